@@ -1,0 +1,103 @@
+import { readFileSync } from 'node:fs';
+import { createInterface } from 'node:readline';
+import { parseArgs } from 'node:util';
+import { UserError } from './readPattern.ts';
+import { VERBS } from './verbs.ts';
+
+const USAGE = `usage: clapboard VERB …
+  count --school SCHOOL [--rests parens|whisper|rest|sh|silent] [--beat w|h|q|e|s] [--plain] "TEXT"
+  check [--beat w|h|q|e|s] "TEXT"
+  score [FILE]            one request as JSON, from FILE or standard input
+  count|check|score --batch     JSON lines on standard input, one result a line`;
+
+type VerbName = keyof typeof VERBS;
+
+function parse(args: string[]) {
+  try {
+    return parseArgs({
+      args,
+      allowPositionals: true,
+      options: {
+        school: { type: 'string' },
+        rests: { type: 'string' },
+        beat: { type: 'string' },
+        plain: { type: 'boolean' },
+        batch: { type: 'boolean' },
+      },
+    });
+  } catch (error) {
+    throw new UserError((error as Error).message);
+  }
+}
+
+function parseJson(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    throw new UserError('not JSON: expected one object such as { "pattern": "4/4 q q q q", "bpm": 80, "onsets": [0, 0.75] }');
+  }
+}
+
+/** Each line is a request; its result, or its error, goes out with its id, in the same order. */
+async function batch(run: (request: unknown) => object): Promise<void> {
+  const out: string[] = [];
+  const flush = async () => {
+    if (out.length === 0) return;
+    const full = !process.stdout.write(out.join('\n') + '\n');
+    out.length = 0;
+    if (full) await new Promise<void>((resolve) => process.stdout.once('drain', () => resolve()));
+  };
+  for await (const line of createInterface({ input: process.stdin, crlfDelay: Infinity })) {
+    if (line.trim() === '') continue;
+    out.push(JSON.stringify(answer(run, line)));
+    if (out.length >= 200) await flush();
+  }
+  await flush();
+}
+
+function answer(run: (request: unknown) => object, line: string): object {
+  let id: { id?: unknown } = {};
+  try {
+    const request = parseJson(line);
+    if (typeof request === 'object' && request !== null && 'id' in request) id = { id: request.id };
+    return { ...id, ...run(request) };
+  } catch (error) {
+    if (!(error instanceof UserError)) throw error;
+    return { ...id, error: error.message };
+  }
+}
+
+function single(verb: VerbName, { values, positionals }: ReturnType<typeof parse>): string {
+  const [argument, ...others] = positionals;
+  if (others.length > 0) throw new UserError('one text at a time: put it in quotes');
+  if (verb === 'score') {
+    const result: object = VERBS.score(parseJson(readFileSync(argument ?? 0, 'utf8')));
+    return JSON.stringify(result);
+  }
+  if (argument === undefined) throw new UserError(`which rhythm? Put its text in quotes after ${verb}`);
+  const { school, rests, beat } = values;
+  const options = { ...(rests === undefined ? {} : { rests }), ...(beat === undefined ? {} : { beat }) };
+  if (verb === 'check') return JSON.stringify(VERBS.check({ text: argument, ...options }));
+  if (school === undefined) throw new UserError('which school? For example --school numbers');
+  const counted = VERBS.count({ text: argument, school, ...options });
+  return values.plain ? counted.plain : JSON.stringify(counted);
+}
+
+async function main(): Promise<void> {
+  const [verb, ...args] = process.argv.slice(2);
+  if (verb === undefined || verb === '--help' || verb === 'help') {
+    console.log(USAGE);
+    return;
+  }
+  if (!Object.hasOwn(VERBS, verb)) throw new UserError(`unknown verb “${verb}”; the verbs are ${Object.keys(VERBS).join(', ')}`);
+  const parsed = parse(args);
+  if (parsed.values.batch) await batch(VERBS[verb as VerbName]);
+  else console.log(single(verb as VerbName, parsed));
+}
+
+main().catch((error: NodeJS.ErrnoException) => {
+  if (error.code === 'EPIPE') process.exit(0);
+  const user = error instanceof UserError || error.code === 'ENOENT' || error.code === 'EISDIR';
+  process.stderr.write(user ? `clapboard: ${error.message.replaceAll('\n', ' ')}\n` : `${error.stack}\n`);
+  process.exit(user ? 2 : 1);
+});

@@ -1,0 +1,89 @@
+import { type Static, Type } from '@sinclair/typebox';
+import { AgesOf, BeatValue, Bpm, Id, Onsets, Rests, RhythmText, School, oneOf, strict } from './parts.ts';
+
+const RequestId = Type.Optional(Type.Union([Type.String(), Type.Number()]));
+
+/** One line of `count --batch`. */
+export const CountRequest = Type.Object(
+  { id: RequestId, text: Type.String(), school: School, rests: Type.Optional(Rests), beat: Type.Optional(BeatValue) },
+  strict,
+);
+export type CountRequest = Static<typeof CountRequest>;
+
+/** One line of `check --batch`. */
+export const CheckRequest = Type.Object({ id: RequestId, text: Type.String(), beat: Type.Optional(BeatValue) }, strict);
+export type CheckRequest = Static<typeof CheckRequest>;
+
+/** One line of `score --batch`. Onsets and start in seconds. */
+export const ScoreRequest = Type.Object(
+  {
+    id: RequestId,
+    pattern: RhythmText,
+    bpm: Bpm,
+    onsets: Onsets,
+    start: Type.Optional(Type.Number()),
+    free: Type.Optional(Type.Boolean()),
+    ages: Type.Optional(AgesOf),
+  },
+  strict,
+);
+export type ScoreRequest = Static<typeof ScoreRequest>;
+
+const Verdict = oneOf(['on-time', 'early', 'late', 'missed'] as const);
+const ExtraKind = oneOf(['rest', 'hold', 'tie', 'bounce', 'after', 'other'] as const);
+const Place = { measure: Type.Integer(), beat: Type.String() };
+
+/** What judging gives; the server stores it beside the onsets it came from. */
+export const TakeResult = Type.Object({
+  notes: Type.Array(Type.Object({ index: Type.Integer(), ...Place, verdict: Verdict, errorMs: Type.Optional(Type.Number()) })),
+  extras: Type.Array(Type.Object({ time: Type.Number(), ...Place, kind: ExtraKind })),
+  misreadings: Type.Array(Type.Object({ code: Type.String(), ...Place, sentence: Type.String() })),
+  tempo: Type.Object({ bpm: Type.Number(), driftPct: Type.Number(), spreadMs: Type.Number(), leadMs: Type.Number() }),
+  follow: Type.Array(Type.Object({ fromNote: Type.Integer(), beatsAhead: Type.String() })),
+  heard: Type.String(),
+  accuracy: Type.Number(),
+  mark: Type.Integer(),
+});
+export type TakeResult = Static<typeof TakeResult>;
+
+/** What the browser keeps in its outbox and puts to the server: no result, for the server judges it itself. */
+export const TakeUpload = Type.Object(
+  {
+    childId: Id,
+    patternId: Type.Union([Id, Type.Null()]),
+    title: Type.String({ maxLength: 120 }),
+    patternText: RhythmText,
+    bpm: Bpm,
+    onsets: Onsets,
+    /** When it was played, milliseconds since 1970. */
+    takenAt: Type.Integer({ minimum: 0, maximum: 8_640_000_000_000 }),
+  },
+  strict,
+);
+export type TakeUpload = Static<typeof TakeUpload>;
+
+/** A take in the list of a class; the onsets stay behind. */
+export const TakeSummary = Type.Object({
+  id: Id,
+  childId: Id,
+  patternId: Type.Union([Id, Type.Null()]),
+  title: Type.String(),
+  bpm: Type.Number(),
+  takenAt: Type.Integer(),
+  accuracy: Type.Number(),
+  mark: Type.Integer(),
+  override: Type.Union([Type.Integer(), Type.Null()]),
+});
+export type TakeSummary = Static<typeof TakeSummary>;
+
+export const TakeDetail = Type.Composite([
+  TakeSummary,
+  Type.Object({ patternText: Type.String(), ages: AgesOf, onsets: Type.Array(Type.Number()), result: TakeResult, overrideReason: Type.String() }),
+]);
+export type TakeDetail = Static<typeof TakeDetail>;
+
+export const MarkOverride = Type.Object(
+  { mark: Type.Union([Type.Integer({ minimum: 0, maximum: 4 }), Type.Null()]), reason: Type.Optional(Type.String({ maxLength: 200 })) },
+  strict,
+);
+export type MarkOverride = Static<typeof MarkOverride>;

@@ -1,0 +1,94 @@
+import { type Fraction, add, ceil, compare, equal, floor, frac, isWhole, mul, sub } from '../rhythm/fraction.ts';
+import type { CountedEvent, Words } from './school.ts';
+
+/** A place in the beat that has a syllable in some school. `sixth3` is the half of a beat that divides in three. */
+export type PlaceInBeat = 'beat' | 'quarter1' | 'half' | 'quarter3' | 'third1' | 'third2' | 'sixth1' | 'sixth3' | 'sixth5';
+
+/** Stands for a place or value finer than a school's table (handbook §4, fine print). */
+export const NO_SYLLABLE = '·';
+
+export const PLACE_MEANINGS: Readonly<Record<Exclude<PlaceInBeat, 'beat'>, string>> = {
+  quarter1: 'first quarter of the beat',
+  half: 'half of the beat',
+  quarter3: 'last quarter of the beat',
+  third1: 'first third of the beat',
+  third2: 'second third of the beat',
+  sixth1: 'compound beat, first sixteenth after the beat',
+  sixth3: 'compound beat, fourth sixteenth',
+  sixth5: 'compound beat, last sixteenth',
+};
+
+const TWO: Readonly<Record<string, PlaceInBeat>> = {
+  '0/1': 'beat', '1/4': 'quarter1', '1/2': 'half', '3/4': 'quarter3', '1/3': 'third1', '2/3': 'third2', '1/6': 'sixth1', '5/6': 'sixth5',
+};
+const THREE: Readonly<Record<string, PlaceInBeat>> = {
+  '0/1': 'beat', '1/6': 'sixth1', '1/3': 'third1', '1/2': 'sixth3', '2/3': 'third2', '5/6': 'sixth5',
+};
+
+/** A tuplet that starts on a beat divides it its own way; elsewhere the beat's division rules. */
+function divisionAt(event: CountedEvent): 2 | 3 {
+  const { tuplet } = event;
+  if (!tuplet || !isWhole(tuplet.onset)) return event.beat.division;
+  if (tuplet.n % 3 === 0) return 3;
+  return tuplet.n === 2 || tuplet.n === 4 || tuplet.n === 8 ? 2 : event.beat.division;
+}
+
+/** Where a point of an event (default: its onset) stands: the number of its beat, from 1, and the place in that beat. */
+export function placeOf(event: CountedEvent, point: Fraction = event.onset): { beat: number; place: PlaceInBeat | undefined } {
+  const whole = floor(point);
+  const part = sub(point, frac(whole));
+  const table = divisionAt(event) === 3 ? THREE : TWO;
+  return { beat: whole + 1, place: table[`${part.n}/${part.d}`] };
+}
+
+export function endOf(event: CountedEvent): Fraction {
+  return add(event.onset, event.length);
+}
+
+/** The numbers of the beats that start inside an event (after its onset), each with whether the event lasts to its end. */
+export function beatsInside(event: CountedEvent): { beat: number; full: boolean }[] {
+  return beatsFrom(floor(event.onset) + 1, endOf(event));
+}
+
+/** As `beatsInside`, with a beat that starts just with the event: what a tied-on note holds through. */
+export function beatsHeld(event: CountedEvent): { beat: number; full: boolean }[] {
+  return beatsFrom(ceil(event.onset), endOf(event));
+}
+
+function beatsFrom(first: number, end: Fraction): { beat: number; full: boolean }[] {
+  const beats: { beat: number; full: boolean }[] = [];
+  for (let start = first; compare(frac(start), end) < 0; start++) beats.push({ beat: start + 1, full: compare(frac(start + 1), end) <= 0 });
+  return beats;
+}
+
+/** The points k × step (in beats) that an event sounds through; with `own`, also one at its onset. */
+export function pointsInside(event: CountedEvent, step: Fraction, own = false): Fraction[] {
+  const end = endOf(event);
+  const points: Fraction[] = [];
+  let point = mul(frac(ceil({ n: event.onset.n * step.d, d: event.onset.d * step.n })), step);
+  for (; compare(point, end) < 0; point = add(point, step)) if (own || !equal(point, event.onset)) points.push(point);
+  return points;
+}
+
+/** The word of a place: the beat's own word or number, the place's syllable, or the sign for none. */
+export function placeWord(event: CountedEvent, words: Words, point?: Fraction): string {
+  const { beat, place } = placeOf(event, point);
+  if (place === 'beat') return beatWord(beat, words);
+  return (place && words[place]) ?? NO_SYLLABLE;
+}
+
+export function beatWord(beat: number, words: Words): string {
+  return words[`beat${beat}`] ?? String(beat);
+}
+
+const SMALL = '₀₁₂₃₄₅₆₇₈₉';
+
+/** "-₃": a hold that ends inside the beat. */
+export function smallHold(beat: number): string {
+  return `-${[...String(beat)].map((digit) => SMALL[Number(digit)]).join('')}`;
+}
+
+/** The vowel a held syllable goes on with: vowelOf("di") = "i", vowelOf("tom") = "o". A syllable without one is repeated. */
+export function vowelOf(syllable: string): string {
+  return /[aeiouyäöüáéíóúàèìòùâêîôûåæøœ]+(?=[^aeiouyäöüáéíóúàèìòùâêîôûåæøœ]*$)/i.exec(syllable)?.[0] ?? syllable;
+}

@@ -1,0 +1,35 @@
+import { type Fraction, frac, isWhole } from '../rhythm/fraction.ts';
+import { meterText } from '../rhythm/meter.ts';
+import { NO_SYLLABLE, pointsInside } from './beatPlace.ts';
+import type { CountedEvent, School, Words } from './school.ts';
+
+function step(event: CountedEvent): Fraction {
+  return event.tuplet ? frac(1) : frac(1, 2);
+}
+
+function sign(event: CountedEvent, point: Fraction, words: Words): string {
+  if (isWhole(point)) return words['down']!;
+  return point.d === 2 && !event.tuplet ? words['up']! : NO_SYLLABLE;
+}
+
+/** The foot is down on the beat, up on the half: a dotted quarter → "↓-↑-↓"; inside a tuplet only the beat is marked. */
+function note(event: CountedEvent, words: Words): string {
+  const points = [event.onset, ...pointsInside(event, step(event))];
+  return points.map((point) => sign(event, point, words)).join('-');
+}
+
+function tied(event: CountedEvent, words: Words): string {
+  return pointsInside(event, step(event), true).map((point) => `-${sign(event, point, words)}`).join('') || '-';
+}
+
+export const feet: School = {
+  id: 'feet',
+  title: 'Feet (↓ on the beat, ↑ on the half)',
+  words: { down: '↓', up: '↑' },
+  meanings: { down: 'foot down, on the beat', up: 'foot up, on the half beat' },
+  rests: 'parens',
+  refuses: (meter, beat) =>
+    beat.division === 3 ? `the feet go down and up in simple meters; a beat of ${meterText(meter)} divides in three (count another value, such as the eighth)` : undefined,
+  note,
+  tied,
+};

@@ -1,0 +1,27 @@
+import { type NoteValue, valueOfLength, valueText } from '../rhythm/value.ts';
+import { NO_SYLLABLE } from './beatPlace.ts';
+import type { CountedEvent, School, Words } from './school.ts';
+
+/** A whole-measure rest is named for the time it takes, as far as one value can name it. */
+function valueOf(event: CountedEvent): NoteValue {
+  return event.restNumber === undefined ? event.value : (valueOfLength(event.written) ?? event.value);
+}
+
+/** @example dotted quarter → "quarter-dot"; whole → "whole-note-hold-on" */
+function note(event: CountedEvent, words: Words): string {
+  const value = valueOf(event);
+  const whole = words[valueText(value)];
+  if (whole !== undefined) return whole;
+  const plain = words[value.base];
+  return plain === undefined ? NO_SYLLABLE : plain + `-${words['dot']}`.repeat(value.dots);
+}
+
+export const noteNames: School = {
+  id: 'note-names',
+  title: 'Note names (quarter, half-note)',
+  words: { w: 'whole-note-hold-on', h: 'half-note', q: 'quarter', e: 'eighth', s: 'sixteenth', t: 'thirty-second', dot: 'dot' },
+  meanings: { w: 'whole', h: 'half', q: 'quarter', e: 'eighth', s: 'sixteenth', t: 'thirty-second', dot: 'a dot' },
+  rests: 'rest',
+  note,
+  tied: () => '-',
+};

@@ -1,0 +1,56 @@
+import type { Fraction } from '../rhythm/fraction.ts';
+import type { Beat, Meter } from '../rhythm/meter.ts';
+import type { NoteValue } from '../rhythm/value.ts';
+import type { WordSet } from './wordSet.ts';
+
+/** How a rest is given (handbook §4). `whisper` is printed like `parens`. */
+export const REST_STYLES = ['parens', 'whisper', 'rest', 'sh', 'silent'] as const;
+export type RestStyle = (typeof REST_STYLES)[number];
+
+/** One note or rest as a school sees it. Onset and length in counted beats, onset from the bar line. */
+export interface CountedEvent {
+  readonly kind: 'note' | 'tied' | 'rest';
+  readonly onset: Fraction;
+  readonly length: Fraction;
+  readonly value: NoteValue;
+  /** Length as written, part of a whole note; a tuplet does not change it. */
+  readonly written: Fraction;
+  /** Onset from the bar line, part of a whole note. */
+  readonly at: Fraction;
+  readonly meter: Meter;
+  readonly beat: Beat;
+  readonly label?: string;
+  /** The tuplet it belongs to, in counted beats. */
+  readonly tuplet?: { readonly n: number; readonly onset: Fraction; readonly length: Fraction };
+  /** In a run of whole-measure rests: which measure, from 1. */
+  readonly restNumber?: number;
+  /** Of a tied-on note: the note that sounds, and for how many beats it has sounded. */
+  readonly sounding?: { readonly event: CountedEvent; readonly beats: Fraction };
+}
+
+/** The words of a school, by place or value. A teacher may put her own in their stead. */
+export type Words = Readonly<Record<string, string>>;
+
+export const SCHOOL_IDS = ['numbers', 'pulses', 'numbers-te', 'takadimi', 'ta', 'note-names', 'within-note', 'feet', 'words'] as const;
+export type SchoolId = (typeof SCHOOL_IDS)[number];
+
+/** One way to speak rhythm. Each school is one file, and one entry in `schools.ts`. */
+export interface School {
+  readonly id: SchoolId;
+  /** As a teacher calls it. */
+  readonly title: string;
+  /** The words a teacher can change, by key. */
+  readonly words: Words;
+  /** What each key means, for the table of house words. */
+  readonly meanings: Words;
+  readonly rests: RestStyle;
+  /** Why the school cannot count in this meter; undefined when it can. */
+  readonly refuses?: (meter: Meter, beat: Beat) => string | undefined;
+  /** The token of a note; also of a rest that is written in parentheses, without them. */
+  readonly note: (event: CountedEvent, words: Words) => string;
+  readonly tied: (event: CountedEvent, words: Words) => string;
+  /** Its own words for rests, if it has some: then the rest style `sh` means these. */
+  readonly rest?: (event: CountedEvent, words: Words) => string;
+  /** For schools that speak whole cells at once: the tokens of a measure; undefined where `note` is to be asked. */
+  readonly cells?: (events: readonly CountedEvent[], set: WordSet) => (string | undefined)[];
+}

@@ -1,0 +1,27 @@
+import { ZERO, add, ceil, compare, frac } from '../rhythm/fraction.ts';
+import type { CountedEvent, School } from './school.ts';
+
+/** Each note is counted from one by its own beats, or its label stands for the one: half → "1-2", labelled G → "G-2". */
+function note(event: CountedEvent): string {
+  const beats = Math.max(1, ceil(event.length));
+  return Array.from({ length: beats }, (_, i) => (i === 0 ? (event.label ?? '1') : String(i + 1))).join('-');
+}
+
+/** A tied-on note counts on where the note before it stopped. */
+function tied(event: CountedEvent): string {
+  const from = event.sounding?.beats ?? ZERO;
+  const to = add(from, event.length);
+  let said = '';
+  for (let beat = ceil(from); compare(frac(beat), to) < 0; beat++) said += `-${beat + 1}`;
+  return said || '-';
+}
+
+export const withinNote: School = {
+  id: 'within-note',
+  title: 'Within the note (1-2 for a half)',
+  words: {},
+  meanings: {},
+  rests: 'rest',
+  note,
+  tied,
+};

@@ -1,0 +1,52 @@
+import { type Fraction, add, toNumber } from '../rhythm/fraction.ts';
+import { beatOf } from '../rhythm/meter.ts';
+import type { Pattern } from '../rhythm/pattern.ts';
+import { type PlacedEvent, type PlacedMeasure, type PlayedMeasure, playPattern } from '../rhythm/place.ts';
+
+/** A written event in playing order with its time. */
+export interface ExpectedEvent {
+  readonly event: PlacedEvent;
+  readonly measure: PlacedMeasure;
+  /** Seconds from beat 1 of measure 1; a pickup is before 0. */
+  readonly time: number;
+  readonly end: number;
+}
+
+/** What should be heard: all written events of a pattern as played, repeats obeyed. */
+export interface Expected {
+  readonly measures: readonly PlayedMeasure[];
+  readonly events: readonly ExpectedEvent[];
+  /** The sounded notes among them, in order: what is to be clapped. */
+  readonly notes: readonly ExpectedEvent[];
+  /** Seconds a whole note takes. */
+  readonly whole: number;
+  /** When the written time is over. */
+  readonly end: number;
+}
+
+/**
+ * The written notes in seconds.
+ * @param bpm  counted beats of the first meter a minute; the whole note keeps its time through meter changes
+ */
+export function expectedOf(pattern: Pattern, bpm: number): Expected {
+  const measures = playPattern(pattern);
+  const first = pattern.measures[0]!.meter;
+  const whole = 60 / bpm / toNumber(beatOf(first).length);
+  const seconds = (time: Fraction) => toNumber(time) * whole;
+  const events: ExpectedEvent[] = [];
+  for (const { at, measure } of measures) {
+    const from = seconds(at) - seconds(measure.onset);
+    for (const event of measure.events) {
+      const time = from + seconds(event.onset);
+      events.push({ event, measure, time, end: time + seconds(event.length) });
+    }
+  }
+  const last = measures.at(-1);
+  return {
+    measures,
+    events,
+    notes: events.filter(({ event }) => event.kind === 'note'),
+    whole,
+    end: last ? seconds(add(last.at, last.measure.length)) : 0,
+  };
+}

@@ -1,0 +1,80 @@
+import { type Fraction, ONE, add, compare, div, equal, floor, frac, mixed, mul, toNumber } from '../rhythm/fraction.ts';
+import { beatOf } from '../rhythm/meter.ts';
+import type { PlacedEvent, PlayedMeasure } from '../rhythm/place.ts';
+import type { Expected } from './expected.ts';
+
+/** Where a hit that belongs to no note fell (handbook §8). */
+export type ExtraKind = 'rest' | 'hold' | 'tie' | 'bounce' | 'after' | 'other';
+
+export interface Spot {
+  readonly played: PlayedMeasure;
+  /** Nearest place of the grid, part of a whole note from the bar line. */
+  readonly onset: Fraction;
+  /** The written event that covers it. */
+  readonly event: PlacedEvent | undefined;
+}
+
+/** The grid of a beat: its quarters, or its sixths where it divides in three; inside a tuplet the tuplet's own notes. */
+const GRID: Readonly<Record<2 | 3, Fraction>> = { 2: frac(1, 4), 3: frac(1, 6) };
+
+/** The grid place nearest to a time; undefined where nothing is written. */
+export function spotAt(expected: Expected, time: number): Spot | undefined {
+  const { measures, whole } = expected;
+  const at = time / whole;
+  let played: PlayedMeasure | undefined;
+  let onset: Fraction | undefined;
+  for (let i = measures.length - 1; i >= 0; i--) {
+    played = measures[i]!;
+    const inside = at - toNumber(played.at) + toNumber(played.measure.onset);
+    onset = nearest(played, inside);
+    if (compare(onset, played.measure.onset) >= 0 && (i === 0 || inside >= toNumber(played.measure.onset) - 1 / 64)) break;
+  }
+  if (!played || !onset) return undefined;
+  const end = add(played.measure.onset, played.measure.length);
+  if (compare(onset, end) >= 0) {
+    const next = measures[measures.indexOf(played) + 1];
+    if (!next) return undefined;
+    played = next;
+    onset = next.measure.onset;
+  }
+  if (compare(onset, played.measure.onset) < 0) return undefined;
+  const event = played.measure.events.find((e) => compare(e.onset, onset) <= 0 && compare(onset, add(e.onset, e.length)) < 0);
+  return { played, onset, event };
+}
+
+function nearest({ measure }: PlayedMeasure, inside: number): Fraction {
+  const beat = beatOf(measure.meter);
+  const tuplet = measure.events.find(
+    ({ tuplet: t }) => t && inside >= toNumber(t.onset) - 1 / 128 && inside < toNumber(add(t.onset, t.length)) - 1 / 128,
+  )?.tuplet;
+  const step = tuplet ? div(tuplet.length, frac(tuplet.n)) : mul(beat.length, GRID[beat.division]);
+  const from = tuplet ? tuplet.onset : frac(0);
+  const places = Math.round((inside - toNumber(from)) / toNumber(step));
+  return add(from, mul(step, frac(places)));
+}
+
+/** "2 1/2": the place in counted beats from 1. */
+export function beatText({ measure }: PlayedMeasure, onset: Fraction): string {
+  return mixed(add(div(onset, beatOf(measure.meter).length), ONE));
+}
+
+/** A hit this soon (seconds) after one that counted is a bounce of the same clap. */
+const BOUNCE_AFTER = 0.12;
+
+/**
+ * @param time    by the click, lead and drift taken off
+ * @param before  the hit that counted last before it, likewise; -Infinity when there is none
+ */
+export function extraKind(expected: Expected, time: number, before: number): ExtraKind {
+  if (time - before < BOUNCE_AFTER) return 'bounce';
+  const spot = spotAt(expected, time);
+  if (!spot) return time >= expected.end - 1e-9 || time > (expected.notes.at(-1)?.time ?? 0) ? 'after' : 'other';
+  if (spot.event?.kind === 'rest') return 'rest';
+  if (spot.event?.kind === 'tied') return 'tie';
+  return spot.event && !equal(spot.event.onset, spot.onset) ? 'hold' : 'other';
+}
+
+/** The beat, from 1, that a place belongs to, for sentences. */
+export function wholeBeat({ measure }: PlayedMeasure, onset: Fraction): number {
+  return floor(div(onset, beatOf(measure.meter).length)) + 1;
+}

@@ -1,0 +1,28 @@
+/** What a mark needs at least. */
+export interface MarkBorder {
+  readonly mark: number;
+  readonly accuracy: number;
+  /** Drift allowed, in per cent either way; a mark without it does not look at drift. */
+  readonly driftPct?: number;
+}
+
+/** Handbook §8: 4 from .95 and drift within 4 %, 3 from .80 and 8 %, 2 from .60, 1 below, 0 when nothing was heard. */
+export const MARK_BORDERS: readonly MarkBorder[] = [
+  { mark: 4, accuracy: 0.95, driftPct: 4 },
+  { mark: 3, accuracy: 0.8, driftPct: 8 },
+  { mark: 2, accuracy: 0.6 },
+];
+export const HIGHEST_MARK = 4;
+
+/** The highest mark whose borders are met; accuracy is compared to a millionth, so that 19/20 is .95. */
+export function markOf(accuracy: number, driftPct: number, heard: boolean, borders: readonly MarkBorder[] = MARK_BORDERS): number {
+  if (!heard) return 0;
+  const met = borders.find((border) => accuracy >= border.accuracy - 1e-6 && Math.abs(driftPct) <= (border.driftPct ?? Infinity));
+  return met?.mark ?? 1;
+}
+
+/** (on time + half of early or late − half of the extras, not below 0) ÷ notes written. A pattern of rests is right when nothing is clapped. */
+export function accuracyOf(written: number, onTime: number, earlyOrLate: number, extras: number): number {
+  if (written === 0) return extras === 0 ? 1 : 0;
+  return Math.max(0, onTime + earlyOrLate / 2 - extras / 2) / written;
+}

@@ -1,0 +1,156 @@
+import { type Fraction, ZERO, add, compare, frac, mul, sub } from './fraction.ts';
+import { type Meter, meterLength } from './meter.ts';
+import type { Measure, Note, Pattern, Rest } from './pattern.ts';
+import { type NoteValue, lengthOf } from './value.ts';
+
+/** Where a tuplet stands; all its events share the object. */
+export interface TupletPlace {
+  readonly n: number;
+  readonly m: number;
+  /** From the bar line, part of a whole note. */
+  readonly onset: Fraction;
+  readonly length: Fraction;
+}
+
+/** One note or rest at its place. All times are parts of a whole note, onset from the bar line. */
+export interface PlacedEvent {
+  /** `tied` is a tied-on note: its time is added to the note before, and it is not sounded. */
+  readonly kind: 'note' | 'tied' | 'rest';
+  readonly onset: Fraction;
+  readonly length: Fraction;
+  readonly value: NoteValue;
+  readonly tiedToNext: boolean;
+  readonly label?: string;
+  readonly tuplet?: TupletPlace;
+  /** The whole-measure rest, which has no value of its own. */
+  readonly wholeMeasure?: true;
+}
+
+export interface PlacedMeasure {
+  /** As counted by musicians: the pickup is 0, the first full measure 1; `(M3)` takes three numbers. */
+  readonly number: number;
+  /** Index in `pattern.measures`. */
+  readonly written: number;
+  readonly meter: Meter;
+  /** Where its first event stands from the bar line: 0 but for a pickup. */
+  readonly onset: Fraction;
+  /** Length of what is written in it. */
+  readonly length: Fraction;
+  readonly events: readonly PlacedEvent[];
+  /** In a run of whole-measure rests: which one, from 1. */
+  readonly restNumber?: number;
+}
+
+/** A measure in playing order; `at` is its first event's time from beat 1 of measure 1 (a pickup is before 0). */
+export interface PlayedMeasure {
+  readonly at: Fraction;
+  readonly measure: PlacedMeasure;
+}
+
+const WHOLE: NoteValue = { base: 'w', dots: 0 };
+
+function placeItems(measure: Measure, onset: Fraction, tiedIn: boolean): { events: PlacedEvent[]; end: Fraction; tiedOut: boolean } {
+  const events: PlacedEvent[] = [];
+  let now = onset;
+  let tied = tiedIn;
+  const place = (event: Note | Rest, length: Fraction, tuplet?: TupletPlace) => {
+    const tiedToNext = event.kind === 'note' && event.tied === true;
+    events.push({
+      kind: event.kind === 'rest' ? 'rest' : tied ? 'tied' : 'note',
+      onset: now,
+      length,
+      value: event.value,
+      tiedToNext,
+      ...(event.kind === 'note' && event.label !== undefined ? { label: event.label } : {}),
+      ...(tuplet ? { tuplet } : {}),
+    });
+    tied = tiedToNext;
+    now = add(now, length);
+  };
+  for (const item of measure.items) {
+    if (item.kind !== 'tuplet') {
+      place(item, lengthOf(item.value));
+      continue;
+    }
+    const ratio = frac(item.m, item.n);
+    const lengths = item.events.map((event) => mul(lengthOf(event.value), ratio));
+    const tuplet: TupletPlace = { n: item.n, m: item.m, onset: now, length: lengths.reduce(add, ZERO) };
+    item.events.forEach((event, i) => place(event, lengths[i]!, tuplet));
+  }
+  return { events, end: now, tiedOut: tied };
+}
+
+/** Length of what is written in a measure. */
+export function contentLength(measure: Measure): Fraction {
+  return measure.rests !== undefined ? meterLength(measure.meter) : placeItems(measure, ZERO, false).end;
+}
+
+/** Every written measure with its number and its events at their places; `(M7)` becomes seven measures. */
+export function placePattern(pattern: Pattern): PlacedMeasure[] {
+  const placed: PlacedMeasure[] = [];
+  let number = pattern.pickup ? 0 : 1;
+  let tied = false;
+  let run = 0;
+  pattern.measures.forEach((measure, written) => {
+    const full = meterLength(measure.meter);
+    if (measure.rests !== undefined) {
+      for (let i = 0; i < measure.rests; i++) {
+        run += 1;
+        const rest: PlacedEvent = { kind: 'rest', onset: ZERO, length: full, value: WHOLE, tiedToNext: false, wholeMeasure: true };
+        placed.push({ number: number++, written, meter: measure.meter, onset: ZERO, length: full, events: [rest], restNumber: run });
+      }
+      tied = false;
+      return;
+    }
+    run = 0;
+    let onset = ZERO;
+    if (written === 0 && pattern.pickup) {
+      const short = sub(full, contentLength(measure));
+      onset = compare(short, ZERO) > 0 ? short : ZERO;
+    }
+    const { events, end, tiedOut } = placeItems(measure, onset, tied);
+    tied = tiedOut;
+    placed.push({ number: number++, written, meter: measure.meter, onset, length: sub(end, onset), events });
+  });
+  return placed;
+}
+
+/** Indices of `pattern.measures` in playing order, repeats obeyed. A `:|` without `|:` goes back to the last `:|` or the start. */
+export function playingOrder(pattern: Pattern): number[] {
+  const order: number[] = [];
+  let from = 0;
+  pattern.measures.forEach((measure, i) => {
+    if (measure.repeatStart) from = i;
+    order.push(i);
+    if (measure.repeatEnd) {
+      for (let again = from; again <= i; again++) order.push(again);
+      from = i + 1;
+    }
+  });
+  return order;
+}
+
+/** The measures as they sound, one after the other, each at its time. A tie over a repeat sign holds in every pass it stands in. */
+export function playPattern(pattern: Pattern): PlayedMeasure[] {
+  const placed = placePattern(pattern);
+  const byWritten = new Map<number, PlacedMeasure[]>();
+  for (const measure of placed) byWritten.set(measure.written, [...(byWritten.get(measure.written) ?? []), measure]);
+  const played: PlayedMeasure[] = [];
+  const first = placed[0];
+  let at = pattern.pickup && first ? sub(ZERO, first.length) : ZERO;
+  for (const written of playingOrder(pattern)) {
+    for (const measure of byWritten.get(written) ?? []) {
+      played.push({ at, measure: tiedAsPlayed(measure, played.at(-1)?.measure) });
+      at = add(at, measure.length);
+    }
+  }
+  return played;
+}
+
+/** After a jump back the first note may follow another note than it does on paper: it is tied-on only if that one ties to it. */
+function tiedAsPlayed(measure: PlacedMeasure, before: PlacedMeasure | undefined): PlacedMeasure {
+  const [first, ...others] = measure.events;
+  if (!first || first.kind === 'rest') return measure;
+  const kind = before?.events.at(-1)?.tiedToNext ? 'tied' : 'note';
+  return kind === first.kind ? measure : { ...measure, events: [{ ...first, kind }, ...others] };
+}

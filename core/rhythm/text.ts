@@ -1,0 +1,272 @@
+import { COMMON_TIME, LARGEST_UPPER, LOWER_NUMBERS, type Meter, meterText, sameMeter } from './meter.ts';
+import type { Item, Measure, Note, Pattern, Rest } from './pattern.ts';
+import { type Dots, VALUE, type ValueLetter, valueText } from './value.ts';
+
+/** Where and why a text could not be read. Line and column count from 1. */
+export interface TextError {
+  readonly line: number;
+  readonly column: number;
+  readonly expected: string;
+  readonly found: string;
+}
+
+export type Parsed = { readonly ok: true; readonly pattern: Pattern } | { readonly ok: false; readonly at: TextError };
+
+/** Longest text that is read: a page is some 2,000 characters. */
+export const LONGEST_TEXT = 20_000;
+export const MOST_MEASURES = 999;
+const LONGEST_LABEL = 40;
+const LARGEST_TUPLET = 16;
+
+const NOTE_EXPECTED = 'a note (w h q e s t), a rest such as (q), or a bar |';
+
+class Unreadable extends Error {
+  constructor(
+    readonly position: number,
+    readonly expected: string,
+  ) {
+    super(expected);
+  }
+}
+
+/** "line 1, column 5: expected …, found “x”" */
+export function errorSentence(at: TextError): string {
+  return `line ${at.line}, column ${at.column}: expected ${at.expected}, found ${at.found}`;
+}
+
+/**
+ * Reads rhythm text (handbook §3). A measure that does not add up is read all the same: that is the bar check's to say.
+ * @example parseRhythm("3/4 q. e q") // { ok: true, pattern: { pickup: false, measures: [one measure of three items] } }
+ * @example parseRhythm("4/4 q x")    // { ok: false, at: { line: 1, column: 7, expected: "a note …", found: "“x”" } }
+ */
+export function parseRhythm(text: string): Parsed {
+  try {
+    return { ok: true, pattern: new Reader(text).pattern() };
+  } catch (error) {
+    if (!(error instanceof Unreadable)) throw error;
+    const before = text.slice(0, error.position).split('\n');
+    const found = error.position >= text.length ? 'the end' : `“${[...text.slice(error.position)][0]!.replace('\n', 'a new line')}”`;
+    return { ok: false, at: { line: before.length, column: before.at(-1)!.length + 1, expected: error.expected, found } };
+  }
+}
+
+/** Reads left to right, one look ahead; throws Unreadable at the first character that cannot stand there. */
+class Reader {
+  private i = 0;
+  private meter: Meter = COMMON_TIME;
+  /** A tie that still waits for its second note: where its sign stands. */
+  private openTie: number | undefined;
+
+  constructor(private readonly text: string) {}
+
+  pattern(): Pattern {
+    if (this.text.length > LONGEST_TEXT) throw new Unreadable(LONGEST_TEXT, `no more than ${LONGEST_TEXT} characters`);
+    const measures: Measure[] = [];
+    let pickup = false;
+    let ended = false;
+    let repeatStart = false;
+    this.readMeter();
+    if (this.take('^')) pickup = true;
+    this.readMeter();
+    if (this.accept(/^\|\|?:/)) repeatStart = true;
+    else if (!pickup && this.peek() === '|' && this.text[this.i + 1] !== '|') this.i++;
+    if (!pickup && this.take('^')) pickup = true;
+    this.readMeter();
+    while (!ended && !(this.atEnd() && measures.length > 0)) {
+      if (measures.length >= MOST_MEASURES) throw new Unreadable(this.i, `no more than ${MOST_MEASURES} measures`);
+      const measure = this.measure();
+      const bar = this.accept(/^(:\|\|?:|:\|\|?|\|\|:|\|\||\|:|\|)/) ?? (measure.rests === undefined ? this.endBar() : '|');
+      const repeatEnd = bar.startsWith(':|');
+      measures.push({
+        ...measure,
+        ...(repeatStart ? { repeatStart: true as const } : {}),
+        ...(repeatEnd ? { repeatEnd: true as const } : {}),
+      });
+      repeatStart = bar.endsWith('|:') || (bar.endsWith('|') && !bar.endsWith('||') && this.accept(/^\|\|?:/) !== undefined);
+      ended = bar === '||' || bar === ':||';
+      if (!ended) this.readMeter();
+      if (ended && !this.atEnd()) throw new Unreadable(this.i, 'nothing after the end sign ||');
+      if (repeatStart && this.atEnd()) throw new Unreadable(this.i, 'a measure to repeat after |:');
+    }
+    if (this.openTie !== undefined) throw new Unreadable(this.text.length, 'a note for the tie ~ to lead to');
+    return { pickup, measures };
+  }
+
+  /** At the end of the text the last bar may be left out. */
+  private endBar(): string {
+    if (this.atEnd()) return '';
+    const meter = /^\d+\s*\//.test(this.text.slice(this.i));
+    throw new Unreadable(this.i, meter ? 'a bar | before a change of meter' : NOTE_EXPECTED);
+  }
+
+  /** Measures of rest fill their measure, so the bar after them may be left out. */
+  private measure(): { meter: Meter; items: Item[]; rests?: number } {
+    const meter = this.meter;
+    const many = this.accept(/^\(\s*M\s*(\d+)\s*\)/);
+    if (many !== undefined) {
+      const rests = Number(/\d+/.exec(many)![0]);
+      if (rests < 1 || rests > MOST_MEASURES) throw new Unreadable(this.i - many.length, `one to ${MOST_MEASURES} measures of rest, such as (M7)`);
+      if (this.openTie !== undefined) throw new Unreadable(this.openTie, 'a note after the tie ~, not a rest');
+      return { meter, items: [], rests };
+    }
+    const items: Item[] = [];
+    for (let item = this.item(); item; item = this.item()) items.push(item);
+    if (items.length === 0) throw new Unreadable(this.i, /\d/.test(this.peek()) ? 'a note, or a group such as 3{e e e}' : NOTE_EXPECTED.replace(', or a bar |', ''));
+    return { meter, items };
+  }
+
+  private item(): Item | undefined {
+    const tuplet = this.accept(/^\d+\s*(:\s*\d+\s*)?\{/);
+    if (tuplet === undefined) return this.event();
+    const at = this.i - tuplet.length;
+    const [n, given] = [...tuplet.matchAll(/\d+/g)].map(Number) as [number, number?];
+    const m = given ?? usualTime(n);
+    if (n < 2 || n > LARGEST_TUPLET || m < 1 || m > LARGEST_TUPLET) throw new Unreadable(at, `a group of 2 to ${LARGEST_TUPLET}, such as 3{e e e} or 5:4{s s s s s}`);
+    const events: (Note | Rest)[] = [];
+    for (let event = this.event(); event; event = this.event()) events.push(event);
+    if (events.length === 0 || !this.take('}')) throw new Unreadable(this.i, 'a note, a rest, or } to end the group');
+    if (this.peek() === '~') throw new Unreadable(this.i, 'the tie ~ on the last note inside the braces');
+    return { kind: 'tuplet', n, m, events };
+  }
+
+  private event(): Note | Rest | undefined {
+    if (this.take('(')) {
+      const value = this.value();
+      if (this.peek() === 'M') throw new Unreadable(this.i - 1, 'a bar | before measures of rest');
+      if (!value) throw new Unreadable(this.i, 'the value of a rest (w h q e s t), or M and a number of measures');
+      if (this.peek() === '~') throw new Unreadable(this.i, ') : a rest cannot be tied');
+      if (!this.take(')')) throw new Unreadable(this.i, ') to end the rest');
+      if (this.text[this.i] === '.') throw new Unreadable(this.i, 'the dot of a rest inside its parentheses, as in (q.)');
+      if (this.peek() === '~') throw new Unreadable(this.i, 'a note or a bar: a rest cannot be tied');
+      if (this.openTie !== undefined) throw new Unreadable(this.openTie, 'a note after the tie ~, not a rest');
+      return { kind: 'rest', value };
+    }
+    const value = this.value();
+    if (!value) return undefined;
+    const label = this.label();
+    const tieAt = this.skip();
+    const tied = this.take('~');
+    this.openTie = tied ? tieAt : undefined;
+    return { kind: 'note', value, ...(tied ? { tied: true as const } : {}), ...(label === undefined ? {} : { label }) };
+  }
+
+  private value(): { base: ValueLetter; dots: Dots } | undefined {
+    this.skip();
+    const base = this.text[this.i];
+    if (base === undefined || !Object.hasOwn(VALUE, base)) return undefined;
+    this.i++;
+    let dots = 0;
+    while (this.text[this.i] === '.') {
+      if (dots === 2) throw new Unreadable(this.i, 'at most two dots');
+      dots++;
+      this.i++;
+    }
+    return { base: base as ValueLetter, dots: dots as Dots };
+  }
+
+  private label(): string | undefined {
+    if (this.peek() !== "'") return undefined;
+    const from = this.i + 1;
+    const to = this.text.indexOf("'", from);
+    const label = to < 0 ? '' : this.text.slice(from, to).trim();
+    if (to < 0 || label.includes('\n')) throw new Unreadable(this.i, "a label in two quotes, such as q'G'");
+    if (label === '' || label.length > LONGEST_LABEL) throw new Unreadable(from, `a label of 1 to ${LONGEST_LABEL} letters`);
+    this.i = to + 1;
+    return label;
+  }
+
+  /** A meter, where one may stand; it holds until the next. */
+  private readMeter(): void {
+    const written = this.accept(/^\d+\s*\/\s*\d*/);
+    if (written === undefined) return;
+    const at = this.i - written.length;
+    const [upper, lower] = written.split('/').map((part) => Number(part.trim() || Number.NaN)) as [number, number];
+    if (!(upper >= 1 && upper <= LARGEST_UPPER)) throw new Unreadable(at, `an upper number from 1 to ${LARGEST_UPPER}`);
+    if (!LOWER_NUMBERS.includes(lower)) throw new Unreadable(at + written.indexOf('/') + 1, 'a lower number of 1, 2, 4, 8, 16 or 32');
+    this.meter = { upper, lower };
+    if (!this.take('[')) return;
+    const from = this.i;
+    const inside = this.accept(/^[\d+\s]*/) ?? '';
+    if (!this.take(']')) throw new Unreadable(this.i, '] after the groups, as in 7/8[2+2+3]');
+    const groups = inside.split('+').map((part) => Number(part.trim() || Number.NaN));
+    const legal = groups.every((size) => Number.isInteger(size) && size > 0) && groups.reduce((a, b) => a + b, 0) === upper;
+    if (!legal) throw new Unreadable(from, `groups that add up to ${upper}, joined by +`);
+    this.meter = { upper, lower, groups };
+  }
+
+  private skip(): number {
+    while (/\s/.test(this.text[this.i] ?? '')) this.i++;
+    return this.i;
+  }
+
+  private peek(): string {
+    return this.text[this.skip()] ?? '';
+  }
+
+  private atEnd(): boolean {
+    return this.skip() >= this.text.length;
+  }
+
+  private take(sign: string): boolean {
+    if (this.peek() !== sign) return false;
+    this.i++;
+    return true;
+  }
+
+  /** Takes what the expression finds right here, white space before it left out. */
+  private accept(sign: RegExp): string | undefined {
+    const from = this.skip();
+    const found = sign.exec(this.text.slice(from, from + 64))?.[0];
+    if (found === undefined) return undefined;
+    this.i = from + found.length;
+    return found;
+  }
+}
+
+/** n in the time of the next smaller power of two; two and four stand in the time of three. */
+function usualTime(n: number): number {
+  if (n === 2 || n === 4) return 3;
+  return 2 ** Math.floor(Math.log2(Math.max(2, n - 1)));
+}
+
+function eventText(event: Note | Rest): string {
+  const value = valueText(event.value);
+  if (event.kind === 'rest') return `(${value})`;
+  return `${value}${event.label === undefined ? '' : `'${event.label}'`}${event.tied ? '~' : ''}`;
+}
+
+function itemText(item: Item): string {
+  if (item.kind !== 'tuplet') return eventText(item);
+  const ratio = item.n === 3 && item.m === 2 ? '3' : `${item.n}:${item.m}`;
+  return `${ratio}{${item.events.map(eventText).join(' ')}}`;
+}
+
+/** The items of one measure as rhythm text, without bars: "q. e (q) q". */
+export function measureText(measure: Measure): string {
+  return measure.rests === undefined ? measure.items.map(itemText).join(' ') : `(M${measure.rests})`;
+}
+
+/**
+ * The one canonical text of a pattern; parseRhythm reads it back to the same pattern.
+ * @example printRhythm(pattern) // "4/4 ^ q | q. e q q |: w :|"
+ */
+export function printRhythm(pattern: Pattern): string {
+  const parts: string[] = [];
+  pattern.measures.forEach((measure, i) => {
+    const before = pattern.measures[i - 1];
+    if (before && !before.repeatEnd && !measure.repeatStart) parts.push('|');
+    if (measure.repeatStart && before) parts.push('|:');
+    if (!before || !sameMeter(before.meter, measure.meter)) parts.push(meterText(measure.meter));
+    if (i === 0 && pattern.pickup) parts.push('^');
+    if (measure.repeatStart && !before) parts.push('|:');
+    parts.push(measureText(measure));
+    if (measure.repeatEnd) parts.push(':|');
+  });
+  return parts.join(' ');
+}
+
+/** How many notes and rests a pattern writes; used for limits. */
+export function eventCount(pattern: Pattern): number {
+  const events = (item: Item) => (item.kind === 'tuplet' ? item.events.length : 1);
+  return pattern.measures.flatMap(({ items }) => items.map(events)).reduce((a, b) => a + b, 0);
+}

@@ -1,0 +1,64 @@
+import type { SchoolId } from '../core/counting/school.ts';
+import type { Ages } from '../core/judging/windows.ts';
+
+/** Marrow Lane School, in a harbour town that is on no map. Everyone and everything here is made up. */
+export const TEACHER = { name: 'Robin Quay', password: 'marrow-lane' } as const;
+
+export interface DemoClass {
+  readonly name: string;
+  readonly ages: Ages;
+  readonly school: SchoolId;
+  /** How many of the patterns the class has worked through in the six weeks. */
+  readonly patterns: number;
+  readonly children: readonly string[];
+}
+
+export const CLASSES: readonly DemoClass[] = [
+  {
+    name: 'Lighthouse 4',
+    ages: '9-10',
+    school: 'numbers',
+    patterns: 15,
+    children: [
+      'Ada', 'Bram', 'Celia', 'Dov', 'Edda', 'Finn', 'Greta', 'Hamid', 'Ines', 'Jonas', 'Kaya', 'Leif',
+      'Mira', 'Nils', 'Odile', 'Pia', 'Quinn', 'Rafi', 'Suri', 'Tomas', 'Una', 'Vito', 'Wren', 'Yara',
+    ],
+  },
+  {
+    name: 'Harbour 2',
+    ages: '7-8',
+    school: 'ta',
+    patterns: 8,
+    children: [
+      'Alma', 'Benno', 'Cleo', 'Dario', 'Elin', 'Fritz', 'Gwen', 'Hugo', 'Ivy', 'Juno',
+      'Kai', 'Lotte', 'Milo', 'Nora', 'Otis', 'Petra', 'Remy', 'Sol', 'Tilda', 'Zeno',
+    ],
+  },
+];
+
+/** In the order in which the elements usually come (handbook §9). */
+export const PATTERNS: readonly { readonly title: string; readonly text: string }[] = [
+  { title: 'Walking to the quay', text: '4/4 q q q q | q q q q' },
+  { title: 'Two gulls', text: '4/4 q q e e q | e e q e e q' },
+  { title: 'Wait for the ferry', text: '4/4 q q q (q) | e e q q (q)' },
+  { title: 'Long rope', text: '4/4 h q q | q q h' },
+  { title: 'Fog horn', text: '4/4 h (h) | q q (h) | e e q (h)' },
+  { title: 'Rowing boat', text: '3/4 h. | q q q | q e e q | h.' },
+  { title: 'Slow tide', text: '4/4 q q h | w' },
+  { title: 'Knotted line', text: '4/4 q q h~ | h q q | h q q~ | q q h' },
+  { title: 'Before the bell', text: '4/4 ^ q | q q e e q | h.' },
+  { title: 'Hop the puddles', text: '4/4 e (e) q e (e) q | e e q e (e) q' },
+  { title: 'Missing plank', text: '4/4 q (e) e q q | (e) e q q (q)' },
+  { title: 'Rocking pier', text: '4/4 e q e q q | q e q e q' },
+  { title: 'Leaning mast', text: '4/4 q. e q q | q. e h' },
+  { title: 'Harbour waltz', text: '3/4 q. e q | q q e e | q. e q | h.' },
+  { title: 'Rain on the roof', text: '4/4 s s s s q e e q | q s s s s h' },
+  { title: 'Crab race', text: '2/4 e s s e e | s s e q | e s s s s e | h' },
+  { title: 'Limping sailor', text: '4/4 e. s q e. s q | e e e. s h' },
+  { title: 'Rolling barrels', text: '6/8 q. e e e | q e q. | e e e q e | q. q (e)' },
+  { title: 'Three in a boat', text: '4/4 3{e e e} q 3{e e e} q | h. q' },
+  { title: 'Round the lighthouse', text: '4/4 |: q e e q (q) | h e e q :| q. e q q | w' },
+];
+
+export const TEMPOS: readonly number[] = [66, 72, 80];
+export const WEEKS = 6;

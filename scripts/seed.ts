@@ -1,0 +1,102 @@
+import { v4 as uuid } from 'uuid';
+import type { TakeResult } from '../contract/take.ts';
+import { judge } from '../core/judging/judge.ts';
+import { type Random, randomFrom } from '../core/judging/random.ts';
+import { type SimulatedChild, simulateTake } from '../core/judging/simulate.ts';
+import { windowsFor } from '../core/judging/windows.ts';
+import { parseRhythm } from '../core/rhythm/text.ts';
+import { CLASSES, type DemoClass, PATTERNS, TEACHER, TEMPOS, WEEKS } from '../demo/school.ts';
+import { type Database, migrateDatabase, openDatabase } from '../server/database.ts';
+import { hashPassword } from '../server/password.ts';
+import { addTeacher, findTeacherByName } from '../server/repository/teachers.ts';
+import { children, classes, patterns, takes } from '../server/schema.ts';
+
+const DAY_MS = 24 * 3600 * 1000;
+const SEED = 1884;
+
+/** Each child has a steadiness of its own, and some have one thing they struggle with. */
+function habitsOf(random: Random, ages: DemoClass['ages']): SimulatedChild {
+  const spread = (ages === '7-8' ? 0.03 : 0.022) + 0.02 * random.next();
+  const child = { spread, lead: 0.02 + 0.04 * random.next(), drift: random.normal() * 0.012, leavesOut: random.next() < 0.2 ? 0.12 : 0.015 };
+  switch (random.below(7)) {
+    case 0:
+      return { ...child, clapsRests: 0.5 };
+    case 1:
+      return { ...child, pulsesHolds: 0.45 };
+    case 2:
+      return { ...child, strikesTies: 0.7 };
+    case 3:
+      return { ...child, drift: 0.09 };
+    default:
+      return child;
+  }
+}
+
+/** A child makes fewer slips each week. */
+function practised(child: SimulatedChild, week: number): SimulatedChild {
+  const left = 1 - (0.6 * week) / (WEEKS - 1);
+  const chance = (value = 0) => value * left;
+  return {
+    ...child,
+    spread: child.spread * (0.75 + 0.25 * left),
+    clapsRests: chance(child.clapsRests),
+    pulsesHolds: chance(child.pulsesHolds),
+    strikesTies: chance(child.strikesTies),
+    leavesOut: chance(child.leavesOut),
+  };
+}
+
+type PatternRow = typeof patterns.$inferInsert;
+type TakeRow = typeof takes.$inferInsert;
+
+/** Each week a class hears two patterns, and each child claps one or two takes of each. */
+function takesOf(random: Random, childId: string, child: SimulatedChild, demo: DemoClass, rows: readonly PatternRow[], now: number): TakeRow[] {
+  const windows = windowsFor(demo.ages);
+  return Array.from({ length: WEEKS }, (_, week) => week).flatMap((week) => {
+    const newest = Math.max(1, Math.round(((week + 1) * demo.patterns) / WEEKS) - 1);
+    return [newest - 1, newest].flatMap((which, k) => {
+      if (random.next() < 0.06) return []; // away that day
+      const row = rows[which]!;
+      const parsed = parseRhythm(row.text);
+      if (!parsed.ok) throw new Error(`demo pattern: ${row.text}`);
+      const bpm = TEMPOS[Math.min(TEMPOS.length - 1, Math.floor(week / 2))]!;
+      const takenAt = now - (WEEKS - week) * 7 * DAY_MS + (k * 2 + 1) * DAY_MS + random.below(3_000_000);
+      const onsets = simulateTake(parsed.pattern, bpm, practised(child, week), random.below(2 ** 31)).map((t) => Math.round(t * 1e4) / 1e4);
+      const judged = judge({ pattern: parsed.pattern, bpm, onsets, windows });
+      if (!judged.ok) throw new Error(judged.reason);
+      const { accuracy, mark } = judged.result;
+      const result = structuredClone(judged.result) as TakeResult;
+      return [{ id: uuid(), childId, patternId: row.id, title: row.title, patternText: row.text, bpm, ages: demo.ages, windows, onsets, takenAt, accuracy, mark, result }];
+    });
+  });
+}
+
+/** Puts the demo school into an empty database; where its teacher is already, nothing changes. */
+export async function seedDemo(url: string, now = Date.now()): Promise<void> {
+  const { db, pool } = openDatabase(url, 2);
+  try {
+    await migrateDatabase(db);
+    if (!(await findTeacherByName(db, TEACHER.name))) await fill(db, now);
+  } finally {
+    await pool.end();
+  }
+}
+
+async function fill(db: Database, now: number): Promise<void> {
+  const teacherId = uuid();
+  const passwordHash = await hashPassword(TEACHER.password);
+  const rows: PatternRow[] = PATTERNS.map((pattern, i) => ({ id: uuid(), teacherId, ...pattern, position: now - (PATTERNS.length - i) * 1000 }));
+  await db.transaction(async (tx) => {
+    await addTeacher(tx as unknown as Database, { id: teacherId, name: TEACHER.name, passwordHash });
+    await tx.insert(patterns).values(rows);
+    for (const [i, demo] of CLASSES.entries()) {
+      const classId = uuid();
+      const random = randomFrom(SEED + i);
+      const childRows = demo.children.map((name) => ({ id: uuid(), classId, name }));
+      await tx.insert(classes).values({ id: classId, teacherId, name: demo.name, ages: demo.ages, school: demo.school });
+      await tx.insert(children).values(childRows);
+      const takeRows = childRows.flatMap(({ id }) => takesOf(random, id, habitsOf(random, demo.ages), demo, rows, now));
+      for (let from = 0; from < takeRows.length; from += 100) await tx.insert(takes).values(takeRows.slice(from, from + 100));
+    }
+  });
+}

@@ -1,0 +1,81 @@
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import { sql } from 'drizzle-orm';
+import express, { type ErrorRequestHandler, type Express } from 'express';
+import helmet from 'helmet';
+import type { Logger } from 'pino';
+import { pinoHttp } from 'pino-http';
+import type { Config } from './config.ts';
+import type { Database } from './database.ts';
+import { Problem, problemOf } from './problem.ts';
+import { classRoutes } from './routes/classes.ts';
+import { patternRoutes } from './routes/patterns.ts';
+import { sessionRoutes, signedIn } from './routes/session.ts';
+import { takeRoutes } from './routes/takes.ts';
+
+/** The largest request: a take of twenty thousand onsets. */
+const LARGEST_BODY = '400kb';
+
+/** Everything from this origin and nothing else; `data:` pictures are the small signs inside the style sheet. */
+const CONTENT_POLICY = {
+  useDefaults: false,
+  directives: {
+    defaultSrc: ["'self'"],
+    imgSrc: ["'self'", 'data:'],
+    objectSrc: ["'none'"],
+    baseUri: ["'self'"],
+    formAction: ["'self'"],
+    frameAncestors: ["'none'"],
+  },
+};
+
+export function createApp(db: Database, config: Config, logger: Logger): Express {
+  const app = express();
+  app.set('trust proxy', config.proxies);
+  app.disable('x-powered-by');
+  app.use(pinoHttp({ logger, quietReqLogger: true, autoLogging: { ignore: (request) => request.url === '/healthz' } }));
+  app.use(helmet({ contentSecurityPolicy: CONTENT_POLICY, strictTransportSecurity: config.proxies > 0 }));
+  app.get('/healthz', async (_request, response) => {
+    await db.execute(sql`select 1`);
+    response.json({ ok: true });
+  });
+  app.use('/api', express.json({ limit: LARGEST_BODY }), (_request, response, next) => {
+    response.setHeader('Cache-Control', 'no-cache');
+    next();
+  });
+  app.use('/api/session', sessionRoutes(db, config));
+  app.use('/api', signedIn(db));
+  app.use('/api/classes', classRoutes(db));
+  app.use('/api/patterns', patternRoutes(db));
+  app.use('/api/takes', takeRoutes(db));
+  app.use('/api', () => {
+    throw new Problem(404, 'not-found', 'There is nothing at this address.');
+  });
+  if (config.pages !== undefined && existsSync(config.pages)) servePages(app, config.pages);
+  app.use(errors);
+  return app;
+}
+
+/** Files with a hash in their name never change; every other address is a view of the one page. */
+function servePages(app: Express, pages: string): void {
+  app.use('/assets', express.static(join(pages, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
+  app.use(express.static(pages, { index: false }));
+  app.get(/^\/(?!api\/)/, (_request, response) => {
+    response.setHeader('Cache-Control', 'no-cache');
+    response.sendFile(join(pages, 'index.html'));
+  });
+}
+
+const errors: ErrorRequestHandler = (error, request, response, _next) => {
+  const problem = problemOf(error) ?? plainStatus(error);
+  if (!problem) request.log.error({ err: error }, 'request failed');
+  const { status, code, message, detail } = problem ?? new Problem(500, 'internal', 'Something went wrong here. Try again; if it stays, tell whoever runs the server.');
+  if (!response.headersSent) response.status(status).json({ error: { code, message, ...detail } });
+};
+
+/** Errors of the file server and the router carry a status of their own. */
+function plainStatus(error: unknown): Problem | undefined {
+  const status = (error as { status?: number }).status;
+  if (status === undefined || status >= 500) return undefined;
+  return new Problem(status, status === 404 ? 'not-found' : 'bad-request', 'There is nothing at this address.');
+}

@@ -1,0 +1,46 @@
+import { and, asc, count, eq, sql } from 'drizzle-orm';
+import type { ClassSettings, ClassSummary } from '../../contract/school.ts';
+import type { Database } from '../database.ts';
+import { children, classes } from '../schema.ts';
+
+/** Every question names the teacher: a row of another one is not found. */
+const ofTeacher = (teacherId: string, classId: string) => and(eq(classes.id, classId), eq(classes.teacherId, teacherId));
+
+const settings = { name: classes.name, ages: classes.ages, school: classes.school, rests: classes.rests };
+
+export async function listClasses(db: Database, teacherId: string): Promise<ClassSummary[]> {
+  return db
+    .select({ id: classes.id, ...settings, children: count(children.id) })
+    .from(classes)
+    .leftJoin(children, eq(children.classId, classes.id))
+    .where(eq(classes.teacherId, teacherId))
+    .groupBy(classes.id)
+    .orderBy(asc(classes.name));
+}
+
+export async function findClass(db: Database, teacherId: string, classId: string) {
+  const [row] = await db.select({ id: classes.id, revision: classes.revision, ...settings }).from(classes).where(ofTeacher(teacherId, classId)).limit(1);
+  return row;
+}
+
+export async function classIdTaken(db: Database, classId: string): Promise<boolean> {
+  const rows = await db.select({ id: classes.id }).from(classes).where(eq(classes.id, classId)).limit(1);
+  return rows.length > 0;
+}
+
+export async function addClass(db: Database, teacherId: string, classId: string, values: ClassSettings): Promise<void> {
+  await db.insert(classes).values({ id: classId, teacherId, ...values });
+}
+
+export async function updateClass(db: Database, teacherId: string, classId: string, values: ClassSettings): Promise<void> {
+  await db.update(classes).set({ ...values, revision: sql`${classes.revision} + 1` }).where(ofTeacher(teacherId, classId));
+}
+
+export async function removeClass(db: Database, teacherId: string, classId: string): Promise<void> {
+  await db.delete(classes).where(ofTeacher(teacherId, classId));
+}
+
+/** Says that something in the class has changed. */
+export async function touchClass(db: Database, classId: string): Promise<void> {
+  await db.update(classes).set({ revision: sql`${classes.revision} + 1` }).where(eq(classes.id, classId));
+}

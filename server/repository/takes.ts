@@ -1,0 +1,58 @@
+import { and, desc, eq, sql } from 'drizzle-orm';
+import type { TakeSummary } from '../../contract/take.ts';
+import type { Database } from '../database.ts';
+import { children, classes, takes } from '../schema.ts';
+import { touchClass } from './classes.ts';
+
+const summary = {
+  id: takes.id,
+  childId: takes.childId,
+  patternId: takes.patternId,
+  title: takes.title,
+  bpm: takes.bpm,
+  takenAt: takes.takenAt,
+  accuracy: takes.accuracy,
+  mark: takes.mark,
+  override: takes.override,
+};
+
+/** Newest first. */
+export async function listTakes(db: Database, classId: string): Promise<TakeSummary[]> {
+  return db
+    .select(summary)
+    .from(takes)
+    .innerJoin(children, eq(children.id, takes.childId))
+    .where(eq(children.classId, classId))
+    .orderBy(desc(takes.takenAt));
+}
+
+export async function findTake(db: Database, teacherId: string, takeId: string) {
+  const [row] = await db
+    .select({ ...summary, classId: children.classId, patternText: takes.patternText, ages: takes.ages, onsets: takes.onsets, result: takes.result, overrideReason: takes.overrideReason })
+    .from(takes)
+    .innerJoin(children, eq(children.id, takes.childId))
+    .innerJoin(classes, eq(classes.id, children.classId))
+    .where(and(eq(takes.id, takeId), eq(classes.teacherId, teacherId)))
+    .limit(1);
+  return row;
+}
+
+export type NewTake = typeof takes.$inferInsert;
+
+/** Stores a take once: a second one with the same id changes nothing. */
+export async function addTake(db: Database, classId: string, take: NewTake): Promise<void> {
+  await db.transaction(async (tx) => {
+    await tx.insert(takes).values(take).onDuplicateKeyUpdate({ set: { id: sql`${takes.id}` } });
+    await touchClass(tx as unknown as Database, classId);
+  });
+}
+
+export async function overrideMark(db: Database, classId: string, takeId: string, override: number | null, overrideReason: string): Promise<void> {
+  await db.update(takes).set({ override, overrideReason }).where(eq(takes.id, takeId));
+  await touchClass(db, classId);
+}
+
+export async function removeTake(db: Database, classId: string, takeId: string): Promise<void> {
+  await db.delete(takes).where(eq(takes.id, takeId));
+  await touchClass(db, classId);
+}

@@ -1,0 +1,37 @@
+import { createHash, randomBytes } from 'node:crypto';
+import type { SignIn, Teacher } from '../../contract/school.ts';
+import type { Database } from '../database.ts';
+import { NOBODYS_HASH, passwordFits } from '../password.ts';
+import { Problem } from '../problem.ts';
+import { addSession, findTeacherByName, findTeacherBySession } from '../repository/teachers.ts';
+
+/** A school day and the evening after it, for two weeks. */
+export const SESSION_MS = 14 * 24 * 3600 * 1000;
+
+export function tokenHash(token: string): string {
+  return createHash('sha256').update(token).digest('hex');
+}
+
+async function open(db: Database, teacher: Teacher): Promise<{ teacher: Teacher; token: string }> {
+  const token = randomBytes(32).toString('base64url');
+  await addSession(db, { tokenHash: tokenHash(token), teacherId: teacher.id, expiresAt: Date.now() + SESSION_MS });
+  return { teacher: { id: teacher.id, name: teacher.name }, token };
+}
+
+export async function signIn(db: Database, { name, password }: SignIn): Promise<{ teacher: Teacher; token: string }> {
+  const teacher = await findTeacherByName(db, name.trim());
+  const fits = await passwordFits(password, teacher?.passwordHash ?? NOBODYS_HASH);
+  if (!teacher || !fits) throw new Problem(401, 'wrong-password', 'Name and password do not belong together. Check both and try again.', { field: 'password' });
+  return open(db, teacher);
+}
+
+/** For the visitor of a demo: signs in the demo's own teacher. */
+export async function visit(db: Database, demoTeacher: string): Promise<{ teacher: Teacher; token: string }> {
+  const teacher = await findTeacherByName(db, demoTeacher);
+  if (!teacher) throw new Problem(503, 'no-demo', 'The demo school is not there yet. Start the demo again.');
+  return open(db, teacher);
+}
+
+export async function teacherOf(db: Database, token: string | undefined): Promise<Teacher | undefined> {
+  return token === undefined || token.length > 100 ? undefined : findTeacherBySession(db, tokenHash(token));
+}
