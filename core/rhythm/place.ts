@@ -154,3 +154,13 @@ function tiedAsPlayed(measure: PlacedMeasure, before: PlacedMeasure | undefined)
   const kind = before?.events.at(-1)?.tiedToNext ? 'tied' : 'note';
   return kind === first.kind ? measure : { ...measure, events: [{ ...first, kind }, ...others] };
 }
+
+/** The pattern as it sounds, written out without repeat signs; `(M3)` becomes three measures. */
+export function unfold(pattern: Pattern): Pattern {
+  const measures = playingOrder(pattern).flatMap((i): Measure[] => {
+    const { repeatStart: _start, repeatEnd: _end, ...measure } = pattern.measures[i]!;
+    if (measure.rests === undefined) return [measure];
+    return Array.from({ length: measure.rests }, () => ({ ...measure, rests: 1 }));
+  });
+  return { pickup: pattern.pickup, measures };
+}

@@ -1,0 +1,211 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { anyPattern, everydayPattern, patternOf } from '../rhythm/arbitrary.test-helper.ts';
+import { barCheck, barsAddUp } from '../rhythm/barCheck.ts';
+import { printRhythm } from '../rhythm/text.ts';
+import { unfold } from '../rhythm/place.ts';
+import { adviceOn } from './advice.ts';
+import { align, tolerances } from './align.ts';
+import { expectedOf } from './expected.ts';
+import { type TakeRequest, type TakeResult, judge } from './judge.ts';
+import { accuracyOf, markOf } from './mark.ts';
+import { randomFrom } from './random.ts';
+import { simulateTake } from './simulate.ts';
+import { windowsFor } from './windows.ts';
+
+function judged(text: string, bpm: number, onsets: readonly number[], more: Partial<TakeRequest> = {}): TakeResult {
+  const result = judge({ pattern: patternOf(text), bpm, onsets, ...more });
+  if (!result.ok) throw new Error(result.reason);
+  return result.result;
+}
+
+const verdicts = (result: TakeResult) => result.notes.map(({ verdict }) => verdict);
+
+describe('verdicts', () => {
+  it('calls a take played as written right', () => {
+    const result = judged('4/4 q q e e (q) | h 3{e e e} q', 60, [0, 1, 2, 2.5, 4, 6, 6.333, 6.667, 7]);
+    expect(new Set(verdicts(result))).toEqual(new Set(['on-time']));
+    expect(result).toMatchObject({ extras: [], accuracy: 1, mark: 4, heard: '4/4 q q e e (q) | h 3{e e e} q' });
+  });
+
+  it.each([
+    // The windows of handbook §8: 9-10 is ± 90 ms, never more than 40 % of the gap, reach half the gap and 250 ms.
+    ['9-10', 60, 0.085, 'on-time'],
+    ['9-10', 60, 0.12, 'late'],
+    ['9-10', 60, -0.12, 'early'],
+    ['9-10', 60, 0.26, 'missed'],
+    ['5-6', 60, 0.12, 'on-time'],
+    ['musician', 60, 0.06, 'late'],
+    ['9-10', 240, 0.13, 'missed'],
+  ] as const)('ages %s at %i: a note %f s off is %s', (ages, bpm, off, verdict) => {
+    const beat = 60 / bpm;
+    const onsets = Array.from({ length: 16 }, (_, i) => i * beat + (i === 6 ? off : 0)).sort((a, b) => a - b);
+    const result = judged('4/4 q q q q | q q q q | q q q q | q q q q', bpm, onsets, { ages });
+    expect(result.notes[6]!.verdict).toBe(verdict);
+    expect(verdicts(result).filter((v) => v !== 'on-time')).toHaveLength(verdict === 'on-time' ? 0 : 1);
+  });
+
+  it('misses exactly the note that was left out', () => {
+    const result = judged('4/4 q e e q q', 80, [0, 0.75, 1.5, 2.25]);
+    expect(verdicts(result)).toEqual(['on-time', 'on-time', 'missed', 'on-time', 'on-time']);
+    expect(result.notes[2]).toMatchObject({ measure: 1, beat: '2 1/2' });
+    expect(result.heard).toBe('4/4 q e (e) q q');
+  });
+
+  it('takes a steady lead off and reports it', () => {
+    const early = judged('4/4 q q q q | q q e e q', 72, [0, 1, 2, 3, 4, 5, 6, 6.5, 7].map((beat) => (beat * 60) / 72 - 0.055));
+    expect(early.accuracy).toBe(1);
+    expect(early.tempo.leadMs).toBeCloseTo(55, 0);
+    expect(judged('4/4 q q q q', 60, [0.03, 1.03, 2.03, 3.03]).tempo.leadMs).toBeCloseTo(-30, 0);
+  });
+
+  it('follows a drift of tempo and reports it', () => {
+    const pattern = patternOf('4/4 q q q q | q q q q | q q q q | q q q q');
+    const onsets = simulateTake(pattern, 72, { spread: 0.005, drift: 0.1 }, 3);
+    const result = judge({ pattern, bpm: 72, onsets });
+    expect(result).toMatchObject({ ok: true, result: { accuracy: 1 } });
+    if (result.ok) expect(result.result.tempo.driftPct).toBeCloseTo(10, 0);
+    if (result.ok) expect(result.result.mark).toBe(2);
+  });
+
+  it('starts from the given time, and counts a pickup before it', () => {
+    const result = judged('4/4 ^ q | q q h', 60, [9, 10, 11, 12], { start: 10 });
+    expect(result.notes.map(({ measure, beat }) => [measure, beat])).toEqual([[0, '4'], [1, '1'], [1, '2'], [1, '3']]);
+    expect(result.accuracy).toBe(1);
+  });
+
+  it('obeys repeats, ties and meter changes', () => {
+    expect(judged('2/4 |: q q :|', 60, [0, 1, 2, 3]).notes.map(({ measure }) => measure)).toEqual([1, 1, 1, 1]);
+    expect(judged('4/4 q q h~ | h q q', 60, [0, 1, 2, 6, 7]).accuracy).toBe(1);
+    expect(judged('3/4 q q q | 6/8 q. q.', 60, [0, 1, 2, 3, 4.5]).accuracy).toBe(1);
+    expect(judged('6/8 q. q.', 60, [0, 1]).accuracy).toBe(1);
+  });
+});
+
+describe('extras', () => {
+  it.each([
+    ['4/4 q q (q) q', [0, 1, 2, 3], 'rest', '3'],
+    ['4/4 h q q', [0, 1, 2, 3], 'hold', '2'],
+    ['4/4 q q q~ q | w', [0, 1, 2, 3, 4], 'tie', '4'],
+    ['4/4 q q q q', [0, 1, 1.08, 2, 3], 'bounce', '2'],
+    ['4/4 q q q q', [0, 1, 2, 3, 4.1], 'after', '4'],
+    ['4/4 q q q q', [0, 1, 1.5, 2, 3], 'hold', '2 1/2'],
+    ['4/4 (q) q q q', [0, 1, 2, 3], 'rest', '1'],
+  ] as const)('%s with %j: %s at beat %s', (text, onsets, kind, beat) => {
+    const { extras } = judged(text, 60, onsets);
+    expect(extras).toHaveLength(1);
+    expect(extras[0]).toMatchObject({ kind, beat });
+  });
+
+  it('takes two hits of one clap as one', () => {
+    const result = judged('4/4 q q q q', 60, [0, 0.03, 1, 1.04, 2, 3]);
+    expect(result).toMatchObject({ extras: [], accuracy: 1 });
+  });
+
+  it('costs half a note each', () => expect(judged('4/4 q q (q) q', 60, [0, 1, 2, 3]).accuracy).toBeCloseTo(2.5 / 3, 3));
+});
+
+describe('marks', () => {
+  it.each([
+    [0.95, 4, 4], [0.95, 4.1, 3], [0.94, 0, 3], [0.8, 8, 3], [0.8, 9, 2], [0.6, 50, 2], [0.59, 0, 1], [0, 0, 1],
+  ])('accuracy %f, drift %f %%: %i', (accuracy, drift, mark) => expect(markOf(accuracy, drift, true)).toBe(mark));
+  it('is 0 when nothing was heard', () => expect(judged('4/4 q q q q', 60, [])).toMatchObject({ mark: 0, accuracy: 0 }));
+  it('is full for rests that were kept', () => expect(judged('4/4 (w)', 60, [])).toMatchObject({ mark: 4, accuracy: 1 }));
+  it('is never below nothing', () => expect(accuracyOf(4, 0, 1, 9)).toBe(0));
+  it('takes the teacher’s borders', () => expect(judged('4/4 q q q q', 60, [0, 1, 2], { borders: [{ mark: 4, accuracy: 0.7 }] }).mark).toBe(4));
+});
+
+describe('what cannot be judged', () => {
+  it.each([
+    [{ bpm: 0 }, 'tempo'],
+    [{ bpm: Number.NaN }, 'tempo'],
+    [{ bpm: 1e9 }, 'tempo'],
+    [{ onsets: [1, 0] }, 'sorted'],
+    [{ onsets: [0, Number.NaN] }, 'number of seconds'],
+    [{ onsets: Array.from({ length: 100_000 }, (_, i) => i) }, 'at most'],
+    [{ start: Number.POSITIVE_INFINITY }, 'start'],
+    [{ pattern: patternOf('4/4 q q q q q') }, 'measure 1 is 1 beat too long'],
+  ])('%o', (wrong, reason) => {
+    const result = judge({ pattern: patternOf('4/4 q q q q'), bpm: 60, onsets: [0], ...wrong });
+    expect(result.ok ? '' : result.reason).toContain(reason);
+  });
+});
+
+describe('laws', () => {
+  const onsets = fc.array(fc.double({ min: -5, max: 60, noNaN: true }), { maxLength: 60 }).map((list) => list.sort((a, b) => a - b));
+
+  it('one verdict a note, no onset twice, nothing that is no number, whatever was played', () => {
+    fc.assert(
+      fc.property(anyPattern, onsets, fc.constantFrom(20, 60, 300), (pattern, played, bpm) => {
+        const result = judge({ pattern, bpm, onsets: played });
+        expect(result.ok).toBe(barsAddUp(barCheck(pattern)));
+        if (!result.ok) return;
+        const { notes, extras, accuracy, tempo, mark } = result.result;
+        expect(notes.map(({ index }) => index)).toEqual(expectedOf(pattern, bpm).notes.map((_, i) => i));
+        const hit = notes.filter(({ verdict }) => verdict !== 'missed').length;
+        expect(hit + extras.length).toBeLessThanOrEqual(played.length);
+        for (const value of [accuracy, mark, ...Object.values(tempo)]) expect(Number.isFinite(value)).toBe(true);
+        expect(accuracy >= 0 && accuracy <= 1).toBe(true);
+      }),
+      { numRuns: 300 },
+    );
+  });
+
+  it('a clean child has full marks in everyday patterns, and is heard as written', () => {
+    fc.assert(
+      fc.property(everydayPattern, fc.nat(), fc.double({ min: 0, max: 0.05, noNaN: true }), (pattern, seed, lead) => {
+        const take = simulateTake(pattern, 72, { spread: 0.012, lead }, seed);
+        const result = judge({ pattern, bpm: 72, onsets: take });
+        if (!result.ok) throw new Error(result.reason);
+        expect(result.result.accuracy).toBe(1);
+        const sounded = (text: string) => expectedOf(patternOf(text), 72).notes.map(({ time }) => time.toFixed(3));
+        expect(sounded(result.result.heard)).toEqual(sounded(printRhythm(unfold(pattern))));
+      }),
+      { numRuns: 200 },
+    );
+  });
+
+  it('aligns in order, within reach, each hit at most once', () => {
+    fc.assert(
+      fc.property(onsets, onsets, (times, hits) => {
+        const near = tolerances(times, windowsFor('9-10'));
+        const paired = [...align(times, near, hits).hits];
+        const used = paired.filter((hit) => hit >= 0);
+        expect(used).toEqual([...new Set(used)].sort((a, b) => a - b));
+        paired.forEach((hit, i) => hit >= 0 && expect(Math.abs(hits[hit]! - times[i]!)).toBeLessThanOrEqual(0.25));
+      }),
+    );
+  });
+});
+
+describe('the simulated child', () => {
+  const pattern = patternOf('4/4 q (q) h | q q~ q (q)');
+  it('is the same for the same seed', () => expect(simulateTake(pattern, 80, { spread: 0.02 }, 7)).toEqual(simulateTake(pattern, 80, { spread: 0.02 }, 7)));
+  it.each([
+    [{ clapsRests: 1 }, ['rest', 'rest']],
+    [{ pulsesHolds: 1 }, ['hold']],
+    [{ strikesTies: 1 }, ['tie']],
+  ])('%o is found as %j', (slips, kinds) => {
+    const result = judge({ pattern, bpm: 80, onsets: simulateTake(pattern, 80, { spread: 0.01, ...slips }, 5) });
+    expect(result.ok && result.result.extras.map(({ kind }) => kind)).toEqual(kinds);
+  });
+  it('leaves notes out', () => expect(simulateTake(pattern, 80, { spread: 0, leavesOut: 3 }, 5)).toHaveLength(0));
+  it('draws numbers evenly', () => {
+    const random = randomFrom(1);
+    const drawn = Array.from({ length: 4000 }, () => random.below(4));
+    for (const n of [0, 1, 2, 3]) expect(drawn.filter((d) => d === n).length).toBeGreaterThan(850);
+  });
+});
+
+describe('advice', () => {
+  const advice = (text: string, onsets: readonly number[]) => adviceOn(judged(text, 60, onsets));
+  it.each([
+    ['4/4 q q (q) q', [0, 1, 2, 3], 'Measure 1, beat 3: you clapped on the rest.'],
+    ['4/4 h q q', [0, 1, 2, 3], 'Measure 1, beat 2: you clapped inside a long note.'],
+    ['4/4 q q q q', [0, 1, 3], 'Measure 1, beat 3: no clap was heard here.'],
+    ['4/4 q q q q', [], 'Nothing was heard.'],
+    ['4/4 q q q q | q q q q', [0, 1, 2], 'Measure 1, beat 4: you stopped here.'],
+  ] as const)('%s, played %j: %s', (text, onsets, sentence) => expect(advice(text, onsets).fix[0]).toContain(sentence));
+  it('praises a clean take and finds nothing', () => expect(advice('4/4 q q q q', [0, 1, 2, 3])).toEqual({ well: 'Well done: it was right.', fix: [] }));
+  it('never gives more than three sentences', () => expect(advice('4/4 q (q) h | q q~ q q', [0, 0.4, 1, 2, 3, 4.2, 5, 5.4, 6, 7.6, 9]).fix.length).toBeLessThanOrEqual(3));
+});

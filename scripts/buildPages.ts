@@ -1,0 +1,27 @@
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { build } from 'vite';
+
+const SOURCES = ['core', 'contract', 'web', 'package-lock.json'];
+const MARK = 'dist/built-from';
+
+function fingerprint(): string {
+  const hash = createHash('sha256');
+  const visit = (path: string) => {
+    if (!existsSync(path)) return;
+    if (path.includes('.') && !path.startsWith('.')) hash.update(path).update(readFileSync(path));
+    else for (const name of readdirSync(path).sort()) visit(join(path, name));
+  };
+  SOURCES.forEach(visit);
+  return hash.digest('hex');
+}
+
+/** Builds the pages, unless they were built from just these sources. */
+export async function buildPages(): Promise<void> {
+  const now = fingerprint();
+  if (existsSync('dist/web/index.html') && existsSync(MARK) && readFileSync(MARK, 'utf8') === now) return;
+  await build({ configFile: 'web/vite.config.ts', logLevel: 'warn' });
+  mkdirSync('dist', { recursive: true });
+  writeFileSync(MARK, now);
+}

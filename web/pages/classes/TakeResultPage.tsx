@@ -1,0 +1,34 @@
+import { format } from 'date-fns';
+import { useMemo } from 'react';
+import { Link, useParams } from 'react-router';
+import { useClass, useTake } from '../../api/hooks.ts';
+import { Notice } from '../../shell/Notice.tsx';
+import { TakeResultView } from '../take/TakeResultView.tsx';
+
+/** A take of the past, as it was shown when it was played. */
+export default function TakeResultPage() {
+  const { classId, takeId } = useParams();
+  const take = useTake(takeId);
+  const room = useClass(classId);
+  const counts = useMemo(() => (room.data ? [{ school: room.data.school, ...(room.data.rests ? { rests: room.data.rests } : {}) }] : []), [room.data]);
+  if (take.error ?? room.error) return <Notice problem={(take.error ?? room.error)!} />;
+  if (!take.data || !room.data) return null;
+  const child = room.data.children.find(({ id }) => id === take.data!.childId);
+  const { title, takenAt, override, mark } = take.data;
+  return (
+    <>
+      <div className="page-head">
+        <h1>{child?.name ?? 'Take'}</h1>
+        <span>
+          {title}, {format(takenAt, 'd MMMM, HH:mm')}
+          {override !== null && ` · computed mark ${mark}, set to ${override}`}
+        </span>
+        <span className="flex-grow-1" />
+        <Link className="btn btn-outline-dark" to={`/classes/${classId}`}>
+          Back to the class
+        </Link>
+      </div>
+      <TakeResultView take={take.data} counts={counts} mark={override ?? mark} />
+    </>
+  );
+}

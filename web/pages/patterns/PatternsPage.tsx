@@ -1,0 +1,44 @@
+import { Plus } from 'lucide-react';
+import Button from 'react-bootstrap/Button';
+import { Link, useNavigate } from 'react-router';
+import { v4 as uuid } from 'uuid';
+import type { SavedPattern } from '../../../contract/school.ts';
+import { parseRhythm } from '../../../core/rhythm/text.ts';
+import { usePatterns } from '../../api/hooks.ts';
+import { Notice } from '../../shell/Notice.tsx';
+import { useKeys } from '../../state/useKeys.ts';
+import { MiniStrips } from './MiniStrips.tsx';
+import './patterns.scss';
+
+export default function PatternsPage() {
+  const { data, error, mutate } = usePatterns();
+  const navigate = useNavigate();
+  const add = () => void navigate(`/patterns/${uuid()}`);
+  useKeys({ ' ': add, n: add });
+  return (
+    <>
+      <div className="page-head">
+        <h1>Patterns</h1>
+        <Button onClick={add}>
+          <Plus size={18} aria-hidden /> New pattern <kbd>space</kbd>
+        </Button>
+      </div>
+      {error && !data && <Notice problem={error} again={() => void mutate()} />}
+      {data?.length === 0 && <div className="empty">No patterns yet. Write the first one: it takes a line such as “4/4 q q e e q”.</div>}
+      <ol className="pattern-list">{data?.map((pattern) => <PatternCard key={pattern.id} pattern={pattern} />)}</ol>
+    </>
+  );
+}
+
+function PatternCard({ pattern: { id, title, text } }: { pattern: SavedPattern }) {
+  const parsed = parseRhythm(text);
+  return (
+    <li>
+      <Link to={`/patterns/${id}`} className="pattern-card">
+        <strong>{title}</strong>
+        {parsed.ok && <MiniStrips pattern={parsed.pattern} />}
+        <span className="pattern-text">{text}</span>
+      </Link>
+    </li>
+  );
+}

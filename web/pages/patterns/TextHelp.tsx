@@ -1,0 +1,28 @@
+const LINES: readonly (readonly [string, string])[] = [
+  ['w h q e s t', 'whole, half, quarter, eighth, sixteenth, thirty-second'],
+  ['q.  q..', 'one dot, two dots'],
+  ['(q)  (e.)', 'rests'],
+  ['q~ e', 'a tie to the next note'],
+  ['|  |:  :|  ||', 'bar, repeat from here, repeat to here, end'],
+  ['4/4  6/8  7/8[2+2+3]', 'meter, at the start or after a bar; with its groups'],
+  ['3{e e e}  5:4{s s s s s}', 'triplet; any group in the time of another'],
+  ['^', 'before the first measure: it is a pickup'],
+  ['(M7)', 'seven measures of rest'],
+  ["q'crab'", 'a word or letter on a note'],
+];
+
+export function TextHelp() {
+  return (
+    <details className="text-help no-print">
+      <summary>How to write a rhythm</summary>
+      <dl>
+        {LINES.map(([text, meaning]) => (
+          <div key={text}>
+            <dt>{text}</dt>
+            <dd>{meaning}</dd>
+          </div>
+        ))}
+      </dl>
+    </details>
+  );
+}

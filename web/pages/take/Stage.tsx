@@ -1,0 +1,101 @@
+import { type PointerEvent, useEffect, useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import type { Child } from '../../../contract/school.ts';
+import type { CountOptions } from '../../../core/counting/count.ts';
+import type { Pattern } from '../../../core/rhythm/pattern.ts';
+import { MovingBeat } from '../../ruler/MovingBeat.tsx';
+import { Ruler } from '../../ruler/Ruler.tsx';
+import { useKeys } from '../../state/useKeys.ts';
+import { type JudgedTake, TakeResultView } from './TakeResultView.tsx';
+import type { TakeRun } from './useTakeRun.ts';
+
+interface StageProps {
+  readonly run: TakeRun;
+  readonly child: Child;
+  readonly title: string;
+  readonly pattern: Pattern;
+  readonly bpm: number;
+  readonly counts: readonly CountOptions[];
+  readonly take: (JudgedTake & { mark: number }) | undefined;
+  readonly nextChild: Child | undefined;
+  readonly onAgain: () => void;
+  readonly onNext: () => void;
+}
+
+/** From the count-in to the result: what the child sees. */
+export function Stage({ run, child, title, pattern, bpm, counts, take, nextChild, onAgain, onNext }: StageProps) {
+  return (
+    <div className="stage">
+      <div className="page-head">
+        <h1>{child.name}</h1>
+        <span className="stage-title">
+          {title} · {bpm}
+        </span>
+      </div>
+      {run.state === 'done' ? (
+        take && <Done take={take} counts={counts} nextChild={nextChild} onAgain={onAgain} onNext={onNext} />
+      ) : (
+        <Playing run={run} pattern={pattern} bpm={bpm} counts={counts} />
+      )}
+    </div>
+  );
+}
+
+function Playing({ run, pattern, bpm, counts }: Pick<StageProps, 'run' | 'pattern' | 'bpm' | 'counts'>) {
+  const tapKey = (event: KeyboardEvent) => run.tap(event.timeStamp);
+  useKeys({ ' ': tapKey, f: tapKey, j: tapKey, Escape: run.cancel }, [' ', 'f', 'j', 'Escape']);
+  const press = (event: PointerEvent) => {
+    event.preventDefault();
+    run.tap(event.timeStamp);
+  };
+  return (
+    <>
+      <Ruler pattern={pattern} counts={counts} overlay={(system, layout) => <MovingBeat pattern={pattern} bpm={bpm} now={run.now} system={system} layout={layout} />} />
+      {/* Keyboard taps come through the space bar, wherever the focus is. */}
+      <div className="pad" onPointerDown={press} data-testid="pad">
+        <span className="pad-word" role="status">
+          {run.word ?? (run.state === 'playing' ? (run.taps === 0 ? 'Tap!' : '') : '…')}
+        </span>
+        <span className="pad-taps" aria-hidden>
+          {run.taps > 0 ? run.taps : ''}
+        </span>
+      </div>
+      <div className="stage-actions">
+        <span>
+          Tap with <kbd>space</kbd>, a click or a touch
+        </span>
+        <Button variant="outline-dark" onClick={run.finish} onKeyDown={(event) => event.key === ' ' && event.preventDefault()}>
+          Done
+        </Button>
+        <Button variant="outline-dark" onClick={run.cancel} onKeyDown={(event) => event.key === ' ' && event.preventDefault()}>
+          Stop <kbd>Esc</kbd>
+        </Button>
+      </div>
+    </>
+  );
+}
+
+/** Taps that come after the end must not skip the result: keys work only after this moment. */
+const HOLD_MS = 900;
+
+function Done({ take, counts, nextChild, onAgain, onNext }: Pick<StageProps, 'counts' | 'nextChild' | 'onAgain' | 'onNext'> & { take: JudgedTake & { mark: number } }) {
+  const [from] = useState(() => performance.now() + HOLD_MS);
+  const held = (action: () => void) => (event: KeyboardEvent) => {
+    if (event.timeStamp > from) action();
+  };
+  useKeys({ ' ': held(onNext), a: held(onAgain) });
+  useEffect(() => scrollTo({ top: 0 }), []);
+  return (
+    <>
+      <TakeResultView take={take} counts={counts} mark={take.mark} />
+      <div className="stage-actions">
+        <Button size="lg" onClick={onNext}>
+          {nextChild ? `Next: ${nextChild.name}` : 'Ready'} <kbd>space</kbd>
+        </Button>
+        <Button size="lg" variant="outline-dark" onClick={onAgain}>
+          Again <kbd>A</kbd>
+        </Button>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,141 @@
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import { v4 as uuid } from 'uuid';
+import type { Child, ClassDetail, SavedPattern, Teacher } from '../../../contract/school.ts';
+import type { TakeUpload } from '../../../contract/take.ts';
+import { judge } from '../../../core/judging/judge.ts';
+import type { TakeResult } from '../../../contract/take.ts';
+import { unfold } from '../../../core/rhythm/place.ts';
+import { parseRhythm } from '../../../core/rhythm/text.ts';
+import { useClass, useClasses, usePatterns } from '../../api/hooks.ts';
+import { keepTake } from '../../outbox/outbox.ts';
+import { Notice } from '../../shell/Notice.tsx';
+import { useStored } from '../../state/stored.ts';
+import { Stage } from './Stage.tsx';
+import { TakeSetup } from './TakeSetup.tsx';
+import type { JudgedTake } from './TakeResultView.tsx';
+import { useTakeRun } from './useTakeRun.ts';
+import './take.scss';
+
+const USUAL_BPM = 72;
+
+/** One child after the other: choose, count in, tap, see, next. */
+export default function TakePage({ teacher }: { teacher: Teacher }) {
+  const [search] = useSearchParams();
+  const [storedClass, setStoredClass] = useStored('take.class', '');
+  const [storedPattern, setStoredPattern] = useStored('take.pattern', '');
+  const classes = useClasses();
+  const patterns = usePatterns();
+  const classId = choose(search.get('class') ?? storedClass, classes.data);
+  const current = useClass(classId);
+  const wanted = search.get('pattern') ?? storedPattern;
+  const pattern = patterns.data?.find(({ id }) => id === wanted) ?? patterns.data?.[0];
+  useEffect(() => {
+    if (pattern) setStoredPattern(pattern.id);
+    if (classId) setStoredClass(classId);
+  }, [pattern, classId, setStoredPattern, setStoredClass]);
+  const problem = classes.error ?? patterns.error ?? current.error;
+  if (problem && !(current.data && patterns.data)) return <Notice problem={problem} />;
+  if (!classes.data || !patterns.data) return null;
+  if (!classId) return <Empty text="First make a class with the names of the children." to="/classes" name="To the classes" />;
+  if (!pattern) return <Empty text="First write a rhythm to clap." to="/patterns" name="To the patterns" />;
+  if (!current.data) return null;
+  if (current.data.children.length === 0) return <Empty text="This class has no children yet. Add their first names or codes." to={`/classes/${classId}`} name="To the class" />;
+  return <TakeRoom key={classId} teacher={teacher} room={current.data} classes={classes.data} patterns={patterns.data} pattern={pattern} />;
+}
+
+function choose(wanted: string, from: readonly { id: string }[] | undefined): string | undefined {
+  return from?.find(({ id }) => id === wanted)?.id ?? from?.[0]?.id;
+}
+
+function Empty({ text, to, name }: { text: string; to: string; name: string }) {
+  return (
+    <div className="empty">
+      <p>{text}</p>
+      <Link className="btn btn-primary" to={to}>
+        {name}
+      </Link>
+    </div>
+  );
+}
+
+interface RoomProps {
+  readonly teacher: Teacher;
+  readonly room: ClassDetail;
+  readonly classes: readonly { id: string; name: string }[];
+  readonly patterns: readonly SavedPattern[];
+  readonly pattern: SavedPattern;
+}
+
+function TakeRoom({ teacher, room, classes, patterns, pattern }: RoomProps) {
+  const [search, setSearch] = useSearchParams();
+  const [tempo, setTempo] = useStored('take.bpm', String(USUAL_BPM));
+  const [childId, setChildId] = useState(search.get('child') ?? room.children[0]!.id);
+  const [take, setTake] = useState<JudgedTake & { mark: number }>();
+  const [problem, setProblem] = useState<Error>();
+  const bpm = Number(tempo) || USUAL_BPM;
+  const child = room.children.find(({ id }) => id === childId) ?? room.children[0]!;
+  const read = useMemo(() => parseRhythm(pattern.text), [pattern.text]);
+  const unfolded = useMemo(() => (read.ok ? unfold(read.pattern) : undefined), [read]);
+  const counts = useMemo(() => [{ school: room.school, ...(room.rests ? { rests: room.rests } : {}) }], [room.school, room.rests]);
+
+  const keep = (onsets: number[]) => {
+    if (!unfolded) return;
+    const judged = judge({ pattern: unfolded, bpm, onsets, ages: room.ages });
+    if (!judged.ok) {
+      setProblem(new Error(`${judged.reason}. Choose another tempo or pattern.`));
+      return;
+    }
+    const upload: TakeUpload = { childId: child.id, patternId: pattern.id, title: pattern.title, patternText: pattern.text, bpm, onsets, takenAt: Date.now() };
+    void keepTake({ id: uuid(), teacherId: teacher.id, childName: child.name, upload }).catch(() => setProblem(new Error('This browser keeps nothing on the device, so the take could not be stored. Allow storage for this page.')));
+    setTake({ patternText: pattern.text, bpm, ages: room.ages, result: judged.result as TakeResult, mark: judged.result.mark });
+  };
+  const run = useTakeRun(unfolded, bpm, keep);
+  const { start, cancel } = run;
+
+  const again = useCallback(() => {
+    setTake(undefined);
+    cancel();
+  }, [cancel]);
+  const next = useCallback(() => {
+    const at = room.children.findIndex(({ id }) => id === child.id);
+    setChildId(room.children[(at + 1) % room.children.length]!.id);
+    again();
+  }, [room.children, child.id, again]);
+  const select = (name: 'class' | 'pattern', id: string) => {
+    again();
+    setSearch({ ...Object.fromEntries(search), [name]: id }, { replace: true });
+  };
+
+  if (!unfolded) return <Notice problem={{ message: 'This pattern cannot be read. Open it under Patterns and mend its text.' }} />;
+  if (run.state !== 'ready') {
+    return (
+      <>
+        {problem && <Notice problem={problem} />}
+        <Stage run={run} child={child} title={pattern.title} pattern={unfolded} bpm={bpm} counts={counts} take={take} onAgain={again} onNext={next} nextChild={following(room.children, child)} />
+      </>
+    );
+  }
+  return (
+    <TakeSetup
+      room={room}
+      classes={classes}
+      patterns={patterns}
+      pattern={pattern}
+      unfolded={unfolded}
+      child={child}
+      bpm={bpm}
+      counts={counts}
+      onClass={(id) => select('class', id)}
+      onPattern={(id) => select('pattern', id)}
+      onChild={setChildId}
+      onBpm={(value) => setTempo(String(value))}
+      onStart={start}
+    />
+  );
+}
+
+function following(children: readonly Child[], child: Child): Child | undefined {
+  const at = children.findIndex(({ id }) => id === child.id);
+  return children.length > 1 ? children[(at + 1) % children.length] : undefined;
+}

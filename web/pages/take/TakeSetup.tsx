@@ -1,0 +1,91 @@
+import { Minus, Plus } from 'lucide-react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import type { Child, ClassDetail, SavedPattern } from '../../../contract/school.ts';
+import type { CountOptions } from '../../../core/counting/count.ts';
+import type { Pattern } from '../../../core/rhythm/pattern.ts';
+import { Ruler } from '../../ruler/Ruler.tsx';
+import { useKeys } from '../../state/useKeys.ts';
+
+const SLOWEST = 30;
+const FASTEST = 240;
+const STEP = 4;
+
+interface SetupProps {
+  readonly room: ClassDetail;
+  readonly classes: readonly { id: string; name: string }[];
+  readonly patterns: readonly SavedPattern[];
+  readonly pattern: SavedPattern;
+  readonly unfolded: Pattern;
+  readonly child: Child;
+  readonly bpm: number;
+  readonly counts: readonly CountOptions[];
+  readonly onClass: (id: string) => void;
+  readonly onPattern: (id: string) => void;
+  readonly onChild: (id: string) => void;
+  readonly onBpm: (bpm: number) => void;
+  readonly onStart: () => void;
+}
+
+/** Who claps what, how fast. */
+export function TakeSetup({ room, classes, patterns, pattern, unfolded, child, bpm, counts, onClass, onPattern, onChild, onBpm, onStart }: SetupProps) {
+  const set = (value: number) => onBpm(Math.max(SLOWEST, Math.min(FASTEST, Math.round(value))));
+  useKeys({ ' ': onStart, ArrowUp: () => set(bpm + STEP), ArrowDown: () => set(bpm - STEP) });
+  const heard = new Set(room.takes.filter(({ patternId }) => patternId === pattern.id).map(({ childId }) => childId));
+  return (
+    <div className="take-setup">
+      <div className="take-choices">
+        <Form.Group controlId="take-class">
+          <Form.Label>Class</Form.Label>
+          <Form.Select value={room.id} onChange={(event) => onClass(event.target.value)}>
+            {classes.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </Form.Select>
+        </Form.Group>
+        <Form.Group controlId="take-pattern">
+          <Form.Label>Pattern</Form.Label>
+          <Form.Select value={pattern.id} onChange={(event) => onPattern(event.target.value)}>
+            {patterns.map(({ id, title }) => (
+              <option key={id} value={id}>
+                {title}
+              </option>
+            ))}
+          </Form.Select>
+        </Form.Group>
+        <Form.Group controlId="take-bpm">
+          <Form.Label>Tempo, beats a minute</Form.Label>
+          <div className="tempo">
+            <Button variant="outline-dark" aria-label="Slower" onClick={() => set(bpm - STEP)}>
+              <Minus size={18} aria-hidden />
+            </Button>
+            <Form.Control type="number" min={SLOWEST} max={FASTEST} value={bpm} onChange={(event) => onBpm(Number(event.target.value))} onBlur={() => set(bpm)} />
+            <Button variant="outline-dark" aria-label="Faster" onClick={() => set(bpm + STEP)}>
+              <Plus size={18} aria-hidden />
+            </Button>
+          </div>
+        </Form.Group>
+        <Button size="lg" className="start" onClick={onStart}>
+          Start: {child.name} <kbd>space</kbd>
+        </Button>
+      </div>
+      <Ruler pattern={unfolded} counts={counts} />
+      <fieldset className="children">
+        <legend>Who claps?</legend>
+        {room.children.map(({ id, name }) => (
+          <label key={id} className={`child-choice ${id === child.id ? 'chosen' : ''}`}>
+            <input type="radio" name="child" checked={id === child.id} onChange={() => onChild(id)} />
+            {name}
+            {heard.has(id) && (
+              <span className="heard-before" title="has a take of this pattern">
+                ✓<span className="visually-hidden"> has a take of this pattern</span>
+              </span>
+            )}
+          </label>
+        ))}
+      </fieldset>
+    </div>
+  );
+}

@@ -1,0 +1,112 @@
+import { type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
+import { type CountOptions, type CountedMeasure, countPattern, plainCounts } from '../../core/counting/count.ts';
+import { SCHOOLS } from '../../core/counting/schools.ts';
+import type { Pattern } from '../../core/rhythm/pattern.ts';
+import { HeardLane, type HeardMark } from './HeardLane.tsx';
+import { NotesLane } from './NotesLane.tsx';
+import { StripsLane } from './StripsLane.tsx';
+import { TokensLane } from './TokensLane.tsx';
+import { type RulerLayout, type RulerSize, type RulerSystem, beatXs, layoutRuler } from './layout.ts';
+import './ruler.scss';
+
+export interface RulerProps {
+  readonly pattern: Pattern;
+  readonly size?: RulerSize;
+  /** The counts to show, one lane each, in order. */
+  readonly counts?: readonly CountOptions[];
+  readonly notes?: boolean;
+  readonly strips?: boolean;
+  readonly heard?: readonly HeardMark[] | undefined;
+  /** Drawn over a line of the ruler: the moving beat, for instance. */
+  readonly overlay?: (system: RulerSystem, layout: RulerLayout, index: number) => ReactNode;
+}
+
+/** The width of an element as it is laid out, in whole pixels. */
+export function useWidth(): [React.RefObject<HTMLDivElement | null>, number] {
+  const ref = useRef<HTMLDivElement>(null);
+  const [width, setWidth] = useState(0);
+  useEffect(() => {
+    const here = ref.current;
+    if (!here) return undefined;
+    const measure = () => setWidth(Math.floor(here.clientWidth));
+    measure();
+    const observer = new ResizeObserver(measure);
+    observer.observe(here);
+    return () => observer.disconnect();
+  }, []);
+  return [ref, width];
+}
+
+interface CountsLane {
+  readonly name: string;
+  readonly measures: readonly CountedMeasure[];
+  readonly refused?: string;
+}
+
+function countsLane(pattern: Pattern, options: CountOptions): CountsLane {
+  const counted = countPattern(pattern, options);
+  const name = SCHOOLS[options.school].title.replace(/ \(.*/, '');
+  return counted.ok ? { name, measures: counted.measures } : { name, measures: [], refused: counted.reason };
+}
+
+/** How many letters each count takes at most, small numbers counted half. */
+function letters(lanes: readonly CountsLane[]): number[][] {
+  const width = (text: string) => text.length - (text.match(/[₀-₉]/g)?.length ?? 0) * 0.4;
+  const longest: number[][] = [];
+  for (const { measures } of lanes) {
+    measures.forEach(({ tokens }, m) => {
+      longest[m] ??= [];
+      tokens.forEach(({ text }, i) => (longest[m]![i] = Math.max(longest[m]![i] ?? 0, width(text))));
+    });
+  }
+  return longest;
+}
+
+const NO_COUNTS: readonly CountOptions[] = [];
+
+/** The one axis of the app: time from left to right in exact beats, everything about the rhythm a lane on it. */
+export function Ruler({ pattern, size = 'desk', counts = NO_COUNTS, notes = true, strips = true, heard, overlay }: RulerProps) {
+  const [ref, width] = useWidth();
+  const lanes = useMemo(() => counts.map((options) => countsLane(pattern, options)), [pattern, counts]);
+  const layout = useMemo(() => (width > 0 ? layoutRuler(pattern, width, size, letters(lanes)) : undefined), [pattern, width, size, lanes]);
+  return (
+    <div ref={ref} className={`ruler ruler-${size}`} data-ruler>
+      {lanes.map(({ name, measures, refused }, i) => (
+        <p key={i} className={refused ? 'ruler-refused' : 'visually-hidden'}>
+          {name}: {refused ?? plainCounts(measures)}
+        </p>
+      ))}
+      {layout?.systems.map((system, i) => (
+        <div key={i} className="ruler-system">
+          <BeatLines system={system} scale={layout.scale} />
+          {notes && <Lane name="Notes" content={<NotesLane system={system} size={size} scale={layout.scale} />} />}
+          {strips && <Lane name="Strips" content={<StripsLane system={system} size={size} scale={layout.scale} />} />}
+          {lanes.map(({ name, measures }, k) => measures.length > 0 && <Lane key={k} name={name} content={<TokensLane system={system} size={size} scale={layout.scale} measures={measures} name={name} />} />)}
+          {heard && <Lane name="Heard" content={<HeardLane system={system} size={size} scale={layout.scale} marks={heard} />} />}
+          {overlay?.(system, layout, i)}
+        </div>
+      ))}
+    </div>
+  );
+}
+
+function Lane({ name, content }: { name: string; content: ReactNode }) {
+  return (
+    <div className="lane">
+      <span className="lane-name" aria-hidden>
+        {name}
+      </span>
+      {content}
+    </div>
+  );
+}
+
+function BeatLines({ system, scale }: { system: RulerSystem; scale: number }) {
+  return (
+    <svg className="beat-lines" width={system.width} height="100%" aria-hidden>
+      {system.measures.map((measure) =>
+        beatXs(measure, scale).map(({ x, first }) => <line key={x} className={first ? 'beat-first' : 'beat'} x1={x} x2={x} y1="0" y2="100%" />),
+      )}
+    </svg>
+  );
+}

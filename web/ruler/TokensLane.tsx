@@ -1,0 +1,41 @@
+import type { ReactNode } from 'react';
+import type { CountedMeasure } from '../../core/counting/count.ts';
+import { COUNTS_HEIGHTS } from './heights.ts';
+import { type RulerSize, type RulerSystem, xOf } from './layout.ts';
+
+const SMALL = '₀₁₂₃₄₅₆₇₈₉';
+
+/** A written count with its small numbers set small and low, for type has no such figures of its own. */
+export function tokenParts(text: string): ReactNode[] {
+  return text.split(/(-?[₀-₉]+)/).map((part, i) => {
+    if (!/[₀-₉]/.test(part)) return part;
+    const plain = [...part].map((sign) => (SMALL.includes(sign) ? SMALL.indexOf(sign) : sign)).join('');
+    return (
+      <tspan key={i} className="small-count">
+        {plain}
+      </tspan>
+    );
+  });
+}
+
+/** One word or sign under each note; the first letter stands at the note's time. */
+export function TokensLane({ system, size, scale, measures, name }: { system: RulerSystem; size: RulerSize; scale: number; measures: readonly CountedMeasure[]; name: string }) {
+  const height = COUNTS_HEIGHTS[size];
+  return (
+    <svg className={`lane-tokens lane-tokens-${size}`} width={system.width} height={height} aria-hidden data-lane={name}>
+      {system.measures.map((measure) =>
+        measures[measure.index]?.tokens.map((token, i) => {
+          const event = measure.placed.events[i];
+          if (!event) return null;
+          // Half a letter to the left, and for a rest its parenthesis too, so that the figure itself stands on the beat.
+          const shift = token.text.startsWith('(') ? -0.62 : token.text.startsWith('-') ? -0.2 : -0.28;
+          return (
+            <text key={`${measure.index}-${i}`} className={`token token-${token.kind}`} x={xOf(measure, event.onset, scale)} y={height * 0.72} dx={`${shift}em`}>
+              {tokenParts(token.text)}
+            </text>
+          );
+        }),
+      )}
+    </svg>
+  );
+}

@@ -1,0 +1,34 @@
+import type { TakeResult } from '../../contract/take.ts';
+import { tolerances } from '../../core/judging/align.ts';
+import { expectedOf } from '../../core/judging/expected.ts';
+import { type Windows } from '../../core/judging/windows.ts';
+import { toNumber } from '../../core/rhythm/fraction.ts';
+import type { Pattern } from '../../core/rhythm/pattern.ts';
+import type { HeardMark } from './HeardLane.tsx';
+
+/**
+ * Where on the ruler of an unfolded pattern everything heard stands. Lead and lag are taken off, as in judging,
+ * so a mark in its window is a note on time.
+ */
+export function heardMarks(unfolded: Pattern, bpm: number, result: Pick<TakeResult, 'notes' | 'extras' | 'tempo'>, windows: Windows): HeardMark[] {
+  const { measures, notes, whole } = expectedOf(unfolded, bpm);
+  const near = tolerances(notes.map(({ time }) => time), windows);
+  const indexOf = new Map(measures.map(({ measure }, i) => [measure, i] as const));
+  const judged = result.notes.flatMap(({ index, verdict, errorMs = 0 }): HeardMark[] => {
+    const note = notes[index];
+    if (!note) return [];
+    const written = toNumber(note.event.onset);
+    const { onTime } = near[index]!;
+    const window = { early: onTime.early / whole, late: onTime.late / whole };
+    return [{ measure: indexOf.get(note.measure)!, written, window, shape: verdict, onset: written + errorMs / 1000 / whole }];
+  });
+  const extras = result.extras.map(({ time }): HeardMark => {
+    const at = (time + result.tempo.leadMs / 1000) / whole;
+    const found = measures.findLastIndex((played) => toNumber(played.at) <= at);
+    const index = Math.max(0, found);
+    const { at: from, measure } = measures[index]!;
+    const inside = Math.min(Math.max(at - toNumber(from), -0.05), toNumber(measure.length) + 0.02);
+    return { measure: index, shape: 'extra', onset: toNumber(measure.onset) + inside };
+  });
+  return [...judged, ...extras];
+}

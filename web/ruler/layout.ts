@@ -1,0 +1,134 @@
+import { type Fraction, toNumber } from '../../core/rhythm/fraction.ts';
+import { beatOf, sameMeter } from '../../core/rhythm/meter.ts';
+import type { Pattern } from '../../core/rhythm/pattern.ts';
+import { type PlacedMeasure, placePattern } from '../../core/rhythm/place.ts';
+
+export type RulerSize = 'desk' | 'board';
+
+/** A measure on the ruler; x in pixels from the left edge of its system. */
+export interface RulerMeasure {
+  readonly placed: PlacedMeasure;
+  /** Index among all placed measures. */
+  readonly index: number;
+  /** Where its first event stands. */
+  readonly x: number;
+  readonly width: number;
+  /** A meter sign stands before it. */
+  readonly meterSign: boolean;
+  readonly repeatStart: boolean;
+  readonly repeatEnd: boolean;
+  readonly last: boolean;
+}
+
+/** One line of the ruler. */
+export interface RulerSystem {
+  readonly measures: readonly RulerMeasure[];
+  readonly width: number;
+}
+
+export interface RulerLayout {
+  readonly size: RulerSize;
+  /** Pixels of a whole note: the same everywhere on the ruler. */
+  readonly scale: number;
+  readonly systems: readonly RulerSystem[];
+}
+
+/** Space in front of each line for the names of the lanes and the meter, before a change of meter, and after the end. */
+const GUTTER: Readonly<Record<RulerSize, number>> = { desk: 104, board: 150 };
+const METER_GAP: Readonly<Record<RulerSize, number>> = { desk: 52, board: 84 };
+const END_GAP = 14;
+/** Least pixels from one event to the next, so that notes and counts never touch; and of one letter of a count. */
+const CLOSEST: Readonly<Record<RulerSize, number>> = { desk: 26, board: 52 };
+const LETTER: Readonly<Record<RulerSize, number>> = { desk: 11, board: 26 };
+/** A quarter note is never drawn wider than this, else one short measure fills a wall. */
+const WIDEST_QUARTER: Readonly<Record<RulerSize, number>> = { desk: 150, board: 300 };
+
+/**
+ * Lays measures out on lines. Inside a line x is strictly proportional to time; only a change of meter opens a gap.
+ * @param width   pixels to fill
+ * @param tokens  the longest written count of each event, in letters, so that the counts have room; by measure and event
+ */
+export function layoutRuler(pattern: Pattern, width: number, size: RulerSize, tokens: readonly (readonly number[])[] = []): RulerLayout {
+  const placed = placePattern(pattern);
+  const usable = Math.max(200, width - GUTTER[size] - END_GAP);
+  const needed = Math.max(200, ...placed.map((measure, i) => neededScale(measure, size, tokens[i])));
+  const longest = Math.max(...placed.map(({ length }) => toNumber(length)), 1 / 32);
+  const perLine = Math.max(1, Math.floor(usable / (longest * needed)));
+  const lines = breakLines(placed, evenLines(placed.length, perLine), usable, Math.min(needed, usable / longest), METER_GAP[size]);
+  const widest = Math.max(...lines.map((line) => lineLength(line)));
+  const gaps = Math.max(...lines.map((line) => meterChanges(line) * METER_GAP[size]));
+  const scale = Math.min((usable - gaps) / widest, Math.max(needed, WIDEST_QUARTER[size] * 4));
+  const systems = lines.map((line): RulerSystem => {
+    let x = GUTTER[size];
+    const measures = line.map((measure, i): RulerMeasure => {
+      const index = placed.indexOf(measure);
+      const before = placed[index - 1];
+      const changes = before !== undefined && !sameMeter(before.meter, measure.meter);
+      if (changes && i > 0) x += METER_GAP[size];
+      const at = x;
+      const wide = toNumber(measure.length) * scale;
+      x += wide;
+      const written = pattern.measures[measure.written]!;
+      const firstOfWritten = before?.written !== measure.written;
+      const lastOfWritten = placed[index + 1]?.written !== measure.written;
+      return {
+        placed: measure,
+        index,
+        x: at,
+        width: wide,
+        meterSign: index === 0 || changes,
+        repeatStart: firstOfWritten && written.repeatStart === true,
+        repeatEnd: lastOfWritten && written.repeatEnd === true,
+        last: index === placed.length - 1,
+      };
+    });
+    return { measures, width: Math.max(x + END_GAP, GUTTER[size] + 60) };
+  });
+  return { size, scale, systems };
+}
+
+function neededScale({ events }: PlacedMeasure, size: RulerSize, letters: readonly number[] | undefined): number {
+  return Math.max(...events.map((event, i) => Math.max(CLOSEST[size], ((letters?.[i] ?? 1) + 0.6) * LETTER[size]) / toNumber(event.length)));
+}
+
+/** As many measures a line as fit, but lines of about the same number: 5 in lines of at most 4 are 3 and 2. */
+function evenLines(count: number, perLine: number): number {
+  const most = [8, 6, 4, 3, 2, 1].find((n) => n <= perLine) ?? 1;
+  return count <= perLine ? count : most;
+}
+
+function breakLines(placed: readonly PlacedMeasure[], perLine: number, usable: number, scale: number, gap: number): PlacedMeasure[][] {
+  const lines: PlacedMeasure[][] = [];
+  for (const measure of placed) {
+    const line = lines.at(-1);
+    const pickups = line?.[0]?.number === 0 ? 1 : 0;
+    const fits = line && line.length < perLine + pickups && lineLength([...line, measure]) * scale + meterChanges([...line, measure]) * gap <= usable + 1;
+    if (fits) line.push(measure);
+    else lines.push([measure]);
+  }
+  return lines;
+}
+
+function lineLength(line: readonly PlacedMeasure[]): number {
+  return line.reduce((sum, { length }) => sum + toNumber(length), 0);
+}
+
+function meterChanges(line: readonly PlacedMeasure[]): number {
+  return line.filter((measure, i) => i > 0 && !sameMeter(line[i - 1]!.meter, measure.meter)).length;
+}
+
+/** x of a place in a measure; `onset` from the bar line, part of a whole note. */
+export function xOf(measure: RulerMeasure, onset: Fraction | number, scale: number): number {
+  const at = typeof onset === 'number' ? onset : toNumber(onset);
+  return measure.x + (at - toNumber(measure.placed.onset)) * scale;
+}
+
+/** The x of every counted beat in a measure, the first of them at the bar line. */
+export function beatXs(measure: RulerMeasure, scale: number): { x: number; first: boolean }[] {
+  const beat = toNumber(beatOf(measure.placed.meter).length);
+  const from = toNumber(measure.placed.onset);
+  const to = from + toNumber(measure.placed.length);
+  const xs: { x: number; first: boolean }[] = [];
+  for (let k = Math.ceil(from / beat - 1e-9); k * beat < to - 1e-9; k++) xs.push({ x: xOf(measure, k * beat, scale), first: k === 0 });
+  return xs;
+}

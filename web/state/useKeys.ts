@@ -1,0 +1,30 @@
+import { useEffect } from 'react';
+
+/** Handlers by `KeyboardEvent.key`, " " for the space bar. */
+export type Keys = Readonly<Record<string, (event: KeyboardEvent) => void>>;
+
+/** Where keys belong to the field or button that has the focus. */
+function ownsKey(target: EventTarget | null, key: string): boolean {
+  if (!(target instanceof HTMLElement)) return false;
+  if (target.closest('input, textarea, select, [contenteditable], [role="dialog"]')) return true;
+  return (key === ' ' || key === 'Enter') && target.closest('button, a, summary, [role="button"]') !== null;
+}
+
+/**
+ * Listens to keys for the whole view. A field with the focus keeps its keys, and so does a button its space and enter;
+ * `always` takes a key even then. A held key counts once.
+ */
+export function useKeys(keys: Keys, always: readonly string[] = []): void {
+  useEffect(() => {
+    const press = (event: KeyboardEvent) => {
+      const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
+      const handler = keys[key];
+      if (!handler || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (!always.includes(key) && ownsKey(event.target, key)) return;
+      event.preventDefault();
+      if (!event.repeat) handler(event);
+    };
+    addEventListener('keydown', press);
+    return () => removeEventListener('keydown', press);
+  });
+}

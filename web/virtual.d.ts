@@ -1,0 +1,9 @@
+declare module 'virtual:validators' {
+  type Validator = (data: unknown) => boolean;
+  export const isSessionState: Validator;
+  export const isClassList: Validator;
+  export const isClassDetail: Validator;
+  export const isPatternList: Validator;
+  export const isTakeDetail: Validator;
+  export const isErrorBody: Validator;
+}
