@@ -9,11 +9,11 @@ import { createConnection } from 'mysql2/promise';
 
 export interface LocalDatabase {
   /** URL of a database of this name; it is created when missing. */
-  url(name?: string): Promise<string>;
+  readonly url: (name?: string) => Promise<string>;
   /** Stops the server in good order. */
-  stop(): Promise<void>;
+  readonly stop: () => Promise<void>;
   /** Ends it as a power cut would. */
-  kill(): Promise<void>;
+  readonly kill: () => Promise<void>;
 }
 
 const NAME = 'clapboard';

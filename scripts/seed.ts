@@ -46,6 +46,11 @@ function practised(child: SimulatedChild, week: number): SimulatedChild {
   };
 }
 
+/** The same day, within one lesson in the morning. */
+function inSchoolHours(time: number, random: Random): number {
+  return new Date(time).setHours(9, 40, 0, 0) + random.below(40 * 60 * 1000);
+}
+
 type PatternRow = typeof patterns.$inferInsert;
 type TakeRow = typeof takes.$inferInsert;
 
@@ -60,7 +65,7 @@ function takesOf(random: Random, childId: string, child: SimulatedChild, demo: D
       const parsed = parseRhythm(row.text);
       if (!parsed.ok) throw new Error(`demo pattern: ${row.text}`);
       const bpm = TEMPOS[Math.min(TEMPOS.length - 1, Math.floor(week / 2))]!;
-      const takenAt = now - (WEEKS - week) * 7 * DAY_MS + (k * 2 + 1) * DAY_MS + random.below(3_000_000);
+      const takenAt = inSchoolHours(now - (WEEKS - week) * 7 * DAY_MS + (k * 2 + 1) * DAY_MS, random);
       const onsets = simulateTake(parsed.pattern, bpm, practised(child, week), random.below(2 ** 31)).map((t) => Math.round(t * 1e4) / 1e4);
       const judged = judge({ pattern: parsed.pattern, bpm, onsets, windows });
       if (!judged.ok) throw new Error(judged.reason);

@@ -1,5 +1,5 @@
 import { existsSync } from 'node:fs';
-import { join } from 'node:path';
+import { resolve } from 'node:path';
 import { sql } from 'drizzle-orm';
 import express, { type ErrorRequestHandler, type Express } from 'express';
 import helmet from 'helmet';
@@ -58,11 +58,11 @@ export function createApp(db: Database, config: Config, logger: Logger): Express
 
 /** Files with a hash in their name never change; every other address is a view of the one page. */
 function servePages(app: Express, pages: string): void {
-  app.use('/assets', express.static(join(pages, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
+  app.use('/assets', express.static(resolve(pages, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
   app.use(express.static(pages, { index: false }));
   app.get(/^\/(?!api\/)/, (_request, response) => {
     response.setHeader('Cache-Control', 'no-cache');
-    response.sendFile(join(pages, 'index.html'));
+    response.sendFile(resolve(pages, 'index.html'));
   });
 }
 

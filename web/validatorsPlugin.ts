@@ -30,7 +30,7 @@ export function validatorsPlugin(): Plugin {
     load: (id) => {
       if (id !== `\0${NAME}`) return undefined;
       const schemas = Object.entries(ARRIVING).map(([name, schema]) => ({ ...schema, $id: name }));
-      const ajv = new Ajv({ schemas, unicode: false, code: { source: true, esm: true } } as ConstructorParameters<typeof Ajv>[0]);
+      const ajv = new Ajv({ schemas, unicode: false, code: { source: true, esm: true } });
       const make = (standalone as unknown as { default?: typeof standalone }).default ?? standalone;
       return make(ajv, Object.fromEntries(Object.keys(ARRIVING).map((name) => [name, name])));
     },

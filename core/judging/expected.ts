@@ -1,5 +1,5 @@
-import { type Fraction, add, toNumber } from '../rhythm/fraction.ts';
-import { beatOf } from '../rhythm/meter.ts';
+import { type Fraction, ONE, add, div, mixed, toNumber } from '../rhythm/fraction.ts';
+import { type Meter, beatOf } from '../rhythm/meter.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
 import { type PlacedEvent, type PlacedMeasure, type PlayedMeasure, playPattern } from '../rhythm/place.ts';
 
@@ -7,6 +7,8 @@ import { type PlacedEvent, type PlacedMeasure, type PlayedMeasure, playPattern }
 export interface ExpectedEvent {
   readonly event: PlacedEvent;
   readonly measure: PlacedMeasure;
+  /** In counted beats from 1: "1 1/2". */
+  readonly beat: string;
   /** Seconds from beat 1 of measure 1; a pickup is before 0. */
   readonly time: number;
   readonly end: number;
@@ -24,11 +26,26 @@ export interface Expected {
   readonly end: number;
 }
 
+const KNOWN = new WeakMap<Pattern, { bpm: number; expected: Expected }>();
+
 /**
- * The written notes in seconds.
+ * The written notes in seconds. A class is heard on one pattern at one tempo, so the last answer is kept with each pattern.
  * @param bpm  counted beats of the first meter a minute; the whole note keeps its time through meter changes
  */
 export function expectedOf(pattern: Pattern, bpm: number): Expected {
+  const known = KNOWN.get(pattern);
+  if (known?.bpm === bpm) return known.expected;
+  const expected = timed(pattern, bpm);
+  KNOWN.set(pattern, { bpm, expected });
+  return expected;
+}
+
+/** "2 1/2": a place in a measure (part of a whole note from the bar line) in counted beats from 1. */
+export function beatText(meter: Meter, onset: Fraction): string {
+  return mixed(add(div(onset, beatOf(meter).length), ONE));
+}
+
+function timed(pattern: Pattern, bpm: number): Expected {
   const measures = playPattern(pattern);
   const first = pattern.measures[0]!.meter;
   const whole = 60 / bpm / toNumber(beatOf(first).length);
@@ -38,7 +55,7 @@ export function expectedOf(pattern: Pattern, bpm: number): Expected {
     const from = seconds(at) - seconds(measure.onset);
     for (const event of measure.events) {
       const time = from + seconds(event.onset);
-      events.push({ event, measure, time, end: time + seconds(event.length) });
+      events.push({ event, measure, beat: beatText(measure.meter, event.onset), time, end: time + seconds(event.length) });
     }
   }
   const last = measures.at(-1);

@@ -1,4 +1,4 @@
-import { type Fraction, ONE, add, compare, div, equal, floor, frac, mixed, mul, toNumber } from '../rhythm/fraction.ts';
+import { type Fraction, add, compare, div, equal, frac, mul, toNumber } from '../rhythm/fraction.ts';
 import { beatOf } from '../rhythm/meter.ts';
 import type { PlacedEvent, PlayedMeasure } from '../rhythm/place.ts';
 import type { Expected } from './expected.ts';
@@ -18,21 +18,14 @@ export interface Spot {
 const GRID: Readonly<Record<2 | 3, Fraction>> = { 2: frac(1, 4), 3: frac(1, 6) };
 
 /** The grid place nearest to a time; undefined where nothing is written. */
-export function spotAt(expected: Expected, time: number): Spot | undefined {
-  const { measures, whole } = expected;
+export function spotAt({ measures, whole }: Expected, time: number): Spot | undefined {
   const at = time / whole;
-  let played: PlayedMeasure | undefined;
-  let onset: Fraction | undefined;
-  for (let i = measures.length - 1; i >= 0; i--) {
-    played = measures[i]!;
-    const inside = at - toNumber(played.at) + toNumber(played.measure.onset);
-    onset = nearest(played, inside);
-    if (compare(onset, played.measure.onset) >= 0 && (i === 0 || inside >= toNumber(played.measure.onset) - 1 / 64)) break;
-  }
-  if (!played || !onset) return undefined;
-  const end = add(played.measure.onset, played.measure.length);
-  if (compare(onset, end) >= 0) {
-    const next = measures[measures.indexOf(played) + 1];
+  let i = measures.length - 1;
+  while (i > 0 && at < toNumber(measures[i]!.at) - NEAR_BAR) i--;
+  let played = measures[i]!;
+  let onset = nearest(played, at - toNumber(played.at) + toNumber(played.measure.onset));
+  if (compare(onset, add(played.measure.onset, played.measure.length)) >= 0) {
+    const next = measures[i + 1];
     if (!next) return undefined;
     played = next;
     onset = next.measure.onset;
@@ -41,6 +34,9 @@ export function spotAt(expected: Expected, time: number): Spot | undefined {
   const event = played.measure.events.find((e) => compare(e.onset, onset) <= 0 && compare(onset, add(e.onset, e.length)) < 0);
   return { played, onset, event };
 }
+
+/** A hit so little before a bar line (part of a whole note) is looked for in the measure after it. */
+const NEAR_BAR = 1 / 64;
 
 function nearest({ measure }: PlayedMeasure, inside: number): Fraction {
   const beat = beatOf(measure.meter);
@@ -51,11 +47,6 @@ function nearest({ measure }: PlayedMeasure, inside: number): Fraction {
   const from = tuplet ? tuplet.onset : frac(0);
   const places = Math.round((inside - toNumber(from)) / toNumber(step));
   return add(from, mul(step, frac(places)));
-}
-
-/** "2 1/2": the place in counted beats from 1. */
-export function beatText({ measure }: PlayedMeasure, onset: Fraction): string {
-  return mixed(add(div(onset, beatOf(measure.meter).length), ONE));
 }
 
 /** A hit this soon (seconds) after one that counted is a bounce of the same clap. */
@@ -72,9 +63,4 @@ export function extraKind(expected: Expected, time: number, before: number): Ext
   if (spot.event?.kind === 'rest') return 'rest';
   if (spot.event?.kind === 'tied') return 'tie';
   return spot.event && !equal(spot.event.onset, spot.onset) ? 'hold' : 'other';
-}
-
-/** The beat, from 1, that a place belongs to, for sentences. */
-export function wholeBeat({ measure }: PlayedMeasure, onset: Fraction): number {
-  return floor(div(onset, beatOf(measure.meter).length)) + 1;
 }

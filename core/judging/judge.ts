@@ -2,8 +2,8 @@ import { barCheck, barSentence } from '../rhythm/barCheck.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
 import { printRhythm } from '../rhythm/text.ts';
 import { type Alignment, type Tolerance, align, tolerances } from './align.ts';
-import { type Expected, expectedOf } from './expected.ts';
-import { type ExtraKind, beatText, extraKind, spotAt } from './extras.ts';
+import { type Expected, beatText, expectedOf } from './expected.ts';
+import { type ExtraKind, extraKind, spotAt } from './extras.ts';
 import { heardPattern } from './heard.ts';
 import { type MarkBorder, accuracyOf, markOf } from './mark.ts';
 import { type Course, STEADY, fitCourse, straighten } from './tempo.ts';
@@ -101,12 +101,11 @@ export function judge(request: TakeRequest): Judged {
   const windows = tolerances(times, request.windows ?? windowsFor(ages));
   const hits = mergeBounces(request.onsets.map((onset) => onset - start), shortestGap(times));
   const { course, straight, alignment } = followTempo(times, windows, hits);
-  const notes = expected.notes.map(({ event, measure }, index): JudgedNote => {
+  const notes = expected.notes.map(({ beat, measure }, index): JudgedNote => {
     const hit = alignment.hits[index]!;
-    const place = { index, measure: measure.number, beat: beatText({ at: event.onset, measure }, event.onset) };
-    if (hit < 0) return { ...place, verdict: 'missed' };
+    if (hit < 0) return { index, measure: measure.number, beat, verdict: 'missed' };
     const error = straight[hit]! - times[index]!;
-    return { ...place, verdict: verdictOf(error, windows[index]!), errorMs: round(error * 1000, 10) };
+    return { index, measure: measure.number, beat, verdict: verdictOf(error, windows[index]!), errorMs: round(error * 1000, 10) };
   });
   const extras = extrasOf(expected, hits, straight, alignment, start);
   const count = (verdict: Verdict) => notes.filter((note) => note.verdict === verdict).length;
@@ -153,23 +152,39 @@ function mergeBounces(hits: readonly number[], gap: number): number[] {
 const FIRST_LAGS = [0, -LARGEST_LEAD * 0.75, LARGEST_LEAD * 0.75];
 const ROUNDS = 3;
 
+interface Followed {
+  readonly course: Course;
+  /** Hits by the click, lead and drift taken off. */
+  readonly straight: readonly number[];
+  readonly alignment: Alignment;
+}
+
 /** Pairs, fits lead and drift, pairs again; of several beginnings the one that pairs best. */
-function followTempo(times: readonly number[], windows: readonly Tolerance[], hits: readonly number[]): { course: Course; straight: number[]; alignment: Alignment } {
+function followTempo(times: readonly number[], windows: readonly Tolerance[], hits: readonly number[]): Followed {
+  let best: Followed | undefined;
+  for (const lag of FIRST_LAGS) {
+    const next = followFrom(lag, times, windows, hits);
+    if (!best || next.alignment.score > best.alignment.score + 1e-6) best = next;
+    // Every hit is a note and every note has its hit: no other beginning pairs better.
+    if (hits.length === times.length && !next.alignment.hits.includes(-1)) return next;
+  }
+  return best!;
+}
+
+function followFrom(lag: number, times: readonly number[], windows: readonly Tolerance[], hits: readonly number[]): Followed {
   const start = times[0] ?? 0;
   const length = (times.at(-1) ?? 0) - start;
-  const tries = FIRST_LAGS.map((lag) => {
-    let course: Course = { ...STEADY, lag };
-    let straight = hits.map((hit) => straighten(hit, course, start, length));
-    let alignment = align(times, windows, straight);
-    for (let round = 1; round < ROUNDS; round++) {
-      const pairs = times.flatMap((time, i) => (alignment.hits[i]! < 0 ? [] : [{ time, hit: hits[alignment.hits[i]!]! }]));
-      course = fitCourse(pairs, start, length);
-      straight = hits.map((hit) => straighten(hit, course, start, length));
-      alignment = align(times, windows, straight);
-    }
-    return { course, straight, alignment };
-  });
-  return tries.reduce((best, next) => (next.alignment.score > best.alignment.score + 1e-6 ? next : best));
+  let course: Course = { ...STEADY, lag };
+  let straight = hits.map((hit) => straighten(hit, course, start, length));
+  let alignment = align(times, windows, straight);
+  for (let round = 1; round < ROUNDS; round++) {
+    const pairs: { time: number; hit: number }[] = [];
+    for (let i = 0; i < times.length; i++) if (alignment.hits[i]! >= 0) pairs.push({ time: times[i]!, hit: hits[alignment.hits[i]!]! });
+    course = fitCourse(pairs, start, length);
+    straight = hits.map((hit) => straighten(hit, course, start, length));
+    alignment = align(times, windows, straight);
+  }
+  return { course, straight, alignment };
 }
 
 function extrasOf(expected: Expected, hits: readonly number[], straight: readonly number[], alignment: Alignment, start: number): Extra[] {
@@ -185,7 +200,7 @@ function extrasOf(expected: Expected, hits: readonly number[], straight: readonl
     extras.push({
       time: hits[i]! + start,
       measure: spot.played.measure.number,
-      beat: beatText(spot.played, spot.onset),
+      beat: beatText(spot.played.measure.meter, spot.onset),
       kind: extraKind(expected, time, counted),
     });
   });

@@ -35,13 +35,11 @@ export function sub(a: Fraction, b: Fraction): Fraction {
 }
 
 export function mul(a: Fraction, b: Fraction): Fraction {
-  const left = frac(a.n, b.d);
-  const right = frac(b.n, a.d);
-  return frac(left.n * right.n, left.d * right.d);
+  return frac(a.n * b.n, a.d * b.d);
 }
 
 export function div(a: Fraction, b: Fraction): Fraction {
-  return mul(a, frac(b.d, b.n));
+  return frac(a.n * b.d, a.d * b.n);
 }
 
 /** Negative, zero or positive, as a is before, equal to or after b. */

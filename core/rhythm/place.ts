@@ -130,8 +130,21 @@ export function playingOrder(pattern: Pattern): number[] {
   return order;
 }
 
-/** The measures as they sound, one after the other, each at its time. A tie over a repeat sign holds in every pass it stands in. */
-export function playPattern(pattern: Pattern): PlayedMeasure[] {
+const PLAYED = new WeakMap<Pattern, readonly PlayedMeasure[]>();
+
+/**
+ * The measures as they sound, one after the other, each at its time. A tie over a repeat sign holds in every pass it stands in.
+ * Patterns never change, and a class is heard on the same one again and again: what was placed once is kept with it.
+ */
+export function playPattern(pattern: Pattern): readonly PlayedMeasure[] {
+  const known = PLAYED.get(pattern);
+  if (known) return known;
+  const played = play(pattern);
+  PLAYED.set(pattern, played);
+  return played;
+}
+
+function play(pattern: Pattern): PlayedMeasure[] {
   const placed = placePattern(pattern);
   const byWritten = new Map<number, PlacedMeasure[]>();
   for (const measure of placed) byWritten.set(measure.written, [...(byWritten.get(measure.written) ?? []), measure]);

@@ -31,12 +31,16 @@ export function spell(from: Fraction, length: Fraction, beat: Beat, kind: 'note'
     const toBeat = mul(sub(frac(floor(place) + 1), place), beat.length);
     const crosses = !isWhole(place) && compare(left, toBeat) > 0;
     const most = crosses && (kind === 'rest' || !one) ? toBeat : left;
-    const value = one && equal(most, left) ? one : BY_LENGTH.find((v) => compare(lengthOf(v), most) <= 0)!;
+    const value = one && equal(most, left) ? one : (longestIn(most) ?? longestIn(left)!);
     values.push(value);
     at = add(at, lengthOf(value));
     left = sub(left, lengthOf(value));
   }
   return values;
+}
+
+function longestIn(length: Fraction): NoteValue | undefined {
+  return BY_LENGTH.find((value) => compare(lengthOf(value), length) <= 0);
 }
 
 const SHORTEST = lengthOf({ base: 't', dots: 0 });

@@ -35,9 +35,9 @@ export const VALUE: Readonly<Record<ValueLetter, ValueFacts>> = Object.fromEntri
 /** A dot adds half of what stands before it: ×1, ×3/2, ×7/4. */
 const DOT_FACTOR: readonly Fraction[] = [frac(1), frac(3, 2), frac(7, 4)];
 
-const LENGTHS = new Map<string, Fraction>(
-  VALUES.flatMap(({ letter, of }) => DOT_FACTOR.map((factor, dots) => [letter + '.'.repeat(dots), mul(of, factor)] as const)),
-);
+const LENGTHS = Object.fromEntries(VALUES.map(({ letter, of }) => [letter, DOT_FACTOR.map((factor) => mul(of, factor))])) as unknown as Readonly<
+  Record<ValueLetter, readonly [Fraction, Fraction, Fraction]>
+>;
 
 /** The value as rhythm text: "q.", "e". */
 export function valueText(value: NoteValue): string {
@@ -46,13 +46,17 @@ export function valueText(value: NoteValue): string {
 
 /** Length as part of a whole note: lengthOf({ base: 'q', dots: 1 }) = 3/8. */
 export function lengthOf(value: NoteValue): Fraction {
-  return LENGTHS.get(valueText(value))!;
+  return LENGTHS[value.base][value.dots];
 }
 
-const BY_LENGTH = new Map([...LENGTHS].map(([text, length]) => [`${length.n}/${length.d}`, text] as const));
+/** No written length has a denominator beyond 128, so this tells every two of them apart. */
+const keyOf = ({ n, d }: Fraction) => n * 1024 + d;
+
+const BY_LENGTH = new Map(
+  VALUES.flatMap(({ letter }) => ([0, 1, 2] as const).map((dots) => [keyOf(LENGTHS[letter][dots]), { base: letter, dots }] as const)),
+);
 
 /** The value (with up to two dots) of exactly this length, if one sign can write it. */
 export function valueOfLength(length: Fraction): NoteValue | undefined {
-  const text = BY_LENGTH.get(`${length.n}/${length.d}`);
-  return text === undefined ? undefined : { base: text[0] as ValueLetter, dots: (text.length - 1) as Dots };
+  return length.d > 128 ? undefined : BY_LENGTH.get(keyOf(length));
 }

@@ -77,7 +77,7 @@ export function engrave(element: HTMLElement, system: RulerSystem, size: RulerSi
     for (const tuplet of tuplets) tuplet.setContext(context).draw();
     events.forEach((event, i) => {
       const previous = notes[i - 1] ?? before;
-      if (event.kind === 'tied') drawTie(context, previous, notes[i]!);
+      if (event.kind === 'tied') drawTie(context, previous, notes[i]);
     });
     before = notes.at(-1);
     if (events.at(-1)?.tiedToNext && measure === system.measures.at(-1) && before) drawTie(context, before, undefined);
@@ -87,7 +87,7 @@ export function engrave(element: HTMLElement, system: RulerSystem, size: RulerSi
 type Context = ReturnType<Renderer['getContext']>;
 
 function drawTie(context: Context, from: StaveNote | undefined, to: StaveNote | undefined): void {
-  const tie = new StaveTie({ firstNote: from ?? null, lastNote: to ?? null, firstIndexes: [0], lastIndexes: [0] } as ConstructorParameters<typeof StaveTie>[0]);
+  const tie = new StaveTie({ firstNote: from ?? null, lastNote: to ?? null, firstIndexes: [0], lastIndexes: [0] });
   tie.setDirection(1);
   tie.setContext(context).draw();
 }

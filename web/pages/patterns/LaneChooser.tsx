@@ -19,7 +19,7 @@ const REST_NAMES: Readonly<Record<RestStyle, string>> = { parens: 'in parenthese
 function lanesFrom(text: string): Lanes {
   try {
     const found = JSON.parse(text) as Partial<Lanes>;
-    const schools = Array.isArray(found.schools) ? found.schools.filter((id) => SCHOOL_IDS.includes(id)) : USUAL.schools;
+    const schools = Array.isArray(found.schools) ? (found.schools as unknown[]).flatMap((id) => SCHOOL_IDS.find((known) => known === id) ?? []) : USUAL.schools;
     const rests = REST_STYLES.find((style) => style === found.rests);
     return { notes: found.notes !== false, strips: found.strips !== false, schools, rests, size: found.size === 'board' ? 'board' : 'desk' };
   } catch {
@@ -28,7 +28,7 @@ function lanesFrom(text: string): Lanes {
 }
 
 /** Which lanes this device shows. */
-export function useLanes(): { value: Lanes; set(change: Partial<Lanes>): void } {
+export function useLanes(): { value: Lanes; set: (change: Partial<Lanes>) => void } {
   const [text, setText] = useStored('lanes', JSON.stringify(USUAL));
   const value = lanesFrom(text);
   return { value, set: (change) => setText(JSON.stringify({ ...value, ...change })) };

@@ -49,7 +49,7 @@ export function read(text: string, before: Pattern | undefined): Reading {
  * A pattern being written. Each keystroke is kept on this device at once, and sent to the server when the text makes
  * sense and the typing rests; what the server does not have yet stays here, through a reload too.
  */
-export function useDraft(id: string, saved: SavedPattern | undefined): { draft: Draft; reading: Reading; state: SaveState; problem: Error | undefined; change(draft: Draft): void } {
+export function useDraft(id: string, saved: SavedPattern | undefined): { draft: Draft; reading: Reading; state: SaveState; problem: Error | undefined; change: (draft: Draft) => void } {
   const [draft, setDraft] = useState<Draft>(() => storedDraft(id) ?? { title: saved?.title ?? '', text: saved?.text ?? '' });
   const [reading, setReading] = useState(() => read(draft.text, saved && read(saved.text, undefined).pattern));
   const [kept, setKept] = useState<Draft | undefined>(saved && { title: saved.title, text: saved.text });

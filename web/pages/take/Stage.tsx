@@ -84,7 +84,7 @@ function Done({ take, counts, nextChild, onAgain, onNext }: Pick<StageProps, 'co
     if (event.timeStamp > from) action();
   };
   useKeys({ ' ': held(onNext), a: held(onAgain) });
-  useEffect(() => scrollTo({ top: 0 }), []);
+  useEffect(() => void scrollTo({ top: 0 }), []);
   return (
     <>
       <TakeResultView take={take} counts={counts} mark={take.mark} />

@@ -17,13 +17,13 @@ export interface TakeRun {
   /** The count-in word of this moment. */
   readonly word: string | undefined;
   readonly taps: number;
-  start(): void;
-  tap(timeStamp: number): void;
+  readonly start: () => void;
+  readonly tap: (timeStamp: number) => void;
   /** Ends now and judges what there is. */
-  finish(): void;
-  cancel(): void;
+  readonly finish: () => void;
+  readonly cancel: () => void;
   /** Seconds from beat 1 of measure 1; undefined when nothing runs. */
-  now(): number | undefined;
+  readonly now: () => number | undefined;
 }
 
 /** Counts in, clicks and collects taps for one take. `onDone` gets the onsets, in seconds from beat 1 of measure 1. */

@@ -1,0 +1,83 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { describe, expect, it } from 'vitest';
+
+function clapboard(args: readonly string[], input = ''): { out: string; err: string; code: number | null } {
+  const { stdout, stderr, status } = spawnSync('bin/clapboard', args, { input, encoding: 'utf8' });
+  return { out: stdout.trim(), err: stderr.trim(), code: status };
+}
+
+const lines = (...requests: readonly (object | string)[]) => requests.map((request) => (typeof request === 'string' ? request : JSON.stringify(request))).join('\n');
+const answers = (out: string) => out.split('\n').map((line) => JSON.parse(line) as Record<string, unknown>);
+
+const TAKE = { pattern: '4/4 q q e e q', bpm: 60, onsets: [0, 1, 2, 2.5, 3] };
+
+describe('count', () => {
+  it('prints plain tokens', () => expect(clapboard(['count', '--school', 'numbers', '--plain', '4/4 q. e q (q)'])).toEqual({ out: '1-₂ & 3 (4)', err: '', code: 0 }));
+  it('prints JSON, with the rest style and the counted value', () => {
+    const { out } = clapboard(['count', '--school', 'numbers', '--rests', 'rest', '--beat', 'e', '6/8 q. (q.)']);
+    expect(JSON.parse(out)).toMatchObject({ plain: '1-2-3 rest-rest-rest', measures: [{ number: 1, tokens: [{ kind: 'note', beat: '1' }, { kind: 'rest', beat: '4' }] }] });
+  });
+  it('answers batches line by line, in order, errors with their id', () => {
+    const { out, code } = clapboard(['count', '--batch'], lines({ id: 1, text: '4/4 q h q', school: 'ta' }, { id: 'b', text: '4/4 x', school: 'ta' }, { text: '4/4 q', school: 'none' }, 'no json', { id: 2, text: 'h h', school: 'numbers', rests: 'sh' }));
+    const [first, unread, noSchool, noJson, last] = answers(out);
+    expect(code).toBe(0);
+    expect(first).toMatchObject({ id: 1, plain: 'ta ta-a ta' });
+    expect(unread).toEqual({ id: 'b', error: expect.stringContaining('line 1, column 5') as unknown });
+    expect(noSchool!['error']).toContain('school must be one of: numbers');
+    expect(noJson!['error']).toContain('not JSON');
+    expect(last).toMatchObject({ id: 2, plain: '1-2 3-4' });
+  });
+});
+
+describe('check', () => {
+  it('says each measure’s total', () => {
+    expect(JSON.parse(clapboard(['check', '4/4 ^ q | q. q e | h.']).out)).toEqual({
+      ok: false,
+      measures: [
+        { number: 0, total: '1', expected: '4', verdict: 'pickup' },
+        { number: 1, total: '3', expected: '4', verdict: 'short' },
+        { number: 2, total: '3', expected: '3', verdict: 'full' },
+      ],
+    });
+  });
+  it('answers batches', () => expect(answers(clapboard(['check', '--batch'], lines({ id: 7, text: 'w' })).out)).toEqual([{ id: 7, ok: true, measures: [{ number: 1, total: '4', expected: '4', verdict: 'full' }] }]));
+});
+
+describe('score', () => {
+  it('reads one request from standard input or a file', () => {
+    const file = join(mkdtempSync(join(tmpdir(), 'take-')), 'take.json');
+    writeFileSync(file, JSON.stringify(TAKE));
+    const fromInput = clapboard(['score'], JSON.stringify(TAKE));
+    expect(JSON.parse(fromInput.out)).toMatchObject({ accuracy: 1, mark: 4, heard: TAKE.pattern, misreadings: [], follow: [], extras: [] });
+    expect(clapboard(['score', file]).out).toBe(fromInput.out);
+  });
+  it('answers batches', () => {
+    const out = answers(clapboard(['score', '--batch'], lines({ id: 'a', ...TAKE }, { id: 'b', ...TAKE, bpm: 0 }, { id: 'c', ...TAKE, onsets: [2, 1] }, { id: 'd', ...TAKE, onsets: ['x'] })).out);
+    expect(out.map(({ id, mark, error }) => [id, mark, error])).toEqual([
+      ['a', 4, undefined],
+      ['b', undefined, expect.stringContaining('bpm') as unknown],
+      ['c', undefined, expect.stringContaining('sorted') as unknown],
+      ['d', undefined, expect.stringContaining('onsets.0 must be number') as unknown],
+    ]);
+  });
+});
+
+describe('a user’s mistake', () => {
+  it.each([
+    [['check', '4/4 q x'], 'line 1, column 7: expected a note'],
+    [['count', '--school', 'feet', '6/8 q. q.'], 'simple meters'],
+    [['count', '4/4 q'], 'which school'],
+    [['count', '--school', 'numbers'], 'which rhythm'],
+    [['sing', 'x'], 'unknown verb'],
+    [['count', '--loud', 'x'], 'loud'],
+    [['score', 'no-such-file.json'], 'no-such-file.json'],
+  ])('%j: one line on standard error, exit 2', (args, sentence) => {
+    const { out, err, code } = clapboard(args);
+    expect({ out, code }).toEqual({ out: '', code: 2 });
+    expect(err.split('\n')).toHaveLength(1);
+    expect(err).toContain(sentence);
+  });
+});

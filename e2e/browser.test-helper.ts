@@ -1,0 +1,72 @@
+import { setTimeout as wait } from 'node:timers/promises';
+import { type Browser, type BrowserContext, type Page, chromium } from 'playwright-core';
+import { TEACHER } from '../demo/school.ts';
+import { seedDemo } from '../scripts/seed.ts';
+import { freshDatabase } from '../server/testServer.test-helper.ts';
+import { type RunningServer, startServer } from '../server/start.ts';
+import { launchOptions } from '../scripts/browser.ts';
+
+/** The app as it ships on a demo school of its own, and a browser in front of it. */
+export class School {
+  private constructor(
+    private server: RunningServer,
+    private readonly databaseUrl: string,
+    private readonly browser: Browser,
+  ) {}
+
+  static async open(): Promise<School> {
+    const databaseUrl = await freshDatabase();
+    await seedDemo(databaseUrl);
+    const [server, browser] = await Promise.all([School.serve(databaseUrl, 0), chromium.launch(launchOptions())]);
+    return new School(server, databaseUrl, browser);
+  }
+
+  private static serve(databaseUrl: string, port: number): Promise<RunningServer> {
+    return startServer({ databaseUrl, host: '127.0.0.1', port, demoTeacher: TEACHER.name, pages: 'dist/web', proxies: 0, logLevel: 'silent' });
+  }
+
+  get url(): string {
+    return this.server.url;
+  }
+
+  stopServer(): Promise<void> {
+    return this.server.stop();
+  }
+
+  /** Starts the server again where it was, on the same database. */
+  async startServer(): Promise<void> {
+    this.server = await School.serve(this.databaseUrl, Number(new URL(this.url).port));
+  }
+
+  async close(): Promise<void> {
+    await this.browser.close();
+    await this.server.stop();
+  }
+
+  /** A browser of its own, with nothing kept; its page fails the test when the page throws. */
+  async visitor(options: Parameters<Browser['newContext']>[0] = {}): Promise<{ page: Page; context: BrowserContext }> {
+    const context = await this.browser.newContext({ viewport: { width: 1280, height: 800 }, ...options });
+    const page = await context.newPage();
+    page.on('pageerror', (error) => {
+      throw error;
+    });
+    page.setDefaultTimeout(10_000);
+    await page.goto(this.url);
+    return { page, context };
+  }
+}
+
+export async function lookAround(page: Page): Promise<void> {
+  await page.getByRole('button', { name: /Look around/ }).click();
+  await page.getByRole('heading', { name: 'Patterns' }).waitFor();
+}
+
+/** Waits for the last word of the count-in, then acts at each time in beats after it: 1 is the first beat of the pattern. */
+export async function inTime(page: Page, bpm: number, beats: readonly number[], act: () => Promise<void>): Promise<void> {
+  await page.locator('.pad-word', { hasText: /^go$/ }).waitFor();
+  const go = performance.now();
+  for (const beat of beats) {
+    await wait(Math.max(0, go + (beat * 60_000) / bpm - performance.now()));
+    await act();
+  }
+}

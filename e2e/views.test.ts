@@ -1,0 +1,108 @@
+import { createRequire } from 'node:module';
+import { readFileSync } from 'node:fs';
+import type { Page } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { School, lookAround } from './browser.test-helper.ts';
+
+const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+
+let school: School;
+
+beforeAll(async () => {
+  school = await School.open();
+});
+
+afterAll(() => school.close());
+
+/** Serious findings of the accessibility checker on the page as it stands. */
+async function findings(page: Page): Promise<string[]> {
+  return page.evaluate(async (source) => {
+    // The checker is test equipment: it is put in past the content policy, as a debugger would.
+    const scope = window as unknown as { axe?: { run(): Promise<{ violations: { id: string; impact: string; nodes: { html: string }[] }[] }> } };
+    if (!scope.axe) (0, eval)(source);
+    const { violations } = await scope.axe!.run();
+    return violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id, nodes }) => `${id}: ${nodes[0]!.html.slice(0, 160)}`);
+  }, AXE);
+}
+
+const VIEWS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
+  ['patterns', async (page) => page.getByRole('heading', { name: 'Patterns' }).waitFor()],
+  [
+    'a pattern',
+    async (page) => {
+      await page.getByRole('link', { name: /Round the lighthouse/ }).click();
+      await page.locator('.lane-notes svg').first().waitFor();
+    },
+  ],
+  [
+    'take',
+    async (page) => {
+      await page.getByRole('link', { name: 'Take', exact: true }).click();
+      await page.getByRole('button', { name: /Start/ }).waitFor();
+    },
+  ],
+  [
+    'classes',
+    async (page) => {
+      await page.getByRole('link', { name: 'Class', exact: true }).click();
+      await page.getByRole('link', { name: /Lighthouse 4/ }).waitFor();
+    },
+  ],
+  [
+    'a class',
+    async (page) => {
+      await page.getByRole('link', { name: /Lighthouse 4/ }).click();
+      await page.getByRole('button', { name: 'Ada', exact: true }).click();
+      await page.getByRole('columnheader', { name: 'Computed' }).waitFor();
+    },
+  ],
+  [
+    'a take of the past',
+    async (page) => {
+      await page.locator('.takes-cell a').first().click();
+      await page.locator('.take-result').waitFor();
+    },
+  ],
+];
+
+describe('every view', () => {
+  for (const size of [{ width: 1280, height: 800 }, { width: 1024, height: 768 }, { width: 390, height: 844 }]) {
+    it(`at ${size.width}: no serious finding, nothing to scroll sideways, nothing against the content policy`, async () => {
+      const { page, context } = await school.visitor({ viewport: size, bypassCSP: false });
+      const blocked: string[] = [];
+      page.on('console', (message) => /Content Security Policy/.test(message.text()) && !/unsafe-eval/.test(message.text()) && blocked.push(message.text()));
+      const cdp = await context.newCDPSession(page);
+      await page.getByRole('button', { name: /Look around/ }).waitFor();
+      const problems: Record<string, unknown> = {};
+      const look = async (name: string) => {
+        await page.waitForTimeout(150);
+        const sideways = await page.evaluate(() => document.documentElement.scrollWidth - innerWidth);
+        await cdp.send('Page.setBypassCSP', { enabled: true });
+        const found = await findings(page).catch((error: Error) => [error.message]);
+        if (found.length > 0 || sideways > 0) problems[name] = { found, sideways };
+      };
+      await look('sign-in');
+      await lookAround(page);
+      for (const [name, open] of VIEWS) {
+        await open(page);
+        await look(name);
+      }
+      expect(problems).toEqual({});
+      expect(blocked).toEqual([]);
+      await context.close();
+    });
+  }
+
+  it('loads no notation code or font before notes are shown', async () => {
+    const { page, context } = await school.visitor();
+    const loaded = () => page.evaluate(() => performance.getEntriesByType('resource').map(({ name }) => name.split('/').pop()!));
+    await page.getByRole('button', { name: /Look around/ }).waitFor();
+    const names = await loaded();
+    expect(names.filter((name) => /engrave|bravura/.test(name))).toEqual([]);
+    await lookAround(page);
+    await page.getByRole('link', { name: /Slow tide/ }).click();
+    await page.locator('.lane-notes svg').first().waitFor();
+    expect((await loaded()).filter((name) => /engrave|bravura/.test(name)).length).toBe(2);
+    await context.close();
+  });
+});

@@ -1,0 +1,114 @@
+import { spawnSync } from 'node:child_process';
+import autocannon from 'autocannon';
+import { chromium } from 'playwright-core';
+import { SCHOOL_IDS } from '../core/counting/school.ts';
+import { randomFrom } from '../core/judging/random.ts';
+import { simulateTake } from '../core/judging/simulate.ts';
+import { parseRhythm } from '../core/rhythm/text.ts';
+import { CLASSES } from '../demo/school.ts';
+import { launchOptions } from './browser.ts';
+import { withDemoServer } from './demoServer.ts';
+
+// Every figure stands beside a baseline of the same run, so that machines can be compared.
+
+const random = randomFrom(7);
+const CELLS = ['q', 'e e', 's s s s', 'e s s', '(q)', 'e. s', '3{e e e}', 'e (e)'];
+const measure = () => Array.from({ length: 4 }, () => random.pick(CELLS)).join(' ');
+const patternText = (measures: number) => `4/4 ${Array.from({ length: measures }, measure).join(' | ')}`;
+
+/** A pattern of four measures with just 32 notes. */
+const NOTES_32 = '4/4 e e e e s s s s | e e e e s s s s | e s s e s s e e | e e e s s q';
+
+function timed<T>(work: () => T): { seconds: number; result: T } {
+  const from = performance.now();
+  const result = work();
+  return { seconds: (performance.now() - from) / 1000, result };
+}
+
+function report(name: string, value: string, ratio: string): void {
+  console.log(`${name.padEnd(46)} ${value.padEnd(30)} ${ratio}`);
+}
+
+/** Lines through the command line, its start included, beside JSON.parse of the same bytes. */
+function batch(verb: string, name: string, requests: readonly object[]): void {
+  const input = requests.map((request) => JSON.stringify(request)).join('\n');
+  const parse = timed(() => input.split('\n').map((line) => JSON.parse(line) as unknown)).seconds;
+  const { seconds, result } = timed(() => spawnSync('bin/clapboard', [verb, '--batch'], { input, encoding: 'utf8', maxBuffer: 2 ** 30 }));
+  const answered = result.stdout.trim().split('\n').length;
+  if (answered !== requests.length || result.stdout.includes('"error"')) throw new Error(`${verb}: ${answered} answers to ${requests.length} requests`);
+  report(name, `${Math.round(requests.length / seconds)} a second`, `${(seconds / parse).toFixed(1)} × JSON.parse of the same bytes`);
+}
+
+function benchCommandLine(): void {
+  const parsed = parseRhythm(NOTES_32);
+  if (!parsed.ok) throw new Error(JSON.stringify(parsed.at));
+  const takes = Array.from({ length: 20_000 }, (_, i) => ({ id: i, pattern: NOTES_32, bpm: 76, onsets: simulateTake(parsed.pattern, 76, { spread: 0.03, lead: 0.03, leavesOut: 0.03 }, i) }));
+  batch('score', 'score --batch, 32 notes', takes);
+  const counts = Array.from({ length: 20_000 }, (_, i) => ({ id: i, text: patternText(4), school: SCHOOL_IDS[i % (SCHOOL_IDS.length - 2)] }));
+  batch('count', 'count --batch, 4 measures, no two alike', counts);
+}
+
+async function visit(url: string): Promise<string> {
+  const response = await fetch(`${url}/api/session/visit`, { method: 'POST' });
+  return response.headers.get('set-cookie')!.split(';')[0]!;
+}
+
+async function benchServer(url: string): Promise<void> {
+  const cookie = await visit(url);
+  const rooms = (await (await fetch(`${url}/api/classes`, { headers: { cookie } })).json()) as { id: string; name: string }[];
+  const room = rooms.find(({ name }) => name === CLASSES[0]!.name)!;
+  const load = (path: string) => autocannon({ url: url + path, connections: 20, duration: 5, headers: { cookie } });
+  await load('/healthz');
+  const health = await load('/healthz');
+  const list = await load(`/api/classes/${room.id}`);
+  if (list.non2xx > 0) throw new Error(`${list.non2xx} requests failed`);
+  report('class of 24 with six weeks of takes, 20 at once', `p50 ${list.latency.p50} ms, p97.5 ${list.latency.p97_5} ms`, `${(list.latency.average / health.latency.average).toFixed(2)} × /healthz (${health.latency.average.toFixed(1)} ms)`);
+}
+
+async function benchTyping(url: string): Promise<void> {
+  const browser = await chromium.launch(launchOptions());
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(url);
+  await page.getByRole('button', { name: /Look around/ }).click();
+  await page.getByRole('button', { name: /New pattern/ }).click();
+  await page.getByLabel('Rhythm', { exact: true }).fill(patternText(16));
+  await page.locator('.lane-notes svg').nth(3).waitFor();
+  await page.waitForTimeout(1500);
+  // From the keystroke to the end of the frame that shows it: two animation frames and what is queued behind them.
+  const { typed, idle } = await page.evaluate(async () => {
+    const field = document.querySelector('textarea')!;
+    const set = Object.getOwnPropertyDescriptor(HTMLTextAreaElement.prototype, 'value')!.set!;
+    const frame = () => new Promise((done) => requestAnimationFrame(() => setTimeout(done)));
+    const one = async (change: () => void) => {
+      await frame();
+      const from = performance.now();
+      change();
+      const busy = performance.now() - from;
+      await frame();
+      return { busy, shown: performance.now() - from };
+    };
+    const typedTimes: { busy: number; shown: number }[] = [];
+    const idleTimes: { busy: number; shown: number }[] = [];
+    const text = field.value;
+    for (let i = 0; i < 40; i++) {
+      const next = i % 2 === 0 ? text.replace(/\S+$/, 'h') + ' | q q e e q' : text;
+      typedTimes.push(await one(() => {
+        set.call(field, next);
+        field.dispatchEvent(new Event('input', { bubbles: true }));
+      }));
+      idleTimes.push(await one(() => undefined));
+    }
+    return { typed: typedTimes, idle: idleTimes };
+  });
+  const median = (values: number[]) => values.sort((a, b) => a - b)[values.length >> 1]!;
+  const worst = (values: number[]) => values.sort((a, b) => a - b)[Math.floor(values.length * 0.95)]!;
+  const shown = typed.map((time) => time.shown);
+  report('keystroke to redrawn ruler, 16 measures', `median ${median(shown).toFixed(0)} ms, p95 ${worst(shown).toFixed(0)} ms`, `${(median(shown) / median(idle.map((time) => time.shown))).toFixed(1)} × an empty frame`);
+  await browser.close();
+}
+
+benchCommandLine();
+await withDemoServer(async (url) => {
+  await benchServer(url);
+  await benchTyping(url);
+});

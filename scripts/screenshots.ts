@@ -1,0 +1,62 @@
+import { mkdirSync } from 'node:fs';
+import { type Page, chromium } from 'playwright-core';
+import { launchOptions } from './browser.ts';
+import { withDemoServer } from './demoServer.ts';
+
+/** One picture per main view, from the demo data. */
+const PICTURES: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
+  ['sign-in', async (page) => page.getByRole('button', { name: /Look around/ }).waitFor()],
+  [
+    'patterns',
+    async (page) => {
+      await page.getByRole('button', { name: /Look around/ }).click();
+      await page.getByRole('link', { name: /Slow tide/ }).waitFor();
+    },
+  ],
+  [
+    'pattern',
+    async (page) => {
+      await page.getByRole('link', { name: /Round the lighthouse/ }).click();
+      await page.locator('.lane-notes svg').first().waitFor();
+    },
+  ],
+  [
+    'take',
+    async (page) => {
+      await page.goto(new URL('/take', page.url()).href);
+      await page.getByLabel('Pattern').selectOption({ label: 'Leaning mast' });
+      await page.locator('.lane-notes svg').first().waitFor();
+    },
+  ],
+  [
+    'classes',
+    async (page) => {
+      await page.getByRole('link', { name: 'Class', exact: true }).click();
+      await page.getByRole('link', { name: /Lighthouse 4/ }).click();
+      await page.getByRole('button', { name: 'Finn', exact: true }).click();
+      await page.getByRole('columnheader', { name: 'Computed' }).waitFor();
+    },
+  ],
+  [
+    'result',
+    async (page) => {
+      await page.getByRole('button', { name: 'Hamid', exact: true }).click();
+      await page.locator('.takes-cell a').nth(1).click();
+      await page.locator('.take-result .lane-notes svg').first().waitFor();
+    },
+  ],
+];
+
+await withDemoServer(async (url) => {
+  const browser = await chromium.launch(launchOptions());
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(url);
+  mkdirSync('docs/screenshots', { recursive: true });
+  for (const [name, open] of PICTURES) {
+    await open(page);
+    await page.waitForTimeout(500);
+    await page.screenshot({ path: `docs/screenshots/${name}.png` });
+    console.log(`docs/screenshots/${name}.png`);
+  }
+  await browser.close();
+});

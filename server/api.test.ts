@@ -1,0 +1,212 @@
+import { v4 as uuid } from 'uuid';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { ErrorBody } from '../contract/parts.ts';
+import { ClassDetail, SavedPattern, SessionState } from '../contract/school.ts';
+import { TakeDetail } from '../contract/take.ts';
+import { validator } from '../contract/validate.ts';
+import type { RunningServer } from './start.ts';
+import { type Answer, Visitor, freshDatabase, serverWithTeachers } from './testServer.test-helper.ts';
+
+let server: RunningServer;
+let ann: Visitor;
+let ben: Visitor;
+
+const CLASS = { name: 'Gulls', ages: '9-10', school: 'numbers', rests: null };
+const TEXT = '4/4 q q e e q';
+const ids = { room: uuid(), child: uuid(), pattern: uuid(), take: uuid() };
+const TAKE = { childId: ids.child, patternId: ids.pattern, title: 'First', patternText: TEXT, bpm: 60, onsets: [0, 1, 2, 2.5, 3], takenAt: 1_700_000_000_000 };
+
+const isError = validator(ErrorBody);
+
+/** Every error has the one shape, a sentence, and no trace of the inside. */
+function expectError(answer: Answer, status: number, word: string): void {
+  expect({ status: answer.status, body: answer.body }).toMatchObject({ status });
+  expect(isError(answer.body).ok).toBe(true);
+  const text = JSON.stringify(answer.body);
+  expect(text).toContain(word);
+  expect(text).not.toMatch(/node_modules|\.ts:|select |insert /i);
+}
+
+beforeAll(async () => {
+  server = await serverWithTeachers(await freshDatabase());
+  ann = new Visitor(server.url);
+  ben = new Visitor(server.url);
+  expect((await ann.signIn('Ann')).status).toBe(200);
+  expect((await ben.signIn('Ben')).status).toBe(200);
+  expect((await ann.ask('PUT', `/api/classes/${ids.room}`, CLASS)).status).toBe(201);
+  expect((await ann.ask('PUT', `/api/classes/${ids.room}/children/${ids.child}`, { name: 'Ada' })).status).toBe(201);
+  expect((await ann.ask('PUT', `/api/patterns/${ids.pattern}`, { title: 'First', text: TEXT })).status).toBe(201);
+  expect((await ann.ask('PUT', `/api/takes/${ids.take}`, TAKE)).status).toBe(200);
+});
+
+afterAll(() => server.stop());
+
+describe('sessions', () => {
+  it('keep the token from scripts and other sites, and end', async () => {
+    const visitor = new Visitor(server.url);
+    const { headers, body } = await visitor.signIn('Ann');
+    expect(headers.get('set-cookie')).toMatch(/HttpOnly/);
+    expect(headers.get('set-cookie')).toMatch(/SameSite=Strict/);
+    expect(validator(SessionState)(body).ok).toBe(true);
+    expect((await visitor.ask('GET', '/api/classes')).status).toBe(200);
+    const before = new Visitor(server.url);
+    Object.assign(before, visitor);
+    expect((await visitor.ask('DELETE', '/api/session')).status).toBe(204);
+    expectError(await before.ask('GET', '/api/classes'), 401, 'Sign in again');
+  });
+  it('refuse a wrong password and an unknown name alike', async () => {
+    const wrong = await new Visitor(server.url).signIn('Ann', 'wrong');
+    const unknown = await new Visitor(server.url).signIn('Nobody', 'wrong');
+    expectError(wrong, 401, 'do not belong together');
+    expect(unknown.body).toEqual(wrong.body);
+  });
+  it('refuse guessing: ten wrong passwords', async () => {
+    const fresh = await serverWithTeachers(await freshDatabase());
+    const statuses: number[] = [];
+    for (let i = 0; i < 10; i++) statuses.push((await new Visitor(fresh.url).signIn('Ann', `guess ${i}`)).status);
+    const last = await new Visitor(fresh.url).signIn('Ann');
+    await fresh.stop();
+    expect(statuses.slice(0, 8)).toEqual(Array(8).fill(401));
+    expect(statuses.slice(8)).toEqual([429, 429]);
+    expectError(last, 429, 'Wait a quarter of an hour');
+  });
+  it('let no visitor in where there is no demo', async () => expectError(await new Visitor(server.url).ask('POST', '/api/session/visit'), 404, 'no demo'));
+  it('let a visitor in where there is one', async () => {
+    const demo = await serverWithTeachers(await freshDatabase(), 'Ann');
+    const visitor = new Visitor(demo.url);
+    expect((await visitor.ask('POST', '/api/session/visit')).body).toMatchObject({ teacher: { name: 'Ann' }, demo: true });
+    expect((await visitor.ask('GET', '/api/classes')).status).toBe(200);
+    await demo.stop();
+  });
+  it.each(['/api/classes', '/api/patterns', `/api/takes/${ids.take}`, '/api/anything'])('%s is closed to those who are signed out', async (path) => {
+    expectError(await new Visitor(server.url).ask('GET', path), 401, 'signed out');
+  });
+});
+
+describe('answers fit the contract', () => {
+  it('a class with its takes', async () => {
+    const { body } = await ann.ask('GET', `/api/classes/${ids.room}`);
+    expect(validator(ClassDetail)(body)).toMatchObject({ ok: true, value: { children: [{ name: 'Ada' }], takes: [{ id: ids.take, mark: 4, override: null }] } });
+  });
+  it('a take with its onsets and result', async () => {
+    const { body } = await ann.ask('GET', `/api/takes/${ids.take}`);
+    expect(validator(TakeDetail)(body)).toMatchObject({ ok: true, value: { onsets: TAKE.onsets, patternText: TEXT, result: { accuracy: 1, heard: TEXT } } });
+  });
+  it('patterns', async () => {
+    const { body } = await ann.ask('GET', '/api/patterns');
+    expect((body as unknown[]).every((pattern) => validator(SavedPattern)(pattern).ok)).toBe(true);
+  });
+  it('health', async () => expect((await ann.ask('GET', '/healthz')).body).toEqual({ ok: true }));
+  it('a strict content policy', async () => expect((await ann.ask('GET', '/healthz')).headers.get('content-security-policy')).toContain("default-src 'self'"));
+});
+
+describe('takes', () => {
+  it('are stored once, however often they are sent', async () => {
+    const first = await ann.ask('GET', `/api/takes/${ids.take}`);
+    const again = await ann.ask('PUT', `/api/takes/${ids.take}`, { ...TAKE, onsets: [] });
+    expect(again.body).toEqual(first.body);
+    const all = await Promise.all(Array.from({ length: 6 }, () => ann.ask('PUT', `/api/takes/${ids.take}`, TAKE)));
+    expect(all.map(({ status }) => status)).toEqual(Array(6).fill(200));
+    const { body } = await ann.ask('GET', `/api/classes/${ids.room}`);
+    expect((body as ClassDetail).takes).toHaveLength(1);
+  });
+  it('keep the computed mark beside the teacher’s', async () => {
+    await ann.ask('PUT', `/api/takes/${ids.take}/override`, { mark: 2, reason: 'helped' });
+    expect((await ann.ask('GET', `/api/takes/${ids.take}`)).body).toMatchObject({ mark: 4, override: 2, overrideReason: 'helped' });
+    expect((await ann.ask('GET', `/api/classes/${ids.room}`)).body).toMatchObject({ takes: [{ mark: 4, override: 2 }] });
+    await ann.ask('PUT', `/api/takes/${ids.take}/override`, { mark: null });
+    expect((await ann.ask('GET', `/api/takes/${ids.take}`)).body).toMatchObject({ mark: 4, override: null });
+  });
+  it('outlive their pattern', async () => {
+    const pattern = uuid();
+    const take = uuid();
+    await ann.ask('PUT', `/api/patterns/${pattern}`, { title: 'Short life', text: 'w' });
+    await ann.ask('DELETE', `/api/patterns/${pattern}`);
+    expect((await ann.ask('PUT', `/api/takes/${take}`, { ...TAKE, patternId: pattern })).body).toMatchObject({ patternId: null, patternText: TEXT });
+    expect((await ann.ask('DELETE', `/api/takes/${take}`)).status).toBe(204);
+    expectError(await ann.ask('GET', `/api/takes/${take}`), 404, 'not here');
+  });
+  it.each([
+    ['an unreadable rhythm', { patternText: '4/4 q x' }, 'column 7'],
+    ['a measure too long', { patternText: '4/4 q q q q q' }, 'measure 1 is 1 beat too long'],
+    ['tempo 0', { bpm: 0 }, 'bpm'],
+    ['onsets that are no numbers', { onsets: ['now'] }, 'onsets.0'],
+    ['onsets that are not sorted', { onsets: [2, 1] }, 'sorted'],
+    ['an id that is none', { childId: 'Ada' }, 'childId'],
+    ['an unknown field', { colour: 'red' }, 'colour'],
+    ['no onsets at all', { onsets: undefined }, 'onsets is missing'],
+  ])('refuse %s', async (_what, wrong, word) => expectError(await ann.ask('PUT', `/api/takes/${uuid()}`, { ...TAKE, ...wrong }), 422, word));
+  it('refuse 100,000 onsets', async () => expectError(await ann.ask('PUT', `/api/takes/${uuid()}`, { ...TAKE, onsets: Array.from({ length: 100_000 }, (_, i) => i / 100) }), 413, 'fewer onsets'));
+  it('refuse a body of 10 MB', async () => expectError(await ann.ask('PUT', `/api/takes/${uuid()}`, { ...TAKE, title: 'x'.repeat(10_000_000) }), 413, 'more than can be taken'));
+  it('refuse what is no JSON', async () => expectError(await ann.ask('PUT', `/api/takes/${uuid()}`, '{"half'), 400, 'not readable JSON'));
+  it('refuse an unknown child', async () => expectError(await ann.ask('PUT', `/api/takes/${uuid()}`, { ...TAKE, childId: uuid() }), 404, 'child'));
+});
+
+describe('another teacher', () => {
+  it.each([
+    ['GET', () => `/api/classes/${ids.room}`, undefined],
+    ['PUT', () => `/api/classes/${ids.room}`, CLASS],
+    ['DELETE', () => `/api/classes/${ids.room}`, undefined],
+    ['PUT', () => `/api/classes/${ids.room}/children/${uuid()}`, { name: 'Eve' }],
+    ['PUT', () => `/api/classes/${ids.room}/children/${ids.child}`, { name: 'Eve' }],
+    ['DELETE', () => `/api/classes/${ids.room}/children/${ids.child}`, undefined],
+    ['PUT', () => `/api/patterns/${ids.pattern}`, { title: 'Mine', text: 'w' }],
+    ['DELETE', () => `/api/patterns/${ids.pattern}`, undefined],
+    ['GET', () => `/api/takes/${ids.take}`, undefined],
+    ['PUT', () => `/api/takes/${ids.take}`, TAKE],
+    ['PUT', () => `/api/takes/${uuid()}`, TAKE],
+    ['PUT', () => `/api/takes/${ids.take}/override`, { mark: 0 }],
+    ['DELETE', () => `/api/takes/${ids.take}`, undefined],
+  ] as const)('%s is answered as if there were nothing (%#)', async (method, path, body) => {
+    expectError(await ben.ask(method, path(), body), 404, 'not here');
+  });
+  it('sees only his own lists, and cannot take over an id with a child of his own', async () => {
+    expect((await ben.ask('GET', '/api/classes')).body).toEqual([]);
+    expect((await ben.ask('GET', '/api/patterns')).body).toEqual([]);
+    const room = uuid();
+    const child = uuid();
+    await ben.ask('PUT', `/api/classes/${room}`, CLASS);
+    await ben.ask('PUT', `/api/classes/${room}/children/${child}`, { name: 'Eve' });
+    expectError(await ben.ask('PUT', `/api/takes/${ids.take}`, { ...TAKE, childId: child, patternId: null }), 404, 'take');
+    expectError(await ben.ask('PUT', `/api/classes/${room}/children/${ids.child}`, { name: 'Eve' }), 404, 'child');
+    expect((await ann.ask('GET', `/api/takes/${ids.take}`)).status).toBe(200);
+  });
+});
+
+describe('classes, children and patterns', () => {
+  it.each([
+    ['a name of nothing', { ...CLASS, name: '  ' }, 'name'],
+    ['unknown ages', { ...CLASS, ages: '40' }, 'ages must be one of'],
+    ['an unknown school', { ...CLASS, school: 'solfa' }, 'school must be one of'],
+  ])('refuse %s', async (_what, body, word) => expectError(await ann.ask('PUT', `/api/classes/${uuid()}`, body), 422, word));
+  it('refuse a path that is no id', async () => expectError(await ann.ask('PUT', '/api/classes/1;drop', CLASS), 404, 'not here'));
+  it('refuse a pattern that cannot be read, with its place', async () => {
+    const answer = await ann.ask('PUT', `/api/patterns/${uuid()}`, { title: 'x', text: '4/4 q |\n z' });
+    expectError(answer, 422, 'line 2, column 2');
+    expect(answer.body).toMatchObject({ error: { field: 'text', at: { line: 2, column: 2 } } });
+  });
+  it('refuse a pattern that does not add up', async () => expectError(await ann.ask('PUT', `/api/patterns/${uuid()}`, { title: 'x', text: '4/4 q q q e' }), 422, '1/2 beat short'));
+  it('refuse a child’s name of 100 letters', async () => expectError(await ann.ask('PUT', `/api/classes/${ids.room}/children/${uuid()}`, { name: 'x'.repeat(100) }), 422, 'name'));
+  it('change and go, and every change is seen at once', async () => {
+    const room = uuid();
+    const child = uuid();
+    const read = async () => (await ann.ask('GET', `/api/classes/${room}`)).body as ClassDetail;
+    await ann.ask('PUT', `/api/classes/${room}`, CLASS);
+    expect((await read()).children).toEqual([]);
+    await ann.ask('PUT', `/api/classes/${room}/children/${child}`, { name: ' Una ' });
+    expect((await read()).children).toEqual([{ id: child, name: 'Una' }]);
+    await ann.ask('PUT', `/api/classes/${room}/children/${child}`, { name: 'Uma' });
+    await ann.ask('PUT', `/api/classes/${room}`, { ...CLASS, name: 'Terns', school: 'ta' });
+    expect(await read()).toMatchObject({ name: 'Terns', school: 'ta', children: [{ name: 'Uma' }] });
+    await ann.ask('PUT', `/api/takes/${uuid()}`, { ...TAKE, childId: child });
+    expect((await read()).takes).toHaveLength(1);
+    await ann.ask('DELETE', `/api/classes/${room}/children/${child}`);
+    expect(await read()).toMatchObject({ children: [], takes: [] });
+    await ann.ask('DELETE', `/api/classes/${room}`);
+    expectError(await ann.ask('GET', `/api/classes/${room}`), 404, 'class');
+  });
+  it('answers 304 while nothing has changed', async () => {
+    const { headers } = await ann.ask('GET', `/api/classes/${ids.room}`);
+    expect((await ann.ask('GET', `/api/classes/${ids.room}`, undefined, { 'if-none-match': headers.get('etag')!, 'cache-control': 'max-age=0' })).status).toBe(304);
+  });
+});

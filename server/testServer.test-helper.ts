@@ -1,0 +1,56 @@
+import { createConnection } from 'mysql2/promise';
+import { v4 as uuid } from 'uuid';
+import { inject } from 'vitest';
+import { migrateDatabase, openDatabase } from './database.ts';
+import { hashPassword } from './password.ts';
+import { addTeacher } from './repository/teachers.ts';
+import { type RunningServer, startServer } from './start.ts';
+
+/** A fresh database on the tests' server. */
+export async function freshDatabase(): Promise<string> {
+  const url = new URL(inject('databaseUrl'));
+  const name = `t_${uuid().replaceAll('-', '')}`;
+  const connection = await createConnection(url.href);
+  await connection.query(`create database ${name} character set utf8mb4`);
+  await connection.end();
+  url.pathname = `/${name}`;
+  return url.href;
+}
+
+export const PASSWORD = 'a long password';
+
+/** A server on this database with two teachers, Ann and Ben. */
+export async function serverWithTeachers(databaseUrl: string, demoTeacher?: string): Promise<RunningServer> {
+  const { db, pool } = openDatabase(databaseUrl, 1);
+  await migrateDatabase(db);
+  for (const name of ['Ann', 'Ben']) await addTeacher(db, { id: uuid(), name, passwordHash: await hashPassword(PASSWORD) });
+  await pool.end();
+  return startServer({ databaseUrl, host: '127.0.0.1', port: 0, demoTeacher, pages: undefined, proxies: 0, logLevel: 'silent' });
+}
+
+export interface Answer {
+  readonly status: number;
+  readonly body: unknown;
+  readonly headers: Headers;
+}
+
+/** Talks to a server as one browser would: with its cookie. */
+export class Visitor {
+  private cookie = '';
+
+  constructor(private readonly url: string) {}
+
+  async ask(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Answer> {
+    const init: RequestInit = { method, headers: { cookie: this.cookie, ...headers } };
+    if (body !== undefined) Object.assign(init, { body: typeof body === 'string' ? body : JSON.stringify(body), headers: { ...init.headers, 'content-type': 'application/json' } });
+    const response = await fetch(this.url + path, init);
+    const cookie = response.headers.get('set-cookie');
+    if (cookie) this.cookie = cookie.split(';')[0]!;
+    const text = await response.text();
+    return { status: response.status, headers: response.headers, body: text === '' ? undefined : (JSON.parse(text) as unknown) };
+  }
+
+  async signIn(name: string, password = PASSWORD): Promise<Answer> {
+    return this.ask('POST', '/api/session', { name, password });
+  }
+}
