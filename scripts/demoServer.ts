@@ -1,20 +1,37 @@
+import { type ChildProcess, fork } from 'node:child_process';
+import { once } from 'node:events';
 import { rmSync } from 'node:fs';
+import { createInterface } from 'node:readline';
 import { TEACHER } from '../demo/school.ts';
-import { startServer } from '../server/start.ts';
 import { buildPages } from './buildPages.ts';
 import { startMariadb } from './mariadb.ts';
 import { seedDemo } from './seed.ts';
 
-/** Runs some work against the demo school on a database of its own, which is gone afterwards. */
+/** The address a server says it listens on; its further words are not needed. */
+async function urlOf(server: ChildProcess): Promise<string> {
+  for await (const line of createInterface({ input: server.stdout! })) {
+    const { url } = JSON.parse(line) as { url?: string };
+    if (!url) continue;
+    server.stdout!.resume();
+    return url;
+  }
+  throw new Error('the server did not start');
+}
+
+/** Runs some work against the demo school on a database of its own, which is gone afterwards. The server is a process of its own, as in a school. */
 export async function withDemoServer(work: (url: string) => Promise<void>): Promise<void> {
   const folder = `.data/demo-${process.pid}`;
   const [database] = await Promise.all([startMariadb(folder), buildPages()]);
   try {
     const databaseUrl = await database.url();
     await seedDemo(databaseUrl);
-    const server = await startServer({ databaseUrl, host: '127.0.0.1', port: 0, demoTeacher: TEACHER.name, pages: 'dist/web', proxies: 0, logLevel: 'silent' });
-    await work(server.url);
-    await server.stop();
+    const server = fork('server/main.ts', { execArgv: ['--import', 'tsx'], env: { ...process.env, DATABASE_URL: databaseUrl, PORT: '0', DEMO_TEACHER: TEACHER.name, LOG_LEVEL: 'info' }, silent: true });
+    try {
+      await work(await urlOf(server));
+    } finally {
+      server.kill('SIGTERM');
+      await once(server, 'exit');
+    }
   } finally {
     await database.stop();
     rmSync(folder, { recursive: true, force: true });

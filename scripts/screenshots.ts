@@ -24,7 +24,7 @@ const PICTURES: readonly (readonly [string, (page: Page) => Promise<void>])[] = 
     'take',
     async (page) => {
       await page.goto(new URL('/take', page.url()).href);
-      await page.getByLabel('Pattern').selectOption({ label: 'Leaning mast' });
+      await page.getByLabel('Pattern', { exact: true }).selectOption({ label: 'Leaning mast' });
       await page.locator('.lane-notes svg').first().waitFor();
     },
   ],

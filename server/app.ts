@@ -1,10 +1,9 @@
 import { existsSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { sql } from 'drizzle-orm';
-import express, { type ErrorRequestHandler, type Express } from 'express';
+import express, { type ErrorRequestHandler, type Express, type RequestHandler } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
-import { pinoHttp } from 'pino-http';
 import type { Config } from './config.ts';
 import type { Database } from './database.ts';
 import { Problem, problemOf } from './problem.ts';
@@ -12,6 +11,7 @@ import { classRoutes } from './routes/classes.ts';
 import { patternRoutes } from './routes/patterns.ts';
 import { sessionRoutes, signedIn } from './routes/session.ts';
 import { takeRoutes } from './routes/takes.ts';
+import { sessionsOf } from './services/session.ts';
 
 /** The largest request: a take of twenty thousand onsets. */
 const LARGEST_BODY = '400kb';
@@ -33,7 +33,7 @@ export function createApp(db: Database, config: Config, logger: Logger): Express
   const app = express();
   app.set('trust proxy', config.proxies);
   app.disable('x-powered-by');
-  app.use(pinoHttp({ logger, quietReqLogger: true, autoLogging: { ignore: (request) => request.url === '/healthz' } }));
+  app.use(logged(logger));
   app.use(helmet({ contentSecurityPolicy: CONTENT_POLICY, strictTransportSecurity: config.proxies > 0 }));
   app.get('/healthz', async (_request, response) => {
     await db.execute(sql`select 1`);
@@ -43,8 +43,9 @@ export function createApp(db: Database, config: Config, logger: Logger): Express
     response.setHeader('Cache-Control', 'no-cache');
     next();
   });
-  app.use('/api/session', sessionRoutes(db, config));
-  app.use('/api', signedIn(db));
+  const sessions = sessionsOf(db);
+  app.use('/api/session', sessionRoutes(db, sessions, config));
+  app.use('/api', signedIn(sessions));
   app.use('/api/classes', classRoutes(db));
   app.use('/api/patterns', patternRoutes(db));
   app.use('/api/takes', takeRoutes(db));
@@ -52,9 +53,19 @@ export function createApp(db: Database, config: Config, logger: Logger): Express
     throw new Problem(404, 'not-found', 'There is nothing at this address.');
   });
   if (config.pages !== undefined && existsSync(config.pages)) servePages(app, config.pages);
-  app.use(errors);
+  app.use(errors(logger));
   return app;
 }
+
+/** One line for each request that was answered, without what was in it. */
+const logged = (logger: Logger): RequestHandler => (request, response, next) => {
+  const from = performance.now();
+  const { method, path } = request;
+  response.on('finish', () => {
+    if (path !== '/healthz') logger.info({ method, path, status: response.statusCode, ms: Math.round(performance.now() - from) }, 'request');
+  });
+  next();
+};
 
 /** Files with a hash in their name never change; every other address is a view of the one page. */
 function servePages(app: Express, pages: string): void {
@@ -66,9 +77,9 @@ function servePages(app: Express, pages: string): void {
   });
 }
 
-const errors: ErrorRequestHandler = (error, request, response, _next) => {
+const errors = (logger: Logger): ErrorRequestHandler => (error, request, response, _next) => {
   const problem = problemOf(error) ?? plainStatus(error);
-  if (!problem) request.log.error({ err: error }, 'request failed');
+  if (!problem) logger.error({ err: error as unknown, method: request.method, path: request.path }, 'request failed');
   const { status, code, message, detail } = problem ?? new Problem(500, 'internal', 'Something went wrong here. Try again; if it stays, tell whoever runs the server.');
   if (!response.headersSent) response.status(status).json({ error: { code, message, ...detail } });
 };

@@ -20,6 +20,8 @@ export interface Expected {
   readonly events: readonly ExpectedEvent[];
   /** The sounded notes among them, in order: what is to be clapped. */
   readonly notes: readonly ExpectedEvent[];
+  /** Some note starts between the halves (in compound meter the thirds) of a beat. */
+  readonly fine: boolean;
   /** Seconds a whole note takes. */
   readonly whole: number;
   /** When the written time is over. */
@@ -45,6 +47,11 @@ export function beatText(meter: Meter, onset: Fraction): string {
   return mixed(add(div(onset, beatOf(meter).length), ONE));
 }
 
+function onGrid(onset: Fraction, meter: Meter): boolean {
+  const beat = beatOf(meter);
+  return (div(onset, beat.length).n * beat.division) % div(onset, beat.length).d === 0;
+}
+
 function timed(pattern: Pattern, bpm: number): Expected {
   const measures = playPattern(pattern);
   const first = pattern.measures[0]!.meter;
@@ -63,6 +70,7 @@ function timed(pattern: Pattern, bpm: number): Expected {
     measures,
     events,
     notes: events.filter(({ event }) => event.kind === 'note'),
+    fine: events.some(({ event, measure }) => !event.tuplet && !onGrid(event.onset, measure.meter)),
     whole,
     end: last ? seconds(add(last.at, last.measure.length)) : 0,
   };

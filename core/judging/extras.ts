@@ -14,16 +14,20 @@ export interface Spot {
   readonly event: PlacedEvent | undefined;
 }
 
-/** The grid of a beat: its quarters, or its sixths where it divides in three; inside a tuplet the tuplet's own notes. */
-const GRID: Readonly<Record<2 | 3, Fraction>> = { 2: frac(1, 4), 3: frac(1, 6) };
+/**
+ * The grid of a beat: its halves or thirds, and where the pattern itself goes finer its quarters or sixths;
+ * inside a tuplet the tuplet's own notes.
+ */
+const COARSE: Readonly<Record<2 | 3, Fraction>> = { 2: frac(1, 2), 3: frac(1, 3) };
+const FINE: Readonly<Record<2 | 3, Fraction>> = { 2: frac(1, 4), 3: frac(1, 6) };
 
 /** The grid place nearest to a time; undefined where nothing is written. */
-export function spotAt({ measures, whole }: Expected, time: number): Spot | undefined {
+export function spotAt({ measures, whole, fine: written }: Expected, time: number, fine: boolean = written): Spot | undefined {
   const at = time / whole;
   let i = measures.length - 1;
   while (i > 0 && at < toNumber(measures[i]!.at) - NEAR_BAR) i--;
   let played = measures[i]!;
-  let onset = nearest(played, at - toNumber(played.at) + toNumber(played.measure.onset));
+  let onset = nearest(played, at - toNumber(played.at) + toNumber(played.measure.onset), fine);
   if (compare(onset, add(played.measure.onset, played.measure.length)) >= 0) {
     const next = measures[i + 1];
     if (!next) return undefined;
@@ -38,12 +42,12 @@ export function spotAt({ measures, whole }: Expected, time: number): Spot | unde
 /** A hit so little before a bar line (part of a whole note) is looked for in the measure after it. */
 const NEAR_BAR = 1 / 64;
 
-function nearest({ measure }: PlayedMeasure, inside: number): Fraction {
+function nearest({ measure }: PlayedMeasure, inside: number, fine: boolean): Fraction {
   const beat = beatOf(measure.meter);
   const tuplet = measure.events.find(
     ({ tuplet: t }) => t && inside >= toNumber(t.onset) - 1 / 128 && inside < toNumber(add(t.onset, t.length)) - 1 / 128,
   )?.tuplet;
-  const step = tuplet ? div(tuplet.length, frac(tuplet.n)) : mul(beat.length, GRID[beat.division]);
+  const step = tuplet ? div(tuplet.length, frac(tuplet.n)) : mul(beat.length, (fine ? FINE : COARSE)[beat.division]);
   const from = tuplet ? tuplet.onset : frac(0);
   const places = Math.round((inside - toNumber(from)) / toNumber(step));
   return add(from, mul(step, frac(places)));

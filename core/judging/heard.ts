@@ -11,14 +11,9 @@ import { type Spot, spotAt } from './extras.ts';
  * @param hits  seconds by the click, lead and drift taken off, rising
  */
 export function heardPattern(pattern: Pattern, expected: Expected, hits: readonly number[]): Pattern {
-  const spots = new Map<PlayedMeasure, Spot[]>();
-  for (const time of hits) {
-    const spot = spotAt(expected, time);
-    if (!spot) continue;
-    const here = spots.get(spot.played) ?? [];
-    if (here.at(-1)?.onset === undefined || compare(here.at(-1)!.onset, spot.onset) < 0) here.push(spot);
-    spots.set(spot.played, here);
-  }
+  // On the pattern's own grid, unless two hits would fall together there.
+  const own = spotsOf(expected, hits, expected.fine);
+  const spots = own.lost === 0 || expected.fine ? own.spots : spotsOf(expected, hits, true).spots;
   let sounding = false;
   const measures = expected.measures.map((played, i): Measure => {
     const { measure } = played;
@@ -30,6 +25,20 @@ export function heardPattern(pattern: Pattern, expected: Expected, hits: readonl
     return writeMeasure(measure.meter, stretches, tupletsOf(measure.events));
   });
   return { pickup: pattern.pickup, measures };
+}
+
+function spotsOf(expected: Expected, hits: readonly number[], fine: boolean): { spots: Map<PlayedMeasure, Spot[]>; lost: number } {
+  const spots = new Map<PlayedMeasure, Spot[]>();
+  let lost = 0;
+  for (const time of hits) {
+    const spot = spotAt(expected, time, fine);
+    if (!spot) continue;
+    const here = spots.get(spot.played) ?? [];
+    if (here.length === 0 || compare(here.at(-1)!.onset, spot.onset) < 0) here.push(spot);
+    else lost++;
+    spots.set(spot.played, here);
+  }
+  return { spots, lost };
 }
 
 function stretchesOf({ measure }: PlayedMeasure, spots: readonly Spot[], sounding: boolean, goesOn: boolean): Stretch[] {

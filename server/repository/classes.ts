@@ -19,8 +19,18 @@ export async function listClasses(db: Database, teacherId: string): Promise<Clas
 }
 
 export async function findClass(db: Database, teacherId: string, classId: string) {
-  const [row] = await db.select({ id: classes.id, revision: classes.revision, ...settings }).from(classes).where(ofTeacher(teacherId, classId)).limit(1);
-  return row;
+  return classFinder(db)(teacherId, classId);
+}
+
+/** `findClass`, prepared once for those who ask often. */
+export function classFinder(db: Database) {
+  const query = db
+    .select({ id: classes.id, revision: classes.revision, ...settings })
+    .from(classes)
+    .where(and(eq(classes.id, sql.placeholder('classId')), eq(classes.teacherId, sql.placeholder('teacherId'))))
+    .limit(1)
+    .prepare();
+  return async (teacherId: string, classId: string) => (await query.execute({ teacherId, classId }))[0];
 }
 
 export async function classIdTaken(db: Database, classId: string): Promise<boolean> {

@@ -1,4 +1,4 @@
-import { and, eq, gt, lt } from 'drizzle-orm';
+import { and, eq, gt, lt, sql } from 'drizzle-orm';
 import type { Database } from '../database.ts';
 import { sessions, teachers } from '../schema.ts';
 
@@ -16,15 +16,16 @@ export async function addSession(db: Database, session: { tokenHash: string; tea
   await db.insert(sessions).values(session);
 }
 
-/** The teacher of a session that has not run out. */
-export async function findTeacherBySession(db: Database, tokenHash: string) {
-  const [row] = await db
+/** Finds the teacher of a session that has not run out. Prepared once, for it is asked with nearly every request. */
+export function sessionFinder(db: Database) {
+  const query = db
     .select({ id: teachers.id, name: teachers.name })
     .from(sessions)
     .innerJoin(teachers, eq(teachers.id, sessions.teacherId))
-    .where(and(eq(sessions.tokenHash, tokenHash), gt(sessions.expiresAt, Date.now())))
-    .limit(1);
-  return row;
+    .where(and(eq(sessions.tokenHash, sql.placeholder('tokenHash')), gt(sessions.expiresAt, sql.placeholder('now'))))
+    .limit(1)
+    .prepare();
+  return async (tokenHash: string) => (await query.execute({ tokenHash, now: Date.now() }))[0];
 }
 
 export async function removeSession(db: Database, tokenHash: string): Promise<void> {

@@ -17,9 +17,12 @@ export function classRoutes(db: Database): Router {
       response.json(await listClasses(db, teacherIn(response).id));
     })
     .get('/:classId', async (request, response) => {
-      const { revision, json } = await readClass(teacherIn(response).id, idOf(request, 'classId', 'class'));
+      const { revision, json, gzip } = await readClass(teacherIn(response).id, idOf(request, 'classId', 'class'));
+      const compressed = request.acceptsEncodings('gzip') !== false;
       response.setHeader('ETag', `"${revision}"`);
-      response.type('json').send(json);
+      response.setHeader('Vary', 'Accept-Encoding');
+      if (compressed) response.setHeader('Content-Encoding', 'gzip');
+      response.type('json').send(compressed ? gzip : json);
     })
     .put('/:classId', async (request, response) => {
       const teacherId = teacherIn(response).id;

@@ -5,8 +5,7 @@ import { SignIn, type SessionState, type Teacher } from '../../contract/school.t
 import type { Config } from '../config.ts';
 import type { Database } from '../database.ts';
 import { Problem } from '../problem.ts';
-import { removeSession } from '../repository/teachers.ts';
-import { SESSION_MS, signIn, teacherOf, tokenHash, visit } from '../services/session.ts';
+import { SESSION_MS, type Sessions, signIn, visit } from '../services/session.ts';
 import { bodyOf } from './body.ts';
 
 const COOKIE = 'clapboard_session';
@@ -21,9 +20,9 @@ function setCookie(request: Request, response: Response, token: string, maxAge: 
 }
 
 /** Lets only a signed-in teacher on; the teacher is then in `response.locals.teacher`. */
-export function signedIn(db: Database): RequestHandler {
+export function signedIn({ teacherOf }: Sessions): RequestHandler {
   return async (request, response, next) => {
-    const teacher = await teacherOf(db, tokenFrom(request));
+    const teacher = await teacherOf(tokenFrom(request));
     if (!teacher) throw new Problem(401, 'signed-out', 'You are signed out. Sign in again; what you did is kept on this device until then.');
     response.locals['teacher'] = teacher;
     next();
@@ -37,7 +36,7 @@ export function teacherIn(response: Response): Teacher {
 const TRIES = 8;
 const TRIES_MS = 15 * 60 * 1000;
 
-export function sessionRoutes(db: Database, config: Config): Router {
+export function sessionRoutes(db: Database, sessions: Sessions, config: Config): Router {
   const body = bodyOf(SignIn);
   const limited = rateLimit({
     windowMs: TRIES_MS,
@@ -56,7 +55,7 @@ export function sessionRoutes(db: Database, config: Config): Router {
   };
   return Router()
     .get('/', async (request, response) => {
-      const state: SessionState = { teacher: (await teacherOf(db, tokenFrom(request))) ?? null, demo: config.demoTeacher !== undefined };
+      const state: SessionState = { teacher: (await sessions.teacherOf(tokenFrom(request))) ?? null, demo: config.demoTeacher !== undefined };
       response.json(state);
     })
     .post('/', limited, async (request, response) => begin(request, response, await signIn(db, body(request))))
@@ -66,7 +65,7 @@ export function sessionRoutes(db: Database, config: Config): Router {
     })
     .delete('/', async (request, response) => {
       const token = tokenFrom(request);
-      if (token) await removeSession(db, tokenHash(token));
+      if (token) await sessions.end(token);
       setCookie(request, response, '', 0);
       response.status(204).end();
     });

@@ -3,12 +3,12 @@ import type { SignIn, Teacher } from '../../contract/school.ts';
 import type { Database } from '../database.ts';
 import { NOBODYS_HASH, passwordFits } from '../password.ts';
 import { Problem } from '../problem.ts';
-import { addSession, findTeacherByName, findTeacherBySession } from '../repository/teachers.ts';
+import { addSession, findTeacherByName, removeSession, sessionFinder } from '../repository/teachers.ts';
 
 /** A school day and the evening after it, for two weeks. */
 export const SESSION_MS = 14 * 24 * 3600 * 1000;
 
-export function tokenHash(token: string): string {
+function tokenHash(token: string): string {
   return createHash('sha256').update(token).digest('hex');
 }
 
@@ -32,6 +32,37 @@ export async function visit(db: Database, demoTeacher: string): Promise<{ teache
   return open(db, teacher);
 }
 
-export async function teacherOf(db: Database, token: string | undefined): Promise<Teacher | undefined> {
-  return token === undefined || token.length > 100 ? undefined : findTeacherBySession(db, tokenHash(token));
+/** A session that was looked up is believed this long: a lesson's worth of requests then asks the database seldom. */
+const BELIEVED_MS = 5_000;
+const MOST_BELIEVED = 2_000;
+
+export interface Sessions {
+  /** The teacher of a token from the cookie. */
+  readonly teacherOf: (token: string | undefined) => Promise<Teacher | undefined>;
+  /** Ends a session at once; another server on the same database may believe it for BELIEVED_MS more. */
+  readonly end: (token: string) => Promise<void>;
+}
+
+export function sessionsOf(db: Database): Sessions {
+  const believed = new Map<string, { teacher: Teacher; until: number }>();
+  const find = sessionFinder(db);
+  return {
+    teacherOf: async (token) => {
+      if (token === undefined || token.length > 100) return undefined;
+      const key = tokenHash(token);
+      const before = believed.get(key);
+      if (before && before.until > Date.now()) return before.teacher;
+      const teacher = await find(key);
+      believed.delete(key);
+      if (teacher) {
+        if (believed.size >= MOST_BELIEVED) believed.clear();
+        believed.set(key, { teacher, until: Date.now() + BELIEVED_MS });
+      }
+      return teacher;
+    },
+    end: async (token) => {
+      believed.delete(tokenHash(token));
+      await removeSession(db, tokenHash(token));
+    },
+  };
 }

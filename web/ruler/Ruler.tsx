@@ -1,7 +1,8 @@
-import { type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
+import { type ReactNode, memo, useEffect, useMemo, useRef, useState } from 'react';
 import { type CountOptions, type CountedMeasure, countPattern, plainCounts } from '../../core/counting/count.ts';
 import { SCHOOLS } from '../../core/counting/schools.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
+import { type PlacedMeasure, placePattern } from '../../core/rhythm/place.ts';
 import { HeardLane, type HeardMark } from './HeardLane.tsx';
 import { NotesLane } from './NotesLane.tsx';
 import { StripsLane } from './StripsLane.tsx';
@@ -17,8 +18,10 @@ export interface RulerProps {
   readonly notes?: boolean;
   readonly strips?: boolean;
   readonly heard?: readonly HeardMark[] | undefined;
+  /** What was heard as notes, measure by measure as long as the pattern; drawn under it on the same axis. */
+  readonly heardNotes?: Pattern | undefined;
   /** Drawn over a line of the ruler: the moving beat, for instance. */
-  readonly overlay?: (system: RulerSystem, layout: RulerLayout, index: number) => ReactNode;
+  readonly overlay?: (system: RulerSystem, layout: RulerLayout) => ReactNode;
 }
 
 /** The width of an element as it is laid out, in whole pixels. */
@@ -65,10 +68,11 @@ function letters(lanes: readonly CountsLane[]): number[][] {
 const NO_COUNTS: readonly CountOptions[] = [];
 
 /** The one axis of the app: time from left to right in exact beats, everything about the rhythm a lane on it. */
-export function Ruler({ pattern, size = 'desk', counts = NO_COUNTS, notes = true, strips = true, heard, overlay }: RulerProps) {
+export function Ruler({ pattern, size = 'desk', counts = NO_COUNTS, notes = true, strips = true, heard, heardNotes, overlay }: RulerProps) {
   const [ref, width] = useWidth();
   const lanes = useMemo(() => counts.map((options) => countsLane(pattern, options)), [pattern, counts]);
   const layout = useMemo(() => (width > 0 ? layoutRuler(pattern, width, size, letters(lanes)) : undefined), [pattern, width, size, lanes]);
+  const heardPlaced = useMemo(() => heardNotes && placePattern(heardNotes), [heardNotes]);
   return (
     <div ref={ref} className={`ruler ruler-${size}`} data-ruler>
       {lanes.map(({ name, measures, refused }, i) => (
@@ -78,16 +82,52 @@ export function Ruler({ pattern, size = 'desk', counts = NO_COUNTS, notes = true
       ))}
       {layout?.systems.map((system, i) => (
         <div key={i} className="ruler-system">
-          <BeatLines system={system} scale={layout.scale} />
-          {notes && <Lane name="Notes" content={<NotesLane system={system} size={size} scale={layout.scale} />} />}
-          {strips && <Lane name="Strips" content={<StripsLane system={system} size={size} scale={layout.scale} />} />}
-          {lanes.map(({ name, measures }, k) => measures.length > 0 && <Lane key={k} name={name} content={<TokensLane system={system} size={size} scale={layout.scale} measures={measures} name={name} />} />)}
-          {heard && <Lane name="Heard" content={<HeardLane system={system} size={size} scale={layout.scale} marks={heard} />} />}
-          {overlay?.(system, layout, i)}
+          <SystemLanes system={system} scale={layout.scale} size={size} notes={notes} strips={strips} lanes={lanes} heard={heard} heardPlaced={heardPlaced} />
+          {overlay?.(system, layout)}
         </div>
       ))}
     </div>
   );
+}
+
+interface SystemProps {
+  readonly system: RulerSystem;
+  readonly scale: number;
+  readonly size: RulerSize;
+  readonly notes: boolean;
+  readonly strips: boolean;
+  readonly lanes: readonly CountsLane[];
+  readonly heard: readonly HeardMark[] | undefined;
+  readonly heardPlaced: readonly PlacedMeasure[] | undefined;
+}
+
+/** Everything a line of the ruler shows, but for what was heard. */
+function shown({ system, scale, size, notes, strips, lanes }: SystemProps): string {
+  const tokens = lanes.map(({ name, measures }) => [name, system.measures.map(({ index }) => measures[index]?.tokens.map(({ kind, text }) => kind + text))]);
+  return JSON.stringify([system, scale, size, notes, strips, tokens]);
+}
+
+/** The lanes of one line. While a measure is typed, the lines that show the same as before are left alone. */
+const SystemLanes = memo(
+  function SystemLanes({ system, scale, size, notes, strips, lanes, heard, heardPlaced }: SystemProps) {
+    const where = { system, size, scale };
+    return (
+      <>
+        <BeatLines system={system} scale={scale} />
+        {notes && <Lane name="Notes" content={<NotesLane {...where} />} />}
+        {strips && <Lane name="Strips" content={<StripsLane {...where} />} />}
+        {lanes.map(({ name, measures }, k) => measures.length > 0 && <Lane key={k} name={name} content={<TokensLane {...where} measures={measures} name={name} />} />)}
+        {heard && <Lane name="Heard" content={<HeardLane {...where} marks={heard} />} />}
+        {heardPlaced && <Lane name="Heard, as notes" content={<NotesLane {...where} system={withNotes(system, heardPlaced)} />} />}
+      </>
+    );
+  },
+  (before, now) => before.heard === now.heard && before.heardPlaced === now.heardPlaced && shown(before) === shown(now),
+);
+
+/** A line of the ruler with other notes in its measures. */
+function withNotes(system: RulerSystem, placed: readonly PlacedMeasure[]): RulerSystem {
+  return { ...system, measures: system.measures.map((measure) => ({ ...measure, placed: placed[measure.index] ?? measure.placed })) };
 }
 
 function Lane({ name, content }: { name: string; content: ReactNode }) {

@@ -1,5 +1,5 @@
 import { type Fraction, toNumber } from '../../core/rhythm/fraction.ts';
-import { beatOf, sameMeter } from '../../core/rhythm/meter.ts';
+import { beatOf, meterLength, sameMeter } from '../../core/rhythm/meter.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
 import { type PlacedMeasure, placePattern } from '../../core/rhythm/place.ts';
 
@@ -52,12 +52,13 @@ export function layoutRuler(pattern: Pattern, width: number, size: RulerSize, to
   const placed = placePattern(pattern);
   const usable = Math.max(200, width - GUTTER[size] - END_GAP);
   const needed = Math.max(200, ...placed.map((measure, i) => neededScale(measure, size, tokens[i])));
-  const longest = Math.max(...placed.map(({ length }) => toNumber(length)), 1 / 32);
-  const perLine = Math.max(1, Math.floor(usable / (longest * needed)));
-  const lines = breakLines(placed, evenLines(placed.length, perLine), usable, Math.min(needed, usable / longest), METER_GAP[size]);
-  const widest = Math.max(...lines.map((line) => lineLength(line)));
-  const gaps = Math.max(...lines.map((line) => meterChanges(line) * METER_GAP[size]));
-  const scale = Math.min((usable - gaps) / widest, Math.max(needed, WIDEST_QUARTER[size] * 4));
+  // By full measures, not by what is in them just now: while a measure is being typed nothing else may jump.
+  const nominal = Math.max(...placed.map(({ meter }) => toNumber(meterLength(meter))));
+  const perLine = evenLines(placed.length, Math.max(1, Math.floor(usable / (nominal * needed))));
+  const wanted = Math.min(usable / (perLine * nominal), Math.max(needed, WIDEST_QUARTER[size] * 4));
+  const lines = breakLines(placed, perLine, usable, wanted, METER_GAP[size]);
+  // A line that is still too long holds one overfull measure, a pickup or changes of meter.
+  const scale = Math.min(wanted, ...lines.map((line) => (usable - meterChanges(line) * METER_GAP[size]) / lineLength(line)));
   const systems = lines.map((line): RulerSystem => {
     let x = GUTTER[size];
     const measures = line.map((measure, i): RulerMeasure => {

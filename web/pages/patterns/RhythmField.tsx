@@ -22,7 +22,7 @@ export function RhythmField({ text, error, onChange }: { text: string; error: Te
       <Form.Control
         as="textarea"
         ref={field}
-        rows={Math.min(6, Math.max(2, Math.ceil(text.length / 70)))}
+        rows={Math.min(5, Math.max(2, Math.ceil(text.length / 88)))}
         value={text}
         placeholder="4/4 q q e e q"
         spellCheck={false}

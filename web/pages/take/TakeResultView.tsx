@@ -17,8 +17,6 @@ export interface JudgedTake {
   readonly result: TakeResult;
 }
 
-const NO_COUNTS: readonly CountOptions[] = [];
-
 /** What was right and the one thing to fix, on the same ruler as the rhythm. */
 export function TakeResultView({ take, counts, mark }: { take: JudgedTake; counts: readonly CountOptions[]; mark: number }) {
   const { result, bpm, ages } = take;
@@ -51,14 +49,8 @@ export function TakeResultView({ take, counts, mark }: { take: JudgedTake; count
           ))}
         </div>
       </div>
-      {unfolded && <Ruler pattern={unfolded} counts={counts} heard={heard} />}
+      {unfolded && <Ruler pattern={unfolded} counts={counts} heard={heard} heardNotes={heardPattern} />}
       <Legend shapes={shapes} />
-      {heardPattern && (
-        <div className="heard-line">
-          <h2>What was heard</h2>
-          <Ruler pattern={heardPattern} strips={false} counts={NO_COUNTS} />
-        </div>
-      )}
       <Numbers take={take} />
     </section>
   );
