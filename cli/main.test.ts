@@ -46,6 +46,14 @@ describe('check', () => {
   it('answers batches', () => expect(answers(clapboard(['check', '--batch'], lines({ id: 7, text: 'w' })).out)).toEqual([{ id: 7, ok: true, measures: [{ number: 1, total: '4', expected: '4', verdict: 'full' }] }]));
 });
 
+describe('say', () => {
+  const said = (...args: string[]) => JSON.parse(clapboard(['say', ...args]).out) as { text: string; others: string[]; school: string };
+  it('writes what is spoken', () => expect(said('--school', 'ta', 'ta ti-ti ta-a').text).toBe('4/4 q e e h'));
+  it('takes a meter and finds the school', () => expect(said('--meter', '6/8', '1 la li 2')).toMatchObject({ text: '6/8 e e e q.', school: 'numbers' }));
+  it('gives other readings', () => expect(said('--school', 'numbers', '1 3')).toMatchObject({ text: '4/4 h h', others: expect.arrayContaining(['4/4 q (q) q (q)']) as unknown }));
+  it('says which word it cannot read', () => expect(clapboard(['say', '--school', 'ta', 'ta zup'])).toMatchObject({ code: 2, err: expect.stringContaining('column 4') as unknown }));
+});
+
 describe('score', () => {
   it('reads one request from standard input or a file', () => {
     const file = join(mkdtempSync(join(tmpdir(), 'take-')), 'take.json');
@@ -71,6 +79,7 @@ describe('a user’s mistake', () => {
     [['count', '--school', 'feet', '6/8 q. q.'], 'simple meters'],
     [['count', '4/4 q'], 'which school'],
     [['count', '--school', 'numbers'], 'which rhythm'],
+    [['say', '--meter', '4/5', 'ta'], 'meter “4/5”'],
     [['sing', 'x'], 'unknown verb'],
     [['count', '--loud', 'x'], 'loud'],
     [['score', 'no-such-file.json'], 'no-such-file.json'],

@@ -7,8 +7,9 @@ import { VERBS } from './verbs.ts';
 const USAGE = `usage: clapboard VERB …
   count --school SCHOOL [--rests parens|whisper|rest|sh|silent] [--beat w|h|q|e|s] [--plain] "TEXT"
   check [--beat w|h|q|e|s] "TEXT"
+  say [--school SCHOOL] [--meter 4/4] [--beat w|h|q|e|s] "ta ti-ti ta-a"
   score [FILE]            one request as JSON, from FILE or standard input
-  count|check|score --batch     JSON lines on standard input, one result a line`;
+  count|check|say|score --batch     JSON lines on standard input, one result a line`;
 
 type VerbName = keyof typeof VERBS;
 
@@ -21,6 +22,7 @@ function parse(args: string[]) {
         school: { type: 'string' },
         rests: { type: 'string' },
         beat: { type: 'string' },
+        meter: { type: 'string' },
         plain: { type: 'boolean' },
         batch: { type: 'boolean' },
       },
@@ -75,9 +77,13 @@ function single(verb: VerbName, { values, positionals }: ReturnType<typeof parse
     return JSON.stringify(result);
   }
   if (argument === undefined) throw new UserError(`which rhythm? Put its text in quotes after ${verb}`);
-  const { school, rests, beat } = values;
+  const { school, rests, beat, meter } = values;
   const options = { ...(rests === undefined ? {} : { rests }), ...(beat === undefined ? {} : { beat }) };
   if (verb === 'check') return JSON.stringify(VERBS.check({ text: argument, ...options }));
+  if (verb === 'say') {
+    const how = { ...(school === undefined ? {} : { school }), ...(meter === undefined ? {} : { meter }), ...(beat === undefined ? {} : { beat }) };
+    return JSON.stringify(VERBS.say({ text: argument, ...how }));
+  }
   if (school === undefined) throw new UserError('which school? For example --school numbers');
   const counted = VERBS.count({ text: argument, school, ...options });
   return values.plain ? counted.plain : JSON.stringify(counted);

@@ -1,9 +1,12 @@
-import { CheckRequest, CountRequest, ScoreRequest } from '../contract/take.ts';
+import { CheckRequest, CountRequest, SayRequest, ScoreRequest } from '../contract/take.ts';
 import { type Checked, validator } from '../contract/validate.ts';
 import { type CountedMeasure, countPattern, plainCounts } from '../core/counting/count.ts';
+import { type Recognised, SPOKEN_SCHOOLS, type SayOptions, recognise, say } from '../core/counting/say/say.ts';
 import { judge } from '../core/judging/judge.ts';
 import { barCheck, barsAddUp } from '../core/rhythm/barCheck.ts';
 import { mixed } from '../core/rhythm/fraction.ts';
+import type { SchoolId } from '../core/counting/school.ts';
+import { parseMeter, printRhythm } from '../core/rhythm/text.ts';
 import { UserError, readPattern } from './readPattern.ts';
 
 
@@ -14,6 +17,7 @@ function checked<T>(result: Checked<T>): T {
 
 const countRequest = validator(CountRequest);
 const checkRequest = validator(CheckRequest);
+const sayRequest = validator(SayRequest);
 const scoreRequest = validator(ScoreRequest);
 
 function count(request: unknown): { plain: string; measures: readonly CountedMeasure[] } {
@@ -30,6 +34,28 @@ function check(request: unknown): object {
   return { ok: barsAddUp(reports), measures };
 }
 
+function sayIt(request: unknown): object {
+  const { text, school, meter = '4/4', beat } = checked(sayRequest(request));
+  const read = parseMeter(meter);
+  if (!read.ok) throw new UserError(`meter “${meter}”: expected ${read.at.expected}`);
+  const options = { meter: read.meter, beat };
+  const said = school === undefined ? recognised(text, options) : spokenIn(text, school, options);
+  const [first, ...others] = said.patterns.map(printRhythm);
+  return { text: first, others, school: said.school };
+}
+
+function recognised(text: string, options: SayOptions): Recognised {
+  const found = recognise(text, undefined, options);
+  if (!found) throw new UserError(`no school can read all of this: try --school with one of ${SPOKEN_SCHOOLS.join(', ')}`);
+  return found;
+}
+
+function spokenIn(text: string, school: SchoolId, options: SayOptions): Recognised {
+  const said = say(text, school, options);
+  if (said.ok) return said;
+  throw new UserError(said.word === '' ? `expected ${said.expected}` : `column ${said.at + 1}: expected ${said.expected}, found “${said.word}”`);
+}
+
 function score(request: unknown): object {
   const { pattern, free, ...take } = checked(scoreRequest(request));
   if (free) throw new UserError('free takes are not judged yet: give the time of beat 1 as "start" and the tempo of the click as "bpm"');
@@ -38,4 +64,4 @@ function score(request: unknown): object {
   return judged.result;
 }
 
-export const VERBS = { count, check, score } as const;
+export const VERBS = { count, check, say: sayIt, score } as const;

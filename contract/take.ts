@@ -14,6 +14,13 @@ export type CountRequest = Static<typeof CountRequest>;
 export const CheckRequest = Type.Object({ id: RequestId, text: Type.String(), beat: Type.Optional(BeatValue) }, strict);
 export type CheckRequest = Static<typeof CheckRequest>;
 
+/** One line of `say --batch`. */
+export const SayRequest = Type.Object(
+  { id: RequestId, text: Type.String(), school: Type.Optional(School), meter: Type.Optional(Type.String()), beat: Type.Optional(BeatValue) },
+  strict,
+);
+export type SayRequest = Static<typeof SayRequest>;
+
 /** One line of `score --batch`. Onsets and start in seconds. */
 export const ScoreRequest = Type.Object(
   {

@@ -49,6 +49,8 @@ export interface School {
   /** The token of a note; also of a rest that is written in parentheses, without them. */
   readonly note: (event: CountedEvent, words: Words) => string;
   readonly tied: (event: CountedEvent, words: Words) => string;
+  /** A tied-on note is said as the vowel of the note that sounds. */
+  readonly tiedByVowel?: true;
   /** Its own words for rests, if it has some: then the rest style `sh` means these. */
   readonly rest?: (event: CountedEvent, words: Words) => string;
   /** For schools that speak whole cells at once: the tokens of a measure; undefined where `note` is to be asked. */

@@ -71,5 +71,6 @@ export const ta: School = {
   rests: 'sh',
   note,
   tied,
+  tiedByVowel: true,
   rest,
 };

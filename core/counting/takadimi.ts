@@ -27,4 +27,5 @@ export const takadimi: School = {
   rests: 'parens',
   note,
   tied,
+  tiedByVowel: true,
 };

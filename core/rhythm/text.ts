@@ -265,6 +265,12 @@ export function printRhythm(pattern: Pattern): string {
   return parts.join(' ');
 }
 
+/** Reads a meter alone: "7/8[2+2+3]". */
+export function parseMeter(text: string): { readonly ok: true; readonly meter: Meter } | { readonly ok: false; readonly at: TextError } {
+  const parsed = parseRhythm(`${text} (M1)`);
+  return parsed.ok ? { ok: true, meter: parsed.pattern.measures[0]!.meter } : parsed;
+}
+
 /** How many notes and rests a pattern writes; used for limits. */
 export function eventCount(pattern: Pattern): number {
   const events = (item: Item) => (item.kind === 'tuplet' ? item.events.length : 1);
