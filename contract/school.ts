@@ -1,5 +1,6 @@
 import { type Static, Type } from '@sinclair/typebox';
-import { AgesOf, Id, Rests, RhythmText, School, orNull, strict } from './parts.ts';
+import { NAMING_IDS } from '../core/rhythm/names.ts';
+import { AgesOf, Id, Rests, RhythmText, School, oneOf, orNull, strict } from './parts.ts';
 import { TakeSummary } from './take.ts';
 
 const Name = Type.String({ minLength: 1, maxLength: 60, pattern: '\\S' });
@@ -14,9 +15,22 @@ export type Teacher = Static<typeof Teacher>;
 export const SessionState = Type.Object({ teacher: orNull(Teacher), demo: Type.Boolean() });
 export type SessionState = Static<typeof SessionState>;
 
+const WordSet = Type.Object({ title: Type.String({ minLength: 1, maxLength: 60 }), cells: Type.Record(Type.String(), Type.String({ maxLength: 60 })) }, strict);
+
 /** What a teacher sets for a class. */
 export const ClassSettings = Type.Object(
-  { name: Name, ages: AgesOf, school: School, rests: orNull(Rests) },
+  {
+    name: Name,
+    ages: AgesOf,
+    school: School,
+    rests: orNull(Rests),
+    /** What the values are called. */
+    naming: Type.Optional(oneOf(NAMING_IDS)),
+    /** The teacher's own words, by school and place; what is left out is as in the school. */
+    houseWords: Type.Optional(Type.Record(Type.String(), Type.Record(Type.String(), Type.String({ maxLength: 40 })))),
+    /** Words for cells; null for the set that ships. */
+    wordSet: Type.Optional(orNull(WordSet)),
+  },
   strict,
 );
 export type ClassSettings = Static<typeof ClassSettings>;

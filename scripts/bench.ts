@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process';
 import autocannon from 'autocannon';
 import { chromium } from 'playwright-core';
 import { SCHOOL_IDS } from '../core/counting/school.ts';
-import { randomFrom } from '../core/judging/random.ts';
+import { randomFrom } from '../core/random.ts';
 import { simulateTake } from '../core/judging/simulate.ts';
 import { parseRhythm } from '../core/rhythm/text.ts';
 import { CLASSES } from '../demo/school.ts';

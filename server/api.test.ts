@@ -174,10 +174,21 @@ describe('another teacher', () => {
 });
 
 describe('classes, children and patterns', () => {
+  it('keep the words of the house', async () => {
+    const room = uuid();
+    const own = { ...CLASS, naming: 'crotchets', houseWords: { numbers: { half: 'and' } }, wordSet: { title: 'Boats', cells: { q: 'tug' } } };
+    expect((await ann.ask('PUT', `/api/classes/${room}`, own)).status).toBe(201);
+    expect((await ann.ask('GET', `/api/classes/${room}`)).body).toMatchObject(own);
+    await ann.ask('DELETE', `/api/classes/${room}`);
+  });
   it.each([
     ['a name of nothing', { ...CLASS, name: '  ' }, 'name'],
     ['unknown ages', { ...CLASS, ages: '40' }, 'ages must be one of'],
     ['an unknown school', { ...CLASS, school: 'solfa' }, 'school must be one of'],
+    ['an empty house word', { ...CLASS, houseWords: { numbers: { half: ' ' } } }, 'a syllable is missing'],
+    ['house words of no school', { ...CLASS, houseWords: { solfa: {} } }, 'no way of counting'],
+    ['a word that does not fit its cell', { ...CLASS, wordSet: { title: 'x', cells: { 'e e': 'crab' } } }, '1 syllable for 2 notes'],
+    ['an unknown naming', { ...CLASS, naming: 'latin' }, 'naming must be one of'],
   ])('refuse %s', async (_what, body, word) => expectError(await ann.ask('PUT', `/api/classes/${uuid()}`, body), 422, word));
   it('refuse a path that is no id', async () => expectError(await ann.ask('PUT', '/api/classes/1;drop', CLASS), 404, 'not here'));
   it('refuse a pattern that cannot be read, with its place', async () => {

@@ -1,6 +1,7 @@
 import { bigint, customType, double, index, int, mysqlTable, timestamp, uniqueIndex, varchar } from 'drizzle-orm/mysql-core';
 import type { TakeResult } from '../contract/take.ts';
 import type { RestStyle, SchoolId } from '../core/counting/school.ts';
+import type { NamingId } from '../core/rhythm/names.ts';
 import type { Ages, Windows } from '../core/judging/windows.ts';
 
 /** JSON in a long text column: MariaDB's own JSON type is one, and hands back a string. */
@@ -43,6 +44,9 @@ export const classes = mysqlTable('classes', {
   ages: varchar('ages', { length: 10 }).$type<Ages>().notNull(),
   school: varchar('school', { length: 20 }).$type<SchoolId>().notNull(),
   rests: varchar('rests', { length: 10 }).$type<RestStyle>(),
+  naming: varchar('naming', { length: 20 }).$type<NamingId>().notNull().default('quarters'),
+  houseWords: json<Readonly<Record<string, Record<string, string>>>>('house_words'),
+  wordSet: json<{ title: string; cells: Record<string, string> }>('word_set'),
   /** Goes up with every change to the class, its children or takes: what was read of it can be kept until then. */
   revision: int('revision').notNull().default(0),
 });

@@ -1,3 +1,5 @@
+import { parseRhythm } from '../rhythm/text.ts';
+
 /** A word set: for each value or cell (a beat's worth of notes as rhythm text) the syllables to say, one a note. */
 export interface WordSet {
   readonly title: string;
@@ -14,3 +16,16 @@ export const HARBOUR_ANIMALS: WordSet = {
     's e s': 'an-cho-vy', '3{e e e}': 'jel-ly-fish', 'e e e': 'oc-to-pus', 'q e': 'puf-fin', 'q. e': 'dol-phin',
   },
 };
+
+/** What is wrong with a word set, cell by cell: a word needs as many syllables (with hyphens between) as the cell has notes. */
+export function checkWordSet({ cells }: WordSet): { cell: string; reason: string }[] {
+  return Object.entries(cells).flatMap(([cell, word]) => {
+    const parsed = parseRhythm(cell);
+    const notes = parsed.ok ? parsed.pattern.measures[0]!.items.flatMap((item) => (item.kind === 'tuplet' ? item.events : [item])) : [];
+    if (notes.length === 0 || notes.some(({ kind }) => kind === 'rest')) return [{ cell, reason: 'the cell cannot be read: write notes such as “e e” or “3{e e e}”' }];
+    if (word.trim() === '') return [{ cell, reason: 'a word is missing: write one, or remove the cell' }];
+    const syllables = word.split('-').filter(Boolean).length;
+    const count = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`;
+    return syllables === notes.length ? [] : [{ cell, reason: `“${word}” has ${count(syllables, 'syllable')} for ${count(notes.length, 'note')}` }];
+  });
+}

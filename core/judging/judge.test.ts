@@ -9,7 +9,7 @@ import { align, tolerances } from './align.ts';
 import { expectedOf } from './expected.ts';
 import { type TakeRequest, type TakeResult, judge } from './judge.ts';
 import { accuracyOf, markOf } from './mark.ts';
-import { randomFrom } from './random.ts';
+import { randomFrom } from '../random.ts';
 import { simulateTake } from './simulate.ts';
 import { windowsFor } from './windows.ts';
 

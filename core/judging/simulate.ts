@@ -2,7 +2,7 @@ import { toNumber } from '../rhythm/fraction.ts';
 import { beatOf } from '../rhythm/meter.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
 import { type ExpectedEvent, expectedOf } from './expected.ts';
-import { randomFrom } from './random.ts';
+import { randomFrom } from '../random.ts';
 
 /** How a simulated child claps. Chances are for each place where the slip can happen. */
 export interface SimulatedChild {

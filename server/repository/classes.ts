@@ -6,16 +6,17 @@ import { children, classes } from '../schema.ts';
 /** Every question names the teacher: a row of another one is not found. */
 const ofTeacher = (teacherId: string, classId: string) => and(eq(classes.id, classId), eq(classes.teacherId, teacherId));
 
-const settings = { name: classes.name, ages: classes.ages, school: classes.school, rests: classes.rests };
+const settings = { name: classes.name, ages: classes.ages, school: classes.school, rests: classes.rests, naming: classes.naming, houseWords: classes.houseWords, wordSet: classes.wordSet };
 
 export async function listClasses(db: Database, teacherId: string): Promise<ClassSummary[]> {
-  return db
+  const rows = await db
     .select({ id: classes.id, ...settings, children: count(children.id) })
     .from(classes)
     .leftJoin(children, eq(children.classId, classes.id))
     .where(eq(classes.teacherId, teacherId))
     .groupBy(classes.id)
     .orderBy(asc(classes.name));
+  return rows.map((row) => ({ ...row, houseWords: row.houseWords ?? {} }));
 }
 
 export async function findClass(db: Database, teacherId: string, classId: string) {

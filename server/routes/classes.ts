@@ -4,6 +4,7 @@ import type { Database } from '../database.ts';
 import { notFound } from '../problem.ts';
 import { addChild, childIdTaken, findChild, removeChild, renameChild } from '../repository/children.ts';
 import { addClass, classIdTaken, findClass, listClasses, removeClass, updateClass } from '../repository/classes.ts';
+import { checkClassSettings } from '../services/classSettings.ts';
 import { classReader } from '../services/classes.ts';
 import { bodyOf, idOf } from './body.ts';
 import { teacherIn } from './session.ts';
@@ -28,6 +29,7 @@ export function classRoutes(db: Database): Router {
       const teacherId = teacherIn(response).id;
       const classId = idOf(request, 'classId', 'class');
       const values = settings(request);
+      checkClassSettings(values);
       const known = await findClass(db, teacherId, classId);
       if (!known && (await classIdTaken(db, classId))) throw notFound('class');
       await (known ? updateClass : addClass)(db, teacherId, classId, values);

@@ -124,7 +124,7 @@ function waysOn(speaker: Speaker, { full, bars, loose }: Frame, place: Place, to
   const edges = speaker.edgesFrom(place);
   const kept = edges.ways[(bars ? 1 : 0) + (loose ? 2 : 0)]!;
   let ofToken = kept.get(token);
-  if (!ofToken) kept.set(token, (ofToken = new Map()));
+  if (!ofToken) kept.set(token, (ofToken = new Map<string | undefined, readonly Edge[]>()));
   const known = ofToken.get(next);
   if (known) return known;
   const all = [...(edges.exact.get(token) ?? []), ...((loose && edges.loose.get(token)) || [])];

@@ -1,0 +1,67 @@
+import { type Fraction, ONE, ZERO, add, frac, mul, sum } from '../rhythm/fraction.ts';
+import type { NoteValue, ValueLetter } from '../rhythm/value.ts';
+import { type Part, beatsOf } from './steps.ts';
+
+/** A way children misunderstand values (handbook §1): how they then count, and what to say about it. */
+export interface Misconception {
+  readonly id: MisconceptionId;
+  /** One sentence for the child who chose it. */
+  readonly sentence: string;
+  /** The beats a child with this misconception gives to a part. */
+  readonly beats: (part: Part, beat: ValueLetter) => Fraction;
+}
+
+export type MisconceptionId = 'dot-one-beat' | 'dot-whole-copy' | 'dot-ignored' | 'counts-notes' | 'rest-nothing' | 'whole-half-swapped' | 'tie-ignored' | 'beat-ignored';
+
+const plain = (value: NoteValue): NoteValue => ({ base: value.base, dots: 0 });
+const right = ({ value }: Part, beat: ValueLetter) => beatsOf(value, beat);
+
+/** Each in one entry; wrong options are made by counting with its rule. */
+export const MISCONCEPTIONS: readonly Misconception[] = [
+  {
+    id: 'dot-one-beat',
+    sentence: 'The dot was taken for one more beat. It adds half of the note it stands beside.',
+    beats: ({ value }, beat) => add(beatsOf(plain(value), beat), frac(value.dots)),
+  },
+  {
+    id: 'dot-whole-copy',
+    sentence: 'The dot was counted as the whole note once more. It adds only half of it.',
+    beats: ({ value }, beat) => mul(beatsOf(plain(value), beat), frac(1 + value.dots)),
+  },
+  {
+    id: 'dot-ignored',
+    sentence: 'The dot was left out. Right of the head it makes the note longer by half; above or below the head it only makes it short.',
+    beats: ({ value }, beat) => beatsOf(plain(value), beat),
+  },
+  {
+    id: 'rest-nothing',
+    sentence: 'The rest was given no time. It is not sounded, but it is counted.',
+    beats: (part, beat) => (part.kind === 'rest' ? ZERO : right(part, beat)),
+  },
+  {
+    id: 'tie-ignored',
+    sentence: 'The tied-on note was left out. A tie adds its time; only the sound is not made again.',
+    beats: (part, beat) => (part.tied ? ZERO : right(part, beat)),
+  },
+  {
+    id: 'whole-half-swapped',
+    sentence: 'The whole and the half rest were swapped. The whole rest hangs below the line, the half rest sits on it.',
+    beats: (part, beat) => {
+      if (part.kind !== 'rest' || (part.value.base !== 'w' && part.value.base !== 'h')) return right(part, beat);
+      return beatsOf({ ...part.value, base: part.value.base === 'w' ? 'h' : 'w' }, beat);
+    },
+  },
+  {
+    id: 'beat-ignored',
+    sentence: 'It was counted as if the quarter got the beat. Ask first which value gets the beat.',
+    beats: ({ value }) => beatsOf(value, 'q'),
+  },
+  { id: 'counts-notes', sentence: 'The signs were counted, not the beats.', beats: () => ONE },
+];
+
+export const MISCONCEPTION: Readonly<Record<MisconceptionId, Misconception>> = Object.fromEntries(MISCONCEPTIONS.map((entry) => [entry.id, entry])) as Record<MisconceptionId, Misconception>;
+
+/** What the parts come to for a child with this misconception. */
+export function misjudged(parts: readonly Part[], beat: ValueLetter, { beats }: Misconception): Fraction {
+  return sum(parts.map((part) => beats(part, beat)));
+}

@@ -1,0 +1,249 @@
+import { type Random, randomFrom } from '../random.ts';
+import { type Fraction, add, compare, div, equal, frac, isWhole, mixed, mul, sub } from '../rhythm/fraction.ts';
+import { type NamingId, valueName } from '../rhythm/names.ts';
+import { type Dots, type NoteValue, VALUE, VALUES, type ValueLetter, lengthOf, valueOfLength, valueText } from '../rhythm/value.ts';
+import { MISCONCEPTIONS, type MisconceptionId, misjudged } from './misconceptions.ts';
+import { type Part, beatsOf, beatsText, partName, totalBeats, workedSteps } from './steps.ts';
+
+export interface Option {
+  readonly text: string;
+  /** The misconception that leads to it; absent for the answer, and for a plain slip. */
+  readonly misconception?: MisconceptionId;
+}
+
+/** A question as data: the board and printed sheets show the same. */
+export interface Question {
+  readonly kind: QuestionKind;
+  readonly prompt: string;
+  /** Rhythm text of what the question shows; measures may be wrong on purpose. */
+  readonly shows?: string;
+  readonly options: readonly Option[];
+  /** Index of the right option. */
+  readonly answer: number;
+  readonly steps: readonly string[];
+}
+
+/** What a set of questions is made of. */
+export interface QuestionSettings {
+  readonly values: readonly ValueLetter[];
+  readonly dots: boolean;
+  readonly ties: boolean;
+  readonly rests: boolean;
+  /** The value that gets the beat. */
+  readonly beat: ValueLetter;
+  readonly naming: NamingId;
+}
+
+export const QUESTION_KINDS = ['beats', 'how-many', 'true-false', 'complete', 'wrong-measure', 'order'] as const;
+export type QuestionKind = (typeof QUESTION_KINDS)[number];
+
+const OPTIONS = 4;
+const QUARTER_BEATS_IN_MEASURE = 4;
+
+type Maker = (settings: QuestionSettings, random: Random) => Question | undefined;
+
+function plainValues({ values }: QuestionSettings): ValueLetter[] {
+  const known = VALUES.map(({ letter }) => letter).filter((letter) => values.includes(letter));
+  return known.length > 0 ? known : ['q'];
+}
+
+function anyPart(settings: QuestionSettings, random: Random): Part {
+  const base = random.pick(plainValues(settings));
+  const dots: Dots = settings.dots && base !== 's' && base !== 't' && random.next() < 0.4 ? 1 : 0;
+  return { kind: settings.rests && random.next() < 0.3 ? 'rest' : 'note', value: { base, dots } };
+}
+
+/** One to three parts; a tie only from a note to a note. */
+function anySum(settings: QuestionSettings, random: Random, most = 3): Part[] {
+  const parts = Array.from({ length: 1 + random.below(most) }, () => anyPart(settings, random));
+  return parts.map((part, i) => (settings.ties && i > 0 && part.kind === 'note' && parts[i - 1]!.kind === 'note' && random.next() < 0.5 ? { ...part, tied: true as const } : part));
+}
+
+/** Rhythm text of parts, as they are shown under a question. */
+export function partsText(parts: readonly Part[]): string {
+  return parts.map(({ kind, value }, i) => (kind === 'rest' ? `(${valueText(value)})` : `${valueText(value)}${parts[i + 1]?.tied ? '~' : ''}`)).join(' ');
+}
+
+/** The beat sentence; nothing where it is the usual quarter. */
+function withBeat({ beat, naming }: QuestionSettings): string {
+  return `when the ${valueName({ base: beat, dots: 0 }, naming)} gets the beat`;
+}
+
+/** The right option among wrong ones that misconceptions lead to, in an order from the seed; slips fill the rest. */
+function optionsOf(rightText: string, wrong: readonly Option[], slips: readonly string[], random: Random): { options: Option[]; answer: number } | undefined {
+  const seen = new Set([rightText]);
+  const chosen: Option[] = [];
+  for (const option of [...shuffled(wrong, random), ...slips.map((text) => ({ text }))]) {
+    if (chosen.length === OPTIONS - 1 || seen.has(option.text)) continue;
+    seen.add(option.text);
+    chosen.push(option);
+  }
+  if (chosen.length < OPTIONS - 1) return undefined;
+  const options = shuffled<Option>([{ text: rightText }, ...chosen], random);
+  return { options, answer: options.findIndex(({ text }) => text === rightText) };
+}
+
+function shuffled<T>(list: readonly T[], random: Random): T[] {
+  const mixedUp = [...list];
+  for (let i = mixedUp.length - 1; i > 0; i--) {
+    const k = random.below(i + 1);
+    [mixedUp[i], mixedUp[k]] = [mixedUp[k]!, mixedUp[i]!];
+  }
+  return mixedUp;
+}
+
+function slipsAround(value: Fraction): string[] {
+  return [frac(1), frac(-1, 2), frac(1, 2), frac(2), frac(3)].map((off) => add(value, off)).filter(({ n }) => n > 0).map(beatsText);
+}
+
+const beats: Maker = (settings, random) => {
+  const parts = anySum(settings, random);
+  const total = totalBeats(parts, settings.beat);
+  const wrong = MISCONCEPTIONS.flatMap((m): Option[] => {
+    const heard = misjudged(parts, settings.beat, m);
+    return heard.n > 0 && !equal(heard, total) ? [{ text: beatsText(heard), misconception: m.id }] : [];
+  });
+  const made = optionsOf(beatsText(total), wrong, slipsAround(total), random);
+  const what = parts.length === 1 ? `a ${partName(parts[0]!, settings.naming)}` : 'this';
+  return made && { kind: 'beats', prompt: `How many beats does ${what} last ${withBeat(settings)}?`, shows: partsText(parts), ...made, steps: workedSteps(parts, settings.beat, settings.naming) };
+};
+
+const howMany: Maker = (settings, random) => {
+  const known = plainValues(settings);
+  if (known.length < 2) return undefined;
+  const big = random.below(known.length - 1);
+  const small = known[big + 1 + random.below(known.length - big - 1)]!;
+  const dotted = settings.dots && random.next() < 0.4 && compare(VALUE[small].of, mul(VALUE[known[big]!].of, frac(1, 2))) <= 0;
+  const whole: NoteValue = { base: known[big]!, dots: dotted ? 1 : 0 };
+  const count = div(lengthOf(whole), VALUE[small].of);
+  if (!isWhole(count)) return undefined;
+  const plainCount = div(VALUE[whole.base].of, VALUE[small].of);
+  const wrong: Option[] = dotted
+    ? [
+        { text: mixed(add(plainCount, frac(1))), misconception: 'dot-one-beat' },
+        { text: mixed(mul(plainCount, frac(2))), misconception: 'dot-whole-copy' },
+        { text: mixed(plainCount), misconception: 'dot-ignored' },
+      ]
+    : [{ text: '1', misconception: 'counts-notes' }];
+  const slips = [mul(count, frac(2)), add(count, frac(1)), add(count, frac(2)), add(count, frac(3))].map(mixed);
+  const made = optionsOf(mixed(count), wrong, slips, random);
+  const [one, many] = [valueName(whole, settings.naming), valueName({ base: small, dots: 0 }, settings.naming, true)];
+  return made && { kind: 'how-many', prompt: `How many ${many} are in a ${one}?`, shows: valueText(whole), ...made, steps: foldSteps(whole, small, settings.naming) };
+};
+
+/** "1 whole = 2 halves = 4 quarters": each fold doubles. */
+function foldSteps(whole: NoteValue, small: ValueLetter, naming: NamingId): string[] {
+  const from = VALUES.findIndex(({ letter }) => letter === whole.base);
+  const to = VALUES.findIndex(({ letter }) => letter === small);
+  const chain = VALUES.slice(from, to + 1).map(({ letter }, i) => `${2 ** i} ${valueName({ base: letter, dots: 0 }, naming, i > 0)}`);
+  const half = frac(2 ** (to - from) / 2);
+  return [chain.join(' = '), ...(whole.dots > 0 ? [`the dot adds half of them: ${2 ** (to - from)} + ${mixed(half)} = ${mixed(add(frac(2 ** (to - from)), half))}`] : [])];
+}
+
+const trueFalse: Maker = (settings, random) => {
+  const left: Part = { kind: settings.rests && random.next() < 0.4 ? 'rest' : 'note', value: anyPart({ ...settings, rests: false }, random).value };
+  const rightSide = splitUp(left, random);
+  if (!rightSide) return undefined;
+  const trick = MISCONCEPTIONS.filter((m) => m.id !== 'beat-ignored' && m.id !== 'counts-notes' && !equal(m.beats(left, 'q'), beatsOf(left.value, 'q')));
+  const m = trick.length > 0 && random.next() < 0.5 ? random.pick(trick) : undefined;
+  const wrongLength = m && mul(m.beats(left, 'q'), frac(1, 4));
+  const wrongValue = wrongLength && valueOfLength(wrongLength);
+  const side: readonly Part[] = wrongValue ? [{ kind: left.kind, value: wrongValue }] : rightSide;
+  const isTrue = !wrongValue;
+  const names = side.map((part) => partName(part, settings.naming)).join(' + ');
+  const total = totalBeats(side, settings.beat);
+  return {
+    kind: 'true-false',
+    prompt: `True or false: ${partName(left, settings.naming)} = ${names}`,
+    shows: partsText([left, ...side]),
+    options: isTrue ? [{ text: 'true' }, { text: 'false' }] : [{ text: 'true', misconception: m!.id }, { text: 'false' }],
+    answer: isTrue ? 0 : 1,
+    steps: [...workedSteps([left], settings.beat, settings.naming), `on the other side: ${beatsText(total)}`],
+  };
+};
+
+/** Two or three values that together last as long as a part, of the same kind. */
+function splitUp({ kind, value }: Part, random: Random): Part[] | undefined {
+  const halves = valueOfLength(mul(lengthOf({ base: value.base, dots: 0 }), frac(1, 2)));
+  if (!halves) return undefined;
+  const half: Part = { kind, value: halves };
+  if (value.dots > 0) return [{ kind, value: { base: value.base, dots: 0 } }, half];
+  const quarter = valueOfLength(mul(lengthOf(value), frac(1, 4)));
+  return quarter && random.next() < 0.5 ? [half, { kind, value: quarter }, { kind, value: quarter }] : [half, half];
+}
+
+const complete: Maker = (settings, random) => {
+  const full = frac(QUARTER_BEATS_IN_MEASURE, 4);
+  const given = anySum({ ...settings, ties: false }, random, 3);
+  const written = given.map(({ value }) => lengthOf(value)).reduce(add);
+  const missing = valueOfLength(sub(full, written));
+  if (!missing || (missing.dots > 0 && !settings.dots)) return undefined;
+  const wrong = MISCONCEPTIONS.flatMap((m): Option[] => {
+    const left = sub(full, mul(misjudged(given, 'q', m), frac(1, 4)));
+    const value = left.n > 0 ? valueOfLength(left) : undefined;
+    return value && !equal(left, lengthOf(missing)) ? [{ text: valueName(value, settings.naming), misconception: m.id }] : [];
+  });
+  const slips = shuffled(VALUES.map(({ letter }) => valueName({ base: letter, dots: 0 }, settings.naming)), random);
+  const made = optionsOf(valueName(missing, settings.naming), wrong, slips, random);
+  const used = totalBeats(given, 'q');
+  return made && { kind: 'complete', prompt: 'Which value completes this measure of 4/4?', shows: `4/4 ${partsText(given)}`, ...made, steps: [...workedSteps(given, 'q', settings.naming), `4 − ${mixed(used)} = ${beatsText(sub(frac(4), used))}: ${valueName(missing, settings.naming)}`] };
+};
+
+const FULL_MEASURES = ['q q q q', 'h q q', 'q e e h', 'q. e q q', 'h h', 'q (q) e e q', 'e e q q (q)', 'h. q'];
+const OFF_MEASURES: readonly (readonly [string, Fraction])[] = [
+  ['q q q e', frac(-1, 2)], ['q. e q', frac(-1)], ['h q e', frac(-1, 2)], ['q e e q q q', frac(1)], ['h. e', frac(-1, 2)], ['q q q q e', frac(1, 2)], ['h. h', frac(1)], ['q (q) e q', frac(-1, 2)],
+];
+
+const wrongMeasure: Maker = (_settings, random) => {
+  const place = random.below(OPTIONS);
+  const [off, by] = random.pick(OFF_MEASURES);
+  const full = shuffled(FULL_MEASURES, random);
+  const measures = Array.from({ length: OPTIONS }, (_, i) => (i === place ? off : full[i]!));
+  const say = (i: number, amount: Fraction) => `measure ${i + 1}, ${beatsText(amount.n < 0 ? frac(-amount.n, amount.d) : amount)} ${amount.n < 0 ? 'short' : 'too long'}`;
+  const restWithout = measures.findIndex((measure, i) => i !== place && measure.includes('('));
+  const dotWithout = measures.findIndex((measure, i) => i !== place && measure.includes('.'));
+  const wrong: Option[] = [
+    ...(restWithout >= 0 ? [{ text: say(restWithout, frac(-1)), misconception: 'rest-nothing' as const }] : []),
+    ...(dotWithout >= 0 ? [{ text: say(dotWithout, frac(1, 2)), misconception: 'dot-one-beat' as const }] : []),
+  ];
+  const slips = [say(place, frac(-by.n, by.d)), say((place + 1) % OPTIONS, by), say((place + 2) % OPTIONS, by)];
+  const made = optionsOf(say(place, by), wrong, slips, random);
+  return made && { kind: 'wrong-measure', prompt: 'Which measure does not add up, and by how much?', shows: `4/4 ${measures.join(' | ')}`, ...made, steps: measures.map((_measure, i) => (i === place ? `measure ${i + 1}: ${say(place, by).split(', ')[1]}` : `measure ${i + 1} adds up to 4`)) };
+};
+
+const order: Maker = (settings, random) => {
+  const known = plainValues(settings);
+  const pool: NoteValue[] = known.flatMap((base) => [{ base, dots: 0 as const }, ...(settings.dots && base !== 't' ? [{ base, dots: 1 as const }] : [])]);
+  const three = shuffled(pool, random).slice(0, 3);
+  if (three.length < 3) return undefined;
+  const text = (values: readonly NoteValue[]) => values.map((value) => valueName(value, settings.naming)).join(', ');
+  const byLength = (length: (value: NoteValue) => Fraction) => [...three].sort((a, b) => compare(length(a), length(b)));
+  const right = byLength(lengthOf);
+  const wrong = MISCONCEPTIONS.filter(({ id }) => id.startsWith('dot')).flatMap((m): Option[] => [{ text: text(byLength((value) => m.beats({ kind: 'note', value }, settings.beat))), misconception: m.id }]);
+  const slips = [[...right].reverse(), [right[1]!, right[0]!, right[2]!], [right[0]!, right[2]!, right[1]!]].map(text);
+  const made = optionsOf(text(right), wrong, slips, random);
+  return made && { kind: 'order', prompt: 'Put these in order, the shortest first.', shows: three.map(valueText).join(' '), ...made, steps: right.map((value) => workedSteps([{ kind: 'note', value }], settings.beat, settings.naming)[0]!) };
+};
+
+const MAKERS: Readonly<Record<QuestionKind, Maker>> = { beats, 'how-many': howMany, 'true-false': trueFalse, complete, 'wrong-measure': wrongMeasure, order };
+
+/**
+ * Questions from a seed: the same seed and settings give the same ones, no two in a row of one kind where several were asked for.
+ * @param kinds  which kinds; all when left out
+ */
+export function questions(settings: QuestionSettings, seed: number, count: number, kinds: readonly QuestionKind[] = QUESTION_KINDS): Question[] {
+  const random = randomFrom(seed);
+  const asked: Question[] = [];
+  const seen = new Set<string>();
+  for (let tries = 0; asked.length < count && tries < count * 60; tries++) {
+    const kind = random.pick(kinds);
+    if (kinds.length > 1 && kind === asked.at(-1)?.kind) continue;
+    const question = MAKERS[kind](settings, random);
+    const key = question && `${question.prompt} ${question.shows}`;
+    // With few values there are few different questions; then they may come again.
+    if (!question || (seen.has(key!) && tries < count * 30)) continue;
+    seen.add(key!);
+    asked.push(question);
+  }
+  return asked;
+}

@@ -1,0 +1,34 @@
+import type { School, Words } from './school.ts';
+
+export interface HouseWordsCheck {
+  /** Words that cannot work, each with what to do. */
+  readonly refused: readonly { readonly key: string; readonly reason: string }[];
+  /** Two places that sound alike, so that speech cannot be led back to writing with certainty. */
+  readonly alike: readonly { readonly keys: readonly [string, string]; readonly word: string }[];
+}
+
+const LONGEST_WORD = 24;
+/** Signs that stand for something else in written counts. */
+const TAKEN_SIGNS = /[\s|()~_·,;]/;
+
+/**
+ * Can a school be spoken with these words of the teacher's?
+ * @param own  only what differs from the school's words
+ */
+export function checkHouseWords(school: School, own: Words): HouseWordsCheck {
+  const refused = Object.entries(own).flatMap(([key, word]) => {
+    if (!Object.hasOwn(school.words, key)) return [{ key, reason: `${school.title} has no such place` }];
+    if (word.trim() === '') return [{ key, reason: 'a syllable is missing: write one, or reset it' }];
+    if (word.length > LONGEST_WORD) return [{ key, reason: `a word of at most ${LONGEST_WORD} letters` }];
+    return TAKEN_SIGNS.test(word) || word.startsWith('-') ? [{ key, reason: 'one word without spaces, bars, parentheses or commas' }] : [];
+  });
+  const now = Object.entries({ ...school.words, ...own });
+  const alike = now.flatMap(([a, word], i) =>
+    now.slice(i + 1).flatMap(([b, other]) => {
+      const same = word.trim().toLowerCase() === other.trim().toLowerCase();
+      const always = school.words[a] === school.words[b];
+      return same && !always ? [{ keys: [a, b] as const, word }] : [];
+    }),
+  );
+  return { refused, alike };
+}
