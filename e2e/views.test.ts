@@ -25,8 +25,24 @@ async function findings(page: Page): Promise<string[]> {
   }, AXE);
 }
 
+const partOfValues = (title: string): readonly [string, (page: Page) => Promise<void>] => [
+  `values: ${title}`,
+  async (page) => {
+    await page.getByRole('link', { name: 'Values', exact: true }).click();
+    await page.getByRole('link', { name: title, exact: true }).click();
+    await page.locator('.big-line').first().waitFor();
+  },
+];
+
 const VIEWS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
-  ['patterns', async (page) => page.getByRole('heading', { name: 'Patterns' }).waitFor()],
+  ...['Fold', 'Strips', 'Sums', 'What gets the beat', 'Questions'].map(partOfValues),
+  [
+    'patterns',
+    async (page) => {
+      await page.getByRole('link', { name: 'Patterns', exact: true }).click();
+      await page.getByRole('heading', { name: 'Patterns' }).waitFor();
+    },
+  ],
   [
     'a pattern',
     async (page) => {
@@ -66,7 +82,7 @@ const VIEWS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
 ];
 
 describe('every view', () => {
-  for (const size of [{ width: 1280, height: 800 }, { width: 1024, height: 768 }, { width: 390, height: 844 }]) {
+  for (const size of [{ width: 1920, height: 1080 }, { width: 1280, height: 800 }, { width: 1024, height: 768 }, { width: 390, height: 844 }]) {
     it(`at ${size.width}: no serious finding, nothing to scroll sideways, nothing against the content policy`, async () => {
       const { page, context } = await school.visitor({ viewport: size, bypassCSP: false });
       const blocked: string[] = [];

@@ -6,6 +6,7 @@ import { SignInPage } from './pages/signIn/SignInPage.tsx';
 import { Notice } from './shell/Notice.tsx';
 
 const Shell = lazy(() => import('./shell/Shell.tsx'));
+const ValuesPage = lazy(() => import('./pages/values/ValuesPage.tsx'));
 const PatternsPage = lazy(() => import('./pages/patterns/PatternsPage.tsx'));
 const PatternPage = lazy(() => import('./pages/patterns/PatternPage.tsx'));
 const TakePage = lazy(() => import('./pages/take/TakePage.tsx'));
@@ -22,6 +23,7 @@ function Views() {
       <Routes>
         <Route element={<Shell teacher={session.teacher} onSignedOut={() => void mutate()} />}>
           <Route index element={<Navigate to="/patterns" replace />} />
+          <Route path="values/:part?" element={<ValuesPage />} />
           <Route path="patterns" element={<PatternsPage />} />
           <Route path="patterns/:patternId" element={<PatternPage />} />
           <Route path="take" element={<TakePage teacher={session.teacher} />} />

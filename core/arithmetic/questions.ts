@@ -1,6 +1,6 @@
 import { type Random, randomFrom } from '../random.ts';
 import { type Fraction, add, compare, div, equal, frac, isWhole, mixed, mul, sub } from '../rhythm/fraction.ts';
-import { type NamingId, valueName } from '../rhythm/names.ts';
+import { type NamingId, valueName, withArticle } from '../rhythm/names.ts';
 import { type Dots, type NoteValue, VALUE, VALUES, type ValueLetter, lengthOf, valueOfLength, valueText } from '../rhythm/value.ts';
 import { MISCONCEPTIONS, type MisconceptionId, misjudged } from './misconceptions.ts';
 import { type Part, beatsOf, beatsText, partName, totalBeats, workedSteps } from './steps.ts';
@@ -104,7 +104,7 @@ const beats: Maker = (settings, random) => {
     return heard.n > 0 && !equal(heard, total) ? [{ text: beatsText(heard), misconception: m.id }] : [];
   });
   const made = optionsOf(beatsText(total), wrong, slipsAround(total), random);
-  const what = parts.length === 1 ? `a ${partName(parts[0]!, settings.naming)}` : 'this';
+  const what = parts.length === 1 ? withArticle(partName(parts[0]!, settings.naming)) : 'this';
   return made && { kind: 'beats', prompt: `How many beats does ${what} last ${withBeat(settings)}?`, shows: partsText(parts), ...made, steps: workedSteps(parts, settings.beat, settings.naming) };
 };
 
@@ -128,7 +128,7 @@ const howMany: Maker = (settings, random) => {
   const slips = [mul(count, frac(2)), add(count, frac(1)), add(count, frac(2)), add(count, frac(3))].map(mixed);
   const made = optionsOf(mixed(count), wrong, slips, random);
   const [one, many] = [valueName(whole, settings.naming), valueName({ base: small, dots: 0 }, settings.naming, true)];
-  return made && { kind: 'how-many', prompt: `How many ${many} are in a ${one}?`, shows: valueText(whole), ...made, steps: foldSteps(whole, small, settings.naming) };
+  return made && { kind: 'how-many', prompt: `How many ${many} are in ${withArticle(one)}?`, shows: valueText(whole), ...made, steps: foldSteps(whole, small, settings.naming) };
 };
 
 /** "1 whole = 2 halves = 4 quarters": each fold doubles. */
@@ -156,7 +156,7 @@ const trueFalse: Maker = (settings, random) => {
     kind: 'true-false',
     prompt: `True or false: ${partName(left, settings.naming)} = ${names}`,
     shows: partsText([left, ...side]),
-    options: isTrue ? [{ text: 'true' }, { text: 'false' }] : [{ text: 'true', misconception: m!.id }, { text: 'false' }],
+    options: isTrue ? [{ text: 'true' }, { text: 'false' }] : [{ text: 'true', misconception: m.id }, { text: 'false' }],
     answer: isTrue ? 0 : 1,
     steps: [...workedSteps([left], settings.beat, settings.naming), `on the other side: ${beatsText(total)}`],
   };

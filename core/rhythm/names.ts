@@ -39,6 +39,11 @@ export function valueName(value: NoteValue, naming: NamingId, many = false): str
   return (value.dots === 0 ? '' : dotted[value.dots - 1]) + values[value.base][many ? 1 : 0];
 }
 
+/** "a quarter", "an eighth". */
+export function withArticle(name: string): string {
+  return `${/^[aeiou]/.test(name) ? 'an' : 'a'} ${name}`;
+}
+
 export function restName(value: NoteValue, naming: NamingId): string {
   return NAMINGS[naming].rest(valueName(value, naming));
 }

@@ -3,11 +3,14 @@ import { type CountOptions, type CountedMeasure, countPattern, plainCounts } fro
 import { SCHOOLS } from '../../core/counting/schools.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
 import { type PlacedMeasure, placePattern } from '../../core/rhythm/place.ts';
+import { handsOf } from '../../core/leading/hands.ts';
+import { toNumber } from '../../core/rhythm/fraction.ts';
+import { StepsLane } from './HandsFeet.tsx';
 import { HeardLane, type HeardMark } from './HeardLane.tsx';
 import { NotesLane } from './NotesLane.tsx';
 import { StripsLane } from './StripsLane.tsx';
 import { TokensLane } from './TokensLane.tsx';
-import { type RulerLayout, type RulerSize, type RulerSystem, beatXs, layoutRuler } from './layout.ts';
+import { type RulerLayout, type RulerSize, type RulerSystem, beatXs, layoutRuler, xOf } from './layout.ts';
 import './ruler.scss';
 
 export interface RulerProps {
@@ -15,8 +18,17 @@ export interface RulerProps {
   readonly size?: RulerSize;
   /** The counts to show, one lane each, in order. */
   readonly counts?: readonly CountOptions[];
+  /** Names of the count lanes where the school's own name does not tell them apart. */
+  readonly countNames?: readonly string[];
   readonly notes?: boolean;
   readonly strips?: boolean;
+  /** What the hands do at each note, and the feet at each beat. */
+  readonly hands?: boolean;
+  readonly feet?: boolean;
+  /** Makes every note a button. */
+  readonly onPick?: (picked: { measure: number; event: number }) => void;
+  /** The beat lines. */
+  readonly beats?: boolean;
   readonly heard?: readonly HeardMark[] | undefined;
   /** What was heard as notes, measure by measure as long as the pattern; drawn under it on the same axis. */
   readonly heardNotes?: Pattern | undefined;
@@ -46,9 +58,9 @@ interface CountsLane {
   readonly refused?: string;
 }
 
-function countsLane(pattern: Pattern, options: CountOptions): CountsLane {
+function countsLane(pattern: Pattern, options: CountOptions, given?: string): CountsLane {
   const counted = countPattern(pattern, options);
-  const name = SCHOOLS[options.school].title.replace(/ \(.*/, '');
+  const name = given ?? SCHOOLS[options.school].title.replace(/ \(.*/, '');
   return counted.ok ? { name, measures: counted.measures } : { name, measures: [], refused: counted.reason };
 }
 
@@ -68,10 +80,12 @@ function letters(lanes: readonly CountsLane[]): number[][] {
 const NO_COUNTS: readonly CountOptions[] = [];
 
 /** The one axis of the app: time from left to right in exact beats, everything about the rhythm a lane on it. */
-export function Ruler({ pattern, size = 'desk', counts = NO_COUNTS, notes = true, strips = true, heard, heardNotes, overlay }: RulerProps) {
+export function Ruler({ pattern, size = 'desk', counts = NO_COUNTS, countNames, notes = true, strips = true, hands = false, feet = false, onPick, beats = true, heard, heardNotes, overlay }: RulerProps) {
   const [ref, width] = useWidth();
-  const lanes = useMemo(() => counts.map((options) => countsLane(pattern, options)), [pattern, counts]);
-  const layout = useMemo(() => (width > 0 ? layoutRuler(pattern, width, size, letters(lanes)) : undefined), [pattern, width, size, lanes]);
+  const names = countNames?.join('\n');
+  const lanes = useMemo(() => counts.map((options, i) => countsLane(pattern, options, names?.split('\n')[i])), [pattern, counts, names]);
+  const allLanes = useMemo(() => (hands ? [...lanes, { name: 'Hands', measures: handsOf(pattern) }] : lanes), [hands, lanes, pattern]);
+  const layout = useMemo(() => (width > 0 ? layoutRuler(pattern, width, size, letters(allLanes)) : undefined), [pattern, width, size, allLanes]);
   const heardPlaced = useMemo(() => heardNotes && placePattern(heardNotes), [heardNotes]);
   return (
     <div ref={ref} className={`ruler ruler-${size}`} data-ruler>
@@ -82,7 +96,8 @@ export function Ruler({ pattern, size = 'desk', counts = NO_COUNTS, notes = true
       ))}
       {layout?.systems.map((system, i) => (
         <div key={i} className="ruler-system">
-          <SystemLanes system={system} scale={layout.scale} size={size} notes={notes} strips={strips} lanes={lanes} heard={heard} heardPlaced={heardPlaced} />
+          <SystemLanes system={system} scale={layout.scale} size={size} notes={notes} strips={strips} beats={beats} feet={feet} lanes={allLanes} heard={heard} heardPlaced={heardPlaced} />
+          {onPick && <PickLane system={system} scale={layout.scale} onPick={onPick} />}
           {overlay?.(system, layout)}
         </div>
       ))}
@@ -96,27 +111,30 @@ interface SystemProps {
   readonly size: RulerSize;
   readonly notes: boolean;
   readonly strips: boolean;
+  readonly beats: boolean;
+  readonly feet: boolean;
   readonly lanes: readonly CountsLane[];
   readonly heard: readonly HeardMark[] | undefined;
   readonly heardPlaced: readonly PlacedMeasure[] | undefined;
 }
 
 /** Everything a line of the ruler shows, but for what was heard. */
-function shown({ system, scale, size, notes, strips, lanes }: SystemProps): string {
+function shown({ system, scale, size, notes, strips, beats, feet, lanes }: SystemProps): string {
   const tokens = lanes.map(({ name, measures }) => [name, system.measures.map(({ index }) => measures[index]?.tokens.map(({ kind, text }) => kind + text))]);
-  return JSON.stringify([system, scale, size, notes, strips, tokens]);
+  return JSON.stringify([system, scale, size, notes, strips, beats, feet, tokens]);
 }
 
 /** The lanes of one line. While a measure is typed, the lines that show the same as before are left alone. */
 const SystemLanes = memo(
-  function SystemLanes({ system, scale, size, notes, strips, lanes, heard, heardPlaced }: SystemProps) {
+  function SystemLanes({ system, scale, size, notes, strips, beats, feet, lanes, heard, heardPlaced }: SystemProps) {
     const where = { system, size, scale };
     return (
       <>
-        <BeatLines system={system} scale={scale} />
+        {beats && <BeatLines system={system} scale={scale} />}
         {notes && <Lane name="Notes" content={<NotesLane {...where} />} />}
         {strips && <Lane name="Strips" content={<StripsLane {...where} />} />}
         {lanes.map(({ name, measures }, k) => measures.length > 0 && <Lane key={k} name={name} content={<TokensLane {...where} measures={measures} name={name} />} />)}
+        {feet && <Lane name="Steps" content={<StepsLane {...where} />} />}
         {heard && <Lane name="Heard" content={<HeardLane {...where} marks={heard} />} />}
         {heardPlaced && <Lane name="Heard, as notes" content={<NotesLane {...where} system={withNotes(system, heardPlaced)} />} />}
       </>
@@ -124,6 +142,25 @@ const SystemLanes = memo(
   },
   (before, now) => before.heard === now.heard && before.heardPlaced === now.heardPlaced && shown(before) === shown(now),
 );
+
+/** A button over each note and rest, as wide as its time. */
+function PickLane({ system, scale, onPick }: { system: RulerSystem; scale: number; onPick: (picked: { measure: number; event: number }) => void }) {
+  return (
+    <div className="pick-lane">
+      {system.measures.map((measure) =>
+        measure.placed.events.map((event, i) => (
+          <button
+            key={`${measure.index}-${i}`}
+            type="button"
+            aria-label={`Explain measure ${measure.placed.number}, sign ${i + 1}`}
+            style={{ left: xOf(measure, event.onset, scale) - 8, width: toNumber(event.length) * scale - 4 }}
+            onClick={() => onPick({ measure: measure.index, event: i })}
+          />
+        )),
+      )}
+    </div>
+  );
+}
 
 /** A line of the ruler with other notes in its measures. */
 function withNotes(system: RulerSystem, placed: readonly PlacedMeasure[]): RulerSystem {

@@ -9,6 +9,7 @@ import { OutboxNote } from './OutboxNote.tsx';
 
 /** The views, in the order of the work. */
 const VIEWS = [
+  { to: '/values', name: 'Values' },
   { to: '/patterns', name: 'Patterns' },
   { to: '/take', name: 'Take' },
   { to: '/classes', name: 'Class' },

@@ -2,9 +2,12 @@ import { type FormEvent, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import type { ClassSettings } from '../../../contract/school.ts';
-import type { SchoolId } from '../../../core/counting/school.ts';
+import { REST_STYLES, type SchoolId } from '../../../core/counting/school.ts';
 import { SCHOOLS } from '../../../core/counting/schools.ts';
+import { NAMINGS, NAMING_IDS, type NamingId } from '../../../core/rhythm/names.ts';
 import { AGES, type Ages } from '../../../core/judging/windows.ts';
+import { namingOf } from '../../state/currentClass.ts';
+import { REST_NAMES } from '../patterns/restNames.ts';
 import { Notice } from '../../shell/Notice.tsx';
 
 export function ClassForm({ settings, action, onSave, onCancel }: { settings: ClassSettings; action: string; onSave: (settings: ClassSettings) => Promise<unknown>; onCancel: () => void }) {
@@ -40,6 +43,27 @@ export function ClassForm({ settings, action, onSave, onCancel }: { settings: Cl
           {Object.values(SCHOOLS).map(({ id, title }) => (
             <option key={id} value={id}>
               {title}
+            </option>
+          ))}
+        </Form.Select>
+      </Form.Group>
+      <Form.Group controlId="class-rests">
+        <Form.Label>Rests</Form.Label>
+        <Form.Select value={value.rests ?? ''} onChange={(event) => setValue({ ...value, rests: REST_STYLES.find((style) => style === event.target.value) ?? null })}>
+          <option value="">as the school does</option>
+          {REST_STYLES.map((style) => (
+            <option key={style} value={style}>
+              {REST_NAMES[style]}
+            </option>
+          ))}
+        </Form.Select>
+      </Form.Group>
+      <Form.Group controlId="class-naming">
+        <Form.Label>Values are called</Form.Label>
+        <Form.Select value={namingOf(value)} onChange={(event) => setValue({ ...value, naming: event.target.value as NamingId })}>
+          {NAMING_IDS.map((id) => (
+            <option key={id} value={id}>
+              {NAMINGS[id].title}
             </option>
           ))}
         </Form.Select>

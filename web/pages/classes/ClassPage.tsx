@@ -1,4 +1,4 @@
-import { Pencil, Trash2 } from 'lucide-react';
+import { Pencil, Speech, Trash2 } from 'lucide-react';
 import { type FormEvent, Fragment, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -13,6 +13,7 @@ import type { Waiting } from '../../outbox/outbox.ts';
 import { useWaitingTakes } from '../../outbox/useOutbox.ts';
 import { Notice } from '../../shell/Notice.tsx';
 import { ClassForm } from './ClassForm.tsx';
+import { WordsForm } from './WordsForm.tsx';
 import { TakeRows } from './TakeRows.tsx';
 import './classes.scss';
 
@@ -33,7 +34,7 @@ export function markOfTake({ mark, override }: TakeSummary): number {
 }
 
 function Room({ room, waiting }: { room: ClassDetail; waiting: readonly Waiting[] }) {
-  const [editing, setEditing] = useState(false);
+  const [editing, setEditing] = useState<'class' | 'words'>();
   const [open, setOpen] = useState<string>();
   const [problem, setProblem] = useState<Error>();
   const refresh = useRefresh();
@@ -51,7 +52,7 @@ function Room({ room, waiting }: { room: ClassDetail; waiting: readonly Waiting[
   const save = async (settings: ClassSettings) => {
     await put(`/classes/${room.id}`, settings);
     await changed();
-    setEditing(false);
+    setEditing(undefined);
   };
   const removeClass = () =>
     attempt(async () => {
@@ -59,7 +60,8 @@ function Room({ room, waiting }: { room: ClassDetail; waiting: readonly Waiting[
       await remove(`/classes/${room.id}`);
       await navigate('/classes');
     });
-  const { name, ages, school, rests } = room;
+  const { name, ages } = room;
+  const { id: _id, children: _children, takes: _takes, ...settings } = room;
   return (
     <>
       <div className="page-head">
@@ -69,15 +71,19 @@ function Room({ room, waiting }: { room: ClassDetail; waiting: readonly Waiting[
         </span>
         <span className="flex-grow-1" />
         {room.children.length > 0 && <Button onClick={() => void navigate(`/take?class=${room.id}`)}>Hear the class</Button>}
-        <Button variant="outline-dark" onClick={() => setEditing(!editing)}>
+        <Button variant="outline-dark" onClick={() => setEditing(editing === 'class' ? undefined : 'class')}>
           <Pencil size={16} aria-hidden /> Change
+        </Button>
+        <Button variant="outline-dark" onClick={() => setEditing(editing === 'words' ? undefined : 'words')}>
+          <Speech size={16} aria-hidden /> Words
         </Button>
         <Button variant="outline-dark" onClick={() => void removeClass()}>
           <Trash2 size={16} aria-hidden /> Remove
         </Button>
       </div>
       {problem && <Notice problem={problem} />}
-      {editing && <ClassForm settings={{ name, ages, school, rests }} action="Save" onSave={save} onCancel={() => setEditing(false)} />}
+      {editing === 'class' && <ClassForm settings={settings} action="Save" onSave={save} onCancel={() => setEditing(undefined)} />}
+      {editing === 'words' && <WordsForm settings={settings} onSave={save} onCancel={() => setEditing(undefined)} />}
       {room.children.length === 0 && <div className="empty">Add the children below, by first name or by a code. Nothing else about them is kept.</div>}
       {room.children.length > 0 && (
         <Table className="marks" responsive="sm">

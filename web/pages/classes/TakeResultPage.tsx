@@ -3,6 +3,7 @@ import { useMemo } from 'react';
 import { Link, useParams } from 'react-router';
 import { useClass, useTake } from '../../api/hooks.ts';
 import { Notice } from '../../shell/Notice.tsx';
+import { countsOf } from '../../state/currentClass.ts';
 import { TakeResultView } from '../take/TakeResultView.tsx';
 
 /** A take of the past, as it was shown when it was played. */
@@ -10,7 +11,7 @@ export default function TakeResultPage() {
   const { classId, takeId } = useParams();
   const take = useTake(takeId);
   const room = useClass(classId);
-  const counts = useMemo(() => (room.data ? [{ school: room.data.school, ...(room.data.rests ? { rests: room.data.rests } : {}) }] : []), [room.data]);
+  const counts = useMemo(() => (room.data ? [countsOf(room.data)] : []), [room.data]);
   if (take.error ?? room.error) return <Notice problem={(take.error ?? room.error)!} />;
   if (!take.data || !room.data) return null;
   const child = room.data.children.find(({ id }) => id === take.data!.childId);

@@ -1,4 +1,4 @@
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { useNavigate, useParams } from 'react-router';
@@ -9,6 +9,10 @@ import { Ruler } from '../../ruler/Ruler.tsx';
 import { Notice } from '../../shell/Notice.tsx';
 import { writeStored } from '../../state/stored.ts';
 import { BarCheckLine } from './BarCheckLine.tsx';
+import type { CountOptions } from '../../../core/counting/count.ts';
+import { countsOf, namingOf, useCurrentClass } from '../../state/currentClass.ts';
+import { NoteExplained, type Picked } from './NoteExplained.tsx';
+import { SpokenReading, useSpoken } from './SpokenReading.tsx';
 import { LaneChooser, useLanes } from './LaneChooser.tsx';
 import { RhythmField } from './RhythmField.tsx';
 import { TextHelp } from './TextHelp.tsx';
@@ -34,7 +38,16 @@ function Editor({ id, saved }: { id: string; saved: SavedPattern | undefined }) 
   const lanes = useLanes();
   const navigate = useNavigate();
   const refresh = useRefresh();
-  const counts = useMemo(() => lanes.value.schools.map((school) => ({ school, ...(lanes.value.rests ? { rests: lanes.value.rests } : {}) })), [lanes.value]);
+  const room = useCurrentClass();
+  const [picked, setPicked] = useState<Picked>();
+  const spoken = useSpoken(draft.text, reading.error !== undefined);
+  const shownLanes = JSON.stringify([lanes.value.schools, lanes.value.rests]);
+  const counts = useMemo(() => {
+    const { schools, rests } = lanes.value;
+    return schools.map((school): CountOptions => ({ ...(room ? countsOf(room, school) : { school }), ...(rests ? { rests } : {}) }));
+    // The lanes are read from the device's store each time; only what they say counts.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [shownLanes, room]);
   const removeIt = async () => {
     if (!confirm(`Remove “${draft.title || 'this pattern'}”? Takes of it stay.`)) return;
     if (saved) await remove(`/patterns/${id}`);
@@ -58,12 +71,14 @@ function Editor({ id, saved }: { id: string; saved: SavedPattern | undefined }) 
         </Button>
       </div>
       {problem && state === 'on-device' && <Notice problem={problem} />}
-      <RhythmField text={draft.text} error={reading.error} onChange={(text) => change({ ...draft, text })} />
+      <RhythmField text={draft.text} error={spoken ? undefined : reading.error} onChange={(text) => change({ ...draft, text })} />
       <BarCheckLine reading={reading} />
+      {spoken && <SpokenReading spoken={spoken} onUse={(text) => change({ ...draft, text })} />}
       <LaneChooser lanes={lanes} />
-      {reading.pattern ? (
+      {spoken ? null : reading.pattern ? (
         <div className={`ruler-card ${reading.error ? 'ruler-stale' : ''}`}>
-          <Ruler pattern={reading.pattern} size={lanes.value.size} notes={lanes.value.notes} strips={lanes.value.strips} counts={counts} />
+          <Ruler pattern={reading.pattern} size={lanes.value.size} notes={lanes.value.notes} strips={lanes.value.strips} hands={lanes.value.hands} feet={lanes.value.feet} counts={counts} onPick={setPicked} />
+          {picked && <NoteExplained pattern={reading.pattern} picked={picked} counts={counts} naming={namingOf(room)} onPick={setPicked} onClose={() => setPicked(undefined)} />}
         </div>
       ) : (
         <div className="empty">Write a rhythm above: letters are notes, parentheses are rests, | is a bar.</div>

@@ -10,6 +10,7 @@ import { parseRhythm } from '../../../core/rhythm/text.ts';
 import { useClass, useClasses, usePatterns } from '../../api/hooks.ts';
 import { keepTake } from '../../outbox/outbox.ts';
 import { Notice } from '../../shell/Notice.tsx';
+import { countsOf } from '../../state/currentClass.ts';
 import { useStored } from '../../state/stored.ts';
 import { Stage } from './Stage.tsx';
 import { TakeSetup } from './TakeSetup.tsx';
@@ -77,7 +78,7 @@ function TakeRoom({ teacher, room, classes, patterns, pattern }: RoomProps) {
   const child = room.children.find(({ id }) => id === childId) ?? room.children[0]!;
   const read = useMemo(() => parseRhythm(pattern.text), [pattern.text]);
   const unfolded = useMemo(() => (read.ok ? unfold(read.pattern) : undefined), [read]);
-  const counts = useMemo(() => [{ school: room.school, ...(room.rests ? { rests: room.rests } : {}) }], [room.school, room.rests]);
+  const counts = useMemo(() => [countsOf(room)], [room]);
 
   const keep = (onsets: number[]) => {
     if (!unfolded) return;

@@ -1,0 +1,55 @@
+import { useMemo } from 'react';
+import Button from 'react-bootstrap/Button';
+import { type Recognised, recognise } from '../../../core/counting/say/say.ts';
+import { SCHOOLS } from '../../../core/counting/schools.ts';
+import { parseMeter, printRhythm } from '../../../core/rhythm/text.ts';
+import { countsOf, useCurrentClass } from '../../state/currentClass.ts';
+import { Ruler } from '../../ruler/Ruler.tsx';
+
+const OTHERS = 4;
+
+/** A meter may stand before what is spoken: "3/4 ta ta ti-ti". */
+function split(text: string): { meter: string; spoken: string } {
+  const found = /^\s*(\d+\/\d+(?:\[[\d+]+\])?)\s+/.exec(text);
+  return found ? { meter: found[1]!, spoken: text.slice(found[0].length) } : { meter: '4/4', spoken: text };
+}
+
+/** What is typed may be speech instead of rhythm text; the class's own way of counting is tried first. */
+export function useSpoken(text: string, unreadable: boolean): Recognised | undefined {
+  const room = useCurrentClass();
+  return useMemo(() => {
+    if (!unreadable) return undefined;
+    const { meter, spoken } = split(text);
+    const read = parseMeter(meter);
+    if (!read.ok || spoken.trim() === '') return undefined;
+    const counts = room && countsOf(room);
+    return recognise(spoken, room?.school, { meter: read.meter, houseWords: counts?.houseWords, wordSet: counts?.wordSet, most: OTHERS + 1 });
+  }, [text, unreadable, room]);
+}
+
+/** Shows the reading, which school it is in, and the other readings; one click writes it. */
+export function SpokenReading({ spoken, onUse }: { spoken: Recognised; onUse: (text: string) => void }) {
+  const counts = useMemo(() => [{ school: spoken.school }], [spoken.school]);
+  const [first, ...others] = spoken.patterns;
+  return (
+    <section className="spoken" aria-label="Read as speech">
+      <p role="status">
+        This is spoken in <strong>{SCHOOLS[spoken.school].title}</strong>:
+        <Button onClick={() => onUse(printRhythm(first!))}>Write it: {printRhythm(first!)}</Button>
+      </p>
+      <div className="ruler-card">
+        <Ruler pattern={first!} counts={counts} />
+      </div>
+      {others.length > 0 && (
+        <p>
+          It can also mean{' '}
+          {others.map((pattern) => (
+            <Button key={printRhythm(pattern)} variant="outline-dark" size="sm" onClick={() => onUse(printRhythm(pattern))}>
+              {printRhythm(pattern)}
+            </Button>
+          ))}
+        </p>
+      )}
+    </section>
+  );
+}

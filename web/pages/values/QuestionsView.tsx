@@ -1,0 +1,161 @@
+import { Check, X } from 'lucide-react';
+import { useMemo, useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import { MISCONCEPTION, type MisconceptionId } from '../../../core/arithmetic/misconceptions.ts';
+import { type Question, type QuestionSettings, questions } from '../../../core/arithmetic/questions.ts';
+import { valueName } from '../../../core/rhythm/names.ts';
+import { parseRhythm } from '../../../core/rhythm/text.ts';
+import { VALUES, type ValueLetter } from '../../../core/rhythm/value.ts';
+import { Ruler } from '../../ruler/Ruler.tsx';
+import { NoteSign } from '../../signs/NoteSign.tsx';
+import { useKeys } from '../../state/useKeys.ts';
+import type { ValuesProps } from './ValuesPage.tsx';
+
+const RUN = 10;
+const LETTERS = ['A', 'B', 'C', 'D'] as const;
+const KNOWN: readonly ValueLetter[] = ['w', 'h', 'q', 'e', 's'];
+
+/** Ten questions answered on the board; wrong options are made from the ways children misunderstand values. */
+export function QuestionsView({ naming, beat }: ValuesProps) {
+  const [settings, setSettings] = useState<Pick<QuestionSettings, 'values' | 'dots' | 'ties' | 'rests'>>({ values: ['w', 'h', 'q', 'e'], dots: true, ties: false, rests: true });
+  const [seed, setSeed] = useState(() => Math.floor(Math.random() * 10_000));
+  const run = useMemo(() => questions({ ...settings, beat, naming }, seed, RUN), [settings, beat, naming, seed]);
+  const restart = (next: number) => setSeed(next);
+  return (
+    <>
+      <Run key={`${seed}${JSON.stringify(settings)}${beat}${naming}`} run={run} onAgain={() => restart(seed + 1)} />
+      <fieldset className="question-settings">
+        <legend className="visually-hidden">What the questions are about</legend>
+        {KNOWN.map((letter) => (
+          <Form.Check
+            key={letter}
+            type="checkbox"
+            id={`ask-${letter}`}
+            label={valueName({ base: letter, dots: 0 }, naming, true)}
+            checked={settings.values.includes(letter)}
+            onChange={({ target }) => setSettings({ ...settings, values: VALUES.map((v) => v.letter).filter((known) => (known === letter ? target.checked : settings.values.includes(known))) })}
+          />
+        ))}
+        {(['dots', 'ties', 'rests'] as const).map((what) => (
+          <Form.Check key={what} type="checkbox" id={`ask-${what}`} label={what} checked={settings[what]} onChange={({ target }) => setSettings({ ...settings, [what]: target.checked })} />
+        ))}
+        <label>
+          Number of the set{' '}
+          <input type="number" min={0} max={99_999} value={seed} onChange={({ target }) => restart(Math.max(0, Math.min(99_999, Math.floor(Number(target.value)))))} />
+        </label>
+      </fieldset>
+    </>
+  );
+}
+
+type Tally = Partial<Record<MisconceptionId | 'slip', number>>;
+
+function Run({ run, onAgain }: { run: readonly Question[]; onAgain: () => void }) {
+  const [at, setAt] = useState(0);
+  const [chosen, setChosen] = useState<number>();
+  const [right, setRight] = useState(0);
+  const [tally, setTally] = useState<Tally>({});
+  const question = run[at];
+  const choose = (option: number) => {
+    if (!question || chosen !== undefined || option >= question.options.length) return;
+    setChosen(option);
+    if (option === question.answer) setRight(right + 1);
+    else {
+      const why = question.options[option]!.misconception ?? 'slip';
+      setTally({ ...tally, [why]: (tally[why] ?? 0) + 1 });
+    }
+  };
+  const next = () => {
+    if (!question) onAgain();
+    else if (chosen !== undefined) {
+      setChosen(undefined);
+      setAt(at + 1);
+    }
+  };
+  useKeys({ a: () => choose(0), b: () => choose(1), c: () => choose(2), d: () => choose(3), ' ': next });
+  if (run.length === 0) return <div className="empty">With these values no question can be made. Choose more of them below.</div>;
+  if (!question) return <Score right={right} count={run.length} tally={tally} onAgain={onAgain} />;
+  const wrong = chosen !== undefined && chosen !== question.answer ? question.options[chosen] : undefined;
+  return (
+    <section className="question" aria-label={`Question ${at + 1} of ${run.length}`}>
+      <p className="question-number">
+        {at + 1} of {run.length} · {right} right
+      </p>
+      <h2 className="big-line">{question.prompt}</h2>
+      {question.shows && <Shown text={question.shows} />}
+      <div className="options">
+        {question.options.map(({ text }, i) => (
+          <button
+            key={text}
+            type="button"
+            className={`option ${chosen === undefined ? '' : i === question.answer ? 'right' : i === chosen ? 'wrong' : 'other'}`}
+            aria-disabled={chosen !== undefined}
+            onClick={() => choose(i)}
+          >
+            <kbd>{LETTERS[i]}</kbd> <span>{text}</span>
+            {chosen !== undefined && i === question.answer && <Check aria-label="right" />}
+            {chosen === i && i !== question.answer && <X aria-label="not right" />}
+          </button>
+        ))}
+      </div>
+      <div className="reveal" role="status">
+        {chosen !== undefined && (
+          <>
+            {wrong && <p className="misconception">{wrong.misconception ? MISCONCEPTION[wrong.misconception].sentence : 'Nearly: add it up once more.'}</p>}
+            <ol className="steps">
+              {question.steps.map((step) => (
+                <li key={step}>{step}</li>
+              ))}
+            </ol>
+            <Button size="lg" onClick={next}>
+              {at + 1 < run.length ? 'Next' : 'How it went'} <kbd>space</kbd>
+            </Button>
+          </>
+        )}
+      </div>
+    </section>
+  );
+}
+
+/** What a question is about: measures on the ruler, single signs side by side, for spacing by time would give the answer away. */
+function Shown({ text }: { text: string }) {
+  const parsed = useMemo(() => parseRhythm(text), [text]);
+  if (!parsed.ok) return null;
+  if (text.includes('/')) return <Ruler pattern={parsed.pattern} strips={false} beats={false} />;
+  return (
+    <p className="shown-signs">
+      {parsed.pattern.measures[0]!.items.map((item, i) =>
+        item.kind === 'tuplet' ? null : (
+          <span key={i}>
+            <NoteSign value={item.value} rest={item.kind === 'rest'} />
+            {item.kind === 'note' && item.tied && <span className="shown-tie">tied to</span>}
+          </span>
+        ),
+      )}
+    </p>
+  );
+}
+
+function Score({ right, count, tally, onAgain }: { right: number; count: number; tally: Tally; onAgain: () => void }) {
+  const found = (Object.entries(tally) as [MisconceptionId | 'slip', number][]).sort((a, b) => b[1] - a[1]);
+  return (
+    <section className="question">
+      <h2 className="big-line" role="status">
+        {right} of {count} right
+      </h2>
+      {found.length > 0 && (
+        <ul className="tally">
+          {found.map(([id, times]) => (
+            <li key={id}>
+              <strong>{times} ×</strong> {id === 'slip' ? 'A slip in adding up.' : MISCONCEPTION[id].sentence}
+            </li>
+          ))}
+        </ul>
+      )}
+      <Button size="lg" onClick={onAgain}>
+        Ten new ones <kbd>space</kbd>
+      </Button>
+    </section>
+  );
+}
