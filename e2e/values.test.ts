@@ -53,7 +53,6 @@ describe('the values view', () => {
     await page.getByText('The line is full').waitFor();
     expect(await page.locator('.strip-line .laid').first().getAttribute('aria-label')).toBe('1: quarter');
     await page.getByRole('button', { name: 'Save as a pattern' }).click();
-    await page.getByRole('heading').first().waitFor({ state: 'attached' }).catch(() => undefined);
     await expect.poll(() => page.getByLabel('Rhythm', { exact: true }).inputValue()).toBe('4/4 q q. e q');
   });
 

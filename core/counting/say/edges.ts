@@ -46,6 +46,7 @@ const TIED_COST = 0.3;
 const MEASURE_REST_COST = 0.02;
 /** A note shorter than the unit of its tuplet: nearly always another grouping is meant. */
 const SHORT_IN_TUPLET_COST = 1;
+const DOTTED_IN_TUPLET_COST = 0.6;
 const OFF_BEAT_COST = 0.15;
 const LOOSE_COST = 0.2;
 const PLAIN_FIGURES_COST = 0.01;
@@ -125,7 +126,7 @@ export class Speaker {
       const to = this.place(end, tuplet && end < limit ? tuplet : undefined);
       const opens = tuplet !== undefined && place.tuplet === undefined;
       // Among readings that are equally likely the longer note comes first, and earlier notes before later ones.
-      const cost = costOf(value) + (opens ? tuplet.kind.cost : 0) + (tuplet && length * tuplet.kind.n < tuplet.kind.ticks ? SHORT_IN_TUPLET_COST : 0) + (tuplet ? 0 : this.offBeatCost(place.at, length)) - length / 1e6;
+      const cost = costOf(value) + (opens ? tuplet.kind.cost : 0) + (tuplet && length * tuplet.kind.n < tuplet.kind.ticks ? SHORT_IN_TUPLET_COST : 0) + (tuplet && value.dots > 0 ? DOTTED_IN_TUPLET_COST : 0) + (tuplet ? 0 : this.offBeatCost(place.at, length)) - length / 1e6;
       const event = (kind: SpokenEvent['kind']): SpokenEvent => ({ kind, value, ...(tuplet ? { tuplet: tuplet.kind, tupletAt: tuplet.at } : {}) });
       const edge = (kind: SpokenEvent['kind'], more: number): Edge => ({ more: [], events: [event(kind)], to, cost: cost + more });
       const counted = this.counted(place.at, length, value, tuplet, 'note');

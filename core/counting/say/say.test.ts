@@ -68,6 +68,7 @@ describe('typed as it is said', () => {
     ['ta ta-di ta (ta)', 'takadimi'],
     ['1-& 2-& 3 & 4-&', 'pulses'],
     ['otter crab crab crab', 'words'],
+    ['1 3', 'numbers'],
     ['q e e h', undefined],
   ])('“%s” is recognised as %s', (text, school) => expect(recognise(text, undefined)?.school).toBe(school));
 });

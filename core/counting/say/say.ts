@@ -25,11 +25,13 @@ export interface SayOptions {
   readonly most?: number | undefined;
 }
 
-/** Readings, the most likely first, without repeats; `exact` when every word was typed just as the school prints it. */
+/** Readings, the most likely first, without repeats; `exact` when every word was typed just as the school prints it, and says something usual. */
 export type Said =
   | { readonly ok: true; readonly school: SchoolId; readonly exact: boolean; readonly patterns: readonly Pattern[] }
   | { readonly ok: false; readonly word: string; readonly at: number; readonly expected: string };
 
+/** A reading that costs more than this for each word is not what the school usually says. */
+const FARFETCHED = 0.5;
 const MOST = 40;
 /** Readings looked at for each one kept: those that would be spoken otherwise, or are there already, are thrown away. */
 const LOOKED_AT = 3;
@@ -76,11 +78,15 @@ export function say(text: string, school: SchoolId, options: SayOptions = {}): S
   const exact = readTokens(speaker, tokens, full, false);
   if (exact.ok) {
     const words = tokens.filter((token) => token !== BAR);
+    let cost = Infinity;
     const patterns = collect(exact.readings, most, (reading) => {
       const pattern = patternOf(reading, meter);
-      return isSpokenSo(pattern, reading, words, school, options) ? [pattern] : [];
+      if (!isSpokenSo(pattern, reading, words, school, options)) return [];
+      cost = Math.min(cost, reading.cost);
+      return [pattern];
     });
-    if (patterns.length > 0) return { ok: true, school, exact: typed.every(({ token, typed: word }) => token === word), patterns };
+    const asPrinted = cost < FARFETCHED * words.length && typed.every(({ token, typed: word }) => token === word);
+    if (patterns.length > 0) return { ok: true, school, exact: asPrinted, patterns };
   }
   return sayLoosely(speaker, typed, school, meter, most);
 }

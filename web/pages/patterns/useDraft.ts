@@ -56,6 +56,12 @@ export function useDraft(id: string, saved: SavedPattern | undefined): { draft: 
   const [problem, setProblem] = useState<Error>();
   const [attempt, setAttempt] = useState(0);
   const refresh = useRefresh();
+  // The list at hand may be older than the pattern: what arrives later fills a page on which nothing was written yet.
+  if (saved && kept === undefined && draft.title === '' && draft.text === '') {
+    setDraft({ title: saved.title, text: saved.text });
+    setReading(read(saved.text, undefined));
+    setKept({ title: saved.title, text: saved.text });
+  }
   const title = draft.title.trim() || UNTITLED;
   const complete = reading.pattern !== undefined && !reading.error && reading.barTrouble.length === 0;
   const isKept = kept?.text === draft.text && kept.title === title;
