@@ -1,6 +1,8 @@
 import { spawnSync } from 'node:child_process';
 import autocannon from 'autocannon';
 import { chromium } from 'playwright-core';
+import { countPattern, plainCounts } from '../core/counting/count.ts';
+import { SPOKEN_SCHOOLS, say } from '../core/counting/say/say.ts';
 import { SCHOOL_IDS } from '../core/counting/school.ts';
 import { randomFrom } from '../core/random.ts';
 import { simulateTake } from '../core/judging/simulate.ts';
@@ -46,6 +48,18 @@ function benchCommandLine(): void {
   batch('score', 'score --batch, 32 notes', takes);
   const counts = Array.from({ length: 20_000 }, (_, i) => ({ id: i, text: patternText(4), school: SCHOOL_IDS[i % (SCHOOL_IDS.length - 2)] }));
   batch('count', 'count --batch, 4 measures, no two alike', counts);
+}
+
+/** Every pattern counted in every school, and led back to writing in every school that can. */
+function benchSpeech(): void {
+  const texts = Array.from({ length: 1000 }, () => patternText(8));
+  const parse = timed(() => texts.map((text) => parseRhythm(text)));
+  const patterns = parse.result.flatMap((parsed) => (parsed.ok ? [parsed.pattern] : []));
+  const spoken = timed(() => new Map(SCHOOL_IDS.map((school) => [school, patterns.map((pattern) => countPattern(pattern, { school }))])));
+  const said = timed(() => {
+    for (const school of SPOKEN_SCHOOLS) for (const counted of spoken.result.get(school)!) if (counted.ok) say(plainCounts(counted.measures), school, { most: 1 });
+  });
+  report('1,000 patterns of 8 measures, all schools', `count ${spoken.seconds.toFixed(1)} s, say ${said.seconds.toFixed(1)} s`, `${((spoken.seconds + said.seconds) / parse.seconds).toFixed(0)} × reading the rhythm text`);
 }
 
 async function visit(url: string): Promise<string> {
@@ -110,6 +124,7 @@ async function benchTyping(url: string): Promise<void> {
 }
 
 benchCommandLine();
+benchSpeech();
 await withDemoServer(async (url) => {
   await benchServer(url);
   await benchTyping(url);

@@ -14,9 +14,47 @@ const PICTURES: readonly (readonly [string, (page: Page) => Promise<void>])[] = 
     },
   ],
   [
+    'fold',
+    async (page) => {
+      await page.goto(new URL('/values/fold', page.url()).href);
+      for (let fold = 0; fold < 3; fold++) await page.getByRole('button', { name: /Fold in halves/ }).click();
+      await page.getByRole('button', { name: 'half', exact: true }).click();
+    },
+  ],
+  [
+    'strips',
+    async (page) => {
+      await page.getByRole('link', { name: 'Strips' }).click();
+      for (const key of ['q', '.', 'e', 'q', 'e']) await page.keyboard.press(key);
+    },
+  ],
+  ['sums', async (page) => page.getByRole('link', { name: 'Sums' }).click()],
+  ['beat', async (page) => page.getByRole('link', { name: 'What gets the beat' }).click()],
+  [
+    'question',
+    async (page) => {
+      await page.getByRole('link', { name: 'Questions' }).click();
+      await page.getByLabel('Number of the set').fill('18');
+      await page.getByRole('button', { name: /^B/ }).click();
+    },
+  ],
+  [
+    'spoken',
+    async (page) => {
+      await page.getByRole('link', { name: 'Patterns', exact: true }).click();
+      await page.getByRole('button', { name: /New pattern/ }).click();
+      await page.getByLabel('Rhythm', { exact: true }).fill('1 3');
+      await page.getByRole('button', { name: /Write it/ }).waitFor();
+      await page.locator('.lane-notes svg').first().waitFor();
+    },
+  ],
+  [
     'pattern',
     async (page) => {
-      await page.getByRole('link', { name: /Round the lighthouse/ }).click();
+      await page.getByRole('link', { name: 'Patterns', exact: true }).click();
+      await page.getByRole('link', { name: /Leaning mast/ }).click();
+      await page.getByLabel('Hands').check();
+      await page.getByLabel('Feet').check();
       await page.locator('.lane-notes svg').first().waitFor();
     },
   ],

@@ -96,8 +96,7 @@ export function Ruler({ pattern, size = 'desk', counts = NO_COUNTS, countNames, 
       ))}
       {layout?.systems.map((system, i) => (
         <div key={i} className="ruler-system">
-          <SystemLanes system={system} scale={layout.scale} size={size} notes={notes} strips={strips} beats={beats} feet={feet} lanes={allLanes} heard={heard} heardPlaced={heardPlaced} />
-          {onPick && <PickLane system={system} scale={layout.scale} onPick={onPick} />}
+          <SystemLanes system={system} scale={layout.scale} size={size} notes={notes} strips={strips} beats={beats} feet={feet} lanes={allLanes} onPick={onPick} heard={heard} heardPlaced={heardPlaced} />
           {overlay?.(system, layout)}
         </div>
       ))}
@@ -113,6 +112,7 @@ interface SystemProps {
   readonly strips: boolean;
   readonly beats: boolean;
   readonly feet: boolean;
+  readonly onPick: RulerProps['onPick'] | undefined;
   readonly lanes: readonly CountsLane[];
   readonly heard: readonly HeardMark[] | undefined;
   readonly heardPlaced: readonly PlacedMeasure[] | undefined;
@@ -126,7 +126,7 @@ function shown({ system, scale, size, notes, strips, beats, feet, lanes }: Syste
 
 /** The lanes of one line. While a measure is typed, the lines that show the same as before are left alone. */
 const SystemLanes = memo(
-  function SystemLanes({ system, scale, size, notes, strips, beats, feet, lanes, heard, heardPlaced }: SystemProps) {
+  function SystemLanes({ system, scale, size, notes, strips, beats, feet, lanes, onPick, heard, heardPlaced }: SystemProps) {
     const where = { system, size, scale };
     return (
       <>
@@ -137,10 +137,11 @@ const SystemLanes = memo(
         {feet && <Lane name="Steps" content={<StepsLane {...where} />} />}
         {heard && <Lane name="Heard" content={<HeardLane {...where} marks={heard} />} />}
         {heardPlaced && <Lane name="Heard, as notes" content={<NotesLane {...where} system={withNotes(system, heardPlaced)} />} />}
+        {onPick && <PickLane system={system} scale={scale} onPick={onPick} />}
       </>
     );
   },
-  (before, now) => before.heard === now.heard && before.heardPlaced === now.heardPlaced && shown(before) === shown(now),
+  (before, now) => before.heard === now.heard && before.heardPlaced === now.heardPlaced && before.onPick === now.onPick && shown(before) === shown(now),
 );
 
 /** A button over each note and rest, as wide as its time. */
