@@ -102,7 +102,7 @@ class Reader {
   /** Measures of rest fill their measure, so the bar after them may be left out. */
   private measure(): { meter: Meter; items: Item[]; rests?: number } {
     const meter = this.meter;
-    const many = this.accept(/^\(\s*M\s*(\d+)\s*\)/);
+    const many = this.peek() !== '(' ? undefined : this.accept(/^\(\s*M\s*(\d+)\s*\)/);
     if (many !== undefined) {
       const rests = Number(/\d+/.exec(many)![0]);
       if (rests < 1 || rests > MOST_MEASURES) throw new Unreadable(this.i - many.length, `one to ${MOST_MEASURES} measures of rest, such as (M7)`);
@@ -116,7 +116,7 @@ class Reader {
   }
 
   private item(): Item | undefined {
-    const tuplet = this.accept(/^\d+\s*(:\s*\d+\s*)?\{/);
+    const tuplet = !isDigit(this.peek()) ? undefined : this.accept(/^\d+\s*(:\s*\d+\s*)?\{/);
     if (tuplet === undefined) return this.event();
     const at = this.i - tuplet.length;
     const [n, given] = [...tuplet.matchAll(/\d+/g)].map(Number) as [number, number?];
@@ -195,7 +195,11 @@ class Reader {
   }
 
   private skip(): number {
-    while (/\s/.test(this.text[this.i] ?? '')) this.i++;
+    for (; this.i < this.text.length; this.i++) {
+      const code = this.text.charCodeAt(this.i);
+      if (code === 32 || (code >= 9 && code <= 13)) continue;
+      if (code < 128 || !/\s/.test(this.text[this.i]!)) break;
+    }
     return this.i;
   }
 
@@ -221,6 +225,10 @@ class Reader {
     this.i = from + found.length;
     return found;
   }
+}
+
+function isDigit(sign: string): boolean {
+  return sign >= '0' && sign <= '9';
 }
 
 /** n in the time of the next smaller power of two; two and four stand in the time of three. */
