@@ -1,0 +1,76 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { anyPattern, everydayPattern, patternOf } from '../../core/rhythm/arbitrary.test-helper.ts';
+import { toNumber } from '../../core/rhythm/fraction.ts';
+import { placePattern } from '../../core/rhythm/place.ts';
+import { type RulerSize, beatXs, layoutRuler, xOf } from './layout.ts';
+
+const sizes = fc.constantFrom<RulerSize>('desk', 'board');
+const widths = fc.integer({ min: 320, max: 1900 });
+const measuresOf = (layout: ReturnType<typeof layoutRuler>) => layout.systems.flatMap(({ measures }) => measures);
+
+describe('the ruler', () => {
+  it('shows every measure once and in order', () => {
+    fc.assert(
+      fc.property(anyPattern, widths, sizes, (pattern, width, size) => {
+        const shown = measuresOf(layoutRuler(pattern, width, size));
+        expect(shown.map(({ index }) => index)).toEqual(placePattern(pattern).map((_, i) => i));
+        expect(shown.at(-1)!.last).toBe(true);
+        expect(shown[0]!.meterSign).toBe(true);
+      }),
+    );
+  });
+
+  it('has one scale: x is proportional to time in every measure of every line', () => {
+    fc.assert(
+      fc.property(everydayPattern, widths, sizes, (pattern, width, size) => {
+        const layout = layoutRuler(pattern, width, size);
+        for (const measure of measuresOf(layout)) {
+          expect(measure.width / toNumber(measure.placed.length)).toBeCloseTo(layout.scale, 6);
+          for (const { onset } of measure.placed.events) expect(xOf(measure, onset, layout.scale) - measure.x).toBeCloseTo(toNumber(onset) * layout.scale, 6);
+        }
+      }),
+    );
+  });
+
+  it('stays within its width', () => {
+    fc.assert(
+      fc.property(everydayPattern, fc.integer({ min: 700, max: 1900 }), (pattern, width) => {
+        for (const system of layoutRuler(pattern, width, 'desk').systems) expect(system.width).toBeLessThanOrEqual(width + 2);
+      }),
+    );
+  });
+
+  it('does not move the lines before while a measure is being typed', () => {
+    const lines = (text: string) => layoutRuler(patternOf(text), 1280, 'desk');
+    const full = '4/4 q q e e q | h q q | e e e e h | q q h | q e e q q | h h | q q q q | w | q q q q';
+    const before = lines(`${full} | q q q q`);
+    for (const typed of ['q', 'q q', 'q q q q q', 'h']) {
+      const during = lines(`${full} | ${typed}`);
+      expect(during.scale).toBe(before.scale);
+      expect(during.systems[0]!.measures.map(({ x }) => x)).toEqual(before.systems[0]!.measures.map(({ x }) => x));
+    }
+  });
+
+  it('gives long counts room', () => {
+    const pattern = patternOf('4/4 e e e e e e e e');
+    const short = layoutRuler(pattern, 2400, 'desk', [Array(8).fill(1)]);
+    const long = layoutRuler(pattern, 700, 'desk', [Array(8).fill(9)]);
+    expect(long.scale).toBeLessThan(short.scale);
+    expect(layoutRuler(patternOf(`${'4/4 e e e e e e e e | '.repeat(1)}e e e e e e e e`), 1280, 'desk', [Array(8).fill(9), Array(8).fill(9)]).systems).toHaveLength(2);
+  });
+
+  it('opens a gap for a new meter and keeps a pickup on the line of its measure', () => {
+    const [system] = layoutRuler(patternOf('3/4 q q q | 4/4 q q q q'), 1280, 'desk').systems;
+    const [first, second] = system!.measures;
+    expect(second!.x - (first!.x + first!.width)).toBeGreaterThan(40);
+    expect(layoutRuler(patternOf('4/4 ^ q | q q q q | h.'), 1280, 'desk').systems[0]!.measures.map(({ placed }) => placed.number).slice(0, 2)).toEqual([0, 1]);
+  });
+
+  it.each([
+    ['4/4 q q q q', 4], ['6/8 q. q.', 2], ['4/4 ^ e | w', 0], ['3/8 e e e', 3], ['4/4 ^ q | w', 1],
+  ])('%s: its first measure has %i beat lines', (text, count) => {
+    const layout = layoutRuler(patternOf(text), 1280, 'desk');
+    expect(beatXs(layout.systems[0]!.measures[0]!, layout.scale)).toHaveLength(count);
+  });
+});
