@@ -102,6 +102,18 @@ describe('on the pattern page', () => {
     await page.locator('.save-saved').waitFor();
   });
 
+  it('lays the ruler out for paper before it prints, and for the window again after', async () => {
+    await page.goto(`${school.url}/patterns`);
+    await page.getByRole('link', { name: /Harbour waltz/ }).click();
+    await page.locator('.lane-notes svg').first().waitFor();
+    const widest = () => page.locator('.lane-notes svg').evaluateAll((drawn) => Math.max(...drawn.map((svg) => svg.getBoundingClientRect().width)));
+    expect(await widest()).toBeGreaterThan(900);
+    await page.evaluate(() => dispatchEvent(new Event('beforeprint')));
+    expect(await widest()).toBeLessThan(700);
+    await page.evaluate(() => dispatchEvent(new Event('afterprint')));
+    await expect.poll(widest).toBeGreaterThan(900);
+  });
+
   it('explains a note, shows hands and feet, and the class’s own words', async () => {
     await page.goto(`${school.url}/classes`);
     await page.getByRole('link', { name: /Harbour 2/ }).click();

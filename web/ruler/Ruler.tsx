@@ -1,4 +1,5 @@
 import { type ReactNode, memo, useEffect, useMemo, useRef, useState } from 'react';
+import { flushSync } from 'react-dom';
 import { type CountOptions, type CountedMeasure, countPattern, plainCounts } from '../../core/counting/count.ts';
 import { SCHOOLS } from '../../core/counting/schools.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
@@ -36,6 +37,9 @@ export interface RulerProps {
   readonly overlay?: (system: RulerSystem, layout: RulerLayout) => ReactNode;
 }
 
+/** What fits on a sheet of A4 or Letter with the usual margins, at 96 pixels an inch. */
+const PAPER_WIDTH = 680;
+
 /** The width of an element as it is laid out, in whole pixels. */
 export function useWidth(): [React.RefObject<HTMLDivElement | null>, number] {
   const ref = useRef<HTMLDivElement>(null);
@@ -47,7 +51,15 @@ export function useWidth(): [React.RefObject<HTMLDivElement | null>, number] {
     measure();
     const observer = new ResizeObserver(measure);
     observer.observe(here);
-    return () => observer.disconnect();
+    // A sheet of paper is narrower than the window, and it is laid out before anything here is told of it.
+    const onPaper = () => flushSync(() => setWidth(PAPER_WIDTH));
+    addEventListener('beforeprint', onPaper);
+    addEventListener('afterprint', measure);
+    return () => {
+      observer.disconnect();
+      removeEventListener('beforeprint', onPaper);
+      removeEventListener('afterprint', measure);
+    };
   }, []);
   return [ref, width];
 }

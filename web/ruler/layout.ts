@@ -92,7 +92,7 @@ function neededScale({ events }: PlacedMeasure, size: RulerSize, letters: readon
   return Math.max(...events.map((event, i) => Math.max(CLOSEST[size], ((letters?.[i] ?? 1) + 0.6) * LETTER[size]) / toNumber(event.length)));
 }
 
-/** As many measures a line as fit, but lines of about the same number: 5 in lines of at most 4 are 3 and 2. */
+/** As many measures a line as fit, of the numbers that phrases come in; it depends on nothing that is being typed. */
 function evenLines(count: number, perLine: number): number {
   const most = [8, 6, 4, 3, 2, 1].find((n) => n <= perLine) ?? 1;
   return count <= perLine ? count : most;

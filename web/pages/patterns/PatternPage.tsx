@@ -57,7 +57,7 @@ function Editor({ id, saved }: { id: string; saved: SavedPattern | undefined }) 
   };
   return (
     <div className="pattern-editor">
-      <div className="page-head no-print">
+      <div className="page-head">
         <Form.Control className="title-field" value={draft.title} placeholder="Untitled" aria-label="Title" maxLength={60} onChange={(event) => change({ ...draft, title: event.target.value })} />
         <span role="status" className={`save-state save-${state}`}>
           {draft.text.trim() === '' ? '' : STATES[state]}
@@ -83,7 +83,7 @@ function Editor({ id, saved }: { id: string; saved: SavedPattern | undefined }) 
       ) : (
         <div className="empty">Write a rhythm above: letters are notes, parentheses are rests, | is a bar.</div>
       )}
-      <TextHelp />
+      <TextHelp naming={namingOf(room)} />
     </div>
   );
 }

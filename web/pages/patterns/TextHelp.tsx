@@ -1,5 +1,7 @@
+import { type NamingId, valueName } from '../../../core/rhythm/names.ts';
+import { VALUES } from '../../../core/rhythm/value.ts';
+
 const LINES: readonly (readonly [string, string])[] = [
-  ['w h q e s t', 'whole, half, quarter, eighth, sixteenth, thirty-second'],
   ['q.  q..', 'one dot, two dots'],
   ['(q)  (e.)', 'rests'],
   ['q~ e', 'a tie to the next note'],
@@ -11,12 +13,13 @@ const LINES: readonly (readonly [string, string])[] = [
   ["q'crab'", 'a word or letter on a note'],
 ];
 
-export function TextHelp() {
+export function TextHelp({ naming }: { naming: NamingId }) {
+  const values = VALUES.map(({ letter }) => valueName({ base: letter, dots: 0 }, naming)).join(', ');
   return (
     <details className="text-help no-print">
       <summary>How to write a rhythm</summary>
       <dl>
-        {LINES.map(([text, meaning]) => (
+        {[['w h q e s t', values] as const, ...LINES].map(([text, meaning]) => (
           <div key={text}>
             <dt>{text}</dt>
             <dd>{meaning}</dd>
