@@ -95,7 +95,7 @@ describe('from a typed rhythm to a kept mark', () => {
     await press('ArrowDown');
     await page.evaluate(() => (document.activeElement as HTMLElement).blur());
     await press(' ');
-    await tapInTime(page, 72, '2', [1, 2, 3, 3.5, 4], ' ');
+    await tapInTime(page, 72, 'go', [1, 2, 3, 3.5, 4], ' ');
     await page.locator('.take-result').waitFor();
     expect(await page.locator('.mark-number').textContent()).toBe('4');
     await page.waitForTimeout(1000);

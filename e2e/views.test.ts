@@ -51,6 +51,20 @@ const VIEWS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
     },
   ],
   [
+    'lead',
+    async (page) => {
+      await page.getByRole('link', { name: 'Lead', exact: true }).click();
+      await page.getByRole('button', { name: /Start/ }).waitFor();
+    },
+  ],
+  [
+    'a run',
+    async (page) => {
+      await page.getByRole('button', { name: /Start/ }).click();
+      await page.locator('.lead-stage .lane-notes svg').first().waitFor();
+    },
+  ],
+  [
     'take',
     async (page) => {
       await page.getByRole('link', { name: 'Take', exact: true }).click();

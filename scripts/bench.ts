@@ -5,8 +5,10 @@ import { countPattern, plainCounts } from '../core/counting/count.ts';
 import { SPOKEN_SCHOOLS, say } from '../core/counting/say/say.ts';
 import { SCHOOL_IDS } from '../core/counting/school.ts';
 import { randomFrom } from '../core/random.ts';
+import { READY_PLANS } from '../core/leading/plan.ts';
+import { timetable } from '../core/leading/timetable.ts';
 import { simulateTake } from '../core/judging/simulate.ts';
-import { parseRhythm } from '../core/rhythm/text.ts';
+import { parseRhythm, printRhythm } from '../core/rhythm/text.ts';
 import { CLASSES } from '../demo/school.ts';
 import { launchOptions } from './browser.ts';
 import { withDemoServer } from './demoServer.ts';
@@ -60,6 +62,45 @@ function benchSpeech(): void {
     for (const school of SPOKEN_SCHOOLS) for (const counted of spoken.result.get(school)!) if (counted.ok) say(plainCounts(counted.measures), school, { most: 1 });
   });
   report('1,000 patterns of 8 measures, all schools', `count ${spoken.seconds.toFixed(1)} s, say ${said.seconds.toFixed(1)} s`, `${((spoken.seconds + said.seconds) / parse.seconds).toFixed(0)} × reading the rhythm text`);
+}
+
+function benchTimetable(): void {
+  const parsed = parseRhythm(patternText(64));
+  if (!parsed.ok) throw new Error(JSON.stringify(parsed.at));
+  const plan = { ...READY_PLANS[1]!, ladder: Array.from({ length: 15 }, (_, i) => ({ bpm: 200 + i, passes: 2 })) };
+  const runs = Array.from({ length: 21 }, () => timed(() => timetable(structuredClone(parsed.pattern), plan, { school: 'numbers' })));
+  const { result } = runs[0]!;
+  if (!result.ok) throw new Error(result.reason);
+  const read = timed(() => parseRhythm(printRhythm(parsed.pattern))).seconds;
+  const [median, first] = [runs.map(({ seconds }) => seconds).sort((a, b) => a - b)[10]!, runs[0]!.seconds];
+  report('timetable, 64 measures, 30 passes', `median ${(median * 1000).toFixed(0)} ms, first ${(first * 1000).toFixed(0)} ms`, `${(median / read).toFixed(0)} × reading the rhythm text (${result.timetable.cues.length} cues)`);
+}
+
+/** Frames a second while a run goes, beside an idle page. */
+async function benchLeading(url: string): Promise<void> {
+  const browser = await chromium.launch(launchOptions());
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.addInitScript('globalThis.__name = (named) => named');
+  await page.goto(url);
+  await page.getByRole('button', { name: /Look around/ }).click();
+  const frames = () => page.evaluate(async () => {
+    let count = 0;
+    const from = performance.now();
+    while (performance.now() < from + 4000) {
+      await new Promise((done) => requestAnimationFrame(done));
+      count++;
+    }
+    return (count * 1000) / (performance.now() - from);
+  });
+  await page.goto(`${url}/lead`);
+  await page.getByRole('button', { name: /Start/ }).waitFor();
+  const idle = await frames();
+  await page.getByRole('button', { name: /Start/ }).click();
+  await page.locator('.lane-notes svg').first().waitFor();
+  await page.waitForTimeout(3000);
+  const running = await frames();
+  report('frames a second while leading', running.toFixed(0), `${(running / idle).toFixed(2)} × an idle page (${idle.toFixed(0)})`);
+  await browser.close();
 }
 
 async function visit(url: string): Promise<string> {
@@ -125,7 +166,9 @@ async function benchTyping(url: string): Promise<void> {
 
 benchCommandLine();
 benchSpeech();
+benchTimetable();
 await withDemoServer(async (url) => {
   await benchServer(url);
   await benchTyping(url);
+  await benchLeading(url);
 });

@@ -59,6 +59,23 @@ const PICTURES: readonly (readonly [string, (page: Page) => Promise<void>])[] = 
     },
   ],
   [
+    'lead-plan',
+    async (page) => {
+      await page.goto(new URL('/lead', page.url()).href);
+      await page.getByLabel('Pattern', { exact: true }).selectOption({ label: 'Leaning mast' });
+      await page.locator('.lane-notes svg').first().waitFor();
+    },
+  ],
+  [
+    'lead',
+    async (page) => {
+      await page.getByLabel('Plan', { exact: true }).selectOption({ label: 'Two lines: clap above, step below' });
+      await page.getByRole('button', { name: /Start/ }).click();
+      await page.locator('.lead-stage .lane-notes svg').first().waitFor();
+      await page.locator('.cue-text').filter({ hasText: /^ti$/ }).waitFor();
+    },
+  ],
+  [
     'take',
     async (page) => {
       await page.goto(new URL('/take', page.url()).href);

@@ -221,3 +221,28 @@ describe('classes, children and patterns', () => {
     expect((await ann.ask('GET', `/api/classes/${ids.room}`, undefined, { 'if-none-match': headers.get('etag')!, 'cache-control': 'max-age=0' })).status).toBe(304);
   });
 });
+
+describe('plans', () => {
+  const PLAN = { title: 'Slow', passes: [{ activity: 'say', who: 'together' }], chunks: { kind: 'joined', by: 2 }, ladder: [{ bpm: 60, passes: 2, factor: 0.5 }], restBeats: 0, countIn: 'measure', countInEach: true, divided: false, twoLines: false };
+  it('are kept, changed and removed by their teacher, and seen by no one else', async () => {
+    const path = `/api/plans/${uuid()}`;
+    expect((await ann.ask('PUT', path, PLAN)).status).toBe(201);
+    expect((await ann.ask('PUT', path, { ...PLAN, title: 'Slower' })).status).toBe(200);
+    expect((await ann.ask('GET', '/api/plans')).body).toEqual([{ id: path.split('/').at(-1), ...PLAN, title: 'Slower' }]);
+    expect((await ben.ask('GET', '/api/plans')).body).toEqual([]);
+    expectError(await ben.ask('PUT', path, PLAN), 404, 'plan');
+    expectError(await ben.ask('DELETE', path), 404, 'plan');
+    expect((await ann.ask('DELETE', path)).status).toBe(204);
+    expectError(await ann.ask('DELETE', path), 404, 'plan');
+  });
+  it.each([
+    [{ title: ' ' }, 'title'],
+    [{ passes: [] }, 'passes'],
+    [{ passes: [{ activity: 'sing', who: 'together' }] }, 'activity'],
+    [{ ladder: [{ bpm: 0, passes: 1 }] }, 'bpm'],
+    [{ ladder: [{ bpm: 60, passes: 1, factor: 3 }] }, 'factor'],
+    [{ restBeats: -1 }, 'restBeats'],
+    [{ chunks: { kind: 'joined' } }, 'chunks'],
+    [{ extra: 1 }, 'extra'],
+  ])('refuse %j', async (change, word) => expectError(await ann.ask('PUT', `/api/plans/${uuid()}`, { ...PLAN, ...change }), 422, word));
+});

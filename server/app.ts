@@ -9,6 +9,7 @@ import type { Database } from './database.ts';
 import { Problem, problemOf } from './problem.ts';
 import { classRoutes } from './routes/classes.ts';
 import { patternRoutes } from './routes/patterns.ts';
+import { planRoutes } from './routes/plans.ts';
 import { sessionRoutes, signedIn } from './routes/session.ts';
 import { takeRoutes } from './routes/takes.ts';
 import { sessionsOf } from './services/session.ts';
@@ -48,6 +49,7 @@ export function createApp(db: Database, config: Config, logger: Logger): Express
   app.use('/api', signedIn(sessions));
   app.use('/api/classes', classRoutes(db));
   app.use('/api/patterns', patternRoutes(db));
+  app.use('/api/plans', planRoutes(db));
   app.use('/api/takes', takeRoutes(db));
   app.use('/api', () => {
     throw new Problem(404, 'not-found', 'There is nothing at this address.');

@@ -1,4 +1,5 @@
 import { bigint, customType, double, index, int, mysqlTable, timestamp, uniqueIndex, varchar } from 'drizzle-orm/mysql-core';
+import type { PlanEdit } from '../contract/plan.ts';
 import type { TakeResult } from '../contract/take.ts';
 import type { RestStyle, SchoolId } from '../core/counting/school.ts';
 import type { NamingId } from '../core/rhythm/names.ts';
@@ -65,6 +66,14 @@ export const patterns = mysqlTable('patterns', {
   text: varchar('text', { length: 8000 }).notNull(),
   /** Order in the list: when it was made, in milliseconds since 1970. */
   position: bigint('position', { mode: 'number' }).notNull(),
+});
+
+/** How a teacher leads patterns; the plan is of no use in parts, so it is kept whole. */
+export const plans = mysqlTable('plans', {
+  id: id('id').primaryKey(),
+  teacherId: id('teacher_id').notNull().references(() => teachers.id, { onDelete: 'cascade' }),
+  title: varchar('title', { length: 60 }).notNull(),
+  plan: json<PlanEdit>('plan').notNull(),
 });
 
 export const takes = mysqlTable(

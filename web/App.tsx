@@ -9,6 +9,7 @@ const Shell = lazy(() => import('./shell/Shell.tsx'));
 const ValuesPage = lazy(() => import('./pages/values/ValuesPage.tsx'));
 const PatternsPage = lazy(() => import('./pages/patterns/PatternsPage.tsx'));
 const PatternPage = lazy(() => import('./pages/patterns/PatternPage.tsx'));
+const LeadPage = lazy(() => import('./pages/lead/LeadPage.tsx'));
 const TakePage = lazy(() => import('./pages/take/TakePage.tsx'));
 const ClassesPage = lazy(() => import('./pages/classes/ClassesPage.tsx'));
 const ClassPage = lazy(() => import('./pages/classes/ClassPage.tsx'));
@@ -26,6 +27,7 @@ function Views() {
           <Route path="values/:part?" element={<ValuesPage />} />
           <Route path="patterns" element={<PatternsPage />} />
           <Route path="patterns/:patternId" element={<PatternPage />} />
+          <Route path="lead" element={<LeadPage />} />
           <Route path="take" element={<TakePage teacher={session.teacher} />} />
           <Route path="classes" element={<ClassesPage />} />
           <Route path="classes/:classId" element={<ClassPage teacher={session.teacher} />} />

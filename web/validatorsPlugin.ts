@@ -4,6 +4,7 @@ import { Ajv } from 'ajv';
 import standalone from 'ajv/dist/standalone/index.js';
 import type { Plugin } from 'vite';
 import { ErrorBody } from '../contract/parts.ts';
+import { SavedPlan } from '../contract/plan.ts';
 import { ClassDetail, ClassSummary, SavedPattern, SessionState } from '../contract/school.ts';
 import { TakeDetail } from '../contract/take.ts';
 
@@ -13,6 +14,7 @@ const ARRIVING: Readonly<Record<string, TSchema>> = {
   isClassList: Type.Array(ClassSummary),
   isClassDetail: ClassDetail,
   isPatternList: Type.Array(SavedPattern),
+  isPlanList: Type.Array(SavedPlan),
   isTakeDetail: TakeDetail,
   isErrorBody: ErrorBody,
 };

@@ -4,6 +4,7 @@ declare module 'virtual:validators' {
   export const isClassList: Validator;
   export const isClassDetail: Validator;
   export const isPatternList: Validator;
+  export const isPlanList: Validator;
   export const isTakeDetail: Validator;
   export const isErrorBody: Validator;
 }

@@ -1,5 +1,6 @@
 import useSWR, { type SWRConfiguration, useSWRConfig } from 'swr';
-import { isClassDetail, isClassList, isPatternList, isSessionState, isTakeDetail } from 'virtual:validators';
+import { isClassDetail, isClassList, isPatternList, isPlanList, isSessionState, isTakeDetail } from 'virtual:validators';
+import type { SavedPlan } from '../../contract/plan.ts';
 import type { ClassDetail, ClassSummary, SavedPattern, SessionState } from '../../contract/school.ts';
 import type { TakeDetail } from '../../contract/take.ts';
 import { type ApiProblem, get } from './client.ts';
@@ -12,6 +13,7 @@ export const useSession = () => useGet<SessionState>('/session', isSessionState,
 export const useClasses = () => useGet<ClassSummary[]>('/classes', isClassList);
 export const useClass = (id: string | undefined) => useGet<ClassDetail>(id ? `/classes/${id}` : null, isClassDetail);
 export const usePatterns = () => useGet<SavedPattern[]>('/patterns', isPatternList);
+export const usePlans = () => useGet<SavedPlan[]>('/plans', isPlanList);
 export const useTake = (id: string | undefined) => useGet<TakeDetail>(id ? `/takes/${id}` : null, isTakeDetail);
 
 /** Fetches again whatever stands under these paths. */

@@ -1,18 +1,9 @@
 import type { Beat } from '../../core/leading/countIn.ts';
+import { clickSamples } from '../../core/leading/sounds.ts';
+import { audioContext, awake, heardAt } from './context.ts';
 
-/** Click sounds: short tones, quiet to start with (handbook §10); the first beat of a measure is higher. */
-const CLICK = { accentHz: 1568, beatHz: 1046, seconds: 0.05, level: 0.35 } as const;
-
-let shared: AudioContext | undefined;
-
-function audio(): AudioContext | undefined {
-  try {
-    shared ??= new AudioContext({ latencyHint: 'interactive' });
-    return shared;
-  } catch {
-    return undefined;
-  }
-}
+/** Quiet to start with (handbook §10). */
+const CLICK_LEVEL = 0.35;
 
 /** Time of a run, in seconds from its own zero, tied to what is heard. */
 export interface RunningClock {
@@ -35,26 +26,16 @@ const AHEAD = 0.2;
  */
 export async function startClicks(beats: readonly Beat[]): Promise<RunningClock> {
   const first = beats[0]?.time ?? 0;
-  const context = audio();
-  const running = context && (await resumed(context));
-  if (!context || !running) return silentClock(first);
+  const context = audioContext();
+  if (!context || !(await awake(context))) return silentClock(first);
   const zero = context.currentTime + AHEAD - first;
   const master = context.createGain();
-  master.gain.value = CLICK.level;
+  master.gain.value = CLICK_LEVEL;
   master.connect(context.destination);
-  for (const { time, accent } of beats) click(context, master, zero + time, accent);
-  const heard = (timeStamp: number) => {
-    const { contextTime = 0, performanceTime = 0 } = context.getOutputTimestamp();
-    // A context that has only just started has no such pair yet.
-    if (performanceTime <= 0) return context.currentTime - (context.outputLatency || 0) - (performance.now() - timeStamp) / 1000;
-    return contextTime + (timeStamp - performanceTime) / 1000;
-  };
-  return { now: () => heard(performance.now()) - zero, at: (timeStamp) => heard(timeStamp) - zero, stop: () => master.disconnect() };
-}
-
-async function resumed(context: AudioContext): Promise<boolean> {
-  if (context.state !== 'running') await Promise.race([context.resume(), new Promise((done) => setTimeout(done, 700))]);
-  return (context.state as string) === 'running';
+  const [strong, weak] = [true, false].map((accent) => bufferOf(context, clickSamples(accent ? 'measure' : 'beat', context.sampleRate)));
+  for (const { time, accent } of beats) play(context, accent ? strong! : weak!, master, zero + time);
+  const heard = (timeStamp: number) => heardAt(context, timeStamp) - zero;
+  return { now: () => heard(performance.now()), at: heard, stop: () => master.disconnect() };
 }
 
 function silentClock(first: number): RunningClock {
@@ -62,14 +43,17 @@ function silentClock(first: number): RunningClock {
   return { now: () => performance.now() / 1000 - zero, at: (timeStamp) => timeStamp / 1000 - zero, stop: () => {} };
 }
 
-function click(context: AudioContext, to: AudioNode, time: number, accent: boolean): void {
-  const tone = context.createOscillator();
-  const gain = context.createGain();
-  tone.frequency.value = accent ? CLICK.accentHz : CLICK.beatHz;
-  gain.gain.setValueAtTime(0, time);
-  gain.gain.linearRampToValueAtTime(1, time + 0.001);
-  gain.gain.exponentialRampToValueAtTime(0.001, time + CLICK.seconds);
-  tone.connect(gain).connect(to);
-  tone.start(time);
-  tone.stop(time + CLICK.seconds + 0.01);
+export function bufferOf(context: BaseAudioContext, samples: Float32Array): AudioBuffer {
+  const buffer = context.createBuffer(1, Math.max(1, samples.length), context.sampleRate);
+  buffer.copyToChannel(new Float32Array(samples), 0);
+  return buffer;
+}
+
+/** Gives a sound to the audio clock; a moment that is already past starts at once. */
+export function play(context: BaseAudioContext, buffer: AudioBuffer, to: AudioNode, time: number): AudioBufferSourceNode {
+  const source = context.createBufferSource();
+  source.buffer = buffer;
+  source.connect(to);
+  source.start(Math.max(context.currentTime, time));
+  return source;
 }

@@ -11,6 +11,7 @@ import { OutboxNote } from './OutboxNote.tsx';
 const VIEWS = [
   { to: '/values', name: 'Values' },
   { to: '/patterns', name: 'Patterns' },
+  { to: '/lead', name: 'Lead' },
   { to: '/take', name: 'Take' },
   { to: '/classes', name: 'Class' },
 ] as const;

@@ -64,7 +64,12 @@ function Editor({ id, saved }: { id: string; saved: SavedPattern | undefined }) 
         </span>
         <span className="flex-grow-1" />
         {saved && state === 'saved' && (
-          <Button onClick={() => void navigate(`/take?pattern=${id}`)}>Hear a child clap it</Button>
+          <>
+            <Button variant="outline-dark" onClick={() => void navigate(`/lead?pattern=${id}`)}>
+              Lead the class
+            </Button>
+            <Button onClick={() => void navigate(`/take?pattern=${id}`)}>Hear a child clap it</Button>
+          </>
         )}
         <Button variant="outline-dark" onClick={() => void removeIt()}>
           Remove

@@ -34,7 +34,7 @@ export function TakeSetup({ room, classes, patterns, pattern, unfolded, child, b
   const heard = new Set(room.takes.filter(({ patternId }) => patternId === pattern.id).map(({ childId }) => childId));
   return (
     <div className="take-setup">
-      <div className="take-choices">
+      <div className="choices">
         <Form.Group controlId="take-class">
           <Form.Label>Class</Form.Label>
           <Form.Select value={room.id} onChange={(event) => onClass(event.target.value)}>

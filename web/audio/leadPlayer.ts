@@ -1,0 +1,180 @@
+import { type Course, audioTime, changeRate, goOn, legEnd, tableTime } from '../../core/leading/course.ts';
+import { soundOf } from '../../core/leading/sounds.ts';
+import { type Cue, type MeasureStart, type Timetable, lastAt, measureStarts } from '../../core/leading/timetable.ts';
+import { countIn } from '../../core/leading/countIn.ts';
+import { play } from './clickClock.ts';
+import { heardAt } from './context.ts';
+import type { Mixer } from './mixer.ts';
+import type { SoundBank } from './soundBank.ts';
+
+/** Sounds are given to the audio clock this long before they are due, so that a page in the background, whose timers run once a second, is never late. */
+const AHEAD = 6;
+const EVERY_MS = 250;
+/** From pressing a key to the first sound. */
+const SOON = 0.15;
+
+/** Gives the cues of a stretch of table time to the audio clock. Also used to render a run without playing it. */
+export function schedule(context: BaseAudioContext, bank: SoundBank, mixer: Mixer, cues: readonly Cue[], clapAs: 'clap' | 'wood', at: (cue: Cue) => number): { source: AudioBufferSourceNode; time: number }[] {
+  return cues.flatMap((cue) => {
+    const found = soundOf(cue, clapAs);
+    const ready = found && bank.get(found.sound);
+    if (!found || !ready) return [];
+    const time = at(cue);
+    return [{ source: play(context, ready.buffer, mixer.into(found.channel, found.sound.kind === 'word' && found.sound.whispered), time - ready.lead), time }];
+  });
+}
+
+/** Plays a timetable on the audio clock. Everything it says about time is what is being heard. */
+export class LeadPlayer {
+  private course: Course = [];
+  /** Table time up to which the last leg has been given to the audio clock. */
+  private given = 0;
+  private sources: { source: AudioBufferSourceNode; time: number }[] = [];
+  private timer: ReturnType<typeof setInterval> | undefined;
+  private readonly starts: readonly MeasureStart[];
+  private pausedAt: number | undefined;
+  private looping: { from: number; to: number } | undefined;
+  private speed = 1;
+
+  constructor(
+    private readonly context: AudioContext,
+    private readonly bank: SoundBank,
+    private readonly mixer: Mixer,
+    private readonly table: Timetable,
+    private readonly clapAs: 'clap' | 'wood',
+  ) {
+    this.starts = measureStarts(table);
+  }
+
+  get rate(): number {
+    return this.speed;
+  }
+
+  get running(): boolean {
+    return this.timer !== undefined;
+  }
+
+  get loops(): boolean {
+    return this.looping !== undefined;
+  }
+
+  /** Table time that is heard now. */
+  now(): number {
+    if (this.pausedAt !== undefined) return this.pausedAt;
+    return this.course.length === 0 ? 0 : tableTime(this.course, heardAt(this.context, performance.now())).time;
+  }
+
+  /** Everything has been heard. */
+  get over(): boolean {
+    const last = this.course.at(-1);
+    return this.running && last !== undefined && last.to >= this.table.seconds - 1e-9 && heardAt(this.context, performance.now()) >= legEnd(last);
+  }
+
+  /** Begins at a table time; inside a pass it is counted in again. */
+  start(from = 0): void {
+    this.silence(-Infinity);
+    const begin = this.context.currentTime + SOON;
+    const entry = this.leadIn(from, begin);
+    this.course = [{ at: entry, from, to: this.looping?.to ?? this.table.seconds, rate: this.speed }];
+    this.given = from;
+    this.pausedAt = undefined;
+    this.timer ??= setInterval(() => this.pump(), EVERY_MS);
+    this.pump();
+  }
+
+  pause(): void {
+    if (!this.running) return;
+    const now = this.now();
+    this.stop();
+    this.pausedAt = this.starts[lastAt(this.starts, now + 1e-6)]?.time ?? 0;
+  }
+
+  resume(): void {
+    this.start(this.pausedAt ?? 0);
+  }
+
+  stop(): void {
+    clearInterval(this.timer);
+    this.timer = undefined;
+    this.silence(-Infinity);
+  }
+
+  /** 1 is the tempo of the plan; the change comes with the next measure. */
+  setRate(rate: number): void {
+    this.speed = rate;
+    if (!this.running) return;
+    const heard = tableTime(this.course, this.context.currentTime + SOON);
+    const next = this.course[heard.leg + 1];
+    const bar = this.starts[lastAt(this.starts, heard.time) + 1]?.time ?? Infinity;
+    if (next) {
+      // A turn lies ahead already: what comes after it takes the new tempo.
+      this.silence(next.at);
+      this.course = [...this.course.slice(0, heard.leg + 1), { at: next.at, from: next.from, to: this.looping?.to ?? this.table.seconds, rate }];
+      this.given = next.from;
+    } else if (bar < this.course.at(-1)!.to) {
+      this.silence(audioTime(this.course.at(-1)!, bar));
+      this.course = changeRate(this.course, bar, rate);
+      this.given = bar;
+    }
+    this.pump();
+  }
+
+  /** Goes to a table time; while paused only the place changes. */
+  jump(to: number): void {
+    if (this.running) this.start(to);
+    else this.pausedAt = to;
+  }
+
+  /** Again and again from one table time to another; undefined lets the run go on. */
+  loop(range: { from: number; to: number } | undefined): void {
+    this.looping = range;
+    if (!this.running) return;
+    const now = this.now();
+    const to = range && now < range.to ? range.to : this.table.seconds;
+    const { leg, time } = tableTime(this.course, this.context.currentTime);
+    const kept = this.course[leg]!;
+    const nowAt = this.context.currentTime;
+    this.silence(nowAt);
+    this.course = [{ at: nowAt, from: time, to, rate: kept.rate }];
+    this.given = time;
+    this.pump();
+  }
+
+  /** Clicks and words of a count-in before a place inside a pass. @returns audio time of the place */
+  private leadIn(from: number, begin: number): number {
+    const { section, measure, time } = this.starts[Math.max(0, lastAt(this.starts, from + 1e-6))]!;
+    if (measure === 0 && Math.abs(time - from) < 1e-3) return begin;
+    const { pattern, bpm } = this.table.sections[section]!;
+    const beats = countIn({ pickup: false, measures: pattern.measures.slice(measure) }, bpm);
+    const first = beats[0]!.time;
+    const cue = (kind: 'click' | 'count-in', index: number): Cue => ({ time: (beats[index]!.time - first) / this.speed, seconds: 0, kind, section, text: beats[index]!.word, accent: beats[index]!.accent ? 'measure' : 'beat', whispered: false, sounds: true });
+    const cues = beats.flatMap((_, i) => [cue('click', i), cue('count-in', i)]);
+    this.sources.push(...schedule(this.context, this.bank, this.mixer, cues, this.clapAs, ({ time: at }) => begin + at));
+    return begin - first / this.speed;
+  }
+
+  private pump(): void {
+    const horizon = this.context.currentTime + AHEAD;
+    for (let guard = 0; guard < 64; guard++) {
+      const leg = this.course.at(-1)!;
+      const until = Math.min(leg.to, leg.from + (horizon - leg.at) * leg.rate);
+      if (until > this.given) {
+        const { cues } = this.table;
+        const due = cues.slice(lastAt(cues, this.given - 1e-9) + 1, lastAt(cues, until - 1e-9) + 1);
+        this.sources.push(...schedule(this.context, this.bank, this.mixer, due, this.clapAs, ({ time }) => audioTime(leg, time)));
+        this.given = until;
+      }
+      if (until < leg.to - 1e-9 || !this.looping || legEnd(leg) > horizon) break;
+      this.course = goOn(this.course, this.looping.from, this.looping.to, this.speed);
+      this.given = this.looping.from;
+    }
+    const past = this.context.currentTime - 5;
+    this.sources = this.sources.filter(({ time }) => time > past);
+  }
+
+  /** Takes back what has not begun by an audio time. */
+  private silence(from: number): void {
+    for (const { source, time } of this.sources) if (time >= from) source.stop();
+    this.sources = this.sources.filter(({ time }) => time < from);
+  }
+}
