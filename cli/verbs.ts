@@ -57,8 +57,7 @@ function spokenIn(text: string, school: SchoolId, options: SayOptions): Recognis
 }
 
 function score(request: unknown): object {
-  const { pattern, free, ...take } = checked(scoreRequest(request));
-  if (free) throw new UserError('free takes are not judged yet: give the time of beat 1 as "start" and the tempo of the click as "bpm"');
+  const { pattern, ...take } = checked(scoreRequest(request));
   const judged = judge({ ...take, pattern: readPattern(pattern) });
   if (!judged.ok) throw new UserError(judged.reason);
   return judged.result;

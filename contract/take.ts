@@ -1,4 +1,5 @@
 import { type Static, Type } from '@sinclair/typebox';
+import { MISREADING_CODES } from '../core/judging/misreadings/misreading.ts';
 import { AgesOf, BeatValue, Bpm, Id, Onsets, Rests, RhythmText, School, oneOf, strict } from './parts.ts';
 
 const RequestId = Type.Optional(Type.Union([Type.String(), Type.Number()]));
@@ -44,9 +45,11 @@ const Place = { measure: Type.Integer(), beat: Type.String() };
 export const TakeResult = Type.Object({
   notes: Type.Array(Type.Object({ index: Type.Integer(), ...Place, verdict: Verdict, errorMs: Type.Optional(Type.Number()) })),
   extras: Type.Array(Type.Object({ time: Type.Number(), ...Place, kind: ExtraKind })),
-  misreadings: Type.Array(Type.Object({ code: Type.String(), ...Place, sentence: Type.String() })),
+  misreadings: Type.Array(Type.Object({ code: oneOf(MISREADING_CODES), ...Place, sentence: Type.String() })),
   tempo: Type.Object({ bpm: Type.Number(), driftPct: Type.Number(), spreadMs: Type.Number(), leadMs: Type.Number() }),
   follow: Type.Array(Type.Object({ fromNote: Type.Integer(), beatsAhead: Type.String() })),
+  /** Absent in takes judged before it was measured; null without a click. */
+  withBeat: Type.Optional(Type.Union([Type.Number(), Type.Null()])),
   heard: Type.String(),
   accuracy: Type.Number(),
   mark: Type.Integer(),

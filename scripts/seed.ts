@@ -20,13 +20,15 @@ function habitsOf(random: Random, ages: DemoClass['ages']): SimulatedChild {
   const child = { spread, lead: 0.02 + 0.04 * random.next(), drift: random.normal() * 0.012, leavesOut: random.next() < 0.2 ? 0.12 : 0.015 };
   switch (random.below(7)) {
     case 0:
-      return { ...child, clapsRests: 0.5 };
+      return { ...child, habits: { 'rest-clapped': 0.45 } };
     case 1:
-      return { ...child, pulsesHolds: 0.45 };
+      return { ...child, habits: { 'hold-pulsed': 0.35, 'dot-too-short': 0.25 } };
     case 2:
-      return { ...child, strikesTies: 0.7 };
+      return { ...child, habits: { 'tie-restruck': 0.6, 'sixteenths-slow': 0.3 } };
     case 3:
       return { ...child, drift: 0.09 };
+    case 4:
+      return { ...child, habits: { 'rest-skipped': 0.2, 'upbeat-on-beat': 0.25 } };
     default:
       return child;
   }
@@ -39,9 +41,7 @@ function practised(child: SimulatedChild, week: number): SimulatedChild {
   return {
     ...child,
     spread: child.spread * (0.75 + 0.25 * left),
-    clapsRests: chance(child.clapsRests),
-    pulsesHolds: chance(child.pulsesHolds),
-    strikesTies: chance(child.strikesTies),
+    habits: Object.fromEntries(Object.entries(child.habits ?? {}).map(([code, value]) => [code, chance(value)])),
     leavesOut: chance(child.leavesOut),
   };
 }

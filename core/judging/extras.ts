@@ -57,11 +57,11 @@ function nearest({ measure }: PlayedMeasure, inside: number, fine: boolean): Fra
 const BOUNCE_AFTER = 0.12;
 
 /**
- * @param time    by the click, lead and drift taken off
- * @param before  the hit that counted last before it, likewise; -Infinity when there is none
+ * @param time   by the written clock, lead, drift and shifts taken off
+ * @param after  seconds since the clap before it that counted; Infinity when there is none
  */
-export function extraKind(expected: Expected, time: number, before: number): ExtraKind {
-  if (time - before < BOUNCE_AFTER) return 'bounce';
+export function extraKind(expected: Expected, time: number, after: number): ExtraKind {
+  if (after < BOUNCE_AFTER) return 'bounce';
   const spot = spotAt(expected, time);
   if (!spot) return time >= expected.end - 1e-9 || time > (expected.notes.at(-1)?.time ?? 0) ? 'after' : 'other';
   if (spot.event?.kind === 'rest') return 'rest';

@@ -24,7 +24,10 @@ export function heardPattern(pattern: Pattern, expected: Expected, hits: readonl
     sounding = stretches.at(-1)?.tiedOut === true;
     return writeMeasure(measure.meter, stretches, tupletsOf(measure.events));
   });
-  return { pickup: pattern.pickup, measures };
+  // A measure shorter than any written value has nothing to be written with.
+  const written = measures.filter(({ items, rests }) => items.length > 0 || rests !== undefined);
+  if (written.length === 0) return { pickup: false, measures: [{ meter: measures[0]!.meter, items: [], rests: 1 }] };
+  return { pickup: pattern.pickup && written[0] === measures[0], measures: written };
 }
 
 function spotsOf(expected: Expected, hits: readonly number[], fine: boolean): { spots: Map<PlayedMeasure, Spot[]>; lost: number } {

@@ -64,7 +64,7 @@ describe('verdicts', () => {
     const onsets = simulateTake(pattern, 72, { spread: 0.005, drift: 0.1 }, 3);
     const result = judge({ pattern, bpm: 72, onsets });
     expect(result).toMatchObject({ ok: true, result: { accuracy: 1 } });
-    if (result.ok) expect(result.result.tempo.driftPct).toBeCloseTo(10, 0);
+    if (result.ok) expect(Math.abs(result.result.tempo.driftPct - 10)).toBeLessThan(1.5);
     if (result.ok) expect(result.result.mark).toBe(2);
   });
 
@@ -182,10 +182,10 @@ describe('the simulated child', () => {
   const pattern = patternOf('4/4 q (q) h | q q~ q (q)');
   it('is the same for the same seed', () => expect(simulateTake(pattern, 80, { spread: 0.02 }, 7)).toEqual(simulateTake(pattern, 80, { spread: 0.02 }, 7)));
   it.each([
-    [{ clapsRests: 1 }, ['rest', 'rest']],
-    [{ pulsesHolds: 1 }, ['hold']],
-    [{ strikesTies: 1 }, ['tie']],
-  ])('%o is found as %j', (slips, kinds) => {
+    [{ habits: { 'rest-clapped': 1 } }, ['rest', 'rest']],
+    [{ habits: { 'hold-pulsed': 1 } }, ['hold']],
+    [{ habits: { 'tie-restruck': 1 } }, ['tie']],
+  ] as const)('%o is found as %j', (slips, kinds) => {
     const result = judge({ pattern, bpm: 80, onsets: simulateTake(pattern, 80, { spread: 0.01, ...slips }, 5) });
     expect(result.ok && result.result.extras.map(({ kind }) => kind)).toEqual(kinds);
   });
@@ -201,7 +201,7 @@ describe('advice', () => {
   const advice = (text: string, onsets: readonly number[]) => adviceOn(judged(text, 60, onsets));
   it.each([
     ['4/4 q q (q) q', [0, 1, 2, 3], 'Measure 1, beat 3: you clapped on the rest.'],
-    ['4/4 h q q', [0, 1, 2, 3], 'Measure 1, beat 2: you clapped inside a long note.'],
+    ['4/4 h q q', [0, 1, 2, 3], 'Measure 1, beat 1: you clapped each beat of the half.'],
     ['4/4 q q q q', [0, 1, 3], 'Measure 1, beat 3: no clap was heard here.'],
     ['4/4 q q q q', [], 'Nothing was heard.'],
     ['4/4 q q q q | q q q q', [0, 1, 2], 'Measure 1, beat 4: you stopped here.'],

@@ -1,13 +1,19 @@
 import { barCheck, barSentence } from '../rhythm/barCheck.ts';
+import { type Fraction, add, frac, mixed } from '../rhythm/fraction.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
 import { printRhythm } from '../rhythm/text.ts';
-import { type Alignment, type Tolerance, align, tolerances } from './align.ts';
+import { align, tolerances } from './align.ts';
 import { type Expected, beatText, expectedOf } from './expected.ts';
+import { type Explanation, explain } from './explain.ts';
 import { type ExtraKind, extraKind, spotAt } from './extras.ts';
+import { Follower } from './follow.ts';
 import { heardPattern } from './heard.ts';
 import { type MarkBorder, accuracyOf, markOf } from './mark.ts';
-import { type Course, STEADY, fitCourse, straighten } from './tempo.ts';
-import { type Ages, BOUNCE, BOUNCE_OF_GAP, DEFAULT_AGES, LARGEST_LEAD, type Windows, windowsFor } from './windows.ts';
+import type { MisreadingCode } from './misreadings/misreading.ts';
+import { namedIn } from './named.ts';
+import type { Speech } from './sentences.ts';
+import { type Ages, BOUNCE, BOUNCE_OF_GAP, DEFAULT_AGES, type Windows, verdictOf, windowsFor } from './windows.ts';
+import { type Written, writtenOf } from './written.ts';
 
 export type Verdict = 'on-time' | 'early' | 'late' | 'missed';
 
@@ -18,7 +24,7 @@ export interface JudgedNote {
   /** "1 1/2": in counted beats from 1. */
   readonly beat: string;
   readonly verdict: Verdict;
-  /** Late is positive; lead and drift taken off. Absent when missed. */
+  /** Late is positive; lead, drift and what the child was followed in taken off. Absent when missed. */
   readonly errorMs?: number;
 }
 
@@ -31,7 +37,7 @@ export interface Extra {
 }
 
 export interface Misreading {
-  readonly code: string;
+  readonly code: MisreadingCode;
   readonly measure: number;
   readonly beat: string;
   readonly sentence: string;
@@ -40,6 +46,7 @@ export interface Misreading {
 export interface TakeResult {
   readonly notes: readonly JudgedNote[];
   readonly extras: readonly Extra[];
+  /** At most three; the first is the one thing to fix. */
   readonly misreadings: readonly Misreading[];
   readonly tempo: {
     /** Counted beats a minute as played, on average. */
@@ -47,11 +54,13 @@ export interface TakeResult {
     /** Change from the first to the last note; faster is positive. */
     readonly driftPct: number;
     readonly spreadMs: number;
-    /** Ahead of the click is positive. */
+    /** Ahead of the click is positive; 0 in a free take. */
     readonly leadMs: number;
   };
-  /** From which note the child is how many beats ahead. */
+  /** From which note on the child is how many beats ahead. */
   readonly follow: readonly { readonly fromNote: number; readonly beatsAhead: string }[];
+  /** Part of the notes that were with the click itself, the child not followed; null in a free take. */
+  readonly withBeat?: number | null;
   /** The take as rhythm text. */
   readonly heard: string;
   readonly accuracy: number;
@@ -60,15 +69,18 @@ export interface TakeResult {
 
 export interface TakeRequest {
   readonly pattern: Pattern;
-  /** Counted beats a minute. */
+  /** Counted beats a minute; in a free take only a first guess. */
   readonly bpm: number;
   /** Seconds, rising. */
   readonly onsets: readonly number[];
   /** When beat 1 of measure 1 (not of the pickup) was, in the same seconds. */
   readonly start?: number | undefined;
+  /** There was no click: start and tempo are unknown. */
+  readonly free?: boolean | undefined;
   readonly ages?: Ages | undefined;
   readonly windows?: Windows | undefined;
   readonly borders?: readonly MarkBorder[] | undefined;
+  readonly speech?: Speech | undefined;
 }
 
 export type Judged = { readonly ok: true; readonly result: TakeResult } | { readonly ok: false; readonly reason: string };
@@ -89,51 +101,44 @@ export function takeTrouble({ pattern, bpm, onsets, start = 0 }: TakeRequest): s
 }
 
 /**
- * Judges a take that was played to a click against the written pattern.
+ * Judges a take against the written pattern: follows the child, names what was misread, and gives every note its verdict.
  * @example judge({ pattern, bpm: 60, onsets: [0, 1.02, 2, 2.98] })  // four quarters: accuracy 1, mark 4
  */
 export function judge(request: TakeRequest): Judged {
   const reason = takeTrouble(request);
   if (reason !== undefined) return { ok: false, reason };
-  const { pattern, bpm, start = 0, ages = DEFAULT_AGES } = request;
+  const { pattern, bpm, start = 0, free = false, ages = DEFAULT_AGES } = request;
   const expected = expectedOf(pattern, bpm);
-  const times = expected.notes.map(({ time }) => time);
-  const windows = tolerances(times, request.windows ?? windowsFor(ages));
-  const hits = mergeBounces(request.onsets.map((onset) => onset - start), shortestGap(times));
-  const { course, straight, alignment } = followTempo(times, windows, hits);
-  const notes = expected.notes.map(({ beat, measure }, index): JudgedNote => {
-    const hit = alignment.hits[index]!;
-    if (hit < 0) return { index, measure: measure.number, beat, verdict: 'missed' };
-    const error = straight[hit]! - times[index]!;
-    return { index, measure: measure.number, beat, verdict: verdictOf(error, windows[index]!), errorMs: round(error * 1000, 10) };
-  });
-  const extras = extrasOf(expected, hits, straight, alignment, start);
+  const written = writtenOf(expected);
+  const hits = mergeBounces(request.onsets.map((onset) => onset - start), shortestGap(expected.notes.map(({ time }) => time)));
+  const explanation = explain(written, Float64Array.from(hits), free);
+  const follower = new Follower(written, explanation, free);
+  const windows = request.windows ?? windowsFor(ages);
+
+  const { notes, paired } = verdicts(expected, follower, windows, hits);
+  const extras = extrasOf(expected, follower, hits, paired, start);
   const count = (verdict: Verdict) => notes.filter((note) => note.verdict === verdict).length;
   const accuracy = accuracyOf(notes.length, count('on-time'), count('early') + count('late'), extras.length);
-  const driftPct = round(course.drift * 100, 10);
+  const tempo = follower.tempo(bpm);
   return {
     ok: true,
     result: {
       notes,
       extras,
-      misreadings: [],
-      tempo: { bpm: round(bpm * (1 + course.drift / 2), 10), driftPct, spreadMs: round(course.spread * 1000, 10), leadMs: round(-course.lag * 1000, 10) },
-      follow: [],
-      heard: printRhythm(heardPattern(pattern, expected, snapped(times, straight, alignment, notes))),
+      misreadings: namedIn(pattern, written, explanation, follower, request.speech ?? {}),
+      tempo,
+      follow: followed(written, explanation),
+      withBeat: free ? null : round(withClick(expected, follower, windows, hits), 10_000),
+      heard: printRhythm(heardPattern(pattern, expected, straightened(expected, follower, hits, paired, notes))),
       accuracy: round(accuracy, 10_000),
-      mark: markOf(accuracy, driftPct, hits.length > 0 || notes.length === 0, request.borders),
+      mark: markOf(accuracy, tempo.driftPct, hits.length > 0 || notes.length === 0, request.borders),
     },
   };
 }
 
 /** Rounded to a part, and never minus zero. */
-function round(value: number, parts: number): number {
+export function round(value: number, parts: number): number {
   return Math.round(value * parts) / parts || 0;
-}
-
-function verdictOf(error: number, { onTime }: Tolerance): Verdict {
-  const early = error < 0;
-  return Math.abs(error) <= (early ? onTime.early : onTime.late) + 1e-9 ? 'on-time' : early ? 'early' : 'late';
 }
 
 function shortestGap(times: readonly number[]): number {
@@ -148,60 +153,44 @@ function mergeBounces(hits: readonly number[], gap: number): number[] {
   return merged;
 }
 
-/** Leads tried first: a class of eager clappers may be so far ahead that short notes would pair with their neighbours. */
-const FIRST_LAGS = [0, -LARGEST_LEAD * 0.75, LARGEST_LEAD * 0.75];
-const ROUNDS = 3;
-
-interface Followed {
-  readonly course: Course;
-  /** Hits by the click, lead and drift taken off. */
-  readonly straight: readonly number[];
-  readonly alignment: Alignment;
+/** Each note where the child was followed to; `paired` gives each note's hit or -1. */
+function verdicts(expected: Expected, follower: Follower, windows: Windows, hits: readonly number[]): { notes: JudgedNote[]; paired: Int32Array } {
+  const due = expected.notes.map(({ time }, i) => (follower.leftOut(time) ? undefined : { note: i, at: follower.heard(time) })).filter((note) => note !== undefined).sort((a, b) => a.at - b.at);
+  const times = due.map(({ at }) => at);
+  const near = tolerances(times, windows);
+  const alignment = align(times, near, hits);
+  const paired = new Int32Array(expected.notes.length).fill(-1);
+  const errors = new Map<number, { error: number; verdict: Verdict }>();
+  due.forEach(({ note, at }, i) => {
+    const hit = alignment.hits[i]!;
+    if (hit < 0) return;
+    paired[note] = hit;
+    const error = hits[hit]! - at;
+    errors.set(note, { error, verdict: verdictOf(error, near[i]!.onTime) });
+  });
+  const notes = expected.notes.map(({ beat, measure }, index): JudgedNote => {
+    const found = errors.get(index);
+    return found ? { index, measure: measure.number, beat, verdict: found.verdict, errorMs: round(found.error * 1000, 10) } : { index, measure: measure.number, beat, verdict: 'missed' };
+  });
+  return { notes, paired };
 }
 
-/** Pairs, fits lead and drift, pairs again; of several beginnings the one that pairs best. */
-function followTempo(times: readonly number[], windows: readonly Tolerance[], hits: readonly number[]): Followed {
-  let best: Followed | undefined;
-  for (const lag of FIRST_LAGS) {
-    const next = followFrom(lag, times, windows, hits);
-    if (!best || next.alignment.score > best.alignment.score + 1e-6) best = next;
-    // Every hit is a note and every note has its hit: no other beginning pairs better.
-    if (hits.length === times.length && !next.alignment.hits.includes(-1)) return next;
-  }
-  return best!;
-}
-
-function followFrom(lag: number, times: readonly number[], windows: readonly Tolerance[], hits: readonly number[]): Followed {
-  const start = times[0] ?? 0;
-  const length = (times.at(-1) ?? 0) - start;
-  let course: Course = { ...STEADY, lag };
-  let straight = hits.map((hit) => straighten(hit, course, start, length));
-  let alignment = align(times, windows, straight);
-  for (let round = 1; round < ROUNDS; round++) {
-    const pairs: { time: number; hit: number }[] = [];
-    for (let i = 0; i < times.length; i++) if (alignment.hits[i]! >= 0) pairs.push({ time: times[i]!, hit: hits[alignment.hits[i]!]! });
-    course = fitCourse(pairs, start, length);
-    straight = hits.map((hit) => straighten(hit, course, start, length));
-    alignment = align(times, windows, straight);
-  }
-  return { course, straight, alignment };
-}
-
-function extrasOf(expected: Expected, hits: readonly number[], straight: readonly number[], alignment: Alignment, start: number): Extra[] {
-  const paired = new Set(alignment.hits);
+function extrasOf(expected: Expected, follower: Follower, hits: readonly number[], paired: Int32Array, start: number): Extra[] {
+  const used = new Set(paired);
   let counted = -Infinity;
   const extras: Extra[] = [];
-  straight.forEach((time, i) => {
-    if (paired.has(i)) {
-      counted = time;
+  hits.forEach((hit, i) => {
+    if (used.has(i)) {
+      counted = hit;
       return;
     }
+    const time = follower.written(hit);
     const spot = spotAt(expected, time) ?? edgeSpot(expected, time);
     extras.push({
-      time: hits[i]! + start,
+      time: hit + start,
       measure: spot.played.measure.number,
       beat: beatText(spot.played.measure.meter, spot.onset),
-      kind: extraKind(expected, time, counted),
+      kind: extraKind(expected, time, hit - counted),
     });
   });
   return extras;
@@ -214,11 +203,38 @@ function edgeSpot({ measures, end }: Expected, time: number) {
   return { played, onset: (time >= end / 2 ? events.at(-1) : events[0])?.onset ?? played.measure.onset };
 }
 
-/** For writing out what was heard: notes that counted as on time stand exactly at their place. */
-function snapped(times: readonly number[], straight: readonly number[], alignment: Alignment, notes: readonly JudgedNote[]): number[] {
-  const at = [...straight];
+/** From which note on the child was how many beats ahead, all shifts so far added up. */
+function followed({ events, notes }: Written, { readings }: Explanation): TakeResult['follow'] {
+  const shifts = readings.flatMap(({ shift }) => shift ?? []).sort((a, b) => a.from - b.from);
+  let ahead: Fraction = frac(0);
+  const segments: { fromNote: number; beatsAhead: string }[] = [];
+  for (const { from, beats } of shifts) {
+    // Every shift is some twelfths of a beat.
+    ahead = add(ahead, frac(-Math.round(beats * 12), 12));
+    const fromNote = notes.findIndex((index) => events[index]!.time >= from - 1e-6);
+    if (fromNote < 0) continue;
+    if (segments.at(-1)?.fromNote === fromNote) segments.pop();
+    segments.push({ fromNote, beatsAhead: mixed(ahead) });
+  }
+  return segments.filter(({ beatsAhead }, i) => beatsAhead !== (segments[i - 1]?.beatsAhead ?? '0'));
+}
+
+/** Part of the notes that came with the click, only the steady lead taken off. */
+function withClick(expected: Expected, follower: Follower, windows: Windows, hits: readonly number[]): number {
+  if (expected.notes.length === 0) return hits.length === 0 ? 1 : 0;
+  const times = expected.notes.map(({ time }) => time + follower.lag);
+  const near = tolerances(times, windows);
+  const alignment = align(times, near, hits);
+  const with_ = times.filter((time, i) => alignment.hits[i]! >= 0 && verdictOf(hits[alignment.hits[i]!]! - time, near[i]!.onTime) === 'on-time');
+  return with_.length / times.length;
+}
+
+/** For writing out what was heard: by the written clock, tempo and a late start taken off; what was on time where it is written stands just there. */
+function straightened(expected: Expected, follower: Follower, hits: readonly number[], paired: Int32Array, notes: readonly JudgedNote[]): number[] {
+  const at = hits.map((hit) => follower.straight(hit));
   notes.forEach(({ verdict, index }) => {
-    if (verdict === 'on-time') at[alignment.hits[index]!] = times[index]!;
+    const { time } = expected.notes[index]!;
+    if (verdict === 'on-time' && Math.abs(follower.unshifted(time) - time) < 1e-6) at[paired[index]!] = time;
   });
   return at.sort((a, b) => a - b);
 }

@@ -1,10 +1,19 @@
-import { toNumber } from '../rhythm/fraction.ts';
-import { beatOf } from '../rhythm/meter.ts';
+import { type Random, randomFrom } from '../random.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
-import { type ExpectedEvent, expectedOf } from './expected.ts';
-import { randomFrom } from '../random.ts';
+import { expectedOf } from './expected.ts';
+import type { MisreadingCode, Reading } from './misreadings/misreading.ts';
+import { MISREADINGS } from './misreadings/table.ts';
+import type { Strike } from './strike.ts';
+import { type Written, writtenOf } from './written.ts';
 
-/** How a simulated child claps. Chances are for each place where the slip can happen. */
+/** A misreading that a simulated child makes; without a place the seed chooses one. */
+export interface Slip {
+  readonly code: MisreadingCode;
+  /** Index of the written event, in playing order, as the table's readings name it. */
+  readonly event?: number;
+}
+
+/** How a simulated child claps. */
 export interface SimulatedChild {
   /** Unsteadiness: standard deviation in seconds. */
   readonly spread: number;
@@ -12,38 +21,100 @@ export interface SimulatedChild {
   readonly lead?: number;
   /** Change of tempo over the take as a part: 0.05 ends five per cent faster. */
   readonly drift?: number;
-  readonly clapsRests?: number;
-  readonly pulsesHolds?: number;
-  readonly strikesTies?: number;
-  /** Chance to leave out a note shorter than a beat; a third of it for others. */
+  /** Misreadings it makes for certain, one after the other. */
+  readonly misreads?: readonly Slip[];
+  /** Chance to misread, for each place where it can happen. */
+  readonly habits?: Readonly<Partial<Record<MisreadingCode, number>>>;
+  /** Notes it leaves out, by index; and the chance to leave out any other. */
+  readonly missed?: readonly number[];
   readonly leavesOut?: number;
 }
 
-/**
- * The onsets of one take, in seconds from beat 1 of measure 1, rising. The same seed gives the same take.
- * @param bpm  counted beats a minute
- */
-export function simulateTake(pattern: Pattern, bpm: number, child: SimulatedChild, seed: number): number[] {
-  const random = randomFrom(seed);
-  const expected = expectedOf(pattern, bpm);
-  const first = expected.notes[0]?.time ?? 0;
-  const length = Math.max(1e-9, (expected.notes.at(-1)?.time ?? 0) - first);
-  const claps = expected.events.flatMap((event) => clapsOn(event, child, random.next(), expected.whole));
-  return claps
-    .map((time) => {
-      const since = Math.max(0, time - first);
-      const drifted = time - ((child.drift ?? 0) * since * since) / (2 * length);
-      return drifted - (child.lead ?? 0) + random.normal() * child.spread;
-    })
-    .sort((a, b) => a - b);
+export interface SimulatedTake {
+  /** Seconds from beat 1 of measure 1, rising. */
+  readonly onsets: number[];
+  /** What was done, with the event it is about. */
+  readonly slips: readonly { readonly code: MisreadingCode; readonly event: number }[];
 }
 
-function clapsOn({ event, measure, time, end }: ExpectedEvent, child: SimulatedChild, chance: number, whole: number): number[] {
-  if (event.kind === 'rest') return chance < (child.clapsRests ?? 0) ? [time] : [];
-  if (event.kind === 'tied') return chance < (child.strikesTies ?? 0) ? [time] : [];
-  const beat = toNumber(beatOf(measure.meter).length) * whole;
-  const held = Math.ceil((end - time) / beat - 1e-9) - 1;
-  if (held > 0 && chance < (child.pulsesHolds ?? 0)) return Array.from({ length: held + 1 }, (_, i) => time + i * beat);
-  const short = end - time < beat - 1e-9;
-  return chance > 1 - (child.leavesOut ?? 0) * (short ? 1 : 1 / 3) ? [] : [time];
+/** Change of tempo of a child that rushes or drags, as a part. */
+const RUSHES = { least: 0.07, more: 0.08 };
+
+interface State {
+  strikes: Strike[];
+  drift: number;
+  slips: { code: MisreadingCode; event: number }[];
+}
+
+function apply(state: State, reading: Reading): void {
+  state.strikes = reading.apply(state.strikes);
+  state.slips.push({ code: reading.code, event: reading.event });
+}
+
+/** Kinds that rewrite no single place. */
+function slipByHand(state: State, code: MisreadingCode, written: Written, random: Random): void {
+  const { events, notes } = written;
+  const eventOf = (strike: Strike | undefined) => notes[Math.max(0, strike?.note ?? 0)] ?? 0;
+  switch (code) {
+    case 'rushing':
+    case 'dragging':
+      state.drift += (code === 'rushing' ? 1 : -1) * (RUSHES.least + RUSHES.more * random.next());
+      state.slips.push({ code, event: notes[0] ?? 0 });
+      return;
+    case 'stopped-early': {
+      const keep = Math.max(1, Math.floor(state.strikes.length * (0.4 + 0.4 * random.next())));
+      if (state.strikes.length - keep < 2) return;
+      state.slips.push({ code, event: eventOf(state.strikes[keep]) });
+      state.strikes = state.strikes.slice(0, keep);
+      return;
+    }
+    case 'lost-and-recovered': {
+      const size = 4 + random.below(3);
+      const room = state.strikes.length - size - 3;
+      if (room < 2) return;
+      const from = 1 + random.below(room);
+      const beat = events[0]!.beat;
+      state.slips.push({ code, event: eventOf(state.strikes[from]) });
+      state.strikes = state.strikes.map((strike, i) => (i < from || i >= from + size ? strike : { ...strike, time: strike.time + (random.next() < 0.5 ? -1 : 1) * beat * (0.25 + 0.2 * random.next()) }));
+      return;
+    }
+    default:
+  }
+}
+
+/**
+ * One take of a simulated child; the same seed gives the same take.
+ * @param bpm  counted beats a minute
+ */
+export function simulate(pattern: Pattern, bpm: number, child: SimulatedChild, seed: number): SimulatedTake {
+  const random = randomFrom(seed);
+  const written = writtenOf(expectedOf(pattern, bpm));
+  const strikes = written.notes.map((index, note): Strike => ({ note, written: written.events[index]!.time, time: written.events[index]!.time }));
+  const state: State = { strikes, drift: child.drift ?? 0, slips: [] };
+  for (const { code, event } of child.misreads ?? []) {
+    const places = MISREADINGS[code].readings(written).filter((reading) => event === undefined || reading.event === event);
+    if (places.length > 0) apply(state, random.pick(places));
+    else slipByHand(state, code, written, random);
+  }
+  for (const [code, chance] of Object.entries(child.habits ?? {})) {
+    const seen = new Set<number>();
+    for (const reading of MISREADINGS[code as MisreadingCode].readings(written)) {
+      if (!seen.has(reading.event) && random.next() < chance) apply(state, reading);
+      seen.add(reading.event);
+    }
+  }
+  const gone = (note: number) => note >= 0 && (child.missed?.includes(note) || random.next() < (child.leavesOut ?? 0));
+  const sounded = [...state.strikes].sort((a, b) => a.time - b.time).filter(({ note }) => !gone(note));
+  const first = sounded[0]?.time ?? 0;
+  const length = Math.max(1e-9, (sounded.at(-1)?.time ?? 0) - first);
+  const onsets = sounded.map(({ time }) => {
+    const since = time - first;
+    return time - (state.drift * since * since) / (2 * length) - (child.lead ?? 0) + random.normal() * child.spread;
+  });
+  return { onsets: onsets.sort((a, b) => a - b), slips: state.slips };
+}
+
+/** The onsets of one take, in seconds from beat 1 of measure 1, rising. */
+export function simulateTake(pattern: Pattern, bpm: number, child: SimulatedChild, seed: number): number[] {
+  return simulate(pattern, bpm, child, seed).onsets;
 }

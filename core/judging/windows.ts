@@ -29,3 +29,9 @@ export const BOUNCE_OF_GAP = 0.4;
 
 /** A steady lead or lag up to this (seconds) is taken off before judging (handbook §8). */
 export const LARGEST_LEAD = 0.08;
+
+/** What a clap so far off its note is called; `onTime` are both positive. */
+export function verdictOf(error: number, onTime: { readonly early: number; readonly late: number }): 'on-time' | 'early' | 'late' {
+  const early = error < 0;
+  return Math.abs(error) <= (early ? onTime.early : onTime.late) + 1e-9 ? 'on-time' : early ? 'early' : 'late';
+}

@@ -1,0 +1,79 @@
+import { type Written, type WrittenEvent, isEighth, same } from '../written.ts';
+import { type MisreadingKind, type Reading, moved, shifted } from './misreading.ts';
+
+/** Eighth, quarter, eighth from a beat on: where the middle note stands on the half. */
+function syncopationAt({ events }: Written, i: number): boolean {
+  const [a, b, c] = [events[i], events[i + 1], events[i + 2]];
+  return a !== undefined && b !== undefined && c !== undefined && [a, b, c].every(({ kind, division }) => kind === 'note' && division === 2) && same(a.inBeat, 0) && same(a.beats, 0.5) && same(b.beats, 1) && same(c.beats, 0.5);
+}
+
+const noteAt = ({ events }: Written, time: number) => events.some((event) => event.kind === 'note' && same(event.time, time));
+
+export const upbeatOnBeat: MisreadingKind = {
+  code: 'upbeat-on-beat',
+  title: 'a note after the beat put on the beat',
+  readings: (written) =>
+    written.events.flatMap((event, i): Reading[] => {
+      if (event.kind !== 'note' || event.division !== 2 || !same(event.inBeat, 0.5) || event.source.event.tuplet) return [];
+      // Inside a syncopation the same claps are the syncopation straightened.
+      if (syncopationAt(written, i - 1) || syncopationAt(written, i - 2)) return [];
+      const half = event.beat / 2;
+      return ([[-half, 4.2], [half, 5.4]] as const).flatMap(([by, cost]): Reading[] =>
+        noteAt(written, event.time + by) || event.time + by > written.expected.end ? [] : [{ code: 'upbeat-on-beat', event: i, cost, apply: (strikes) => moved(strikes, new Map([[event.note, by]])) }],
+      );
+    }),
+  sentence: ({ count }) => `you clapped on the beat; this note comes after it, on ${count}. Tap the beat with your foot and clap when it is up.`,
+};
+
+/** Pairs of eighths, the first on a beat: the sounded note of the second. */
+function pairs({ events }: Written): WrittenEvent[] {
+  return events.filter((event, i) => {
+    const before = events[i - 1];
+    return event.kind === 'note' && before?.kind === 'note' && event.division === 2 && isEighth(event) && isEighth(before) && same(before.inBeat, 0) && same(event.inBeat, 0.5);
+  });
+}
+
+/** A swung pair is about 2 : 1: the second eighth comes a sixth of a beat late. */
+const SWING = 1 / 6;
+const FEWEST_PAIRS = 1;
+
+export const eighthsUneven: MisreadingKind = {
+  code: 'eighths-uneven',
+  title: 'pairs of eighths swung',
+  readings: (written) => {
+    const swung = pairs(written);
+    if (swung.length < FEWEST_PAIRS) return [];
+    const by = new Map(swung.map(({ note, beat }) => [note, beat * SWING]));
+    return [{ code: 'eighths-uneven', event: written.events.indexOf(swung[0]!) - 1, cost: swung.length > 1 ? 4 : 5.5, apply: (strikes) => moved(strikes, by), wholeTake: true, subtle: true }];
+  },
+  sentence: ({ count }) => `your pairs of eighths were long and short. Make both the same length: clap the second on ${count}, just in the middle.`,
+};
+
+export const sixteenthsSlow: MisreadingKind = {
+  code: 'sixteenths-slow',
+  title: 'four sixteenths played as eighths',
+  readings: (written) =>
+    written.events.flatMap((event, i): Reading[] => {
+      const group = written.events.slice(i, i + 4);
+      if (group.length < 4 || event.division !== 2 || !same(event.inBeat, 0) || !group.every(({ kind, beats }) => kind === 'note' && same(beats, 0.25))) return [];
+      const slow = new Map(group.map(({ note, time }) => [note, time - event.time]));
+      const from = group[3]!.end;
+      const shift = { from, beats: 1, seconds: event.beat };
+      return [{ code: 'sixteenths-slow', event: i, cost: 4.4, apply: (strikes) => shifted(moved(strikes, slow), from, event.beat), shift }];
+    }),
+  sentence: () => 'you played the four sixteenths as slowly as eighths. All four fit into one beat: say them once on their own, then clap.',
+};
+
+export const syncopationStraightened: MisreadingKind = {
+  code: 'syncopation-straightened',
+  title: 'eighth, quarter, eighth made straight',
+  readings: (written) =>
+    written.events.flatMap((event, i): Reading[] => {
+      if (!syncopationAt(written, i)) return [];
+      const [, middle, last] = [event, written.events[i + 1]!, written.events[i + 2]!];
+      const half = event.beat / 2;
+      const make = (note: number, by: number): Reading => ({ code: 'syncopation-straightened', event: i, cost: 4.2, apply: (strikes) => moved(strikes, new Map([[note, by]])) });
+      return [make(last.note, -half), make(middle.note, half)];
+    }),
+  sentence: ({ count }) => `short, long, short: you made it straight. The long note starts on the half, after ${count}, and lasts over the next beat.`,
+};
