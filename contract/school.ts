@@ -17,6 +17,16 @@ export type SessionState = Static<typeof SessionState>;
 
 const WordSet = Type.Object({ title: Type.String({ minLength: 1, maxLength: 60 }), cells: Type.Record(Type.String(), Type.String({ maxLength: 60 })) }, strict);
 
+const Borders = Type.Array(Type.Object({ mark: Type.Integer({ minimum: 2, maximum: 4 }), accuracy: Type.Number({ exclusiveMinimum: 0, maximum: 1 }), driftPct: Type.Optional(Type.Number({ minimum: 0, maximum: 100 })) }, strict), { minItems: 1, maxItems: 3 });
+
+/** What judging depends on, tried out on the takes there are. */
+export const JudgingTrial = Type.Object({ ages: AgesOf, onTimeMs: orNull(Type.Integer({ minimum: 20, maximum: 400 })), borders: orNull(Borders) }, strict);
+export type JudgingTrial = Static<typeof JudgingTrial>;
+
+/** How many marks would change, from which to which. */
+export const JudgingPreview = Type.Object({ takes: Type.Integer(), changed: Type.Integer(), higher: Type.Integer(), lower: Type.Integer(), marks: Type.Array(Type.Object({ mark: Type.Integer(), now: Type.Integer(), then: Type.Integer() })) });
+export type JudgingPreview = Static<typeof JudgingPreview>;
+
 /** What a teacher sets for a class. */
 export const ClassSettings = Type.Object(
   {
@@ -30,6 +40,12 @@ export const ClassSettings = Type.Object(
     houseWords: Type.Optional(Type.Record(Type.String(), Type.Record(Type.String(), Type.String({ maxLength: 40 })))),
     /** Words for cells; null for the set that ships. */
     wordSet: Type.Optional(orNull(WordSet)),
+    /** What is on time, milliseconds either way; null is as usual for the ages. */
+    onTimeMs: Type.Optional(orNull(Type.Integer({ minimum: 20, maximum: 400 }))),
+    /** What each mark needs; null is as usual. */
+    borders: Type.Optional(orNull(Borders)),
+    /** Recordings of children are kept for so many days; null keeps none. */
+    recordingDays: Type.Optional(orNull(Type.Integer({ minimum: 1, maximum: 365 }))),
   },
   strict,
 );

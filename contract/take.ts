@@ -31,6 +31,9 @@ export const ScoreRequest = Type.Object(
     onsets: Onsets,
     start: Type.Optional(Type.Number()),
     free: Type.Optional(Type.Boolean()),
+    /** Steps on the beat, the second stream; and for each onset when the key was lifted. */
+    feet: Type.Optional(Onsets),
+    releases: Type.Optional(Onsets),
     ages: Type.Optional(AgesOf),
   },
   strict,
@@ -53,8 +56,14 @@ export const TakeResult = Type.Object({
   heard: Type.String(),
   accuracy: Type.Number(),
   mark: Type.Integer(),
+  feet: Type.Optional(Type.Object({ onBeat: Type.Integer(), beats: Type.Integer(), extras: Type.Integer(), handsLaterMs: Type.Number(), apartMs: Type.Number() })),
+  holds: Type.Optional(Type.Array(Type.Object({ index: Type.Integer(), verdict: oneOf(['kept', 'cut', 'held-over'] as const), heldS: Type.Number(), writtenS: Type.Number() }))),
 });
 export type TakeResult = Static<typeof TakeResult>;
+
+/** How a take was heard. */
+export const TAKE_SOURCES = ['tap', 'microphone', 'recording', 'practice'] as const;
+const TakeSource = oneOf(TAKE_SOURCES);
 
 /** What the browser keeps in its outbox and puts to the server: no result, for the server judges it itself. */
 export const TakeUpload = Type.Object(
@@ -65,6 +74,9 @@ export const TakeUpload = Type.Object(
     patternText: RhythmText,
     bpm: Bpm,
     onsets: Onsets,
+    /** There was no click. */
+    free: Type.Optional(Type.Boolean()),
+    source: Type.Optional(TakeSource),
     /** When it was played, milliseconds since 1970. */
     takenAt: Type.Integer({ minimum: 0, maximum: 8_640_000_000_000 }),
   },
@@ -83,14 +95,31 @@ export const TakeSummary = Type.Object({
   accuracy: Type.Number(),
   mark: Type.Integer(),
   override: Type.Union([Type.Integer(), Type.Null()]),
+  source: TakeSource,
+  /** Claps were struck out or added by hand. */
+  corrected: Type.Boolean(),
 });
 export type TakeSummary = Static<typeof TakeSummary>;
 
 export const TakeDetail = Type.Composite([
   TakeSummary,
-  Type.Object({ patternText: Type.String(), ages: AgesOf, onsets: Type.Array(Type.Number()), result: TakeResult, overrideReason: Type.String() }),
+  Type.Object({
+    patternText: Type.String(),
+    ages: AgesOf,
+    windows: Type.Object({ onTime: Type.Number(), onTimeOfGap: Type.Number(), reach: Type.Number(), reachOfGap: Type.Number() }),
+    free: Type.Boolean(),
+    onsets: Type.Array(Type.Number()),
+    result: TakeResult,
+    overrideReason: Type.String(),
+    /** Until when a recording of it is kept, milliseconds since 1970; null when there is none. */
+    recordingUntil: Type.Union([Type.Integer(), Type.Null()]),
+  }),
 ]);
 export type TakeDetail = Static<typeof TakeDetail>;
+
+/** Claps that were found wrongly, struck out or added by hand. */
+export const OnsetCorrection = Type.Object({ onsets: Onsets }, strict);
+export type OnsetCorrection = Static<typeof OnsetCorrection>;
 
 export const MarkOverride = Type.Object(
   { mark: Type.Union([Type.Integer({ minimum: 0, maximum: 4 }), Type.Null()]), reason: Type.Optional(Type.String({ maxLength: 200 })) },

@@ -67,7 +67,7 @@ function takesOf(random: Random, childId: string, child: SimulatedChild, demo: D
       const bpm = TEMPOS[Math.min(TEMPOS.length - 1, Math.floor(week / 2))]!;
       const takenAt = inSchoolHours(now - (WEEKS - week) * 7 * DAY_MS + (k * 2 + 1) * DAY_MS, random);
       const onsets = simulateTake(parsed.pattern, bpm, practised(child, week), random.below(2 ** 31)).map((t) => Math.round(t * 1e4) / 1e4);
-      const judged = judge({ pattern: parsed.pattern, bpm, onsets, windows });
+      const judged = judge({ pattern: parsed.pattern, bpm, onsets, windows, speech: { counts: { school: demo.school } } });
       if (!judged.ok) throw new Error(judged.reason);
       const { accuracy, mark } = judged.result;
       const result = structuredClone(judged.result) as TakeResult;

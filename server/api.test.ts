@@ -4,16 +4,20 @@ import { ErrorBody } from '../contract/parts.ts';
 import { ClassDetail, SavedPattern, SessionState } from '../contract/school.ts';
 import { TakeDetail } from '../contract/take.ts';
 import { validator } from '../contract/validate.ts';
+import { openDatabase } from './database.ts';
+import { removeExpired } from './repository/recordings.ts';
 import type { RunningServer } from './start.ts';
 import { type Answer, Visitor, freshDatabase, serverWithTeachers } from './testServer.test-helper.ts';
 
 let server: RunningServer;
+let databaseUrl: string;
 let ann: Visitor;
 let ben: Visitor;
 
 const CLASS = { name: 'Gulls', ages: '9-10', school: 'numbers', rests: null };
 const TEXT = '4/4 q q e e q';
 const ids = { room: uuid(), child: uuid(), pattern: uuid(), take: uuid() };
+const JUDGED_ALIKE = { onTimeMs: null, borders: null, recordingDays: null };
 const TAKE = { childId: ids.child, patternId: ids.pattern, title: 'First', patternText: TEXT, bpm: 60, onsets: [0, 1, 2, 2.5, 3], takenAt: 1_700_000_000_000 };
 
 const isError = validator(ErrorBody);
@@ -28,7 +32,8 @@ function expectError(answer: Answer, status: number, word: string): void {
 }
 
 beforeAll(async () => {
-  server = await serverWithTeachers(await freshDatabase());
+  databaseUrl = await freshDatabase();
+  server = await serverWithTeachers(databaseUrl);
   ann = new Visitor(server.url);
   ben = new Visitor(server.url);
   expect((await ann.signIn('Ann')).status).toBe(200);
@@ -245,4 +250,68 @@ describe('plans', () => {
     [{ chunks: { kind: 'joined' } }, 'chunks'],
     [{ extra: 1 }, 'extra'],
   ])('refuse %j', async (change, word) => expectError(await ann.ask('PUT', `/api/plans/${uuid()}`, { ...PLAN, ...change }), 422, word));
+});
+
+describe('judging as the teacher sets it', () => {
+  const room = uuid();
+  const child = uuid();
+  const late = uuid();
+  // The third clap comes 70 ms late: right at nine, too late for musicians.
+  const LATE = { ...TAKE, childId: child, patternId: null, patternText: '4/4 q q q q | q q q q', onsets: [0, 1, 2.07, 3, 4, 5, 6, 7] };
+  const accuracy = async () => ((await ann.ask('GET', `/api/takes/${late}`)).body as { accuracy: number }).accuracy;
+  beforeAll(async () => {
+    await ann.ask('PUT', `/api/classes/${room}`, CLASS);
+    await ann.ask('PUT', `/api/classes/${room}/children/${child}`, { name: 'Kim' });
+    expect((await ann.ask('PUT', `/api/takes/${late}`, LATE)).status).toBe(200);
+  });
+  it('is tried out before it is saved', async () => {
+    const { status, body } = await ann.ask('POST', `/api/classes/${room}/judging-preview`, { ages: '9-10', onTimeMs: 40, borders: null });
+    expect([status, body]).toMatchObject([200, { takes: 1, changed: 1, lower: 1 }]);
+    expect(await accuracy()).toBe(1);
+    expectError(await ben.ask('POST', `/api/classes/${room}/judging-preview`, { ages: '9-10', onTimeMs: 40, borders: null }), 404, 'class');
+  });
+  it('judges every take anew when it is saved, and keeps the teacher’s marks', async () => {
+    await ann.ask('PUT', `/api/takes/${late}/override`, { mark: 2, reason: 'tried hard' });
+    expect((await ann.ask('PUT', `/api/classes/${room}`, { ...CLASS, onTimeMs: 40 })).status).toBe(200);
+    expect(await accuracy()).toBeCloseTo(7.5 / 8, 3);
+    expect((await ann.ask('GET', `/api/takes/${late}`)).body).toMatchObject({ mark: 3, override: 2, overrideReason: 'tried hard' });
+    await ann.ask('PUT', `/api/classes/${room}`, { ...CLASS, ...JUDGED_ALIKE, borders: [{ mark: 4, accuracy: 0.9 }, { mark: 2, accuracy: 0.5 }] });
+    expect((await ann.ask('GET', `/api/takes/${late}`)).body).toMatchObject({ mark: 4, accuracy: 1 });
+  });
+  it.each([
+    [{ onTimeMs: 0 }, 'onTimeMs'],
+    [{ onTimeMs: 'wide' }, 'onTimeMs'],
+    [{ borders: [{ mark: 4, accuracy: 0.5 }, { mark: 3, accuracy: 0.9 }] }, 'lower border'],
+    [{ borders: [{ mark: 7, accuracy: 0.5 }] }, 'mark'],
+    [{ recordingDays: 0 }, 'recordingDays'],
+  ])('refuses %j', async (change, word) => expectError(await ann.ask('PUT', `/api/classes/${room}`, { ...CLASS, ...change }), 422, word));
+  it('judges claps that were put right by hand, and says so', async () => {
+    const onsets = LATE.onsets.filter((time) => time !== 5);
+    expect((await ann.ask('PUT', `/api/takes/${late}/onsets`, { onsets })).body).toMatchObject({ corrected: true, accuracy: 7 / 8, override: 2 });
+    expectError(await ben.ask('PUT', `/api/takes/${late}/onsets`, { onsets }), 404, 'take');
+    expectError(await ann.ask('PUT', `/api/takes/${late}/onsets`, { onsets: ['x'] }), 422, 'onsets');
+  });
+  it('judges a free take without its start', async () => {
+    const id = uuid();
+    const free = await ann.ask('PUT', `/api/takes/${id}`, { ...LATE, free: true, source: 'recording', onsets: [0, 1, 2, 3, 4, 5, 6, 7].map((beat) => 3 + beat * 0.8) });
+    expect(free.body).toMatchObject({ free: true, source: 'recording', accuracy: 1, result: { withBeat: null } });
+  });
+  it('keeps a recording only where the class does, until its date, and for its teacher alone', async () => {
+    const path = `/api/takes/${late}/recording`;
+    const sound = { 'content-type': 'audio/webm' };
+    expectError(await ann.send('PUT', path, Buffer.from('clap'), sound), 403, 'keeps no recordings');
+    await ann.ask('PUT', `/api/classes/${room}`, { ...CLASS, recordingDays: 7 });
+    expect((await ann.send('PUT', path, Buffer.from('clap'), sound)).status).toBe(204);
+    const until = ((await ann.ask('GET', `/api/takes/${late}`)).body as { recordingUntil: number }).recordingUntil;
+    expect(Math.abs(until - Date.now() - 7 * 24 * 3600 * 1000)).toBeLessThan(60_000);
+    expectError(await ben.ask('GET', path), 404, 'take');
+    expectError(await ann.send('PUT', path, Buffer.alloc(16_000_000), sound), 413, 'more than');
+    const { db, pool } = openDatabase(databaseUrl, 1);
+    await removeExpired(db, until - 1);
+    expect((await fetch(server.url + path, { headers: ann.headers })).status).toBe(200);
+    await removeExpired(db, until);
+    await pool.end();
+    expectError(await ann.ask('GET', path), 404, 'recording');
+    expect((await ann.ask('GET', `/api/takes/${late}`)).body).toMatchObject({ recordingUntil: null });
+  });
 });

@@ -17,6 +17,9 @@ import { sessionsOf } from './services/session.ts';
 /** The largest request: a take of twenty thousand onsets. */
 const LARGEST_BODY = '400kb';
 
+/** A recording of a take: three minutes of plain sound. */
+const LARGEST_RECORDING = '15mb';
+
 /** Everything from this origin and nothing else; `data:` pictures are the small signs inside the style sheet. */
 const CONTENT_POLICY = {
   useDefaults: false,
@@ -40,6 +43,7 @@ export function createApp(db: Database, config: Config, logger: Logger): Express
     await db.execute(sql`select 1`);
     response.json({ ok: true });
   });
+  app.use('/api/takes/:takeId/recording', express.raw({ type: 'audio/*', limit: LARGEST_RECORDING }));
   app.use('/api', express.json({ limit: LARGEST_BODY }), (_request, response, next) => {
     response.setHeader('Cache-Control', 'no-cache');
     next();

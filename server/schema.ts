@@ -1,8 +1,9 @@
-import { bigint, customType, double, index, int, mysqlTable, timestamp, uniqueIndex, varchar } from 'drizzle-orm/mysql-core';
+import { bigint, boolean, customType, double, index, int, mysqlTable, timestamp, uniqueIndex, varchar } from 'drizzle-orm/mysql-core';
 import type { PlanEdit } from '../contract/plan.ts';
-import type { TakeResult } from '../contract/take.ts';
+import type { TAKE_SOURCES, TakeResult } from '../contract/take.ts';
 import type { RestStyle, SchoolId } from '../core/counting/school.ts';
 import type { NamingId } from '../core/rhythm/names.ts';
+import type { MarkBorder } from '../core/judging/mark.ts';
 import type { Ages, Windows } from '../core/judging/windows.ts';
 
 /** JSON in a long text column: MariaDB's own JSON type is one, and hands back a string. */
@@ -12,6 +13,11 @@ function json<T>(name: string) {
     toDriver: (value) => JSON.stringify(value),
     fromDriver: (value) => JSON.parse(value) as T,
   })(name);
+}
+
+/** Up to 16 MB of bytes. */
+function blob(name: string) {
+  return customType<{ data: Buffer; driverData: Buffer }>({ dataType: () => 'mediumblob' })(name);
 }
 
 const id = (name: string) => varchar(name, { length: 36 });
@@ -48,6 +54,9 @@ export const classes = mysqlTable('classes', {
   naming: varchar('naming', { length: 20 }).$type<NamingId>().notNull().default('quarters'),
   houseWords: json<Readonly<Record<string, Record<string, string>>>>('house_words'),
   wordSet: json<{ title: string; cells: Record<string, string> }>('word_set'),
+  onTimeMs: int('on_time_ms'),
+  borders: json<readonly MarkBorder[]>('borders'),
+  recordingDays: int('recording_days'),
   /** Goes up with every change to the class, its children or takes: what was read of it can be kept until then. */
   revision: int('revision').notNull().default(0),
 });
@@ -95,6 +104,22 @@ export const takes = mysqlTable(
     override: int('override_mark'),
     overrideReason: varchar('override_reason', { length: 200 }).notNull().default(''),
     result: json<TakeResult>('result').notNull(),
+    free: boolean('free').notNull().default(false),
+    source: varchar('source', { length: 12 }).$type<(typeof TAKE_SOURCES)[number]>().notNull().default('tap'),
+    corrected: boolean('corrected').notNull().default(false),
   },
   (t) => [index('takes_child').on(t.childId, t.takenAt)],
+);
+
+/** Sound of a take, kept only where the class says so, and gone after its date. */
+export const recordings = mysqlTable(
+  'recordings',
+  {
+    takeId: id('take_id').primaryKey().references(() => takes.id, { onDelete: 'cascade' }),
+    mime: varchar('mime', { length: 60 }).notNull(),
+    sound: blob('sound').notNull(),
+    /** Milliseconds since 1970. */
+    expiresAt: bigint('expires_at', { mode: 'number' }).notNull(),
+  },
+  (t) => [index('recordings_expiry').on(t.expiresAt)],
 );

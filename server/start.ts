@@ -3,6 +3,7 @@ import type { AddressInfo } from 'node:net';
 import { pino } from 'pino';
 import { createApp } from './app.ts';
 import type { Config } from './config.ts';
+import { expireRecordings } from './services/recordings.ts';
 import { migrateDatabase, openDatabase } from './database.ts';
 
 export interface RunningServer {
@@ -16,6 +17,7 @@ export async function startServer(config: Config): Promise<RunningServer> {
   const logger = pino({ level: config.logLevel });
   const { db, pool } = openDatabase(config.databaseUrl);
   await migrateDatabase(db);
+  const stopExpiring = expireRecordings(db, (error) => logger.error({ err: error }, 'recordings could not be deleted'));
   const app = createApp(db, config, logger);
   const server = await new Promise<Server>((resolve, reject) => {
     const listening: Server = app.listen(config.port, config.host, (error?: Error) => (error ? reject(error) : resolve(listening)));
@@ -26,6 +28,7 @@ export async function startServer(config: Config): Promise<RunningServer> {
   return {
     url,
     stop: async () => {
+      stopExpiring();
       await new Promise<void>((resolve) => {
         server.close(() => resolve());
         server.closeIdleConnections();

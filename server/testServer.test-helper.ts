@@ -50,6 +50,18 @@ export class Visitor {
     return { status: response.status, headers: response.headers, body: text === '' ? undefined : (JSON.parse(text) as unknown) };
   }
 
+  /** What a browser sends along. */
+  get headers(): Record<string, string> {
+    return { cookie: this.cookie };
+  }
+
+  /** Bytes as they are. */
+  async send(method: string, path: string, body: Buffer, headers: Record<string, string>): Promise<Answer> {
+    const response = await fetch(this.url + path, { method, body: new Uint8Array(body), headers: { ...this.headers, ...headers } });
+    const text = await response.text();
+    return { status: response.status, headers: response.headers, body: text === '' ? undefined : (JSON.parse(text) as unknown) };
+  }
+
   async signIn(name: string, password = PASSWORD): Promise<Answer> {
     return this.ask('POST', '/api/session', { name, password });
   }

@@ -49,7 +49,7 @@ function wellDone({ notes, mark, misreadings, accuracy, tempo }: TakeResult): st
   const right = notes.filter(({ verdict }) => verdict === 'on-time').length;
   if (notes.length === 0) return 'You kept every rest.';
   if (mark === 4 && misreadings.length === 0) return 'Well done: it was right.';
-  if (right === notes.length) return 'Every note was right in rhythm.';
+  if (right === notes.length) return misreadings.length > 0 ? 'After the slip you went on right in rhythm.' : 'Every note was right in rhythm.';
   const steady = accuracy >= 0.6 && Math.abs(tempo.driftPct) <= 4 ? ' You kept a steady beat.' : '';
   return `${right} of ${notes.length} notes were right on time.${steady}`;
 }

@@ -8,10 +8,12 @@ import { type Explanation, explain } from './explain.ts';
 import { type ExtraKind, extraKind, spotAt } from './extras.ts';
 import { Follower } from './follow.ts';
 import { heardPattern } from './heard.ts';
-import { type MarkBorder, accuracyOf, markOf } from './mark.ts';
+import { type MarkBorder, accuracyOf, markOf, round } from './mark.ts';
 import type { MisreadingCode } from './misreadings/misreading.ts';
 import { namedIn } from './named.ts';
+import { type JudgedHold, judgeHolds } from './holdsKept.ts';
 import type { Speech } from './sentences.ts';
+import { type FeetResult, judgeFeet } from './twoStreams.ts';
 import { type Ages, BOUNCE, BOUNCE_OF_GAP, DEFAULT_AGES, type Windows, verdictOf, windowsFor } from './windows.ts';
 import { type Written, writtenOf } from './written.ts';
 
@@ -65,6 +67,9 @@ export interface TakeResult {
   readonly heard: string;
   readonly accuracy: number;
   readonly mark: number;
+  /** Only where steps, or releases, were given. */
+  readonly feet?: FeetResult;
+  readonly holds?: readonly JudgedHold[];
 }
 
 export interface TakeRequest {
@@ -77,6 +82,10 @@ export interface TakeRequest {
   readonly start?: number | undefined;
   /** There was no click: start and tempo are unknown. */
   readonly free?: boolean | undefined;
+  /** The second stream: steps on the beat, seconds, rising. */
+  readonly feet?: readonly number[] | undefined;
+  /** For each onset the second at which the key or finger was lifted; judged apart. */
+  readonly releases?: readonly number[] | undefined;
   readonly ages?: Ages | undefined;
   readonly windows?: Windows | undefined;
   readonly borders?: readonly MarkBorder[] | undefined;
@@ -90,12 +99,14 @@ export const FASTEST_BPM = 400;
 export const MOST_ONSETS = 20_000;
 
 /** Why a take cannot be judged, in one sentence; undefined when it can. */
-export function takeTrouble({ pattern, bpm, onsets, start = 0 }: TakeRequest): string | undefined {
+export function takeTrouble({ pattern, bpm, onsets, start = 0, feet = [], releases }: TakeRequest): string | undefined {
   if (!(bpm >= SLOWEST_BPM && bpm <= FASTEST_BPM)) return `the tempo must be from ${SLOWEST_BPM} to ${FASTEST_BPM} beats a minute`;
   if (!Number.isFinite(start)) return 'the start must be a number of seconds';
   if (onsets.length > MOST_ONSETS) return `a take has at most ${MOST_ONSETS} onsets; this one has ${onsets.length}`;
   if (!onsets.every((time) => Number.isFinite(time))) return 'every onset must be a number of seconds';
   if (onsets.some((time, i) => i > 0 && time < onsets[i - 1]!)) return 'the onsets must be sorted, earliest first';
+  if (feet.length > MOST_ONSETS || !feet.every(Number.isFinite) || feet.some((time, i) => i > 0 && time < feet[i - 1]!)) return 'the steps must be sorted numbers of seconds';
+  if (releases && (releases.length !== onsets.length || !releases.every((time, i) => time >= onsets[i]!))) return 'every onset needs its release, not before it';
   const bad = barCheck(pattern).map(barSentence).find((sentence) => sentence !== undefined);
   return bad && `the pattern does not add up: ${bad}`;
 }
@@ -120,6 +131,8 @@ export function judge(request: TakeRequest): Judged {
   const count = (verdict: Verdict) => notes.filter((note) => note.verdict === verdict).length;
   const accuracy = accuracyOf(notes.length, count('on-time'), count('early') + count('late'), extras.length);
   const tempo = follower.tempo(bpm);
+  const feet = request.feet && judgeFeet(pattern, bpm, request.feet.map((time) => time - start), hits, follower.lag, windows);
+  const holds = request.releases && judgeHolds(expected, explanation, paired, hits, releasesOf(request, hits, start));
   return {
     ok: true,
     result: {
@@ -132,13 +145,10 @@ export function judge(request: TakeRequest): Judged {
       heard: printRhythm(heardPattern(pattern, expected, straightened(expected, follower, hits, paired, notes))),
       accuracy: round(accuracy, 10_000),
       mark: markOf(accuracy, tempo.driftPct, hits.length > 0 || notes.length === 0, request.borders),
+      ...(feet ? { feet } : {}),
+      ...(holds ? { holds } : {}),
     },
   };
-}
-
-/** Rounded to a part, and never minus zero. */
-export function round(value: number, parts: number): number {
-  return Math.round(value * parts) / parts || 0;
 }
 
 function shortestGap(times: readonly number[]): number {
@@ -151,6 +161,15 @@ function mergeBounces(hits: readonly number[], gap: number): number[] {
   const merged: number[] = [];
   for (const hit of hits) if (merged.length === 0 || hit - merged.at(-1)! >= limit) merged.push(hit);
   return merged;
+}
+
+/** The releases of the hits that were kept: those of the first of each bounce. */
+function releasesOf({ onsets, releases = [] }: TakeRequest, hits: readonly number[], start: number): number[] {
+  let at = 0;
+  return hits.map((hit) => {
+    while (onsets[at]! - start < hit) at++;
+    return releases[at]! - start;
+  });
 }
 
 /** Each note where the child was followed to; `paired` gives each note's hit or -1. */

@@ -23,6 +23,17 @@ export function windowsFor(ages: Ages): Windows {
   return { onTime: ON_TIME[ages], onTimeOfGap: 0.4, reach: 0.25, reachOfGap: 0.5 };
 }
 
+/** What a teacher can change for a class: what is on time, in milliseconds either way; null is as usual for the ages. */
+export interface WindowSettings {
+  readonly ages: Ages;
+  readonly onTimeMs?: number | null | undefined;
+}
+
+export function windowsOf({ ages, onTimeMs }: WindowSettings): Windows {
+  const usual = windowsFor(ages);
+  return onTimeMs == null ? usual : { ...usual, onTime: onTimeMs / 1000, reach: Math.max(usual.reach, onTimeMs / 1000) };
+}
+
 /** Two hits closer than this (seconds), and than this part of the shortest written gap, are one (handbook §8). */
 export const BOUNCE = 0.06;
 export const BOUNCE_OF_GAP = 0.4;

@@ -6,7 +6,7 @@ import { children, classes } from '../schema.ts';
 /** Every question names the teacher: a row of another one is not found. */
 const ofTeacher = (teacherId: string, classId: string) => and(eq(classes.id, classId), eq(classes.teacherId, teacherId));
 
-const settings = { name: classes.name, ages: classes.ages, school: classes.school, rests: classes.rests, naming: classes.naming, houseWords: classes.houseWords, wordSet: classes.wordSet };
+const settings = { name: classes.name, ages: classes.ages, school: classes.school, rests: classes.rests, naming: classes.naming, houseWords: classes.houseWords, wordSet: classes.wordSet, onTimeMs: classes.onTimeMs, borders: classes.borders, recordingDays: classes.recordingDays };
 
 export async function listClasses(db: Database, teacherId: string): Promise<ClassSummary[]> {
   const rows = await db
@@ -16,7 +16,7 @@ export async function listClasses(db: Database, teacherId: string): Promise<Clas
     .where(eq(classes.teacherId, teacherId))
     .groupBy(classes.id)
     .orderBy(asc(classes.name));
-  return rows.map((row) => ({ ...row, houseWords: row.houseWords ?? {} }));
+  return rows.map((row) => ({ ...row, houseWords: row.houseWords ?? {}, borders: row.borders ? [...row.borders] : null }));
 }
 
 export async function findClass(db: Database, teacherId: string, classId: string) {

@@ -1,7 +1,7 @@
 import { and, desc, eq, sql } from 'drizzle-orm';
 import type { TakeSummary } from '../../contract/take.ts';
 import type { Database } from '../database.ts';
-import { children, classes, takes } from '../schema.ts';
+import { children, classes, recordings, takes } from '../schema.ts';
 import { touchClass } from './classes.ts';
 
 const summary = {
@@ -14,6 +14,8 @@ const summary = {
   accuracy: takes.accuracy,
   mark: takes.mark,
   override: takes.override,
+  source: takes.source,
+  corrected: takes.corrected,
 };
 
 /** Newest first. */
@@ -28,10 +30,11 @@ export async function listTakes(db: Database, classId: string): Promise<TakeSumm
 
 export async function findTake(db: Database, teacherId: string, takeId: string) {
   const [row] = await db
-    .select({ ...summary, classId: children.classId, patternText: takes.patternText, ages: takes.ages, onsets: takes.onsets, result: takes.result, overrideReason: takes.overrideReason })
+    .select({ ...summary, classId: children.classId, patternText: takes.patternText, ages: takes.ages, windows: takes.windows, free: takes.free, onsets: takes.onsets, result: takes.result, overrideReason: takes.overrideReason, recordingUntil: recordings.expiresAt })
     .from(takes)
     .innerJoin(children, eq(children.id, takes.childId))
     .innerJoin(classes, eq(classes.id, children.classId))
+    .leftJoin(recordings, eq(recordings.takeId, takes.id))
     .where(and(eq(takes.id, takeId), eq(classes.teacherId, teacherId)))
     .limit(1);
   return row;
@@ -45,6 +48,21 @@ export async function addTake(db: Database, classId: string, take: NewTake): Pro
     await tx.insert(takes).values(take).onDuplicateKeyUpdate({ set: { id: sql`${takes.id}` } });
     await touchClass(tx as unknown as Database, classId);
   });
+}
+
+/** What judging needs of every take of a class. */
+export async function takesToJudge(db: Database, classId: string) {
+  return db
+    .select({ id: takes.id, patternText: takes.patternText, bpm: takes.bpm, onsets: takes.onsets, free: takes.free, mark: takes.mark })
+    .from(takes)
+    .innerJoin(children, eq(children.id, takes.childId))
+    .where(eq(children.classId, classId));
+}
+
+export type Rejudged = Pick<NewTake, 'ages' | 'windows' | 'accuracy' | 'mark' | 'result'> & { readonly onsets?: readonly number[]; readonly corrected?: boolean };
+
+export async function updateJudgement(db: Database, takeId: string, judged: Rejudged): Promise<void> {
+  await db.update(takes).set(judged).where(eq(takes.id, takeId));
 }
 
 export async function overrideMark(db: Database, classId: string, takeId: string, override: number | null, overrideReason: string): Promise<void> {

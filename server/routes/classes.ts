@@ -1,17 +1,19 @@
 import { Router } from 'express';
-import { ChildEdit, ClassSettings } from '../../contract/school.ts';
+import { ChildEdit, ClassSettings, JudgingTrial } from '../../contract/school.ts';
 import type { Database } from '../database.ts';
 import { notFound } from '../problem.ts';
 import { addChild, childIdTaken, findChild, removeChild, renameChild } from '../repository/children.ts';
 import { addClass, classIdTaken, findClass, listClasses, removeClass, updateClass } from '../repository/classes.ts';
 import { checkClassSettings } from '../services/classSettings.ts';
 import { classReader } from '../services/classes.ts';
+import { judgesAlike, previewJudging, rejudgeClass } from '../services/judging.ts';
 import { bodyOf, idOf } from './body.ts';
 import { teacherIn } from './session.ts';
 
 export function classRoutes(db: Database): Router {
   const settings = bodyOf(ClassSettings);
   const childEdit = bodyOf(ChildEdit);
+  const trial = bodyOf(JudgingTrial);
   const readClass = classReader(db);
   return Router()
     .get('/', async (_request, response) => {
@@ -33,7 +35,17 @@ export function classRoutes(db: Database): Router {
       const known = await findClass(db, teacherId, classId);
       if (!known && (await classIdTaken(db, classId))) throw notFound('class');
       await (known ? updateClass : addClass)(db, teacherId, classId, values);
+      // What is on time, or what a mark needs, is another now: every take is judged anew from its onsets.
+      if (known && !judgesAlike({ ...known, houseWords: {}, borders: known.borders ? [...known.borders] : null }, values)) await rejudgeClass(db, classId, values);
       response.status(known ? 200 : 201).json({ id: classId, ...values });
+    })
+    .post('/:classId/judging-preview', async (request, response) => {
+      const classId = idOf(request, 'classId', 'class');
+      const known = await findClass(db, teacherIn(response).id, classId);
+      if (!known) throw notFound('class');
+      const wanted = trial(request);
+      checkClassSettings({ ...known, houseWords: {}, wordSet: null, borders: wanted.borders });
+      response.json(await previewJudging(db, classId, { ...known, houseWords: {}, borders: null }, wanted));
     })
     .delete('/:classId', async (request, response) => {
       const teacherId = teacherIn(response).id;

@@ -1,14 +1,16 @@
 import { Router } from 'express';
-import { MarkOverride, TakeUpload } from '../../contract/take.ts';
+import { MarkOverride, OnsetCorrection, TakeUpload } from '../../contract/take.ts';
 import type { Database } from '../database.ts';
 import { overrideMark, removeTake } from '../repository/takes.ts';
-import { storeTake, takeOf } from '../services/takes.ts';
+import { dropRecording, keepRecording, recordingOf } from '../services/recordings.ts';
+import { correctTake, storeTake, takeOf } from '../services/takes.ts';
 import { bodyOf, idOf } from './body.ts';
 import { teacherIn } from './session.ts';
 
 export function takeRoutes(db: Database): Router {
   const upload = bodyOf(TakeUpload);
   const override = bodyOf(MarkOverride);
+  const correction = bodyOf(OnsetCorrection);
   return Router()
     .get('/:takeId', async (request, response) => {
       response.json(await takeOf(db, teacherIn(response).id, idOf(request, 'takeId', 'take')));
@@ -23,6 +25,22 @@ export function takeRoutes(db: Database): Router {
       const { classId, id } = await takeOf(db, teacherId, idOf(request, 'takeId', 'take'));
       await overrideMark(db, classId, id, mark, mark === null ? '' : reason);
       response.json(await takeOf(db, teacherId, id));
+    })
+    .put('/:takeId/onsets', async (request, response) => {
+      const { onsets } = correction(request);
+      response.json(await correctTake(db, teacherIn(response).id, idOf(request, 'takeId', 'take'), [...onsets].sort((a, b) => a - b)));
+    })
+    .put('/:takeId/recording', async (request, response) => {
+      await keepRecording(db, teacherIn(response).id, idOf(request, 'takeId', 'take'), request.headers['content-type'] ?? '', request.body as unknown);
+      response.status(204).end();
+    })
+    .get('/:takeId/recording', async (request, response) => {
+      const { mime, sound } = await recordingOf(db, teacherIn(response).id, idOf(request, 'takeId', 'take'));
+      response.type(mime).send(sound);
+    })
+    .delete('/:takeId/recording', async (request, response) => {
+      await dropRecording(db, teacherIn(response).id, idOf(request, 'takeId', 'take'));
+      response.status(204).end();
     })
     .delete('/:takeId', async (request, response) => {
       const { classId, id } = await takeOf(db, teacherIn(response).id, idOf(request, 'takeId', 'take'));

@@ -1,18 +1,23 @@
 import type { TakeDetail, TakeUpload } from '../../contract/take.ts';
-import { judge } from '../../core/judging/judge.ts';
-import { windowsFor } from '../../core/judging/windows.ts';
 import type { Database } from '../database.ts';
-import { Problem, notFound } from '../problem.ts';
+import { notFound } from '../problem.ts';
 import { findChild } from '../repository/children.ts';
+import { findClass, touchClass } from '../repository/classes.ts';
 import { findPattern } from '../repository/patterns.ts';
-import { addTake, findTake } from '../repository/takes.ts';
-import { readPatternText } from './patternText.ts';
+import { addTake, findTake, updateJudgement } from '../repository/takes.ts';
+import { judgement } from './judging.ts';
 
 /** A take of one of the teacher's children, as it goes out. */
 export async function takeOf(db: Database, teacherId: string, takeId: string): Promise<TakeDetail & { classId: string }> {
   const take = await findTake(db, teacherId, takeId);
   if (!take) throw notFound('take');
-  return { ...take, onsets: [...take.onsets] };
+  return { ...take, onsets: [...take.onsets], recordingUntil: take.recordingUntil !== null && take.recordingUntil > Date.now() ? take.recordingUntil : null };
+}
+
+async function roomOf(db: Database, teacherId: string, classId: string) {
+  const found = await findClass(db, teacherId, classId);
+  if (!found) throw notFound('class');
+  return { ...found, houseWords: found.houseWords ?? {}, borders: found.borders ? [...found.borders] : null };
 }
 
 /**
@@ -22,21 +27,18 @@ export async function takeOf(db: Database, teacherId: string, takeId: string): P
 export async function storeTake(db: Database, teacherId: string, takeId: string, upload: TakeUpload): Promise<TakeDetail> {
   const child = await findChild(db, teacherId, upload.childId);
   if (!child) throw notFound('child');
-  const pattern = readPatternText(upload.patternText, 'patternText');
-  const windows = windowsFor(child.ages);
-  const judged = judge({ pattern, bpm: upload.bpm, onsets: upload.onsets, windows });
-  if (!judged.ok) throw new Problem(422, 'not-judged', `This take cannot be judged: ${judged.reason}.`);
-  const { result } = judged;
+  const { free = false, source = 'tap' } = upload;
+  const judged = judgement(await roomOf(db, teacherId, child.classId), { ...upload, free });
   const known = upload.patternId === null ? undefined : await findPattern(db, teacherId, upload.patternId);
-  await addTake(db, child.classId, {
-    ...upload,
-    id: takeId,
-    patternId: known?.id ?? null,
-    ages: child.ages,
-    windows,
-    accuracy: result.accuracy,
-    mark: result.mark,
-    result: structuredClone(result) as TakeDetail['result'],
-  });
+  await addTake(db, child.classId, { ...upload, ...judged, id: takeId, patternId: known?.id ?? null, free, source });
+  return takeOf(db, teacherId, takeId);
+}
+
+/** Judges a take anew from onsets that were put right by hand; it is marked as corrected. */
+export async function correctTake(db: Database, teacherId: string, takeId: string, onsets: readonly number[]): Promise<TakeDetail> {
+  const take = await takeOf(db, teacherId, takeId);
+  const judged = judgement(await roomOf(db, teacherId, take.classId), { ...take, onsets });
+  await updateJudgement(db, takeId, { ...judged, onsets, corrected: true });
+  await touchClass(db, take.classId);
   return takeOf(db, teacherId, takeId);
 }

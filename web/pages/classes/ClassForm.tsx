@@ -6,7 +6,7 @@ import { REST_STYLES, type SchoolId } from '../../../core/counting/school.ts';
 import { SCHOOLS } from '../../../core/counting/schools.ts';
 import { NAMINGS, NAMING_IDS, type NamingId } from '../../../core/rhythm/names.ts';
 import { AGES, type Ages } from '../../../core/judging/windows.ts';
-import { namingOf } from '../../state/currentClass.ts';
+import { namingOf } from '../../../core/counting/classWords.ts';
 import { REST_NAMES } from '../patterns/restNames.ts';
 import { Notice } from '../../shell/Notice.tsx';
 

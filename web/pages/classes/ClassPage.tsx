@@ -1,4 +1,4 @@
-import { Pencil, Speech, Trash2 } from 'lucide-react';
+import { Pencil, Scale, Speech, Trash2 } from 'lucide-react';
 import { type FormEvent, Fragment, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -13,6 +13,7 @@ import type { Waiting } from '../../outbox/outbox.ts';
 import { useWaitingTakes } from '../../outbox/useOutbox.ts';
 import { Notice } from '../../shell/Notice.tsx';
 import { ClassForm } from './ClassForm.tsx';
+import { JudgingForm } from './JudgingForm.tsx';
 import { WordsForm } from './WordsForm.tsx';
 import { TakeRows } from './TakeRows.tsx';
 import './classes.scss';
@@ -34,7 +35,7 @@ export function markOfTake({ mark, override }: TakeSummary): number {
 }
 
 function Room({ room, waiting }: { room: ClassDetail; waiting: readonly Waiting[] }) {
-  const [editing, setEditing] = useState<'class' | 'words'>();
+  const [editing, setEditing] = useState<'class' | 'words' | 'judging'>();
   const [open, setOpen] = useState<string>();
   const [problem, setProblem] = useState<Error>();
   const refresh = useRefresh();
@@ -77,12 +78,16 @@ function Room({ room, waiting }: { room: ClassDetail; waiting: readonly Waiting[
         <Button variant="outline-dark" onClick={() => setEditing(editing === 'words' ? undefined : 'words')}>
           <Speech size={16} aria-hidden /> Words
         </Button>
+        <Button variant="outline-dark" onClick={() => setEditing(editing === 'judging' ? undefined : 'judging')}>
+          <Scale size={16} aria-hidden /> Marks
+        </Button>
         <Button variant="outline-dark" onClick={() => void removeClass()}>
           <Trash2 size={16} aria-hidden /> Remove
         </Button>
       </div>
       {problem && <Notice problem={problem} />}
       {editing === 'class' && <ClassForm settings={settings} action="Save" onSave={save} onCancel={() => setEditing(undefined)} />}
+      {editing === 'judging' && <JudgingForm classId={room.id} settings={settings} onSave={save} onCancel={() => setEditing(undefined)} />}
       {editing === 'words' && <WordsForm settings={settings} onSave={save} onCancel={() => setEditing(undefined)} />}
       {room.children.length === 0 && <div className="empty">Add the children below, by first name or by a code. Nothing else about them is kept.</div>}
       {room.children.length > 0 && (

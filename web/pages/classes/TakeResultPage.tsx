@@ -1,9 +1,10 @@
 import { format } from 'date-fns';
 import { useMemo } from 'react';
 import { Link, useParams } from 'react-router';
-import { useClass, useTake } from '../../api/hooks.ts';
+import { useClass, useRefresh, useTake } from '../../api/hooks.ts';
 import { Notice } from '../../shell/Notice.tsx';
-import { countsOf } from '../../state/currentClass.ts';
+import { countsOf } from '../../../core/counting/classWords.ts';
+import { OverrideForm } from './OverrideForm.tsx';
 import { TakeResultView } from '../take/TakeResultView.tsx';
 
 /** A take of the past, as it was shown when it was played. */
@@ -11,6 +12,7 @@ export default function TakeResultPage() {
   const { classId, takeId } = useParams();
   const take = useTake(takeId);
   const room = useClass(classId);
+  const refresh = useRefresh();
   const counts = useMemo(() => (room.data ? [countsOf(room.data)] : []), [room.data]);
   if (take.error ?? room.error) return <Notice problem={(take.error ?? room.error)!} />;
   if (!take.data || !room.data) return null;
@@ -22,14 +24,16 @@ export default function TakeResultPage() {
         <h1>{child?.name ?? 'Take'}</h1>
         <span>
           {title}, {format(takenAt, 'd MMMM, HH:mm')}
-          {override !== null && ` · computed mark ${mark}, set to ${override}`}
+          {override !== null && ` · computed mark ${mark}, set to ${override}${take.data.overrideReason ? `: ${take.data.overrideReason}` : ''}`}
+          {take.data.corrected && ' · claps corrected by hand'}
         </span>
         <span className="flex-grow-1" />
         <Link className="btn btn-outline-dark" to={`/classes/${classId}`}>
           Back to the class
         </Link>
       </div>
-      <TakeResultView take={take.data} counts={counts} mark={override ?? mark} />
+      <TakeResultView take={take.data} counts={counts} mark={override ?? mark} borders={room.data.borders} />
+      <OverrideForm key={`${override} ${take.data.overrideReason}`} take={take.data} onChanged={() => refresh('/takes', '/classes')} />
     </>
   );
 }

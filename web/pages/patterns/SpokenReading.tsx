@@ -3,7 +3,8 @@ import Button from 'react-bootstrap/Button';
 import { type Recognised, recognise } from '../../../core/counting/say/say.ts';
 import { SCHOOLS } from '../../../core/counting/schools.ts';
 import { parseMeter, printRhythm } from '../../../core/rhythm/text.ts';
-import { countsOf, useCurrentClass } from '../../state/currentClass.ts';
+import { countsOf } from '../../../core/counting/classWords.ts';
+import { useCurrentClass } from '../../state/currentClass.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
 
 const OTHERS = 4;

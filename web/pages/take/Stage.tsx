@@ -2,12 +2,15 @@ import { type PointerEvent, useEffect, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import type { Child } from '../../../contract/school.ts';
 import type { CountOptions } from '../../../core/counting/count.ts';
+import type { MarkBorder } from '../../../core/judging/mark.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { MovingBeat } from '../../ruler/MovingBeat.tsx';
 import { Ruler } from '../../ruler/Ruler.tsx';
 import { useKeys } from '../../state/useKeys.ts';
 import { type JudgedTake, TakeResultView } from './TakeResultView.tsx';
 import type { TakeRun } from './useTakeRun.ts';
+
+export type StageTake = JudgedTake & { readonly mark: number; readonly kept: boolean };
 
 interface StageProps {
   readonly run: TakeRun;
@@ -16,14 +19,15 @@ interface StageProps {
   readonly pattern: Pattern;
   readonly bpm: number;
   readonly counts: readonly CountOptions[];
-  readonly take: (JudgedTake & { mark: number }) | undefined;
+  readonly take: StageTake | undefined;
+  readonly borders: readonly MarkBorder[] | null | undefined;
   readonly nextChild: Child | undefined;
   readonly onAgain: () => void;
   readonly onNext: () => void;
 }
 
 /** From the count-in to the result: what the child sees. */
-export function Stage({ run, child, title, pattern, bpm, counts, take, nextChild, onAgain, onNext }: StageProps) {
+export function Stage({ run, child, title, pattern, bpm, counts, take, borders, nextChild, onAgain, onNext }: StageProps) {
   return (
     <div className="stage">
       <div className="page-head">
@@ -33,7 +37,7 @@ export function Stage({ run, child, title, pattern, bpm, counts, take, nextChild
         </span>
       </div>
       {run.state === 'done' ? (
-        take && <Done take={take} counts={counts} nextChild={nextChild} onAgain={onAgain} onNext={onNext} />
+        take && <Done take={take} counts={counts} borders={borders} nextChild={nextChild} onAgain={onAgain} onNext={onNext} />
       ) : (
         <Playing run={run} pattern={pattern} bpm={bpm} counts={counts} />
       )}
@@ -78,7 +82,7 @@ function Playing({ run, pattern, bpm, counts }: Pick<StageProps, 'run' | 'patter
 /** Taps that come after the end must not skip the result: keys work only after this moment. */
 const HOLD_MS = 900;
 
-function Done({ take, counts, nextChild, onAgain, onNext }: Pick<StageProps, 'counts' | 'nextChild' | 'onAgain' | 'onNext'> & { take: JudgedTake & { mark: number } }) {
+function Done({ take, counts, borders, nextChild, onAgain, onNext }: Pick<StageProps, 'counts' | 'borders' | 'nextChild' | 'onAgain' | 'onNext'> & { take: StageTake }) {
   const [from] = useState(() => performance.now() + HOLD_MS);
   const held = (action: () => void) => (event: KeyboardEvent) => {
     if (event.timeStamp > from) action();
@@ -87,7 +91,8 @@ function Done({ take, counts, nextChild, onAgain, onNext }: Pick<StageProps, 'co
   useEffect(() => void scrollTo({ top: 0 }), []);
   return (
     <>
-      <TakeResultView take={take} counts={counts} mark={take.mark} />
+      {!take.kept && <p className="practice-note">This was the practice child: nothing of it is kept.</p>}
+      <TakeResultView take={take} counts={counts} mark={take.mark} borders={borders} />
       <div className="stage-actions">
         <Button size="lg" onClick={onNext}>
           {nextChild ? `Next: ${nextChild.name}` : 'Ready'} <kbd>space</kbd>

@@ -3,18 +3,19 @@ import { Link, useSearchParams } from 'react-router';
 import { v4 as uuid } from 'uuid';
 import type { Child, ClassDetail, SavedPattern, Teacher } from '../../../contract/school.ts';
 import type { TakeUpload } from '../../../contract/take.ts';
+import { countsOf, namingOf } from '../../../core/counting/classWords.ts';
 import { judge } from '../../../core/judging/judge.ts';
+import { type SimulatedChild, simulateTake } from '../../../core/judging/simulate.ts';
+import { windowsOf } from '../../../core/judging/windows.ts';
 import type { TakeResult } from '../../../contract/take.ts';
 import { unfold } from '../../../core/rhythm/place.ts';
 import { parseRhythm } from '../../../core/rhythm/text.ts';
 import { useClass, useClasses, usePatterns } from '../../api/hooks.ts';
 import { keepTake } from '../../outbox/outbox.ts';
 import { Notice } from '../../shell/Notice.tsx';
-import { countsOf } from '../../state/currentClass.ts';
 import { useStored } from '../../state/stored.ts';
-import { Stage } from './Stage.tsx';
+import { Stage, type StageTake } from './Stage.tsx';
 import { TakeSetup } from './TakeSetup.tsx';
-import type { JudgedTake } from './TakeResultView.tsx';
 import { useTakeRun } from './useTakeRun.ts';
 import './take.scss';
 
@@ -72,7 +73,7 @@ function TakeRoom({ teacher, room, classes, patterns, pattern }: RoomProps) {
   const [search, setSearch] = useSearchParams();
   const [tempo, setTempo] = useStored('take.bpm', String(USUAL_BPM));
   const [childId, setChildId] = useState(search.get('child') ?? room.children[0]!.id);
-  const [take, setTake] = useState<JudgedTake & { mark: number }>();
+  const [take, setTake] = useState<StageTake>();
   const [problem, setProblem] = useState<Error>();
   const bpm = Number(tempo) || USUAL_BPM;
   const child = room.children.find(({ id }) => id === childId) ?? room.children[0]!;
@@ -80,18 +81,24 @@ function TakeRoom({ teacher, room, classes, patterns, pattern }: RoomProps) {
   const unfolded = useMemo(() => (read.ok ? unfold(read.pattern) : undefined), [read]);
   const counts = useMemo(() => [countsOf(room)], [room]);
 
-  const keep = (onsets: number[]) => {
+  const keep = (onsets: number[], kept = true) => {
     if (!unfolded) return;
-    const judged = judge({ pattern: unfolded, bpm, onsets, ages: room.ages });
+    const windows = windowsOf(room);
+    const judged = judge({ pattern: unfolded, bpm, onsets, windows, borders: room.borders ?? undefined, speech: { counts: countsOf(room), naming: namingOf(room) } });
     if (!judged.ok) {
       setProblem(new Error(`${judged.reason}. Choose another tempo or pattern.`));
       return;
     }
     const upload: TakeUpload = { childId: child.id, patternId: pattern.id, title: pattern.title, patternText: pattern.text, bpm, onsets, takenAt: Date.now() };
-    void keepTake({ id: uuid(), teacherId: teacher.id, childName: child.name, upload }).catch(() => setProblem(new Error('This browser keeps nothing on the device, so the take could not be stored. Allow storage for this page.')));
-    setTake({ patternText: pattern.text, bpm, ages: room.ages, result: judged.result as TakeResult, mark: judged.result.mark });
+    if (kept) void keepTake({ id: uuid(), teacherId: teacher.id, childName: child.name, upload }).catch(() => setProblem(new Error('This browser keeps nothing on the device, so the take could not be stored. Allow storage for this page.')));
+    setTake({ patternId: pattern.id, patternText: pattern.text, bpm, free: false, windows, onsets, result: structuredClone(judged.result) as TakeResult, mark: judged.result.mark, kept });
   };
   const run = useTakeRun(unfolded, bpm, keep);
+  const practise = (child_: SimulatedChild) => {
+    if (!unfolded) return;
+    keep(simulateTake(unfolded, bpm, child_, Date.now() % 2 ** 31).map((time) => Math.round(time * 1e4) / 1e4), false);
+    run.show();
+  };
   const { start, cancel } = run;
 
   const again = useCallback(() => {
@@ -113,7 +120,7 @@ function TakeRoom({ teacher, room, classes, patterns, pattern }: RoomProps) {
     return (
       <>
         {problem && <Notice problem={problem} />}
-        <Stage run={run} child={child} title={pattern.title} pattern={unfolded} bpm={bpm} counts={counts} take={take} onAgain={again} onNext={next} nextChild={following(room.children, child)} />
+        <Stage run={run} child={child} title={pattern.title} pattern={unfolded} bpm={bpm} counts={counts} take={take} borders={room.borders} onAgain={again} onNext={next} nextChild={following(room.children, child)} />
       </>
     );
   }
@@ -132,6 +139,7 @@ function TakeRoom({ teacher, room, classes, patterns, pattern }: RoomProps) {
       onChild={setChildId}
       onBpm={(value) => setTempo(String(value))}
       onStart={start}
+      onPractise={practise}
     />
   );
 }

@@ -1,11 +1,15 @@
 import { Minus, Plus } from 'lucide-react';
+import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import type { Child, ClassDetail, SavedPattern } from '../../../contract/school.ts';
 import type { CountOptions } from '../../../core/counting/count.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
+import type { SimulatedChild } from '../../../core/judging/simulate.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
 import { useKeys } from '../../state/useKeys.ts';
+import { CalibrationPanel } from './CalibrationPanel.tsx';
+import { PracticeChild } from './PracticeChild.tsx';
 
 const SLOWEST = 30;
 const FASTEST = 240;
@@ -25,12 +29,14 @@ interface SetupProps {
   readonly onChild: (id: string) => void;
   readonly onBpm: (bpm: number) => void;
   readonly onStart: () => void;
+  readonly onPractise: (child: SimulatedChild) => void;
 }
 
 /** Who claps what, how fast. */
-export function TakeSetup({ room, classes, patterns, pattern, unfolded, child, bpm, counts, onClass, onPattern, onChild, onBpm, onStart }: SetupProps) {
+export function TakeSetup({ room, classes, patterns, pattern, unfolded, child, bpm, counts, onClass, onPattern, onChild, onBpm, onStart, onPractise }: SetupProps) {
+  const [calibrating, setCalibrating] = useState(false);
   const set = (value: number) => onBpm(Math.max(SLOWEST, Math.min(FASTEST, Math.round(value))));
-  useKeys({ ' ': onStart, ArrowUp: () => set(bpm + STEP), ArrowDown: () => set(bpm - STEP) });
+  useKeys(calibrating ? {} : { ' ': onStart, ArrowUp: () => set(bpm + STEP), ArrowDown: () => set(bpm - STEP) });
   const heard = new Set(room.takes.filter(({ patternId }) => patternId === pattern.id).map(({ childId }) => childId));
   return (
     <div className="take-setup">
@@ -71,6 +77,7 @@ export function TakeSetup({ room, classes, patterns, pattern, unfolded, child, b
           Start: {child.name} <kbd>space</kbd>
         </Button>
       </div>
+      {calibrating && <CalibrationPanel way="tap" onDone={() => setCalibrating(false)} />}
       <Ruler pattern={unfolded} counts={counts} />
       <fieldset className="children">
         <legend>Who claps?</legend>
@@ -86,6 +93,12 @@ export function TakeSetup({ room, classes, patterns, pattern, unfolded, child, b
           </label>
         ))}
       </fieldset>
+      <div className="take-below">
+        <PracticeChild onPractise={onPractise} />
+        <Button size="sm" variant="outline-dark" onClick={() => setCalibrating(true)}>
+          Calibrate this device
+        </Button>
+      </div>
     </div>
   );
 }

@@ -2,6 +2,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { expectedOf } from '../../../core/judging/expected.ts';
 import { type CountInBeat, beatsOf, countIn } from '../../../core/leading/countIn.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
+import { storedCalibration } from '../../audio/calibration.ts';
 import { type RunningClock, startClicks } from '../../audio/clickClock.ts';
 
 export type RunState = 'ready' | 'count-in' | 'playing' | 'done';
@@ -22,6 +23,8 @@ export interface TakeRun {
   /** Ends now and judges what there is. */
   readonly finish: () => void;
   readonly cancel: () => void;
+  /** Goes straight to the result: it came from elsewhere. */
+  readonly show: () => void;
   /** Seconds from beat 1 of measure 1; undefined when nothing runs. */
   readonly now: () => number | undefined;
 }
@@ -88,7 +91,7 @@ export function useTakeRun(pattern: Pattern | undefined, bpm: number, onDone: (o
   const tap = useCallback(
     (timeStamp: number) => {
       if (!pattern || !clock.current) return;
-      const time = clock.current.at(timeStamp);
+      const time = clock.current.at(timeStamp) - (storedCalibration('tap')?.delay ?? 0);
       const first = countIn(pattern, bpm).at(-1)!.time + 60 / bpm;
       if (time < first - (LISTEN_BEFORE * 60) / bpm) return;
       onsets.current.push(Math.round(time * 1e4) / 1e4);
@@ -101,5 +104,6 @@ export function useTakeRun(pattern: Pattern | undefined, bpm: number, onDone: (o
 
   const cancel = useCallback(() => stop('ready'), [stop]);
   const now = useCallback(() => clock.current?.now(), []);
-  return { state, word, taps, start, tap, finish, cancel, now };
+  const show = useCallback(() => stop('done'), [stop]);
+  return { state, word, taps, start, tap, finish, cancel, show, now };
 }

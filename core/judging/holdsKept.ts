@@ -1,0 +1,46 @@
+import { toNumber } from '../rhythm/fraction.ts';
+import { beatOf } from '../rhythm/meter.ts';
+import { paceAt } from './alignment.ts';
+import type { Expected } from './expected.ts';
+import type { Explanation } from './explain.ts';
+
+export interface JudgedHold {
+  /** Index of the sounded note. */
+  readonly index: number;
+  readonly verdict: 'kept' | 'cut' | 'held-over';
+  /** How long it was held and should have been, in seconds. */
+  readonly heldS: number;
+  readonly writtenS: number;
+}
+
+/** A note of at least this many beats is worth holding; shorter ones are not judged. */
+const LONG_BEATS = 1.5;
+/** Kept when held for this part of its time … */
+const KEPT_FROM = 0.75;
+/** … and let go no later than this part of a beat after its end. */
+const OVER_BEATS = 0.35;
+
+/**
+ * Were the long notes held? Judged apart from the rhythm, where the device knows when a key or finger was lifted.
+ * @param hits      for each sounded note the index of its onset, -1 when missed
+ * @param onsets    seconds, rising
+ * @param releases  for each onset the second at which it was let go
+ */
+export function judgeHolds(expected: Expected, { fit }: Explanation, hits: Int32Array, onsets: readonly number[], releases: readonly number[]): JudgedHold[] {
+  return expected.notes.flatMap((note, index): JudgedHold[] => {
+    const hit = hits[index]!;
+    const release = hit < 0 ? undefined : releases[hit];
+    if (release === undefined) return [];
+    const at = expected.events.indexOf(note);
+    // What is tied to it is held too.
+    let last = at;
+    while (expected.events[last + 1]?.event.kind === 'tied') last++;
+    const pace = paceAt(fit.course, note.time);
+    const written = (expected.events[last]!.end - note.time) * pace;
+    const beat = toNumber(beatOf(note.measure.meter).length) * expected.whole * pace;
+    if (written < LONG_BEATS * beat - 1e-9) return [];
+    const held = release - onsets[hit]!;
+    const verdict = held < KEPT_FROM * written ? 'cut' : held > written + OVER_BEATS * beat ? 'held-over' : 'kept';
+    return [{ index, verdict, heldS: Math.round(held * 1000) / 1000, writtenS: Math.round(written * 1000) / 1000 }];
+  });
+}

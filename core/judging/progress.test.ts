@@ -1,0 +1,74 @@
+import { describe, expect, it } from 'vitest';
+import { patternOf } from '../rhythm/arbitrary.test-helper.ts';
+import { elementsOf } from '../rhythm/elements.ts';
+import { type TakeRequest, judge } from './judge.ts';
+import { masteryOf } from './mastery.ts';
+import { hardestMeasure, nextStep } from './nextStep.ts';
+
+const judged = (request: TakeRequest) => {
+  const result = judge(request);
+  if (!result.ok) throw new Error(result.reason);
+  return result.result;
+};
+
+describe('the next step', () => {
+  it.each([
+    [[], { kind: 'again' }],
+    [[{ bpm: 60, mark: 4 }], { kind: 'again' }],
+    [[{ bpm: 60, mark: 4 }, { bpm: 60, mark: 4 }], { kind: 'faster', bpm: 76 }],
+    [[{ bpm: 108, mark: 4 }, { bpm: 108, mark: 4 }], { kind: 'next-pattern' }],
+    [[{ bpm: 76, mark: 2 }, { bpm: 76, mark: 1 }], { kind: 'half-speed', bpm: 38 }],
+    [[{ bpm: 76, mark: 2 }, { bpm: 76, mark: 2, hardest: 3 }], { kind: 'measure', measure: 3, bpm: 60 }],
+    [[{ bpm: 76, mark: 2 }, { bpm: 76, mark: 3 }], { kind: 'again' }],
+  ] as const)('after %j: %j', (takes, step) => expect(nextStep(takes)).toEqual(step));
+  it('finds the measure that cost most', () => {
+    const pattern = patternOf('4/4 q q q q | q (q) q q | q q q q');
+    expect(hardestMeasure(judged({ pattern, bpm: 60, onsets: [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11] }))).toBe(2);
+    expect(hardestMeasure(judged({ pattern, bpm: 60, onsets: [0, 1, 2, 3, 4, 6, 7, 8, 9, 10, 11] }))).toBeUndefined();
+  });
+});
+
+describe('elements and mastery', () => {
+  it.each([
+    ['4/4 q e e h', ['quarter', 'eighth-pair', 'half']],
+    ['4/4 e q e (q) e (e)', ['quarter', 'quarter-rest', 'eighth-rest', 'syncopation']],
+    ['4/4 q. e e. s q~ | w', ['quarter', 'tie', 'dotted-quarter', 'dotted-eighth']],
+    ['6/8 q e q.', ['quarter', 'compound']],
+    ['4/4 3{e e e} s s s s (h)', ['half-rest', 'sixteenths', 'triplet']],
+  ])('%s has %j', (text, elements) => expect([...elementsOf(patternOf(text)).keys()].sort()).toEqual([...elements].sort()));
+  it('is known by element, newer takes weigh more', () => {
+    const pattern = patternOf('4/4 q q q q | e e e e h');
+    const take = (onsets: number[], takenAt: number) => ({ pattern, takenAt, result: judged({ pattern, bpm: 60, onsets }) });
+    const right = [0, 1, 2, 3, 4, 4.5, 5, 5.5, 6];
+    const [quarter, pair] = masteryOf([take(right, 2), take(right.filter((time) => time !== 4.5), 1)]);
+    expect(quarter).toEqual({ element: 'quarter', heard: 2, right: 1, lastSeen: 2 });
+    expect(pair!.right).toBeGreaterThan(0.5);
+    expect(pair!.right).toBeLessThan(1);
+  });
+});
+
+describe('two streams and held notes', () => {
+  const pattern = patternOf('4/4 q e e h | h q q');
+  const hands = [0, 1, 1.5, 2, 4, 6, 7];
+  it('judges the feet on their own, and how far the two are apart', () => {
+    const feet = [0, 1, 2, 3, 4, 5, 6, 7].map((time) => time - 0.02);
+    expect(judged({ pattern, bpm: 60, onsets: hands, feet }).feet).toEqual({ onBeat: 8, beats: 8, extras: 0, handsLaterMs: 20, apartMs: 0 });
+    expect(judged({ pattern, bpm: 60, onsets: hands, feet: [0, 1.4, 2, 2.5, 4] }).feet).toMatchObject({ onBeat: 3, extras: 2 });
+  });
+  it('tells long notes that were kept from those that were cut or held over', () => {
+    const releases = [0.3, 1.2, 1.6, 3.9, 4.8, 6.2, 7.2];
+    expect(judged({ pattern, bpm: 60, onsets: hands, releases }).holds).toEqual([
+      { index: 3, verdict: 'kept', heldS: 1.9, writtenS: 2 },
+      { index: 4, verdict: 'cut', heldS: 0.8, writtenS: 2 },
+    ]);
+    expect(judged({ pattern, bpm: 60, onsets: hands, releases: releases.map((time, i) => (i === 4 ? 6.9 : time)) }).holds![1]!.verdict).toBe('held-over');
+  });
+  it.each([
+    [{ feet: [1, 0] }, 'steps'],
+    [{ releases: [1] }, 'release'],
+    [{ releases: hands.map((time) => time - 1) }, 'release'],
+  ])('refuses %j', (more, word) => {
+    const result = judge({ pattern, bpm: 60, onsets: hands, ...more });
+    expect(result.ok ? '' : result.reason).toContain(word);
+  });
+});

@@ -1,0 +1,47 @@
+import { div, equal, isWhole } from './fraction.ts';
+import { beatOf, meterKind } from './meter.ts';
+import type { Pattern } from './pattern.ts';
+import { type PlacedEvent, type PlacedMeasure, placePattern } from './place.ts';
+
+type Look = (event: PlacedEvent, next: readonly PlacedEvent[], measure: PlacedMeasure) => boolean;
+
+const is = (event: PlacedEvent | undefined, kind: PlacedEvent['kind'], value: string) => event?.kind === kind && !event.tuplet && event.value.base + '.'.repeat(event.value.dots) === value;
+const onBeat = (event: PlacedEvent, { meter }: PlacedMeasure) => isWhole(div(event.onset, beatOf(meter).length));
+const syncopated: Look = (event, [a, b], measure) => is(event, 'note', 'e') && onBeat(event, measure) && is(a, 'note', 'q') && is(b, 'note', 'e');
+
+/** The elements of rhythm in the order in which they usually come (handbook §9), and where each stands in a pattern. */
+export const ELEMENTS = {
+  quarter: { title: 'quarter', found: (event) => is(event, 'note', 'q') },
+  'eighth-pair': { title: 'paired eighths', found: (event, [a], measure) => is(event, 'note', 'e') && is(a, 'note', 'e') && onBeat(event, measure) },
+  'quarter-rest': { title: 'quarter rest', found: (event) => is(event, 'rest', 'q') },
+  half: { title: 'half', found: (event) => is(event, 'note', 'h') },
+  'half-rest': { title: 'half rest', found: (event) => is(event, 'rest', 'h') },
+  'dotted-half': { title: 'dotted half', found: (event) => is(event, 'note', 'h.') },
+  whole: { title: 'whole', found: (event) => is(event, 'note', 'w') },
+  tie: { title: 'tie', found: (event) => event.kind === 'tied' },
+  'eighth-rest': { title: 'single eighth and eighth rest', found: (event) => is(event, 'rest', 'e') },
+  syncopation: { title: 'syncopation', found: syncopated },
+  'dotted-quarter': { title: 'dotted quarter and eighth', found: (event, [a], { meter }) => meterKind(meter) !== 'compound' && is(event, 'note', 'q.') && is(a, 'note', 'e') },
+  sixteenths: { title: 'sixteenths', found: (event, [a]) => is(event, 'note', 's') && (is(a, 'note', 's') || is(a, 'note', 'e')) },
+  'dotted-eighth': { title: 'dotted eighth and sixteenth', found: (event, [a]) => is(event, 'note', 'e.') && is(a, 'note', 's') },
+  compound: { title: 'compound meter', found: (_event, _next, { meter, events: [first] }) => first === _event && meterKind(meter) === 'compound' },
+  triplet: { title: 'triplet', found: (event) => event.tuplet?.n === 3 && equal(event.onset, event.tuplet.onset) },
+} as const satisfies Readonly<Record<string, { readonly title: string; readonly found: Look }>>;
+export type ElementId = keyof typeof ELEMENTS;
+export const ELEMENT_IDS = Object.keys(ELEMENTS) as readonly ElementId[];
+
+/** The elements of a pattern, each with the numbers of the measures in which it stands. */
+export function elementsOf(pattern: Pattern): ReadonlyMap<ElementId, readonly number[]> {
+  const found = new Map<ElementId, number[]>();
+  for (const measure of placePattern(pattern)) {
+    measure.events.forEach((event, i) => {
+      const next = measure.events.slice(i + 1, i + 3);
+      for (const id of ELEMENT_IDS) {
+        if (!ELEMENTS[id].found(event, next, measure)) continue;
+        const measures = found.get(id) ?? [];
+        if (measures.at(-1) !== measure.number) found.set(id, [...measures, measure.number]);
+      }
+    });
+  }
+  return found;
+}
