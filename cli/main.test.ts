@@ -1,8 +1,11 @@
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { describe, expect, it } from 'vitest';
+import { afterAll, describe, expect, it } from 'vitest';
+import wavefile from 'wavefile';
+import { synthesiseClaps } from '../core/listening/synth.ts';
+import { wavFile } from '../core/listening/wavFile.ts';
 
 function clapboard(args: readonly string[], input = ''): { out: string; err: string; code: number | null } {
   const { stdout, stderr, status } = spawnSync('bin/clapboard', args, { input, encoding: 'utf8' });
@@ -88,5 +91,49 @@ describe('a user’s mistake', () => {
     expect({ out, code }).toEqual({ out: '', code: 2 });
     expect(err.split('\n')).toHaveLength(1);
     expect(err).toContain(sentence);
+  });
+});
+
+describe('recordings', () => {
+  const folder = mkdtempSync(join(tmpdir(), 'recordings-'));
+  afterAll(() => rmSync(folder, { recursive: true, force: true }));
+  const write = (name: string, bytes: Uint8Array) => {
+    writeFileSync(join(folder, name), bytes);
+    return join(folder, name);
+  };
+  const claps = [1, 1.75, 2.5, 3.25].map((time) => time - 0.02);
+  const good = () => write('good.wav', wavFile(synthesiseClaps(claps, { seed: 3 }), 44_100));
+
+  it('gives the onsets of a recording', () => {
+    const { onsets, sampleRate } = JSON.parse(clapboard(['listen', good()]).out) as { onsets: number[]; sampleRate: number };
+    expect(sampleRate).toBe(44_100);
+    expect(onsets.map((onset, i) => Math.abs(onset - claps[i]!) < 0.01)).toEqual([true, true, true, true]);
+  });
+  it.each([['8'], ['24'], ['32'], ['32f']])('reads WAV of %s bits', (depth) => {
+    const file = new wavefile.WaveFile(wavFile(synthesiseClaps(claps, { seed: 3 }), 44_100));
+    file.toBitDepth(depth);
+    const { onsets } = JSON.parse(clapboard(['listen', write(`${depth}.wav`, file.toBuffer())]).out) as { onsets: number[] };
+    expect(onsets.length).toBe(4);
+  });
+  it('listens to many, a line each, and a bad one does not stop the rest', () => {
+    const { out, code } = clapboard(['listen', '--batch', good(), write('bad.wav', Buffer.from('no sound')), join(folder, 'none.wav'), good()]);
+    expect(code).toBe(0);
+    expect(out.split('\n').map((line) => Object.keys(JSON.parse(line) as object).includes('error'))).toEqual([false, true, true, false]);
+  });
+  it('judges a recording, with its start or free', () => {
+    const judged = JSON.parse(clapboard(['score', '--wav', good(), '--bpm', '80', '--start', '1', '4/4 q q q q']).out) as { mark: number; tempo: { leadMs: number } };
+    expect(judged.mark).toBe(4);
+    expect(judged.tempo.leadMs).toBeCloseTo(20, -1);
+    expect((JSON.parse(clapboard(['score', '--wav', good(), '--bpm', '100', '--free', '4/4 q q q q']).out) as { tempo: { bpm: number } }).tempo.bpm).toBeCloseTo(80, 0);
+  });
+  it.each([
+    [['listen'], 'one recording at a time'],
+    [['listen', '/nowhere.wav'], 'no such file'],
+    [['score', '--wav', '/nowhere.wav', '4/4 q'], 'which tempo'],
+  ])('%j: %s', (args, word) => {
+    const { code, err } = clapboard(args);
+    expect(code).toBe(2);
+    expect(err).toContain(word);
+    expect(err.split('\n').length).toBe(1);
   });
 });

@@ -2,13 +2,16 @@ import { readFileSync } from 'node:fs';
 import { createInterface } from 'node:readline';
 import { parseArgs } from 'node:util';
 import { UserError } from './readPattern.ts';
-import { VERBS } from './verbs.ts';
+import { VERBS, listen, scoreWav } from './verbs.ts';
 
 const USAGE = `usage: clapboard VERB …
   count --school SCHOOL [--rests parens|whisper|rest|sh|silent] [--beat w|h|q|e|s] [--plain] "TEXT"
   check [--beat w|h|q|e|s] "TEXT"
   say [--school SCHOOL] [--meter 4/4] [--beat w|h|q|e|s] "ta ti-ti ta-a"
   score [FILE]            one request as JSON, from FILE or standard input
+  score --wav FILE.wav --bpm B [--start S | --free] [--ages 9-10] "TEXT"
+  listen FILE.wav         the onsets of a recording
+  listen --batch FILE.wav …   one result a line
   count|check|say|score --batch     JSON lines on standard input, one result a line`;
 
 type VerbName = keyof typeof VERBS;
@@ -25,6 +28,11 @@ function parse(args: string[]) {
         meter: { type: 'string' },
         plain: { type: 'boolean' },
         batch: { type: 'boolean' },
+        wav: { type: 'string' },
+        bpm: { type: 'string' },
+        start: { type: 'string' },
+        free: { type: 'boolean' },
+        ages: { type: 'string' },
       },
     });
   } catch (error) {
@@ -69,10 +77,32 @@ function answer(run: (request: unknown) => object, line: string): object {
   }
 }
 
+/** Recordings one after the other; a bad one gets its line and does not stop the rest. */
+function listenAll(paths: readonly string[]): void {
+  if (paths.length === 0) throw new UserError('which recordings? Name the WAV files after listen --batch');
+  for (const file of paths) {
+    try {
+      console.log(JSON.stringify({ file, ...listen(file) }));
+    } catch (error) {
+      if (!isUsers(error)) throw error;
+      console.log(JSON.stringify({ file, error: (error as Error).message }));
+    }
+  }
+}
+
+function scoreRecording({ values, positionals }: ReturnType<typeof parse>): object {
+  const { wav, bpm, start, free, ages } = values;
+  const [pattern] = positionals;
+  if (pattern === undefined) throw new UserError('which rhythm? Put its text in quotes at the end');
+  if (bpm === undefined) throw new UserError('which tempo? For example --bpm 80');
+  return scoreWav(wav!, { pattern, bpm: Number(bpm), ...(start === undefined ? {} : { start: Number(start) }), ...(free ? { free } : {}), ...(ages === undefined ? {} : { ages }) });
+}
+
 function single(verb: VerbName, { values, positionals }: ReturnType<typeof parse>): string {
   const [argument, ...others] = positionals;
   if (others.length > 0) throw new UserError('one text at a time: put it in quotes');
   if (verb === 'score') {
+    if (values.wav !== undefined) return JSON.stringify(scoreRecording({ values, positionals }));
     const result: object = VERBS.score(parseJson(readFileSync(argument ?? 0, 'utf8')));
     return JSON.stringify(result);
   }
@@ -95,15 +125,27 @@ async function main(): Promise<void> {
     console.log(USAGE);
     return;
   }
-  if (!Object.hasOwn(VERBS, verb)) throw new UserError(`unknown verb “${verb}”; the verbs are ${Object.keys(VERBS).join(', ')}`);
+  if (verb !== 'listen' && !Object.hasOwn(VERBS, verb)) throw new UserError(`unknown verb “${verb}”; the verbs are ${[...Object.keys(VERBS), 'listen'].join(', ')}`);
   const parsed = parse(args);
+  if (verb === 'listen') {
+    if (parsed.values.batch) return listenAll(parsed.positionals);
+    const [path, ...others] = parsed.positionals;
+    if (path === undefined || others.length > 0) throw new UserError('one recording at a time: clapboard listen FILE.wav, or listen --batch for many');
+    console.log(JSON.stringify(listen(path)));
+    return;
+  }
   if (parsed.values.batch) await batch(VERBS[verb as VerbName]);
   else console.log(single(verb as VerbName, parsed));
 }
 
+/** Something the user can mend. */
+function isUsers(error: unknown): boolean {
+  return error instanceof UserError || ['ENOENT', 'EISDIR', 'EACCES'].includes((error as NodeJS.ErrnoException).code ?? '');
+}
+
 main().catch((error: NodeJS.ErrnoException) => {
   if (error.code === 'EPIPE') process.exit(0);
-  const user = error instanceof UserError || error.code === 'ENOENT' || error.code === 'EISDIR';
+  const user = isUsers(error);
   process.stderr.write(user ? `clapboard: ${error.message.replaceAll('\n', ' ')}\n` : `${error.stack}\n`);
   process.exit(user ? 2 : 1);
 });

@@ -3,12 +3,13 @@ import { type Checked, validator } from '../contract/validate.ts';
 import { type CountedMeasure, countPattern, plainCounts } from '../core/counting/count.ts';
 import { type Recognised, SPOKEN_SCHOOLS, type SayOptions, recognise, say } from '../core/counting/say/say.ts';
 import { judge } from '../core/judging/judge.ts';
+import { detectOnsets } from '../core/listening/detector.ts';
 import { barCheck, barsAddUp } from '../core/rhythm/barCheck.ts';
 import { mixed } from '../core/rhythm/fraction.ts';
 import type { SchoolId } from '../core/counting/school.ts';
 import { parseMeter, printRhythm } from '../core/rhythm/text.ts';
 import { UserError, readPattern } from './readPattern.ts';
-
+import { readWav } from './readWav.ts';
 
 function checked<T>(result: Checked<T>): T {
   if (!result.ok) throw new UserError(result.message);
@@ -61,6 +62,18 @@ function score(request: unknown): object {
   const judged = judge({ ...take, pattern: readPattern(pattern) });
   if (!judged.ok) throw new UserError(judged.reason);
   return judged.result;
+}
+
+/** The onsets of a recording. */
+export function listen(path: string): { sampleRate: number; duration: number; onsets: number[] } {
+  const { sampleRate, duration, samples } = readWav(path);
+  return { sampleRate, duration, onsets: detectOnsets(samples, sampleRate).map((onset) => Math.round(onset * 1e5) / 1e5) };
+}
+
+/** Judges a recording: its onsets against the written pattern. */
+export function scoreWav(path: string, request: { pattern: string; bpm: number; start?: number; free?: boolean; ages?: string }): object {
+  const { duration: _duration, sampleRate: _rate, onsets } = listen(path);
+  return score({ ...request, onsets });
 }
 
 export const VERBS = { count, check, say: sayIt, score } as const;

@@ -31,7 +31,7 @@ export interface WindowSettings {
 
 export function windowsOf({ ages, onTimeMs }: WindowSettings): Windows {
   const usual = windowsFor(ages);
-  return onTimeMs == null ? usual : { ...usual, onTime: onTimeMs / 1000, reach: Math.max(usual.reach, onTimeMs / 1000) };
+  return onTimeMs === null || onTimeMs === undefined ? usual : { ...usual, onTime: onTimeMs / 1000, reach: Math.max(usual.reach, onTimeMs / 1000) };
 }
 
 /** Two hits closer than this (seconds), and than this part of the shortest written gap, are one (handbook §8). */

@@ -11,9 +11,10 @@ const EVERY_MS = 3600 * 1000;
 export async function keepRecording(db: Database, teacherId: string, takeId: string, mime: string, sound: unknown): Promise<void> {
   const { classId } = await takeOf(db, teacherId, takeId);
   const room = await findClass(db, teacherId, classId);
-  if (room?.recordingDays == null) throw new Problem(403, 'not-kept', 'This class keeps no recordings. The teacher can allow it in the settings of the class.');
+  const days = room?.recordingDays ?? null;
+  if (days === null) throw new Problem(403, 'not-kept', 'This class keeps no recordings. The teacher can allow it in the settings of the class.');
   if (!Buffer.isBuffer(sound) || sound.length === 0) throw new Problem(422, 'bad-request', 'Send the recording as audio.', { field: 'content-type' });
-  await putRecording(db, { takeId, mime: mime.split(';')[0]!.slice(0, 60), sound, expiresAt: Date.now() + room.recordingDays * DAY_MS });
+  await putRecording(db, { takeId, mime: mime.split(';')[0]!.slice(0, 60), sound, expiresAt: Date.now() + days * DAY_MS });
 }
 
 /** A recording that is still to be kept; one beyond its date is gone, whether it was deleted already or not. */

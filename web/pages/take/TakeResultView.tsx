@@ -63,7 +63,7 @@ export function TakeResultView({ take, counts, mark, borders }: ViewProps) {
   const [first, ...others] = advice.fix;
   const hardest = hardestMeasure(result);
   const forChild = face === 'child';
-  const only = (pattern: Pattern | undefined) => (pattern && zoom !== undefined && pattern.measures[zoom] ? { pickup: pattern.pickup && zoom === 0, measures: [pattern.measures[zoom]!] } : pattern);
+  const only = (pattern: Pattern | undefined) => (pattern && zoom !== undefined && pattern.measures[zoom] ? { pickup: pattern.pickup && zoom === 0, measures: [pattern.measures[zoom]] } : pattern);
   const marks = zoom === undefined ? heard : heard.filter(({ measure }) => measure === zoom).map((one) => ({ ...one, measure: 0 }));
   return (
     <section className={`take-result ${forChild ? 'for-child' : ''}`} aria-label="Result">
@@ -186,7 +186,7 @@ function Numbers({ take: { result, bpm, free, onsets }, pattern, borders }: { ta
         {free && ' '}
         {tempo.driftPct === 0 ? 'tempo kept' : `${Math.abs(tempo.driftPct)} % ${tempo.driftPct > 0 ? 'faster' : 'slower'} by the end`}; unsteadiness {ms(tempo.spreadMs)}.
       </p>
-      {withBeat != null && <p>With the beat itself, the child not followed: {percent(withBeat)} of the notes.</p>}
+      {typeof withBeat === 'number' && <p>With the beat itself, the child not followed: {percent(withBeat)} of the notes.</p>}
       {follow.map(({ fromNote, beatsAhead }) => (
         <p key={fromNote}>{followWords(beatsAhead, notes[fromNote])}</p>
       ))}
