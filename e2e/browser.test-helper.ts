@@ -13,10 +13,11 @@ export class School {
     private readonly browser: Browser,
   ) {}
 
-  static async open(): Promise<School> {
+  /** @param args  further switches of the browser */
+  static async open(args: readonly string[] = []): Promise<School> {
     const databaseUrl = await freshDatabase();
     await seedDemo(databaseUrl);
-    const [server, browser] = await Promise.all([School.serve(databaseUrl, 0), chromium.launch(launchOptions())]);
+    const [server, browser] = await Promise.all([School.serve(databaseUrl, 0), chromium.launch(launchOptions(args))]);
     return new School(server, databaseUrl, browser);
   }
 
@@ -61,31 +62,24 @@ export async function lookAround(page: Page): Promise<void> {
 }
 
 /**
- * Taps like a child who hears the click: at each time in beats after the last word of the count-in, 1 being the first
- * beat of the pattern. The taps are made inside the page, so that a busy machine between it and the test moves none.
+ * Taps like a child who hears the click: at each time in beats after the last beat of the count-in, 1 being the first
+ * beat of the pattern. The taps are made inside the page and by its own clock, so that a busy machine moves none.
  * @param how  " " or a letter for that key, "touch" for the pad
  */
-export async function tapInTime(page: Page, bpm: number, lastWord: string, beats: readonly number[], how: string): Promise<void> {
-  await page.locator('.pad-word').waitFor();
+export async function tapInTime(page: Page, bpm: number, beats: readonly number[], how: string): Promise<void> {
+  await page.locator('.pad[data-beat-one]').waitFor();
   await page.evaluate(
-    async ({ word, times, by }) => {
-      const pad = document.querySelector('.pad')!;
-      const heard = () => pad.querySelector('.pad-word')!.textContent === word;
-      await new Promise<void>((resolve) => {
-        const observer = new MutationObserver(() => {
-          if (!heard()) return;
-          observer.disconnect();
-          resolve();
-        });
-        observer.observe(pad, { subtree: true, childList: true, characterData: true });
-      });
-      const from = performance.now();
+    async ({ times, by }) => {
+      const pad = document.querySelector<HTMLElement>('.pad')!;
+      const beatOne = Number(pad.dataset['beatOne']);
       for (const time of times) {
-        while (performance.now() < from + time) await new Promise((resolve) => setTimeout(resolve, Math.max(0, from + time - performance.now() - 4)));
+        const due = beatOne + time;
+        while (performance.now() < due - 12) await new Promise((resolve) => setTimeout(resolve, Math.max(0, due - performance.now() - 12)));
+        while (performance.now() < due);
         if (by === 'touch') pad.dispatchEvent(new PointerEvent('pointerdown', { bubbles: true, cancelable: true }));
         else document.body.dispatchEvent(new KeyboardEvent('keydown', { key: by, bubbles: true, cancelable: true }));
       }
     },
-    { word: lastWord, times: beats.map((beat) => (beat * 60_000) / bpm), by: how },
+    { times: beats.map((beat) => ((beat - 1) * 60_000) / bpm), by: how },
   );
 }

@@ -40,7 +40,7 @@ describe('from a typed rhythm to a kept mark', () => {
     await page.getByRole('radio', { name: /Mira/ }).check();
     await page.getByRole('button', { name: /Start: Mira/ }).click();
     // The rest of measure 1 is clapped: that is the one thing to fix.
-    await tapInTime(page, 72, 'go', [1, 2, 2.5, 3, 4, 5, 7], 'touch');
+    await tapInTime(page, 72, [1, 2, 2.5, 3, 4, 5, 7], 'touch');
     await page.getByText('Measure 1, beat 3: you clapped on the rest').waitFor();
     expect(await page.locator('.mark-number').textContent()).toBe('3');
     expect(await page.locator('.lane-heard .heard-on-time').count()).toBe(6);
@@ -95,7 +95,7 @@ describe('from a typed rhythm to a kept mark', () => {
     await press('ArrowDown');
     await page.evaluate(() => (document.activeElement as HTMLElement).blur());
     await press(' ');
-    await tapInTime(page, 72, 'go', [1, 2, 3, 3.5, 4], ' ');
+    await tapInTime(page, 72, [1, 2, 3, 3.5, 4], ' ');
     await page.locator('.take-result').waitFor();
     expect(await page.locator('.mark-number').textContent()).toBe('4');
     await page.waitForTimeout(1000);
@@ -113,7 +113,7 @@ describe('nothing played is lost', () => {
     await page.getByLabel('Pattern', { exact: true }).selectOption({ label: 'Long rope' });
     await page.getByRole('radio', { name: /Wren/ }).check();
     await page.getByRole('button', { name: /Start: Wren/ }).click();
-    await tapInTime(page, 72, 'go', [1, 3, 4, 5, 6, 7], 'f');
+    await tapInTime(page, 72, [1, 3, 4, 5, 6, 7], 'f');
     await page.getByRole('button', { name: 'Done' }).click();
     await page.locator('.take-result').waitFor();
   };

@@ -52,6 +52,12 @@ export async function put(path: string, body: unknown): Promise<unknown> {
   return request('PUT', path, body);
 }
 
+/** Sends a recording as it is. A refusal is final; only a dead server is worth another try. */
+export async function putSound(path: string, sound: Blob): Promise<void> {
+  const response = await fetch(`/api${path}`, { method: 'PUT', credentials: 'same-origin', body: sound, headers: { 'Content-Type': sound.type } }).catch(() => undefined);
+  if (!response || response.status >= 500) throw new ApiProblem(0, 'away', AWAY);
+}
+
 export async function post(path: string, body?: unknown): Promise<unknown> {
   return request('POST', path, body);
 }

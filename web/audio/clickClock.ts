@@ -11,6 +11,10 @@ export interface RunningClock {
   now(): number;
   /** The moment that was heard at an event's `timeStamp`. */
   at(timeStamp: number): number;
+  /** The moment that was heard at a time of the audio clock; undefined where there is no sound. */
+  readonly atContext?: (contextTime: number) => number;
+  /** When a moment's click leaves the page, on the audio clock. */
+  readonly contextTime?: (moment: number) => number;
   /** Silences what is still to come. */
   stop(): void;
 }
@@ -35,7 +39,8 @@ export async function startClicks(beats: readonly Beat[]): Promise<RunningClock>
   const [strong, weak] = [true, false].map((accent) => bufferOf(context, clickSamples(accent ? 'measure' : 'beat', context.sampleRate)));
   for (const { time, accent } of beats) play(context, accent ? strong! : weak!, master, zero + time);
   const heard = (timeStamp: number) => heardAt(context, timeStamp) - zero;
-  return { now: () => heard(performance.now()), at: heard, stop: () => master.disconnect() };
+  const late = () => context.outputLatency || 0;
+  return { now: () => heard(performance.now()), at: heard, atContext: (time) => time - zero - late(), contextTime: (moment) => zero + moment, stop: () => master.disconnect() };
 }
 
 function silentClock(first: number): RunningClock {

@@ -1,6 +1,6 @@
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
 import type { TakeUpload } from '../../contract/take.ts';
-import { ApiProblem, put } from '../api/client.ts';
+import { ApiProblem, put, putSound } from '../api/client.ts';
 
 /** A finished take on its way to the server. */
 export interface Waiting {
@@ -9,6 +9,8 @@ export interface Waiting {
   readonly teacherId: string;
   readonly childName: string;
   readonly upload: TakeUpload;
+  /** The recording, where the class keeps them. */
+  readonly sound?: Blob;
   /** Why the server will never take it as it is; it stays until the teacher has seen that. */
   readonly refused?: string;
 }
@@ -65,6 +67,8 @@ async function send(teacherId: string): Promise<boolean> {
   for (const take of waiting) {
     try {
       await put(`/takes/${take.id}`, take.upload);
+      // A recording that is not taken any more (the class keeps none now) does not hold up the take.
+      if (take.sound) await putSound(`/takes/${take.id}/recording`, take.sound);
       await dropTake(take.id);
     } catch (error) {
       if (!(error instanceof ApiProblem) || error.passing) return false;

@@ -9,6 +9,7 @@ import { toNumber } from '../../core/rhythm/fraction.ts';
 import { StepsLane } from './HandsFeet.tsx';
 import { HeardLane, type HeardMark } from './HeardLane.tsx';
 import { NotesLane } from './NotesLane.tsx';
+import { SoundLane, type SoundOnRuler } from './SoundLane.tsx';
 import { StripsLane } from './StripsLane.tsx';
 import { TokensLane } from './TokensLane.tsx';
 import { type RulerLayout, type RulerSize, type RulerSystem, beatXs, layoutRuler, xOf } from './layout.ts';
@@ -33,6 +34,8 @@ export interface RulerProps {
   readonly heard?: readonly HeardMark[] | undefined;
   /** What was heard as notes, measure by measure as long as the pattern; drawn under it on the same axis. */
   readonly heardNotes?: Pattern | undefined;
+  /** The sound of the take, when it was heard by a microphone. */
+  readonly sound?: SoundOnRuler | undefined;
   /** Drawn over a line of the ruler: the moving beat, for instance. */
   readonly overlay?: (system: RulerSystem, layout: RulerLayout) => ReactNode;
 }
@@ -92,7 +95,7 @@ function letters(lanes: readonly CountsLane[]): number[][] {
 const NO_COUNTS: readonly CountOptions[] = [];
 
 /** The one axis of the app: time from left to right in exact beats, everything about the rhythm a lane on it. */
-export function Ruler({ pattern, size = 'desk', counts = NO_COUNTS, countNames, notes = true, strips = true, hands = false, feet = false, onPick, beats = true, heard, heardNotes, overlay }: RulerProps) {
+export function Ruler({ pattern, size = 'desk', counts = NO_COUNTS, countNames, notes = true, strips = true, hands = false, feet = false, onPick, beats = true, heard, heardNotes, sound, overlay }: RulerProps) {
   const [ref, width] = useWidth();
   const names = countNames?.join('\n');
   const lanes = useMemo(() => counts.map((options, i) => countsLane(pattern, options, names?.split('\n')[i])), [pattern, counts, names]);
@@ -109,6 +112,7 @@ export function Ruler({ pattern, size = 'desk', counts = NO_COUNTS, countNames, 
       {layout?.systems.map((system, i) => (
         <div key={i} className="ruler-system">
           <SystemLanes system={system} scale={layout.scale} size={size} notes={notes} strips={strips} beats={beats} feet={feet} lanes={allLanes} onPick={onPick} heard={heard} heardPlaced={heardPlaced} />
+          {sound && <Lane name="Sound" content={<SoundLane system={system} size={size} scale={layout.scale} pattern={pattern} sound={sound} />} />}
           {overlay?.(system, layout)}
         </div>
       ))}

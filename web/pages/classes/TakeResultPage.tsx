@@ -4,6 +4,9 @@ import { Link, useParams } from 'react-router';
 import { useClass, useRefresh, useTake } from '../../api/hooks.ts';
 import { Notice } from '../../shell/Notice.tsx';
 import { countsOf } from '../../../core/counting/classWords.ts';
+import { outlineOf } from '../../audio/outlines.ts';
+import { ClapEditor } from './ClapEditor.tsx';
+import { KeptRecording } from './KeptRecording.tsx';
 import { OverrideForm } from './OverrideForm.tsx';
 import { TakeResultView } from '../take/TakeResultView.tsx';
 
@@ -32,7 +35,9 @@ export default function TakeResultPage() {
           Back to the class
         </Link>
       </div>
-      <TakeResultView take={take.data} counts={counts} mark={override ?? mark} borders={room.data.borders} />
+      <TakeResultView take={{ ...take.data, outline: outlineOf(takeId) }} counts={counts} mark={override ?? mark} borders={room.data.borders} />
+      <ClapEditor key={take.data.onsets.join()} take={take.data} onChanged={() => refresh('/takes', '/classes')} />
+      <KeptRecording take={take.data} onChanged={() => refresh('/takes')} />
       <OverrideForm key={`${override} ${take.data.overrideReason}`} take={take.data} onChanged={() => refresh('/takes', '/classes')} />
     </>
   );

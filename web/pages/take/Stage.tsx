@@ -4,16 +4,18 @@ import type { Child } from '../../../contract/school.ts';
 import type { CountOptions } from '../../../core/counting/count.ts';
 import type { MarkBorder } from '../../../core/judging/mark.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
+import { Link } from 'react-router';
 import { MovingBeat } from '../../ruler/MovingBeat.tsx';
 import { Ruler } from '../../ruler/Ruler.tsx';
 import { useKeys } from '../../state/useKeys.ts';
 import { type JudgedTake, TakeResultView } from './TakeResultView.tsx';
-import type { TakeRun } from './useTakeRun.ts';
+import type { TakeRun, Way } from './useTakeRun.ts';
 
-export type StageTake = JudgedTake & { readonly mark: number; readonly kept: boolean };
+export type StageTake = JudgedTake & { readonly mark: number; readonly kept: boolean; readonly takeId: string };
 
 interface StageProps {
   readonly run: TakeRun;
+  readonly way: Way;
   readonly child: Child;
   readonly title: string;
   readonly pattern: Pattern;
@@ -22,12 +24,14 @@ interface StageProps {
   readonly take: StageTake | undefined;
   readonly borders: readonly MarkBorder[] | null | undefined;
   readonly nextChild: Child | undefined;
+  /** Where the take is found once it is stored. */
+  readonly takePath: string | undefined;
   readonly onAgain: () => void;
   readonly onNext: () => void;
 }
 
 /** From the count-in to the result: what the child sees. */
-export function Stage({ run, child, title, pattern, bpm, counts, take, borders, nextChild, onAgain, onNext }: StageProps) {
+export function Stage({ run, way, child, title, pattern, bpm, counts, take, borders, takePath, nextChild, onAgain, onNext }: StageProps) {
   return (
     <div className="stage">
       <div className="page-head">
@@ -37,15 +41,15 @@ export function Stage({ run, child, title, pattern, bpm, counts, take, borders, 
         </span>
       </div>
       {run.state === 'done' ? (
-        take && <Done take={take} counts={counts} borders={borders} nextChild={nextChild} onAgain={onAgain} onNext={onNext} />
+        take && <Done take={take} counts={counts} borders={borders} takePath={takePath} nextChild={nextChild} onAgain={onAgain} onNext={onNext} />
       ) : (
-        <Playing run={run} pattern={pattern} bpm={bpm} counts={counts} />
+        <Playing run={run} pattern={pattern} bpm={bpm} counts={counts} way={way} />
       )}
     </div>
   );
 }
 
-function Playing({ run, pattern, bpm, counts }: Pick<StageProps, 'run' | 'pattern' | 'bpm' | 'counts'>) {
+function Playing({ run, pattern, bpm, counts, way }: Pick<StageProps, 'run' | 'pattern' | 'bpm' | 'counts' | 'way'>) {
   const tapKey = (event: KeyboardEvent) => run.tap(event.timeStamp);
   useKeys({ ' ': tapKey, f: tapKey, j: tapKey, Escape: run.cancel }, [' ', 'f', 'j', 'Escape']);
   const press = (event: PointerEvent) => {
@@ -56,9 +60,9 @@ function Playing({ run, pattern, bpm, counts }: Pick<StageProps, 'run' | 'patter
     <>
       <Ruler pattern={pattern} counts={counts} overlay={(system, layout) => <MovingBeat pattern={pattern} bpm={bpm} now={run.now} system={system} layout={layout} />} />
       {/* Keyboard taps come through the space bar, wherever the focus is. */}
-      <div className="pad" onPointerDown={press} data-testid="pad">
+      <div className="pad" onPointerDown={press} data-testid="pad" data-beat-one={run.beatOne}>
         <span className="pad-word" role="status">
-          {run.word ?? (run.state === 'playing' ? (run.taps === 0 ? 'Tap!' : '') : '…')}
+          {run.word ?? (run.state === 'playing' ? (run.taps === 0 ? (way === 'tap' ? 'Tap!' : 'Clap!') : '') : '…')}
         </span>
         <span className="pad-taps" aria-hidden>
           {run.taps > 0 ? run.taps : ''}
@@ -66,7 +70,13 @@ function Playing({ run, pattern, bpm, counts }: Pick<StageProps, 'run' | 'patter
       </div>
       <div className="stage-actions">
         <span>
-          Tap with <kbd>space</kbd>, a click or a touch
+          {way === 'tap' ? (
+            <>
+              Tap with <kbd>space</kbd>, a click or a touch
+            </>
+          ) : (
+            'Clap: the microphone listens'
+          )}
         </span>
         <Button variant="outline-dark" onClick={run.finish} onKeyDown={(event) => event.key === ' ' && event.preventDefault()}>
           Done
@@ -82,7 +92,7 @@ function Playing({ run, pattern, bpm, counts }: Pick<StageProps, 'run' | 'patter
 /** Taps that come after the end must not skip the result: keys work only after this moment. */
 const HOLD_MS = 900;
 
-function Done({ take, counts, borders, nextChild, onAgain, onNext }: Pick<StageProps, 'counts' | 'borders' | 'nextChild' | 'onAgain' | 'onNext'> & { take: StageTake }) {
+function Done({ take, counts, borders, takePath, nextChild, onAgain, onNext }: Pick<StageProps, 'counts' | 'borders' | 'takePath' | 'nextChild' | 'onAgain' | 'onNext'> & { take: StageTake }) {
   const [from] = useState(() => performance.now() + HOLD_MS);
   const held = (action: () => void) => (event: KeyboardEvent) => {
     if (event.timeStamp > from) action();
@@ -100,6 +110,11 @@ function Done({ take, counts, borders, nextChild, onAgain, onNext }: Pick<StageP
         <Button size="lg" variant="outline-dark" onClick={onAgain}>
           Again <kbd>A</kbd>
         </Button>
+        {takePath && (
+          <Link className="btn btn-outline-dark" to={takePath}>
+            Correct the claps, or the mark
+          </Link>
+        )}
       </div>
     </>
   );

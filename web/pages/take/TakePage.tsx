@@ -5,18 +5,21 @@ import type { Child, ClassDetail, SavedPattern, Teacher } from '../../../contrac
 import type { TakeUpload } from '../../../contract/take.ts';
 import { countsOf, namingOf } from '../../../core/counting/classWords.ts';
 import { judge } from '../../../core/judging/judge.ts';
+import { detectOnsets } from '../../../core/listening/detector.ts';
+import { synthesiseClaps } from '../../../core/listening/synth.ts';
 import { type SimulatedChild, simulateTake } from '../../../core/judging/simulate.ts';
 import { windowsOf } from '../../../core/judging/windows.ts';
 import type { TakeResult } from '../../../contract/take.ts';
 import { unfold } from '../../../core/rhythm/place.ts';
 import { parseRhythm } from '../../../core/rhythm/text.ts';
 import { useClass, useClasses, usePatterns } from '../../api/hooks.ts';
+import { keepOutline } from '../../audio/outlines.ts';
 import { keepTake } from '../../outbox/outbox.ts';
 import { Notice } from '../../shell/Notice.tsx';
 import { useStored } from '../../state/stored.ts';
 import { Stage, type StageTake } from './Stage.tsx';
 import { TakeSetup } from './TakeSetup.tsx';
-import { useTakeRun } from './useTakeRun.ts';
+import { type Taken, type Way, useTakeRun } from './useTakeRun.ts';
 import './take.scss';
 
 const USUAL_BPM = 72;
@@ -81,22 +84,39 @@ function TakeRoom({ teacher, room, classes, patterns, pattern }: RoomProps) {
   const unfolded = useMemo(() => (read.ok ? unfold(read.pattern) : undefined), [read]);
   const counts = useMemo(() => [countsOf(room)], [room]);
 
-  const keep = (onsets: number[], kept = true) => {
-    if (!unfolded) return;
+  const [way, setWay] = useStored('take.way', 'tap');
+  const [clicks, setClicks] = useStored('take.clicks', 'all');
+  const free = clicks === 'count-in';
+  const heardBy: Way = way === 'microphone' ? 'microphone' : 'tap';
+
+  /** Judges a take here, and sends it on its way. */
+  const keep = ({ onsets, outline, sound }: Taken, how: { source: NonNullable<TakeUpload['source']>; free?: boolean; childId?: string }) => {
+    if (!unfolded) return undefined;
+    const freely = how.free ?? false;
+    const kept = how.source !== 'practice';
     const windows = windowsOf(room);
-    const judged = judge({ pattern: unfolded, bpm, onsets, windows, borders: room.borders ?? undefined, speech: { counts: countsOf(room), naming: namingOf(room) } });
+    const judged = judge({ pattern: unfolded, bpm, onsets, free: freely, windows, borders: room.borders ?? undefined, speech: { counts: countsOf(room), naming: namingOf(room) } });
     if (!judged.ok) {
       setProblem(new Error(`${judged.reason}. Choose another tempo or pattern.`));
-      return;
+      return undefined;
     }
-    const upload: TakeUpload = { childId: child.id, patternId: pattern.id, title: pattern.title, patternText: pattern.text, bpm, onsets, takenAt: Date.now() };
-    if (kept) void keepTake({ id: uuid(), teacherId: teacher.id, childName: child.name, upload }).catch(() => setProblem(new Error('This browser keeps nothing on the device, so the take could not be stored. Allow storage for this page.')));
-    setTake({ patternId: pattern.id, patternText: pattern.text, bpm, free: false, windows, onsets, result: structuredClone(judged.result) as TakeResult, mark: judged.result.mark, kept });
+    const id = uuid();
+    if (outline) keepOutline(id, outline);
+    const upload: TakeUpload = { childId: how.childId ?? child.id, patternId: pattern.id, title: pattern.title, patternText: pattern.text, bpm, onsets, free: freely, source: how.source, takenAt: Date.now() };
+    if (kept) void keepTake({ id, teacherId: teacher.id, childName: room.children.find((one) => one.id === upload.childId)?.name ?? child.name, upload, ...(sound ? { sound } : {}) }).catch(() => setProblem(new Error('This browser keeps nothing on the device, so the take could not be stored. Allow storage for this page.')));
+    setTake({ patternId: pattern.id, patternText: pattern.text, bpm, free: freely, windows, onsets, outline, result: structuredClone(judged.result) as TakeResult, mark: judged.result.mark, kept, takeId: id });
+    return judged.result.mark;
   };
-  const run = useTakeRun(unfolded, bpm, keep);
+  const run = useTakeRun(unfolded, bpm, { way: heardBy, free, keepSound: typeof room.recordingDays === 'number' }, (taken) => keep(taken, { source: heardBy, free }));
   const practise = (child_: SimulatedChild) => {
     if (!unfolded) return;
-    keep(simulateTake(unfolded, bpm, child_, Date.now() % 2 ** 31).map((time) => Math.round(time * 1e4) / 1e4), false);
+    // Its hands are made to sound, and heard as a microphone would hear them.
+    const seed = Date.now() % 2 ** 31;
+    const lead = (60 / bpm) * 6;
+    const claps = simulateTake(unfolded, bpm, child_, seed).map((time) => time + lead).filter((time) => time > 0);
+    const samples = synthesiseClaps(claps, { seed, room: 'classroom', noiseDb: -52, sampleRate: 22_050 });
+    const onsets = detectOnsets(samples, 22_050).map((time) => Math.round((time - lead) * 1e4) / 1e4);
+    keep({ onsets }, { source: 'practice' });
     run.show();
   };
   const { start, cancel } = run;
@@ -120,7 +140,7 @@ function TakeRoom({ teacher, room, classes, patterns, pattern }: RoomProps) {
     return (
       <>
         {problem && <Notice problem={problem} />}
-        <Stage run={run} child={child} title={pattern.title} pattern={unfolded} bpm={bpm} counts={counts} take={take} borders={room.borders} onAgain={again} onNext={next} nextChild={following(room.children, child)} />
+        <Stage way={heardBy} takePath={take?.kept ? `/classes/${room.id}/takes/${take.takeId}` : undefined} run={run} child={child} title={pattern.title} pattern={unfolded} bpm={bpm} counts={counts} take={take} borders={room.borders} onAgain={again} onNext={next} nextChild={following(room.children, child)} />
       </>
     );
   }
@@ -140,6 +160,16 @@ function TakeRoom({ teacher, room, classes, patterns, pattern }: RoomProps) {
       onBpm={(value) => setTempo(String(value))}
       onStart={start}
       onPractise={practise}
+      way={heardBy}
+      onWay={setWay}
+      free={free}
+      onFree={(on) => setClicks(on ? 'count-in' : 'all')}
+      problem={run.problem ?? problem}
+      onRecording={({ childId: whose, heard, start: given }) => {
+        const mark = keep({ onsets: heard.onsets.map((time) => Math.round((time - (given ?? 0)) * 1e4) / 1e4), outline: { ...heard.outline, from: heard.outline.from - (given ?? 0) } }, { source: 'recording', free: given === undefined, childId: whose });
+        setTake(undefined);
+        return mark;
+      }}
     />
   );
 }

@@ -7,7 +7,7 @@ import type { CountOptions } from '../../../core/counting/count.ts';
 import { adviceOn } from '../../../core/judging/advice.ts';
 import { MARK_BORDERS, type MarkBorder } from '../../../core/judging/mark.ts';
 import { hardestMeasure } from '../../../core/judging/nextStep.ts';
-import { tempoLine } from '../../../core/judging/tempoLine.ts';
+import { pairsOf, tempoLine } from '../../../core/judging/tempoLine.ts';
 import type { Windows } from '../../../core/judging/windows.ts';
 import { beatsOf } from '../../../core/leading/countIn.ts';
 import { toNumber } from '../../../core/rhythm/fraction.ts';
@@ -18,6 +18,8 @@ import { expectedOf } from '../../../core/judging/expected.ts';
 import { playTake } from '../../audio/playTake.ts';
 import { MARK_NAMES, MarkSign, type MarkShape } from '../../ruler/HeardLane.tsx';
 import { Ruler } from '../../ruler/Ruler.tsx';
+import type { SoundOnRuler } from '../../ruler/SoundLane.tsx';
+import type { Outline } from '../../workers/listen.worker.ts';
 import { heardMarks } from '../../ruler/heardMarks.ts';
 import { useStored } from '../../state/stored.ts';
 import './take.scss';
@@ -32,6 +34,8 @@ export interface JudgedTake {
   readonly windows: Windows;
   readonly onsets: readonly number[];
   readonly result: TakeResult;
+  /** The outline of its sound, while this page knows it. */
+  readonly outline?: Outline | undefined;
 }
 
 interface ViewProps {
@@ -64,6 +68,16 @@ export function TakeResultView({ take, counts, mark, borders }: ViewProps) {
   const hardest = hardestMeasure(result);
   const forChild = face === 'child';
   const only = (pattern: Pattern | undefined) => (pattern && zoom !== undefined && pattern.measures[zoom] ? { pickup: pattern.pickup && zoom === 0, measures: [pattern.measures[zoom]] } : pattern);
+  const sound = useMemo((): SoundOnRuler | undefined => {
+    if (!take.outline || !unfolded) return undefined;
+    const { whole } = expectedOf(unfolded, bpm);
+    const begin = zoom === undefined ? 0 : toNumber(playPattern(unfolded)[zoom]?.at ?? { n: 0, d: 1 }) * whole;
+    // Without a click the child's own tempo and first clap say where the sound lies.
+    const pace = take.free ? bpm / result.tempo.bpm : 1;
+    const [first] = take.free ? pairsOf(unfolded, bpm, result, take.onsets) : [];
+    const zero = first ? first.heard - first.written * pace : -result.tempo.leadMs / 1000;
+    return { outline: take.outline, whole: whole * pace, zero: zero + begin * pace };
+  }, [take.outline, take.free, take.onsets, unfolded, bpm, zoom, result]);
   const marks = zoom === undefined ? heard : heard.filter(({ measure }) => measure === zoom).map((one) => ({ ...one, measure: 0 }));
   return (
     <section className={`take-result ${forChild ? 'for-child' : ''}`} aria-label="Result">
@@ -102,7 +116,7 @@ export function TakeResultView({ take, counts, mark, borders }: ViewProps) {
         )}
         <Form.Check type="switch" id="child-face" label="For the child" checked={forChild} onChange={(event) => setFace(event.target.checked ? 'child' : 'teacher')} />
       </div>
-      {unfolded && <Ruler pattern={only(unfolded)!} size={zoom === undefined ? 'desk' : 'board'} counts={counts} heard={marks} heardNotes={only(heardPattern)} />}
+      {unfolded && <Ruler pattern={only(unfolded)!} size={zoom === undefined ? 'desk' : 'board'} counts={counts} heard={marks} heardNotes={only(heardPattern)} sound={sound} />}
       <Legend shapes={shapes} />
       {!forChild && unfolded && <Numbers take={take} pattern={unfolded} borders={borders ?? MARK_BORDERS} />}
     </section>

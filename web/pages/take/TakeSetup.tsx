@@ -7,9 +7,13 @@ import type { CountOptions } from '../../../core/counting/count.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import type { SimulatedChild } from '../../../core/judging/simulate.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
+import { Notice } from '../../shell/Notice.tsx';
 import { useKeys } from '../../state/useKeys.ts';
 import { CalibrationPanel } from './CalibrationPanel.tsx';
+import { MicrophonePanel } from './MicrophonePanel.tsx';
 import { PracticeChild } from './PracticeChild.tsx';
+import { type RecordingTake, RecordingsPanel } from './RecordingsPanel.tsx';
+import type { Way } from './useTakeRun.ts';
 
 const SLOWEST = 30;
 const FASTEST = 240;
@@ -30,10 +34,16 @@ interface SetupProps {
   readonly onBpm: (bpm: number) => void;
   readonly onStart: () => void;
   readonly onPractise: (child: SimulatedChild) => void;
+  readonly way: Way;
+  readonly onWay: (way: Way) => void;
+  readonly free: boolean;
+  readonly onFree: (free: boolean) => void;
+  readonly problem: Error | undefined;
+  readonly onRecording: (take: RecordingTake) => number | undefined;
 }
 
 /** Who claps what, how fast. */
-export function TakeSetup({ room, classes, patterns, pattern, unfolded, child, bpm, counts, onClass, onPattern, onChild, onBpm, onStart, onPractise }: SetupProps) {
+export function TakeSetup({ room, classes, patterns, pattern, unfolded, child, bpm, counts, onClass, onPattern, onChild, onBpm, onStart, onPractise, way, onWay, free, onFree, problem, onRecording }: SetupProps) {
   const [calibrating, setCalibrating] = useState(false);
   const set = (value: number) => onBpm(Math.max(SLOWEST, Math.min(FASTEST, Math.round(value))));
   useKeys(calibrating ? {} : { ' ': onStart, ArrowUp: () => set(bpm + STEP), ArrowDown: () => set(bpm - STEP) });
@@ -73,10 +83,26 @@ export function TakeSetup({ room, classes, patterns, pattern, unfolded, child, b
             </Button>
           </div>
         </Form.Group>
+        <Form.Group controlId="take-way">
+          <Form.Label>Heard by</Form.Label>
+          <Form.Select value={way} onChange={(event) => onWay(event.target.value === 'microphone' ? 'microphone' : 'tap')}>
+            <option value="tap">taps on this device</option>
+            <option value="microphone">the microphone</option>
+          </Form.Select>
+        </Form.Group>
+        <Form.Group controlId="take-clicks">
+          <Form.Label>Click</Form.Label>
+          <Form.Select value={free ? 'count-in' : 'all'} onChange={(event) => onFree(event.target.value === 'count-in')}>
+            <option value="all">all through</option>
+            <option value="count-in">count-in only</option>
+          </Form.Select>
+        </Form.Group>
         <Button size="lg" className="start" onClick={onStart}>
           Start: {child.name} <kbd>space</kbd>
         </Button>
       </div>
+      {problem && <Notice problem={problem} />}
+      {way === 'microphone' && <MicrophonePanel keeps={room.recordingDays ?? null} onTap={() => onWay('tap')} />}
       {calibrating && <CalibrationPanel way="tap" onDone={() => setCalibrating(false)} />}
       <Ruler pattern={unfolded} counts={counts} />
       <fieldset className="children">
@@ -99,6 +125,7 @@ export function TakeSetup({ room, classes, patterns, pattern, unfolded, child, b
           Calibrate this device
         </Button>
       </div>
+      <RecordingsPanel children={room.children} bpm={bpm} onTake={onRecording} />
     </div>
   );
 }

@@ -4,20 +4,37 @@ import { type CountInBeat, beatsOf, countIn } from '../../../core/leading/countI
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { storedCalibration } from '../../audio/calibration.ts';
 import { type RunningClock, startClicks } from '../../audio/clickClock.ts';
+import { type Ear, listenLive } from '../../audio/microphone.ts';
+import type { Outline } from '../../workers/listen.worker.ts';
 
 export type RunState = 'ready' | 'count-in' | 'playing' | 'done';
+/** How the child is heard. */
+export type Way = 'tap' | 'microphone';
 
 /** Taps count from so many beats before the first note. */
 const LISTEN_BEFORE = 1;
 /** The run is over so long after the last written time: time for a late last clap. */
 const AFTER_BEATS = 1;
 const AFTER_SECONDS = 0.4;
+/** Without a click a child may begin later and be slower: so much longer is listened. “Done” ends it at once. */
+const FREE_PART = 0.3;
+const FREE_SECONDS = 1.5;
+/** A clap is known some hundredths of a second after it was heard; the last ones are waited for. */
+const EAR_SECONDS = 0.15;
+
+export interface Taken {
+  /** Seconds from beat 1 of measure 1. */
+  readonly onsets: number[];
+  readonly outline?: Outline;
+  readonly sound?: Blob;
+}
 
 export interface TakeRun {
   readonly state: RunState;
   /** The count-in word of this moment. */
   readonly word: string | undefined;
   readonly taps: number;
+  readonly problem: Error | undefined;
   readonly start: () => void;
   readonly tap: (timeStamp: number) => void;
   /** Ends now and judges what there is. */
@@ -25,16 +42,29 @@ export interface TakeRun {
   readonly cancel: () => void;
   /** Goes straight to the result: it came from elsewhere. */
   readonly show: () => void;
+  /** When beat 1 is heard, in milliseconds on the clock of the page's events; undefined before the run has begun. */
+  readonly beatOne: number | undefined;
   /** Seconds from beat 1 of measure 1; undefined when nothing runs. */
   readonly now: () => number | undefined;
 }
 
-/** Counts in, clicks and collects taps for one take. `onDone` gets the onsets, in seconds from beat 1 of measure 1. */
-export function useTakeRun(pattern: Pattern | undefined, bpm: number, onDone: (onsets: number[]) => void): TakeRun {
+export interface RunOptions {
+  readonly way: Way;
+  /** Only the count-in is clicked; then the child is alone with its own tempo. */
+  readonly free: boolean;
+  /** Hand over the sound as well. */
+  readonly keepSound: boolean;
+}
+
+/** Counts in, clicks and collects taps, or claps through the microphone, for one take. */
+export function useTakeRun(pattern: Pattern | undefined, bpm: number, { way, free, keepSound }: RunOptions, onDone: (taken: Taken) => void): TakeRun {
   const [state, setState] = useState<RunState>('ready');
   const [word, setWord] = useState<string>();
   const [taps, setTaps] = useState(0);
+  const [problem, setProblem] = useState<Error>();
+  const [beatOne, setBeatOne] = useState<number>();
   const clock = useRef<RunningClock>(undefined);
+  const ear = useRef<Ear>(undefined);
   const onsets = useRef<number[]>([]);
   const running = useRef(false);
   const done = useRef(onDone);
@@ -46,64 +76,101 @@ export function useTakeRun(pattern: Pattern | undefined, bpm: number, onDone: (o
     running.current = false;
     clock.current?.stop();
     clock.current = undefined;
+    ear.current?.stop();
+    ear.current = undefined;
     setWord(undefined);
+    setBeatOne(undefined);
     setState(next);
   }, []);
 
+  /** When the first tap can count. */
+  const listenFrom = useCallback(() => (pattern ? countIn(pattern, bpm).at(-1)!.time + 60 / bpm - (LISTEN_BEFORE * 60) / bpm : 0), [pattern, bpm]);
+
   const finish = useCallback(() => {
     if (!running.current) return;
+    const listening = ear.current;
+    const toTake = clock.current?.atContext;
+    ear.current = undefined;
     stop('done');
-    done.current([...onsets.current].sort((a, b) => a - b));
-  }, [stop]);
+    const tidy = (times: readonly number[]) => times.map((time) => Math.round(time * 1e4) / 1e4).sort((a, b) => a - b);
+    if (!listening || !toTake) {
+      done.current({ onsets: tidy(onsets.current) });
+      return;
+    }
+    void listening.finish().then(({ onsets: heard, outline, sound }) => {
+      const delay = storedCalibration('microphone')?.delay ?? 0;
+      const claps = heard.map((time) => toTake(time) - delay).filter((time) => time >= listenFrom());
+      done.current({ onsets: tidy(claps), outline: { ...outline, from: toTake(outline.from) - delay }, ...(sound ? { sound } : {}) });
+    });
+  }, [stop, listenFrom]);
 
   const start = useCallback(() => {
     if (!pattern || running.current) return;
     running.current = true;
     onsets.current = [];
     setTaps(0);
+    setProblem(undefined);
     setState('count-in');
     const words = countIn(pattern, bpm);
-    void startClicks([...words, ...beatsOf(pattern, bpm)]).then((started) => {
+    const beats = free ? words : [...words, ...beatsOf(pattern, bpm)];
+    const begin = async () => {
+      const started = await startClicks(beats);
+      if (way === 'microphone') {
+        const { contextTime } = started;
+        try {
+          ear.current = await listenLive(contextTime ? beats.map(({ time }) => contextTime(time)) : [], keepSound);
+        } catch (error) {
+          started.stop();
+          setProblem(error as Error);
+          stop('ready');
+          return;
+        }
+      }
       if (!running.current) {
         started.stop();
+        ear.current?.stop();
         return;
       }
       clock.current = started;
       follow(started, words, expectedOf(pattern, bpm).end, bpm);
-    });
+    };
+    void begin();
 
     function follow(running_: RunningClock, words_: readonly CountInBeat[], end: number, tempo: number) {
       const beat = 60 / tempo;
-      const over = end + Math.max(AFTER_BEATS * beat, AFTER_SECONDS);
+      const late = Math.max(AFTER_BEATS * beat, AFTER_SECONDS) + (way === 'microphone' ? EAR_SECONDS : 0);
+      const over = end + late + (free ? FREE_PART * end + FREE_SECONDS : 0);
       const last = words_.at(-1)!.time + beat;
       const look = () => {
         if (clock.current !== running_) return;
         const now = running_.now();
         setWord(now < last ? words_.findLast(({ time }) => time <= now)?.word : undefined);
+        // The sound clock needs a moment until it knows the page's clock.
+        if (now > words_[0]!.time) setBeatOne((known) => known ?? performance.now() - now * 1000);
         if (now >= last) setState('playing');
+        if (ear.current) setTaps(ear.current.onsets().filter((time) => (running_.atContext?.(time) ?? 0) >= listenFrom()).length);
         if (now >= over) finish();
         else setTimeout(look, 20);
       };
       look();
     }
-  }, [pattern, bpm, finish]);
+  }, [pattern, bpm, way, free, keepSound, finish, stop, listenFrom]);
 
   const tap = useCallback(
     (timeStamp: number) => {
-      if (!pattern || !clock.current) return;
+      if (!pattern || !clock.current || way === 'microphone') return;
       const time = clock.current.at(timeStamp) - (storedCalibration('tap')?.delay ?? 0);
-      const first = countIn(pattern, bpm).at(-1)!.time + 60 / bpm;
-      if (time < first - (LISTEN_BEFORE * 60) / bpm) return;
-      onsets.current.push(Math.round(time * 1e4) / 1e4);
+      if (time < listenFrom()) return;
+      onsets.current.push(time);
       setTaps(onsets.current.length);
     },
-    [pattern, bpm],
+    [pattern, way, listenFrom],
   );
 
   useEffect(() => () => stop('ready'), [stop]);
 
   const cancel = useCallback(() => stop('ready'), [stop]);
-  const now = useCallback(() => clock.current?.now(), []);
   const show = useCallback(() => stop('done'), [stop]);
-  return { state, word, taps, start, tap, finish, cancel, show, now };
+  const now = useCallback(() => clock.current?.now(), []);
+  return { state, word, taps, problem, beatOne, start, tap, finish, cancel, show, now };
 }
