@@ -1,5 +1,6 @@
 import { type Static, Type } from '@sinclair/typebox';
 import { MISREADING_CODES } from '../core/judging/misreadings/misreading.ts';
+import { ELEMENT_IDS } from '../core/rhythm/elements.ts';
 import { AgesOf, BeatValue, Bpm, Id, Onsets, Rests, RhythmText, School, oneOf, strict } from './parts.ts';
 
 const RequestId = Type.Optional(Type.Union([Type.String(), Type.Number()]));
@@ -116,6 +117,10 @@ export const TakeDetail = Type.Composite([
   }),
 ]);
 export type TakeDetail = Static<typeof TakeDetail>;
+
+/** How well a child knows each element of rhythm it has met, in their usual order. */
+export const ChildMastery = Type.Array(Type.Object({ element: oneOf(ELEMENT_IDS), heard: Type.Integer(), right: Type.Number(), lastSeen: Type.Integer() }));
+export type ChildMastery = Static<typeof ChildMastery>;
 
 /** Claps that were found wrongly, struck out or added by hand. */
 export const OnsetCorrection = Type.Object({ onsets: Onsets }, strict);

@@ -10,6 +10,9 @@ import { timetable } from '../core/leading/timetable.ts';
 import { simulateTake } from '../core/judging/simulate.ts';
 import { parseRhythm, printRhythm } from '../core/rhythm/text.ts';
 import { CLASSES } from '../demo/school.ts';
+import { benchJudging } from './benchJudging.ts';
+import { benchListening } from './benchListening.ts';
+import { report, timed } from './benchReport.ts';
 import { launchOptions } from './browser.ts';
 import { withDemoServer } from './demoServer.ts';
 
@@ -22,16 +25,6 @@ const patternText = (measures: number) => `4/4 ${Array.from({ length: measures }
 
 /** A pattern of four measures with just 32 notes. */
 const NOTES_32 = '4/4 q e e s s s s q | e e e e e e e e | q s s s s e e q | e e e e e e e e';
-
-function timed<T>(work: () => T): { seconds: number; result: T } {
-  const from = performance.now();
-  const result = work();
-  return { seconds: (performance.now() - from) / 1000, result };
-}
-
-function report(name: string, value: string, ratio: string): void {
-  console.log(`${name.padEnd(46)} ${value.padEnd(30)} ${ratio}`);
-}
 
 /** Lines through the command line, its start included, beside JSON.parse of the same bytes. */
 function batch(verb: string, name: string, requests: readonly object[]): void {
@@ -167,6 +160,8 @@ async function benchTyping(url: string): Promise<void> {
 benchCommandLine();
 benchSpeech();
 benchTimetable();
+benchJudging();
+benchListening();
 await withDemoServer(async (url) => {
   await benchServer(url);
   await benchTyping(url);

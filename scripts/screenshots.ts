@@ -1,5 +1,10 @@
 import { mkdirSync } from 'node:fs';
 import { type Page, chromium } from 'playwright-core';
+import { simulateTake } from '../core/judging/simulate.ts';
+import { synthesiseClaps } from '../core/listening/synth.ts';
+import { wavFile } from '../core/listening/wavFile.ts';
+import { parseRhythm } from '../core/rhythm/text.ts';
+import { PATTERNS } from '../demo/school.ts';
 import { launchOptions } from './browser.ts';
 import { withDemoServer } from './demoServer.ts';
 
@@ -100,7 +105,42 @@ const PICTURES: readonly (readonly [string, (page: Page) => Promise<void>])[] = 
       await page.locator('.take-result .lane-notes svg').first().waitFor();
     },
   ],
+  [
+    'marks',
+    async (page) => {
+      await page.getByRole('link', { name: 'Back to the class' }).click();
+      await page.getByRole('button', { name: 'Marks' }).click();
+      await page.getByLabel('On time within').fill('60');
+      await page.getByText(/\d+ of \d+ marks would change/).waitFor();
+    },
+  ],
+  [
+    'correct',
+    async (page) => {
+      await page.goto(new URL('/take', page.url()).href);
+      await page.getByLabel('Class').selectOption({ label: 'Lighthouse 4' });
+      await page.getByLabel('Sound files').setInputFiles({ name: 'Ada.wav', mimeType: 'audio/wav', buffer: Buffer.from(practiceRecording()) });
+      await page.getByText('7 claps').waitFor();
+      await page.getByRole('button', { name: 'Judge it' }).click();
+      await page.locator('.recordings tbody').getByRole('cell', { name: '4' }).waitFor();
+      await page.getByRole('link', { name: 'Class', exact: true }).click();
+      await page.getByRole('link', { name: /Lighthouse 4/ }).click();
+      await page.getByRole('button', { name: 'Ada', exact: true }).click();
+      await page.locator('.takes-cell a').first().click();
+      await page.locator('summary', { hasText: 'Correct the claps' }).click();
+      await page.locator('.clap-outline').waitFor();
+      await page.locator('.clap-editor').scrollIntoViewIfNeeded();
+    },
+  ],
 ];
+
+/** Leaning mast, as a practice child claps it into a microphone. */
+function practiceRecording(): Uint8Array {
+  const parsed = parseRhythm(PATTERNS.find(({ title }) => title === 'Leaning mast')!.text);
+  if (!parsed.ok) throw new Error(JSON.stringify(parsed.at));
+  const onsets = simulateTake(parsed.pattern, 72, { spread: 0.02 }, 6).map((time) => time + 1);
+  return wavFile(synthesiseClaps(onsets, { room: 'classroom', noiseDb: -46 }), 44_100);
+}
 
 await withDemoServer(async (url) => {
   const browser = await chromium.launch(launchOptions());

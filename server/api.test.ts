@@ -291,6 +291,12 @@ describe('judging as the teacher sets it', () => {
     expectError(await ben.ask('PUT', `/api/takes/${late}/onsets`, { onsets }), 404, 'take');
     expectError(await ann.ask('PUT', `/api/takes/${late}/onsets`, { onsets: ['x'] }), 422, 'onsets');
   });
+  it('says what a child knows, to its own teacher', async () => {
+    const path = `/api/classes/${room}/children/${child}/mastery`;
+    expect((await ann.ask('GET', path)).body).toMatchObject([{ element: 'quarter', heard: 2 }]);
+    expectError(await ben.ask('GET', path), 404, 'child');
+    expectError(await ann.ask('GET', `/api/classes/${ids.room}/children/${child}/mastery`), 404, 'child');
+  });
   it('judges a free take without its start', async () => {
     const id = uuid();
     const free = await ann.ask('PUT', `/api/takes/${id}`, { ...LATE, free: true, source: 'recording', onsets: [0, 1, 2, 3, 4, 5, 6, 7].map((beat) => 3 + beat * 0.8) });

@@ -6,7 +6,7 @@ import type { Plugin } from 'vite';
 import { ErrorBody } from '../contract/parts.ts';
 import { SavedPlan } from '../contract/plan.ts';
 import { ClassDetail, ClassSummary, JudgingPreview, SavedPattern, SessionState } from '../contract/school.ts';
-import { TakeDetail } from '../contract/take.ts';
+import { ChildMastery, TakeDetail } from '../contract/take.ts';
 
 /** What the browser checks when it arrives; the names are what `virtual:validators` exports. */
 const ARRIVING: Readonly<Record<string, TSchema>> = {
@@ -15,6 +15,7 @@ const ARRIVING: Readonly<Record<string, TSchema>> = {
   isClassDetail: ClassDetail,
   isPatternList: Type.Array(SavedPattern),
   isPlanList: Type.Array(SavedPlan),
+  isMastery: ChildMastery,
   isJudgingPreview: JudgingPreview,
   isTakeDetail: TakeDetail,
   isErrorBody: ErrorBody,

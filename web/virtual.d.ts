@@ -5,6 +5,7 @@ declare module 'virtual:validators' {
   export const isClassDetail: Validator;
   export const isPatternList: Validator;
   export const isPlanList: Validator;
+  export const isMastery: Validator;
   export const isJudgingPreview: Validator;
   export const isTakeDetail: Validator;
   export const isErrorBody: Validator;

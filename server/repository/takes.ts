@@ -50,6 +50,11 @@ export async function addTake(db: Database, classId: string, take: NewTake): Pro
   });
 }
 
+/** The judged takes of a child. */
+export async function resultsOf(db: Database, childId: string) {
+  return db.select({ patternText: takes.patternText, result: takes.result, takenAt: takes.takenAt }).from(takes).where(eq(takes.childId, childId));
+}
+
 /** What judging needs of every take of a class. */
 export async function takesToJudge(db: Database, classId: string) {
   return db

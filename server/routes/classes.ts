@@ -7,6 +7,7 @@ import { addClass, classIdTaken, findClass, listClasses, removeClass, updateClas
 import { checkClassSettings } from '../services/classSettings.ts';
 import { classReader } from '../services/classes.ts';
 import { judgesAlike, previewJudging, rejudgeClass } from '../services/judging.ts';
+import { masteryOfChild } from '../services/mastery.ts';
 import { bodyOf, idOf } from './body.ts';
 import { teacherIn } from './session.ts';
 
@@ -63,6 +64,9 @@ export function classRoutes(db: Database): Router {
       if (known ? known.classId !== classId : await childIdTaken(db, child.id)) throw notFound('child');
       await (known ? renameChild : addChild)(db, classId, child);
       response.status(known ? 200 : 201).json(child);
+    })
+    .get('/:classId/children/:childId/mastery', async (request, response) => {
+      response.json(await masteryOfChild(db, teacherIn(response).id, idOf(request, 'classId', 'class'), idOf(request, 'childId', 'child')));
     })
     .delete('/:classId/children/:childId', async (request, response) => {
       const child = await findChild(db, teacherIn(response).id, idOf(request, 'childId', 'child'));

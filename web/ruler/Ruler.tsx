@@ -27,8 +27,9 @@ export interface RulerProps {
   /** What the hands do at each note, and the feet at each beat. */
   readonly hands?: boolean;
   readonly feet?: boolean;
-  /** Makes every note a button. */
+  /** Makes every note a button; `pickName` is what it does. */
   readonly onPick?: (picked: { measure: number; event: number }) => void;
+  readonly pickName?: string;
   /** The beat lines. */
   readonly beats?: boolean;
   readonly heard?: readonly HeardMark[] | undefined;
@@ -95,7 +96,7 @@ function letters(lanes: readonly CountsLane[]): number[][] {
 const NO_COUNTS: readonly CountOptions[] = [];
 
 /** The one axis of the app: time from left to right in exact beats, everything about the rhythm a lane on it. */
-export function Ruler({ pattern, size = 'desk', counts = NO_COUNTS, countNames, notes = true, strips = true, hands = false, feet = false, onPick, beats = true, heard, heardNotes, sound, overlay }: RulerProps) {
+export function Ruler({ pattern, size = 'desk', counts = NO_COUNTS, countNames, notes = true, strips = true, hands = false, feet = false, onPick, pickName = 'Explain', beats = true, heard, heardNotes, sound, overlay }: RulerProps) {
   const [ref, width] = useWidth();
   const names = countNames?.join('\n');
   const lanes = useMemo(() => counts.map((options, i) => countsLane(pattern, options, names?.split('\n')[i])), [pattern, counts, names]);
@@ -111,7 +112,7 @@ export function Ruler({ pattern, size = 'desk', counts = NO_COUNTS, countNames, 
       ))}
       {layout?.systems.map((system, i) => (
         <div key={i} className="ruler-system">
-          <SystemLanes system={system} scale={layout.scale} size={size} notes={notes} strips={strips} beats={beats} feet={feet} lanes={allLanes} onPick={onPick} heard={heard} heardPlaced={heardPlaced} />
+          <SystemLanes system={system} scale={layout.scale} size={size} notes={notes} strips={strips} beats={beats} feet={feet} lanes={allLanes} onPick={onPick} pickName={pickName} heard={heard} heardPlaced={heardPlaced} />
           {sound && <Lane name="Sound" content={<SoundLane system={system} size={size} scale={layout.scale} pattern={pattern} sound={sound} />} />}
           {overlay?.(system, layout)}
         </div>
@@ -129,6 +130,7 @@ interface SystemProps {
   readonly beats: boolean;
   readonly feet: boolean;
   readonly onPick: RulerProps['onPick'] | undefined;
+  readonly pickName: string;
   readonly lanes: readonly CountsLane[];
   readonly heard: readonly HeardMark[] | undefined;
   readonly heardPlaced: readonly PlacedMeasure[] | undefined;
@@ -142,7 +144,7 @@ function shown({ system, scale, size, notes, strips, beats, feet, lanes }: Syste
 
 /** The lanes of one line. While a measure is typed, the lines that show the same as before are left alone. */
 const SystemLanes = memo(
-  function SystemLanes({ system, scale, size, notes, strips, beats, feet, lanes, onPick, heard, heardPlaced }: SystemProps) {
+  function SystemLanes({ system, scale, size, notes, strips, beats, feet, lanes, onPick, pickName, heard, heardPlaced }: SystemProps) {
     const where = { system, size, scale };
     return (
       <>
@@ -153,7 +155,7 @@ const SystemLanes = memo(
         {feet && <Lane name="Steps" content={<StepsLane {...where} />} />}
         {heard && <Lane name="Heard" content={<HeardLane {...where} marks={heard} />} />}
         {heardPlaced && <Lane name="Heard, as notes" content={<NotesLane {...where} system={withNotes(system, heardPlaced)} />} />}
-        {onPick && <PickLane system={system} scale={scale} onPick={onPick} />}
+        {onPick && <PickLane system={system} scale={scale} onPick={onPick} name={pickName} />}
       </>
     );
   },
@@ -161,7 +163,7 @@ const SystemLanes = memo(
 );
 
 /** A button over each note and rest, as wide as its time. */
-function PickLane({ system, scale, onPick }: { system: RulerSystem; scale: number; onPick: (picked: { measure: number; event: number }) => void }) {
+function PickLane({ system, scale, name, onPick }: { system: RulerSystem; scale: number; name: string; onPick: (picked: { measure: number; event: number }) => void }) {
   return (
     <div className="pick-lane">
       {system.measures.map((measure) =>
@@ -169,7 +171,7 @@ function PickLane({ system, scale, onPick }: { system: RulerSystem; scale: numbe
           <button
             key={`${measure.index}-${i}`}
             type="button"
-            aria-label={`Explain measure ${measure.placed.number}, sign ${i + 1}`}
+            aria-label={`${name} measure ${measure.placed.number}, sign ${i + 1}`}
             style={{ left: xOf(measure, event.onset, scale) - 8, width: toNumber(event.length) * scale - 4 }}
             onClick={() => onPick({ measure: measure.index, event: i })}
           />

@@ -15,6 +15,7 @@ import { Notice } from '../../shell/Notice.tsx';
 import { ClassForm } from './ClassForm.tsx';
 import { JudgingForm } from './JudgingForm.tsx';
 import { WordsForm } from './WordsForm.tsx';
+import { MasteryTable } from './MasteryTable.tsx';
 import { TakeRows } from './TakeRows.tsx';
 import './classes.scss';
 
@@ -118,6 +119,7 @@ function Room({ room, waiting }: { room: ClassDetail; waiting: readonly Waiting[
                 {open === child.id && (
                   <tr>
                     <td colSpan={5} className="takes-cell">
+                      <MasteryTable classId={room.id} childId={child.id} />
                       <TakeRows classId={room.id} takes={room.takes.filter(({ childId }) => childId === child.id)} onChanged={changed} />
                     </td>
                   </tr>

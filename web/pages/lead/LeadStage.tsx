@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import type { CountOptions } from '../../../core/counting/count.ts';
 import { chunkName } from '../../../core/leading/chunks.ts';
@@ -33,6 +33,7 @@ export function LeadStage({ table, plan, counts, sound, onEnd }: StageProps) {
   const stage = useRef<HTMLDivElement>(null);
   const index = run.moment?.section ?? 0;
   const section = table.sections[index]!;
+  const moment = run.moment;
   const bpm = Math.round(section.bpm * run.rate);
   const next = table.sections[index + 1];
   const goToPass = (step: number) => {
@@ -55,10 +56,11 @@ export function LeadStage({ table, plan, counts, sound, onEnd }: StageProps) {
     PageUp: () => goToPass(-1),
     c: () => setCovered(Math.min(section.pattern.measures.length, covered + 1)),
     u: () => setCovered(0),
+    '[': () => run.goToMeasure(Math.max(0, (moment?.measure ?? 0) - 1)),
+    ']': () => run.goToMeasure(Math.min(section.pattern.measures.length - 1, (moment?.measure ?? 0) + 1)),
     l: run.loop,
     f: fullScreen,
   });
-  const moment = run.moment;
   return (
     <div className="lead-stage" ref={stage}>
       <div className="lead-words">
@@ -72,7 +74,7 @@ export function LeadStage({ table, plan, counts, sound, onEnd }: StageProps) {
       </div>
       {run.state === 'silent' && <p className="notice alert alert-warning">This browser lets no sound out. Press the space bar or click once in the page, then start again.</p>}
       {run.state === 'starting' && <p role="status">Getting the sounds ready …</p>}
-      <SectionRuler section={section} plan={plan} counts={counts} covered={Math.max(covered, section.covered)} now={run.now} moment={moment} />
+      <SectionRuler section={section} plan={plan} counts={counts} covered={Math.max(covered, section.covered)} now={run.now} moment={moment} onMeasure={run.goToMeasure} />
       <div className="lead-cues" aria-hidden>
         <CueBox name={moment?.leadIn !== undefined || SAID.has(section.activity) ? 'Mouth' : 'Think'} text={moment?.leadIn ?? moment?.mouth ?? ''} soft={moment?.leadIn === undefined && !SAID.has(section.activity)} />
         <CueBox name="Hands" text={section.activity === 'say' ? '' : (moment?.hands ?? '')} />
@@ -138,10 +140,11 @@ interface SectionRulerProps {
   readonly covered: number;
   readonly now: () => number | undefined;
   readonly moment: Moment | undefined;
+  readonly onMeasure: (measure: number) => void;
 }
 
 /** The measures of this pass, the line that is being played always in sight. */
-function SectionRuler({ section, plan, counts, covered, now, moment }: SectionRulerProps) {
+function SectionRuler({ section, plan, counts, covered, now, moment, onMeasure }: SectionRulerProps) {
   const box = useRef<HTMLDivElement>(null);
   const { pattern, bpm, start, hidden } = section;
   const inSection = useMemo(() => () => {
@@ -149,6 +152,12 @@ function SectionRuler({ section, plan, counts, covered, now, moment }: SectionRu
     return time === undefined ? undefined : time - start;
   }, [now, start]);
   const measure = moment?.measure ?? 0;
+  // The ruler is drawn again only when it changes; what a press does is looked up when it comes.
+  const jump = useRef(onMeasure);
+  useEffect(() => {
+    jump.current = onMeasure;
+  });
+  const pick = useCallback(({ measure: picked }: { measure: number }) => jump.current(picked), []);
   useEffect(() => {
     const mark = [...(box.current?.querySelectorAll<HTMLElement>('.ruler-system') ?? [])].find((line) => line.querySelector('[data-here="true"]'));
     mark?.scrollIntoView({ block: 'nearest' });
@@ -161,8 +170,8 @@ function SectionRuler({ section, plan, counts, covered, now, moment }: SectionRu
     </>
   );
   return (
-    <div className={`lead-ruler ${hidden ? 'lead-hidden' : ''}`} ref={box}>
-      <Ruler pattern={pattern} size="board" notes={!hidden} strips={false} counts={hidden ? NO_COUNTS : counts} feet={plan.twoLines} overlay={overlay} />
+    <div className={`lead-ruler ${hidden ? 'lead-hidden' : ''}`} ref={box} tabIndex={0} role="group" aria-label="The rhythm">
+      <Ruler pattern={pattern} size="board" notes={!hidden} strips={false} counts={hidden ? NO_COUNTS : counts} feet={plan.twoLines} overlay={overlay} onPick={pick} pickName="Go to" />
       {hidden && <p className="lead-ear">Use your ears. The notes come afterwards.</p>}
     </div>
   );

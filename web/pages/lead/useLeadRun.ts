@@ -146,6 +146,12 @@ export function useLeadRun(table: Timetable, levels: Levels, clapAs: 'clap' | 'w
       setState('running');
     } else playing.jump(to);
   };
+  /** To a measure of the pass that goes now, counted in again. */
+  const goToMeasure = (measure: number) => {
+    const section = sectionAt(table.sections, player.current?.now() ?? 0);
+    const start = measureStarts(table).find((one) => one.section === section && one.measure === measure);
+    if (start) go(start.time);
+  };
   const loop = () => {
     const playing = player.current;
     if (!playing) return;
@@ -155,5 +161,5 @@ export function useLeadRun(table: Timetable, levels: Levels, clapAs: 'clap' | 'w
     playing.loop(range);
     setLoops(range !== undefined);
   };
-  return { state, moment, rate, loops, now, toggle, setRate, go, loop };
+  return { state, moment, rate, loops, now, toggle, setRate, go, goToMeasure, loop };
 }

@@ -1,4 +1,4 @@
-import { type PointerEvent, useEffect, useState } from 'react';
+import { type PointerEvent, type ReactNode, useEffect, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import type { Child } from '../../../contract/school.ts';
 import type { CountOptions } from '../../../core/counting/count.ts';
@@ -26,12 +26,14 @@ interface StageProps {
   readonly nextChild: Child | undefined;
   /** Where the take is found once it is stored. */
   readonly takePath: string | undefined;
+  /** What comes next for this child with this pattern. */
+  readonly step: ReactNode;
   readonly onAgain: () => void;
   readonly onNext: () => void;
 }
 
 /** From the count-in to the result: what the child sees. */
-export function Stage({ run, way, child, title, pattern, bpm, counts, take, borders, takePath, nextChild, onAgain, onNext }: StageProps) {
+export function Stage({ run, way, child, title, pattern, bpm, counts, take, borders, takePath, step, nextChild, onAgain, onNext }: StageProps) {
   return (
     <div className="stage">
       <div className="page-head">
@@ -41,7 +43,7 @@ export function Stage({ run, way, child, title, pattern, bpm, counts, take, bord
         </span>
       </div>
       {run.state === 'done' ? (
-        take && <Done take={take} counts={counts} borders={borders} takePath={takePath} nextChild={nextChild} onAgain={onAgain} onNext={onNext} />
+        take && <Done take={take} counts={counts} borders={borders} takePath={takePath} step={step} nextChild={nextChild} onAgain={onAgain} onNext={onNext} />
       ) : (
         <Playing run={run} pattern={pattern} bpm={bpm} counts={counts} way={way} />
       )}
@@ -92,7 +94,7 @@ function Playing({ run, pattern, bpm, counts, way }: Pick<StageProps, 'run' | 'p
 /** Taps that come after the end must not skip the result: keys work only after this moment. */
 const HOLD_MS = 900;
 
-function Done({ take, counts, borders, takePath, nextChild, onAgain, onNext }: Pick<StageProps, 'counts' | 'borders' | 'takePath' | 'nextChild' | 'onAgain' | 'onNext'> & { take: StageTake }) {
+function Done({ take, counts, borders, takePath, step, nextChild, onAgain, onNext }: Pick<StageProps, 'counts' | 'borders' | 'takePath' | 'step' | 'nextChild' | 'onAgain' | 'onNext'> & { take: StageTake }) {
   const [from] = useState(() => performance.now() + HOLD_MS);
   const held = (action: () => void) => (event: KeyboardEvent) => {
     if (event.timeStamp > from) action();
@@ -103,6 +105,7 @@ function Done({ take, counts, borders, takePath, nextChild, onAgain, onNext }: P
     <>
       {!take.kept && <p className="practice-note">This was the practice child: nothing of it is kept.</p>}
       <TakeResultView take={take} counts={counts} mark={take.mark} borders={borders} />
+      {step}
       <div className="stage-actions">
         <Button size="lg" onClick={onNext}>
           {nextChild ? `Next: ${nextChild.name}` : 'Ready'} <kbd>space</kbd>

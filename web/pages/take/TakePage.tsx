@@ -7,6 +7,7 @@ import { countsOf, namingOf } from '../../../core/counting/classWords.ts';
 import { judge } from '../../../core/judging/judge.ts';
 import { detectOnsets } from '../../../core/listening/detector.ts';
 import { synthesiseClaps } from '../../../core/listening/synth.ts';
+import { hardestMeasure, nextStep } from '../../../core/judging/nextStep.ts';
 import { type SimulatedChild, simulateTake } from '../../../core/judging/simulate.ts';
 import { windowsOf } from '../../../core/judging/windows.ts';
 import type { TakeResult } from '../../../contract/take.ts';
@@ -17,6 +18,7 @@ import { keepOutline } from '../../audio/outlines.ts';
 import { keepTake } from '../../outbox/outbox.ts';
 import { Notice } from '../../shell/Notice.tsx';
 import { useStored } from '../../state/stored.ts';
+import { NextStepLine } from './NextStepLine.tsx';
 import { Stage, type StageTake } from './Stage.tsx';
 import { TakeSetup } from './TakeSetup.tsx';
 import { type Taken, type Way, useTakeRun } from './useTakeRun.ts';
@@ -135,12 +137,18 @@ function TakeRoom({ teacher, room, classes, patterns, pattern }: RoomProps) {
     setSearch({ ...Object.fromEntries(search), [name]: id }, { replace: true });
   };
 
+  const soFar = room.takes.filter((one) => one.childId === child.id && one.patternId === pattern.id && one.id !== take?.takeId).map(({ bpm: at, mark, override }) => ({ bpm: at, mark: override ?? mark })).reverse();
+  const hardest = take && hardestMeasure(take.result);
+  const step = take?.kept ? nextStep([...soFar, { bpm, mark: take.mark, ...(hardest === undefined ? {} : { hardest }) }]) : undefined;
+
   if (!unfolded) return <Notice problem={{ message: 'This pattern cannot be read. Open it under Patterns and mend its text.' }} />;
   if (run.state !== 'ready') {
     return (
       <>
         {problem && <Notice problem={problem} />}
-        <Stage way={heardBy} takePath={take?.kept ? `/classes/${room.id}/takes/${take.takeId}` : undefined} run={run} child={child} title={pattern.title} pattern={unfolded} bpm={bpm} counts={counts} take={take} borders={room.borders} onAgain={again} onNext={next} nextChild={following(room.children, child)} />
+        <Stage
+          step={step && <NextStepLine step={step} patternId={pattern.id} onBpm={(value) => (setTempo(String(value)), again())} />}
+          way={heardBy} takePath={take?.kept ? `/classes/${room.id}/takes/${take.takeId}` : undefined} run={run} child={child} title={pattern.title} pattern={unfolded} bpm={bpm} counts={counts} take={take} borders={room.borders} onAgain={again} onNext={next} nextChild={following(room.children, child)} />
       </>
     );
   }

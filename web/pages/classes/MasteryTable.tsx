@@ -1,0 +1,23 @@
+import { formatDistanceToNowStrict } from 'date-fns';
+import { ELEMENTS, type ElementId } from '../../../core/rhythm/elements.ts';
+import { useMastery } from '../../api/hooks.ts';
+
+/** What a child knows, element by element: the part of its measures that were right, and how long ago it was heard. */
+export function MasteryTable({ classId, childId }: { classId: string; childId: string }) {
+  const { data } = useMastery(classId, childId);
+  if (!data || data.length === 0) return null;
+  return (
+    <ul className="mastery" aria-label="What is known">
+      {data.map(({ element, right, heard, lastSeen }) => (
+        <li key={element} title={`${heard} measures heard`}>
+          <span className="mastery-name">{ELEMENTS[element].title}</span>
+          <span className="mastery-bar" aria-hidden>
+            <span style={{ width: `${Math.round(right * 100)}%` }} />
+          </span>
+          <span>{Math.round(right * 100)} %</span>
+          <span className="mastery-seen">{formatDistanceToNowStrict(lastSeen)} ago</span>
+        </li>
+      ))}
+    </ul>
+  );
+}
