@@ -5,9 +5,9 @@ export default defineConfig({
   plugins: [validatorsPlugin()],
   test: {
     projects: [
-      { extends: true, test: { name: 'units', include: ['{core,contract,cli,web,demo,scripts}/**/*.test.ts'] } },
+      { extends: true, test: { name: 'units', include: ['{core,contract,cli,web,demo,scripts}/**/*.test.ts'], testTimeout: 30_000 } },
       { extends: true, test: { name: 'server', include: ['server/**/*.test.ts'], globalSetup: 'scripts/testDatabase.ts', testTimeout: 30_000, hookTimeout: 60_000 } },
-      { extends: true, test: { name: 'browser', include: ['e2e/**/*.test.ts'], globalSetup: ['scripts/testDatabase.ts', 'scripts/testPages.ts'], testTimeout: 90_000, hookTimeout: 120_000, fileParallelism: false } },
+      { extends: true, test: { name: 'browser', include: ['e2e/**/*.test.ts'], globalSetup: ['scripts/testDatabase.ts', 'scripts/testPages.ts'], testTimeout: 180_000, hookTimeout: 180_000, fileParallelism: false } },
     ],
   },
 });

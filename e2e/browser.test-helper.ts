@@ -50,7 +50,7 @@ export class School {
     page.on('pageerror', (error) => {
       throw error;
     });
-    page.setDefaultTimeout(10_000);
+    page.setDefaultTimeout(25_000);
     await page.goto(this.url);
     return { page, context };
   }

@@ -83,7 +83,7 @@ describe('claps that are heard', () => {
     await page.getByLabel('Heard by').selectOption('microphone');
     await page.getByRole('button', { name: 'Use the microphone' }).click();
     await page.getByText('Clap once.').waitFor();
-    await page.getByText('Good.', { exact: true }).waitFor({ timeout: 15_000 });
+    await page.getByText('Good.', { exact: true }).waitFor({ timeout: 40_000 });
     await context.close();
     const refused = await school.visitor();
     await refused.context.addInitScript(() => {

@@ -1,5 +1,5 @@
 import { judge } from '../core/judging/judge.ts';
-import { MISREADING_CODES, type MisreadingCode } from '../core/judging/misreadings/misreading.ts';
+import { MISREADING_CODES } from '../core/judging/misreadings/misreading.ts';
 import { type SimulatedChild, simulate } from '../core/judging/simulate.ts';
 import { randomFrom } from '../core/random.ts';
 import type { Pattern } from '../core/rhythm/pattern.ts';

@@ -1,5 +1,5 @@
 import { formatDistanceToNowStrict } from 'date-fns';
-import { ELEMENTS, type ElementId } from '../../../core/rhythm/elements.ts';
+import { ELEMENTS } from '../../../core/rhythm/elements.ts';
 import { useMastery } from '../../api/hooks.ts';
 
 /** What a child knows, element by element: the part of its measures that were right, and how long ago it was heard. */
