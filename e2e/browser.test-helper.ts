@@ -71,11 +71,11 @@ export async function tapInTime(page: Page, bpm: number, beats: readonly number[
   await page.evaluate(
     async ({ times, by }) => {
       const pad = document.querySelector<HTMLElement>('.pad')!;
-      const beatOne = Number(pad.dataset['beatOne']);
       for (const time of times) {
-        const due = beatOne + time;
-        while (performance.now() < due - 12) await new Promise((resolve) => setTimeout(resolve, Math.max(0, due - performance.now() - 12)));
-        while (performance.now() < due);
+        const due = () => Number(pad.dataset['beatOne']) + time;
+        while (performance.now() < due() - 12) await new Promise((resolve) => setTimeout(resolve, Math.min(40, Math.max(0, due() - performance.now() - 12))));
+        const last = due();
+        while (performance.now() < last);
         if (by === 'touch') pad.dispatchEvent(new PointerEvent('pointerdown', { bubbles: true, cancelable: true }));
         else document.body.dispatchEvent(new KeyboardEvent('keydown', { key: by, bubbles: true, cancelable: true }));
       }

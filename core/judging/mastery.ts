@@ -1,6 +1,7 @@
 import { ELEMENT_IDS, type ElementId, elementsOf } from '../rhythm/elements.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
 import type { TakeResult } from './judge.ts';
+import { WHOLE_TAKE_CODES } from './misreadings/misreading.ts';
 
 /** How well one element is known. */
 export interface Mastery {
@@ -23,7 +24,7 @@ const FADING = 0.8;
 
 /** A measure was right when every note in it was on time, and nothing was added or misread there. */
 function rightMeasures({ notes, extras, misreadings }: HeardTake['result']): (measure: number) => boolean {
-  const wrong = new Set([...notes.filter(({ verdict }) => verdict !== 'on-time'), ...extras, ...misreadings].map(({ measure }) => measure));
+  const wrong = new Set([...notes.filter(({ verdict }) => verdict !== 'on-time'), ...extras, ...misreadings.filter(({ code }) => !WHOLE_TAKE_CODES.has(code))].map(({ measure }) => measure));
   return (measure) => !wrong.has(measure);
 }
 

@@ -1,4 +1,5 @@
 import type { TakeResult } from './judge.ts';
+import { WHOLE_TAKE_CODES } from './misreadings/misreading.ts';
 
 /** What is needed of a take to choose what comes next. */
 export interface TakeSoFar {
@@ -43,8 +44,7 @@ export function nextStep(takes: readonly TakeSoFar[], ladder: readonly number[] 
 
 /** The measure a take lost most in: the place of the first misreading, else where most notes were not on time. */
 export function hardestMeasure({ misreadings, notes, extras }: Pick<TakeResult, 'misreadings' | 'notes' | 'extras'>): number | undefined {
-  const whole = new Set(['rushing', 'dragging', 'half-tempo', 'double-tempo', 'entered-early', 'entered-late']);
-  const named = misreadings.find(({ code }) => !whole.has(code));
+  const named = misreadings.find(({ code }) => !WHOLE_TAKE_CODES.has(code));
   if (named) return Math.max(1, named.measure);
   const lost = new Map<number, number>();
   const lose = (measure: number, points: number) => lost.set(measure, (lost.get(measure) ?? 0) + points);

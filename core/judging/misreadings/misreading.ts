@@ -43,6 +43,9 @@ export const MISREADING_CODES = [
 ] as const;
 export type MisreadingCode = (typeof MISREADING_CODES)[number];
 
+/** About a take as a whole: no measure of it is to be practised for them. */
+export const WHOLE_TAKE_CODES: ReadonlySet<MisreadingCode> = new Set<MisreadingCode>(['rushing', 'dragging', 'half-tempo', 'double-tempo', 'entered-early', 'entered-late']);
+
 /** One kind of misreading. To add one: an entry with its readings, and it is looked for everywhere. */
 export interface MisreadingKind {
   readonly code: MisreadingCode;

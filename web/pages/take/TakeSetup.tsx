@@ -86,8 +86,8 @@ export function TakeSetup({ room, classes, patterns, pattern, unfolded, child, b
         <Form.Group controlId="take-way">
           <Form.Label>Heard by</Form.Label>
           <Form.Select value={way} onChange={(event) => onWay(event.target.value === 'microphone' ? 'microphone' : 'tap')}>
-            <option value="tap">taps on this device</option>
-            <option value="microphone">the microphone</option>
+            <option value="tap">taps</option>
+            <option value="microphone">microphone</option>
           </Form.Select>
         </Form.Group>
         <Form.Group controlId="take-clicks">

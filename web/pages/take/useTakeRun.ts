@@ -19,6 +19,8 @@ const AFTER_SECONDS = 0.4;
 /** Without a click a child may begin later and be slower: so much longer is listened. “Done” ends it at once. */
 const FREE_PART = 0.3;
 const FREE_SECONDS = 1.5;
+/** The sound clock of a busy machine may slip beside the page's; less than this is not worth telling. */
+const SLIP_MS = 6;
 /** A clap is known some hundredths of a second after it was heard; the last ones are waited for. */
 const EAR_SECONDS = 0.15;
 
@@ -146,7 +148,8 @@ export function useTakeRun(pattern: Pattern | undefined, bpm: number, { way, fre
         const now = running_.now();
         setWord(now < last ? words_.findLast(({ time }) => time <= now)?.word : undefined);
         // The sound clock needs a moment until it knows the page's clock.
-        if (now > words_[0]!.time) setBeatOne((known) => known ?? performance.now() - now * 1000);
+        const one = performance.now() - now * 1000;
+        if (now > words_[0]!.time) setBeatOne((known) => (known !== undefined && Math.abs(known - one) < SLIP_MS ? known : one));
         if (now >= last) setState('playing');
         if (ear.current) setTaps(ear.current.onsets().filter((time) => (running_.atContext?.(time) ?? 0) >= listenFrom()).length);
         if (now >= over) finish();
