@@ -7,6 +7,8 @@ import { launchOptions } from '../scripts/browser.ts';
 
 /** The app as it ships on a demo school of its own, and a browser in front of it. */
 export class School {
+  private away = false;
+
   private constructor(
     private server: RunningServer,
     private readonly databaseUrl: string,
@@ -29,13 +31,21 @@ export class School {
     return this.server.url;
   }
 
-  stopServer(): Promise<void> {
-    return this.server.stop();
+  async stopServer(): Promise<void> {
+    this.away = true;
+    await this.server.stop();
   }
 
   /** Starts the server again where it was, on the same database. */
   async startServer(): Promise<void> {
     this.server = await School.serve(this.databaseUrl, Number(new URL(this.url).port));
+    this.away = false;
+  }
+
+  /** After each test: no page is left open that still has something to send, and the server answers. */
+  async tidy(): Promise<void> {
+    await Promise.all(this.browser.contexts().map((context) => context.close()));
+    if (this.away) await this.startServer();
   }
 
   async close(): Promise<void> {

@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { TEACHER } from '../demo/school.ts';
 import { School, lookAround, tapInTime } from './browser.test-helper.ts';
 
@@ -8,6 +8,7 @@ beforeAll(async () => {
   school = await School.open();
 });
 
+afterEach(() => school.tidy());
 afterAll(() => school.close());
 
 describe('from a typed rhythm to a kept mark', () => {

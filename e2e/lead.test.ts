@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { build } from 'esbuild';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { School, lookAround } from './browser.test-helper.ts';
 
 let school: School;
@@ -9,6 +9,7 @@ beforeAll(async () => {
   school = await School.open();
 });
 
+afterEach(() => school.tidy());
 afterAll(() => school.close());
 
 type Page = Awaited<ReturnType<School['visitor']>>['page'];

@@ -1,7 +1,7 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { simulate } from '../core/judging/simulate.ts';
 import { synthesiseClaps } from '../core/listening/synth.ts';
 import { wavFile } from '../core/listening/wavFile.ts';
@@ -29,6 +29,7 @@ beforeAll(async () => {
   school = await School.open(['--use-fake-ui-for-media-stream', '--use-fake-device-for-media-stream', `--use-file-for-fake-audio-capture=${microphone}%noloop`]);
 });
 
+afterEach(() => school.tidy());
 afterAll(async () => {
   await school.close();
   rmSync(folder, { recursive: true, force: true });

@@ -1,7 +1,7 @@
 import { createRequire } from 'node:module';
 import { readFileSync } from 'node:fs';
 import type { Page } from 'playwright-core';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { School, lookAround } from './browser.test-helper.ts';
 
 const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
@@ -12,6 +12,7 @@ beforeAll(async () => {
   school = await School.open();
 });
 
+afterEach(() => school.tidy());
 afterAll(() => school.close());
 
 /** Serious findings of the accessibility checker on the page as it stands. */
