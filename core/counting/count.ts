@@ -82,8 +82,21 @@ function restWord(word: string, event: CountedEvent): string {
   return [word, ...beatsInside(event).map(() => word)].join('-');
 }
 
-/** Every event as the schools see it, in counted beats; tied-on notes know the note that sounds. */
-export function eventsOf(placed: readonly PlacedMeasure[], beat?: ValueLetter): CountedEvent[][] {
+const COUNTED = new WeakMap<readonly PlacedMeasure[], Map<ValueLetter | undefined, readonly (readonly CountedEvent[])[]>>();
+
+/**
+ * Every event as the schools see it, in counted beats; tied-on notes know the note that sounds. Kept with what was placed,
+ * for every school looks at the same events.
+ */
+export function eventsOf(placed: readonly PlacedMeasure[], beat?: ValueLetter): readonly (readonly CountedEvent[])[] {
+  let kept = COUNTED.get(placed);
+  if (!kept) COUNTED.set(placed, (kept = new Map<ValueLetter | undefined, readonly (readonly CountedEvent[])[]>()));
+  let events = kept.get(beat);
+  if (!events) kept.set(beat, (events = countedEvents(placed, beat)));
+  return events;
+}
+
+function countedEvents(placed: readonly PlacedMeasure[], beat: ValueLetter | undefined): CountedEvent[][] {
   let sounding: { event: CountedEvent; beats: Fraction } | undefined;
   return placed.map(({ meter, events, restNumber }) =>
     events.map((event) => {

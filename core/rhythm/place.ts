@@ -85,8 +85,21 @@ export function contentLength(measure: Measure): Fraction {
   return measure.rests !== undefined ? meterLength(measure.meter) : placeItems(measure, ZERO, false).end;
 }
 
-/** Every written measure with its number and its events at their places; `(M7)` becomes seven measures. */
-export function placePattern(pattern: Pattern): PlacedMeasure[] {
+const PLACED = new WeakMap<Pattern, readonly PlacedMeasure[]>();
+
+/**
+ * Every written measure with its number and its events at their places; `(M7)` becomes seven measures. Patterns never
+ * change, and the same one is counted in one school after the other: what was placed is kept with it.
+ */
+export function placePattern(pattern: Pattern): readonly PlacedMeasure[] {
+  const known = PLACED.get(pattern);
+  if (known) return known;
+  const placed = place(pattern);
+  PLACED.set(pattern, placed);
+  return placed;
+}
+
+function place(pattern: Pattern): PlacedMeasure[] {
   const placed: PlacedMeasure[] = [];
   let number = pattern.pickup ? 0 : 1;
   let tied = false;

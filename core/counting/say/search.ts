@@ -49,7 +49,8 @@ interface Frame {
 export function readTokens(speaker: Speaker, tokens: readonly string[], full: number, loose: boolean): SearchResult {
   const frame: Frame = { tokens, full, bars: tokens.includes(BAR), loose };
   const straight = explore(speaker, frame, [speaker.place(0)]);
-  const found = straight.root.toEnd < UNFINISHED_COST ? straight : frame.bars ? better(straight, explore(speaker, frame, pickupStarts(full).map((at) => speaker.place(at)))) : straight;
+  // Where every measure is full there is no pickup to be looked for, however far-fetched the words.
+  const found = straight.complete ? straight : frame.bars ? better(straight, explore(speaker, frame, pickupStarts(full).map((at) => speaker.place(at)))) : straight;
   if (found.root.toEnd === Infinity) return { ok: false, token: found.furthest };
   return { ok: true, readings: best(found.root, full) };
 }
@@ -64,7 +65,7 @@ function pickupStarts(full: number): number[] {
 }
 
 /** Builds the graph of all readings forwards, token by token, then the cost to the end backwards. */
-function explore(speaker: Speaker, frame: Frame, starts: readonly Place[]): { root: Node; furthest: number } {
+function explore(speaker: Speaker, frame: Frame, starts: readonly Place[]): { root: Node; furthest: number; complete: boolean } {
   const { tokens } = frame;
   const layers: Node[][] = Array.from({ length: tokens.length + 1 }, () => []);
   const nodeAt = (layer: number, place: Place, sounds: boolean): Node => {
@@ -89,7 +90,7 @@ function explore(speaker: Speaker, frame: Frame, starts: readonly Place[]): { ro
   for (const node of layers[tokens.length]!) node.toEnd = node.place.at === frame.full || node.place.at === 0 ? 0 : node.place.tuplet ? Infinity : UNFINISHED_COST;
   for (let layer = tokens.length - 1; layer >= 0; layer--) for (const node of layers[layer]!) node.toEnd = cheapest(node);
   root.toEnd = cheapest(root);
-  return { root, furthest };
+  return { root, furthest, complete: layers[tokens.length]!.some(({ toEnd }) => toEnd === 0) };
 }
 
 function cheapest({ steps }: Node): number {
