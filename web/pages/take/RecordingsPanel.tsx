@@ -6,6 +6,7 @@ import ProgressBar from 'react-bootstrap/ProgressBar';
 import Table from 'react-bootstrap/Table';
 import { useDropzone } from 'react-dropzone';
 import type { Child } from '../../../contract/school.ts';
+import { childInName } from './childInName.ts';
 import { type HeardRecording, listenToFile } from '../../audio/microphone.ts';
 
 interface Row {
@@ -24,12 +25,6 @@ export interface RecordingTake {
   readonly heard: HeardRecording;
   /** Undefined when there was no click. */
   readonly start: number | undefined;
-}
-
-/** The child whose name stands in the name of the file. */
-export function childInName(fileName: string, children: readonly Child[]): string {
-  const words = fileName.toLowerCase().replace(/\.[^.]+$/, '').split(/[^\p{L}\p{N}]+/u);
-  return children.find(({ name }) => words.includes(name.toLowerCase()))?.id ?? '';
 }
 
 /** Recordings that children brought: dropped here, matched to names, listened to and judged. */

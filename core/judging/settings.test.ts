@@ -1,0 +1,79 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { everydayPattern, patternOf } from '../rhythm/arbitrary.test-helper.ts';
+import { countsOf, namingOf } from '../counting/classWords.ts';
+import { judge } from './judge.ts';
+import { MARK_BORDERS, bordersTrouble } from './mark.ts';
+import { simulate } from './simulate.ts';
+import { pairsOf, tempoLine } from './tempoLine.ts';
+import { AGES, verdictOf, windowsFor, windowsOf } from './windows.ts';
+
+describe('what a teacher sets', () => {
+  it.each([
+    [MARK_BORDERS, ''],
+    [[{ mark: 4, accuracy: 1 }], ''],
+    [[{ mark: 4, accuracy: 0.8 }, { mark: 3, accuracy: 0.8 }], 'lower border'],
+    [[{ mark: 3, accuracy: 0.8 }, { mark: 4, accuracy: 0.6 }], 'lower border'],
+    [[{ mark: 5, accuracy: 0.8 }], 'above 0'],
+    [[{ mark: 4, accuracy: 0 }], 'above 0'],
+    [[{ mark: 4, accuracy: 0.9, driftPct: -1 }], 'above 0'],
+  ])('borders %j: %s', (borders, word) => {
+    const trouble = bordersTrouble(borders);
+    if (word === '') expect(trouble).toBeUndefined();
+    else expect(trouble).toContain(word);
+  });
+  it.each(AGES)('windows at %s are as usual, or as the teacher has them', (ages) => {
+    expect(windowsOf({ ages })).toEqual(windowsFor(ages));
+    expect(windowsOf({ ages, onTimeMs: null })).toEqual(windowsFor(ages));
+    expect(windowsOf({ ages, onTimeMs: 55 }).onTime).toBe(0.055);
+    // A wide window reaches as far as it is wide.
+    expect(windowsOf({ ages, onTimeMs: 300 }).reach).toBe(0.3);
+  });
+  it.each([
+    [0.05, 'on-time'], [-0.05, 'on-time'], [0.0501, 'late'], [-0.041, 'on-time'], [-0.0501, 'early'],
+  ] as const)('%f s is %s', (error, verdict) => expect(verdictOf(error, { early: 0.05, late: 0.05 })).toBe(verdict));
+  it('counts in the words of the class, in other schools in their own', () => {
+    const room = { school: 'ta', rests: 'rest', houseWords: { ta: { quarter: 'doo' }, numbers: { half: 'and' } }, wordSet: null } as const;
+    expect(countsOf(room)).toMatchObject({ school: 'ta', rests: 'rest', houseWords: { quarter: 'doo' } });
+    expect(countsOf(room, 'numbers')).toMatchObject({ school: 'numbers', rests: undefined, houseWords: { half: 'and' } });
+    expect([namingOf(undefined), namingOf({ naming: 'crotchets' })]).toEqual(['quarters', 'crotchets']);
+  });
+});
+
+describe('the line of tempo', () => {
+  const judged = (text: string, onsets: readonly number[]) => {
+    const pattern = patternOf(text);
+    const result = judge({ pattern, bpm: 60, onsets });
+    if (!result.ok) throw new Error(result.reason);
+    return { pattern, result: result.result };
+  };
+  it('is flat where the tempo is kept, over rests and long notes too', () => {
+    const onsets = [0, 1, 1.5, 3, 4, 6, 7];
+    const { pattern, result } = judged('4/4 q e e (q) q | h q q', [0, 1, 1.5, 3, 4, 6, 7]);
+    expect(tempoLine(pattern, 60, result, onsets).every(({ bpm }) => Math.abs(bpm - 60) < 0.1)).toBe(true);
+  });
+  it('rises where the child rushes', () => {
+    const { onsets } = simulate(patternOf('4/4 q q q q | q q q q | q q q q'), 60, { spread: 0, drift: 0.2 }, 1);
+    const { pattern, result } = judged('4/4 q q q q | q q q q | q q q q', onsets);
+    const line = tempoLine(pattern, 60, result, onsets);
+    expect(line.at(-1)!.bpm - line[0]!.bpm).toBeGreaterThan(7);
+  });
+  it('leaves extra claps and missed notes out', () => {
+    const onsets = [0, 1, 1.45, 2, 4, 5, 6, 7];
+    const { pattern, result } = judged('4/4 q q q q | q q q q', onsets);
+    expect(pairsOf(pattern, 60, result, onsets).map(({ note, heard }) => [note, heard])).toEqual([[0, 0], [1, 1], [2, 2], [4, 4], [5, 5], [6, 6], [7, 7]]);
+  });
+  it('never pairs a clap twice, and is never without number', () => {
+    fc.assert(
+      fc.property(everydayPattern, fc.nat({ max: 500 }), fc.double({ min: 0, max: 0.3, noNaN: true }), (pattern, seed, leavesOut) => {
+        const { onsets } = simulate(pattern, 84, { spread: 0.03, leavesOut, habits: { 'rest-clapped': 0.3 } }, seed);
+        const result = judge({ pattern, bpm: 84, onsets });
+        if (!result.ok) return;
+        const claps = pairsOf(pattern, 84, result.result, onsets).map(({ heard }) => heard);
+        expect(new Set(claps).size).toBe(claps.length);
+        for (const { bpm } of tempoLine(pattern, 84, result.result, onsets)) expect(Number.isFinite(bpm) && bpm > 0).toBe(true);
+      }),
+      { numRuns: 80 },
+    );
+  });
+});
