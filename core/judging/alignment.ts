@@ -4,8 +4,8 @@ import type { Strike } from './strike.ts';
  * How likely a take is under one reading of the pattern. Costs are in nats (natural logarithms of probability ratios),
  * so that readings can be compared: a clap that comes when the reading says costs almost nothing.
  */
-export const MISSED_COST = 5;
-export const EXTRA_COST = 6;
+const MISSED_COST = 5;
+const EXTRA_COST = 6;
 /** No clap that belongs to a strike costs more than this: further off it is as strange as it can be. */
 const WORST_MATCH = 4;
 /** From here on a clap is too far off for mere unsteadiness: three and a half deviations. */

@@ -1,4 +1,4 @@
-import { type Channel, type Sound, WHISPER_LEVEL, soundKey, soundOf, synthesise } from './sounds.ts';
+import { type Channel, type Sound, WHISPER_LEVEL, limit, soundKey, soundOf, synthesise } from './sounds.ts';
 import type { Cue } from './timetable.ts';
 
 /** A recorded word, ready to be mixed. */
@@ -22,15 +22,6 @@ export interface TrackOptions {
 export const TRACK_LEAD_SECONDS = 0.25;
 const TRACK_TAIL_SECONDS = 1;
 const BLOCK_SECONDS = 1;
-/** Above this the limiter bends; below it nothing is changed. */
-const KNEE = 0.8;
-
-/** Bends what is louder than the knee softly towards, and never over, full scale. */
-function limit(sample: number): number {
-  const size = Math.abs(sample);
-  return size <= KNEE ? sample : Math.sign(sample) * (KNEE + (1 - KNEE) * Math.tanh((size - KNEE) / (1 - KNEE)));
-}
-
 /**
  * Mixes the sounding cues of a run into blocks of a second, each sound on the very sample of its time.
  * @param cues  by time, rising

@@ -109,3 +109,12 @@ export function synthesise(sound: Exclude<Sound, { kind: 'word' }>, sampleRate: 
 
 /** A whispered word is so much softer. */
 export const WHISPER_LEVEL = 0.35;
+
+/** Above this the limiter bends; below it nothing is changed. */
+const KNEE = 0.8;
+
+/** Bends what is louder than the knee softly towards, and never over, full scale. */
+export function limit(sample: number): number {
+  const size = Math.abs(sample);
+  return size <= KNEE ? sample : Math.sign(sample) * (KNEE + (1 - KNEE) * Math.tanh((size - KNEE) / (1 - KNEE)));
+}

@@ -8,6 +8,11 @@ const ofTeacher = (teacherId: string, classId: string) => and(eq(classes.id, cla
 
 const settings = { name: classes.name, ages: classes.ages, school: classes.school, rests: classes.rests, naming: classes.naming, houseWords: classes.houseWords, wordSet: classes.wordSet, onTimeMs: classes.onTimeMs, borders: classes.borders, recordingDays: classes.recordingDays };
 
+/** A row as the contract has it: no words of its own are an empty table, borders a list of their own. */
+function asSettings<Row extends Pick<typeof classes.$inferSelect, 'houseWords' | 'borders'>>(row: Row) {
+  return { ...row, houseWords: row.houseWords ?? {}, borders: row.borders ? [...row.borders] : null };
+}
+
 export async function listClasses(db: Database, teacherId: string): Promise<ClassSummary[]> {
   const rows = await db
     .select({ id: classes.id, ...settings, children: count(children.id) })
@@ -16,7 +21,7 @@ export async function listClasses(db: Database, teacherId: string): Promise<Clas
     .where(eq(classes.teacherId, teacherId))
     .groupBy(classes.id)
     .orderBy(asc(classes.name));
-  return rows.map((row) => ({ ...row, houseWords: row.houseWords ?? {}, borders: row.borders ? [...row.borders] : null }));
+  return rows.map(asSettings);
 }
 
 export async function findClass(db: Database, teacherId: string, classId: string) {
@@ -31,7 +36,10 @@ export function classFinder(db: Database) {
     .where(and(eq(classes.id, sql.placeholder('classId')), eq(classes.teacherId, sql.placeholder('teacherId'))))
     .limit(1)
     .prepare();
-  return async (teacherId: string, classId: string) => (await query.execute({ teacherId, classId }))[0];
+  return async (teacherId: string, classId: string) => {
+    const [row] = await query.execute({ teacherId, classId });
+    return row && asSettings(row);
+  };
 }
 
 export async function classIdTaken(db: Database, classId: string): Promise<boolean> {

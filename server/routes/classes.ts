@@ -37,7 +37,7 @@ export function classRoutes(db: Database): Router {
       if (!known && (await classIdTaken(db, classId))) throw notFound('class');
       await (known ? updateClass : addClass)(db, teacherId, classId, values);
       // What is on time, or what a mark needs, is another now: every take is judged anew from its onsets.
-      if (known && !judgesAlike({ ...known, houseWords: {}, borders: known.borders ? [...known.borders] : null }, values)) await rejudgeClass(db, classId, values);
+      if (known && !judgesAlike(known, values)) await rejudgeClass(db, classId, values);
       response.status(known ? 200 : 201).json({ id: classId, ...values });
     })
     .post('/:classId/judging-preview', async (request, response) => {
@@ -45,8 +45,8 @@ export function classRoutes(db: Database): Router {
       const known = await findClass(db, teacherIn(response).id, classId);
       if (!known) throw notFound('class');
       const wanted = trial(request);
-      checkClassSettings({ ...known, houseWords: {}, wordSet: null, borders: wanted.borders });
-      response.json(await previewJudging(db, classId, { ...known, houseWords: {}, borders: null }, wanted));
+      checkClassSettings({ ...known, borders: wanted.borders });
+      response.json(await previewJudging(db, classId, known, wanted));
     })
     .delete('/:classId', async (request, response) => {
       const teacherId = teacherIn(response).id;

@@ -35,7 +35,7 @@ export function classReader(db: Database): (teacherId: string, classId: string) 
     const key = `${classId} ${revision}`;
     const read = async () => {
       const [children, takes] = await Promise.all([listChildren(db, classId), listTakes(db, classId)]);
-      const detail: ClassDetail = { ...settings, houseWords: settings.houseWords ?? {}, borders: settings.borders ? [...settings.borders] : null, children, takes };
+      const detail: ClassDetail = { ...settings, children, takes };
       const json = Buffer.from(JSON.stringify(detail));
       const body = { revision, json, gzip: await compress(json) };
       if (kept.size >= MOST_KEPT) kept.delete(kept.keys().next().value!);

@@ -1,9 +1,9 @@
 import type { ClassSettings, JudgingPreview, JudgingTrial } from '../../contract/school.ts';
 import type { TakeDetail } from '../../contract/take.ts';
 import { countsOf, namingOf } from '../../core/counting/classWords.ts';
-import { type TakeResult, judge } from '../../core/judging/judge.ts';
+import { judge } from '../../core/judging/judge.ts';
 import { HIGHEST_MARK } from '../../core/judging/mark.ts';
-import { type Windows, windowsOf } from '../../core/judging/windows.ts';
+import { windowsOf } from '../../core/judging/windows.ts';
 import type { Database } from '../database.ts';
 import { Problem } from '../problem.ts';
 import { touchClass } from '../repository/classes.ts';
@@ -19,18 +19,13 @@ export interface Played {
   readonly free: boolean;
 }
 
-/** Judges a take as its class has it: windows, borders, words. */
-export function judgeFor(room: Room, { patternText, bpm, onsets, free }: Played): { result: TakeResult; windows: Windows } {
+/** Judges a take as its class has it, with its windows, borders and words: the columns that judging fills. */
+export function judgement(room: Room, { patternText, bpm, onsets, free }: Played): Rejudged {
   const windows = windowsOf(room);
   const pattern = readPatternText(patternText, 'patternText');
   const judged = judge({ pattern, bpm, onsets, free, windows, borders: room.borders ?? undefined, speech: { counts: countsOf(room), naming: namingOf(room) } });
   if (!judged.ok) throw new Problem(422, 'not-judged', `This take cannot be judged: ${judged.reason}.`);
-  return { result: judged.result, windows };
-}
-
-/** The columns that judging fills. */
-export function judgement(room: Room, played: Played): Rejudged {
-  const { result, windows } = judgeFor(room, played);
+  const { result } = judged;
   return { ages: room.ages, windows, accuracy: result.accuracy, mark: result.mark, result: structuredClone(result) as TakeDetail['result'] };
 }
 

@@ -17,7 +17,7 @@ export async function takeOf(db: Database, teacherId: string, takeId: string): P
 async function roomOf(db: Database, teacherId: string, classId: string) {
   const found = await findClass(db, teacherId, classId);
   if (!found) throw notFound('class');
-  return { ...found, houseWords: found.houseWords ?? {}, borders: found.borders ? [...found.borders] : null };
+  return found;
 }
 
 /**

@@ -1,4 +1,4 @@
-import { CHANNEL_IDS, type Channel, WHISPER_LEVEL } from '../../core/leading/sounds.ts';
+import { CHANNEL_IDS, type Channel, WHISPER_LEVEL, limit } from '../../core/leading/sounds.ts';
 
 export interface ChannelLevel {
   /** 0 to 1. */
@@ -21,17 +21,11 @@ export function loudness({ level, muted }: ChannelLevel): number {
   return muted ? 0 : level;
 }
 
-const KNEE = 0.8;
-
 /** A limiter without delay: a curve that bends what is louder than the knee towards full scale. */
 function limiter(context: BaseAudioContext): AudioNode {
   const node = context.createWaveShaper();
   const points = 4097;
-  node.curve = Float32Array.from({ length: points }, (_, i) => {
-    const x = (i / (points - 1)) * 2 - 1;
-    const size = Math.abs(x);
-    return size <= KNEE ? x : Math.sign(x) * (KNEE + (1 - KNEE) * Math.tanh((size - KNEE) / (1 - KNEE)));
-  });
+  node.curve = Float32Array.from({ length: points }, (_, i) => limit((i / (points - 1)) * 2 - 1));
   return node;
 }
 
