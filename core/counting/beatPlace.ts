@@ -1,4 +1,4 @@
-import { type Fraction, add, ceil, compare, equal, floor, frac, isWhole, mul, sub } from '../rhythm/fraction.ts';
+import { type Fraction, add, ceil, compare, equal, floor, frac, isWhole, mul } from '../rhythm/fraction.ts';
 import type { CountedEvent, Words } from './school.ts';
 
 /** A place in the beat that has a syllable in some school. `sixth3` is the half of a beat that divides in three. */
@@ -18,12 +18,14 @@ export const PLACE_MEANINGS: Readonly<Record<Exclude<PlaceInBeat, 'beat'>, strin
   sixth5: 'compound beat, last sixteenth',
 };
 
-const TWO: Readonly<Record<string, PlaceInBeat>> = {
-  '0/1': 'beat', '1/4': 'quarter1', '1/2': 'half', '3/4': 'quarter3', '1/3': 'third1', '2/3': 'third2', '1/6': 'sixth1', '5/6': 'sixth5',
-};
-const THREE: Readonly<Record<string, PlaceInBeat>> = {
-  '0/1': 'beat', '1/6': 'sixth1', '1/3': 'third1', '1/2': 'sixth3', '2/3': 'third2', '5/6': 'sixth5',
-};
+/** The place after n/d of a beat is `table[d][n]`. */
+type PlaceTable = Readonly<Record<number, readonly (PlaceInBeat | undefined)[]>>;
+
+const _ = undefined;
+const THIRDS = [_, 'third1', 'third2'] as const;
+const SIXTHS = [_, 'sixth1', _, _, _, 'sixth5'] as const;
+const TWO: PlaceTable = { 1: ['beat'], 2: [_, 'half'], 3: THIRDS, 4: [_, 'quarter1', _, 'quarter3'], 6: SIXTHS };
+const THREE: PlaceTable = { 1: ['beat'], 2: [_, 'sixth3'], 3: THIRDS, 6: SIXTHS };
 
 /** A tuplet that starts on a beat divides it its own way; elsewhere the beat's division rules. */
 function divisionAt(event: CountedEvent): 2 | 3 {
@@ -36,28 +38,40 @@ function divisionAt(event: CountedEvent): 2 | 3 {
 /** Where a point of an event (default: its onset) stands: the number of its beat, from 1, and the place in that beat. */
 export function placeOf(event: CountedEvent, point: Fraction = event.onset): { beat: number; place: PlaceInBeat | undefined } {
   const whole = floor(point);
-  const part = sub(point, frac(whole));
   const table = divisionAt(event) === 3 ? THREE : TWO;
-  return { beat: whole + 1, place: table[`${part.n}/${part.d}`] };
+  return { beat: whole + 1, place: table[point.d]?.[point.n - whole * point.d] };
 }
 
 export function endOf(event: CountedEvent): Fraction {
   return add(event.onset, event.length);
 }
 
-/** The numbers of the beats that start inside an event (after its onset), each with whether the event lasts to its end. */
-export function beatsInside(event: CountedEvent): { beat: number; full: boolean }[] {
-  return beatsFrom(floor(event.onset) + 1, endOf(event));
+export interface HeldBeat {
+  /** Its number, from 1. */
+  readonly beat: number;
+  /** The event lasts to its end. */
+  readonly full: boolean;
+}
+
+/** The beats that start inside an event, after its onset. */
+export function beatsInside(event: CountedEvent): readonly HeldBeat[] {
+  return beatsFrom(floor(event.onset) + 1, event);
 }
 
 /** As `beatsInside`, with a beat that starts just with the event: what a tied-on note holds through. */
-export function beatsHeld(event: CountedEvent): { beat: number; full: boolean }[] {
-  return beatsFrom(ceil(event.onset), endOf(event));
+export function beatsHeld(event: CountedEvent): readonly HeldBeat[] {
+  return beatsFrom(ceil(event.onset), event);
 }
 
-function beatsFrom(first: number, end: Fraction): { beat: number; full: boolean }[] {
-  const beats: { beat: number; full: boolean }[] = [];
-  for (let start = first; compare(frac(start), end) < 0; start++) beats.push({ beat: start + 1, full: compare(frac(start + 1), end) <= 0 });
+const NONE: readonly HeldBeat[] = [];
+
+/** Asked for every note in every school, and nearly always for nothing: in whole numbers, without fractions of its own. */
+function beatsFrom(first: number, { onset, length }: CountedEvent): readonly HeldBeat[] {
+  const end = onset.n * length.d + length.n * onset.d;
+  const unit = onset.d * length.d;
+  if (first * unit >= end) return NONE;
+  const beats: HeldBeat[] = [];
+  for (let start = first; start * unit < end; start++) beats.push({ beat: start + 1, full: (start + 1) * unit <= end });
   return beats;
 }
 

@@ -1,7 +1,7 @@
-import { type Fraction, ZERO, add, div, mixed } from '../rhythm/fraction.ts';
-import { type Meter, beatOf } from '../rhythm/meter.ts';
+import { type Fraction, add, div, mixed } from '../rhythm/fraction.ts';
+import { beatOf } from '../rhythm/meter.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
-import { type PlacedEvent, type PlacedMeasure, placePattern } from '../rhythm/place.ts';
+import { type PlacedMeasure, type TupletPlace, placeOnce, placePattern } from '../rhythm/place.ts';
 import { type ValueLetter, lengthOf } from '../rhythm/value.ts';
 import { beatsInside } from './beatPlace.ts';
 import type { CountedEvent, RestStyle, School, SchoolId, Words } from './school.ts';
@@ -33,29 +33,33 @@ export interface CountedMeasure {
 
 export type Counted = { readonly ok: true; readonly measures: readonly CountedMeasure[] } | { readonly ok: false; readonly reason: string };
 
-const BEAT_FROM_ONE: Fraction = { n: 1, d: 1 };
-
 /**
  * The written counts of a pattern, one token under each note or rest (handbook §4).
  * Repeats are not unfolded: it is what stands on paper. `(M3)` gives three measures.
  * @example plainCounts(countPattern("4/4 q. e q (q)", { school: 'numbers' })) // "1-₂ & 3 (4)"
  */
 export function countPattern(pattern: Pattern, options: CountOptions): Counted {
+  const placed = placePattern(pattern);
+  return count(placed, seenBySchools(placed, options.beat), options);
+}
+
+/** As `countPattern`, for a pattern that is looked at only once: nothing is kept with it. */
+export function countOnce(pattern: Pattern, options: CountOptions): Counted {
+  const placed = placeOnce(pattern);
+  return count(placed, see(placed, options.beat), options);
+}
+
+function count(placed: readonly PlacedMeasure[], { events: eventsByMeasure, places }: Seen, options: CountOptions): Counted {
   const school = SCHOOLS[options.school];
   const words = options.houseWords ? { ...school.words, ...options.houseWords } : school.words;
-  const placed = placePattern(pattern);
   for (const { meter } of school.refuses ? placed : []) {
     const reason = school.refuses?.(meter, beatOf(meter, options.beat));
     if (reason !== undefined) return { ok: false, reason };
   }
   const style = options.rests ?? school.rests;
-  const measures = eventsOf(placed, options.beat).map((events, i) => {
+  const measures = eventsByMeasure.map((events, i) => {
     const cells = school.cells?.(events, options.wordSet ?? HARBOUR_ANIMALS);
-    const tokens = events.map((event, k): CountedToken => ({
-      kind: event.kind,
-      beat: mixed(add(event.onset, BEAT_FROM_ONE)),
-      text: tokenOf(event, school, words, style, cells?.[k]),
-    }));
+    const tokens = events.map((event, k): CountedToken => ({ kind: event.kind, beat: places[i]![k]!, text: tokenOf(event, school, words, style, cells?.[k]) }));
     return { number: placed[i]!.number, tokens };
   });
   return { ok: true, measures };
@@ -79,70 +83,68 @@ function tokenOf(event: CountedEvent, school: School, words: Words, style: RestS
 
 /** Once, and once more for each further beat start inside. */
 function restWord(word: string, event: CountedEvent): string {
-  return [word, ...beatsInside(event).map(() => word)].join('-');
+  return word + `-${word}`.repeat(beatsInside(event).length);
 }
 
-const COUNTED = new WeakMap<readonly PlacedMeasure[], Map<ValueLetter | undefined, readonly (readonly CountedEvent[])[]>>();
+interface Seen {
+  readonly events: readonly (readonly CountedEvent[])[];
+  /** Where each stands, in beats from 1. */
+  readonly places: readonly (readonly string[])[];
+}
 
-/**
- * Every event as the schools see it, in counted beats; tied-on notes know the note that sounds. Kept with what was placed,
- * for every school looks at the same events.
- */
+const SEEN = new WeakMap<readonly PlacedMeasure[], Map<ValueLetter | undefined, Seen>>();
+
+/** Kept with what was placed, for every school looks at the same. */
+function seenBySchools(placed: readonly PlacedMeasure[], beat: ValueLetter | undefined): Seen {
+  let kept = SEEN.get(placed);
+  if (!kept) SEEN.set(placed, (kept = new Map<ValueLetter | undefined, Seen>()));
+  let seen = kept.get(beat);
+  if (!seen) kept.set(beat, (seen = see(placed, beat)));
+  return seen;
+}
+
+function see(placed: readonly PlacedMeasure[], beat: ValueLetter | undefined): Seen {
+  const events = countedEvents(placed, beat);
+  return { events, places: events.map((measure) => measure.map(({ onset: { n, d } }) => mixed({ n: n + d, d }))) };
+}
+
+/** Every event as the schools see it, in counted beats; tied-on notes know the note that sounds. */
 export function eventsOf(placed: readonly PlacedMeasure[], beat?: ValueLetter): readonly (readonly CountedEvent[])[] {
-  let kept = COUNTED.get(placed);
-  if (!kept) COUNTED.set(placed, (kept = new Map<ValueLetter | undefined, readonly (readonly CountedEvent[])[]>()));
-  let events = kept.get(beat);
-  if (!events) kept.set(beat, (events = countedEvents(placed, beat)));
-  return events;
+  return seenBySchools(placed, beat).events;
 }
 
-function countedEvents(placed: readonly PlacedMeasure[], beat: ValueLetter | undefined): CountedEvent[][] {
-  let sounding: { event: CountedEvent; beats: Fraction } | undefined;
-  return placed.map(({ meter, events, restNumber }) =>
-    events.map((event) => {
-      const counted = countedEvent(event, meter, beat, restNumber, event.kind === 'tied' ? sounding : undefined);
-      if (event.kind === 'tied' && sounding) sounding = { event: sounding.event, beats: add(sounding.beats, counted.length) };
-      else sounding = { event: counted, beats: add(ZERO, counted.length) };
+function countedEvents(placed: readonly PlacedMeasure[], override: ValueLetter | undefined): CountedEvent[][] {
+  let sounding: CountedEvent['sounding'];
+  // One object for all events of a tuplet, so that neighbours can be told to share it.
+  let tuplet: { of: TupletPlace; inBeats: CountedEvent['tuplet'] } | undefined;
+  return placed.map(({ meter, events, restNumber }) => {
+    const beat = beatOf(meter, override);
+    const inBeats = (length: Fraction) => div(length, beat.length);
+    return events.map((event): CountedEvent => {
+      if (event.tuplet && tuplet?.of !== event.tuplet) {
+        const { n, onset, length } = event.tuplet;
+        tuplet = { of: event.tuplet, inBeats: { n, onset: inBeats(onset), length: inBeats(length) } };
+      }
+      const tied = event.kind === 'tied' ? sounding : undefined;
+      // One shape for all, and nothing spread: this runs for every note of every pattern.
+      const counted: CountedEvent = {
+        kind: event.kind,
+        onset: inBeats(event.onset),
+        length: inBeats(event.length),
+        value: event.value,
+        written: event.wholeMeasure ? event.length : lengthOf(event.value),
+        at: event.onset,
+        meter,
+        beat,
+        label: event.label,
+        tuplet: event.tuplet && tuplet?.inBeats,
+        restNumber,
+        sounding: tied,
+      };
+      sounding = tied ? { event: tied.event, beats: add(tied.beats, counted.length) } : { event: counted, beats: counted.length };
       return counted;
-    }),
-  );
-}
-
-function countedEvent(
-  event: PlacedEvent,
-  meter: Meter,
-  override: ValueLetter | undefined,
-  restNumber: number | undefined,
-  sounding: { event: CountedEvent; beats: Fraction } | undefined,
-): CountedEvent {
-  const beat = beatOf(meter, override);
-  const { tuplet } = event;
-  return {
-    kind: event.kind,
-    onset: div(event.onset, beat.length),
-    length: div(event.length, beat.length),
-    value: event.value,
-    written: event.wholeMeasure ? event.length : lengthOf(event.value),
-    at: event.onset,
-    meter,
-    beat,
-    ...(event.label === undefined ? {} : { label: event.label }),
-    ...(tuplet ? { tuplet: tupletInBeats(tuplet, beat.length) } : {}),
-    ...(restNumber === undefined ? {} : { restNumber }),
-    ...(sounding ? { sounding } : {}),
-  };
-}
-
-type TupletOf = NonNullable<PlacedEvent['tuplet']>;
-const TUPLETS = new WeakMap<TupletOf, { unit: Fraction; inBeats: NonNullable<CountedEvent['tuplet']> }>();
-
-/** One object for all events of a tuplet, so that neighbours can be told to share it. */
-function tupletInBeats(tuplet: TupletOf, unit: Fraction): NonNullable<CountedEvent['tuplet']> {
-  const known = TUPLETS.get(tuplet);
-  if (known && known.unit.n === unit.n && known.unit.d === unit.d) return known.inBeats;
-  const inBeats = { n: tuplet.n, onset: div(tuplet.onset, unit), length: div(tuplet.length, unit) };
-  TUPLETS.set(tuplet, { unit, inBeats });
-  return inBeats;
+    });
+  });
 }
 
 /** The tokens as one line: a space between events, " | " between measures. */

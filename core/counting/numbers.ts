@@ -1,4 +1,4 @@
-import { PLACE_MEANINGS, beatWord, beatsHeld, beatsInside, placeWord, smallHold } from './beatPlace.ts';
+import { type HeldBeat, PLACE_MEANINGS, beatWord, beatsHeld, beatsInside, placeWord, smallHold } from './beatPlace.ts';
 import type { CountedEvent, School, Words } from './school.ts';
 
 /** The beat words 1 to 12, so that a teacher may say them in another language. */
@@ -6,8 +6,8 @@ const BEATS: readonly number[] = Array.from({ length: 12 }, (_, i) => i + 1);
 export const BEAT_WORDS: Words = Object.fromEntries(BEATS.map((n) => [`beat${n}`, String(n)]));
 export const BEAT_MEANINGS: Words = Object.fromEntries(BEATS.map((n) => [`beat${n}`, `beat ${n}`]));
 
-function holds(beats: readonly { beat: number; full: boolean }[], words: Words): string {
-  return beats.map(({ beat, full }) => (full ? `-${beatWord(beat, words)}` : smallHold(beat))).join('');
+function holds(beats: readonly HeldBeat[], words: Words): string {
+  return beats.length === 0 ? '' : beats.map(({ beat, full }) => (full ? `-${beatWord(beat, words)}` : smallHold(beat))).join('');
 }
 
 /** What stands first: the place, or in a run of measure rests the measure's number. */

@@ -19,13 +19,13 @@ export interface CountedEvent {
   readonly at: Fraction;
   readonly meter: Meter;
   readonly beat: Beat;
-  readonly label?: string;
+  readonly label?: string | undefined;
   /** The tuplet it belongs to, in counted beats. */
-  readonly tuplet?: { readonly n: number; readonly onset: Fraction; readonly length: Fraction };
+  readonly tuplet?: { readonly n: number; readonly onset: Fraction; readonly length: Fraction } | undefined;
   /** In a run of whole-measure rests: which measure, from 1. */
-  readonly restNumber?: number;
+  readonly restNumber?: number | undefined;
   /** Of a tied-on note: the note that sounds, and for how many beats it has sounded. */
-  readonly sounding?: { readonly event: CountedEvent; readonly beats: Fraction };
+  readonly sounding?: { readonly event: CountedEvent; readonly beats: Fraction } | undefined;
 }
 
 /** The words of a school, by place or value. A teacher may put her own in their stead. */

@@ -9,8 +9,8 @@ function syllable(event: CountedEvent, words: Words): string {
 /** @example onset 1/2, length 1 → "di-i"; a rest of two beats → "ta-ta" */
 function note(event: CountedEvent, words: Words): string {
   const said = syllable(event, words);
-  const further = event.kind === 'rest' ? words['beat']! : vowelOf(said);
-  return [said, ...beatsInside(event).map(() => further)].join('-');
+  const further = beatsInside(event).length;
+  return further === 0 ? said : said + `-${event.kind === 'rest' ? words['beat']! : vowelOf(said)}`.repeat(further);
 }
 
 /** The vowel once for each beat start it sounds through, at least once. */

@@ -4,42 +4,51 @@ import { NO_SYLLABLE } from './beatPlace.ts';
 import type { CountedEvent, School } from './school.ts';
 import type { WordSet } from './wordSet.ts';
 
-/** The rhythm text of some neighbouring notes, as the keys of a word set write it; undefined when a rest, a tie or half a tuplet is among them. */
-function cellText(events: readonly CountedEvent[]): string | undefined {
-  if (events.some(({ kind }) => kind !== 'note')) return undefined;
-  const text = events.map(({ value }) => valueText(value)).join(' ');
-  const { tuplet } = events[0]!;
-  if (events.some((event) => event.tuplet !== tuplet)) return undefined;
-  if (!tuplet) return text;
-  const first = equal(events[0]!.onset, tuplet.onset);
-  const last = events.at(-1)!;
-  return first && equal(add(last.onset, last.length), add(tuplet.onset, tuplet.length)) ? `${tuplet.n}{${text}}` : undefined;
+interface Cells {
+  /** Syllables by the rhythm text of the cell. */
+  readonly syllables: ReadonlyMap<string, readonly string[]>;
+  /** How many notes the longest cell has. */
+  readonly longest: number;
+}
+
+const CELLS = new WeakMap<WordSet, Cells>();
+
+function cellsOf(set: WordSet): Cells {
+  const known = CELLS.get(set);
+  if (known) return known;
+  const syllables = new Map(Object.entries(set.cells).map(([cell, word]) => [cell, word.split('-')]));
+  const cells: Cells = { syllables, longest: Math.max(0, ...[...syllables.values()].map(({ length }) => length)) };
+  CELLS.set(set, cells);
+  return cells;
 }
 
 /** Cells start on a beat and the longest that fits is taken; a single value may stand anywhere. */
 function cells(events: readonly CountedEvent[], set: WordSet): (string | undefined)[] {
-  const said: (string | undefined)[] = events.map(() => undefined);
-  const longest = Math.max(...Object.keys(set.cells).map((cell) => cell.split(' ').length));
-  for (let i = 0; i < events.length; ) {
-    let taken = 1;
-    for (let size = Math.min(longest, events.length - i); size >= 1; size--) {
-      const cell = events.slice(i, i + size);
-      if (size > 1 && (!isWhole(cell[0]!.onset) || cell.some((event) => event.label !== undefined))) continue;
-      const word = wordOf(cell, set);
-      if (word === undefined) continue;
-      word.forEach((syllable, k) => (said[i + k] = syllable));
-      taken = size;
-      break;
-    }
-    i += taken;
-  }
+  const known = cellsOf(set);
+  const said: (string | undefined)[] = [];
+  while (said.length < events.length) said.push(...(cellAt(events, said.length, known) ?? [undefined]));
   return said;
 }
 
-function wordOf(cell: readonly CountedEvent[], set: WordSet): string[] | undefined {
-  const text = cellText(cell);
-  const syllables = text === undefined ? undefined : set.cells[text]?.split('-');
-  return syllables?.length === cell.length ? syllables : undefined;
+/** The syllables of the longest cell from an event on: notes in a row, without rest, tie or label among them, and no part of a tuplet. */
+function cellAt(events: readonly CountedEvent[], from: number, { syllables, longest }: Cells): readonly string[] | undefined {
+  const first = events[from]!;
+  const { tuplet } = first;
+  const most = isWhole(first.onset) && first.label === undefined ? Math.min(longest, events.length - from) : 1;
+  let found: readonly string[] | undefined;
+  let text = '';
+  for (let size = 1; size <= most; size++) {
+    const event = events[from + size - 1]!;
+    if (event.kind !== 'note' || event.tuplet !== tuplet || (size > 1 && event.label !== undefined)) break;
+    text += size === 1 ? valueText(event.value) : ` ${valueText(event.value)}`;
+    const word = syllables.get(tuplet ? `${tuplet.n}{${text}}` : text);
+    if (word?.length === size && (!tuplet || fills(first, event, tuplet))) found = word;
+  }
+  return found;
+}
+
+function fills(first: CountedEvent, last: CountedEvent, tuplet: NonNullable<CountedEvent['tuplet']>): boolean {
+  return equal(first.onset, tuplet.onset) && equal(add(last.onset, last.length), add(tuplet.onset, tuplet.length));
 }
 
 /** What no cell covers: the label written on the note, or none. */

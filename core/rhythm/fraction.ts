@@ -9,7 +9,11 @@ export interface Fraction {
 }
 
 function gcd(a: number, b: number): number {
-  while (b !== 0) [a, b] = [b, a % b];
+  while (b !== 0) {
+    const rest = a % b;
+    a = b;
+    b = rest;
+  }
   return a;
 }
 

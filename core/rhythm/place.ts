@@ -20,8 +20,8 @@ export interface PlacedEvent {
   readonly length: Fraction;
   readonly value: NoteValue;
   readonly tiedToNext: boolean;
-  readonly label?: string;
-  readonly tuplet?: TupletPlace;
+  readonly label?: string | undefined;
+  readonly tuplet?: TupletPlace | undefined;
   /** The whole-measure rest, which has no value of its own. */
   readonly wholeMeasure?: true;
 }
@@ -61,8 +61,8 @@ function placeItems(measure: Measure, onset: Fraction, tiedIn: boolean): { event
       length,
       value: event.value,
       tiedToNext,
-      ...(event.kind === 'note' && event.label !== undefined ? { label: event.label } : {}),
-      ...(tuplet ? { tuplet } : {}),
+      label: event.kind === 'note' ? event.label : undefined,
+      tuplet,
     });
     tied = tiedToNext;
     now = add(now, length);
@@ -94,12 +94,13 @@ const PLACED = new WeakMap<Pattern, readonly PlacedMeasure[]>();
 export function placePattern(pattern: Pattern): readonly PlacedMeasure[] {
   const known = PLACED.get(pattern);
   if (known) return known;
-  const placed = place(pattern);
+  const placed = placeOnce(pattern);
   PLACED.set(pattern, placed);
   return placed;
 }
 
-function place(pattern: Pattern): PlacedMeasure[] {
+/** As `placePattern`, for a pattern that is looked at only once: nothing is kept. */
+export function placeOnce(pattern: Pattern): PlacedMeasure[] {
   const placed: PlacedMeasure[] = [];
   let number = pattern.pickup ? 0 : 1;
   let tied = false;

@@ -1,4 +1,4 @@
-import { add, div, mul, frac } from '../../rhythm/fraction.ts';
+import { add, div, frac, mul } from '../../rhythm/fraction.ts';
 import { type Beat, type Meter, beatOf } from '../../rhythm/meter.ts';
 import { type NoteValue, type ValueLetter, lengthOf } from '../../rhythm/value.ts';
 import { beatsHeld, beatsInside, vowelOf } from '../beatPlace.ts';
@@ -32,12 +32,15 @@ export interface Place {
   readonly tuplet?: { readonly kind: TupletKind; readonly at: number };
 }
 
+/** Names a place among all places of a meter. */
+export function placeKey({ at, tuplet }: Place): string {
+  return tuplet ? `${at}/${tuplet.kind.n}${tuplet.kind.unit}${tuplet.at}` : String(at);
+}
+
 /** Edges by their first token; `loose` holds those whose token leaves out the holds. */
 export interface Edges {
   readonly exact: ReadonlyMap<string, readonly Edge[]>;
   readonly loose: ReadonlyMap<string, readonly Edge[]>;
-  /** Edges by token and the token after it, as far as they were asked for: plain, with bars, loose, loose with bars. */
-  readonly ways: readonly Map<string, Map<string | undefined, readonly Edge[]>>[];
 }
 
 const VALUE_COST: Readonly<Record<ValueLetter, number>> = { w: 0, h: 0, q: 0, e: 0.05, s: 0.15, t: 0.6 };
@@ -51,6 +54,8 @@ const OFF_BEAT_COST = 0.15;
 const LOOSE_COST = 0.2;
 const PLAIN_FIGURES_COST = 0.01;
 const MOST_RUN = 12;
+/** Nothing more has to be said. */
+const WHOLE_TOKEN: readonly string[] = [];
 
 function costOf({ base, dots }: NoteValue): number {
   return VALUE_COST[base] + DOT_COST[dots];
@@ -78,10 +83,10 @@ export class Speaker {
 
   /** The place itself, the same object each time. */
   place(at: number, tuplet?: Place['tuplet']): Place {
-    const key = tuplet ? `${at}/${tuplet.kind.n}${tuplet.kind.unit}${tuplet.at}` : String(at);
+    const place: Place = tuplet ? { at, tuplet } : { at };
+    const key = placeKey(place);
     const known = this.places.get(key);
     if (known) return known;
-    const place: Place = tuplet ? { at, tuplet } : { at };
     this.places.set(key, place);
     return place;
   }
@@ -96,13 +101,13 @@ export class Speaker {
       if (list) list.push(edge);
       else map.set(token, [edge]);
     };
-    this.walk(place, (tokens, edge) => put(exact, tokens[0]!, edge), (token, edge) => put(loose, token, edge));
-    const edges: Edges = { exact, loose, ways: [new Map(), new Map(), new Map(), new Map()] };
+    this.walk(place, (token, edge) => put(exact, token, edge), (token, edge) => put(loose, token, edge));
+    const edges: Edges = { exact, loose };
     this.known.set(place, edges);
     return edges;
   }
 
-  private walk(place: Place, exact: (tokens: readonly string[], edge: Edge) => void, loose: (token: string, edge: Edge) => void): void {
+  private walk(place: Place, exact: (token: string, edge: Edge) => void, loose: (token: string, edge: Edge) => void): void {
     const inside = place.tuplet;
     if (inside) {
       this.values(place, inside.kind.values, inside, exact, loose);
@@ -118,29 +123,30 @@ export class Speaker {
     if (place.at === 0) this.measureRests(exact);
   }
 
-  private values(place: Place, values: readonly GridValue[], tuplet: Place['tuplet'], exact: (tokens: readonly string[], edge: Edge) => void, loose: (token: string, edge: Edge) => void): void {
+  private values(place: Place, values: readonly GridValue[], tuplet: Place['tuplet'], exact: (token: string, edge: Edge) => void, loose: (token: string, edge: Edge) => void): void {
     const limit = tuplet ? tuplet.at + tuplet.kind.ticks : this.full;
     for (const { value, ticks: length } of values) {
       const end = place.at + length;
       if (end > limit) continue;
       const to = this.place(end, tuplet && end < limit ? tuplet : undefined);
       const opens = tuplet !== undefined && place.tuplet === undefined;
-      // Among readings that are equally likely the longer note comes first, and earlier notes before later ones.
-      const cost = costOf(value) + (opens ? tuplet.kind.cost : 0) + (tuplet && length * tuplet.kind.n < tuplet.kind.ticks ? SHORT_IN_TUPLET_COST : 0) + (tuplet && value.dots > 0 ? DOTTED_IN_TUPLET_COST : 0) + (tuplet ? 0 : this.offBeatCost(place.at, length)) - length / 1e6;
-      const event = (kind: SpokenEvent['kind']): SpokenEvent => ({ kind, value, ...(tuplet ? { tuplet: tuplet.kind, tupletAt: tuplet.at } : {}) });
-      const edge = (kind: SpokenEvent['kind'], more: number): Edge => ({ more: [], events: [event(kind)], to, cost: cost + more });
-      const counted = this.counted(place.at, length, value, tuplet, 'note');
+      // Among readings that are equally likely the one with longer notes comes first, then the one whose longer notes come earlier.
+      const cost = costOf(value) + (opens ? tuplet.kind.cost : 0) + (tuplet && length * tuplet.kind.n < tuplet.kind.ticks ? SHORT_IN_TUPLET_COST : 0) + (tuplet && value.dots > 0 ? DOTTED_IN_TUPLET_COST : 0) + (tuplet ? 0 : this.offBeatCost(place.at, length)) - length / 1e6 - (length * length * (this.full - place.at)) / 1e14;
+      const edge = (kind: SpokenEvent['kind'], more: number): Edge => ({ more: WHOLE_TOKEN, events: [{ kind, value, ...(tuplet ? { tuplet: tuplet.kind, tupletAt: tuplet.at } : {}) }], to, cost: cost + more });
+      const counted = this.counted(place.at, length, value, tuplet);
       if (!this.school.cells) {
         const token = this.school.note(counted, this.words);
-        exact([token], edge('note', 0));
-        const head = token.split('-')[0]!;
+        exact(token, edge('note', 0));
+        const head = token.split('-', 1)[0]!;
         // Speech that leaves the holds out: a whole beat is said, the rest of the note is not.
         const plain = plainFigures(token);
         if (plain !== token) loose(plain, edge('note', PLAIN_FIGURES_COST));
         if (head !== token && !tuplet) loose(head, { ...edge('note', LOOSE_COST), said: Math.min(length, toNextBeat(place.at, ticks(this.beat.length))) });
       }
-      for (const token of this.tiedTokens(counted)) exact([token], edge('tied', TIED_COST));
-      for (const token of this.restTokens(this.counted(place.at, length, value, tuplet, 'rest'))) exact([token], edge('rest', 0));
+      const tied = edge('tied', TIED_COST);
+      for (const token of this.tiedTokens(counted)) exact(token, tied);
+      const rest = edge('rest', 0);
+      for (const token of this.restTokens({ ...counted, kind: 'rest' })) exact(token, rest);
     }
   }
 
@@ -152,10 +158,10 @@ export class Speaker {
     return (crosses ? OFF_BEAT_COST : 0) + (inBeat % Math.min(length, beat) !== 0 && !crosses ? OFF_BEAT_COST : 0);
   }
 
-  private counted(at: number, length: number, value: NoteValue, tuplet: Place['tuplet'], kind: CountedEvent['kind']): CountedEvent {
+  private counted(at: number, length: number, value: NoteValue, tuplet: Place['tuplet']): CountedEvent {
     const inBeats = (count: number) => div(fromTicks(count), this.beat.length);
     return {
-      kind,
+      kind: 'note',
       onset: inBeats(at),
       length: inBeats(length),
       value,
@@ -163,7 +169,7 @@ export class Speaker {
       at: fromTicks(at),
       meter: this.meter,
       beat: this.beat,
-      ...(tuplet ? { tuplet: { n: tuplet.kind.n, onset: inBeats(tuplet.at), length: inBeats(tuplet.kind.ticks) } } : {}),
+      tuplet: tuplet && { n: tuplet.kind.n, onset: inBeats(tuplet.at), length: inBeats(tuplet.kind.ticks) },
     };
   }
 
@@ -175,24 +181,26 @@ export class Speaker {
 
   /** In every style at once: no two of them look alike. */
   private restTokens(event: CountedEvent): string[] {
-    const again = (word: string) => [word, ...beatsInside(event).map(() => word)].join('-');
-    return [...new Set([`(${this.school.note(event, this.words)})`, again('rest'), this.school.rest?.(event, this.words) ?? again('sh'), '_'])];
+    const further = beatsInside(event).length;
+    const again = (word: string) => word + `-${word}`.repeat(further);
+    const [written, rest, own] = [`(${this.school.note(event, this.words)})`, again('rest'), this.school.rest?.(event, this.words) ?? again('sh')];
+    return own === rest ? [written, rest, '_'] : [written, rest, own, '_'];
   }
 
-  private measureRests(exact: (tokens: readonly string[], edge: Edge) => void): void {
+  private measureRests(exact: (token: string, edge: Edge) => void): void {
     const value: NoteValue = { base: 'w', dots: 0 };
     const event: SpokenEvent = { kind: 'measure-rest', value };
     const first: string[] = [];
     for (let number = 1; number <= MOST_RUN; number++) {
-      const counted: CountedEvent = { ...this.counted(0, this.full, value, undefined, 'rest'), written: fromTicks(this.full), restNumber: number };
+      const counted: CountedEvent = { ...this.counted(0, this.full, value, undefined), kind: 'rest', written: fromTicks(this.full), restNumber: number };
       const numbered = this.restTokens(counted).filter((token) => number === 1 || !first.includes(token));
       if (number === 1) first.push(...numbered);
-      for (const token of numbered) exact([token], { more: [], events: [event], to: this.place(this.full), cost: MEASURE_REST_COST });
+      for (const token of numbered) exact(token, { more: WHOLE_TOKEN, events: [event], to: this.place(this.full), cost: MEASURE_REST_COST });
     }
   }
 
   /** Words of several syllables for several notes at once; those of one note too. */
-  private cells(place: Place, exact: (tokens: readonly string[], edge: Edge) => void): void {
+  private cells(place: Place, exact: (token: string, edge: Edge) => void): void {
     const onBeat = place.at % ticks(this.beat.length) === 0;
     for (const [cell, word] of Object.entries(this.wordSet.cells)) {
       const syllables = word.split('-');
@@ -204,14 +212,14 @@ export class Speaker {
       const kind = read.n === undefined ? undefined : tupletKinds(this.meter).find((k) => k.n === read.n && k.ticks === length);
       if (read.n !== undefined && !kind) continue;
       const events = read.values.map((value): SpokenEvent => ({ kind: 'note', value, ...(kind ? { tuplet: kind, tupletAt: place.at } : {}) }));
-      exact(syllables, { more: syllables.slice(1), events, to: this.place(place.at + length), cost: 0.1 - length / 1e6 });
+      exact(syllables[0]!, { more: syllables.slice(1), events, to: this.place(place.at + length), cost: 0.1 - length / 1e6 });
     }
   }
 }
 
 /** Small figures as people type them: "1-2" for "1-₂". */
 function plainFigures(token: string): string {
-  return token.replace(/[₀-₉]/g, (figure) => String('₀₁₂₃₄₅₆₇₈₉'.indexOf(figure)));
+  return !token.includes('-') ? token : token.replace(/[₀-₉]/g, (figure) => String('₀₁₂₃₄₅₆₇₈₉'.indexOf(figure)));
 }
 
 function toNextBeat(at: number, beat: number): number {

@@ -12,8 +12,10 @@ export function ticks(length: Fraction): number {
   return (length.n * GRID) / length.d;
 }
 
+const FROM_TICKS: Fraction[] = [];
+
 export function fromTicks(count: number): Fraction {
-  return frac(count, GRID);
+  return (FROM_TICKS[count] ??= frac(count, GRID));
 }
 
 export function measureTicks(meter: Meter): number {

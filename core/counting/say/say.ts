@@ -1,17 +1,15 @@
-import { sub } from '../../rhythm/fraction.ts';
-import { COMMON_TIME, type Meter, beatOf } from '../../rhythm/meter.ts';
-import type { Item, Measure, Note, Pattern, Rest } from '../../rhythm/pattern.ts';
-import { spell } from '../../rhythm/spell.ts';
+import { COMMON_TIME, type Meter } from '../../rhythm/meter.ts';
+import type { Pattern } from '../../rhythm/pattern.ts';
 import { printRhythm } from '../../rhythm/text.ts';
-import { type ValueLetter, lengthOf } from '../../rhythm/value.ts';
-import { countPattern } from '../count.ts';
+import type { ValueLetter } from '../../rhythm/value.ts';
 import type { SchoolId, Words } from '../school.ts';
 import { SCHOOLS } from '../schools.ts';
 import { HARBOUR_ANIMALS, type WordSet } from '../wordSet.ts';
-import { Speaker, type SpokenEvent } from './edges.ts';
-import { fromTicks, measureTicks, ticks } from './grid.ts';
-import { BAR, type Reading, readTokens } from './search.ts';
-import { Cutter, type Typed, typedTokens } from './tokens.ts';
+import { Listener } from './listener.ts';
+import type { Reading } from './search.ts';
+import { type Typed, typedTokens } from './tokens.ts';
+import { BAR } from './ways.ts';
+import { withRests, writeReading } from './write.ts';
 
 /** The schools that lead back from speech to writing, in the order in which they are tried. */
 export const SPOKEN_SCHOOLS: readonly SchoolId[] = ['numbers', 'numbers-te', 'ta', 'takadimi', 'pulses', 'words'];
@@ -33,13 +31,8 @@ export type Said =
 /** A reading that costs more than this for each word is not what the school usually says. */
 const FARFETCHED = 0.5;
 const MOST = 40;
-/** Readings looked at for each one kept: those that would be spoken otherwise, or are there already, are thrown away. */
+/** Readings looked at for each one kept: those that would be spoken otherwise are thrown away. */
 const LOOKED_AT = 3;
-
-interface Listener {
-  readonly speaker: Speaker;
-  readonly cutter: Cutter;
-}
 
 const listeners = new Map<string, Listener>();
 const MOST_LISTENERS = 60;
@@ -52,7 +45,7 @@ function listenerFor(school: SchoolId, meter: Meter, { beat, houseWords, wordSet
   if (listeners.size >= MOST_LISTENERS) listeners.clear();
   const words = lowered({ ...SCHOOLS[school].words, ...houseWords });
   const set = loweredSet(wordSet);
-  const listener = { speaker: new Speaker(SCHOOLS[school], words, meter, beat, set), cutter: new Cutter(SCHOOLS[school], words, set) };
+  const listener = new Listener({ school: SCHOOLS[school], words, wordSet: set, meter, beat });
   listeners.set(key, listener);
   return listener;
 }
@@ -70,124 +63,52 @@ export function say(text: string, school: SchoolId, options: SayOptions = {}): S
   if (!SPOKEN_SCHOOLS.includes(school)) return { ok: false, word: '', at: 0, expected: `one of the schools that lead back to writing: ${SPOKEN_SCHOOLS.join(', ')}` };
   const meter = options.meter ?? COMMON_TIME;
   const most = options.most ?? MOST;
-  const { speaker, cutter } = listenerFor(school, meter, options);
-  const typed = typedTokens(text, cutter);
+  const listener = listenerFor(school, meter, options);
+  const typed = typedTokens(text, listener.cutter);
   if (typed.length === 0) return { ok: false, word: '', at: 0, expected: 'something to read, such as “ta ti-ti ta-a” or “1 & 2 3”' };
-  const full = measureTicks(meter);
   const tokens = typed.map(({ token }) => token);
-  const exact = readTokens(speaker, tokens, full, false);
+  const exact = listener.read(tokens, false);
   if (exact.ok) {
-    const words = tokens.filter((token) => token !== BAR);
     let cost = Infinity;
-    const patterns = collect(exact.readings, most, (reading) => {
-      const pattern = patternOf(reading, meter);
-      if (!isSpokenSo(pattern, reading, words, school, options)) return [];
+    const patterns = firstOf(exact.readings, most, (reading) => {
+      if (!listener.saysAll(reading, tokens)) return [];
       cost = Math.min(cost, reading.cost);
-      return [pattern];
+      return [writeReading(reading.stretches, meter)];
     });
-    const asPrinted = cost < FARFETCHED * words.length && typed.every(({ token, typed: word }) => token === word);
+    const words = tokens.filter((token) => token !== BAR).length;
+    const asPrinted = cost < FARFETCHED * words && typed.every(({ token, typed: word }) => token === word);
     if (patterns.length > 0) return { ok: true, school, exact: asPrinted, patterns };
   }
-  return sayLoosely(speaker, typed, school, meter, most);
+  return sayLoosely(listener, typed, school, meter, most);
 }
 
 /** People leave holds out, and write small figures plain. */
-function sayLoosely(speaker: Speaker, typed: readonly Typed[], school: SchoolId, meter: Meter, most: number): Said {
-  const found = readTokens(speaker, typed.map(({ token }) => token), measureTicks(meter), true);
+function sayLoosely(listener: Listener, typed: readonly Typed[], school: SchoolId, meter: Meter, most: number): Said {
+  const found = listener.read(typed.map(({ token }) => token), true);
   if (!found.ok) {
     const stuck = typed[found.token]!;
-    return { ok: false, word: stuck.typed, at: stuck.at, expected: `what can follow here in ${speaker.school.title}` };
+    return { ok: false, word: stuck.typed, at: stuck.at, expected: `what can follow here in ${SCHOOLS[school].title}` };
   }
-  let first = true;
-  const patterns = collect(found.readings, most, (reading) => {
-    const both = first && reading.said.length > 0;
-    first = false;
-    return [patternOf(reading, meter), ...(both ? [withRests(reading, meter)] : [])];
+  let short: string | undefined;
+  const patterns = firstOf(found.readings, most, ({ stretches }) => {
+    const pattern = writeReading(stretches, meter);
+    if (short !== undefined) return printRhythm(pattern) === short ? [] : [pattern];
+    const saidShort = writeReading(stretches.map((stretch) => withRests(stretch, meter)), meter);
+    short = printRhythm(saidShort);
+    return short === printRhythm(pattern) ? [pattern] : [pattern, saidShort];
   });
   return { ok: true, school, exact: false, patterns };
 }
 
-/** Different patterns from readings, in order: at most so many, and not looking for them for ever. */
-function collect(readings: Iterable<Reading>, most: number, patternsOf: (reading: Reading) => readonly Pattern[]): Pattern[] {
-  const found = new Map<string, Pattern>();
+/** The patterns of readings, in order, and not looking at them for ever. */
+function firstOf(readings: Iterable<Reading>, most: number, patternsOf: (reading: Reading) => readonly Pattern[]): Pattern[] {
+  const found: Pattern[] = [];
   let looked = 0;
   for (const reading of readings) {
-    for (const pattern of patternsOf(reading)) {
-      const text = most === 1 ? '' : printRhythm(pattern);
-      if (!found.has(text)) found.set(text, pattern);
-    }
-    if (found.size >= most || ++looked >= most * LOOKED_AT + 20) break;
+    found.push(...patternsOf(reading));
+    if (found.length >= most || ++looked >= most * LOOKED_AT + 20) break;
   }
-  return [...found.values()].slice(0, most);
-}
-
-/** Ties and cells are checked by speaking the reading again: only then is the vowel known that a tie goes on with. */
-function isSpokenSo(pattern: Pattern, reading: Reading, tokens: readonly string[], school: SchoolId, options: SayOptions): boolean {
-  const certain = SCHOOLS[school].cells === undefined && !reading.measures.some((events) => events.some(({ kind }) => kind === 'tied' || kind === 'measure-rest'));
-  if (certain) return true;
-  const counted = countPattern(pattern, { school, beat: options.beat, houseWords: options.houseWords, wordSet: options.wordSet });
-  if (!counted.ok) return false;
-  const said = counted.measures.flatMap((measure) => measure.tokens);
-  return said.length === tokens.length && said.every(({ kind, text }, i) => text.toLowerCase() === tokens[i] || (kind === 'rest' && !/\d/.test(text)));
-}
-
-function patternOf({ measures, pickup }: Reading, meter: Meter): Pattern {
-  const written: Measure[] = [];
-  measures.forEach((events, i) => {
-    const next = measures[i + 1]?.[0];
-    const before = written.at(-1);
-    if (events[0]?.kind === 'measure-rest') {
-      if (before?.rests !== undefined) written[written.length - 1] = { ...before, rests: before.rests + 1 };
-      else written.push({ meter, items: [], rests: 1 });
-    } else written.push({ meter, items: itemsOf(events, next) });
-  });
-  return { pickup, measures: written };
-}
-
-function itemsOf(events: readonly SpokenEvent[], next: SpokenEvent | undefined): Item[] {
-  const items: Item[] = [];
-  let open: { at: number | undefined; kind: SpokenEvent['tuplet']; events: (Note | Rest)[] } | undefined;
-  events.forEach((event, i) => {
-    const following = events[i + 1] ?? next;
-    const written: Note | Rest =
-      event.kind === 'rest' ? { kind: 'rest', value: event.value } : { kind: 'note', value: event.value, ...(following?.kind === 'tied' ? { tied: true as const } : {}) };
-    if (!event.tuplet) {
-      items.push(written);
-      open = undefined;
-      return;
-    }
-    if (!open || open.at !== event.tupletAt || open.kind !== event.tuplet) {
-      open = { at: event.tupletAt, kind: event.tuplet, events: [] };
-      items.push({ kind: 'tuplet', n: event.tuplet.n, m: event.tuplet.m, events: open.events });
-    }
-    open.events.push(written);
-  });
-  return items;
-}
-
-/** The other reading of speech without holds: each note as long as was said, then a rest. */
-function withRests(reading: Reading, meter: Meter): Pattern {
-  const beat = beatOf(meter);
-  const full = measureTicks(meter);
-  const measures = reading.measures.map((events, m): SpokenEvent[] => {
-    let at = reading.pickup && m === 0 ? full - events.reduce((sum, event) => sum + soundingTicks(event), 0) : 0;
-    return events.flatMap((event, i): SpokenEvent[] => {
-      const from = at;
-      const length = soundingTicks(event);
-      at += length;
-      const said = reading.said.find((s) => s.measure === m && s.event === i)?.ticks;
-      if (said === undefined || said >= length) return [event];
-      const note = spell(fromTicks(from), fromTicks(said), beat, 'note').slice(0, 1);
-      const rests = spell(fromTicks(from + said), sub(fromTicks(length), fromTicks(said)), beat, 'rest');
-      return [...note.map((value): SpokenEvent => ({ kind: event.kind, value })), ...rests.map((value): SpokenEvent => ({ kind: 'rest', value }))];
-    });
-  });
-  return patternOf({ ...reading, measures }, meter);
-}
-
-function soundingTicks({ value, tuplet }: SpokenEvent): number {
-  const length = ticks(lengthOf(value));
-  return tuplet ? (length * tuplet.m) / tuplet.n : length;
+  return found.slice(0, most);
 }
 
 export interface Recognised {

@@ -1,7 +1,7 @@
 import { vowelOf } from '../beatPlace.ts';
 import type { School, Words } from '../school.ts';
 import type { WordSet } from '../wordSet.ts';
-import { BAR } from './search.ts';
+import { BAR } from './ways.ts';
 
 /** One token and where it stood in the text, for messages. */
 export interface Typed {
@@ -11,6 +11,7 @@ export interface Typed {
 }
 
 const LONGEST = 20_000;
+const MOST_KEPT = 2000;
 
 /** What people type for the signs of the counts. */
 const MEANT: Readonly<Record<string, string>> = { and: '&', und: '&', '+': '&', n: '&', shh: 'sh', shhh: 'sh', ssh: 'sh', zz: 'rest', z: 'rest', '‖': BAR, '||': BAR };
@@ -39,6 +40,7 @@ export class Cutter {
   private readonly syllables: readonly string[];
   private readonly whole: ReadonlyMap<string, readonly string[]>;
   private readonly held: boolean;
+  private readonly known = new Map<string, readonly string[]>();
 
   constructor(
     private readonly school: School,
@@ -53,7 +55,17 @@ export class Cutter {
     this.held = numbered;
   }
 
-  cut(typed: string): string[] {
+  /** The tokens of what was typed without a space. People say the same few again and again: they are kept. */
+  cut(typed: string): readonly string[] {
+    let tokens = this.known.get(typed);
+    if (!tokens) {
+      if (this.known.size >= MOST_KEPT) this.known.clear();
+      this.known.set(typed, (tokens = this.tokensOf(typed)));
+    }
+    return tokens;
+  }
+
+  private tokensOf(typed: string): string[] {
     const opens = typed.startsWith('(');
     const inner = typed.replace(/^\(|\)$/g, '');
     if (opens || typed.endsWith(')')) return [`(${this.held ? this.numbered(inner).join('-') : inner})`];

@@ -1,0 +1,85 @@
+import type { Meter } from '../../rhythm/meter.ts';
+import type { ValueLetter } from '../../rhythm/value.ts';
+import { countOnce } from '../count.ts';
+import type { School, Words } from '../school.ts';
+import type { WordSet } from '../wordSet.ts';
+import { Speaker } from './edges.ts';
+import { measureTicks } from './grid.ts';
+import { type Reading, type SearchResult, pickupStarts, readTokens } from './search.ts';
+import { Stretch, type StretchReading } from './stretch.ts';
+import { Cutter } from './tokens.ts';
+import { BAR, Ways } from './ways.ts';
+import { startsTied, writeReading } from './write.ts';
+
+export interface Voice {
+  readonly school: School;
+  readonly words: Words;
+  readonly wordSet: WordSet;
+  readonly meter: Meter;
+  readonly beat: ValueLetter | undefined;
+}
+
+/** What reads the speech of one school in one meter. */
+export class Listener {
+  readonly cutter: Cutter;
+  private readonly speaker: Speaker;
+  private readonly full: number;
+  /** By whether there are bars, and whether holds may be left out. */
+  private readonly ways: Ways[] = [];
+  /** The measures of the last text: while a teacher types, all but the last measure are known. */
+  private kept = new Map<string, Stretch>();
+
+  constructor(private readonly voice: Voice) {
+    const { school, words, wordSet, meter, beat } = voice;
+    this.cutter = new Cutter(school, words, wordSet);
+    this.speaker = new Speaker(school, words, meter, beat, wordSet);
+    this.full = measureTicks(meter);
+  }
+
+  /** @param loose  let tokens leave the holds out ("1 3" for two half notes) */
+  read(tokens: readonly string[], loose: boolean): SearchResult {
+    const bars = tokens.includes(BAR);
+    const mode = (bars ? 1 : 0) + (loose ? 2 : 0);
+    const ways = (this.ways[mode] ??= new Ways(this.speaker, this.full, bars, loose));
+    const before = this.kept;
+    this.kept = new Map();
+    return readTokens(tokens, (part, opening, last) => {
+      // Only a tie asks whether a note sounds on into the stretch.
+      const from = opening === 'sounding' && !part[0]!.startsWith('-') ? 'silent' : opening;
+      const key = `${mode} ${from} ${last} ${part.join(' ')}`;
+      let stretch = this.kept.get(key) ?? before.get(key);
+      if (!stretch) {
+        const starts = from === 'pickup' ? pickupStarts(this.full) : [0];
+        stretch = new Stretch(ways, part, ways.start(starts, from === 'sounding'), last, (reading) => loose || this.saysSo(reading, part));
+      }
+      this.kept.set(key, stretch);
+      return stretch;
+    });
+  }
+
+  /** What a reading could not know by itself: ties that go on with the vowel of a measure before, and how many measures have rested. */
+  saysAll({ stretches }: Reading, tokens: readonly string[]): boolean {
+    return !stretches.some((stretch) => this.leansOnBefore(stretch)) || this.isSpoken(stretches, tokens.filter((token) => token !== BAR));
+  }
+
+  /** Words for cells, and ties that go on with a vowel, are only certain when the reading is spoken again. */
+  private saysSo(reading: StretchReading, tokens: readonly string[]): boolean {
+    const { cells, tiedByVowel } = this.voice.school;
+    const certain = !cells && !(tiedByVowel && reading.measures.some((events) => events.some(({ kind }) => kind === 'tied')));
+    return certain || this.leansOnBefore(reading) || this.isSpoken([reading], tokens);
+  }
+
+  private leansOnBefore(reading: StretchReading): boolean {
+    const { cells, tiedByVowel } = this.voice.school;
+    return (startsTied(reading) && (tiedByVowel || cells !== undefined)) || reading.measures.some(([first]) => first?.kind === 'measure-rest');
+  }
+
+  /** Spoken again it is what was typed, but for how the rests are given. */
+  private isSpoken(stretches: readonly StretchReading[], tokens: readonly string[]): boolean {
+    const { school, words, wordSet, beat, meter } = this.voice;
+    const counted = countOnce(writeReading(stretches, meter), { school: school.id, beat, houseWords: words, wordSet });
+    if (!counted.ok) return false;
+    const said = counted.measures.flatMap((measure) => measure.tokens);
+    return said.length === tokens.length && said.every(({ kind, text }, i) => text.toLowerCase() === tokens[i] || (kind === 'rest' && !/\d/.test(text)));
+  }
+}

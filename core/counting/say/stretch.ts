@@ -1,0 +1,222 @@
+import type { SpokenEvent } from './edges.ts';
+import { Heap } from './heap.ts';
+import { BAR, type Move, type Node, type State, type Ways } from './ways.ts';
+
+/** One way to understand a stretch. */
+export interface StretchReading {
+  readonly measures: readonly (readonly SpokenEvent[])[];
+  /** Where its first measure begins, in ticks: later than 0 for a pickup. */
+  readonly from: number;
+  readonly cost: number;
+  /** Notes that last longer than was said, by measure and event: how many ticks were said. */
+  readonly said: readonly { measure: number; event: number; ticks: number }[];
+}
+
+/** How a stretch may end: a bar follows, and a note sounds on or not; or the text ends here, perhaps in a measure that is not full yet. */
+export type Ending = 'sounding' | 'silent' | 'last';
+
+/** A last measure that is not full yet: the teacher is still typing. */
+const UNFINISHED_COST = 5;
+/** Readings so much less likely than the best are not worth showing. */
+export const UNLIKELY = 1.5;
+/** When so many readings in a row are no use, no more are looked for. */
+const PATIENCE = 60;
+
+/** A way through the tokens as far as it was chosen; from there it goes on along the cheapest steps. */
+interface Branch {
+  /** The node it starts from, then its steps. */
+  readonly way: readonly number[];
+  readonly layer: number;
+  /** The node reached, and what it cost to get there. */
+  readonly node: number;
+  readonly cost: number;
+  /** What the whole costs. */
+  readonly promise: number;
+}
+
+/** The tokens between two bars, or all of them where no bars are said: which nodes each may lead to. */
+export class Stretch {
+  /** The state before each token, and after the last. */
+  private readonly states: State[];
+  private readonly moves: Move[] = [];
+  private readonly endings = new Map<Ending, Choices | undefined>();
+  /** How many tokens could be followed. */
+  readonly followed: number;
+
+  /**
+   * @param last     no bar follows
+   * @param accepts  a last look at a reading: whether it would be spoken as it was typed
+   */
+  constructor(
+    private readonly ways: Ways,
+    tokens: readonly string[],
+    start: State,
+    last: boolean,
+    private readonly accepts: (reading: StretchReading) => boolean,
+  ) {
+    this.states = [start];
+    for (const [i, token] of tokens.entries()) {
+      const move = ways.move(this.states[i]!, token, i + 1 < tokens.length ? tokens[i + 1] : last ? undefined : BAR);
+      if (move.state.nodes.length === 0) break;
+      this.moves.push(move);
+      this.states.push(move.state);
+    }
+    const { length } = this.moves;
+    this.complete = length === tokens.length;
+    // Where a token is understood but leads nowhere, it is the next one that does not fit.
+    const understood = !this.complete && ways.move(this.states[length]!, tokens[length]!, undefined).state.nodes.length > 0;
+    this.followed = understood ? length + 1 : length;
+  }
+
+  /** All tokens could be followed. */
+  readonly complete: boolean;
+
+  /** Some reading fills its measure. */
+  get fills(): boolean {
+    return this.complete && this.states.at(-1)!.nodes.some(({ place, toSay }) => place.at === this.ways.full && toSay.length === 0);
+  }
+
+  /** The readings with such an end; undefined when there is none. */
+  choices(ending: Ending): Choices | undefined {
+    if (!this.complete) return undefined;
+    if (this.endings.has(ending)) return this.endings.get(ending);
+    const can = this.states.at(-1)!.nodes.some((node) => endCost(node, ending, this.ways.full) < Infinity);
+    const choices = can ? new Choices(this.ways.full, ending, this.states, this.moves, this.accepts) : undefined;
+    this.endings.set(ending, choices);
+    return choices;
+  }
+}
+
+function endCost({ place, sounds, toSay }: Node, ending: Ending, full: number): number {
+  if (toSay.length > 0) return Infinity;
+  if (place.at === full) return ending === 'last' || sounds === (ending === 'sounding') ? 0 : Infinity;
+  return ending === 'last' && !place.tuplet ? UNFINISHED_COST : Infinity;
+}
+
+/** The readings of a stretch with one end, most likely first, each worked out when it is first asked for. */
+export class Choices {
+  /** The least that one may cost. */
+  readonly cost: number;
+  private readonly found: StretchReading[] = [];
+  private more: Iterator<StretchReading> | undefined;
+  /** By node, those of a layer after those of the layer before: the least cost from it to the end, Infinity when no way leads there. */
+  private readonly toEnd: Float64Array;
+  private readonly offsets: number[] = [];
+
+  constructor(
+    private readonly full: number,
+    ending: Ending,
+    private readonly states: readonly State[],
+    private readonly moves: readonly Move[],
+    private readonly accepts: (reading: StretchReading) => boolean,
+  ) {
+    let nodes = 0;
+    for (const state of states) {
+      this.offsets.push(nodes);
+      nodes += state.nodes.length;
+    }
+    this.toEnd = new Float64Array(nodes);
+    const last = states.length - 1;
+    states[last]!.nodes.forEach((node, i) => (this.toEnd[this.offsets[last]! + i] = endCost(node, ending, full)));
+    for (let layer = last - 1; layer >= 0; layer--) costBackwards(moves[layer]!, this.toEnd, this.offsets[layer]!, this.offsets[layer + 1]!);
+    this.cost = this.toEnd.subarray(0, states[0]!.nodes.length).reduce((a, b) => Math.min(a, b), Infinity);
+  }
+
+  /** The reading that comes k-th; undefined when there are no more. */
+  at(k: number): StretchReading | undefined {
+    while (this.found.length <= k) {
+      const next = (this.more ??= this.readings()).next();
+      if (next.done) return undefined;
+      // A word for several notes and a word for each may write the same.
+      if (!this.found.some((reading) => writesSame(reading, next.value))) this.found.push(next.value);
+    }
+    return this.found[k];
+  }
+
+  /**
+   * From the cheapest on. A way goes on along the cheapest steps; where it could have left them, branches wait until they
+   * are the cheapest. They are looked for only when the next reading is asked for.
+   */
+  private *readings(): Generator<StretchReading> {
+    const { moves, toEnd, offsets } = this;
+    const limit = this.cost + UNLIKELY;
+    const waiting = new Heap<Branch>();
+    const wait = (branch: Branch) => branch.promise <= limit && waiting.push(branch);
+    for (let node = 0; node < this.states[0]!.nodes.length; node++) wait({ way: [], layer: 0, node, cost: 0, promise: toEnd[node]! });
+    let useless = 0;
+    for (let branch = waiting.pop(); branch && useless < PATIENCE; branch = waiting.pop()) {
+      const way = this.cheapestFrom(branch);
+      const reading = this.readingOf(way, branch.promise);
+      const accepted = this.accepts(reading);
+      useless = accepted ? 0 : useless + 1;
+      if (accepted) yield reading;
+      let { node, cost } = branch;
+      for (let layer = branch.layer; layer < moves.length; layer++) {
+        const { first, to, cost: costs } = moves[layer]!;
+        const taken = way[layer + 1]!;
+        for (let i = first[node]!; i < first[node + 1]!; i++) {
+          if (i === taken) continue;
+          const further = cost + costs[i]!;
+          wait({ way: [...way.slice(0, layer + 1), i], layer: layer + 1, node: to[i]!, cost: further, promise: further + toEnd[offsets[layer + 1]! + to[i]!]! });
+        }
+        node = to[taken]!;
+        cost += costs[taken]!;
+      }
+    }
+  }
+
+  /** The way of a branch to its end. */
+  private cheapestFrom({ way, layer, node }: Branch): number[] {
+    const { moves, toEnd, offsets } = this;
+    const steps = layer === 0 ? [node] : [...way];
+    for (let at = layer; at < moves.length; at++) {
+      const { first, to, cost } = moves[at]!;
+      const there = offsets[at + 1]!;
+      let best = first[node]!;
+      for (let i = best + 1; i < first[node + 1]!; i++) if (cost[i]! + toEnd[there + to[i]!]! < cost[best]! + toEnd[there + to[best]!]!) best = i;
+      steps.push(best);
+      node = to[best]!;
+    }
+    return steps;
+  }
+
+  private readingOf([start, ...steps]: readonly number[], cost: number): StretchReading {
+    const measures: SpokenEvent[][] = [];
+    const said: { measure: number; event: number; ticks: number }[] = [];
+    let opens = true;
+    steps.forEach((step, layer) => {
+      const edge = this.moves[layer]!.edges[step];
+      if (!edge) return;
+      if (opens) measures.push([]);
+      const events = measures.at(-1)!;
+      if (edge.said !== undefined) said.push({ measure: measures.length - 1, event: events.length, ticks: edge.said });
+      events.push(...edge.events);
+      // Without bars the next event opens a measure where this one is full.
+      opens = edge.to.at === this.full;
+    });
+    return { measures, from: this.states[0]!.nodes[start!]!.place.at, cost, said };
+  }
+}
+
+function writesSame(a: StretchReading, b: StretchReading): boolean {
+  return a.measures.length === b.measures.length && a.measures.every((events, m) => {
+    const others = b.measures[m]!;
+    return events.length === others.length && events.every((event, i) => isSameEvent(event, others[i]!));
+  });
+}
+
+function isSameEvent(a: SpokenEvent, b: SpokenEvent): boolean {
+  return a.kind === b.kind && a.value.base === b.value.base && a.value.dots === b.value.dots && a.tuplet === b.tuplet && a.tupletAt === b.tupletAt;
+}
+
+/** The costs of the nodes before a move, from those after it. */
+function costBackwards({ first, to, cost }: Move, toEnd: Float64Array, here: number, there: number): void {
+  for (let node = 0; node + 1 < first.length; node++) {
+    let least = Infinity;
+    for (let i = first[node]!; i < first[node + 1]!; i++) {
+      const promise = cost[i]! + toEnd[there + to[i]!]!;
+      if (promise < least) least = promise;
+    }
+    toEnd[here + node] = least;
+  }
+}
