@@ -77,7 +77,7 @@ function tokenOf(event: CountedEvent, school: School, words: Words, style: RestS
       return school.rest?.(event, words) ?? restWord('sh', event);
     case 'parens':
     case 'whisper':
-      return `(${school.note(event, words)})`;
+      return `(${cell ?? school.note(event, words)})`;
   }
 }
 

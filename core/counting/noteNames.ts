@@ -1,15 +1,10 @@
-import { type NoteValue, valueOfLength, valueText } from '../rhythm/value.ts';
+import { valueText } from '../rhythm/value.ts';
 import { NO_SYLLABLE } from './beatPlace.ts';
-import type { CountedEvent, School, Words } from './school.ts';
-
-/** A whole-measure rest is named for the time it takes, as far as one value can name it. */
-function valueOf(event: CountedEvent): NoteValue {
-  return event.restNumber === undefined ? event.value : (valueOfLength(event.written) ?? event.value);
-}
+import { type CountedEvent, type School, type Words, writtenValue } from './school.ts';
 
 /** @example dotted quarter → "quarter-dot"; whole → "whole-note-hold-on" */
 function note(event: CountedEvent, words: Words): string {
-  const value = valueOf(event);
+  const value = writtenValue(event);
   const whole = words[valueText(value)];
   if (whole !== undefined) return whole;
   const plain = words[value.base];

@@ -1,6 +1,6 @@
 import type { Fraction } from '../rhythm/fraction.ts';
 import type { Beat, Meter } from '../rhythm/meter.ts';
-import type { NoteValue } from '../rhythm/value.ts';
+import { type NoteValue, valueOfLength } from '../rhythm/value.ts';
 import type { WordSet } from './wordSet.ts';
 
 /** How a rest is given (handbook §4). `whisper` is printed like `parens`. */
@@ -26,6 +26,11 @@ export interface CountedEvent {
   readonly restNumber?: number | undefined;
   /** Of a tied-on note: the note that sounds, and for how many beats it has sounded. */
   readonly sounding?: { readonly event: CountedEvent; readonly beats: Fraction } | undefined;
+}
+
+/** Its value; a whole-measure rest, which has none of its own, is named for the time it takes, as far as one value can name it. */
+export function writtenValue(event: CountedEvent): NoteValue {
+  return event.restNumber === undefined ? event.value : (valueOfLength(event.written) ?? event.value);
 }
 
 /** The words of a school, by place or value. A teacher may put her own in their stead. */

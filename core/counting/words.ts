@@ -1,7 +1,7 @@
 import { add, equal, isWhole } from '../rhythm/fraction.ts';
 import { valueText } from '../rhythm/value.ts';
 import { NO_SYLLABLE } from './beatPlace.ts';
-import type { CountedEvent, School } from './school.ts';
+import { type CountedEvent, type School, writtenValue } from './school.ts';
 import type { WordSet } from './wordSet.ts';
 
 interface Cells {
@@ -30,17 +30,20 @@ function cells(events: readonly CountedEvent[], set: WordSet): (string | undefin
   return said;
 }
 
-/** The syllables of the longest cell from an event on: notes in a row, without rest, tie or label among them, and no part of a tuplet. */
+/**
+ * The syllables of the longest cell from an event on: notes in a row, without rest, tie or label among them, and no part
+ * of a tuplet. A rest is whispered as a note of its value would be said.
+ */
 function cellAt(events: readonly CountedEvent[], from: number, { syllables, longest }: Cells): readonly string[] | undefined {
   const first = events[from]!;
-  const { tuplet } = first;
-  const most = isWhole(first.onset) && first.label === undefined ? Math.min(longest, events.length - from) : 1;
+  const { kind, tuplet } = first;
+  const most = kind === 'note' && isWhole(first.onset) && first.label === undefined ? Math.min(longest, events.length - from) : 1;
   let found: readonly string[] | undefined;
   let text = '';
   for (let size = 1; size <= most; size++) {
     const event = events[from + size - 1]!;
-    if (event.kind !== 'note' || event.tuplet !== tuplet || (size > 1 && event.label !== undefined)) break;
-    text += size === 1 ? valueText(event.value) : ` ${valueText(event.value)}`;
+    if (event.kind === 'tied' || event.kind !== kind || event.tuplet !== tuplet || (size > 1 && event.label !== undefined)) break;
+    text += (size === 1 ? '' : ' ') + valueText(writtenValue(event));
     const word = syllables.get(tuplet ? `${tuplet.n}{${text}}` : text);
     if (word?.length === size && (!tuplet || fills(first, event, tuplet))) found = word;
   }

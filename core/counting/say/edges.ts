@@ -183,7 +183,8 @@ export class Speaker {
   private restTokens(event: CountedEvent): string[] {
     const further = beatsInside(event).length;
     const again = (word: string) => word + `-${word}`.repeat(further);
-    const [written, rest, own] = [`(${this.school.note(event, this.words)})`, again('rest'), this.school.rest?.(event, this.words) ?? again('sh')];
+    const said = this.school.cells?.([event], this.wordSet)[0] ?? this.school.note(event, this.words);
+    const [written, rest, own] = [`(${said})`, again('rest'), this.school.rest?.(event, this.words) ?? again('sh')];
     return own === rest ? [written, rest, '_'] : [written, rest, own, '_'];
   }
 
