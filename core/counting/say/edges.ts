@@ -37,10 +37,16 @@ export function placeKey({ at, tuplet }: Place): string {
   return tuplet ? `${at}/${tuplet.kind.n}${tuplet.kind.unit}${tuplet.at}` : String(at);
 }
 
-/** Edges by their first token; `loose` holds those whose token leaves out the holds. */
-export interface Edges {
-  readonly exact: ReadonlyMap<string, readonly Edge[]>;
-  readonly loose: ReadonlyMap<string, readonly Edge[]>;
+/** Edges by their first token. */
+export type Edges = ReadonlyMap<string, readonly Edge[]>;
+
+/** One value that fits at a place. */
+interface Fitting {
+  readonly value: NoteValue;
+  readonly length: number;
+  readonly tuplet: Place['tuplet'];
+  readonly to: Place;
+  readonly cost: number;
 }
 
 const VALUE_COST: Readonly<Record<ValueLetter, number>> = { w: 0, h: 0, q: 0, e: 0.05, s: 0.15, t: 0.6 };
@@ -63,8 +69,11 @@ function costOf({ base, dots }: NoteValue): number {
 
 /** What can be said from each place of a measure; worked out when first asked, and kept. */
 export class Speaker {
-  private readonly places = new Map<string, Place>();
-  private readonly known = new Map<Place, Edges>();
+  /** Places outside tuplets, by their ticks. */
+  private readonly plain: Place[] = [];
+  private readonly inTuplets = new Map<string, Place>();
+  private readonly exact = new Map<Place, Edges>();
+  private readonly loose = new Map<Place, Edges>();
   private readonly beat: Beat;
   private readonly full: number;
   private readonly vowels: readonly string[];
@@ -83,71 +92,72 @@ export class Speaker {
 
   /** The place itself, the same object each time. */
   place(at: number, tuplet?: Place['tuplet']): Place {
-    const place: Place = tuplet ? { at, tuplet } : { at };
+    if (!tuplet) return (this.plain[at] ??= { at });
+    const place: Place = { at, tuplet };
     const key = placeKey(place);
-    const known = this.places.get(key);
+    const known = this.inTuplets.get(key);
     if (known) return known;
-    this.places.set(key, place);
+    this.inTuplets.set(key, place);
     return place;
   }
 
-  edgesFrom(place: Place): Edges {
-    const known = this.known.get(place);
-    if (known) return known;
-    const exact = new Map<string, Edge[]>();
-    const loose = new Map<string, Edge[]>();
-    const put = (map: Map<string, Edge[]>, token: string, edge: Edge) => {
-      const list = map.get(token);
-      if (list) list.push(edge);
-      else map.set(token, [edge]);
-    };
-    this.walk(place, (token, edge) => put(exact, token, edge), (token, edge) => put(loose, token, edge));
-    const edges: Edges = { exact, loose };
-    this.known.set(place, edges);
+  /** Just as the school prints it. */
+  exactFrom(place: Place): Edges {
+    let edges = this.exact.get(place);
+    if (!edges) this.exact.set(place, (edges = edgesOf((put) => this.sayExactly(place, put))));
     return edges;
   }
 
-  private walk(place: Place, exact: (token: string, edge: Edge) => void, loose: (token: string, edge: Edge) => void): void {
-    const inside = place.tuplet;
-    if (inside) {
-      this.values(place, inside.kind.values, inside, exact, loose);
-      return;
-    }
-    this.values(place, GRID_VALUES, undefined, exact, loose);
-    if (this.school.cells) this.cells(place, exact);
-    const beatTicks = ticks(this.beat.length);
-    for (const kind of tupletKinds(this.meter)) {
-      const fits = place.at + kind.ticks <= this.full && place.at % Math.min(kind.ticks, beatTicks) === 0;
-      if (fits) this.values(place, kind.values, { kind, at: place.at }, exact, loose);
-    }
-    if (place.at === 0) this.measureRests(exact);
+  /** With the holds left out, or in plain figures. */
+  looseFrom(place: Place): Edges {
+    let edges = this.loose.get(place);
+    if (!edges) this.loose.set(place, (edges = edgesOf((put) => this.sayLoosely(place, put))));
+    return edges;
   }
 
-  private values(place: Place, values: readonly GridValue[], tuplet: Place['tuplet'], exact: (token: string, edge: Edge) => void, loose: (token: string, edge: Edge) => void): void {
-    const limit = tuplet ? tuplet.at + tuplet.kind.ticks : this.full;
-    for (const { value, ticks: length } of values) {
-      const end = place.at + length;
-      if (end > limit) continue;
-      const to = this.place(end, tuplet && end < limit ? tuplet : undefined);
-      const opens = tuplet !== undefined && place.tuplet === undefined;
-      // Among readings that are equally likely the one with longer notes comes first, then the one whose longer notes come earlier.
-      const cost = costOf(value) + (opens ? tuplet.kind.cost : 0) + (tuplet && length * tuplet.kind.n < tuplet.kind.ticks ? SHORT_IN_TUPLET_COST : 0) + (tuplet && value.dots > 0 ? DOTTED_IN_TUPLET_COST : 0) + (tuplet ? 0 : this.offBeatCost(place.at, length)) - length / 1e6 - (length * length * (this.full - place.at)) / 1e14;
-      const edge = (kind: SpokenEvent['kind'], more: number): Edge => ({ more: WHOLE_TOKEN, events: [{ kind, value, ...(tuplet ? { tuplet: tuplet.kind, tupletAt: tuplet.at } : {}) }], to, cost: cost + more });
-      const counted = this.counted(place.at, length, value, tuplet);
-      if (!this.school.cells) {
-        const token = this.school.note(counted, this.words);
-        exact(token, edge('note', 0));
-        const head = token.split('-', 1)[0]!;
-        // Speech that leaves the holds out: a whole beat is said, the rest of the note is not.
-        const plain = plainFigures(token);
-        if (plain !== token) loose(plain, edge('note', PLAIN_FIGURES_COST));
-        if (head !== token && !tuplet) loose(head, { ...edge('note', LOOSE_COST), said: Math.min(length, toNextBeat(place.at, ticks(this.beat.length))) });
-      }
-      const tied = edge('tied', TIED_COST);
-      for (const token of this.tiedTokens(counted)) exact(token, tied);
-      const rest = edge('rest', 0);
-      for (const token of this.restTokens({ ...counted, kind: 'rest' })) exact(token, rest);
+  private sayExactly(place: Place, put: Put): void {
+    for (const fitting of this.fittingAt(place)) {
+      const note = this.counted(place.at, fitting);
+      if (!this.school.cells) put(this.school.note(note, this.words), edge('note', fitting));
+      const tied = edge('tied', fitting, TIED_COST);
+      for (const token of this.tiedTokens(note)) put(token, tied);
+      const rest = edge('rest', fitting);
+      for (const token of this.restTokens({ ...note, kind: 'rest' })) put(token, rest);
     }
+    if (place.tuplet) return;
+    if (this.school.cells) this.cells(place, put);
+    if (place.at === 0) this.measureRests(put);
+  }
+
+  private sayLoosely(place: Place, put: Put): void {
+    if (this.school.cells) return;
+    for (const fitting of this.fittingAt(place)) {
+      const token = this.school.note(this.counted(place.at, fitting), this.words);
+      const head = token.split('-', 1)[0]!;
+      const plain = plainFigures(token);
+      if (plain !== token) put(plain, edge('note', fitting, PLAIN_FIGURES_COST));
+      // A whole beat is said, the rest of the note is not.
+      if (head !== token && !fitting.tuplet) put(head, { ...edge('note', fitting, LOOSE_COST), said: Math.min(fitting.length, toNextBeat(place.at, ticks(this.beat.length))) });
+    }
+  }
+
+  private fittingAt(place: Place): Fitting[] {
+    if (place.tuplet) return this.fitting(place, place.tuplet.kind.values, place.tuplet);
+    const beat = ticks(this.beat.length);
+    const tuplets = tupletKinds(this.meter).filter((kind) => place.at + kind.ticks <= this.full && place.at % Math.min(kind.ticks, beat) === 0);
+    return [...this.fitting(place, GRID_VALUES, undefined), ...tuplets.flatMap((kind) => this.fitting(place, kind.values, { kind, at: place.at }))];
+  }
+
+  private fitting(place: Place, values: readonly GridValue[], tuplet: Place['tuplet']): Fitting[] {
+    const limit = tuplet ? tuplet.at + tuplet.kind.ticks : this.full;
+    return values.flatMap(({ value, ticks: length }) => {
+      const end = place.at + length;
+      if (end > limit) return [];
+      const unusual = tuplet ? tupletCost(place, tuplet, value, length) : this.offBeatCost(place.at, length);
+      // Among readings that are equally likely the one with longer notes comes first, then the one whose longer notes come earlier.
+      const cost = costOf(value) + unusual - length / 1e6 - (length * length * (this.full - place.at)) / 1e14;
+      return [{ value, length, tuplet, to: this.place(end, tuplet && end < limit ? tuplet : undefined), cost }];
+    });
   }
 
   /** Notes that start inside a beat, or off the sixteenth that would carry them, are less usual. */
@@ -158,7 +168,7 @@ export class Speaker {
     return (crosses ? OFF_BEAT_COST : 0) + (inBeat % Math.min(length, beat) !== 0 && !crosses ? OFF_BEAT_COST : 0);
   }
 
-  private counted(at: number, length: number, value: NoteValue, tuplet: Place['tuplet']): CountedEvent {
+  private counted(at: number, { length, value, tuplet }: Pick<Fitting, 'length' | 'value' | 'tuplet'>): CountedEvent {
     const inBeats = (count: number) => div(fromTicks(count), this.beat.length);
     return {
       kind: 'note',
@@ -188,20 +198,20 @@ export class Speaker {
     return own === rest ? [written, rest, '_'] : [written, rest, own, '_'];
   }
 
-  private measureRests(exact: (token: string, edge: Edge) => void): void {
+  private measureRests(put: Put): void {
     const value: NoteValue = { base: 'w', dots: 0 };
     const event: SpokenEvent = { kind: 'measure-rest', value };
     const first: string[] = [];
     for (let number = 1; number <= MOST_RUN; number++) {
-      const counted: CountedEvent = { ...this.counted(0, this.full, value, undefined), kind: 'rest', written: fromTicks(this.full), restNumber: number };
+      const counted: CountedEvent = { ...this.counted(0, { length: this.full, value, tuplet: undefined }), kind: 'rest', written: fromTicks(this.full), restNumber: number };
       const numbered = this.restTokens(counted).filter((token) => number === 1 || !first.includes(token));
       if (number === 1) first.push(...numbered);
-      for (const token of numbered) exact(token, { more: WHOLE_TOKEN, events: [event], to: this.place(this.full), cost: MEASURE_REST_COST });
+      for (const token of numbered) put(token, { more: WHOLE_TOKEN, events: [event], to: this.place(this.full), cost: MEASURE_REST_COST });
     }
   }
 
   /** Words of several syllables for several notes at once; those of one note too. */
-  private cells(place: Place, exact: (token: string, edge: Edge) => void): void {
+  private cells(place: Place, put: Put): void {
     const onBeat = place.at % ticks(this.beat.length) === 0;
     for (const [cell, word] of Object.entries(this.wordSet.cells)) {
       const syllables = word.split('-');
@@ -213,9 +223,29 @@ export class Speaker {
       const kind = read.n === undefined ? undefined : tupletKinds(this.meter).find((k) => k.n === read.n && k.ticks === length);
       if (read.n !== undefined && !kind) continue;
       const events = read.values.map((value): SpokenEvent => ({ kind: 'note', value, ...(kind ? { tuplet: kind, tupletAt: place.at } : {}) }));
-      exact(syllables[0]!, { more: syllables.slice(1), events, to: this.place(place.at + length), cost: 0.1 - length / 1e6 });
+      put(syllables[0]!, { more: syllables.slice(1), events, to: this.place(place.at + length), cost: 0.1 - length / 1e6 });
     }
   }
+}
+
+type Put = (token: string, edge: Edge) => void;
+
+function edgesOf(say: (put: Put) => void): Edges {
+  const edges = new Map<string, Edge[]>();
+  say((token, edge) => {
+    const list = edges.get(token);
+    if (list) list.push(edge);
+    else edges.set(token, [edge]);
+  });
+  return edges;
+}
+
+function edge(kind: SpokenEvent['kind'], { value, tuplet, to, cost }: Fitting, more = 0): Edge {
+  return { more: WHOLE_TOKEN, events: [{ kind, value, ...(tuplet ? { tuplet: tuplet.kind, tupletAt: tuplet.at } : {}) }], to, cost: cost + more };
+}
+
+function tupletCost(place: Place, { kind }: NonNullable<Place['tuplet']>, { dots }: NoteValue, length: number): number {
+  return (place.tuplet ? 0 : kind.cost) + (length * kind.n < kind.ticks ? SHORT_IN_TUPLET_COST : 0) + (dots > 0 ? DOTTED_IN_TUPLET_COST : 0);
 }
 
 /** Small figures as people type them: "1-2" for "1-₂". */

@@ -1,4 +1,4 @@
-import { COMMON_TIME, type Meter } from '../../rhythm/meter.ts';
+import { COMMON_TIME, type Meter, meterText } from '../../rhythm/meter.ts';
 import type { Pattern } from '../../rhythm/pattern.ts';
 import { printRhythm } from '../../rhythm/text.ts';
 import type { ValueLetter } from '../../rhythm/value.ts';
@@ -39,7 +39,8 @@ const MOST_LISTENERS = 60;
 
 /** What is worked out for a school in a meter serves every text: it is kept. */
 function listenerFor(school: SchoolId, meter: Meter, { beat, houseWords, wordSet = HARBOUR_ANIMALS }: SayOptions): Listener {
-  const key = JSON.stringify([school, meter, beat, houseWords, wordSet === HARBOUR_ANIMALS ? '' : wordSet]);
+  const own = houseWords === undefined && wordSet === HARBOUR_ANIMALS ? '' : JSON.stringify([houseWords, wordSet]);
+  const key = `${school} ${meterText(meter)} ${beat ?? ''} ${own}`;
   const known = listeners.get(key);
   if (known) return known;
   if (listeners.size >= MOST_LISTENERS) listeners.clear();

@@ -21,7 +21,7 @@ const MEANT: Readonly<Record<string, string>> = { and: '&', und: '&', '+': '&', 
  * capitals, commas, "ti-ti" or "titi" for "ti ti", "1e+a" for "1 e & a", "taa" for "ta-a".
  */
 export function typedTokens(text: string, cutter: Cutter): Typed[] {
-  const plain = text.slice(0, LONGEST).toLowerCase().replace(/[–—‑]/g, '-').replace(/[’‘]/g, "'").replace(/\|\|/g, ' |');
+  const plain = text.slice(0, LONGEST).toLowerCase().replace(/[–—‑’‘]|\|\|/g, (sign) => (sign === '||' ? ' |' : '’‘'.includes(sign) ? "'" : '-'));
   const tokens: Typed[] = [];
   for (const found of plain.matchAll(/\||[^\s,;.!|]+/g)) {
     const typed = found[0];

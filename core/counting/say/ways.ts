@@ -1,4 +1,4 @@
-import { type Edge, type Edges, type Place, type Speaker, placeKey } from './edges.ts';
+import { type Edge, type Place, type Speaker, placeKey } from './edges.ts';
 
 /** The token between measures. */
 export const BAR = '|';
@@ -103,13 +103,13 @@ export class Ways {
     const ended = place.at === this.full;
     if (token === BAR) return ended;
     if (ended && this.bars) return false;
-    const { exact, loose } = this.edgesFrom(place);
-    return exact.has(token) || (this.loose && loose.has(token));
+    const from = this.goesOnAt(place);
+    return this.speaker.exactFrom(from).has(token) || (this.loose && this.speaker.looseFrom(from).has(token));
   }
 
   /** A full measure goes on at the beginning of the next. */
-  private edgesFrom(place: Place): Edges {
-    return this.speaker.edgesFrom(place.at === this.full ? this.speaker.place(0) : place);
+  private goesOnAt(place: Place): Place {
+    return place.at === this.full ? this.speaker.place(0) : place;
   }
 
   private stepsFrom({ place, sounds, toSay }: Node, token: string, step: (edge: Edge | undefined, place: Place, sounds: boolean, toSay: readonly string[]) => void): void {
@@ -118,13 +118,13 @@ export class Ways {
       return;
     }
     if (place.at === this.full && this.bars) return;
-    const { exact, loose } = this.edgesFrom(place);
+    const from = this.goesOnAt(place);
     const go = (edge: Edge) => {
       const { kind } = edge.events[0]!;
       if (kind !== 'tied' || sounds) step(edge, edge.to, kind === 'note' || kind === 'tied', edge.more);
     };
-    exact.get(token)?.forEach(go);
-    if (this.loose) loose.get(token)?.forEach(go);
+    this.speaker.exactFrom(from).get(token)?.forEach(go);
+    if (this.loose) this.speaker.looseFrom(from).get(token)?.forEach(go);
   }
 
   private node(place: Place, sounds: boolean, toSay: readonly string[]): Node {
