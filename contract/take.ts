@@ -1,7 +1,7 @@
 import { type Static, Type } from '@sinclair/typebox';
 import { MISREADING_CODES } from '../core/judging/misreadings/misreading.ts';
 import { ELEMENT_IDS } from '../core/rhythm/elements.ts';
-import { AgesOf, BeatValue, Bpm, Id, Onsets, Rests, RhythmText, School, oneOf, strict } from './parts.ts';
+import { AgesOf, BeatValue, Bpm, Id, Onsets, Releases, Rests, RhythmText, School, oneOf, strict } from './parts.ts';
 
 const RequestId = Type.Optional(Type.Union([Type.String(), Type.Number()]));
 
@@ -34,7 +34,7 @@ export const ScoreRequest = Type.Object(
     free: Type.Optional(Type.Boolean()),
     /** Steps on the beat, the second stream; and for each onset when the key was lifted. */
     feet: Type.Optional(Onsets),
-    releases: Type.Optional(Onsets),
+    releases: Type.Optional(Releases),
     ages: Type.Optional(AgesOf),
   },
   strict,
@@ -57,7 +57,7 @@ export const TakeResult = Type.Object({
   heard: Type.String(),
   accuracy: Type.Number(),
   mark: Type.Integer(),
-  feet: Type.Optional(Type.Object({ onBeat: Type.Integer(), beats: Type.Integer(), extras: Type.Integer(), handsLaterMs: Type.Number(), apartMs: Type.Number() })),
+  feet: Type.Optional(Type.Object({ onBeat: Type.Integer(), beats: Type.Integer(), extras: Type.Integer(), leadMs: Type.Optional(Type.Number()), handsLaterMs: Type.Number(), apartMs: Type.Number() })),
   holds: Type.Optional(Type.Array(Type.Object({ index: Type.Integer(), verdict: oneOf(['kept', 'cut', 'held-over'] as const), heldS: Type.Number(), writtenS: Type.Number() }))),
 });
 export type TakeResult = Static<typeof TakeResult>;
@@ -75,6 +75,9 @@ export const TakeUpload = Type.Object(
     patternText: RhythmText,
     bpm: Bpm,
     onsets: Onsets,
+    /** Steps on the beat, where the feet were heard too; and for each onset when it was let go, where long notes were held. */
+    feet: Type.Optional(Onsets),
+    releases: Type.Optional(Releases),
     /** There was no click. */
     free: Type.Optional(Type.Boolean()),
     source: Type.Optional(TakeSource),
@@ -110,6 +113,8 @@ export const TakeDetail = Type.Composite([
     windows: Type.Object({ onTime: Type.Number(), onTimeOfGap: Type.Number(), reach: Type.Number(), reachOfGap: Type.Number() }),
     free: Type.Boolean(),
     onsets: Type.Array(Type.Number()),
+    feet: Type.Union([Type.Array(Type.Number()), Type.Null()]),
+    releases: Type.Union([Type.Array(Type.Union([Type.Number(), Type.Null()])), Type.Null()]),
     result: TakeResult,
     overrideReason: Type.String(),
     /** Until when a recording of it is kept, milliseconds since 1970; null when there is none. */

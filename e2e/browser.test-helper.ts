@@ -71,25 +71,38 @@ export async function lookAround(page: Page): Promise<void> {
   await page.getByRole('heading', { name: 'Patterns' }).waitFor();
 }
 
+/** A key that goes down or up, or a touch of the pad, at a beat. */
+export interface Move {
+  /** 1 is the first beat of the pattern. */
+  readonly beat: number;
+  /** " " or a letter for that key, "touch" for the pad of the hands. */
+  readonly by: string;
+  readonly up?: boolean;
+}
+
 /**
- * Taps like a child who hears the click: at each time in beats after the last beat of the count-in, 1 being the first
- * beat of the pattern. The taps are made inside the page and by its own clock, so that a busy machine moves none.
- * @param how  " " or a letter for that key, "touch" for the pad
+ * Moves like a child who hears the click. All is made inside the page and by its own clock, so that a busy machine moves none.
+ * @param moves  in order
  */
-export async function tapInTime(page: Page, bpm: number, beats: readonly number[], how: string): Promise<void> {
+export async function moveInTime(page: Page, bpm: number, moves: readonly Move[]): Promise<void> {
   await page.locator('.pad[data-beat-one]').waitFor();
   await page.evaluate(
-    async ({ times, by }) => {
-      const pad = document.querySelector<HTMLElement>('.pad')!;
-      for (const time of times) {
+    async (timed) => {
+      const pad = document.querySelector<HTMLElement>('.pad[data-beat-one]')!;
+      for (const { time, by, up } of timed) {
         const due = () => Number(pad.dataset['beatOne']) + time;
         while (performance.now() < due() - 12) await new Promise((resolve) => setTimeout(resolve, Math.min(40, Math.max(0, due() - performance.now() - 12))));
         const last = due();
         while (performance.now() < last);
-        if (by === 'touch') pad.dispatchEvent(new PointerEvent('pointerdown', { bubbles: true, cancelable: true }));
-        else document.body.dispatchEvent(new KeyboardEvent('keydown', { key: by, bubbles: true, cancelable: true }));
+        if (by === 'touch') pad.dispatchEvent(new PointerEvent(up ? 'pointerup' : 'pointerdown', { bubbles: true, cancelable: true }));
+        else document.body.dispatchEvent(new KeyboardEvent(up ? 'keyup' : 'keydown', { key: by, bubbles: true, cancelable: true }));
       }
     },
-    { times: beats.map((beat) => ((beat - 1) * 60_000) / bpm), by: how },
+    moves.map(({ beat, by, up = false }) => ({ time: ((beat - 1) * 60_000) / bpm, by, up })),
   );
+}
+
+/** Taps at each time in beats, 1 being the first beat of the pattern. */
+export async function tapInTime(page: Page, bpm: number, beats: readonly number[], by: string): Promise<void> {
+  await moveInTime(page, bpm, beats.map((beat) => ({ beat, by })));
 }

@@ -1,6 +1,6 @@
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { TEACHER } from '../demo/school.ts';
-import { School, lookAround, tapInTime } from './browser.test-helper.ts';
+import { School, lookAround, moveInTime, tapInTime } from './browser.test-helper.ts';
 
 let school: School;
 
@@ -102,6 +102,42 @@ describe('from a typed rhythm to a kept mark', () => {
     await page.waitForTimeout(1000);
     await press(' ');
     await page.getByRole('button', { name: /Start/ }).waitFor();
+    await context.close();
+  });
+});
+
+describe('more than claps', () => {
+  const begin = async (task: string) => {
+    const { page, context } = await school.visitor();
+    await lookAround(page);
+    await page.goto(`${school.url}/take`);
+    await page.getByLabel('Class').selectOption({ label: 'Lighthouse 4' });
+    await page.getByLabel('Pattern', { exact: true }).selectOption({ label: 'Slow tide' });
+    await page.getByLabel('Heard by').selectOption({ label: task });
+    await page.getByRole('button', { name: /Start/ }).click();
+    return { page, context };
+  };
+  /** "Slow tide" is 4/4 q q h | w. */
+  const HANDS = [1, 2, 3, 5];
+
+  it('feet on the beat, hands in the rhythm', async () => {
+    const { page, context } = await begin('taps and feet');
+    await page.getByTestId('feet-pad').waitFor();
+    const feet = [1, 2, 3, 4, 5, 6, 7, 8].map((beat) => ({ beat, by: 'f' }));
+    await moveInTime(page, 72, [...feet, ...HANDS.map((beat) => ({ beat: beat + 0.02, by: 'j' }))].sort((a, b) => a.beat - b.beat));
+    await page.getByText('Feet: every step was on the beat. Hands and feet came together.').waitFor();
+    expect(await page.locator('.mark-number').textContent()).toBe('4');
+    await page.getByRole('link', { name: /Correct the claps/ }).click();
+    await page.getByText('Feet: every step was on the beat').waitFor();
+    await context.close();
+  });
+
+  it('long notes held to their end', async () => {
+    const { page, context } = await begin('taps, held');
+    const ends = [1.5, 2.5, 4.8, 6];
+    await moveInTime(page, 72, HANDS.flatMap((beat, i) => [{ beat, by: ' ' }, { beat: ends[i]!, by: ' ', up: true }]));
+    await page.getByText('Long notes: 1 of 2 were held for their time. Measure 2, beat 1: let go too early').waitFor();
+    expect(await page.locator('.mark-number').textContent()).toBe('4');
     await context.close();
   });
 });

@@ -96,7 +96,7 @@ describe('claps that are heard', () => {
     await refused.page.getByRole('button', { name: 'Use the microphone' }).click();
     await refused.page.getByText('Allow it at the left of the address').waitFor();
     await refused.page.getByRole('button', { name: 'Tap instead' }).click();
-    expect(await refused.page.getByLabel('Heard by').inputValue()).toBe('tap');
+    expect(await refused.page.getByLabel('Heard by').inputValue()).toBe('claps');
     await refused.context.close();
   });
 

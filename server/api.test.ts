@@ -137,6 +137,9 @@ describe('takes', () => {
     ['tempo 0', { bpm: 0 }, 'bpm'],
     ['onsets that are no numbers', { onsets: ['now'] }, 'onsets.0'],
     ['onsets that are not sorted', { onsets: [2, 1] }, 'sorted'],
+    ['steps that are not sorted', { feet: [2, 1] }, 'steps must be sorted'],
+    ['a release too few', { releases: [1] }, 'every onset needs its release'],
+    ['a release before its clap', { releases: [-1, 1.5, 2.2, 2.7, 3.2] }, 'not before it'],
     ['an id that is none', { childId: 'Ada' }, 'childId'],
     ['an unknown field', { colour: 'red' }, 'colour'],
     ['no onsets at all', { onsets: undefined }, 'onsets is missing'],
@@ -290,6 +293,16 @@ describe('judging as the teacher sets it', () => {
     expect((await ann.ask('PUT', `/api/takes/${late}/onsets`, { onsets })).body).toMatchObject({ corrected: true, accuracy: 7 / 8, override: 2 });
     expectError(await ben.ask('PUT', `/api/takes/${late}/onsets`, { onsets }), 404, 'take');
     expectError(await ann.ask('PUT', `/api/takes/${late}/onsets`, { onsets: ['x'] }), 422, 'onsets');
+  });
+  it('keeps steps and releases, and judges them again with corrected claps', async () => {
+    const take = uuid();
+    const path = `/api/takes/${take}`;
+    const held = { ...LATE, patternText: '4/4 h h', onsets: [0, 2], feet: [0, 1, 2, 3], releases: [1.9, 2.5] };
+    expect((await ann.ask('PUT', path, held)).body).toMatchObject({ feet: [0, 1, 2, 3], releases: [1.9, 2.5], result: { feet: { onBeat: 4, beats: 4 }, holds: [{ verdict: 'kept' }, { verdict: 'cut' }] } });
+    const { body } = await ann.ask('PUT', `${path}/onsets`, { onsets: [0, 2, 3] });
+    expect(body).toMatchObject({ onsets: [0, 2, 3], releases: [1.9, 2.5, null], result: { feet: { onBeat: 4 }, holds: [{ verdict: 'kept' }, { verdict: 'cut' }] } });
+    expect((await ann.ask('GET', `/api/takes/${late}`)).body).toMatchObject({ feet: null, releases: null });
+    await ann.ask('DELETE', path);
   });
   it('says what a child knows, to its own teacher', async () => {
     const path = `/api/classes/${room}/children/${child}/mastery`;

@@ -98,6 +98,9 @@ export const takes = mysqlTable(
     ages: varchar('ages', { length: 10 }).$type<Ages>().notNull(),
     windows: json<Windows>('windows').notNull(),
     onsets: json<readonly number[]>('onsets').notNull(),
+    /** Steps, and when each onset was let go; only of takes in which they were heard. */
+    feet: json<readonly number[]>('feet'),
+    releases: json<readonly (number | null)[]>('releases'),
     takenAt: bigint('taken_at', { mode: 'number' }).notNull(),
     accuracy: double('accuracy').notNull(),
     mark: int('mark').notNull(),

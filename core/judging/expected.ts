@@ -42,6 +42,13 @@ export function expectedOf(pattern: Pattern, bpm: number): Expected {
   return expected;
 }
 
+/** When the sound of a note is over: what is tied to it is held too. */
+export function soundEnd({ events }: Expected, note: ExpectedEvent): number {
+  let last = events.indexOf(note);
+  while (events[last + 1]?.event.kind === 'tied') last++;
+  return events[last]!.end;
+}
+
 /** "2 1/2": a place in a measure (part of a whole note from the bar line) in counted beats from 1. */
 export function beatText(meter: Meter, onset: Fraction): string {
   return mixed(add(div(onset, beatOf(meter).length), ONE));

@@ -49,6 +49,11 @@ export class Follower {
     return heardTime(this.course, this.unshifted(time));
   }
 
+  /** The moment in the take at which a beat was due: its own tempo followed, but not what it misread. */
+  beat(time: number): number {
+    return heardTime(this.course, this.zero + (time - this.zero) / this.speed);
+  }
+
   /** A written time with all shifts and the speed, before lead and tempo. */
   unshifted(time: number): number {
     const scaled = this.zero + (time - this.zero) / this.speed;

@@ -1,7 +1,7 @@
 import { toNumber } from '../rhythm/fraction.ts';
 import { beatOf } from '../rhythm/meter.ts';
 import { paceAt } from './alignment.ts';
-import type { Expected } from './expected.ts';
+import { type Expected, soundEnd } from './expected.ts';
 import type { Explanation } from './explain.ts';
 
 export interface JudgedHold {
@@ -24,19 +24,15 @@ const OVER_BEATS = 0.35;
  * Were the long notes held? Judged apart from the rhythm, where the device knows when a key or finger was lifted.
  * @param hits      for each sounded note the index of its onset, -1 when missed
  * @param onsets    seconds, rising
- * @param releases  for each onset the second at which it was let go
+ * @param releases  for each onset the second at which it was let go, as far as that is known
  */
-export function judgeHolds(expected: Expected, { fit }: Explanation, hits: Int32Array, onsets: readonly number[], releases: readonly number[]): JudgedHold[] {
+export function judgeHolds(expected: Expected, { fit }: Explanation, hits: Int32Array, onsets: readonly number[], releases: readonly (number | undefined)[]): JudgedHold[] {
   return expected.notes.flatMap((note, index): JudgedHold[] => {
     const hit = hits[index]!;
     const release = hit < 0 ? undefined : releases[hit];
     if (release === undefined) return [];
-    const at = expected.events.indexOf(note);
-    // What is tied to it is held too.
-    let last = at;
-    while (expected.events[last + 1]?.event.kind === 'tied') last++;
     const pace = paceAt(fit.course, note.time);
-    const written = (expected.events[last]!.end - note.time) * pace;
+    const written = (soundEnd(expected, note) - note.time) * pace;
     const beat = toNumber(beatOf(note.measure.meter).length) * expected.whole * pace;
     if (written < LONG_BEATS * beat - 1e-9) return [];
     const held = release - onsets[hit]!;

@@ -1,3 +1,4 @@
+import { beatsOf } from '../leading/countIn.ts';
 import { barCheck, barSentence } from '../rhythm/barCheck.ts';
 import { type Fraction, add, frac, mixed } from '../rhythm/fraction.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
@@ -84,8 +85,8 @@ export interface TakeRequest {
   readonly free?: boolean | undefined;
   /** The second stream: steps on the beat, seconds, rising. */
   readonly feet?: readonly number[] | undefined;
-  /** For each onset the second at which the key or finger was lifted; judged apart. */
-  readonly releases?: readonly number[] | undefined;
+  /** For each onset the second at which the key or finger was lifted, null where that is not known; judged apart. */
+  readonly releases?: readonly (number | null)[] | undefined;
   readonly ages?: Ages | undefined;
   readonly windows?: Windows | undefined;
   readonly borders?: readonly MarkBorder[] | undefined;
@@ -106,7 +107,7 @@ export function takeTrouble({ pattern, bpm, onsets, start = 0, feet = [], releas
   if (!onsets.every((time) => Number.isFinite(time))) return 'every onset must be a number of seconds';
   if (onsets.some((time, i) => i > 0 && time < onsets[i - 1]!)) return 'the onsets must be sorted, earliest first';
   if (feet.length > MOST_ONSETS || !feet.every(Number.isFinite) || feet.some((time, i) => i > 0 && time < feet[i - 1]!)) return 'the steps must be sorted numbers of seconds';
-  if (releases && (releases.length !== onsets.length || !releases.every((time, i) => time >= onsets[i]!))) return 'every onset needs its release, not before it';
+  if (releases && (releases.length !== onsets.length || !releases.every((time, i) => time === null || time >= onsets[i]!))) return 'every onset needs its release, not before it (null where it is not known)';
   const bad = barCheck(pattern).map(barSentence).find((sentence) => sentence !== undefined);
   return bad && `the pattern does not add up: ${bad}`;
 }
@@ -131,7 +132,7 @@ export function judge(request: TakeRequest): Judged {
   const count = (verdict: Verdict) => notes.filter((note) => note.verdict === verdict).length;
   const accuracy = accuracyOf(notes.length, count('on-time'), count('early') + count('late'), extras.length);
   const tempo = follower.tempo(bpm);
-  const feet = request.feet && judgeFeet(pattern, bpm, request.feet.map((time) => time - start), hits, follower.lag, windows);
+  const feet = request.feet && judgeFeet(beatsOf(pattern, bpm).map(({ time }) => (free ? follower.beat(time) : time)), request.feet.map((time) => time - start), hits, windows);
   const holds = request.releases && judgeHolds(expected, explanation, paired, hits, releasesOf(request, hits, start));
   return {
     ok: true,
@@ -164,11 +165,12 @@ function mergeBounces(hits: readonly number[], gap: number): number[] {
 }
 
 /** The releases of the hits that were kept: those of the first of each bounce. */
-function releasesOf({ onsets, releases = [] }: TakeRequest, hits: readonly number[], start: number): number[] {
+function releasesOf({ onsets, releases = [] }: TakeRequest, hits: readonly number[], start: number): (number | undefined)[] {
   let at = 0;
   return hits.map((hit) => {
     while (onsets[at]! - start < hit) at++;
-    return releases[at]! - start;
+    const release = releases[at];
+    return typeof release === 'number' ? release - start : undefined;
   });
 }
 

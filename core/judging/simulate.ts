@@ -1,6 +1,7 @@
 import { type Random, randomFrom } from '../random.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
-import { expectedOf } from './expected.ts';
+import { beatsOf } from '../leading/countIn.ts';
+import { expectedOf, soundEnd } from './expected.ts';
 import type { MisreadingCode, Reading } from './misreadings/misreading.ts';
 import { MISREADINGS } from './misreadings/table.ts';
 import type { Strike } from './strike.ts';
@@ -117,4 +118,24 @@ export function simulate(pattern: Pattern, bpm: number, child: SimulatedChild, s
 /** The onsets of one take, in seconds from beat 1 of measure 1, rising. */
 export function simulateTake(pattern: Pattern, bpm: number, child: SimulatedChild, seed: number): number[] {
   return simulate(pattern, bpm, child, seed).onsets;
+}
+
+/** The steps of the same child, one a beat, in seconds from beat 1 of measure 1. */
+export function simulateSteps(pattern: Pattern, bpm: number, { spread, lead = 0 }: SimulatedChild, seed: number): number[] {
+  const random = randomFrom(seed + 1);
+  return beatsOf(pattern, bpm).map(({ time }) => time - lead + random.normal() * spread).sort((a, b) => a - b);
+}
+
+/** A little before a note is over the hands let go. */
+const LETS_GO = 0.05;
+
+/** When the child lets go of what it clapped: at the end of the written note nearest to each onset. */
+export function simulateReleases(pattern: Pattern, bpm: number, onsets: readonly number[], { spread }: SimulatedChild, seed: number): number[] {
+  const random = randomFrom(seed + 2);
+  const expected = expectedOf(pattern, bpm);
+  return onsets.map((onset) => {
+    const note = expected.notes.reduce((best, one) => (Math.abs(one.time - onset) < Math.abs(best.time - onset) ? one : best), expected.notes[0]!);
+    const held = soundEnd(expected, note) - note.time - LETS_GO + random.normal() * spread;
+    return onset + Math.max(LETS_GO, held);
+  });
 }

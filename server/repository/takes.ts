@@ -30,7 +30,7 @@ export async function listTakes(db: Database, classId: string): Promise<TakeSumm
 
 export async function findTake(db: Database, teacherId: string, takeId: string) {
   const [row] = await db
-    .select({ ...summary, classId: children.classId, patternText: takes.patternText, ages: takes.ages, windows: takes.windows, free: takes.free, onsets: takes.onsets, result: takes.result, overrideReason: takes.overrideReason, recordingUntil: recordings.expiresAt })
+    .select({ ...summary, classId: children.classId, patternText: takes.patternText, ages: takes.ages, windows: takes.windows, free: takes.free, onsets: takes.onsets, feet: takes.feet, releases: takes.releases, result: takes.result, overrideReason: takes.overrideReason, recordingUntil: recordings.expiresAt })
     .from(takes)
     .innerJoin(children, eq(children.id, takes.childId))
     .innerJoin(classes, eq(classes.id, children.classId))
@@ -58,13 +58,13 @@ export async function resultsOf(db: Database, childId: string) {
 /** What judging needs of every take of a class. */
 export async function takesToJudge(db: Database, classId: string) {
   return db
-    .select({ id: takes.id, patternText: takes.patternText, bpm: takes.bpm, onsets: takes.onsets, free: takes.free, mark: takes.mark })
+    .select({ id: takes.id, patternText: takes.patternText, bpm: takes.bpm, onsets: takes.onsets, feet: takes.feet, releases: takes.releases, free: takes.free, mark: takes.mark })
     .from(takes)
     .innerJoin(children, eq(children.id, takes.childId))
     .where(eq(children.classId, classId));
 }
 
-export type Rejudged = Pick<NewTake, 'ages' | 'windows' | 'accuracy' | 'mark' | 'result'> & { readonly onsets?: readonly number[]; readonly corrected?: boolean };
+export type Rejudged = Pick<NewTake, 'ages' | 'windows' | 'accuracy' | 'mark' | 'result'> & Partial<Pick<NewTake, 'onsets' | 'releases' | 'corrected'>>;
 
 export async function updateJudgement(db: Database, takeId: string, judged: Rejudged): Promise<void> {
   await db.update(takes).set(judged).where(eq(takes.id, takeId));

@@ -16,14 +16,16 @@ export interface Played {
   readonly patternText: string;
   readonly bpm: number;
   readonly onsets: readonly number[];
+  readonly feet?: readonly number[] | null | undefined;
+  readonly releases?: readonly (number | null)[] | null | undefined;
   readonly free: boolean;
 }
 
 /** Judges a take as its class has it, with its windows, borders and words: the columns that judging fills. */
-export function judgement(room: Room, { patternText, bpm, onsets, free }: Played): Rejudged {
+export function judgement(room: Room, { patternText, bpm, onsets, feet, releases, free }: Played): Rejudged {
   const windows = windowsOf(room);
   const pattern = readPatternText(patternText, 'patternText');
-  const judged = judge({ pattern, bpm, onsets, free, windows, borders: room.borders ?? undefined, speech: { counts: countsOf(room), naming: namingOf(room) } });
+  const judged = judge({ pattern, bpm, onsets, feet: feet ?? undefined, releases: releases ?? undefined, free, windows, borders: room.borders ?? undefined, speech: { counts: countsOf(room), naming: namingOf(room) } });
   if (!judged.ok) throw new Problem(422, 'not-judged', `This take cannot be judged: ${judged.reason}.`);
   const { result } = judged;
   return { ages: room.ages, windows, accuracy: result.accuracy, mark: result.mark, result: structuredClone(result) as TakeDetail['result'] };

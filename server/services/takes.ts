@@ -11,7 +11,7 @@ import { judgement } from './judging.ts';
 export async function takeOf(db: Database, teacherId: string, takeId: string): Promise<TakeDetail & { classId: string }> {
   const take = await findTake(db, teacherId, takeId);
   if (!take) throw notFound('take');
-  return { ...take, onsets: [...take.onsets], recordingUntil: take.recordingUntil !== null && take.recordingUntil > Date.now() ? take.recordingUntil : null };
+  return { ...take, onsets: [...take.onsets], feet: take.feet && [...take.feet], releases: take.releases && [...take.releases], recordingUntil: take.recordingUntil !== null && take.recordingUntil > Date.now() ? take.recordingUntil : null };
 }
 
 async function roomOf(db: Database, teacherId: string, classId: string) {
@@ -37,8 +37,10 @@ export async function storeTake(db: Database, teacherId: string, takeId: string,
 /** Judges a take anew from onsets that were put right by hand; it is marked as corrected. */
 export async function correctTake(db: Database, teacherId: string, takeId: string, onsets: readonly number[]): Promise<TakeDetail> {
   const take = await takeOf(db, teacherId, takeId);
-  const judged = judgement(await roomOf(db, teacherId, take.classId), { ...take, onsets });
-  await updateJudgement(db, takeId, { ...judged, onsets, corrected: true });
+  // A clap that stays keeps its release; when an added one was let go nobody knows.
+  const releases = take.releases && onsets.map((time) => take.releases?.[take.onsets.indexOf(time)] ?? null);
+  const judged = judgement(await roomOf(db, teacherId, take.classId), { ...take, onsets, releases });
+  await updateJudgement(db, takeId, { ...judged, onsets, releases, corrected: true });
   await touchClass(db, take.classId);
   return takeOf(db, teacherId, takeId);
 }

@@ -10,6 +10,11 @@ function ownsKey(target: EventTarget | null, key: string): boolean {
   return (key === ' ' || key === 'Enter') && target.closest('button, a, summary, [role="button"]') !== null;
 }
 
+/** Letters by themselves, whether shift is held or not. */
+export function nameOf({ key }: KeyboardEvent): string {
+  return key.length === 1 ? key.toLowerCase() : key;
+}
+
 /**
  * Listens to keys for the whole view. A field with the focus keeps its keys, and so does a button its space and enter;
  * `always` takes a key even then. A held key counts once.
@@ -17,7 +22,7 @@ function ownsKey(target: EventTarget | null, key: string): boolean {
 export function useKeys(keys: Keys, always: readonly string[] = []): void {
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
-      const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
+      const key = nameOf(event);
       const handler = keys[key];
       if (!handler || event.ctrlKey || event.metaKey || event.altKey) return;
       if (!always.includes(key) && ownsKey(event.target, key)) return;

@@ -7,15 +7,16 @@ import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { Link } from 'react-router';
 import { MovingBeat } from '../../ruler/MovingBeat.tsx';
 import { Ruler } from '../../ruler/Ruler.tsx';
-import { useKeys } from '../../state/useKeys.ts';
+import { nameOf, useKeys } from '../../state/useKeys.ts';
 import { type JudgedTake, TakeResultView } from './TakeResultView.tsx';
-import type { TakeRun, Way } from './useTakeRun.ts';
+import type { Limb, TakeRun, Task, Way } from './useTakeRun.ts';
 
 export type StageTake = JudgedTake & { readonly mark: number; readonly kept: boolean; readonly takeId: string };
 
 interface StageProps {
   readonly run: TakeRun;
   readonly way: Way;
+  readonly task: Task;
   readonly child: Child;
   readonly title: string;
   readonly pattern: Pattern;
@@ -33,7 +34,7 @@ interface StageProps {
 }
 
 /** From the count-in to the result: what the child sees. */
-export function Stage({ run, way, child, title, pattern, bpm, counts, take, borders, takePath, step, nextChild, onAgain, onNext }: StageProps) {
+export function Stage({ run, way, task, child, title, pattern, bpm, counts, take, borders, takePath, step, nextChild, onAgain, onNext }: StageProps) {
   return (
     <div className="stage">
       <div className="page-head">
@@ -45,36 +46,75 @@ export function Stage({ run, way, child, title, pattern, bpm, counts, take, bord
       {run.state === 'done' ? (
         take && <Done take={take} counts={counts} borders={borders} takePath={takePath} step={step} nextChild={nextChild} onAgain={onAgain} onNext={onNext} />
       ) : (
-        <Playing run={run} pattern={pattern} bpm={bpm} counts={counts} way={way} />
+        <Playing run={run} pattern={pattern} bpm={bpm} counts={counts} way={way} task={task} />
       )}
     </div>
   );
 }
 
-function Playing({ run, pattern, bpm, counts, way }: Pick<StageProps, 'run' | 'pattern' | 'bpm' | 'counts' | 'way'>) {
-  const tapKey = (event: KeyboardEvent) => run.tap(event.timeStamp);
-  useKeys({ ' ': tapKey, f: tapKey, j: tapKey, Escape: run.cancel }, [' ', 'f', 'j', 'Escape']);
-  const press = (event: PointerEvent) => {
+/** What to do on the pad, before the first clap. */
+const TASK_WORDS: Readonly<Record<Task, string>> = { claps: 'Tap!', held: 'Tap and hold!', feet: 'Go!' };
+const TASK_RULES: Readonly<Record<Task, string>> = { claps: 'Tap with', held: 'Tap, and hold a long note to its end, with', feet: 'Feet on every beat, hands in the rhythm, with' };
+
+function Playing({ run, pattern, bpm, counts, way, task }: Pick<StageProps, 'run' | 'pattern' | 'bpm' | 'counts' | 'way' | 'task'>) {
+  const tapKey = (limb: Limb) => (event: KeyboardEvent) => run.tap(event.timeStamp, limb, nameOf(event));
+  useKeys({ ' ': tapKey('hands'), f: tapKey(task === 'feet' ? 'feet' : 'hands'), j: tapKey('hands'), Escape: run.cancel }, [' ', 'f', 'j', 'Escape']);
+  const { lift } = run;
+  useEffect(() => {
+    const up = (event: KeyboardEvent) => lift(event.timeStamp, nameOf(event));
+    const off = (event: globalThis.PointerEvent) => lift(event.timeStamp, String(event.pointerId));
+    addEventListener('keyup', up);
+    addEventListener('pointerup', off);
+    addEventListener('pointercancel', off);
+    return () => {
+      removeEventListener('keyup', up);
+      removeEventListener('pointerup', off);
+      removeEventListener('pointercancel', off);
+    };
+  }, [lift]);
+  const press = (limb: Limb) => (event: PointerEvent) => {
     event.preventDefault();
-    run.tap(event.timeStamp);
+    run.tap(event.timeStamp, limb, String(event.pointerId));
   };
+  const asked = way === 'tap' ? TASK_WORDS[task] : 'Clap!';
   return (
     <>
       <Ruler pattern={pattern} counts={counts} overlay={(system, layout) => <MovingBeat pattern={pattern} bpm={bpm} now={run.now} system={system} layout={layout} />} />
       {/* Keyboard taps come through the space bar, wherever the focus is. */}
-      <div className="pad" onPointerDown={press} data-testid="pad" data-beat-one={run.beatOne}>
-        <span className="pad-word" role="status">
-          {run.word ?? (run.state === 'playing' ? (run.taps === 0 ? (way === 'tap' ? 'Tap!' : 'Clap!') : '') : '…')}
-        </span>
-        <span className="pad-taps" aria-hidden>
-          {run.taps > 0 ? run.taps : ''}
-        </span>
+      <div className="pads">
+        {task === 'feet' && (
+          <div className="pad pad-feet" onPointerDown={press('feet')} data-testid="feet-pad">
+            <span className="pad-limb">
+              Feet <kbd>F</kbd>
+            </span>
+          </div>
+        )}
+        <div className="pad" onPointerDown={press('hands')} data-testid="pad" data-beat-one={run.beatOne}>
+          <span className="pad-word" role="status">
+            {run.word ?? (run.state === 'playing' ? (run.taps === 0 ? asked : '') : '…')}
+          </span>
+          {task === 'feet' && (
+            <span className="pad-limb">
+              Hands <kbd>J</kbd>
+            </span>
+          )}
+          <span className="pad-taps" aria-hidden>
+            {run.taps > 0 ? run.taps : ''}
+          </span>
+        </div>
       </div>
       <div className="stage-actions">
         <span>
           {way === 'tap' ? (
             <>
-              Tap with <kbd>space</kbd>, a click or a touch
+              {TASK_RULES[task]} <kbd>{task === 'feet' ? 'F' : 'space'}</kbd>
+              {task === 'feet' && (
+                <>
+                  {' '}
+                  and <kbd>J</kbd>
+                </>
+              )}
+              , a click or a touch
             </>
           ) : (
             'Clap: the microphone listens'

@@ -8,7 +8,7 @@ import { judge } from '../../../core/judging/judge.ts';
 import { detectOnsets } from '../../../core/listening/detector.ts';
 import { synthesiseClaps } from '../../../core/listening/synth.ts';
 import { hardestMeasure, nextStep } from '../../../core/judging/nextStep.ts';
-import { type SimulatedChild, simulateTake } from '../../../core/judging/simulate.ts';
+import { type SimulatedChild, simulateReleases, simulateSteps, simulateTake } from '../../../core/judging/simulate.ts';
 import { windowsOf } from '../../../core/judging/windows.ts';
 import type { TakeResult } from '../../../contract/take.ts';
 import { unfold } from '../../../core/rhythm/place.ts';
@@ -21,7 +21,7 @@ import { useStored } from '../../state/stored.ts';
 import { NextStepLine } from './NextStepLine.tsx';
 import { Stage, type StageTake } from './Stage.tsx';
 import { TakeSetup } from './TakeSetup.tsx';
-import { type Taken, type Way, useTakeRun } from './useTakeRun.ts';
+import { TASKS, type Taken, type Task, type Way, useTakeRun } from './useTakeRun.ts';
 import './take.scss';
 
 const USUAL_BPM = 72;
@@ -90,26 +90,29 @@ function TakeRoom({ teacher, room, classes, patterns, pattern }: RoomProps) {
   const [clicks, setClicks] = useStored('take.clicks', 'all');
   const free = clicks === 'count-in';
   const heardBy: Way = way === 'microphone' ? 'microphone' : 'tap';
+  const [chosenTask, setTask] = useStored('take.task', 'claps');
+  // A microphone hears neither feet nor when a note is let go.
+  const task: Task = heardBy === 'tap' ? (TASKS.find((one) => one === chosenTask) ?? 'claps') : 'claps';
 
   /** Judges a take here, and sends it on its way. */
-  const keep = ({ onsets, outline, sound }: Taken, how: { source: NonNullable<TakeUpload['source']>; free?: boolean; childId?: string }) => {
+  const keep = ({ onsets, feet, releases, outline, sound }: Taken, how: { source: NonNullable<TakeUpload['source']>; free?: boolean; childId?: string }) => {
     if (!unfolded) return undefined;
     const freely = how.free ?? false;
     const kept = how.source !== 'practice';
     const windows = windowsOf(room);
-    const judged = judge({ pattern: unfolded, bpm, onsets, free: freely, windows, borders: room.borders ?? undefined, speech: { counts: countsOf(room), naming: namingOf(room) } });
+    const judged = judge({ pattern: unfolded, bpm, onsets, feet, releases, free: freely, windows, borders: room.borders ?? undefined, speech: { counts: countsOf(room), naming: namingOf(room) } });
     if (!judged.ok) {
       setProblem(new Error(`${judged.reason}. Choose another tempo or pattern.`));
       return undefined;
     }
     const id = uuid();
     if (outline) keepOutline(id, outline);
-    const upload: TakeUpload = { childId: how.childId ?? child.id, patternId: pattern.id, title: pattern.title, patternText: pattern.text, bpm, onsets, free: freely, source: how.source, takenAt: Date.now() };
+    const upload: TakeUpload = { childId: how.childId ?? child.id, patternId: pattern.id, title: pattern.title, patternText: pattern.text, bpm, onsets, ...(feet ? { feet } : {}), ...(releases ? { releases } : {}), free: freely, source: how.source, takenAt: Date.now() };
     if (kept) void keepTake({ id, teacherId: teacher.id, childName: room.children.find((one) => one.id === upload.childId)?.name ?? child.name, upload, ...(sound ? { sound } : {}) }).catch(() => setProblem(new Error('This browser keeps nothing on the device, so the take could not be stored. Allow storage for this page.')));
     setTake({ patternId: pattern.id, patternText: pattern.text, bpm, free: freely, windows, onsets, outline, result: structuredClone(judged.result) as TakeResult, mark: judged.result.mark, kept, takeId: id });
     return judged.result.mark;
   };
-  const run = useTakeRun(unfolded, bpm, { way: heardBy, free, keepSound: typeof room.recordingDays === 'number' }, (taken) => keep(taken, { source: heardBy, free }));
+  const run = useTakeRun(unfolded, bpm, { way: heardBy, task, free, keepSound: typeof room.recordingDays === 'number' }, (taken) => keep(taken, { source: heardBy, free }));
   const practise = (child_: SimulatedChild) => {
     if (!unfolded) return;
     // Its hands are made to sound, and heard as a microphone would hear them.
@@ -118,7 +121,9 @@ function TakeRoom({ teacher, room, classes, patterns, pattern }: RoomProps) {
     const claps = simulateTake(unfolded, bpm, child_, seed).map((time) => time + lead).filter((time) => time > 0);
     const samples = synthesiseClaps(claps, { seed, room: 'classroom', noiseDb: -52, sampleRate: 22_050 });
     const onsets = detectOnsets(samples, 22_050).map((time) => Math.round((time - lead) * 1e4) / 1e4);
-    keep({ onsets }, { source: 'practice' });
+    const steps = task === 'feet' ? { feet: simulateSteps(unfolded, bpm, child_, seed) } : {};
+    const held = task === 'held' ? { releases: simulateReleases(unfolded, bpm, onsets, child_, seed) } : {};
+    keep({ onsets, ...steps, ...held }, { source: 'practice' });
     run.show();
   };
   const { start, cancel } = run;
@@ -148,7 +153,7 @@ function TakeRoom({ teacher, room, classes, patterns, pattern }: RoomProps) {
         {problem && <Notice problem={problem} />}
         <Stage
           step={step && <NextStepLine step={step} patternId={pattern.id} onBpm={(value) => (setTempo(String(value)), again())} />}
-          way={heardBy} takePath={take?.kept ? `/classes/${room.id}/takes/${take.takeId}` : undefined} run={run} child={child} title={pattern.title} pattern={unfolded} bpm={bpm} counts={counts} take={take} borders={room.borders} onAgain={again} onNext={next} nextChild={following(room.children, child)} />
+          way={heardBy} task={task} takePath={take?.kept ? `/classes/${room.id}/takes/${take.takeId}` : undefined} run={run} child={child} title={pattern.title} pattern={unfolded} bpm={bpm} counts={counts} take={take} borders={room.borders} onAgain={again} onNext={next} nextChild={following(room.children, child)} />
       </>
     );
   }
@@ -170,6 +175,8 @@ function TakeRoom({ teacher, room, classes, patterns, pattern }: RoomProps) {
       onPractise={practise}
       way={heardBy}
       onWay={setWay}
+      task={task}
+      onTask={setTask}
       free={free}
       onFree={(on) => setClicks(on ? 'count-in' : 'all')}
       problem={run.problem ?? problem}

@@ -5,6 +5,7 @@ import { Link } from 'react-router';
 import type { TakeResult } from '../../../contract/take.ts';
 import type { CountOptions } from '../../../core/counting/count.ts';
 import { adviceOn } from '../../../core/judging/advice.ts';
+import { besidesOf } from '../../../core/judging/besides.ts';
 import { MARK_BORDERS, type MarkBorder } from '../../../core/judging/mark.ts';
 import { hardestMeasure } from '../../../core/judging/nextStep.ts';
 import { pairsOf, tempoLine } from '../../../core/judging/tempoLine.ts';
@@ -95,6 +96,11 @@ export function TakeResultView({ take, counts, mark, borders }: ViewProps) {
                 {sentence}
               </p>
             ))}
+          {besidesOf(result).map((sentence) => (
+            <p key={sentence} className="fix-more">
+              {sentence}
+            </p>
+          ))}
         </div>
       </div>
       <div className="result-tools no-print">
@@ -206,7 +212,7 @@ function Numbers({ take: { result, bpm, free, onsets }, pattern, borders }: { ta
       ))}
       {feet && (
         <p>
-          Feet: {feet.onBeat} of {feet.beats} beats{feet.extras > 0 ? `, ${feet.extras} steps too many` : ''}; hands {ms(feet.handsLaterMs)} {feet.handsLaterMs >= 0 ? 'after' : 'before'} the feet, give or take {ms(feet.apartMs)}.
+          Feet: {feet.onBeat} of {feet.beats} beats{feet.extras > 0 ? `, ${feet.extras} steps too many` : ''}{feet.leadMs === undefined ? '' : `, ${ms(feet.leadMs)} ${feet.leadMs >= 0 ? 'ahead of' : 'behind'} the beat on the whole (taken off)`}; hands {ms(feet.handsLaterMs)} {feet.handsLaterMs >= 0 ? 'after' : 'before'} the feet, give or take {ms(feet.apartMs)}.
         </p>
       )}
       {holds?.map(({ index, verdict, heldS, writtenS }) => (

@@ -13,7 +13,7 @@ import { CalibrationPanel } from './CalibrationPanel.tsx';
 import { MicrophonePanel } from './MicrophonePanel.tsx';
 import { PracticeChild } from './PracticeChild.tsx';
 import { type RecordingTake, RecordingsPanel } from './RecordingsPanel.tsx';
-import type { Way } from './useTakeRun.ts';
+import { TASKS, type Task, type Way } from './useTakeRun.ts';
 
 const SLOWEST = 30;
 const FASTEST = 240;
@@ -36,6 +36,8 @@ interface SetupProps {
   readonly onPractise: (child: SimulatedChild) => void;
   readonly way: Way;
   readonly onWay: (way: Way) => void;
+  readonly task: Task;
+  readonly onTask: (task: Task) => void;
   readonly free: boolean;
   readonly onFree: (free: boolean) => void;
   readonly problem: Error | undefined;
@@ -43,10 +45,14 @@ interface SetupProps {
 }
 
 /** Who claps what, how fast. */
-export function TakeSetup({ room, classes, patterns, pattern, unfolded, child, bpm, counts, onClass, onPattern, onChild, onBpm, onStart, onPractise, way, onWay, free, onFree, problem, onRecording }: SetupProps) {
+export function TakeSetup({ room, classes, patterns, pattern, unfolded, child, bpm, counts, onClass, onPattern, onChild, onBpm, onStart, onPractise, way, onWay, task, onTask, free, onFree, problem, onRecording }: SetupProps) {
   const [calibrating, setCalibrating] = useState(false);
   const set = (value: number) => onBpm(Math.max(SLOWEST, Math.min(FASTEST, Math.round(value))));
   useKeys(calibrating ? {} : { ' ': onStart, ArrowUp: () => set(bpm + STEP), ArrowDown: () => set(bpm - STEP) });
+  const hear = (chosen: string) => {
+    onWay(chosen === 'microphone' ? 'microphone' : 'tap');
+    onTask(TASKS.find((one) => one === chosen) ?? 'claps');
+  };
   const heard = new Set(room.takes.filter(({ patternId }) => patternId === pattern.id).map(({ childId }) => childId));
   return (
     <div className="take-setup">
@@ -85,8 +91,10 @@ export function TakeSetup({ room, classes, patterns, pattern, unfolded, child, b
         </Form.Group>
         <Form.Group controlId="take-way">
           <Form.Label>Heard by</Form.Label>
-          <Form.Select value={way} onChange={(event) => onWay(event.target.value === 'microphone' ? 'microphone' : 'tap')}>
-            <option value="tap">taps</option>
+          <Form.Select value={way === 'microphone' ? way : task} onChange={(event) => hear(event.target.value)}>
+            <option value="claps">taps</option>
+            <option value="held">taps, held</option>
+            <option value="feet">taps and feet</option>
             <option value="microphone">microphone</option>
           </Form.Select>
         </Form.Group>

@@ -10,6 +10,10 @@ import type { Outline } from '../../workers/listen.worker.ts';
 export type RunState = 'ready' | 'count-in' | 'playing' | 'done';
 /** How the child is heard. */
 export type Way = 'tap' | 'microphone';
+/** What is asked of it beside the claps: nothing, to hold the long notes, or to step the beat as well. */
+export const TASKS = ['claps', 'held', 'feet'] as const;
+export type Task = (typeof TASKS)[number];
+export type Limb = 'hands' | 'feet';
 
 /** Taps count from so many beats before the first note. */
 const LISTEN_BEFORE = 1;
@@ -27,6 +31,10 @@ const EAR_SECONDS = 0.15;
 export interface Taken {
   /** Seconds from beat 1 of measure 1. */
   readonly onsets: number[];
+  /** Where the feet were heard too. */
+  readonly feet?: number[];
+  /** For each onset when it was let go, where that was asked. */
+  readonly releases?: number[];
   readonly outline?: Outline;
   readonly sound?: Blob;
 }
@@ -38,7 +46,9 @@ export interface TakeRun {
   readonly taps: number;
   readonly problem: Error | undefined;
   readonly start: () => void;
-  readonly tap: (timeStamp: number) => void;
+  /** @param finger  the key or pointer that does it, so that its lifting is known */
+  readonly tap: (timeStamp: number, limb: Limb, finger: string) => void;
+  readonly lift: (timeStamp: number, finger: string) => void;
   /** Ends now and judges what there is. */
   readonly finish: () => void;
   readonly cancel: () => void;
@@ -52,14 +62,34 @@ export interface TakeRun {
 
 export interface RunOptions {
   readonly way: Way;
+  readonly task: Task;
   /** Only the count-in is clicked; then the child is alone with its own tempo. */
   readonly free: boolean;
   /** Hand over the sound as well. */
   readonly keepSound: boolean;
 }
 
+interface Clap {
+  readonly time: number;
+  readonly finger: string;
+  lifted: number | undefined;
+}
+
+const rounded = (time: number) => Math.round(time * 1e4) / 1e4;
+const tidy = (times: readonly number[]) => times.map(rounded).sort((a, b) => a - b);
+
+/** What a key or finger that is still down when all is over did: it held to the end. */
+function tapped(claps: readonly Clap[], steps: readonly number[], task: Task, ended: number): Taken {
+  const inOrder = [...claps].sort((a, b) => a.time - b.time);
+  return {
+    onsets: inOrder.map(({ time }) => rounded(time)),
+    ...(task === 'feet' ? { feet: tidy(steps) } : {}),
+    ...(task === 'held' ? { releases: inOrder.map(({ time, lifted }) => rounded(Math.max(time, lifted ?? ended))) } : {}),
+  };
+}
+
 /** Counts in, clicks and collects taps, or claps through the microphone, for one take. */
-export function useTakeRun(pattern: Pattern | undefined, bpm: number, { way, free, keepSound }: RunOptions, onDone: (taken: Taken) => void): TakeRun {
+export function useTakeRun(pattern: Pattern | undefined, bpm: number, { way, task, free, keepSound }: RunOptions, onDone: (taken: Taken) => void): TakeRun {
   const [state, setState] = useState<RunState>('ready');
   const [word, setWord] = useState<string>();
   const [taps, setTaps] = useState(0);
@@ -67,7 +97,8 @@ export function useTakeRun(pattern: Pattern | undefined, bpm: number, { way, fre
   const [beatOne, setBeatOne] = useState<number>();
   const clock = useRef<RunningClock>(undefined);
   const ear = useRef<Ear>(undefined);
-  const onsets = useRef<number[]>([]);
+  const claps = useRef<Clap[]>([]);
+  const steps = useRef<number[]>([]);
   const running = useRef(false);
   const done = useRef(onDone);
   useEffect(() => {
@@ -90,26 +121,27 @@ export function useTakeRun(pattern: Pattern | undefined, bpm: number, { way, fre
 
   const finish = useCallback(() => {
     if (!running.current) return;
+    const ended = (clock.current?.now() ?? 0) - (storedCalibration('tap')?.delay ?? 0);
     const listening = ear.current;
     const toTake = clock.current?.atContext;
     ear.current = undefined;
     stop('done');
-    const tidy = (times: readonly number[]) => times.map((time) => Math.round(time * 1e4) / 1e4).sort((a, b) => a - b);
     if (!listening || !toTake) {
-      done.current({ onsets: tidy(onsets.current) });
+      done.current(tapped(claps.current, steps.current, task, ended));
       return;
     }
     void listening.finish().then(({ onsets: heard, outline, sound }) => {
       const delay = storedCalibration('microphone')?.delay ?? 0;
-      const claps = heard.map((time) => toTake(time) - delay).filter((time) => time >= listenFrom());
-      done.current({ onsets: tidy(claps), outline: { ...outline, from: toTake(outline.from) - delay }, ...(sound ? { sound } : {}) });
+      const times = heard.map((time) => toTake(time) - delay).filter((time) => time >= listenFrom());
+      done.current({ onsets: tidy(times), outline: { ...outline, from: toTake(outline.from) - delay }, ...(sound ? { sound } : {}) });
     });
-  }, [stop, listenFrom]);
+  }, [stop, listenFrom, task]);
 
   const start = useCallback(() => {
     if (!pattern || running.current) return;
     running.current = true;
-    onsets.current = [];
+    claps.current = [];
+    steps.current = [];
     setTaps(0);
     setProblem(undefined);
     setState('count-in');
@@ -160,20 +192,24 @@ export function useTakeRun(pattern: Pattern | undefined, bpm: number, { way, fre
   }, [pattern, bpm, way, free, keepSound, finish, stop, listenFrom]);
 
   const tap = useCallback(
-    (timeStamp: number) => {
+    (timeStamp: number, limb: Limb, finger: string) => {
       if (!pattern || !clock.current || way === 'microphone') return;
       const time = clock.current.at(timeStamp) - (storedCalibration('tap')?.delay ?? 0);
       if (time < listenFrom()) return;
-      onsets.current.push(time);
-      setTaps(onsets.current.length);
+      if (limb === 'feet') steps.current.push(time);
+      else setTaps(claps.current.push({ time, finger, lifted: undefined }));
     },
     [pattern, way, listenFrom],
   );
+  const lift = useCallback((timeStamp: number, finger: string) => {
+    const held = claps.current.findLast((clap) => clap.finger === finger);
+    if (held && held.lifted === undefined && clock.current) held.lifted = clock.current.at(timeStamp) - (storedCalibration('tap')?.delay ?? 0);
+  }, []);
 
   useEffect(() => () => stop('ready'), [stop]);
 
   const cancel = useCallback(() => stop('ready'), [stop]);
   const show = useCallback(() => stop('done'), [stop]);
   const now = useCallback(() => clock.current?.now(), []);
-  return { state, word, taps, problem, beatOne, start, tap, finish, cancel, show, now };
+  return { state, word, taps, problem, beatOne, start, tap, lift, finish, cancel, show, now };
 }

@@ -1,0 +1,2 @@
+ALTER TABLE `takes` ADD `feet` longtext;--> statement-breakpoint
+ALTER TABLE `takes` ADD `releases` longtext;
