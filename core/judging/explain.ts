@@ -2,6 +2,7 @@ import { Aligner, type Course, type Fit, heardTime } from './alignment.ts';
 import type { Reading } from './misreadings/misreading.ts';
 import { readingsOf } from './misreadings/table.ts';
 import type { Strike } from './strike.ts';
+import { LARGEST_LEAD } from './windows.ts';
 import type { Written } from './written.ts';
 
 /** How a take came about: which misreadings, and how the claps lie then. */
@@ -51,11 +52,11 @@ function strange({ missed, extras, poor }: Fit): number {
 }
 
 /**
- * Every clap has its note, near enough: then nothing can have happened that moves or adds claps. A note or two inside the
- * take that was not heard was only missed.
+ * Every clap has its note, near enough, and no further from the click than children are: then nothing can have happened
+ * that moves or adds claps. A note or two inside the take that was not heard was only missed.
  */
-function isClean({ extras, poor, missed, stopped, sigma, hits }: Fit): boolean {
-  return extras + poor === 0 && stopped < 0 && sigma <= CLEAN_SIGMA && (missed === 0 || (missed <= Math.max(2, MISSED_PART * hits.length) && hits.at(-1)! >= 0));
+function isClean({ extras, poor, missed, stopped, sigma, hits, course }: Fit, free: boolean): boolean {
+  return (free || Math.abs(course.lag) <= LARGEST_LEAD) && extras + poor === 0 && stopped < 0 && sigma <= CLEAN_SIGMA && (missed === 0 || (missed <= Math.max(2, MISSED_PART * hits.length) && hits.at(-1)! >= 0));
 }
 
 /** So many notes may be missed, here and there, before a reason is looked for. */
@@ -145,7 +146,7 @@ export function explain(written: Written, onsets: Float64Array, free: boolean): 
   const asWritten: Explanation = { readings: [], strikes, fit, cost: fit.cost, gains: [] };
   if (strikes.length === 0 || onsets.length === 0) return asWritten;
 
-  const clean = isClean(fit);
+  const clean = isClean(fit, free);
   const all = readingsOf(written, free).filter(({ subtle }) => subtle || !clean);
   const long = strikes.length > LONG_PIECE;
   const couldExplain = (before: Explanation) => {
@@ -161,7 +162,7 @@ export function explain(written: Written, onsets: Float64Array, free: boolean): 
     if (frontier.length === 0) break;
     found.push(...next.slice(0, CLOSE_LOOKS));
     if (frontier[0]!.cost < best.cost) best = frontier[0]!;
-    if (isClean(best.fit)) break;
+    if (isClean(best.fit, free)) break;
   }
   const lost = lostIn(asWritten, best, onsets, free);
   if (lost) return lost;
