@@ -206,7 +206,7 @@ function distinct(explanations: readonly Explanation[]): Explanation[] {
 }
 
 /** Being lost costs this once, and a little for each note and clap in the stretch. */
-const LOST_COST = 10.5;
+const LOST_COST = 9;
 const LOST_EACH = 0.6;
 /** So many notes may be lost; after them at least so many are right again. */
 const LOST_NOTES = { least: 3, most: 9 };
@@ -223,7 +223,7 @@ function lostIn(asWritten: Explanation, best: Explanation, onsets: Float64Array,
   const { strikes, fit } = asWritten;
   if (strange(best.fit) < FEWEST_STRANGE && best.readings.length < 2) return undefined;
   // A few strange claps may be a slip each; then being lost must be much the likelier.
-  const margin = strange(best.fit) < SOME_STRANGE ? 4 : 0;
+  const margin = strange(best.fit) < SOME_STRANGE ? 2.5 : 0;
   const course: Course = free ? fit.course : { ...fit.course, lag: USUAL_LAG, tempo: 0, bend: 0 };
   const heard = strikes.map(({ time }) => heardTime(course, time));
   const without = (from: number, to: number) => {
