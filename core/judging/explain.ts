@@ -28,6 +28,8 @@ const WIDTH = [5, 3] as const;
 const LONG_PIECE = 90;
 /** An explanation so little less likely is named too. */
 const AS_LIKELY = 0.9;
+/** One that comes to the very same claps is named unless it is much less usual. */
+const SAME_CLAPS = 2.5;
 /**
  * A reading that does not make the take likelier by this much is not tried further. One of two that undo each other may
  * make it less likely on its own, so where much is strange the first is given some credit.
@@ -166,7 +168,7 @@ export function explain(written: Written, onsets: Float64Array, free: boolean): 
   }
   const lost = lostIn(asWritten, best, onsets, free);
   if (lost) return lost;
-  const others = found.filter((other) => other !== best && other.readings.length <= Math.max(1, best.readings.length) && other.cost < best.cost + AS_LIKELY);
+  const others = found.filter((other) => other !== best && other.readings.length <= Math.max(1, best.readings.length) && other.cost < best.cost + (clapsAlike(other, best) ? SAME_CLAPS : AS_LIKELY));
   return { ...best, others };
 }
 
@@ -194,6 +196,11 @@ function oneMore(before: Explanation, all: readonly Reading[], aligner: Aligner,
     const cost = fit.cost + editCost + reading.cost;
     return cost < before.cost - leastGain ? [{ readings: [...before.readings, reading], strikes, fit, cost, gains: [...before.gains, before.cost - cost] }] : [];
   });
+}
+
+/** Both come to the same claps. */
+function clapsAlike({ strikes: a }: Explanation, { strikes: b }: Explanation): boolean {
+  return a.length === b.length && a.every(({ time }, i) => Math.abs(time - b[i]!.time) < 1e-6);
 }
 
 /** Two readings in the other order are the same explanation. */

@@ -50,6 +50,19 @@ describe('misreadings', () => {
   it.each(CASES.filter(([code]) => !['entered-early', 'entered-late', 'half-tempo', 'double-tempo'].includes(code)))('%s without a click: %s', (code, text, beats) => {
     expect(judged(text, 80, human(beats).map((time) => 4 + 1.12 * time), { free: true }).misreadings[0]?.code).toBe(code);
   });
+  it('with a click it names a rest at the very beginning that was skipped, or given too long', () => {
+    const text = '4/4 (e) e q q q | q e (e) q q | h q q';
+    const beats = [0.5, 1, 2, 3, 4, 5, 6, 7, 8, 10, 11];
+    for (const [off, code] of [[-0.5, 'rest-skipped'], [0.5, 'rest-too-long']] as const) {
+      const { misreadings, accuracy } = judged(text, 80, human(beats.map((beat) => beat + off)));
+      expect(misreadings[0]).toMatchObject({ code, measure: 1, beat: '1' });
+      expect(accuracy).toBe(1);
+    }
+  });
+  it('names another misreading that comes to the very same claps', () => {
+    const codes = judged('4/4 q q h | q q q. e', 80, human([0, 1, 2, 4, 5, 6, 8])).misreadings.map(({ code, sentence }) => [code, sentence.startsWith('Or it was this.')]);
+    expect(codes).toEqual([['dot-too-long', false], ['upbeat-on-beat', true]]);
+  });
   it('names a tempo that drifts, and follows it', () => {
     for (const [drift, code] of [[0.1, 'rushing'], [-0.1, 'dragging']] as const) {
       const { onsets } = simulate(patternOf('4/4 q q e e q | h q q | q. e q q | h h'), 80, { spread: 0.015, lead: 0.03, drift }, 4);

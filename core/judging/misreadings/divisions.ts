@@ -44,7 +44,7 @@ export const eighthsUneven: MisreadingKind = {
     const swung = pairs(written);
     if (swung.length < FEWEST_PAIRS) return [];
     const by = new Map(swung.map(({ note, beat }) => [note, beat * SWING]));
-    return [{ code: 'eighths-uneven', event: written.events.indexOf(swung[0]!) - 1, cost: swung.length > 1 ? 3 : 1.8, apply: (strikes) => moved(strikes, by), wholeTake: true, subtle: true }];
+    return [{ code: 'eighths-uneven', event: written.events.indexOf(swung[0]!) - 1, cost: swung.length > 1 ? 3.2 : 2.2, apply: (strikes) => moved(strikes, by), wholeTake: true, subtle: true }];
   },
   sentence: ({ count }) => `your pairs of eighths were long and short. Make both the same length: clap the second on ${count}, just in the middle.`,
 };
