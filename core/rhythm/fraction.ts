@@ -20,9 +20,19 @@ function gcd(a: number, b: number): number {
 /** n/d in lowest terms. Throws RangeError when d is 0 or a part is no safe integer (a bug, never a user's error). */
 export function frac(n: number, d = 1): Fraction {
   if (d === 0 || !Number.isSafeInteger(n) || !Number.isSafeInteger(d)) throw new RangeError(`no exact fraction: ${n}/${d}`);
-  if (d === 1) return { n: n || 0, d };
+  if (d === 1) return known(n || 0, d);
   const g = gcd(Math.abs(n), Math.abs(d)) * (d < 0 ? -1 : 1);
-  return { n: n / g || 0, d: d / g };
+  return known(n / g || 0, d / g);
+}
+
+/** The fractions of everyday rhythms, each made once: there are few of them, and they come again for every note. */
+const KNOWN: Fraction[] = [];
+const KNOWN_D = 32;
+const KNOWN_N = 256;
+
+function known(n: number, d: number): Fraction {
+  if (n < 0 || n >= KNOWN_N || d > KNOWN_D) return { n, d };
+  return (KNOWN[n * (KNOWN_D + 1) + d] ??= { n, d });
 }
 
 export const ZERO: Fraction = { n: 0, d: 1 };

@@ -5,7 +5,7 @@ import type { School, Words } from '../school.ts';
 import type { WordSet } from '../wordSet.ts';
 import { Speaker } from './edges.ts';
 import { measureTicks } from './grid.ts';
-import { type Reading, type SearchResult, pickupStarts, readTokens } from './search.ts';
+import { type Opening, type Reading, type SearchResult, pickupStarts, readTokens } from './search.ts';
 import { Stretch, type StretchReading } from './stretch.ts';
 import { Cutter } from './tokens.ts';
 import { BAR, Ways } from './ways.ts';
@@ -19,6 +19,15 @@ export interface Voice {
   readonly beat: ValueLetter | undefined;
 }
 
+/** A stretch as it was read. */
+interface Kept {
+  readonly mode: number;
+  readonly from: Opening;
+  readonly last: boolean;
+  readonly part: readonly string[];
+  readonly stretch: Stretch;
+}
+
 /** What reads the speech of one school in one meter. */
 export class Listener {
   readonly cutter: Cutter;
@@ -26,8 +35,8 @@ export class Listener {
   private readonly full: number;
   /** By whether there are bars, and whether holds may be left out. */
   private readonly ways: Ways[] = [];
-  /** The measures of the last text: while a teacher types, all but the last measure are known. */
-  private kept = new Map<string, Stretch>();
+  /** The measures of the last text, by their place: while a teacher types, all but the last measure are known. */
+  private kept: readonly (readonly Kept[])[] = [];
 
   constructor(private readonly voice: Voice) {
     const { school, words, wordSet, meter, beat } = voice;
@@ -42,19 +51,22 @@ export class Listener {
     const mode = (bars ? 1 : 0) + (loose ? 2 : 0);
     const ways = (this.ways[mode] ??= new Ways(this.speaker, this.full, bars, loose));
     const before = this.kept;
-    this.kept = new Map();
-    return readTokens(tokens, (part, opening, last) => {
+    const kept: Kept[][] = [];
+    this.kept = kept;
+    return readTokens(tokens, (part, i, opening, last) => {
       // Only a tie asks whether a note sounds on into the stretch.
       const from = opening === 'sounding' && !part[0]!.startsWith('-') ? 'silent' : opening;
-      const key = `${mode} ${from} ${last} ${part.join(' ')}`;
-      let stretch = this.kept.get(key) ?? before.get(key);
-      if (!stretch) {
-        const starts = from === 'pickup' ? pickupStarts(this.full) : [0];
-        stretch = new Stretch(ways, part, ways.start(starts, from === 'sounding'), last, (reading) => loose || this.saysSo(reading, part));
-      }
-      this.kept.set(key, stretch);
-      return stretch;
+      const same = (one: Kept) => one.mode === mode && one.from === from && one.last === last && one.part.length === part.length && one.part.every((token, k) => token === part[k]);
+      const known = kept[i]?.find(same) ?? before[i]?.find(same) ?? { mode, from, last, part, stretch: this.stretch(ways, part, from, last, loose) };
+      (kept[i] ??= []).push(known);
+      return known.stretch;
     });
+  }
+
+  /** Made apart, so that it holds on to nothing of the texts before. */
+  private stretch(ways: Ways, part: readonly string[], from: Opening, last: boolean, loose: boolean): Stretch {
+    const starts = from === 'pickup' ? pickupStarts(this.full) : [0];
+    return new Stretch(ways, part, ways.start(starts, from === 'sounding'), last, (reading) => loose || this.saysSo(reading, part));
   }
 
   /** What a reading could not know by itself: ties that go on with the vowel of a measure before, and how many measures have rested. */

@@ -13,8 +13,8 @@ export type SearchResult = { readonly ok: true; readonly readings: Iterable<Read
 /** How the first stretch begins, or what leads into another: at the bar line (a note sounds on or not), or at any place of a pickup. */
 export type Opening = 'sounding' | 'silent' | 'pickup';
 
-/** What can be made of the tokens between two bars. */
-export type StretchReader = (tokens: readonly string[], opening: Opening, last: boolean) => Stretch;
+/** What can be made of the tokens between two bars; `index` counts the stretches. */
+export type StretchReader = (tokens: readonly string[], index: number, opening: Opening, last: boolean) => Stretch;
 
 const PICKUP_COST = 0.5;
 /** Sums of costs differ by less than this when they are added up in another order. */
@@ -91,7 +91,7 @@ class Routes {
       const last = i === parts.length - 1;
       const next: Station[] = last ? [this.end] : [];
       for (const { opening: from, arcs } of here) {
-        const read = stretch(tokens, from, last);
+        const read = stretch(tokens, i, from, last);
         this.stuck = Math.max(this.stuck, before + read.followed);
         this.fills ||= last && read.fills;
         for (const ending of last ? LAST : INNER) {

@@ -39,7 +39,7 @@ export class Stretch {
   /** The state before each token, and after the last. */
   private readonly states: State[];
   private readonly moves: Move[] = [];
-  private readonly endings = new Map<Ending, Choices | undefined>();
+  private readonly endings: Partial<Record<Ending, Choices | null>> = {};
   /** How many tokens could be followed. */
   readonly followed: number;
 
@@ -79,11 +79,12 @@ export class Stretch {
   /** The readings with such an end; undefined when there is none. */
   choices(ending: Ending): Choices | undefined {
     if (!this.complete) return undefined;
-    if (this.endings.has(ending)) return this.endings.get(ending);
-    const can = this.states.at(-1)!.nodes.some((node) => endCost(node, ending, this.ways.full) < Infinity);
-    const choices = can ? new Choices(this.ways.full, ending, this.states, this.moves, this.accepts) : undefined;
-    this.endings.set(ending, choices);
-    return choices;
+    let choices = this.endings[ending];
+    if (choices === undefined) {
+      const can = this.states.at(-1)!.nodes.some((node) => endCost(node, ending, this.ways.full) < Infinity);
+      this.endings[ending] = choices = can ? new Choices(this.ways.full, ending, this.states, this.moves, this.accepts) : null;
+    }
+    return choices ?? undefined;
   }
 }
 

@@ -23,16 +23,22 @@ const MEANT: Readonly<Record<string, string>> = { and: '&', und: '&', '+': '&', 
 export function typedTokens(text: string, cutter: Cutter): Typed[] {
   const plain = text.slice(0, LONGEST).toLowerCase().replace(/[–—‑’‘]|\|\|/g, (sign) => (sign === '||' ? ' |' : '’‘'.includes(sign) ? "'" : '-'));
   const tokens: Typed[] = [];
-  for (const found of plain.matchAll(/\||[^\s,;.!|]+/g)) {
-    const typed = found[0];
-    if (typed === BAR) {
-      if (tokens.length > 0 && tokens.at(-1)!.token !== BAR) tokens.push({ token: BAR, at: found.index, typed });
-      continue;
-    }
-    for (const token of cutter.cut(typed)) tokens.push({ token, at: found.index, typed });
+  for (let at = 0; at < plain.length; ) {
+    let end = at;
+    while (end < plain.length && !isBetween(plain, end)) end++;
+    const typed = plain.slice(at, end);
+    if (end > at) for (const token of cutter.cut(typed)) tokens.push({ token, at, typed });
+    if (plain[end] === BAR && tokens.length > 0 && tokens.at(-1)!.token !== BAR) tokens.push({ token: BAR, at: end, typed: BAR });
+    at = end + 1;
   }
   while (tokens.at(-1)?.token === BAR) tokens.pop();
   return tokens;
+}
+
+/** White space, a bar, or a sign that people set between words. */
+function isBetween(text: string, i: number): boolean {
+  const code = text.charCodeAt(i);
+  return code < 128 ? code <= 32 || ',;.!|'.includes(text[i]!) : /\s/.test(text[i]!);
 }
 
 /** Knows the words of one school, longest first. */
