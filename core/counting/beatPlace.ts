@@ -1,4 +1,4 @@
-import { type Fraction, add, ceil, compare, equal, floor, frac, isWhole, mul } from '../rhythm/fraction.ts';
+import { type Fraction, ceil, floor, frac, isWhole } from '../rhythm/fraction.ts';
 import type { CountedEvent, Words } from './school.ts';
 
 /** A place in the beat that has a syllable in some school. `sixth3` is the half of a beat that divides in three. */
@@ -42,10 +42,6 @@ export function placeOf(event: CountedEvent, point: Fraction = event.onset): { b
   return { beat: whole + 1, place: table[point.d]?.[point.n - whole * point.d] };
 }
 
-export function endOf(event: CountedEvent): Fraction {
-  return add(event.onset, event.length);
-}
-
 export interface HeldBeat {
   /** Its number, from 1. */
   readonly beat: number;
@@ -75,12 +71,17 @@ function beatsFrom(first: number, { onset, length }: CountedEvent): readonly Hel
   return beats;
 }
 
+const NO_POINTS: readonly Fraction[] = [];
+
 /** The points k × step (in beats) that an event sounds through; with `own`, also one at its onset. */
-export function pointsInside(event: CountedEvent, step: Fraction, own = false): Fraction[] {
-  const end = endOf(event);
+export function pointsInside({ onset, length }: CountedEvent, step: Fraction, own = false): readonly Fraction[] {
+  const end = (onset.n * length.d + length.n * onset.d) * step.d;
+  const unit = onset.d * length.d * step.n;
+  const from = (onset.n * step.d) / (onset.d * step.n);
+  const first = own ? Math.ceil(from) : Math.floor(from) + 1;
+  if (first * unit >= end) return NO_POINTS;
   const points: Fraction[] = [];
-  let point = mul(frac(ceil({ n: event.onset.n * step.d, d: event.onset.d * step.n })), step);
-  for (; compare(point, end) < 0; point = add(point, step)) if (own || !equal(point, event.onset)) points.push(point);
+  for (let k = first; k * unit < end; k++) points.push(frac(k * step.n, step.d));
   return points;
 }
 

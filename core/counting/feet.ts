@@ -1,10 +1,12 @@
-import { type Fraction, frac, isWhole } from '../rhythm/fraction.ts';
+import { type Fraction, ONE, frac, isWhole } from '../rhythm/fraction.ts';
 import { meterText } from '../rhythm/meter.ts';
 import { NO_SYLLABLE, pointsInside } from './beatPlace.ts';
 import type { CountedEvent, School, Words } from './school.ts';
 
+const HALF = frac(1, 2);
+
 function step(event: CountedEvent): Fraction {
-  return event.tuplet ? frac(1) : frac(1, 2);
+  return event.tuplet ? ONE : HALF;
 }
 
 function sign(event: CountedEvent, point: Fraction, words: Words): string {
@@ -14,8 +16,7 @@ function sign(event: CountedEvent, point: Fraction, words: Words): string {
 
 /** The foot is down on the beat, up on the half: a dotted quarter → "↓-↑-↓"; inside a tuplet only the beat is marked. */
 function note(event: CountedEvent, words: Words): string {
-  const points = [event.onset, ...pointsInside(event, step(event))];
-  return points.map((point) => sign(event, point, words)).join('-');
+  return sign(event, event.onset, words) + pointsInside(event, step(event)).map((point) => `-${sign(event, point, words)}`).join('');
 }
 
 function tied(event: CountedEvent, words: Words): string {

@@ -14,7 +14,7 @@ function pulse(event: CountedEvent): Fraction {
  */
 function note(event: CountedEvent, words: Words): string {
   const further = event.tuplet ? [] : pointsInside(event, pulse(event));
-  return [firstWord(event, words), ...further.map((point) => placeWord(event, words, point))].join('-');
+  return firstWord(event, words) + further.map((point) => `-${placeWord(event, words, point)}`).join('');
 }
 
 function tied(event: CountedEvent, words: Words): string {

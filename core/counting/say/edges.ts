@@ -4,7 +4,7 @@ import { type NoteValue, type ValueLetter, lengthOf } from '../../rhythm/value.t
 import { beatsHeld, beatsInside, vowelOf } from '../beatPlace.ts';
 import type { CountedEvent, School, Words } from '../school.ts';
 import type { WordSet } from '../wordSet.ts';
-import { GRID_VALUES, type GridValue, type TupletKind, fromTicks, measureTicks, ticks, tupletKinds } from './grid.ts';
+import { GRID_VALUES, type GridValue, type TupletKind, fromTicks, isStray, measureTicks, ticks, tupletKinds } from './grid.ts';
 
 /** One written event that a spoken token can mean. */
 export interface SpokenEvent {
@@ -152,7 +152,7 @@ export class Speaker {
     const limit = tuplet ? tuplet.at + tuplet.kind.ticks : this.full;
     return values.flatMap(({ value, ticks: length }) => {
       const end = place.at + length;
-      if (end > limit) return [];
+      if (end > limit || (!tuplet && isStray(place.at) && isStray(end))) return [];
       const unusual = tuplet ? tupletCost(place, tuplet, value, length) : this.offBeatCost(place.at, length);
       // Among readings that are equally likely the one with longer notes comes first, then the one whose longer notes come earlier.
       const cost = costOf(value) + unusual - length / 1e6 - (length * length * (this.full - place.at)) / 1e14;

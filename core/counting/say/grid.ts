@@ -32,6 +32,14 @@ export const GRID_VALUES: readonly GridValue[] = VALUES.flatMap(({ letter }) => 
   .map((value) => ({ value, ticks: ticks(lengthOf(value)) }))
   .sort((a, b) => b.ticks - a.ticks);
 
+/** A thirty-second, and a third of an eighth: where notes stand that people speak. */
+const PLACES = [12, 16] as const;
+
+/** Not among such places: only values with two dots, or the shortest with one, lead there, and from there straight back. */
+export function isStray(at: number): boolean {
+  return PLACES.every((step) => at % step !== 0);
+}
+
 /** A tuplet that speech can mean: n units in the time of m. */
 export interface TupletKind {
   readonly n: number;
@@ -47,7 +55,7 @@ export interface TupletKind {
 
 function tupletKind(n: number, m: number, unit: ValueLetter, cost: number): TupletKind {
   const unitTicks = GRID * (lengthOf({ base: unit, dots: 0 }).n / lengthOf({ base: unit, dots: 0 }).d);
-  const values = GRID_VALUES.filter(({ value, ticks: t }) => value.dots < 2 && t >= unitTicks / 2 && t < unitTicks * n && Number.isInteger((t * m) / n)).map(({ value, ticks: t }) => ({ value, ticks: (t * m) / n }));
+  const values = GRID_VALUES.filter(({ value, ticks: t }) => value.dots < 2 && t % (unitTicks / 2) === 0 && t < unitTicks * n && Number.isInteger((t * m) / n)).map(({ value, ticks: t }) => ({ value, ticks: (t * m) / n }));
   return { n, m, unit, ticks: unitTicks * m, cost, values };
 }
 

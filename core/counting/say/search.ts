@@ -1,3 +1,4 @@
+import { isStray } from './grid.ts';
 import { Heap } from './heap.ts';
 import { type Choices, type Ending, type Stretch, type StretchReading, UNLIKELY } from './stretch.ts';
 import { BAR } from './ways.ts';
@@ -40,7 +41,7 @@ export function readTokens(tokens: readonly string[], stretch: StretchReader): S
 
 /** Every thirty-second, and every third of an eighth, of a measure but its beginning. */
 export function pickupStarts(full: number): number[] {
-  return Array.from({ length: full - 1 }, (_, i) => i + 1).filter((at) => at % 12 === 0 || at % 16 === 0);
+  return Array.from({ length: full - 1 }, (_, i) => i + 1).filter((at) => !isStray(at));
 }
 
 /** A bar line, and how it is passed: the place between two stretches. */

@@ -100,9 +100,13 @@ export class Choices {
   readonly cost: number;
   private readonly found: StretchReading[] = [];
   private more: Iterator<StretchReading> | undefined;
-  /** By node, those of a layer after those of the layer before: the least cost from it to the end, Infinity when no way leads there. */
-  private readonly toEnd: Float64Array;
-  private readonly offsets: number[] = [];
+  /**
+   * By node: the least cost from it to the end, Infinity when no way leads there. The last layer stands first. A plain
+   * list, for there are very many, and short ones are made much faster than typed arrays.
+   */
+  private readonly toEnd: number[] = [];
+  /** Where each layer begins in `toEnd`. */
+  private readonly offsets: number[];
 
   constructor(
     private readonly full: number,
@@ -111,16 +115,16 @@ export class Choices {
     private readonly moves: readonly Move[],
     private readonly accepts: (reading: StretchReading) => boolean,
   ) {
-    let nodes = 0;
-    for (const state of states) {
-      this.offsets.push(nodes);
-      nodes += state.nodes.length;
+    const { toEnd } = this;
+    this.offsets = states.map(() => 0);
+    for (const node of states[states.length - 1]!.nodes) toEnd.push(endCost(node, ending, full));
+    for (let layer = moves.length - 1; layer >= 0; layer--) {
+      this.offsets[layer] = toEnd.length;
+      costBackwards(moves[layer]!, toEnd, this.offsets[layer + 1]!);
     }
-    this.toEnd = new Float64Array(nodes);
-    const last = states.length - 1;
-    states[last]!.nodes.forEach((node, i) => (this.toEnd[this.offsets[last]! + i] = endCost(node, ending, full)));
-    for (let layer = last - 1; layer >= 0; layer--) costBackwards(moves[layer]!, this.toEnd, this.offsets[layer]!, this.offsets[layer + 1]!);
-    this.cost = this.toEnd.subarray(0, states[0]!.nodes.length).reduce((a, b) => Math.min(a, b), Infinity);
+    let least = Infinity;
+    for (let i = this.offsets[0]!; i < toEnd.length; i++) least = Math.min(least, toEnd[i]!);
+    this.cost = least;
   }
 
   /** The reading that comes k-th; undefined when there are no more. */
@@ -143,7 +147,7 @@ export class Choices {
     const limit = this.cost + UNLIKELY;
     const waiting = new Heap<Branch>();
     const wait = (branch: Branch) => branch.promise <= limit && waiting.push(branch);
-    for (let node = 0; node < this.states[0]!.nodes.length; node++) wait({ way: [], layer: 0, node, cost: 0, promise: toEnd[node]! });
+    for (let node = 0; node < this.states[0]!.nodes.length; node++) wait({ way: [], layer: 0, node, cost: 0, promise: toEnd[offsets[0]! + node]! });
     let useless = 0;
     for (let branch = waiting.pop(); branch && useless < PATIENCE; branch = waiting.pop()) {
       const way = this.cheapestFrom(branch);
@@ -210,14 +214,14 @@ function isSameEvent(a: SpokenEvent, b: SpokenEvent): boolean {
   return a.kind === b.kind && a.value.base === b.value.base && a.value.dots === b.value.dots && a.tuplet === b.tuplet && a.tupletAt === b.tupletAt;
 }
 
-/** The costs of the nodes before a move, from those after it. */
-function costBackwards({ first, to, cost }: Move, toEnd: Float64Array, here: number, there: number): void {
+/** Adds the costs of the nodes before a move, from those after it. */
+function costBackwards({ first, to, cost }: Move, toEnd: number[], there: number): void {
   for (let node = 0; node + 1 < first.length; node++) {
     let least = Infinity;
     for (let i = first[node]!; i < first[node + 1]!; i++) {
       const promise = cost[i]! + toEnd[there + to[i]!]!;
       if (promise < least) least = promise;
     }
-    toEnd[here + node] = least;
+    toEnd.push(least);
   }
 }
