@@ -114,7 +114,8 @@ export function eventsOf(placed: readonly PlacedMeasure[], beat?: ValueLetter): 
 }
 
 function countedEvents(placed: readonly PlacedMeasure[], override: ValueLetter | undefined): CountedEvent[][] {
-  let sounding: CountedEvent['sounding'];
+  let sounding: { event: CountedEvent; beats: Fraction } | undefined;
+  let last: CountedEvent | undefined;
   // One object for all events of a tuplet, so that neighbours can be told to share it.
   let tuplet: { of: TupletPlace; inBeats: CountedEvent['tuplet'] } | undefined;
   return placed.map(({ meter, events, restNumber }) => {
@@ -125,7 +126,8 @@ function countedEvents(placed: readonly PlacedMeasure[], override: ValueLetter |
         const { n, onset, length } = event.tuplet;
         tuplet = { of: event.tuplet, inBeats: { n, onset: inBeats(onset), length: inBeats(length) } };
       }
-      const tied = event.kind === 'tied' ? sounding : undefined;
+      if (event.kind !== 'tied') sounding = undefined;
+      else if (last) sounding = sounding ? { event: sounding.event, beats: add(sounding.beats, last.length) } : { event: last, beats: last.length };
       // One shape for all, and nothing spread: this runs for every note of every pattern.
       const counted: CountedEvent = {
         kind: event.kind,
@@ -139,9 +141,9 @@ function countedEvents(placed: readonly PlacedMeasure[], override: ValueLetter |
         label: event.label,
         tuplet: event.tuplet && tuplet?.inBeats,
         restNumber,
-        sounding: tied,
+        sounding,
       };
-      sounding = tied ? { event: tied.event, beats: add(tied.beats, counted.length) } : { event: counted, beats: counted.length };
+      last = counted;
       return counted;
     });
   });
