@@ -123,7 +123,9 @@ describe('there and back', () => {
       fc.property(everydayPattern, fc.constantFrom(...SPOKEN_SCHOOLS), (pattern, school) => {
         const words = spoken(printRhythm(pattern), school);
         const said = say(words, school, { meter: pattern.measures[0]!.meter, most: 12 });
-        for (const reading of said.ok ? said.patterns : []) expect(spoken(printRhythm(reading), school)).toBe(words);
+        // Where one measure was said without bars it may be two.
+        const plain = (text: string) => text.replaceAll(' |', '');
+        for (const reading of said.ok ? said.patterns : []) expect(plain(spoken(printRhythm(reading), school))).toBe(plain(words));
       }),
       { numRuns: 150 },
     );
