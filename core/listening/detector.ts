@@ -9,7 +9,7 @@ import { PowerSpectrum } from './fft.ts';
 export interface DetectorSettings {
   /** Seconds of a frame; frames overlap by half. Short, so that a strike stands out of what surrounds it. */
   readonly frame: number;
-  /** Edges of the bands, Hz: from below the voice's strongest to where small microphones end. */
+  /** Edges of the bands, Hz: from below the voice's strongest to where small microphones end. Finer below, where boxes and tables sound in one narrow place. */
   readonly bands: readonly number[];
   /** A band jumps above the loudest of this many frames before (the voice's own pulses come within them). */
   readonly past: number;
@@ -20,6 +20,8 @@ export interface DetectorSettings {
   /** Mean jump, dB, from which a frame is looked at; and above which it surely tells how loud the claps are. */
   readonly candidate: number;
   readonly sure: number;
+  /** A dull sound under talk never jumps so far in the mean of the bands: this jump tells it too when the rise within one frame is so steep, dB. */
+  readonly struck: { readonly jump: number; readonly sharp: number };
   /** What speaks for a strike, in logits for each dB: the mean jump (up to `enough`), the jump within one frame, the loudness in the upper bands beside the loudest of late. */
   readonly weights: { readonly jump: number; readonly enough: number; readonly sharp: number; readonly loud: number; readonly bias: number };
   /** What speaks for a voice: it does not fall soon (less than `fall` dB in the upper bands after a thirtieth of a second), and is weak there beside the claps (`beside` dB). Logits when both hold for certain. */
@@ -34,14 +36,15 @@ export interface DetectorSettings {
 
 export const SETTINGS: DetectorSettings = {
   frame: 0.0058,
-  bands: [200, 600, 1200, 2200, 3600, 5600, 8500, 13_000],
-  past: 7,
+  bands: [200, 400, 600, 900, 1200, 1700, 2200, 3600, 5600, 8500, 13_000],
+  past: 5,
   usual: 0.75,
   most: 25,
   candidate: 2.5,
   sure: 7,
+  struck: { jump: 3, sharp: 8 },
   weights: { jump: 0.47, enough: 15, sharp: 0.18, loud: 0.03, bias: -3.25 },
-  voice: { fall: 6, beside: -7, weight: 7.5 },
+  voice: { fall: 6, beside: -6, weight: 7.5 },
   dull: { below: 6, weight: 0.5 },
   forget: 1.5,
   apart: 0.04,
@@ -230,7 +233,7 @@ export class OnsetDetector {
       const slow = Math.max(0, Math.min(1, (voice.fall - fall) / 4)) * Math.max(0, Math.min(1, (voice.beside - beside) / 6));
       const score = weights.jump * Math.min(weights.enough, jump) + weights.sharp * sharp + weights.loud * beside + weights.bias - voice.weight * slow - dull.weight * Math.max(0, Math.min(dull.below, dull.below - sharp));
       if (score > 0 && this.isClick(frame)) continue;
-      if (jump > settings.sure && !(loud <= this.loudest)) this.loudest = loud;
+      if ((jump > settings.sure || (jump > settings.struck.jump && sharp > settings.struck.sharp)) && !(loud <= this.loudest)) this.loudest = loud;
       if (score <= 0) continue;
       const near = (other: Candidate | undefined) => other !== undefined && Math.abs(other.frame - frame) < apartFrames && other.rank > rank;
       if (near(this.last) || pending.some(near)) continue;
