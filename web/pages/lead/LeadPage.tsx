@@ -13,6 +13,7 @@ import { parseRhythm } from '../../../core/rhythm/text.ts';
 import { put, remove } from '../../api/client.ts';
 import { usePatterns, usePlans, useRefresh } from '../../api/hooks.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
+import { Choice, titled } from '../../shell/Choice.tsx';
 import { Notice } from '../../shell/Notice.tsx';
 import { countsOf } from '../../../core/counting/classWords.ts';
 import { useCurrentClass } from '../../state/currentClass.ts';
@@ -118,33 +119,17 @@ function LeadRoom({ patterns, pattern, onPattern, plans, ask }: RoomProps) {
   return (
     <div className="lead-setup">
       <div className="choices">
-        <Form.Group controlId="lead-pattern">
-          <Form.Label>Pattern</Form.Label>
-          <Form.Select
-            value={pattern.id}
-            onChange={(event) => {
-              onPattern(event.target.value);
-              setSearch({}, { replace: true });
-            }}
-          >
-            {patterns.map(({ id, title }) => (
-              <option key={id} value={id}>
-                {title}
-              </option>
-            ))}
-          </Form.Select>
-        </Form.Group>
-        <Form.Group controlId="lead-plan">
-          <Form.Label>Plan</Form.Label>
-          <Form.Select value={ask ? '' : chosen.id} onChange={(event) => choose(event.target.value)}>
-            {ask && <option value="">{ask.title}</option>}
-            {plans.map(({ id, title }) => (
-              <option key={id} value={id}>
-                {title}
-              </option>
-            ))}
-          </Form.Select>
-        </Form.Group>
+        <Choice
+          id="lead-pattern"
+          label="Pattern"
+          value={pattern.id}
+          options={titled(patterns)}
+          onChoose={(id) => {
+            onPattern(id);
+            setSearch({}, { replace: true });
+          }}
+        />
+        <Choice id="lead-plan" label="Plan" value={ask ? '' : chosen.id} options={[...(ask ? [['', ask.title] as const] : []), ...titled(plans)]} onChoose={choose} />
         <p className="lead-total" role="status">
           {made?.ok ? (
             <>

@@ -7,6 +7,7 @@ import type { CountOptions } from '../../../core/counting/count.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import type { SimulatedChild } from '../../../core/judging/simulate.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
+import { Choice, titled } from '../../shell/Choice.tsx';
 import { Notice } from '../../shell/Notice.tsx';
 import { useKeys } from '../../state/useKeys.ts';
 import { CalibrationPanel } from './CalibrationPanel.tsx';
@@ -44,6 +45,9 @@ interface SetupProps {
   readonly onRecording: (take: RecordingTake) => number | undefined;
 }
 
+const HEARD_BY = [['claps', 'taps'], ['held', 'taps, held'], ['feet', 'taps and feet'], ['microphone', 'microphone']] as const;
+const CLICKS = [['all', 'all through'], ['count-in', 'count-in only']] as const;
+
 /** Who claps what, how fast. */
 export function TakeSetup({ room, classes, patterns, pattern, unfolded, child, bpm, counts, onClass, onPattern, onChild, onBpm, onStart, onPractise, way, onWay, task, onTask, free, onFree, problem, onRecording }: SetupProps) {
   const [calibrating, setCalibrating] = useState(false);
@@ -57,26 +61,8 @@ export function TakeSetup({ room, classes, patterns, pattern, unfolded, child, b
   return (
     <div className="take-setup">
       <div className="choices">
-        <Form.Group controlId="take-class">
-          <Form.Label>Class</Form.Label>
-          <Form.Select value={room.id} onChange={(event) => onClass(event.target.value)}>
-            {classes.map(({ id, name }) => (
-              <option key={id} value={id}>
-                {name}
-              </option>
-            ))}
-          </Form.Select>
-        </Form.Group>
-        <Form.Group controlId="take-pattern">
-          <Form.Label>Pattern</Form.Label>
-          <Form.Select value={pattern.id} onChange={(event) => onPattern(event.target.value)}>
-            {patterns.map(({ id, title }) => (
-              <option key={id} value={id}>
-                {title}
-              </option>
-            ))}
-          </Form.Select>
-        </Form.Group>
+        <Choice id="take-class" label="Class" value={room.id} options={classes.map(({ id, name }) => [id, name])} onChoose={onClass} />
+        <Choice id="take-pattern" label="Pattern" value={pattern.id} options={titled(patterns)} onChoose={onPattern} />
         <Form.Group controlId="take-bpm">
           <Form.Label>Tempo, beats a minute</Form.Label>
           <div className="tempo">
@@ -89,22 +75,8 @@ export function TakeSetup({ room, classes, patterns, pattern, unfolded, child, b
             </Button>
           </div>
         </Form.Group>
-        <Form.Group controlId="take-way">
-          <Form.Label>Heard by</Form.Label>
-          <Form.Select value={way === 'microphone' ? way : task} onChange={(event) => hear(event.target.value)}>
-            <option value="claps">taps</option>
-            <option value="held">taps, held</option>
-            <option value="feet">taps and feet</option>
-            <option value="microphone">microphone</option>
-          </Form.Select>
-        </Form.Group>
-        <Form.Group controlId="take-clicks">
-          <Form.Label>Click</Form.Label>
-          <Form.Select value={free ? 'count-in' : 'all'} onChange={(event) => onFree(event.target.value === 'count-in')}>
-            <option value="all">all through</option>
-            <option value="count-in">count-in only</option>
-          </Form.Select>
-        </Form.Group>
+        <Choice id="take-way" label="Heard by" value={way === 'microphone' ? way : task} options={HEARD_BY} onChoose={hear} />
+        <Choice id="take-clicks" label="Click" value={free ? 'count-in' : 'all'} options={CLICKS} onChoose={(chosen) => onFree(chosen === 'count-in')} />
         <Button size="lg" className="start" onClick={onStart}>
           Start: {child.name} <kbd>space</kbd>
         </Button>
