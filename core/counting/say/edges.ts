@@ -4,7 +4,7 @@ import { type NoteValue, type ValueLetter, lengthOf } from '../../rhythm/value.t
 import { beatsHeld, beatsInside, vowelOf } from '../beatPlace.ts';
 import type { CountedEvent, School, Words } from '../school.ts';
 import type { WordSet } from '../wordSet.ts';
-import { GRID_VALUES, type GridValue, type TupletKind, fromTicks, isStray, measureTicks, ticks, tupletKinds } from './grid.ts';
+import { GRID_VALUES, type GridValue, type TupletKind, fromTicks, isStray, measureTicks, soundingTicks, ticks, tupletKinds } from './grid.ts';
 
 /** One written event that a spoken token can mean. */
 export interface SpokenEvent {
@@ -158,6 +158,27 @@ export class Speaker {
       const cost = costOf(value) + unusual - length / 1e6 - (length * length * (this.full - place.at)) / 1e14;
       return [{ value, length, tuplet, to: this.place(end, tuplet && end < limit ? tuplet : undefined), cost }];
     });
+  }
+
+  /**
+   * The words of one measure as a reading has it, for schools that say whole cells: only there a longer cell may take the
+   * place of shorter ones. Undefined for rests, which are given in several ways.
+   */
+  cellWords(events: readonly SpokenEvent[], from: number): (string | undefined)[] {
+    let at = from;
+    let tuplet: { of: SpokenEvent; place: CountedEvent['tuplet'] } | undefined;
+    const counted = events.map((event): CountedEvent => {
+      const length = soundingTicks(event);
+      const inTuplet = event.tuplet && event.tupletAt !== undefined ? { kind: event.tuplet, at: event.tupletAt } : undefined;
+      const own = this.counted(at, { length, value: event.value, tuplet: inTuplet });
+      // Neighbours of one tuplet share it.
+      if (!inTuplet) tuplet = undefined;
+      else if (tuplet?.of.tuplet !== event.tuplet || tuplet?.of.tupletAt !== event.tupletAt) tuplet = { of: event, place: own.tuplet };
+      at += length;
+      return { ...own, kind: event.kind === 'measure-rest' ? 'rest' : event.kind, tuplet: tuplet?.place };
+    });
+    const cells = this.school.cells!(counted, this.wordSet);
+    return counted.map((event, i) => (event.kind === 'rest' ? undefined : event.kind === 'tied' ? this.school.tied(event, this.words) : (cells[i] ?? this.school.note(event, this.words))));
   }
 
   /** Notes that start inside a beat, or off the sixteenth that would carry them, are less usual. */

@@ -65,3 +65,9 @@ const DUPLETS = [tupletKind(2, 3, 'e', 0.4), tupletKind(4, 3, 'e', 0.6), tupletK
 export function tupletKinds(meter: Meter): readonly TupletKind[] {
   return meterKind(meter) === 'compound' ? [...DUPLETS, ...TRIPLETS] : TRIPLETS;
 }
+
+/** How long a written value sounds, alone or in a tuplet. */
+export function soundingTicks({ value, tuplet }: { readonly value: NoteValue; readonly tuplet?: TupletKind | undefined }): number {
+  const length = ticks(lengthOf(value));
+  return tuplet ? (length * tuplet.m) / tuplet.n : length;
+}

@@ -77,8 +77,10 @@ export class Listener {
   /** Words for cells, and ties that go on with a vowel, are only certain when the reading is spoken again. */
   private saysSo(reading: StretchReading, tokens: readonly string[]): boolean {
     const { cells, tiedByVowel } = this.voice.school;
-    const certain = !cells && !(tiedByVowel && reading.measures.some((events) => events.some(({ kind }) => kind === 'tied')));
-    return certain || this.leansOnBefore(reading) || this.isSpoken([reading], tokens);
+    if (this.leansOnBefore(reading)) return true;
+    if (cells) return reading.measures.flatMap((events, i) => this.speaker.cellWords(events, i === 0 ? reading.from : 0)).every((word, i) => word === undefined || word === tokens[i]);
+    const certain = !(tiedByVowel && reading.measures.some((events) => events.some(({ kind }) => kind === 'tied')));
+    return certain || this.isSpoken([reading], tokens);
   }
 
   private leansOnBefore(reading: StretchReading): boolean {

@@ -2,9 +2,8 @@ import { sub } from '../../rhythm/fraction.ts';
 import { type Meter, beatOf } from '../../rhythm/meter.ts';
 import type { Item, Measure, Note, Pattern, Rest } from '../../rhythm/pattern.ts';
 import { spell } from '../../rhythm/spell.ts';
-import { lengthOf } from '../../rhythm/value.ts';
 import type { SpokenEvent } from './edges.ts';
-import { fromTicks, ticks } from './grid.ts';
+import { fromTicks, soundingTicks } from './grid.ts';
 import type { StretchReading } from './stretch.ts';
 
 type Written = Pick<StretchReading, 'measures' | 'from'>;
@@ -75,9 +74,4 @@ export function withRests({ measures, from, said }: StretchReading, meter: Meter
       });
     }),
   };
-}
-
-function soundingTicks({ value, tuplet }: SpokenEvent): number {
-  const length = ticks(lengthOf(value));
-  return tuplet ? (length * tuplet.m) / tuplet.n : length;
 }
