@@ -30,6 +30,7 @@ const PICTURES: readonly (readonly [string, (page: Page) => Promise<void>])[] = 
     'strips',
     async (page) => {
       await page.getByRole('link', { name: 'Strips' }).click();
+      await page.getByText('4 beats left to fill').waitFor();
       for (const key of ['q', '.', 'e', 'q', 'e']) await page.keyboard.press(key);
     },
   ],
