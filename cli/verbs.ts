@@ -1,12 +1,13 @@
 import { CheckRequest, CountRequest, SayRequest, ScoreRequest } from '../contract/take.ts';
 import { type Checked, validator } from '../contract/validate.ts';
 import { type CountedMeasure, countPattern, plainCounts } from '../core/counting/count.ts';
-import { type Recognised, SPOKEN_SCHOOLS, type SayOptions, recognise, say } from '../core/counting/say/say.ts';
+import { type Recognised, SPOKEN_SCHOOLS, type SayOptions, inAnyMeter, recognise, say } from '../core/counting/say/say.ts';
 import { judge } from '../core/judging/judge.ts';
 import { detectOnsets } from '../core/listening/detector.ts';
 import { barCheck, barsAddUp } from '../core/rhythm/barCheck.ts';
 import { mixed } from '../core/rhythm/fraction.ts';
 import type { SchoolId } from '../core/counting/school.ts';
+import type { Meter } from '../core/rhythm/meter.ts';
 import { parseMeter, printRhythm } from '../core/rhythm/text.ts';
 import { UserError, readPattern } from './readPattern.ts';
 import { readWav } from './readWav.ts';
@@ -36,13 +37,17 @@ function check(request: unknown): object {
 }
 
 function sayIt(request: unknown): object {
-  const { text, school, meter = '4/4', beat } = checked(sayRequest(request));
-  const read = parseMeter(meter);
-  if (!read.ok) throw new UserError(`meter “${meter}”: expected ${read.at.expected}`);
-  const options = { meter: read.meter, beat };
+  const { text, school, meter, beat } = checked(sayRequest(request));
+  const options = { ...(meter === undefined ? {} : { meter: meterOf(meter) }), beat };
   const said = school === undefined ? recognised(text, options) : spokenIn(text, school, options);
   const [first, ...others] = said.patterns.map(printRhythm);
   return { text: first, others, school: said.school };
+}
+
+function meterOf(text: string): Meter {
+  const read = parseMeter(text);
+  if (!read.ok) throw new UserError(`meter “${text}”: expected ${read.at.expected}`);
+  return read.meter;
 }
 
 function recognised(text: string, options: SayOptions): Recognised {
@@ -52,6 +57,12 @@ function recognised(text: string, options: SayOptions): Recognised {
 }
 
 function spokenIn(text: string, school: SchoolId, options: SayOptions): Recognised {
+  const read = (more: SayOptions) => {
+    const said = say(text, school, { ...options, ...more });
+    return said.ok ? said : undefined;
+  };
+  const found = options.meter ? read({}) : inAnyMeter(text, read);
+  if (found) return found;
   const said = say(text, school, options);
   if (said.ok) return said;
   throw new UserError(said.word === '' ? `expected ${said.expected}` : `column ${said.at + 1}: expected ${said.expected}, found “${said.word}”`);

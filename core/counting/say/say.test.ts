@@ -52,6 +52,22 @@ describe('typed as it is said', () => {
     expect(read('ti ti ka ta ta ta', 'ta')).toContain('4/4 s e s q q q');
   });
 
+  it.each([
+    ['1 2 3 | 1 2 & 3', '3/4 q q q | q e e q', '4/4 q q h | q e e h'],
+    ['ta ta ta | ta ti ti ta', '3/4 q q q | q e e q', '4/4 ^ q q q | q e e q'],
+    ['1 2 3 1 2 3', '3/4 q q q | q q q', '4/4 q q h | q q h'],
+    ['1 2 3 4 5 | 1-2-3 4-5', '5/4 q q q q q | h. h', undefined],
+    ['1 la li 2 la li', '4/4 3{e e e} 3{e e e}', '6/8 e e e e e e'],
+    ['1 2 3', '4/4 q q q', '3/4 q q q'],
+    ['4 | 1 2 3 4', '4/4 ^ q | q q q q', undefined],
+    ['1 2 3 4 | 1 2', '4/4 q q q q | q q', undefined],
+    ['1 & 2 3 (4)', '4/4 e e q q (q)', undefined],
+  ])('without a meter “%s” is %s, or perhaps %s', (text, first, other) => {
+    const texts = recognise(text, undefined)!.patterns.map(printRhythm);
+    expect(texts[0]).toBe(first);
+    if (other !== undefined) expect(texts).toContain(other);
+  });
+
   it('reads unfinished measures', () => expect(read('1 2', 'numbers')[0]).toBe('4/4 q q'));
 
   it.each([

@@ -1,3 +1,4 @@
+import { barCheck } from '../../rhythm/barCheck.ts';
 import { COMMON_TIME, type Meter, meterText } from '../../rhythm/meter.ts';
 import type { Pattern } from '../../rhythm/pattern.ts';
 import { printRhythm } from '../../rhythm/text.ts';
@@ -114,21 +115,64 @@ function firstOf(readings: Iterable<Reading>, most: number, patternsOf: (reading
 
 export interface Recognised {
   readonly school: SchoolId;
+  /** As in `Said`. */
+  readonly exact: boolean;
   readonly patterns: readonly Pattern[];
 }
 
 /**
  * Finds the school by itself: one whose words these are just as typed goes before one that can be made of them,
- * then the preferred one before the others. Undefined when none can read all of it.
+ * then the preferred one before the others. Undefined when none can read all of it. Without a meter the usual ones are
+ * looked through, see `inAnyMeter`.
  */
 export function recognise(text: string, preferred: SchoolId | undefined, options: SayOptions = {}): Recognised | undefined {
   const order = [...new Set([...(preferred && SPOKEN_SCHOOLS.includes(preferred) ? [preferred] : []), ...SPOKEN_SCHOOLS])];
-  let tolerant: Recognised | undefined;
-  for (const school of order) {
-    const said = say(text, school, { ...options, houseWords: school === preferred ? options.houseWords : undefined });
-    if (!said.ok) continue;
-    if (said.exact) return { school, patterns: said.patterns };
-    tolerant ??= { school, patterns: said.patterns };
-  }
-  return tolerant;
+  const read = (more: SayOptions): Recognised | undefined => {
+    let tolerant: Recognised | undefined;
+    for (const school of order) {
+      const said = say(text, school, { ...options, ...more, houseWords: school === preferred ? options.houseWords : undefined });
+      if (said.ok && said.exact) return said;
+      if (said.ok) tolerant ??= said;
+    }
+    return tolerant;
+  };
+  return options.meter ? read({}) : inAnyMeter(text, read);
+}
+
+/** Meters that are tried after 4/4 when none is named, the usual ones first. */
+const OTHER_METERS = ['3/4', '2/4', '6/8', '5/4', '9/8', '12/8', '7/8', '3/8'].map((text): Meter => {
+  const [upper, lower] = text.split('/').map(Number) as [number, number];
+  return { upper, lower };
+});
+
+/**
+ * Where no meter is named the words may tell it: "1 2 3 | 1 2 3" is two measures of 3/4. 4/4 is taken where they fill its
+ * measures just as they were said. Else the other meters whose measures they fill are readings too; they go first where
+ * there are several measures. One that is short may only be unfinished.
+ * @param read  the readings in a meter, at most so many
+ */
+export function inAnyMeter(text: string, read: (options: { readonly meter: Meter; readonly most?: number }) => Recognised | undefined): Recognised | undefined {
+  const common = read({ meter: COMMON_TIME });
+  const fills = common?.exact && fillsMeasures(common.patterns[0]!);
+  if (fills) return common;
+  const others = OTHER_METERS.flatMap((meter) => {
+    const found = read({ meter, most: 1 });
+    return found?.exact && fillsMeasures(found.patterns[0]!) && !hasOddTuplets(found.patterns[0]!) && (!common?.exact || found.school === common.school) ? [found] : [];
+  });
+  const several = text.includes(BAR) || (common?.exact === false && common.patterns[0]!.measures.length > 1);
+  const first = several ? (others[0] ?? common) : (common ?? others[0]);
+  if (!first) return undefined;
+  const alike = others.filter((other) => other !== first && other.school === first.school).map(({ patterns }) => patterns[0]!);
+  const inCommon = common && common !== first && common.school === first.school ? common.patterns : [];
+  const [best, ...further] = first.patterns;
+  return { ...first, patterns: [best!, ...alike, ...further, ...inCommon] };
+}
+
+/** Others than triplets: nobody means these who does not name the meter. */
+function hasOddTuplets(pattern: Pattern): boolean {
+  return pattern.measures.some(({ items }) => items.some((item) => item.kind === 'tuplet' && (item.n !== 3 || item.m !== 2)));
+}
+
+function fillsMeasures(pattern: Pattern): boolean {
+  return barCheck(pattern).every(({ verdict }) => verdict === 'full');
 }

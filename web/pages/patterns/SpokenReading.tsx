@@ -9,10 +9,10 @@ import { Ruler } from '../../ruler/Ruler.tsx';
 
 const OTHERS = 4;
 
-/** A meter may stand before what is spoken: "3/4 ta ta ti-ti". */
-function split(text: string): { meter: string; spoken: string } {
+/** A meter may stand before what is spoken: "3/4 ta ta ti-ti"; else the words may tell it. */
+function split(text: string): { meter: string | undefined; spoken: string } {
   const found = /^\s*(\d+\/\d+(?:\[[\d+]+\])?)\s+/.exec(text);
-  return found ? { meter: found[1]!, spoken: text.slice(found[0].length) } : { meter: '4/4', spoken: text };
+  return found ? { meter: found[1]!, spoken: text.slice(found[0].length) } : { meter: undefined, spoken: text };
 }
 
 /** What is typed may be speech instead of rhythm text; the class's own way of counting is tried first. */
@@ -21,17 +21,18 @@ export function useSpoken(text: string, unreadable: boolean): Recognised | undef
   return useMemo(() => {
     if (!unreadable) return undefined;
     const { meter, spoken } = split(text);
-    const read = parseMeter(meter);
-    if (!read.ok || spoken.trim() === '') return undefined;
+    const read = meter === undefined ? undefined : parseMeter(meter);
+    if (read?.ok === false || spoken.trim() === '') return undefined;
     const counts = room && countsOf(room);
-    return recognise(spoken, room?.school, { meter: read.meter, houseWords: counts?.houseWords, wordSet: counts?.wordSet, most: OTHERS + 1 });
+    return recognise(spoken, room?.school, { meter: read?.meter, houseWords: counts?.houseWords, wordSet: counts?.wordSet, most: OTHERS + 1 });
   }, [text, unreadable, room]);
 }
 
 /** Shows the reading, which school it is in, and the other readings; one click writes it. */
 export function SpokenReading({ spoken, onUse }: { spoken: Recognised; onUse: (text: string) => void }) {
   const counts = useMemo(() => [{ school: spoken.school }], [spoken.school]);
-  const [first, ...others] = spoken.patterns;
+  const [first, ...rest] = spoken.patterns;
+  const others = rest.slice(0, OTHERS);
   return (
     <section className="spoken" aria-label="Read as speech">
       <p role="status">
