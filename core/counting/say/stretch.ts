@@ -40,8 +40,9 @@ export class Stretch {
   private readonly states: State[];
   private readonly moves: Move[] = [];
   private readonly endings: Partial<Record<Ending, Choices | null>> = {};
-  /** How many tokens could be followed. */
+  /** How many tokens could be followed; and whether that is all. */
   readonly followed: number;
+  readonly complete: boolean;
 
   /**
    * @param last     no bar follows
@@ -67,9 +68,6 @@ export class Stretch {
     const understood = !this.complete && ways.move(this.states[length]!, tokens[length]!, undefined).state.nodes.length > 0;
     this.followed = understood ? length + 1 : length;
   }
-
-  /** All tokens could be followed. */
-  readonly complete: boolean;
 
   /** Some reading fills its measure. */
   get fills(): boolean {
@@ -100,10 +98,7 @@ export class Choices {
   readonly cost: number;
   private readonly found: StretchReading[] = [];
   private more: Iterator<StretchReading> | undefined;
-  /**
-   * By node: the least cost from it to the end, Infinity when no way leads there. The last layer stands first. A plain
-   * list, for there are very many, and short ones are made much faster than typed arrays.
-   */
+  /** By node: the least cost from it to the end, Infinity when no way leads there. The last layer stands first. */
   private readonly toEnd: number[] = [];
   /** Where each layer begins in `toEnd`. */
   private readonly offsets: number[];
