@@ -35,10 +35,14 @@ export function typedTokens(text: string, cutter: Cutter): Typed[] {
   return tokens;
 }
 
+const SEPARATORS = ',;.!|';
+
 /** White space, a bar, or a sign that people set between words. */
 function isBetween(text: string, i: number): boolean {
   const code = text.charCodeAt(i);
-  return code < 128 ? code <= 32 || ',;.!|'.includes(text[i]!) : /\s/.test(text[i]!);
+  // Letters and figures, nearly all there is, need no more.
+  if (code > 47 && code < 124) return code === 59;
+  return code <= 32 || SEPARATORS.includes(text[i]!) || (code > 127 && /\s/.test(text[i]!));
 }
 
 /** Knows the words of one school, longest first. */
