@@ -124,6 +124,11 @@ export class Choices {
 
   /** The reading that comes k-th; undefined when there are no more. */
   at(k: number): StretchReading | undefined {
+    // Nearly always the likeliest is all that is asked for: it is found without looking at any other.
+    if (k === 0 && !this.more) {
+      const first = this.found[0] ?? this.likeliest();
+      if (first) return (this.found[0] = first);
+    }
     while (this.found.length <= k) {
       const next = (this.more ??= this.readings()).next();
       if (next.done) return undefined;
@@ -131,6 +136,14 @@ export class Choices {
       if (!this.found.some((reading) => writesSame(reading, next.value))) this.found.push(next.value);
     }
     return this.found[k];
+  }
+
+  private likeliest(): StretchReading | undefined {
+    const { toEnd, offsets } = this;
+    let node = 0;
+    while (toEnd[offsets[0]! + node]! > this.cost) node++;
+    const reading = this.readingOf(this.cheapestFrom([node], 0, node), this.cost);
+    return this.accepts(reading) ? reading : undefined;
   }
 
   /**
@@ -142,10 +155,10 @@ export class Choices {
     const limit = this.cost + UNLIKELY;
     const waiting = new Heap<Branch>();
     const wait = (branch: Branch) => branch.promise <= limit && waiting.push(branch);
-    for (let node = 0; node < this.states[0]!.nodes.length; node++) wait({ way: [], layer: 0, node, cost: 0, promise: toEnd[offsets[0]! + node]! });
+    for (let node = 0; node < this.states[0]!.nodes.length; node++) wait({ way: [node], layer: 0, node, cost: 0, promise: toEnd[offsets[0]! + node]! });
     let useless = 0;
     for (let branch = waiting.pop(); branch && useless < PATIENCE; branch = waiting.pop()) {
-      const way = this.cheapestFrom(branch);
+      const way = this.cheapestFrom(branch.way, branch.layer, branch.node);
       const reading = this.readingOf(way, branch.promise);
       const accepted = this.accepts(reading);
       useless = accepted ? 0 : useless + 1;
@@ -165,10 +178,10 @@ export class Choices {
     }
   }
 
-  /** The way of a branch to its end. */
-  private cheapestFrom({ way, layer, node }: Branch): number[] {
+  /** A way that has come to a node of a layer, and on to its end. */
+  private cheapestFrom(way: readonly number[], layer: number, node: number): number[] {
     const { moves, toEnd, offsets } = this;
-    const steps = layer === 0 ? [node] : [...way];
+    const steps = [...way];
     for (let at = layer; at < moves.length; at++) {
       const { first, to, cost } = moves[at]!;
       const there = offsets[at + 1]!;
@@ -180,21 +193,21 @@ export class Choices {
     return steps;
   }
 
-  private readingOf([start, ...steps]: readonly number[], cost: number): StretchReading {
+  private readingOf(way: readonly number[], cost: number): StretchReading {
     const measures: SpokenEvent[][] = [];
     const said: { measure: number; event: number; ticks: number }[] = [];
     let opens = true;
-    steps.forEach((step, layer) => {
-      const edge = this.moves[layer]!.edges[step];
-      if (!edge) return;
+    for (let layer = 0; layer < this.moves.length; layer++) {
+      const edge = this.moves[layer]!.edges[way[layer + 1]!];
+      if (!edge) continue;
       if (opens) measures.push([]);
       const events = measures.at(-1)!;
       if (edge.said !== undefined) said.push({ measure: measures.length - 1, event: events.length, ticks: edge.said });
       events.push(...edge.events);
       // Without bars the next event opens a measure where this one is full.
       opens = edge.to.at === this.full;
-    });
-    return { measures, from: this.states[0]!.nodes[start!]!.place.at, cost, said };
+    }
+    return { measures, from: this.states[0]!.nodes[way[0]!]!.place.at, cost, said };
   }
 }
 
