@@ -1,4 +1,4 @@
-import { type Fraction, add, div, mixed } from '../rhythm/fraction.ts';
+import { add, div, mixed } from '../rhythm/fraction.ts';
 import { beatOf } from '../rhythm/meter.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
 import { type PlacedMeasure, type TupletPlace, placeOnce, placePattern } from '../rhythm/place.ts';
@@ -56,30 +56,38 @@ function count(placed: readonly PlacedMeasure[], { events: eventsByMeasure, plac
     const reason = school.refuses?.(meter, beatOf(meter, options.beat));
     if (reason !== undefined) return { ok: false, reason };
   }
-  const style = options.rests ?? school.rests;
-  const measures = eventsByMeasure.map((events, i) => {
+  const restToken = REST_TOKENS[options.rests ?? school.rests];
+  const measures: CountedMeasure[] = [];
+  for (let i = 0; i < eventsByMeasure.length; i++) {
+    const events = eventsByMeasure[i]!;
     const cells = school.cells?.(events, options.wordSet ?? HARBOUR_ANIMALS);
-    const tokens = events.map((event, k): CountedToken => ({ kind: event.kind, beat: places[i]![k]!, text: tokenOf(event, school, words, style, cells?.[k]) }));
-    return { number: placed[i]!.number, tokens };
-  });
+    const tokens: CountedToken[] = [];
+    for (let k = 0; k < events.length; k++) {
+      const event = events[k]!;
+      const cell = cells?.[k];
+      const text = event.kind === 'tied' ? school.tied(event, words) : event.kind === 'rest' ? restToken(event, school, words, cell) : noteToken(event, school, words, cell);
+      tokens.push({ kind: event.kind, beat: places[i]![k]!, text });
+    }
+    measures.push({ number: placed[i]!.number, tokens });
+  }
   return { ok: true, measures };
 }
 
-function tokenOf(event: CountedEvent, school: School, words: Words, style: RestStyle, cell: string | undefined): string {
-  if (event.kind === 'tied') return school.tied(event, words);
-  if (event.kind === 'note') return cell !== undefined && event.label === undefined ? cell : school.note(event, words);
-  switch (style) {
-    case 'silent':
-      return '_';
-    case 'rest':
-      return restWord('rest', event);
-    case 'sh':
-      return school.rest?.(event, words) ?? restWord('sh', event);
-    case 'parens':
-    case 'whisper':
-      return `(${cell ?? school.note(event, words)})`;
-  }
+function noteToken(event: CountedEvent, school: School, words: Words, cell: string | undefined): string {
+  return cell !== undefined && event.label === undefined ? cell : school.note(event, words);
 }
+
+type RestToken = (event: CountedEvent, school: School, words: Words, cell: string | undefined) => string;
+
+const inParentheses: RestToken = (event, school, words, cell) => `(${cell ?? school.note(event, words)})`;
+
+const REST_TOKENS: Readonly<Record<RestStyle, RestToken>> = {
+  silent: () => '_',
+  rest: (event) => restWord('rest', event),
+  sh: (event, school, words) => school.rest?.(event, words) ?? restWord('sh', event),
+  parens: inParentheses,
+  whisper: inParentheses,
+};
 
 /** Once, and once more for each further beat start inside. */
 function restWord(word: string, event: CountedEvent): string {
@@ -105,7 +113,13 @@ function seenBySchools(placed: readonly PlacedMeasure[], beat: ValueLetter | und
 
 function see(placed: readonly PlacedMeasure[], beat: ValueLetter | undefined): Seen {
   const events = countedEvents(placed, beat);
-  return { events, places: events.map((measure) => measure.map(({ onset: { n, d } }) => mixed({ n: n + d, d }))) };
+  const places: string[][] = [];
+  for (const measure of events) {
+    const inMeasure: string[] = [];
+    for (const { onset } of measure) inMeasure.push(mixed({ n: onset.n + onset.d, d: onset.d }));
+    places.push(inMeasure);
+  }
+  return { events, places };
 }
 
 /** Every event as the schools see it, in counted beats; tied-on notes know the note that sounds. */
@@ -114,25 +128,27 @@ export function eventsOf(placed: readonly PlacedMeasure[], beat?: ValueLetter): 
 }
 
 function countedEvents(placed: readonly PlacedMeasure[], override: ValueLetter | undefined): CountedEvent[][] {
-  let sounding: { event: CountedEvent; beats: Fraction } | undefined;
+  let sounding: CountedEvent['sounding'];
   let last: CountedEvent | undefined;
   // One object for all events of a tuplet, so that neighbours can be told to share it.
   let tuplet: { of: TupletPlace; inBeats: CountedEvent['tuplet'] } | undefined;
-  return placed.map(({ meter, events, restNumber }) => {
+  const byMeasure: CountedEvent[][] = [];
+  for (const { meter, events, restNumber } of placed) {
     const beat = beatOf(meter, override);
-    const inBeats = (length: Fraction) => div(length, beat.length);
-    return events.map((event): CountedEvent => {
+    const unit = beat.length;
+    const counted: CountedEvent[] = [];
+    for (const event of events) {
       if (event.tuplet && tuplet?.of !== event.tuplet) {
         const { n, onset, length } = event.tuplet;
-        tuplet = { of: event.tuplet, inBeats: { n, onset: inBeats(onset), length: inBeats(length) } };
+        tuplet = { of: event.tuplet, inBeats: { n, onset: div(onset, unit), length: div(length, unit) } };
       }
       if (event.kind !== 'tied') sounding = undefined;
       else if (last) sounding = sounding ? { event: sounding.event, beats: add(sounding.beats, last.length) } : { event: last, beats: last.length };
       // One shape for all, and nothing spread: this runs for every note of every pattern.
-      const counted: CountedEvent = {
+      last = {
         kind: event.kind,
-        onset: inBeats(event.onset),
-        length: inBeats(event.length),
+        onset: div(event.onset, unit),
+        length: div(event.length, unit),
         value: event.value,
         written: event.wholeMeasure ? event.length : lengthOf(event.value),
         at: event.onset,
@@ -143,13 +159,20 @@ function countedEvents(placed: readonly PlacedMeasure[], override: ValueLetter |
         restNumber,
         sounding,
       };
-      last = counted;
-      return counted;
-    });
-  });
+      counted.push(last);
+    }
+    byMeasure.push(counted);
+  }
+  return byMeasure;
 }
 
 /** The tokens as one line: a space between events, " | " between measures. */
 export function plainCounts(measures: readonly CountedMeasure[]): string {
-  return measures.map(({ tokens }) => tokens.map(({ text }) => text).join(' ')).join(' | ');
+  let line = '';
+  for (let i = 0; i < measures.length; i++) {
+    const { tokens } = measures[i]!;
+    if (i > 0) line += ' | ';
+    for (let k = 0; k < tokens.length; k++) line += k > 0 ? ` ${tokens[k]!.text}` : tokens[k]!.text;
+  }
+  return line;
 }

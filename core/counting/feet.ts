@@ -16,11 +16,17 @@ function sign(event: CountedEvent, point: Fraction, words: Words): string {
 
 /** The foot is down on the beat, up on the half: a dotted quarter → "↓-↑-↓"; inside a tuplet only the beat is marked. */
 function note(event: CountedEvent, words: Words): string {
-  return sign(event, event.onset, words) + pointsInside(event, step(event)).map((point) => `-${sign(event, point, words)}`).join('');
+  return sign(event, event.onset, words) + signs(event, words, pointsInside(event, step(event)));
 }
 
 function tied(event: CountedEvent, words: Words): string {
-  return pointsInside(event, step(event), true).map((point) => `-${sign(event, point, words)}`).join('') || '-';
+  return signs(event, words, pointsInside(event, step(event), true)) || '-';
+}
+
+function signs(event: CountedEvent, words: Words, points: readonly Fraction[]): string {
+  let said = '';
+  for (const point of points) said += `-${sign(event, point, words)}`;
+  return said;
 }
 
 export const feet: School = {

@@ -7,7 +7,9 @@ export const BEAT_WORDS: Words = Object.fromEntries(BEATS.map((n) => [`beat${n}`
 export const BEAT_MEANINGS: Words = Object.fromEntries(BEATS.map((n) => [`beat${n}`, `beat ${n}`]));
 
 function holds(beats: readonly HeldBeat[], words: Words): string {
-  return beats.length === 0 ? '' : beats.map(({ beat, full }) => (full ? `-${beatWord(beat, words)}` : smallHold(beat))).join('');
+  let said = '';
+  for (const { beat, full } of beats) said += full ? `-${beatWord(beat, words)}` : smallHold(beat);
+  return said;
 }
 
 /** What stands first: the place, or in a run of measure rests the measure's number. */

@@ -13,13 +13,19 @@ function pulse(event: CountedEvent): Fraction {
  * @example a half note on beat 1 → "1-&-2-&"
  */
 function note(event: CountedEvent, words: Words): string {
-  const further = event.tuplet ? [] : pointsInside(event, pulse(event));
-  return firstWord(event, words) + further.map((point) => `-${placeWord(event, words, point)}`).join('');
+  const first = firstWord(event, words);
+  return event.tuplet ? first : first + spoken(event, words, pointsInside(event, pulse(event)));
 }
 
 function tied(event: CountedEvent, words: Words): string {
   const step = event.tuplet ? frac(1) : pulse(event);
-  return pointsInside(event, step, true).map((point) => `-${placeWord(event, words, point)}`).join('') || '-';
+  return spoken(event, words, pointsInside(event, step, true)) || '-';
+}
+
+function spoken(event: CountedEvent, words: Words, points: readonly Fraction[]): string {
+  let said = '';
+  for (const point of points) said += `-${placeWord(event, words, point)}`;
+  return said;
 }
 
 export const pulses: School = { ...numbers, id: 'pulses', title: 'Pulses (every half beat spoken)', note, tied };

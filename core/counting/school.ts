@@ -50,14 +50,14 @@ export interface School {
   readonly meanings: Words;
   readonly rests: RestStyle;
   /** Why the school cannot count in this meter; undefined when it can. */
-  readonly refuses?: (meter: Meter, beat: Beat) => string | undefined;
+  readonly refuses?: ((meter: Meter, beat: Beat) => string | undefined) | undefined;
   /** The token of a note; also of a rest that is written in parentheses, without them. */
   readonly note: (event: CountedEvent, words: Words) => string;
   readonly tied: (event: CountedEvent, words: Words) => string;
   /** A tied-on note is said as the vowel of the note that sounds. */
-  readonly tiedByVowel?: true;
+  readonly tiedByVowel?: true | undefined;
   /** Its own words for rests, if it has some: then the rest style `sh` means these. */
-  readonly rest?: (event: CountedEvent, words: Words) => string;
+  readonly rest?: ((event: CountedEvent, words: Words) => string) | undefined;
   /** For schools that speak whole cells at once: the tokens of a measure; undefined where `note` is to be asked. */
-  readonly cells?: (events: readonly CountedEvent[], set: WordSet) => (string | undefined)[];
+  readonly cells?: ((events: readonly CountedEvent[], set: WordSet) => (string | undefined)[]) | undefined;
 }

@@ -3,8 +3,9 @@ import type { CountedEvent, School } from './school.ts';
 
 /** Each note is counted from one by its own beats, or its label stands for the one: half → "1-2", labelled G → "G-2". */
 function note(event: CountedEvent): string {
-  const beats = Math.max(1, ceil(event.length));
-  return Array.from({ length: beats }, (_, i) => (i === 0 ? (event.label ?? '1') : String(i + 1))).join('-');
+  let said = event.label ?? '1';
+  for (let beat = 2; beat <= ceil(event.length); beat++) said += `-${beat}`;
+  return said;
 }
 
 /** A tied-on note counts on where the note before it stopped. */

@@ -26,7 +26,11 @@ function cellsOf(set: WordSet): Cells {
 function cells(events: readonly CountedEvent[], set: WordSet): (string | undefined)[] {
   const known = cellsOf(set);
   const said: (string | undefined)[] = [];
-  while (said.length < events.length) said.push(...(cellAt(events, said.length, known) ?? [undefined]));
+  while (said.length < events.length) {
+    const cell = cellAt(events, said.length, known);
+    if (cell) for (const syllable of cell) said.push(syllable);
+    else said.push(undefined);
+  }
   return said;
 }
 

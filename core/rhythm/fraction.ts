@@ -32,7 +32,8 @@ const KNOWN_N = 256;
 
 function known(n: number, d: number): Fraction {
   if (n < 0 || n >= KNOWN_N || d > KNOWN_D) return { n, d };
-  return (KNOWN[n * (KNOWN_D + 1) + d] ??= { n, d });
+  // A quotient may be a whole number that the engine holds as a float; one such part would change the shape of all fractions.
+  return (KNOWN[n * (KNOWN_D + 1) + d] ??= { n: n | 0, d: d | 0 });
 }
 
 export const ZERO: Fraction = { n: 0, d: 1 };
@@ -45,7 +46,8 @@ export function add(a: Fraction, b: Fraction): Fraction {
 }
 
 export function sub(a: Fraction, b: Fraction): Fraction {
-  return add(a, { n: -b.n, d: b.d });
+  // Not -b.n: minus zero is a float, and one float would change the shape of all fractions.
+  return add(a, { n: 0 - b.n, d: b.d });
 }
 
 export function mul(a: Fraction, b: Fraction): Fraction {

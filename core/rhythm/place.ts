@@ -23,7 +23,7 @@ export interface PlacedEvent {
   readonly label?: string | undefined;
   readonly tuplet?: TupletPlace | undefined;
   /** The whole-measure rest, which has no value of its own. */
-  readonly wholeMeasure?: true;
+  readonly wholeMeasure?: true | undefined;
 }
 
 export interface PlacedMeasure {
@@ -53,31 +53,40 @@ function placeItems(measure: Measure, onset: Fraction, tiedIn: boolean): { event
   const events: PlacedEvent[] = [];
   let now = onset;
   let tied = tiedIn;
-  const place = (event: Note | Rest, length: Fraction, tuplet?: TupletPlace) => {
-    const tiedToNext = event.kind === 'note' && event.tied === true;
-    events.push({
-      kind: event.kind === 'rest' ? 'rest' : tied ? 'tied' : 'note',
-      onset: now,
-      length,
-      value: event.value,
-      tiedToNext,
-      label: event.kind === 'note' ? event.label : undefined,
-      tuplet,
-    });
-    tied = tiedToNext;
-    now = add(now, length);
-  };
   for (const item of measure.items) {
     if (item.kind !== 'tuplet') {
-      place(item, lengthOf(item.value));
+      const length = lengthOf(item.value);
+      const event = placed(item, now, length, tied, undefined);
+      events.push(event);
+      tied = event.tiedToNext;
+      now = add(now, length);
       continue;
     }
     const ratio = frac(item.m, item.n);
-    const lengths = item.events.map((event) => mul(lengthOf(event.value), ratio));
+    const lengths = item.events.map(({ value }) => mul(lengthOf(value), ratio));
     const tuplet: TupletPlace = { n: item.n, m: item.m, onset: now, length: lengths.reduce(add, ZERO) };
-    item.events.forEach((event, i) => place(event, lengths[i]!, tuplet));
+    for (let i = 0; i < lengths.length; i++) {
+      const event = placed(item.events[i]!, now, lengths[i]!, tied, tuplet);
+      events.push(event);
+      tied = event.tiedToNext;
+      now = add(now, lengths[i]!);
+    }
   }
   return { events, end: now, tiedOut: tied };
+}
+
+function placed(written: Note | Rest, onset: Fraction, length: Fraction, tied: boolean, tuplet: TupletPlace | undefined): PlacedEvent {
+  const isNote = written.kind === 'note';
+  return {
+    kind: !isNote ? 'rest' : tied ? 'tied' : 'note',
+    onset,
+    length,
+    value: written.value,
+    tiedToNext: isNote && written.tied === true,
+    label: isNote ? written.label : undefined,
+    tuplet,
+    wholeMeasure: undefined,
+  };
 }
 
 /** Length of what is written in a measure. */
@@ -110,7 +119,7 @@ export function placeOnce(pattern: Pattern): PlacedMeasure[] {
     if (measure.rests !== undefined) {
       for (let i = 0; i < measure.rests; i++) {
         run += 1;
-        const rest: PlacedEvent = { kind: 'rest', onset: ZERO, length: full, value: WHOLE, tiedToNext: false, wholeMeasure: true };
+        const rest: PlacedEvent = { kind: 'rest', onset: ZERO, length: full, value: WHOLE, tiedToNext: false, label: undefined, tuplet: undefined, wholeMeasure: true };
         placed.push({ number: number++, written, meter: measure.meter, onset: ZERO, length: full, events: [rest], restNumber: run });
       }
       tied = false;

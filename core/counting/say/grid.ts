@@ -67,7 +67,7 @@ export function tupletKinds(meter: Meter): readonly TupletKind[] {
 }
 
 /** How long a written value sounds, alone or in a tuplet. */
-export function soundingTicks({ value, tuplet }: { readonly value: NoteValue; readonly tuplet?: TupletKind | undefined }): number {
+export function soundingTicks(value: NoteValue, tuplet: TupletKind | undefined): number {
   const length = ticks(lengthOf(value));
   return tuplet ? (length * tuplet.m) / tuplet.n : length;
 }

@@ -1,10 +1,9 @@
-import type { Meter } from '../../rhythm/meter.ts';
 import type { ValueLetter } from '../../rhythm/value.ts';
 import { countOnce } from '../count.ts';
 import type { School, Words } from '../school.ts';
 import type { WordSet } from '../wordSet.ts';
 import { Speaker } from './edges.ts';
-import { measureTicks } from './grid.ts';
+import type { Places } from './places.ts';
 import { type Opening, type Reading, type SearchResult, pickupStarts, readTokens } from './search.ts';
 import { Stretch, type StretchReading } from './stretch.ts';
 import { Cutter } from './tokens.ts';
@@ -15,7 +14,8 @@ export interface Voice {
   readonly school: School;
   readonly words: Words;
   readonly wordSet: WordSet;
-  readonly meter: Meter;
+  /** Of its meter and beat; the voices of all schools share them. */
+  readonly places: Places;
   readonly beat: ValueLetter | undefined;
 }
 
@@ -32,40 +32,38 @@ interface Kept {
 export class Listener {
   readonly cutter: Cutter;
   private readonly speaker: Speaker;
-  private readonly full: number;
   /** By whether there are bars, and whether holds may be left out. */
   private readonly ways: Ways[] = [];
   /** The measures of the last text, by their place: while a teacher types, all but the last measure are known. */
   private kept: readonly (readonly Kept[])[] = [];
 
   constructor(private readonly voice: Voice) {
-    const { school, words, wordSet, meter, beat } = voice;
+    const { school, words, wordSet, places } = voice;
     this.cutter = new Cutter(school, words, wordSet);
-    this.speaker = new Speaker(school, words, meter, beat, wordSet);
-    this.full = measureTicks(meter);
+    this.speaker = new Speaker(places, school, words, wordSet);
   }
 
   /** @param loose  let tokens leave the holds out ("1 3" for two half notes) */
   read(tokens: readonly string[], loose: boolean): SearchResult {
     const bars = tokens.includes(BAR);
     const mode = (bars ? 1 : 0) + (loose ? 2 : 0);
-    const ways = (this.ways[mode] ??= new Ways(this.speaker, this.full, bars, loose));
+    const ways = (this.ways[mode] ??= new Ways(this.speaker, this.voice.places, bars, loose));
     const before = this.kept;
     const kept: Kept[][] = [];
     this.kept = kept;
     return readTokens(tokens, (part, i, opening, last) => {
       // Only a tie asks whether a note sounds on into the stretch.
       const from = opening === 'sounding' && !part[0]!.startsWith('-') ? 'silent' : opening;
-      const same = (one: Kept) => one.mode === mode && one.from === from && one.last === last && one.part.length === part.length && one.part.every((token, k) => token === part[k]);
-      const known = kept[i]?.find(same) ?? before[i]?.find(same) ?? { mode, from, last, part, stretch: this.stretch(ways, part, from, last, loose) };
-      (kept[i] ??= []).push(known);
+      const here = (kept[i] ??= []);
+      const known = keptOf(here, mode, from, last, part) ?? keptOf(before[i], mode, from, last, part) ?? { mode, from, last, part, stretch: this.stretch(ways, part, from, last, loose) };
+      here.push(known);
       return known.stretch;
     });
   }
 
   /** Made apart, so that it holds on to nothing of the texts before. */
   private stretch(ways: Ways, part: readonly string[], from: Opening, last: boolean, loose: boolean): Stretch {
-    const starts = from === 'pickup' ? pickupStarts(this.full) : [0];
+    const starts = from === 'pickup' ? pickupStarts(this.voice.places.full) : [0];
     return new Stretch(ways, part, ways.start(starts, from === 'sounding'), last, (reading) => loose || this.saysSo(reading, part));
   }
 
@@ -78,22 +76,36 @@ export class Listener {
   private saysSo(reading: StretchReading, tokens: readonly string[]): boolean {
     const { cells, tiedByVowel } = this.voice.school;
     if (this.leansOnBefore(reading)) return true;
-    if (cells) return reading.measures.flatMap((events, i) => this.speaker.cellWords(events, i === 0 ? reading.from : 0)).every((word, i) => word === undefined || word === tokens[i]);
-    const certain = !(tiedByVowel && reading.measures.some((events) => events.some(({ kind }) => kind === 'tied')));
-    return certain || this.isSpoken([reading], tokens);
+    if (cells) return this.saysCells(reading, tokens);
+    return !(tiedByVowel && reading.ties) || this.isSpoken([reading], tokens);
+  }
+
+  private saysCells({ measures, from }: StretchReading, tokens: readonly string[]): boolean {
+    let at = 0;
+    for (let i = 0; i < measures.length; i++) {
+      for (const word of this.speaker.cellWords(measures[i]!, i === 0 ? from : 0)) {
+        if (word !== undefined && word !== tokens[at]) return false;
+        at++;
+      }
+    }
+    return true;
   }
 
   private leansOnBefore(reading: StretchReading): boolean {
     const { cells, tiedByVowel } = this.voice.school;
-    return (startsTied(reading) && (tiedByVowel || cells !== undefined)) || reading.measures.some(([first]) => first?.kind === 'measure-rest');
+    return reading.restsMeasures || ((tiedByVowel || cells !== undefined) && startsTied(reading));
   }
 
   /** Spoken again it is what was typed, but for how the rests are given. */
   private isSpoken(stretches: readonly StretchReading[], tokens: readonly string[]): boolean {
-    const { school, words, wordSet, beat, meter } = this.voice;
-    const counted = countOnce(writeReading(stretches, meter), { school: school.id, beat, houseWords: words, wordSet });
+    const { school, words, wordSet, beat, places } = this.voice;
+    const counted = countOnce(writeReading(stretches, places.meter), { school: school.id, beat, houseWords: words, wordSet });
     if (!counted.ok) return false;
     const said = counted.measures.flatMap((measure) => measure.tokens);
     return said.length === tokens.length && said.every(({ kind, text }, i) => text.toLowerCase() === tokens[i] || (kind === 'rest' && !/\d/.test(text)));
   }
+}
+
+function keptOf(list: readonly Kept[] | undefined, mode: number, from: Opening, last: boolean, part: readonly string[]): Kept | undefined {
+  return list?.find((one) => one.mode === mode && one.from === from && one.last === last && one.part.length === part.length && one.part.every((token, k) => token === part[k]));
 }

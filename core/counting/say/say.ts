@@ -7,10 +7,11 @@ import type { SchoolId, Words } from '../school.ts';
 import { SCHOOLS } from '../schools.ts';
 import { HARBOUR_ANIMALS, type WordSet } from '../wordSet.ts';
 import { Listener } from './listener.ts';
+import { Places } from './places.ts';
 import type { Reading } from './search.ts';
 import { type Typed, typedTokens } from './tokens.ts';
 import { BAR } from './ways.ts';
-import { withRests, writeReading } from './write.ts';
+import { type WrittenStretches, withRests, writeReading } from './write.ts';
 
 /** The schools that lead back from speech to writing, in the order in which they are tried. */
 export const SPOKEN_SCHOOLS: readonly SchoolId[] = ['numbers', 'numbers-te', 'ta', 'takadimi', 'pulses', 'words'];
@@ -46,10 +47,18 @@ function listenerFor(school: SchoolId, meter: Meter, { beat, houseWords, wordSet
   if (known) return known;
   if (listeners.size >= MOST_LISTENERS) listeners.clear();
   const words = lowered({ ...SCHOOLS[school].words, ...houseWords });
-  const set = loweredSet(wordSet);
-  const listener = new Listener({ school: SCHOOLS[school], words, wordSet: set, meter, beat });
+  const listener = new Listener({ school: SCHOOLS[school], words, wordSet: loweredSet(wordSet), places: placesOf(meter, beat), beat });
   listeners.set(key, listener);
   return listener;
+}
+
+/** The last one is kept: a text is tried in one school after the other. */
+let lastPlaces: { readonly key: string; readonly places: Places } | undefined;
+
+function placesOf(meter: Meter, beat: ValueLetter | undefined): Places {
+  const key = `${meterText(meter)} ${beat ?? ''}`;
+  if (lastPlaces?.key !== key) lastPlaces = { key, places: new Places(meter, beat) };
+  return lastPlaces.places;
 }
 
 const lowered = (words: Words): Words => Object.fromEntries(Object.entries(words).map(([key, word]) => [key, word.toLowerCase()]));
@@ -72,16 +81,27 @@ export function say(text: string, school: SchoolId, options: SayOptions = {}): S
   const exact = listener.read(tokens, false);
   if (exact.ok) {
     let cost = Infinity;
+    const written: WrittenStretches | undefined = most > 1 ? new Map() : undefined;
     const patterns = firstOf(exact.readings, most, (reading) => {
       if (!listener.saysAll(reading, tokens)) return [];
       cost = Math.min(cost, reading.cost);
-      return [writeReading(reading.stretches, meter)];
+      return [writeReading(reading.stretches, meter, written)];
     });
-    const words = tokens.filter((token) => token !== BAR).length;
-    const asPrinted = cost < FARFETCHED * words && typed.every(({ token, typed: word }) => token === word);
+    const asPrinted = cost < FARFETCHED * wordsIn(tokens) && isAsPrinted(typed);
     if (patterns.length > 0) return { ok: true, school, exact: asPrinted, patterns };
   }
   return sayLoosely(listener, typed, school, meter, most);
+}
+
+function wordsIn(tokens: readonly string[]): number {
+  let words = 0;
+  for (const token of tokens) if (token !== BAR) words++;
+  return words;
+}
+
+function isAsPrinted(all: readonly Typed[]): boolean {
+  for (const { token, typed } of all) if (token !== typed) return false;
+  return true;
 }
 
 /** People leave holds out, and write small figures plain. */

@@ -1,10 +1,13 @@
-import type { SpokenEvent } from './edges.ts';
 import { Heap } from './heap.ts';
+import type { SpokenEvent } from './places.ts';
 import { BAR, type Move, type Node, type State, type Ways } from './ways.ts';
 
 /** One way to understand a stretch. */
 export interface StretchReading {
   readonly measures: readonly (readonly SpokenEvent[])[];
+  /** Some note is tied on to; some measure is a whole rest. */
+  readonly ties: boolean;
+  readonly restsMeasures: boolean;
   /** Where its first measure begins, in ticks: later than 0 for a pickup. */
   readonly from: number;
   readonly cost: number;
@@ -24,9 +27,10 @@ const PATIENCE = 60;
 
 /** A way through the tokens as far as it was chosen; from there it goes on along the cheapest steps. */
 interface Branch {
-  /** The node it starts from, then its steps. */
-  readonly way: readonly number[];
+  /** It goes along this way (the node it starts from, then its steps) for so many layers, and then by a step of its own. */
+  readonly along: readonly number[];
   readonly layer: number;
+  readonly step: number;
   /** The node reached, and what it cost to get there. */
   readonly node: number;
   readonly cost: number;
@@ -56,8 +60,8 @@ export class Stretch {
     private readonly accepts: (reading: StretchReading) => boolean,
   ) {
     this.states = [start];
-    for (const [i, token] of tokens.entries()) {
-      const move = ways.move(this.states[i]!, token, i + 1 < tokens.length ? tokens[i + 1] : last ? undefined : BAR);
+    for (let i = 0; i < tokens.length; i++) {
+      const move = ways.move(this.states[i]!, tokens[i]!, i + 1 < tokens.length ? tokens[i + 1] : last ? undefined : BAR);
       if (move.state.nodes.length === 0) break;
       this.moves.push(move);
       this.states.push(move.state);
@@ -98,10 +102,10 @@ export class Choices {
   readonly cost: number;
   private readonly found: StretchReading[] = [];
   private more: Iterator<StretchReading> | undefined;
-  /** By node: the least cost from it to the end, Infinity when no way leads there. The last layer stands first. */
-  private readonly toEnd: number[] = [];
+  /** By node: the least cost from it to the end, Infinity when no way leads there. */
+  private readonly toEnd: Float64Array;
   /** Where each layer begins in `toEnd`. */
-  private readonly offsets: number[];
+  private readonly offsets: Int32Array;
 
   constructor(
     private readonly full: number,
@@ -110,16 +114,15 @@ export class Choices {
     private readonly moves: readonly Move[],
     private readonly accepts: (reading: StretchReading) => boolean,
   ) {
-    const { toEnd } = this;
-    this.offsets = states.map(() => 0);
-    for (const node of states[states.length - 1]!.nodes) toEnd.push(endCost(node, ending, full));
-    for (let layer = moves.length - 1; layer >= 0; layer--) {
-      this.offsets[layer] = toEnd.length;
-      costBackwards(moves[layer]!, toEnd, this.offsets[layer + 1]!);
-    }
-    let least = Infinity;
-    for (let i = this.offsets[0]!; i < toEnd.length; i++) least = Math.min(least, toEnd[i]!);
-    this.cost = least;
+    const offsets = new Int32Array(states.length + 1);
+    for (let layer = 0; layer < states.length; layer++) offsets[layer + 1] = offsets[layer]! + states[layer]!.nodes.length;
+    const toEnd = new Float64Array(offsets[states.length]!);
+    const { nodes } = states[states.length - 1]!;
+    for (let i = 0; i < nodes.length; i++) toEnd[offsets[moves.length]! + i] = endCost(nodes[i]!, ending, full);
+    for (let layer = moves.length - 1; layer >= 0; layer--) costBackwards(moves[layer]!, toEnd, offsets[layer]!, offsets[layer + 1]!);
+    this.cost = Math.min(...toEnd.subarray(0, offsets[1]));
+    this.toEnd = toEnd;
+    this.offsets = offsets;
   }
 
   /** The reading that comes k-th; undefined when there are no more. */
@@ -139,9 +142,7 @@ export class Choices {
   }
 
   private likeliest(): StretchReading | undefined {
-    const { toEnd, offsets } = this;
-    let node = 0;
-    while (toEnd[offsets[0]! + node]! > this.cost) node++;
+    const node = this.toEnd.indexOf(this.cost);
     const reading = this.readingOf(this.cheapestFrom([node], 0, node), this.cost);
     return this.accepts(reading) ? reading : undefined;
   }
@@ -154,11 +155,12 @@ export class Choices {
     const { moves, toEnd, offsets } = this;
     const limit = this.cost + UNLIKELY;
     const waiting = new Heap<Branch>();
-    const wait = (branch: Branch) => branch.promise <= limit && waiting.push(branch);
-    for (let node = 0; node < this.states[0]!.nodes.length; node++) wait({ way: [node], layer: 0, node, cost: 0, promise: toEnd[offsets[0]! + node]! });
+    for (let node = 0; node < this.states[0]!.nodes.length; node++) {
+      if (toEnd[node]! <= limit) waiting.push({ along: [], layer: 0, step: node, node, cost: 0, promise: toEnd[node]! });
+    }
     let useless = 0;
     for (let branch = waiting.pop(); branch && useless < PATIENCE; branch = waiting.pop()) {
-      const way = this.cheapestFrom(branch.way, branch.layer, branch.node);
+      const way = this.cheapestFrom([...branch.along.slice(0, branch.layer), branch.step], branch.layer, branch.node);
       const reading = this.readingOf(way, branch.promise);
       const accepted = this.accepts(reading);
       useless = accepted ? 0 : useless + 1;
@@ -170,7 +172,8 @@ export class Choices {
         for (let i = first[node]!; i < first[node + 1]!; i++) {
           if (i === taken) continue;
           const further = cost + costs[i]!;
-          wait({ way: [...way.slice(0, layer + 1), i], layer: layer + 1, node: to[i]!, cost: further, promise: further + toEnd[offsets[layer + 1]! + to[i]!]! });
+          const promise = further + toEnd[offsets[layer + 1]! + to[i]!]!;
+          if (promise <= limit) waiting.push({ along: way, layer: layer + 1, step: i, node: to[i]!, cost: further, promise });
         }
         node = to[taken]!;
         cost += costs[taken]!;
@@ -178,10 +181,9 @@ export class Choices {
     }
   }
 
-  /** A way that has come to a node of a layer, and on to its end. */
-  private cheapestFrom(way: readonly number[], layer: number, node: number): number[] {
+  /** Goes on with steps that have come to a node of a layer, to the end. */
+  private cheapestFrom(steps: number[], layer: number, node: number): number[] {
     const { moves, toEnd, offsets } = this;
-    const steps = [...way];
     for (let at = layer; at < moves.length; at++) {
       const { first, to, cost } = moves[at]!;
       const there = offsets[at + 1]!;
@@ -195,6 +197,8 @@ export class Choices {
 
   private readingOf(way: readonly number[], cost: number): StretchReading {
     const measures: SpokenEvent[][] = [];
+    let ties = false;
+    let restsMeasures = false;
     const said: { measure: number; event: number; ticks: number }[] = [];
     let opens = true;
     for (let layer = 0; layer < this.moves.length; layer++) {
@@ -203,11 +207,15 @@ export class Choices {
       if (opens) measures.push([]);
       const events = measures.at(-1)!;
       if (edge.said !== undefined) said.push({ measure: measures.length - 1, event: events.length, ticks: edge.said });
-      events.push(...edge.events);
+      for (const event of edge.events) {
+        events.push(event);
+        if (event.kind === 'tied') ties = true;
+        else if (event.kind === 'measure-rest') restsMeasures = true;
+      }
       // Without bars the next event opens a measure where this one is full.
       opens = edge.to.at === this.full;
     }
-    return { measures, from: this.states[0]!.nodes[way[0]!]!.place.at, cost, said };
+    return { measures, ties, restsMeasures, from: this.states[0]!.nodes[way[0]!]!.place.at, cost, said };
   }
 }
 
@@ -222,14 +230,14 @@ function isSameEvent(a: SpokenEvent, b: SpokenEvent): boolean {
   return a.kind === b.kind && a.value.base === b.value.base && a.value.dots === b.value.dots && a.tuplet === b.tuplet && a.tupletAt === b.tupletAt;
 }
 
-/** Adds the costs of the nodes before a move, from those after it. */
-function costBackwards({ first, to, cost }: Move, toEnd: number[], there: number): void {
+/** The costs of the nodes before a move, which stand from `here` on, by those after it. */
+function costBackwards({ first, to, cost }: Move, toEnd: Float64Array, here: number, there: number): void {
   for (let node = 0; node + 1 < first.length; node++) {
     let least = Infinity;
     for (let i = first[node]!; i < first[node + 1]!; i++) {
       const promise = cost[i]! + toEnd[there + to[i]!]!;
       if (promise < least) least = promise;
     }
-    toEnd.push(least);
+    toEnd[here + node] = least;
   }
 }

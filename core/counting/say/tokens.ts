@@ -23,27 +23,19 @@ const MEANT: Readonly<Record<string, string>> = { and: '&', und: '&', '+': '&', 
 export function typedTokens(text: string, cutter: Cutter): Typed[] {
   const plain = text.slice(0, LONGEST).toLowerCase().replace(/[–—‑’‘]|\|\|/g, (sign) => (sign === '||' ? ' |' : '’‘'.includes(sign) ? "'" : '-'));
   const tokens: Typed[] = [];
-  for (let at = 0; at < plain.length; ) {
-    let end = at;
-    while (end < plain.length && !isBetween(plain, end)) end++;
-    const typed = plain.slice(at, end);
-    if (end > at) for (const token of cutter.cut(typed)) tokens.push({ token, at, typed });
-    if (plain[end] === BAR && tokens.length > 0 && tokens.at(-1)!.token !== BAR) tokens.push({ token: BAR, at: end, typed: BAR });
-    at = end + 1;
+  WORDS.lastIndex = 0;
+  for (let found = WORDS.exec(plain); found; found = WORDS.exec(plain)) {
+    const typed = found[0];
+    const at = found.index;
+    if (typed !== BAR) for (const token of cutter.cut(typed)) tokens.push({ token, at, typed });
+    else if (tokens.length > 0 && tokens.at(-1)!.token !== BAR) tokens.push({ token: BAR, at, typed: BAR });
   }
   while (tokens.at(-1)?.token === BAR) tokens.pop();
   return tokens;
 }
 
-const SEPARATORS = ',;.!|';
-
-/** White space, a bar, or a sign that people set between words. */
-function isBetween(text: string, i: number): boolean {
-  const code = text.charCodeAt(i);
-  // Letters and figures, nearly all there is, need no more.
-  if (code > 47 && code < 124) return code === 59;
-  return code <= 32 || SEPARATORS.includes(text[i]!) || (code > 127 && /\s/.test(text[i]!));
-}
+/** What stands between white space, bars, and signs that people set between words. */
+const WORDS = /\||[^\s,;.!|]+/g;
 
 /** Knows the words of one school, longest first. */
 export class Cutter {

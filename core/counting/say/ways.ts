@@ -1,4 +1,5 @@
-import { type Edge, type Place, type Speaker, placeKey } from './edges.ts';
+import type { Speaker } from './edges.ts';
+import { type Edge, type Place, type Places, WHOLE_TOKEN } from './places.ts';
 
 /** The token between measures. */
 export const BAR = '|';
@@ -16,8 +17,21 @@ export interface Node {
 /** All nodes the same tokens may have led to, of those from which it can go on. */
 export interface State {
   readonly nodes: readonly Node[];
-  /** By token and the token after it. */
-  readonly moves: Map<string, Map<string | undefined, Move>>;
+  readonly moves: Map<string, MovesWith>;
+}
+
+/** The moves from a state with one token. */
+interface MovesWith {
+  readonly steps: Steps;
+  /** By the token after it. */
+  readonly moves: Map<string | undefined, Move>;
+}
+
+/** The steps from the nodes of a state with a token, whatever the token after it: those from node i are from `first[i]` up to `first[i + 1]`. */
+interface Steps {
+  readonly first: readonly number[];
+  readonly to: readonly Node[];
+  readonly edges: readonly (Edge | undefined)[];
 }
 
 /** What a token makes of a state: steps from its nodes to those of the state it leads to. */
@@ -31,7 +45,6 @@ export interface Move {
   readonly edges: readonly (Edge | undefined)[];
 }
 
-const WORD_SAID: readonly string[] = [];
 /** As many states as are kept; the texts of a school seldom need a tenth of them. */
 const MOST_STATES = 3000;
 
@@ -40,28 +53,36 @@ const MOST_STATES = 3000;
  * most tokens find their move known.
  */
 export class Ways {
-  private readonly nodes = new Map<string, Node>();
+  /** By place, and whether a note sounds on; then those in the middle of a word. */
+  private readonly nodes = new Map<number, Node>();
+  private readonly inWords = new Map<string, Node>();
+  private nodeCount = 0;
   private readonly states = new Map<string, State>();
 
   /**
-   * @param full   length of a measure in ticks
    * @param bars   bars are said: nothing follows a full measure
    * @param loose  tokens may leave the holds out ("1 3" for two half notes)
    */
   constructor(
     private readonly speaker: Speaker,
-    readonly full: number,
+    private readonly places: Places,
     private readonly bars: boolean,
     private readonly loose: boolean,
   ) {}
+
+  /** Length of a measure in ticks. */
+  get full(): number {
+    return this.places.full;
+  }
 
   /** Nothing said yet, at one of these places (in ticks). */
   start(places: readonly number[], sounds: boolean): State {
     if (this.states.size > MOST_STATES) {
       this.nodes.clear();
+      this.inWords.clear();
       this.states.clear();
     }
-    return this.state(places.map((at) => this.node(this.speaker.place(at), sounds, WORD_SAID)));
+    return this.state(places.map((at) => this.node(this.places.place(at), sounds, WHOLE_TOKEN)));
   }
 
   /**
@@ -69,35 +90,44 @@ export class Ways {
    * no nodes when there is none.
    */
   move(from: State, token: string, next: string | undefined): Move {
-    let ofToken = from.moves.get(token);
-    if (!ofToken) from.moves.set(token, (ofToken = new Map<string | undefined, Move>()));
-    let move = ofToken.get(next);
-    if (!move) ofToken.set(next, (move = this.moveWith(from, token, next)));
+    let withToken = from.moves.get(token);
+    if (!withToken) from.moves.set(token, (withToken = { steps: this.stepsWith(from, token), moves: new Map<string | undefined, Move>() }));
+    let move = withToken.moves.get(next);
+    if (!move) withToken.moves.set(next, (move = this.moveBefore(withToken.steps, next)));
     return move;
   }
 
-  private moveWith(from: State, token: string, next: string | undefined): Move {
+  private stepsWith(from: State, token: string): Steps {
+    const first = [0];
+    const to: Node[] = [];
+    const edges: (Edge | undefined)[] = [];
+    for (const node of from.nodes) {
+      this.stepsFrom(node, token, to, edges);
+      first.push(to.length);
+    }
+    return { first, to, edges };
+  }
+
+  /** Those of the steps after which the next token can follow. */
+  private moveBefore(steps: Steps, next: string | undefined): Move {
     const reached: Node[] = [];
-    const indices = new Map<Node, number>();
-    const first = new Int32Array(from.nodes.length + 1);
+    const first = new Int32Array(steps.first.length);
     const to: number[] = [];
     const edges: (Edge | undefined)[] = [];
-    const step = (edge: Edge | undefined, place: Place, sounds: boolean, toSay: readonly string[]) => {
-      if (!this.canFollow(place, toSay, next)) return;
-      const node = this.node(place, sounds, toSay);
-      let index = indices.get(node);
-      if (index === undefined) indices.set(node, (index = reached.push(node) - 1));
-      to.push(index);
-      edges.push(edge);
-    };
-    from.nodes.forEach((node, i) => {
-      this.stepsFrom(node, token, step);
-      first[i + 1] = to.length;
-    });
+    for (let from = 0; from + 1 < steps.first.length; from++) {
+      for (let i = steps.first[from]!; i < steps.first[from + 1]!; i++) {
+        const node = steps.to[i]!;
+        if (!this.canFollow(node, next)) continue;
+        const known = reached.indexOf(node);
+        to.push(known >= 0 ? known : reached.push(node) - 1);
+        edges.push(steps.edges[i]);
+      }
+      first[from + 1] = to.length;
+    }
     return { state: this.state(reached), first, to: Int32Array.from(to), cost: Float64Array.from(edges, (edge) => edge?.cost ?? 0), edges };
   }
 
-  private canFollow(place: Place, toSay: readonly string[], token: string | undefined): boolean {
+  private canFollow({ place, toSay }: Node, token: string | undefined): boolean {
     if (token === undefined) return true;
     if (toSay.length > 0) return toSay[0] === token;
     const ended = place.at === this.full;
@@ -109,28 +139,36 @@ export class Ways {
 
   /** A full measure goes on at the beginning of the next. */
   private goesOnAt(place: Place): Place {
-    return place.at === this.full ? this.speaker.place(0) : place;
+    return place.at === this.full ? this.places.place(0) : place;
   }
 
-  private stepsFrom({ place, sounds, toSay }: Node, token: string, step: (edge: Edge | undefined, place: Place, sounds: boolean, toSay: readonly string[]) => void): void {
+  private stepsFrom({ place, sounds, toSay }: Node, token: string, to: Node[], edges: (Edge | undefined)[]): void {
     if (toSay.length > 0) {
-      if (toSay[0] === token) step(undefined, place, true, toSay.slice(1));
+      if (toSay[0] !== token) return;
+      to.push(this.node(place, true, toSay.slice(1)));
+      edges.push(undefined);
       return;
     }
     if (place.at === this.full && this.bars) return;
     const from = this.goesOnAt(place);
     const go = (edge: Edge) => {
       const { kind } = edge.events[0]!;
-      if (kind !== 'tied' || sounds) step(edge, edge.to, kind === 'note' || kind === 'tied', edge.more);
+      if (kind === 'tied' && !sounds) return;
+      to.push(this.node(edge.to, kind === 'note' || kind === 'tied', edge.more));
+      edges.push(edge);
     };
     this.speaker.exactFrom(from).get(token)?.forEach(go);
     if (this.loose) this.speaker.looseFrom(from).get(token)?.forEach(go);
   }
 
   private node(place: Place, sounds: boolean, toSay: readonly string[]): Node {
-    const key = `${placeKey(place)} ${sounds ? 1 : 0} ${toSay.join(' ')}`;
-    let node = this.nodes.get(key);
-    if (!node) this.nodes.set(key, (node = { id: this.nodes.size, place, sounds, toSay }));
+    const key = place.id * 2 + (sounds ? 1 : 0);
+    const inWord = toSay.length > 0 ? `${key} ${toSay.join(' ')}` : '';
+    const known = inWord ? this.inWords.get(inWord) : this.nodes.get(key);
+    if (known) return known;
+    const node: Node = { id: this.nodeCount++, place, sounds, toSay };
+    if (inWord) this.inWords.set(inWord, node);
+    else this.nodes.set(key, node);
     return node;
   }
 

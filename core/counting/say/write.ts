@@ -2,23 +2,37 @@ import { sub } from '../../rhythm/fraction.ts';
 import { type Meter, beatOf } from '../../rhythm/meter.ts';
 import type { Item, Measure, Note, Pattern, Rest } from '../../rhythm/pattern.ts';
 import { spell } from '../../rhythm/spell.ts';
-import type { SpokenEvent } from './edges.ts';
 import { fromTicks, soundingTicks } from './grid.ts';
+import type { SpokenEvent } from './places.ts';
 import type { StretchReading } from './stretch.ts';
 
 type Written = Pick<StretchReading, 'measures' | 'from'>;
 
-/** The pattern that some stretches write, one after the other. Neighbouring measures of rest become one run. */
-export function writeReading(stretches: readonly Written[], meter: Meter): Pattern {
+/** What stretches write: first where their last note is not tied on, then where it is. */
+export type WrittenStretches = Map<Written, (readonly Measure[] | undefined)[]>;
+
+/**
+ * The pattern that some stretches write, one after the other. Neighbouring measures of rest become one run.
+ * @param known  what was written already and is kept: the readings of a text differ in a stretch or two
+ */
+export function writeReading(stretches: readonly Written[], meter: Meter, known?: WrittenStretches): Pattern {
   const measures: Measure[] = [];
-  stretches.forEach((stretch, i) => {
-    for (const measure of measuresOf(stretch, startsTied(stretches[i + 1]), meter)) {
+  for (let i = 0; i < stretches.length; i++) {
+    const stretch = stretches[i]!;
+    const tiedOn = startsTied(stretches[i + 1]);
+    for (const measure of known ? writtenOnce(stretch, tiedOn, meter, known) : measuresOf(stretch, tiedOn, meter)) {
       const before = measures.at(-1)?.rests;
       if (before !== undefined && measure.rests !== undefined) measures[measures.length - 1] = { ...measure, rests: before + measure.rests };
       else measures.push(measure);
     }
-  });
+  }
   return { pickup: stretches[0]!.from > 0, measures };
+}
+
+function writtenOnce(stretch: Written, tiedOn: boolean, meter: Meter, known: WrittenStretches): readonly Measure[] {
+  let both = known.get(stretch);
+  if (!both) known.set(stretch, (both = [undefined, undefined]));
+  return (both[tiedOn ? 1 : 0] ??= measuresOf(stretch, tiedOn, meter));
 }
 
 /** It goes on with a note that sounds already. */
@@ -26,32 +40,36 @@ export function startsTied(stretch: Written | undefined): boolean {
   return stretch?.measures[0]?.[0]?.kind === 'tied';
 }
 
-function measuresOf(stretch: Written, tiedOn: boolean, meter: Meter): readonly Measure[] {
-  return stretch.measures.map((events, i): Measure => {
+function measuresOf(stretch: Written, tiedOn: boolean, meter: Meter): Measure[] {
+  const measures: Measure[] = [];
+  for (let i = 0; i < stretch.measures.length; i++) {
+    const events = stretch.measures[i]!;
     const next = stretch.measures[i + 1]?.[0];
-    if (events[0]?.kind === 'measure-rest') return { meter, items: [], rests: 1 };
-    return { meter, items: itemsOf(events, next ? next.kind === 'tied' : tiedOn) };
-  });
+    if (events[0]?.kind === 'measure-rest') measures.push({ meter, items: [], rests: 1 });
+    else measures.push({ meter, items: itemsOf(events, next ? next.kind === 'tied' : tiedOn) });
+  }
+  return measures;
 }
 
 function itemsOf(events: readonly SpokenEvent[], tiedOn: boolean): Item[] {
   const items: Item[] = [];
   let open: { at: number | undefined; kind: SpokenEvent['tuplet']; events: (Note | Rest)[] } | undefined;
-  events.forEach((event, i) => {
+  for (let i = 0; i < events.length; i++) {
+    const event = events[i]!;
     const next = events[i + 1];
     const tied = next ? next.kind === 'tied' : tiedOn;
     const written: Note | Rest = event.kind === 'rest' ? { kind: 'rest', value: event.value } : tied ? { kind: 'note', value: event.value, tied } : { kind: 'note', value: event.value };
     if (!event.tuplet) {
       items.push(written);
       open = undefined;
-      return;
+      continue;
     }
     if (!open || open.at !== event.tupletAt || open.kind !== event.tuplet) {
       open = { at: event.tupletAt, kind: event.tuplet, events: [] };
       items.push({ kind: 'tuplet', n: event.tuplet.n, m: event.tuplet.m, events: open.events });
     }
     open.events.push(written);
-  });
+  }
   return items;
 }
 
@@ -64,7 +82,7 @@ export function withRests({ measures, from, said }: StretchReading, meter: Meter
       let at = m === 0 ? from : 0;
       return events.flatMap((event, i): SpokenEvent[] => {
         const start = at;
-        const length = soundingTicks(event);
+        const length = soundingTicks(event.value, event.tuplet);
         at += length;
         const spoken = said.find(({ measure, event: index }) => measure === m && index === i)?.ticks;
         if (spoken === undefined || spoken >= length) return [event];
