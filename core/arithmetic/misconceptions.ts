@@ -9,12 +9,20 @@ export interface Misconception {
   readonly sentence: string;
   /** The beats a child with this misconception gives to a part. */
   readonly beats: (part: Part, beat: ValueLetter) => Fraction;
+  /** How often the child then claps a part, where that is not once for each note that is not tied on. */
+  readonly claps?: (part: Part) => number;
 }
 
-export type MisconceptionId = 'dot-one-beat' | 'dot-whole-copy' | 'dot-ignored' | 'counts-notes' | 'rest-nothing' | 'whole-half-swapped' | 'tie-ignored' | 'beat-ignored';
+export type MisconceptionId =
+  | 'dot-one-beat' | 'dot-whole-copy' | 'dot-ignored' | 'staccato-lengthens' | 'counts-notes' | 'rest-nothing' | 'rest-clapped' | 'whole-half-swapped' | 'tie-ignored' | 'tie-two-sounds' | 'beat-ignored';
 
 const plain = (value: NoteValue): NoteValue => ({ base: value.base, dots: 0 });
 const right = ({ value }: Part, beat: ValueLetter) => beatsOf(value, beat);
+
+/** A note is clapped at its start; a rest and a tied-on note are not. */
+export function clapsOf({ kind, tied }: Part): number {
+  return kind === 'note' && !tied ? 1 : 0;
+}
 
 /** Each in one entry; wrong options are made by counting with its rule. */
 export const MISCONCEPTIONS: readonly Misconception[] = [
@@ -34,6 +42,11 @@ export const MISCONCEPTIONS: readonly Misconception[] = [
     beats: ({ value }, beat) => beatsOf(plain(value), beat),
   },
   {
+    id: 'staccato-lengthens',
+    sentence: 'The dot above or below the head was read as the one that lengthens. It only makes the note sound short; its beats stay the same.',
+    beats: (part, beat) => (part.staccato ? mul(right(part, beat), frac(3, 2)) : right(part, beat)),
+  },
+  {
     id: 'rest-nothing',
     sentence: 'The rest was given no time. It is not sounded, but it is counted.',
     beats: (part, beat) => (part.kind === 'rest' ? ZERO : right(part, beat)),
@@ -42,6 +55,18 @@ export const MISCONCEPTIONS: readonly Misconception[] = [
     id: 'tie-ignored',
     sentence: 'The tied-on note was left out. A tie adds its time; only the sound is not made again.',
     beats: (part, beat) => (part.tied ? ZERO : right(part, beat)),
+  },
+  {
+    id: 'tie-two-sounds',
+    sentence: 'The tie was counted as two sounds. Only the first of the tied notes is sounded; the other adds its time.',
+    beats: right,
+    claps: ({ kind }) => (kind === 'note' ? 1 : 0),
+  },
+  {
+    id: 'rest-clapped',
+    sentence: 'The rest was clapped. Its time is counted, but it is silent.',
+    beats: right,
+    claps: (part) => (part.kind === 'rest' ? 1 : clapsOf(part)),
   },
   {
     id: 'whole-half-swapped',

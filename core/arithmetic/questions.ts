@@ -1,8 +1,9 @@
 import { type Random, randomFrom } from '../random.ts';
 import { type Fraction, add, compare, div, equal, frac, isWhole, mixed, mul, sub } from '../rhythm/fraction.ts';
+import { type Meter, beatOf, meterLength, meterText } from '../rhythm/meter.ts';
 import { type NamingId, valueName, withArticle } from '../rhythm/names.ts';
 import { type Dots, type NoteValue, VALUE, VALUES, type ValueLetter, lengthOf, valueOfLength, valueText } from '../rhythm/value.ts';
-import { MISCONCEPTIONS, type MisconceptionId, misjudged } from './misconceptions.ts';
+import { MISCONCEPTIONS, type MisconceptionId, clapsOf, misjudged } from './misconceptions.ts';
 import { type Part, beatsOf, beatsText, partName, totalBeats, workedSteps } from './steps.ts';
 
 export interface Option {
@@ -17,6 +18,8 @@ export interface Question {
   readonly prompt: string;
   /** Rhythm text of what the question shows; measures may be wrong on purpose. */
   readonly shows?: string;
+  /** Which of the signs it shows have a dot above or below the head, by index from 0. */
+  readonly staccato?: readonly number[];
   readonly options: readonly Option[];
   /** Index of the right option. */
   readonly answer: number;
@@ -34,11 +37,20 @@ export interface QuestionSettings {
   readonly naming: NamingId;
 }
 
-export const QUESTION_KINDS = ['beats', 'how-many', 'true-false', 'complete', 'wrong-measure', 'order'] as const;
+export const QUESTION_KINDS = ['beats', 'how-many', 'true-false', 'claps', 'complete', 'wrong-measure', 'order'] as const;
 export type QuestionKind = (typeof QUESTION_KINDS)[number];
 
 const OPTIONS = 4;
-const QUARTER_BEATS_IN_MEASURE = 4;
+/** The measures that questions are about have four of the chosen beats (two halves); where hardly anything fits, 4/4. */
+const METERS: Readonly<Record<ValueLetter, Meter>> = {
+  w: { upper: 4, lower: 4 },
+  h: { upper: 2, lower: 2 },
+  q: { upper: 4, lower: 4 },
+  e: { upper: 4, lower: 8 },
+  s: { upper: 4, lower: 16 },
+  t: { upper: 4, lower: 4 },
+};
+const MOST_PARTS = 8;
 
 type Maker = (settings: QuestionSettings, random: Random) => Question | undefined;
 
@@ -50,13 +62,26 @@ function plainValues({ values }: QuestionSettings): ValueLetter[] {
 function anyPart(settings: QuestionSettings, random: Random): Part {
   const base = random.pick(plainValues(settings));
   const dots: Dots = settings.dots && base !== 's' && base !== 't' && random.next() < 0.4 ? 1 : 0;
-  return { kind: settings.rests && random.next() < 0.3 ? 'rest' : 'note', value: { base, dots } };
+  const kind = settings.rests && random.next() < 0.3 ? 'rest' : 'note';
+  const short = settings.dots && kind === 'note' && dots === 0 && random.next() < 0.3;
+  return short ? { kind, value: { base, dots }, staccato: true } : { kind, value: { base, dots } };
 }
 
-/** One to three parts; a tie only from a note to a note. */
-function anySum(settings: QuestionSettings, random: Random, most = 3): Part[] {
-  const parts = Array.from({ length: 1 + random.below(most) }, () => anyPart(settings, random));
-  return parts.map((part, i) => (settings.ties && i > 0 && part.kind === 'note' && parts[i - 1]!.kind === 'note' && random.next() < 0.5 ? { ...part, tied: true as const } : part));
+/** Without dots above or below the head, which rhythm text does not write. */
+function anyWritten(settings: QuestionSettings, random: Random): Part {
+  const { kind, value } = anyPart(settings, random);
+  return { kind, value };
+}
+
+/** A dot above or below a head that is tied would say nothing. */
+function withoutStaccatoTies(parts: readonly Part[]): Part[] {
+  return parts.map((part, i) => (part.staccato && (part.tied || parts[i + 1]?.tied) ? { kind: part.kind, value: part.value, ...(part.tied ? { tied: true as const } : {}) } : part));
+}
+
+/** One part or more; a tie only from a note to a note. */
+function anySum(settings: QuestionSettings, random: Random, most: number, any = anyWritten): Part[] {
+  const parts = Array.from({ length: 1 + random.below(most) }, () => any(settings, random));
+  return withoutStaccatoTies(parts.map((part, i) => (settings.ties && i > 0 && part.kind === 'note' && parts[i - 1]!.kind === 'note' && random.next() < 0.5 ? { ...part, tied: true as const } : part)));
 }
 
 /** Rhythm text of parts, as they are shown under a question. */
@@ -97,16 +122,40 @@ function slipsAround(value: Fraction): string[] {
 }
 
 const beats: Maker = (settings, random) => {
-  const parts = anySum(settings, random);
+  const parts = anySum(settings, random, 3, anyPart);
   const total = totalBeats(parts, settings.beat);
   const wrong = MISCONCEPTIONS.flatMap((m): Option[] => {
     const heard = misjudged(parts, settings.beat, m);
     return heard.n > 0 && !equal(heard, total) ? [{ text: beatsText(heard), misconception: m.id }] : [];
   });
   const made = optionsOf(beatsText(total), wrong, slipsAround(total), random);
-  const what = parts.length === 1 ? withArticle(partName(parts[0]!, settings.naming)) : 'this';
-  return made && { kind: 'beats', prompt: `How many beats does ${what} last ${withBeat(settings)}?`, shows: partsText(parts), ...made, steps: workedSteps(parts, settings.beat, settings.naming) };
+  const staccato = parts.flatMap((part, i) => (part.staccato ? [i] : []));
+  const what = parts.length === 1 && staccato.length === 0 ? withArticle(partName(parts[0]!, settings.naming)) : 'this';
+  const steps = [...workedSteps(parts, settings.beat, settings.naming), ...(staccato.length > 0 ? ['the dot above or below a head makes it short and adds nothing'] : [])];
+  return made && { kind: 'beats', prompt: `How many beats does ${what} last ${withBeat(settings)}?`, shows: partsText(parts), ...(staccato.length > 0 ? { staccato } : {}), ...made, steps };
 };
+
+const claps: Maker = (settings, random) => {
+  const parts = anySum(settings, random, 5);
+  const tied = parts.filter((part) => part.tied).length;
+  const rests = parts.filter(({ kind }) => kind === 'rest').length;
+  if (tied + rests === 0 || rests === parts.length) return undefined;
+  const count = (clapped: (part: Part) => number) => parts.reduce((sum, part) => sum + clapped(part), 0);
+  const total = count(clapsOf);
+  const wrong = MISCONCEPTIONS.flatMap(({ id, claps: clapped }): Option[] => (clapped ? [{ text: clapsText(count(clapped)), misconception: id }] : []));
+  const slips = [total + 1, total + 2, total - 1, total + 3].filter((times) => times >= 0).map(clapsText);
+  const made = optionsOf(clapsText(total), wrong, slips, random);
+  const steps = [
+    `one clap for each note: ${parts.length - rests}`,
+    ...(tied > 0 ? [`less ${tied} for what is tied on: it sounds already`] : []),
+    ...(rests > 0 ? [`nothing for the ${rests === 1 ? 'rest: it is' : 'rests: they are'} counted in silence`] : []),
+  ];
+  return made && { kind: 'claps', prompt: 'How many claps is this?', shows: partsText(parts), ...made, steps };
+};
+
+function clapsText(times: number): string {
+  return `${times} ${times === 1 ? 'clap' : 'claps'}`;
+}
 
 const howMany: Maker = (settings, random) => {
   const known = plainValues(settings);
@@ -141,7 +190,7 @@ function foldSteps(whole: NoteValue, small: ValueLetter, naming: NamingId): stri
 }
 
 const trueFalse: Maker = (settings, random) => {
-  const left: Part = { kind: settings.rests && random.next() < 0.4 ? 'rest' : 'note', value: anyPart({ ...settings, rests: false }, random).value };
+  const left: Part = { kind: settings.rests && random.next() < 0.4 ? 'rest' : 'note', value: anyWritten({ ...settings, rests: false }, random).value };
   const rightSide = splitUp(left, random);
   if (!rightSide) return undefined;
   const trick = MISCONCEPTIONS.filter((m) => m.id !== 'beat-ignored' && m.id !== 'counts-notes' && !equal(m.beats(left, 'q'), beatsOf(left.value, 'q')));
@@ -173,42 +222,73 @@ function splitUp({ kind, value }: Part, random: Random): Part[] | undefined {
 }
 
 const complete: Maker = (settings, random) => {
-  const full = frac(QUARTER_BEATS_IN_MEASURE, 4);
-  const given = anySum({ ...settings, ties: false }, random, 3);
-  const written = given.map(({ value }) => lengthOf(value)).reduce(add);
-  const missing = valueOfLength(sub(full, written));
-  if (!missing || (missing.dots > 0 && !settings.dots)) return undefined;
+  const { meter, beat, full } = measureOf(settings);
+  const missing = anyWritten(settings, random).value;
+  const given = filled(sub(full, lengthOf(missing)), settings, random);
+  if (!given || given.length === 0) return undefined;
   const wrong = MISCONCEPTIONS.flatMap((m): Option[] => {
-    const left = sub(full, mul(misjudged(given, 'q', m), frac(1, 4)));
+    const left = sub(full, mul(misjudged(given, beat, m), VALUE[beat].of));
     const value = left.n > 0 ? valueOfLength(left) : undefined;
     return value && !equal(left, lengthOf(missing)) ? [{ text: valueName(value, settings.naming), misconception: m.id }] : [];
   });
-  const slips = shuffled(VALUES.map(({ letter }) => valueName({ base: letter, dots: 0 }, settings.naming)), random);
+  const letters = VALUES.map(({ letter }) => letter);
+  const slips = [...shuffled(letters.filter((letter) => settings.values.includes(letter)), random), ...letters].map((letter) => valueName({ base: letter, dots: 0 }, settings.naming));
   const made = optionsOf(valueName(missing, settings.naming), wrong, slips, random);
-  const used = totalBeats(given, 'q');
-  return made && { kind: 'complete', prompt: 'Which value completes this measure of 4/4?', shows: `4/4 ${partsText(given)}`, ...made, steps: [...workedSteps(given, 'q', settings.naming), `4 − ${mixed(used)} = ${beatsText(sub(frac(4), used))}: ${valueName(missing, settings.naming)}`] };
+  const [all, used] = [div(full, VALUE[beat].of), totalBeats(given, beat)];
+  const steps = [...workedSteps(given, beat, settings.naming), `${mixed(all)} − ${mixed(used)} = ${beatsText(sub(all, used))}: ${valueName(missing, settings.naming)}`];
+  return made && { kind: 'complete', prompt: `Which value completes this measure of ${meterText(meter)}?`, shows: `${meterText(meter)} ${partsText(given)}`, ...made, steps };
 };
 
-const FULL_MEASURES = ['q q q q', 'h q q', 'q e e h', 'q. e q q', 'h h', 'q (q) e e q', 'e e q q (q)', 'h. q'];
-const OFF_MEASURES: readonly (readonly [string, Fraction])[] = [
-  ['q q q e', frac(-1, 2)], ['q. e q', frac(-1)], ['h q e', frac(-1, 2)], ['q e e q q q', frac(1)], ['h. e', frac(-1, 2)], ['q q q q e', frac(1, 2)], ['h. h', frac(1)], ['q (q) e q', frac(-1, 2)],
-];
+/** The measures that fit the chosen beat, and which value their beat is. */
+function measureOf({ beat }: QuestionSettings): { meter: Meter; beat: ValueLetter; full: Fraction } {
+  const meter = METERS[beat];
+  const { length } = beatOf(meter);
+  return { meter, beat: VALUES.find(({ of }) => equal(of, length))!.letter, full: meterLength(meter) };
+}
 
-const wrongMeasure: Maker = (_settings, random) => {
+/** Parts of the chosen values that last just so long; undefined when none were found, or they are longer. */
+function filled(length: Fraction, settings: QuestionSettings, random: Random): Part[] | undefined {
+  const parts: Part[] = [];
+  let left = length;
+  for (let tries = 0; left.n > 0 && tries < MOST_PARTS * 3; tries++) {
+    const part = anyWritten(settings, random);
+    const rest = sub(left, lengthOf(part.value));
+    if (rest.n < 0 || parts.length === MOST_PARTS) continue;
+    parts.push(part);
+    left = rest;
+  }
+  return left.n === 0 ? parts : undefined;
+}
+
+const TRIES = 12;
+
+const wrongMeasure: Maker = (settings, random) => {
+  const { meter, beat, full } = measureOf(settings);
   const place = random.below(OPTIONS);
-  const [off, by] = random.pick(OFF_MEASURES);
-  const full = shuffled(FULL_MEASURES, random);
-  const measures = Array.from({ length: OPTIONS }, (_, i) => (i === place ? off : full[i]!));
-  const say = (i: number, amount: Fraction) => `measure ${i + 1}, ${beatsText(amount.n < 0 ? frac(-amount.n, amount.d) : amount)} ${amount.n < 0 ? 'short' : 'too long'}`;
-  const restWithout = measures.findIndex((measure, i) => i !== place && measure.includes('('));
-  const dotWithout = measures.findIndex((measure, i) => i !== place && measure.includes('.'));
-  const wrong: Option[] = [
-    ...(restWithout >= 0 ? [{ text: say(restWithout, frac(-1)), misconception: 'rest-nothing' as const }] : []),
-    ...(dotWithout >= 0 ? [{ text: say(dotWithout, frac(1, 2)), misconception: 'dot-one-beat' as const }] : []),
-  ];
+  const off = mul(random.pick([frac(-1), frac(-1, 2), frac(1, 2), frac(1)]), VALUE[beat].of);
+  const measures: Part[][] = [];
+  for (let tries = 0; measures.length < OPTIONS && tries < TRIES * OPTIONS; tries++) {
+    const measure = filled(measures.length === place ? add(full, off) : full, settings, random);
+    // With few values there are few different measures; then they may be alike.
+    const isNew = measure && !measures.some((known) => partsText(known) === partsText(measure));
+    if (measure && (isNew || tries > (TRIES * OPTIONS) / 2)) measures.push(measure);
+  }
+  if (measures.length < OPTIONS) return undefined;
+  const all = div(full, VALUE[beat].of);
+  const say = (i: number, by: Fraction) => `measure ${i + 1}, ${beatsText(by.n < 0 ? frac(-by.n, by.d) : by)} ${by.n < 0 ? 'short' : 'too long'}`;
+  const by = div(off, VALUE[beat].of);
+  const wrong = MISCONCEPTIONS.flatMap((m) =>
+    measures.flatMap((measure, i): Option[] => {
+      const heard = sub(misjudged(measure, beat, m), all);
+      return heard.n === 0 || (i === place && equal(heard, by)) ? [] : [{ text: say(i, heard), misconception: m.id }];
+    }),
+  );
   const slips = [say(place, frac(-by.n, by.d)), say((place + 1) % OPTIONS, by), say((place + 2) % OPTIONS, by)];
-  const made = optionsOf(say(place, by), wrong, slips, random);
-  return made && { kind: 'wrong-measure', prompt: 'Which measure does not add up, and by how much?', shows: `4/4 ${measures.join(' | ')}`, ...made, steps: measures.map((_measure, i) => (i === place ? `measure ${i + 1}: ${say(place, by).split(', ')[1]}` : `measure ${i + 1} adds up to 4`)) };
+  // One slip names the right measure with a wrong amount: to find the measure is not enough.
+  const made = optionsOf(say(place, by), shuffled(wrong, random).slice(0, 2), slips, random);
+  const total = totalBeats(measures[place]!, beat);
+  const steps = [`measure ${place + 1}: ${beatsText(total)}, ${say(place, by).split(', ')[1]}`, `the others add up to ${mixed(all)}`];
+  return made && { kind: 'wrong-measure', prompt: 'Which measure does not add up, and by how much?', shows: `${meterText(meter)} ${measures.map(partsText).join(' | ')}`, ...made, steps };
 };
 
 const order: Maker = (settings, random) => {
@@ -225,7 +305,7 @@ const order: Maker = (settings, random) => {
   return made && { kind: 'order', prompt: 'Put these in order, the shortest first.', shows: three.map(valueText).join(' '), ...made, steps: right.map((value) => workedSteps([{ kind: 'note', value }], settings.beat, settings.naming)[0]!) };
 };
 
-const MAKERS: Readonly<Record<QuestionKind, Maker>> = { beats, 'how-many': howMany, 'true-false': trueFalse, complete, 'wrong-measure': wrongMeasure, order };
+const MAKERS: Readonly<Record<QuestionKind, Maker>> = { beats, 'how-many': howMany, 'true-false': trueFalse, claps, complete, 'wrong-measure': wrongMeasure, order };
 
 /**
  * Questions from a seed: the same seed and settings give the same ones, no two in a row of one kind where several were asked for.

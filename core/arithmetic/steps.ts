@@ -8,6 +8,8 @@ export interface Part {
   readonly value: NoteValue;
   /** Its time is added to the note before it. */
   readonly tied?: true;
+  /** A dot above or below the head: it sounds short and is counted the same. */
+  readonly staccato?: true;
 }
 
 /** How many beats a value lasts when `beat` gets the beat: beatsOf(dotted quarter, 'e') = 3. */
@@ -52,7 +54,7 @@ export function workedSteps(parts: readonly Part[], beat: ValueLetter, naming: N
       return [`${name} = ${dotted}${beatsText(own)}`];
     }
     const total = add(before, own);
-    const lines = [...(dotted ? [`${name} = ${dotted}${beatsText(own)}`] : []), `with the ${part.tied ? 'tied ' : ''}${name} ${mixed(before)} + ${mixed(own)} = ${beatsText(total)}`];
+    const lines: string[] = [...(dotted ? [`${name} = ${dotted}${beatsText(own)}`] : []), `with the ${part.tied ? 'tied ' : ''}${name} ${mixed(before)} + ${mixed(own)} = ${beatsText(total)}`];
     before = total;
     return lines;
   });

@@ -1,5 +1,5 @@
 import Button from 'react-bootstrap/Button';
-import { beatsText, workedSteps } from '../../../core/arithmetic/steps.ts';
+import { type Part, beatsText, workedSteps } from '../../../core/arithmetic/steps.ts';
 import { type CountOptions, countPattern } from '../../../core/counting/count.ts';
 import { SCHOOLS } from '../../../core/counting/schools.ts';
 import { handsOf } from '../../../core/leading/hands.ts';
@@ -9,6 +9,7 @@ import { type NamingId, restName, valueName } from '../../../core/rhythm/names.t
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { placePattern } from '../../../core/rhythm/place.ts';
 import { VALUES } from '../../../core/rhythm/value.ts';
+import { LookAlikes, lookAlikeOf } from '../../signs/LookAlikes.tsx';
 import { NoteSign } from '../../signs/NoteSign.tsx';
 import { useKeys } from '../../state/useKeys.ts';
 
@@ -41,7 +42,8 @@ export function NoteExplained({ pattern, picked, counts, naming, onPick, onClose
   const unit = VALUES.find(({ of }) => of.n * beat.length.d === beat.length.n * of.d)?.letter;
   const rest = event.kind === 'rest';
   const name = event.wholeMeasure ? 'a whole measure of rest' : rest ? restName(event.value, naming) : `${event.kind === 'tied' ? 'tied-on ' : ''}${valueName(event.value, naming)}`;
-  const steps = unit && !event.tuplet && !event.wholeMeasure ? workedSteps([{ kind: rest ? 'rest' : 'note', value: event.value }], unit, naming) : [`${name}: ${beatsText(div(event.length, beat.length))}`];
+  const part: Part = { kind: rest ? 'rest' : 'note', value: event.value };
+  const steps = unit && !event.tuplet && !event.wholeMeasure ? workedSteps([part], unit, naming) : [`${name}: ${beatsText(div(event.length, beat.length))}`];
   const said = counts.flatMap((options) => {
     const counted = countPattern(pattern, options);
     return counted.ok ? [{ name: SCHOOLS[options.school].title, token: counted.measures[picked.measure]!.tokens[picked.event]!.text }] : [];
@@ -60,8 +62,7 @@ export function NoteExplained({ pattern, picked, counts, naming, onPick, onClose
           {steps.join('; ')}
           {event.tuplet && ` (${event.tuplet.n} in the time of ${event.tuplet.m})`}
         </p>
-        {event.value.dots > 0 && <p>The dot right of the head makes it longer by half. A dot above or below the head only makes it short.</p>}
-        {rest && (event.value.base === 'w' || event.value.base === 'h') && <p>The whole rest hangs below the line, the half rest sits on it.</p>}
+        <LookAlikes which={lookAlikeOf(part)} />
         <p>
           {said.map(({ name: school, token }) => (
             <span key={school} className="explained-said">

@@ -5,9 +5,13 @@ import Form from 'react-bootstrap/Form';
 import { MISCONCEPTION, type MisconceptionId } from '../../../core/arithmetic/misconceptions.ts';
 import { type Question, type QuestionSettings, questions } from '../../../core/arithmetic/questions.ts';
 import { valueName } from '../../../core/rhythm/names.ts';
+import type { Pattern } from '../../../core/rhythm/pattern.ts';
+import { placePattern } from '../../../core/rhythm/place.ts';
 import { parseRhythm } from '../../../core/rhythm/text.ts';
 import { VALUES, type ValueLetter } from '../../../core/rhythm/value.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
+import { type LookAlike, LookAlikes } from '../../signs/LookAlikes.tsx';
+import { MeterSign } from '../../signs/MeterSign.tsx';
 import { NoteSign } from '../../signs/NoteSign.tsx';
 import { useKeys } from '../../state/useKeys.ts';
 import type { ValuesProps } from './ValuesPage.tsx';
@@ -57,6 +61,10 @@ function Run({ run, onAgain }: { run: readonly Question[]; onAgain: () => void }
   const [right, setRight] = useState(0);
   const [tally, setTally] = useState<Tally>({});
   const question = run[at];
+  const pattern = useMemo(() => {
+    const parsed = question?.shows === undefined ? undefined : parseRhythm(question.shows);
+    return parsed?.ok ? parsed.pattern : undefined;
+  }, [question]);
   const choose = (option: number) => {
     if (!question || chosen !== undefined || option >= question.options.length) return;
     setChosen(option);
@@ -83,7 +91,7 @@ function Run({ run, onAgain }: { run: readonly Question[]; onAgain: () => void }
         {at + 1} of {run.length} · {right} right
       </p>
       <h2 className="big-line">{question.prompt}</h2>
-      {question.shows && <Shown text={question.shows} />}
+      {pattern && (question.kind === 'complete' ? <Ruler pattern={pattern} strips={false} beats={false} /> : <Signs pattern={pattern} meter={question.kind === 'wrong-measure'} staccato={question.staccato} />)}
       <div className="options">
         {question.options.map(({ text }, i) => (
           <button
@@ -103,6 +111,7 @@ function Run({ run, onAgain }: { run: readonly Question[]; onAgain: () => void }
         {chosen !== undefined && (
           <>
             {wrong && <p className="misconception">{wrong.misconception ? MISCONCEPTION[wrong.misconception].sentence : 'Nearly: add it up once more.'}</p>}
+            <LookAlikes which={question.staccato ? 'dots' : wrong?.misconception && MISTAKEN[wrong.misconception]} />
             <ol className="steps">
               {question.steps.map((step) => (
                 <li key={step}>{step}</li>
@@ -118,21 +127,31 @@ function Run({ run, onAgain }: { run: readonly Question[]; onAgain: () => void }
   );
 }
 
-/** What a question is about: measures on the ruler, single signs side by side, for spacing by time would give the answer away. */
-function Shown({ text }: { text: string }) {
-  const parsed = useMemo(() => parseRhythm(text), [text]);
-  if (!parsed.ok) return null;
-  if (text.includes('/')) return <Ruler pattern={parsed.pattern} strips={false} beats={false} />;
+/** The signs that were mistaken for each other behind a wrong option. */
+const MISTAKEN: Partial<Readonly<Record<MisconceptionId, LookAlike>>> = {
+  'dot-one-beat': 'dots',
+  'dot-whole-copy': 'dots',
+  'dot-ignored': 'dots',
+  'staccato-lengthens': 'dots',
+  'whole-half-swapped': 'rests',
+};
+
+/** What a question is about, the signs side by side: on the ruler, true to time, they would give the answer away. */
+function Signs({ pattern, meter, staccato = [] }: { pattern: Pattern; meter: boolean; staccato?: readonly number[] | undefined }) {
+  const measures = placePattern(pattern);
   return (
-    <p className="shown-signs">
-      {parsed.pattern.measures[0]!.items.map((item, i) =>
-        item.kind === 'tuplet' ? null : (
-          <span key={i}>
-            <NoteSign value={item.value} rest={item.kind === 'rest'} />
-            {item.kind === 'note' && item.tied && <span className="shown-tie">tied to</span>}
-          </span>
-        ),
-      )}
+    <p className={`shown-signs ${measures.length > 1 ? 'several' : ''}`}>
+      {meter && <MeterSign meter={measures[0]!.meter} />}
+      {measures.map(({ events, number }) => (
+        <span key={number} className="shown-measure">
+          {events.map(({ kind, value, tiedToNext }, i) => (
+            <span key={i} className={tiedToNext ? 'ties-on' : ''}>
+              <NoteSign value={value} rest={kind === 'rest'} staccato={staccato.includes(i)} />
+              {tiedToNext && <span className="visually-hidden">tied to</span>}
+            </span>
+          ))}
+        </span>
+      ))}
     </p>
   );
 }

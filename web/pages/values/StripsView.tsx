@@ -17,6 +17,7 @@ import { put } from '../../api/client.ts';
 import { useRefresh } from '../../api/hooks.ts';
 import { startClicks } from '../../audio/clickClock.ts';
 import { Ruler, useWidth } from '../../ruler/Ruler.tsx';
+import { LookAlikes, lookAlikeOf } from '../../signs/LookAlikes.tsx';
 import { NoteSign } from '../../signs/NoteSign.tsx';
 import { useKeys } from '../../state/useKeys.ts';
 import type { ValuesProps } from './ValuesPage.tsx';
@@ -132,6 +133,7 @@ export function StripsView({ naming, beat }: ValuesProps) {
           Take away <kbd>⌫</kbd>
         </Button>
       </div>
+      <LookAlikes which={strips[current] && lookAlikeOf(strips[current])} />
       <div className="tray" role="group" aria-label="Tray of strips">
         {TRAY.map((value) => (
           <TrayStrip key={value.base} value={value} width={toNumber(VALUE[value.base].of) * scale} naming={naming} onLay={() => lay(value)} />
