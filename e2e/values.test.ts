@@ -67,6 +67,25 @@ describe('the values view', () => {
     await page.getByText('longer by 1 1/2 beats').waitFor();
   });
 
+  it('asks on the balance, and shows by the strips whether it was right', async () => {
+    await part('Sums');
+    const kinds = new Set<string>();
+    for (let tries = 0; kinds.size < 2 && tries < 20; tries++) {
+      await page.keyboard.press('q');
+      const prompt = await page.locator('.big-line').innerText();
+      kinds.add(prompt.startsWith('True or false: ') ? 'true-false' : 'balance');
+      expect(await page.locator('.pan-total').allTextContents()).toEqual(['?', '?']);
+      await page.keyboard.press('a');
+      await page.locator('.reveal .steps').waitFor();
+      const isTrue = (await page.locator('.big-line').innerText()).startsWith('Both sides are as long');
+      // A value that was asked for is laid down by then.
+      expect(isTrue).toBe(prompt.startsWith('True or false: ') ? await page.locator('.option.right', { hasText: 'true' }).isVisible() : true);
+    }
+    expect([...kinds].sort()).toEqual(['balance', 'true-false']);
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: 'Add a quarter', exact: true }).waitFor();
+  });
+
   it('moves every number with the beat value', async () => {
     await part('What gets the beat');
     await page.getByLabel('What gets the beat').selectOption('e');

@@ -1,5 +1,5 @@
 import { type Random, randomFrom } from '../random.ts';
-import { type Fraction, add, compare, div, equal, frac, isWhole, mixed, mul, sub } from '../rhythm/fraction.ts';
+import { type Fraction, add, compare, div, equal, frac, isWhole, mixed, mul, sub, sum } from '../rhythm/fraction.ts';
 import { type Meter, beatOf, meterLength, meterText } from '../rhythm/meter.ts';
 import { type NamingId, valueName, withArticle } from '../rhythm/names.ts';
 import { type Dots, type NoteValue, VALUE, VALUES, type ValueLetter, lengthOf, valueOfLength, valueText } from '../rhythm/value.ts';
@@ -20,6 +20,8 @@ export interface Question {
   readonly shows?: string;
   /** Which of the signs it shows have a dot above or below the head, by index from 0. */
   readonly staccato?: readonly number[];
+  /** Of an equation: its two sides, as they lie on a balance. */
+  readonly sides?: readonly [readonly Part[], readonly Part[]];
   readonly options: readonly Option[];
   /** Index of the right option. */
   readonly answer: number;
@@ -37,7 +39,7 @@ export interface QuestionSettings {
   readonly naming: NamingId;
 }
 
-export const QUESTION_KINDS = ['beats', 'how-many', 'true-false', 'claps', 'complete', 'wrong-measure', 'order'] as const;
+export const QUESTION_KINDS = ['beats', 'how-many', 'true-false', 'balance', 'claps', 'complete', 'wrong-measure', 'order'] as const;
 export type QuestionKind = (typeof QUESTION_KINDS)[number];
 
 const OPTIONS = 4;
@@ -135,6 +137,29 @@ const beats: Maker = (settings, random) => {
   return made && { kind: 'beats', prompt: `How many beats does ${what} last ${withBeat(settings)}?`, shows: partsText(parts), ...(staccato.length > 0 ? { staccato } : {}), ...made, steps };
 };
 
+const balance: Maker = (settings, random) => {
+  const left = anySum({ ...settings, ties: false }, random, 2);
+  const missing = anyWritten({ ...settings, rests: false }, random).value;
+  const right = filled(sub(sum(left.map(({ value }) => lengthOf(value))), lengthOf(missing)), settings, random);
+  if (!right || right.length === 0) return undefined;
+  const name = (value: NoteValue) => valueName(value, settings.naming);
+  const wrong = MISCONCEPTIONS.flatMap((m): Option[] => {
+    const lacks = sub(misjudged(left, settings.beat, m), misjudged(right, settings.beat, m));
+    const value = lacks.n > 0 ? valueOfLength(mul(lacks, VALUE[settings.beat].of)) : undefined;
+    return value ? [{ text: name(value), misconception: m.id }] : [];
+  });
+  const made = optionsOf(name(missing), wrong, slipNames(settings, random), random);
+  const [all, used] = [totalBeats(left, settings.beat), totalBeats(right, settings.beat)];
+  const steps = [...workedSteps(left, settings.beat, settings.naming), `on the other side: ${beatsText(used)}`, `${mixed(all)} − ${mixed(used)} = ${beatsText(sub(all, used))}: ${name(missing)}`];
+  return made && { kind: 'balance', prompt: 'Which value makes both sides as long?', shows: partsText([...left, ...right]), sides: [left, right], ...made, steps };
+};
+
+/** Names of values, the chosen ones first. */
+function slipNames(settings: QuestionSettings, random: Random): string[] {
+  const letters = VALUES.map(({ letter }) => letter);
+  return [...shuffled(letters.filter((letter) => settings.values.includes(letter)), random), ...letters].map((letter) => valueName({ base: letter, dots: 0 }, settings.naming));
+}
+
 const claps: Maker = (settings, random) => {
   const parts = anySum(settings, random, 5);
   const tied = parts.filter((part) => part.tied).length;
@@ -205,6 +230,7 @@ const trueFalse: Maker = (settings, random) => {
     kind: 'true-false',
     prompt: `True or false: ${partName(left, settings.naming)} = ${names}`,
     shows: partsText([left, ...side]),
+    sides: [[left], side],
     options: isTrue ? [{ text: 'true' }, { text: 'false' }] : [{ text: 'true', misconception: m.id }, { text: 'false' }],
     answer: isTrue ? 0 : 1,
     steps: [...workedSteps([left], settings.beat, settings.naming), `on the other side: ${beatsText(total)}`],
@@ -231,9 +257,7 @@ const complete: Maker = (settings, random) => {
     const value = left.n > 0 ? valueOfLength(left) : undefined;
     return value && !equal(left, lengthOf(missing)) ? [{ text: valueName(value, settings.naming), misconception: m.id }] : [];
   });
-  const letters = VALUES.map(({ letter }) => letter);
-  const slips = [...shuffled(letters.filter((letter) => settings.values.includes(letter)), random), ...letters].map((letter) => valueName({ base: letter, dots: 0 }, settings.naming));
-  const made = optionsOf(valueName(missing, settings.naming), wrong, slips, random);
+  const made = optionsOf(valueName(missing, settings.naming), wrong, slipNames(settings, random), random);
   const [all, used] = [div(full, VALUE[beat].of), totalBeats(given, beat)];
   const steps = [...workedSteps(given, beat, settings.naming), `${mixed(all)} − ${mixed(used)} = ${beatsText(sub(all, used))}: ${valueName(missing, settings.naming)}`];
   return made && { kind: 'complete', prompt: `Which value completes this measure of ${meterText(meter)}?`, shows: `${meterText(meter)} ${partsText(given)}`, ...made, steps };
@@ -305,7 +329,7 @@ const order: Maker = (settings, random) => {
   return made && { kind: 'order', prompt: 'Put these in order, the shortest first.', shows: three.map(valueText).join(' '), ...made, steps: right.map((value) => workedSteps([{ kind: 'note', value }], settings.beat, settings.naming)[0]!) };
 };
 
-const MAKERS: Readonly<Record<QuestionKind, Maker>> = { beats, 'how-many': howMany, 'true-false': trueFalse, claps, complete, 'wrong-measure': wrongMeasure, order };
+const MAKERS: Readonly<Record<QuestionKind, Maker>> = { beats, 'how-many': howMany, 'true-false': trueFalse, balance, claps, complete, 'wrong-measure': wrongMeasure, order };
 
 /**
  * Questions from a seed: the same seed and settings give the same ones, no two in a row of one kind where several were asked for.

@@ -1,4 +1,3 @@
-import { Check, X } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -10,14 +9,13 @@ import { placePattern } from '../../../core/rhythm/place.ts';
 import { parseRhythm } from '../../../core/rhythm/text.ts';
 import { VALUES, type ValueLetter } from '../../../core/rhythm/value.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
-import { type LookAlike, LookAlikes } from '../../signs/LookAlikes.tsx';
 import { MeterSign } from '../../signs/MeterSign.tsx';
 import { NoteSign } from '../../signs/NoteSign.tsx';
 import { useKeys } from '../../state/useKeys.ts';
+import { OptionButtons, Reveal, optionKeys } from './Answering.tsx';
 import type { ValuesProps } from './ValuesPage.tsx';
 
 const RUN = 10;
-const LETTERS = ['A', 'B', 'C', 'D'] as const;
 const KNOWN: readonly ValueLetter[] = ['w', 'h', 'q', 'e', 's'];
 
 /** Ten questions answered on the board; wrong options are made from the ways children misunderstand values. */
@@ -81,60 +79,25 @@ function Run({ run, onAgain }: { run: readonly Question[]; onAgain: () => void }
       setAt(at + 1);
     }
   };
-  useKeys({ a: () => choose(0), b: () => choose(1), c: () => choose(2), d: () => choose(3), ' ': next });
+  useKeys({ ...optionKeys(choose), ' ': next });
   if (run.length === 0) return <div className="empty">With these values no question can be made. Choose more of them below.</div>;
   if (!question) return <Score right={right} count={run.length} tally={tally} onAgain={onAgain} />;
-  const wrong = chosen !== undefined && chosen !== question.answer ? question.options[chosen] : undefined;
   return (
     <section className="question" aria-label={`Question ${at + 1} of ${run.length}`}>
       <p className="question-number">
         {at + 1} of {run.length} · {right} right
       </p>
       <h2 className="big-line">{question.prompt}</h2>
-      {pattern && (question.kind === 'complete' ? <Ruler pattern={pattern} strips={false} beats={false} /> : <Signs pattern={pattern} meter={question.kind === 'wrong-measure'} staccato={question.staccato} />)}
-      <div className="options">
-        {question.options.map(({ text }, i) => (
-          <button
-            key={text}
-            type="button"
-            className={`option ${chosen === undefined ? '' : i === question.answer ? 'right' : i === chosen ? 'wrong' : 'other'}`}
-            aria-disabled={chosen !== undefined}
-            onClick={() => choose(i)}
-          >
-            <kbd>{LETTERS[i]}</kbd> <span>{text}</span>
-            {chosen !== undefined && i === question.answer && <Check aria-label="right" />}
-            {chosen === i && i !== question.answer && <X aria-label="not right" />}
-          </button>
-        ))}
-      </div>
-      <div className="reveal" role="status">
-        {chosen !== undefined && (
-          <>
-            {wrong && <p className="misconception">{wrong.misconception ? MISCONCEPTION[wrong.misconception].sentence : 'Nearly: add it up once more.'}</p>}
-            <LookAlikes which={question.staccato ? 'dots' : wrong?.misconception && MISTAKEN[wrong.misconception]} />
-            <ol className="steps">
-              {question.steps.map((step) => (
-                <li key={step}>{step}</li>
-              ))}
-            </ol>
-            <Button size="lg" onClick={next}>
-              {at + 1 < run.length ? 'Next' : 'How it went'} <kbd>space</kbd>
-            </Button>
-          </>
-        )}
-      </div>
+      {pattern && (question.sides ? <Equation sides={question.sides} open={question.kind === 'balance'} /> : question.kind === 'complete' ? <Ruler pattern={pattern} strips={false} beats={false} /> : <Signs pattern={pattern} meter={question.kind === 'wrong-measure'} staccato={question.staccato} />)}
+      <OptionButtons question={question} chosen={chosen} onChoose={choose} />
+      <Reveal question={question} chosen={chosen}>
+        <Button size="lg" onClick={next}>
+          {at + 1 < run.length ? 'Next' : 'How it went'} <kbd>space</kbd>
+        </Button>
+      </Reveal>
     </section>
   );
 }
-
-/** The signs that were mistaken for each other behind a wrong option. */
-const MISTAKEN: Partial<Readonly<Record<MisconceptionId, LookAlike>>> = {
-  'dot-one-beat': 'dots',
-  'dot-whole-copy': 'dots',
-  'dot-ignored': 'dots',
-  'staccato-lengthens': 'dots',
-  'whole-half-swapped': 'rests',
-};
 
 /** What a question is about, the signs side by side: on the ruler, true to time, they would give the answer away. */
 function Signs({ pattern, meter, staccato = [] }: { pattern: Pattern; meter: boolean; staccato?: readonly number[] | undefined }) {
@@ -150,6 +113,26 @@ function Signs({ pattern, meter, staccato = [] }: { pattern: Pattern; meter: boo
               {tiedToNext && <span className="visually-hidden">tied to</span>}
             </span>
           ))}
+        </span>
+      ))}
+    </p>
+  );
+}
+
+/** Two sides with the equals sign between; where one is `open` a value is missing at its end. */
+function Equation({ sides, open }: { sides: NonNullable<Question['sides']>; open: boolean }) {
+  return (
+    <p className="shown-signs">
+      {sides.map((side, s) => (
+        <span key={s} className="shown-measure">
+          {s > 0 && <span>=</span>}
+          {side.map(({ kind, value }, i) => (
+            <span key={i}>
+              {i > 0 && <span className="plus">+</span>}
+              <NoteSign value={value} rest={kind === 'rest'} />
+            </span>
+          ))}
+          {s > 0 && open && <span>+ ?</span>}
         </span>
       ))}
     </p>

@@ -133,7 +133,9 @@ export function StripsView({ naming, beat }: ValuesProps) {
           Take away <kbd>⌫</kbd>
         </Button>
       </div>
-      <LookAlikes which={strips[current] && lookAlikeOf(strips[current])} />
+      <div className="strip-hint">
+        <LookAlikes which={strips[current] && lookAlikeOf(strips[current])} />
+      </div>
       <div className="tray" role="group" aria-label="Tray of strips">
         {TRAY.map((value) => (
           <TrayStrip key={value.base} value={value} width={toNumber(VALUE[value.base].of) * scale} naming={naming} onLay={() => lay(value)} />
