@@ -51,6 +51,10 @@ describe('the values view', () => {
     await page.mouse.move(line.x + 4, line.y + 40, { steps: 4 });
     await page.mouse.up();
     await page.getByText('The line is full').waitFor();
+    await page.getByLabel('Length of the line').selectOption({ label: '9/8, 1 measure' });
+    await page.getByText('1/2 beat left to fill').waitFor();
+    await page.getByLabel('Length of the line').selectOption({ label: '4 beats' });
+    await page.getByText('The line is full').waitFor();
     expect(await page.locator('.strip-line .laid').first().getAttribute('aria-label')).toBe('1: quarter');
     await page.getByRole('button', { name: 'Save as a pattern' }).click();
     await expect.poll(() => page.getByLabel('Rhythm', { exact: true }).inputValue()).toBe('4/4 q q. e q');
@@ -69,9 +73,11 @@ describe('the values view', () => {
 
   it('asks on the balance, and shows by the strips whether it was right', async () => {
     await part('Sums');
+    await page.getByText('The left side is longer by 1/2 beat').waitFor();
     const kinds = new Set<string>();
     for (let tries = 0; kinds.size < 2 && tries < 20; tries++) {
       await page.keyboard.press('q');
+      await page.locator('.hidden-answer').waitFor();
       const prompt = await page.locator('.big-line').innerText();
       kinds.add(prompt.startsWith('True or false: ') ? 'true-false' : 'balance');
       expect(await page.locator('.pan-total').allTextContents()).toEqual(['?', '?']);

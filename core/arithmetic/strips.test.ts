@@ -2,9 +2,10 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { barCheck, barsAddUp } from '../rhythm/barCheck.ts';
 import { frac, mixed } from '../rhythm/fraction.ts';
+import { placePattern } from '../rhythm/place.ts';
 import { printRhythm } from '../rhythm/text.ts';
 import type { ValueLetter } from '../rhythm/value.ts';
-import { type Changed, type Strip, colourStrip, dotStrip, insertStrip, joinStrips, leftToFill, moveStrip, removeStrip, restStrip, splitStrip, stripsPattern, tieStrip } from './strips.ts';
+import { type Changed, type Strip, colourStrip, dotStrip, insertStrip, joinStrips, leftToFill, moveStrip, removeStrip, restStrip, soundingStrips, splitStrip, stripsPattern, stripsThatFit, tieStrip } from './strips.ts';
 
 const LINE = frac(1);
 const METER = { upper: 4, lower: 4 };
@@ -44,11 +45,27 @@ describe('strips', () => {
     expect(once.ok && once.strips[0]).toEqual({ ...strip('h'), second: true });
     expect(once.ok && colourStrip(once.strips, 0)).toEqual({ ok: true, strips: line('h') });
   });
+  it.each([['h q', frac(1), 2], ['h q q', frac(3, 4), 2], ['w', frac(1, 2), 0], ['q e e h', frac(3, 4), 3]] as const)('of %s a line of %j keeps the first %i', (text, length, kept) =>
+    expect(stripsThatFit(line(text), length)).toEqual(line(text).slice(0, kept)));
   it('says how much is left', () => expect(mixed(leftToFill(line('q. e'), LINE))).toBe('1/2'));
   it('ties a strip over the bar', () => expect(printRhythm(stripsPattern(line('h. h h.'), METER)!)).toBe('4/4 h. q~ | q h.'));
 
+  const anyLine = fc.array(fc.constantFrom('w', 'h', 'q', 'e', 's', 'q.', '(q', '(h'), { minLength: 1, maxLength: 8 }).map((list) => list.map(strip));
+
+  it('sound once for each sounded note of the pattern, over bar lines and ties too', () => {
+    fc.assert(
+      fc.property(anyLine, fc.array(fc.nat(7)), fc.constantFrom({ upper: 4, lower: 4 }, { upper: 3, lower: 4 }, { upper: 6, lower: 8 }), (strips, ties, meter) => {
+        const tied = ties.reduce<readonly Strip[]>((list, place) => {
+          const change = place < list.length ? tieStrip(list, place) : undefined;
+          return change?.ok ? change.strips : list;
+        }, strips);
+        const sounded = placePattern(stripsPattern(tied, meter)!).flatMap(({ events }) => events.filter(({ kind }) => kind === 'note'));
+        expect(soundingStrips(tied)).toHaveLength(sounded.length);
+      }),
+    );
+  });
+
   it('keep their length through every change but dot, add and take away, and always fill measures', () => {
-    const anyLine = fc.array(fc.constantFrom('w', 'h', 'q', 'e', 's', 'q.', '(q', '(h'), { minLength: 1, maxLength: 8 }).map((list) => list.map(strip));
     fc.assert(
       fc.property(anyLine, fc.nat(), fc.constantFrom(splitStrip, joinStrips, tieStrip, restStrip, colourStrip), (strips, place, change) => {
         const done = change(strips, place % strips.length);

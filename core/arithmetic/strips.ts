@@ -108,6 +108,18 @@ export function moveStrip(strips: readonly Strip[], from: number, to: number): C
   return changed([...others.slice(0, to), strips[from]!, ...others.slice(to)]);
 }
 
+/** As many of them, from the first on, as a line has room for. */
+export function stripsThatFit(strips: readonly Strip[], line: Fraction): readonly Strip[] {
+  let fitting = strips;
+  while (compare(leftToFill(fitting, line), ZERO) < 0) fitting = fitting.slice(0, -1);
+  return fitting;
+}
+
+/** The strips that make a sound, in order: one for each sounded note of their pattern. */
+export function soundingStrips(strips: readonly Strip[]): Strip[] {
+  return strips.filter(({ kind, tied }) => kind === 'note' && !tied);
+}
+
 /**
  * The line as a pattern in a meter: strips that cross a bar are tied over it, what is left of the last measure is rests.
  * @returns undefined while nothing lies on the line

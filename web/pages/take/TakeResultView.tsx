@@ -16,7 +16,7 @@ import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { playPattern, unfold } from '../../../core/rhythm/place.ts';
 import { parseRhythm } from '../../../core/rhythm/text.ts';
 import { expectedOf } from '../../../core/judging/expected.ts';
-import { playTake } from '../../audio/playTake.ts';
+import { playStrikes } from '../../audio/playStrikes.ts';
 import { MARK_NAMES, MarkSign, type MarkShape } from '../../ruler/HeardLane.tsx';
 import { Ruler } from '../../ruler/Ruler.tsx';
 import type { SoundOnRuler } from '../../ruler/SoundLane.tsx';
@@ -140,7 +140,7 @@ function PlayBack({ take, pattern }: { take: JudgedTake; pattern: Pattern }) {
       setPlaying(false);
       return;
     }
-    const started = await playTake(take.onsets, take.free ? [] : beatsOf(pattern, take.bpm));
+    const started = await playStrikes(take.onsets.map((time) => ({ time, sound: 'clap' })), take.free ? [] : beatsOf(pattern, take.bpm));
     if (!started) return;
     setPlaying(true);
     const timer = setTimeout(() => setPlaying(false), started.ms);

@@ -6,35 +6,49 @@ import { useNavigate } from 'react-router';
 import { v4 as uuid } from 'uuid';
 import { beatsText, partName } from '../../../core/arithmetic/steps.ts';
 import {
-  type Changed, type Strip, colourStrip, dotStrip, insertStrip, joinStrips, leftToFill, moveStrip, removeStrip, restStrip, splitStrip, stripsPattern, tieStrip,
+  type Changed, type Strip, colourStrip, dotStrip, insertStrip, joinStrips, leftToFill, moveStrip, removeStrip, restStrip, soundingStrips, splitStrip, stripsPattern, stripsThatFit, tieStrip,
 } from '../../../core/arithmetic/strips.ts';
 import { expectedOf } from '../../../core/judging/expected.ts';
-import { div, frac, toNumber } from '../../../core/rhythm/fraction.ts';
+import { type Fraction, div, frac, toNumber } from '../../../core/rhythm/fraction.ts';
+import { COMMON_TIME, type Meter } from '../../../core/rhythm/meter.ts';
 import { type NamingId, withArticle } from '../../../core/rhythm/names.ts';
 import { printRhythm } from '../../../core/rhythm/text.ts';
 import { type NoteValue, VALUE, VALUES, lengthOf } from '../../../core/rhythm/value.ts';
 import { put } from '../../api/client.ts';
 import { useRefresh } from '../../api/hooks.ts';
-import { startClicks } from '../../audio/clickClock.ts';
+import { playStrikes } from '../../audio/playStrikes.ts';
 import { Ruler, useWidth } from '../../ruler/Ruler.tsx';
 import { LookAlikes, lookAlikeOf } from '../../signs/LookAlikes.tsx';
 import { NoteSign } from '../../signs/NoteSign.tsx';
 import { useKeys } from '../../state/useKeys.ts';
 import type { ValuesProps } from './ValuesPage.tsx';
 
-const LINES = [
-  { id: '4', title: '4 beats', measures: 1, meter: { upper: 4, lower: 4 } },
-  { id: '8', title: '8 beats', measures: 2, meter: { upper: 4, lower: 4 } },
-  { id: '3/4', title: '3/4, two measures', measures: 2, meter: { upper: 3, lower: 4 } },
-  { id: '2/4', title: '2/4, four measures', measures: 4, meter: { upper: 2, lower: 4 } },
-  { id: '6/8', title: '6/8, two measures', measures: 2, meter: { upper: 6, lower: 8 } },
-] as const;
+interface LineChoice {
+  readonly title: string;
+  readonly meter: Meter;
+  readonly measures: number;
+}
+
+/** The measures of a meter that make a line of about eight quarters. */
+function linesOf(meters: readonly (readonly [upper: number, lower: number, measures: number])[]): LineChoice[] {
+  return meters.map(([upper, lower, measures]) => ({ title: `${upper}/${lower}, ${measures} ${measures === 1 ? 'measure' : 'measures'}`, meter: { upper, lower }, measures }));
+}
+
+function lineOf({ meter, measures }: LineChoice): Fraction {
+  return frac(meter.upper * measures, meter.lower);
+}
+
+const LINES: readonly LineChoice[] = [
+  { title: '4 beats', meter: COMMON_TIME, measures: 1 },
+  { title: '8 beats', meter: COMMON_TIME, measures: 2 },
+  ...linesOf([[2, 4, 4], [3, 4, 2], [2, 2, 2], [3, 2, 1], [3, 8, 4], [6, 8, 2], [9, 8, 1], [12, 8, 1], [5, 4, 1], [5, 8, 2], [7, 8, 2]]),
+];
 const TRAY: readonly NoteValue[] = VALUES.filter(({ letter }) => letter !== 't').map(({ letter }) => ({ base: letter, dots: 0 }));
 const HEARD_BPM = 80;
 
 /** A tray of strips true to length, and a line to lay them on, end to end. */
 export function StripsView({ naming, beat }: ValuesProps) {
-  const [lineId, setLineId] = useState('4');
+  const [chosen, setChosen] = useState(0);
   const [strips, setStrips] = useState<readonly Strip[]>([]);
   const [at, setAt] = useState(0);
   const [asNotes, setAsNotes] = useState(false);
@@ -42,14 +56,17 @@ export function StripsView({ naming, beat }: ValuesProps) {
   const [ref, width] = useWidth();
   const refresh = useRefresh();
   const navigate = useNavigate();
-  const chosen = LINES.find(({ id }) => id === lineId) ?? LINES[0];
-  const { meter, measures } = chosen;
-  const line = frac(meter.upper * measures, meter.lower);
+  const { meter } = LINES[chosen]!;
+  const line = lineOf(LINES[chosen]!);
   const scale = width / toNumber(line);
   const left = leftToFill(strips, line);
   const pattern = stripsPattern(strips, meter);
   const counts = useMemo(() => [{ school: 'numbers' as const, beat }], [beat]);
   const current = Math.min(at, strips.length - 1);
+  const chooseLine = (next: number) => {
+    setChosen(next);
+    setStrips(stripsThatFit(strips, lineOf(LINES[next]!)));
+  };
   const make = (change: Changed, next = current) => {
     setSaid(change.ok ? '' : `That does not work: ${change.reason}.`);
     if (!change.ok) return;
@@ -58,10 +75,11 @@ export function StripsView({ naming, beat }: ValuesProps) {
   };
   const lay = (value: NoteValue, place = strips.length) => make(insertStrip(strips, place, { kind: 'note', value }, line), place);
   const change = (how: (strips: readonly Strip[], at: number) => Changed, next?: number) => strips.length > 0 && make(how(strips, current), next);
+  /** As claps; the strips of the other colour as a wood block. */
   const hear = () => {
     if (!pattern) return;
-    const { notes } = expectedOf(pattern, HEARD_BPM);
-    void startClicks(notes.map(({ time }) => ({ time, accent: false })));
+    const sounding = soundingStrips(strips);
+    void playStrikes(expectedOf(pattern, HEARD_BPM).notes.map(({ time }, i) => ({ time, sound: sounding[i]?.second ? 'wood' : 'clap' })));
   };
   const save = async () => {
     if (!pattern) return;
@@ -148,9 +166,9 @@ export function StripsView({ naming, beat }: ValuesProps) {
         <Button size="lg" variant={asNotes ? 'dark' : 'outline-dark'} aria-pressed={asNotes} onClick={() => setAsNotes(!asNotes)}>
           As notes <kbd>N</kbd>
         </Button>
-        <Form.Select className="w-auto" aria-label="Length of the line" value={lineId} onChange={({ target }) => (setLineId(target.value), setStrips([]))}>
-          {LINES.map(({ id, title }) => (
-            <option key={id} value={id}>
+        <Form.Select className="w-auto" aria-label="Length of the line" value={chosen} onChange={({ target }) => chooseLine(Number(target.value))}>
+          {LINES.map(({ title }, i) => (
+            <option key={title} value={i}>
               {title}
             </option>
           ))}

@@ -1,18 +1,24 @@
 import { type Beat } from '../../core/leading/countIn.ts';
-import { clickSamples, synthesise } from '../../core/leading/sounds.ts';
+import { type Struck, clickSamples, synthesise } from '../../core/leading/sounds.ts';
 import { bufferOf, play } from './clickClock.ts';
 import { audioContext, awake } from './context.ts';
 
 const LEVELS = { click: 0.25, clap: 0.5 };
 
+/** Something struck at a moment, in seconds. */
+export interface Strike {
+  readonly time: number;
+  readonly sound: Struck;
+}
+
 /**
- * Plays a take as claps against the click it was played to. @returns what silences it and when it is over in milliseconds;
+ * Plays claps, with the click they belong to where there is one. @returns what silences it and when it is over in milliseconds;
  * undefined where there is no sound
  */
-export async function playTake(onsets: readonly number[], beats: readonly Beat[]): Promise<{ stop: () => void; ms: number } | undefined> {
+export async function playStrikes(strikes: readonly Strike[], beats: readonly Beat[] = []): Promise<{ stop: () => void; ms: number } | undefined> {
   const context = audioContext();
   if (!context || !(await awake(context))) return undefined;
-  const first = Math.min(onsets[0] ?? Infinity, beats[0]?.time ?? Infinity, 0);
+  const first = Math.min(strikes[0]?.time ?? Infinity, beats[0]?.time ?? Infinity, 0);
   const zero = context.currentTime + 0.15 - first;
   const channel = (level: number) => {
     const gain = context.createGain();
@@ -22,10 +28,10 @@ export async function playTake(onsets: readonly number[], beats: readonly Beat[]
   };
   const [click, clap] = [channel(LEVELS.click), channel(LEVELS.clap)];
   const [strong, weak] = [bufferOf(context, clickSamples('measure', context.sampleRate)), bufferOf(context, clickSamples('beat', context.sampleRate))];
-  const hands = bufferOf(context, synthesise({ kind: 'clap' }, context.sampleRate));
+  const buffers = new Map([...new Set(strikes.map(({ sound }) => sound))].map((kind) => [kind, bufferOf(context, synthesise({ kind }, context.sampleRate))]));
   for (const { time, accent } of beats) play(context, accent ? strong : weak, click, zero + time);
-  for (const time of onsets) play(context, hands, clap, zero + time);
-  const last = Math.max(onsets.at(-1) ?? 0, beats.at(-1)?.time ?? 0);
+  for (const { time, sound } of strikes) play(context, buffers.get(sound)!, clap, zero + time);
+  const last = Math.max(strikes.at(-1)?.time ?? 0, beats.at(-1)?.time ?? 0);
   return {
     stop: () => {
       click.disconnect();
