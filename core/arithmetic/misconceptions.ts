@@ -5,7 +5,7 @@ import { type Part, beatsOf } from './steps.ts';
 /** A way children misunderstand values (handbook §1): how they then count, and what to say about it. */
 export interface Misconception {
   readonly id: MisconceptionId;
-  /** One sentence for the child who chose it. */
+  /** One sentence for the child who chose it, for `named`. */
   readonly sentence: string;
   /** The beats a child with this misconception gives to a part. */
   readonly beats: (part: Part, beat: ValueLetter) => Fraction;
@@ -33,7 +33,7 @@ export const MISCONCEPTIONS: readonly Misconception[] = [
   },
   {
     id: 'dot-whole-copy',
-    sentence: 'The dot was counted as the whole note once more. It adds only half of it.',
+    sentence: 'The dot was counted as the same note once more. It adds only half of it.',
     beats: ({ value }, beat) => mul(beatsOf(plain(value), beat), frac(1 + value.dots)),
   },
   {
@@ -70,7 +70,7 @@ export const MISCONCEPTIONS: readonly Misconception[] = [
   },
   {
     id: 'whole-half-swapped',
-    sentence: 'The whole and the half rest were swapped. The whole rest hangs below the line, the half rest sits on it.',
+    sentence: 'The {w} and the {h} rest were swapped. The {w} rest hangs below the line, the {h} rest sits on it.',
     beats: (part, beat) => {
       if (part.kind !== 'rest' || (part.value.base !== 'w' && part.value.base !== 'h')) return right(part, beat);
       return beatsOf({ ...part.value, base: part.value.base === 'w' ? 'h' : 'w' }, beat);
@@ -78,7 +78,7 @@ export const MISCONCEPTIONS: readonly Misconception[] = [
   },
   {
     id: 'beat-ignored',
-    sentence: 'It was counted as if the quarter got the beat. Ask first which value gets the beat.',
+    sentence: 'It was counted as if the {q} got the beat. Ask first which value gets the beat.',
     beats: ({ value }) => beatsOf(value, 'q'),
   },
   { id: 'counts-notes', sentence: 'The signs were counted, not the beats.', beats: () => ONE },

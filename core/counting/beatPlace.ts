@@ -13,9 +13,9 @@ export const PLACE_MEANINGS: Readonly<Record<Exclude<PlaceInBeat, 'beat'>, strin
   quarter3: 'last quarter of the beat',
   third1: 'first third of the beat',
   third2: 'second third of the beat',
-  sixth1: 'compound beat, first sixteenth after the beat',
-  sixth3: 'compound beat, fourth sixteenth',
-  sixth5: 'compound beat, last sixteenth',
+  sixth1: 'compound beat, first {s} after the beat',
+  sixth3: 'compound beat, fourth {s}',
+  sixth5: 'compound beat, last {s}',
 };
 
 /** The place after n/d of a beat is `table[d][n]`. */

@@ -83,7 +83,7 @@ const CASES: readonly (readonly [CountOptions['school'], string, string])[] = [
   ['within-note', '4/4 h h~ | q q q. e~ | e q. h', '1-2 1-2 | -3 1 1-2 1 | - 1-2 1-2'],
   ['feet', '4/4 s s e (h)', '↓ · ↑ (↓-↑-↓-↑)'],
   ['feet', '4/4 3{q q q} h', '↓ ·-↓ · ↓-↑-↓-↑'],
-  ['feet', '6/8 q. q.', 'the feet go down and up in simple meters; a beat of 6/8 divides in three (count another value, such as the eighth)'],
+  ['feet', '6/8 q. q.', 'the feet go down and up in simple meters; a beat of 6/8 divides in three (count a value that divides in two)'],
 ];
 
 describe('further cases', () => {

@@ -46,7 +46,7 @@ export interface School {
   readonly title: string;
   /** The words a teacher can change, by key. */
   readonly words: Words;
-  /** What each key means, for the table of house words. */
+  /** What each key means, for the table of house words and for `named`. */
   readonly meanings: Words;
   readonly rests: RestStyle;
   /** Why the school cannot count in this meter; undefined when it can. */

@@ -64,9 +64,9 @@ export const ta: School = {
     triplet1: 'tri', triplet2: 'o', triplet3: 'la', quarterRest: 'sh', shortRest: 's',
   },
   meanings: {
-    quarter: 'quarter', hold: 'each further quarter of a longer note', dottedQuarter: 'dotted quarter', dottedHold: 'second half of a dotted half in compound meter',
-    dottedEighth: 'dotted eighth', eighth: 'eighth', sixteenthEven: 'sixteenth, even place', sixteenthOdd: 'sixteenth, odd place',
-    triplet1: 'triplet, first', triplet2: 'triplet, second', triplet3: 'triplet, third', quarterRest: 'each quarter of a rest', shortRest: 'a rest shorter than a quarter',
+    quarter: '{q}', hold: 'each further {q} of a longer note', dottedQuarter: 'dotted {q}', dottedHold: 'second part of a dotted {h} in compound meter',
+    dottedEighth: 'dotted {e}', eighth: '{e}', sixteenthEven: '{s}, even place', sixteenthOdd: '{s}, odd place',
+    triplet1: 'triplet, first', triplet2: 'triplet, second', triplet3: 'triplet, third', quarterRest: 'each {q} of a rest', shortRest: 'a rest shorter than a {q}',
   },
   rests: 'sh',
   note,

@@ -1,4 +1,5 @@
 import { frac } from '../rhythm/fraction.ts';
+import { named } from '../rhythm/names.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
 import type { Explanation } from './explain.ts';
 import type { Follower } from './follow.ts';
@@ -54,7 +55,7 @@ export function namedIn(pattern: Pattern, written: Written, explanation: Explana
     .map((found): Misreading => {
       const { code, event, until } = found;
       const { measure, beat } = written.events[event]!.source;
-      const said = MISREADINGS[code].sentence(wordsFor(pattern, written, event, speech, until));
+      const said = named(MISREADINGS[code].sentence(wordsFor(pattern, written, event, speech, until)), speech.naming ?? 'quarters');
       const place = 'everywhere' in found ? 'The whole take' : placeText(measure.number, beat);
       return { code, measure: measure.number, beat, sentence: `${'instead' in found ? 'Or it was this. ' : ''}${place}: ${said}` };
     });

@@ -1,8 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { everydayPattern, patternOf } from '../rhythm/arbitrary.test-helper.ts';
+import { MISCONCEPTIONS } from '../arithmetic/misconceptions.ts';
 import { countsOf, namingOf } from '../counting/classWords.ts';
+import { SCHOOLS } from '../counting/schools.ts';
+import { ELEMENTS } from '../rhythm/elements.ts';
+import { NAMING_IDS, named } from '../rhythm/names.ts';
 import { judge } from './judge.ts';
+import { MISREADINGS } from './misreadings/table.ts';
 import { MARK_BORDERS, bordersTrouble } from './mark.ts';
 import { simulate } from './simulate.ts';
 import { pairsOf, tempoLine } from './tempoLine.ts';
@@ -75,5 +80,28 @@ describe('the line of tempo', () => {
       }),
       { numRuns: 80 },
     );
+  });
+});
+
+describe('names of values, in every text a class sees', () => {
+  const texts = [
+    ...Object.values(MISREADINGS).map(({ title }) => title),
+    ...Object.values(ELEMENTS).map(({ title }) => title),
+    ...MISCONCEPTIONS.map(({ sentence }) => sentence),
+    ...Object.values(SCHOOLS).flatMap(({ meanings }) => Object.values(meanings)),
+  ];
+  it.each([
+    ['a dotted {q}', 'a dotted quarter', 'a dotted crotchet'], ['{e+} and {s+}', 'eighths and sixteenths', 'quavers and semiquavers'], ['the {w} and the {h} rest', 'the whole and the half rest', 'the semibreve and the minim rest'],
+    ['{t}, {x} and {}', 'thirty-second, {x} and {}', 'demisemiquaver, {x} and {}'],
+  ])('%s', (text, quarters, crotchets) => expect([named(text, 'quarters'), named(text, 'crotchets')]).toEqual([quarters, crotchets]));
+  it.each(texts)('“%s” is said in both traditions', (text) => {
+    for (const naming of NAMING_IDS) expect(named(text, naming)).not.toMatch(/[{}]/);
+    // The parts of a beat are no values.
+    expect(named(text, 'crotchets').replaceAll(/(first|last) quarter of the beat|half beat|half of the beat|half as|by half/g, '')).not.toMatch(/\b(quarter|eighth|sixteenth|thirty-second|half rest|whole rest|half note|whole note)s?\b/);
+  });
+  it('also when a take is judged', () => {
+    const swung = [0, 0.667, 1, 1.667, 2, 3, 4, 4.667, 5, 5.667, 6].map((beat) => (beat * 60) / 80);
+    const judged = judge({ pattern: patternOf('4/4 e e e e q q | e e e e h'), bpm: 80, onsets: swung, speech: { naming: 'crotchets' } });
+    expect(judged.ok && judged.result.misreadings[0]!.sentence).toContain('your pairs of quavers were long and short');
   });
 });

@@ -39,6 +39,11 @@ export function valueName(value: NoteValue, naming: NamingId, many = false): str
   return (value.dots === 0 ? '' : dotted[value.dots - 1]) + values[value.base][many ? 1 : 0];
 }
 
+/** Puts names into a text that is written for every tradition: "{q}" is one quarter, "{e+}" are many eighths. */
+export function named(text: string, naming: NamingId): string {
+  return text.replace(/\{([whqest])(\+?)\}/g, (_all, base: ValueLetter, many: string) => valueName({ base, dots: 0 }, naming, many === '+'));
+}
+
 /** "a quarter", "an eighth". */
 export function withArticle(name: string): string {
   return `${/^[aeiou]/.test(name) ? 'an' : 'a'} ${name}`;

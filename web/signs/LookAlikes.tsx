@@ -1,4 +1,5 @@
 import type { Part } from '../../core/arithmetic/steps.ts';
+import { type NamingId, named } from '../../core/rhythm/names.ts';
 import type { NoteValue } from '../../core/rhythm/value.ts';
 import { NoteSign } from './NoteSign.tsx';
 
@@ -15,8 +16,8 @@ const PAIRS = {
     { kind: 'note', value: plain('q'), staccato: true, says: 'dot above or below the head: only short, no longer' },
   ],
   rests: [
-    { kind: 'rest', value: plain('w'), says: 'hangs below the line: whole rest' },
-    { kind: 'rest', value: plain('h'), says: 'sits on the line: half rest' },
+    { kind: 'rest', value: plain('w'), says: 'hangs below the line: {w} rest' },
+    { kind: 'rest', value: plain('h'), says: 'sits on the line: {h} rest' },
   ],
 } as const satisfies Readonly<Record<string, readonly [Sign, Sign]>>;
 export type LookAlike = keyof typeof PAIRS;
@@ -28,14 +29,14 @@ export function lookAlikeOf({ kind, value, staccato }: Part): LookAlike | undefi
 }
 
 /** Two signs that look alike, side by side. */
-export function LookAlikes({ which }: { which: LookAlike | undefined }) {
+export function LookAlikes({ which, naming }: { which: LookAlike | undefined; naming: NamingId }) {
   if (!which) return null;
   const signs: readonly Sign[] = PAIRS[which];
   return (
     <p className="look-alikes">
       {signs.map(({ kind, value, staccato, says }) => (
         <span key={says}>
-          <NoteSign value={value} rest={kind === 'rest'} staccato={staccato} /> {says}
+          <NoteSign value={value} rest={kind === 'rest'} staccato={staccato} /> {named(says, naming)}
         </span>
       ))}
     </p>

@@ -39,19 +39,19 @@ const FEWEST_PAIRS = 1;
 
 export const eighthsUneven: MisreadingKind = {
   code: 'eighths-uneven',
-  title: 'pairs of eighths swung',
+  title: 'pairs of {e+} swung',
   readings: (written) => {
     const swung = pairs(written);
     if (swung.length < FEWEST_PAIRS) return [];
     const by = new Map(swung.map(({ note, beat }) => [note, beat * SWING]));
     return [{ code: 'eighths-uneven', event: written.events.indexOf(swung[0]!) - 1, cost: swung.length > 1 ? 3.2 : 2.2, apply: (strikes) => moved(strikes, by), wholeTake: true, subtle: true }];
   },
-  sentence: ({ count }) => `your pairs of eighths were long and short. Make both the same length: clap the second on ${count}, just in the middle.`,
+  sentence: ({ count }) => `your pairs of {e+} were long and short. Make both the same length: clap the second on ${count}, just in the middle.`,
 };
 
 export const sixteenthsSlow: MisreadingKind = {
   code: 'sixteenths-slow',
-  title: 'four sixteenths played as eighths',
+  title: 'four {s+} played as {e+}',
   readings: (written) =>
     written.events.flatMap((event, i): Reading[] => {
       const group = written.events.slice(i, i + 4);
@@ -61,12 +61,12 @@ export const sixteenthsSlow: MisreadingKind = {
       const shift = { from, beats: 1, seconds: event.beat };
       return [{ code: 'sixteenths-slow', event: i, cost: 4.4, apply: (strikes) => shifted(moved(strikes, slow), from, event.beat), shift }];
     }),
-  sentence: () => 'you played the four sixteenths as slowly as eighths. All four fit into one beat: say them once on their own, then clap.',
+  sentence: () => 'you played the four {s+} as slowly as {e+}. All four fit into one beat: say them once on their own, then clap.',
 };
 
 export const syncopationStraightened: MisreadingKind = {
   code: 'syncopation-straightened',
-  title: 'eighth, quarter, eighth made straight',
+  title: '{e}, {q}, {e} made straight',
   readings: (written) =>
     written.events.flatMap((event, i): Reading[] => {
       if (!syncopationAt(written, i)) return [];

@@ -17,7 +17,7 @@ function followed({ events }: Written, index: number): boolean {
 
 export const dotTooLong: MisreadingKind = {
   code: 'dot-too-long',
-  title: 'a dotted quarter held two beats',
+  title: 'a dotted {q} held two beats',
   readings: (written) => eachEvent(written, (event, i) => (isDotted(event) && followed(written, i) ? shiftAfter('dot-too-long', i, 4.2, event, 0.5) : undefined)),
   sentence: ({ value, length, count }) => `you held the ${value} two beats. It lasts ${length}: say ${count} and clap the next note on the half.`,
 };

@@ -7,6 +7,7 @@ import { useNavigate, useParams } from 'react-router';
 import { v4 as uuid } from 'uuid';
 import type { Child, ClassDetail, ClassSettings, Teacher } from '../../../contract/school.ts';
 import type { TakeSummary } from '../../../contract/take.ts';
+import { namingOf } from '../../../core/counting/classWords.ts';
 import { put, remove } from '../../api/client.ts';
 import { useClass, useRefresh } from '../../api/hooks.ts';
 import type { Waiting } from '../../outbox/outbox.ts';
@@ -119,7 +120,7 @@ function Room({ room, waiting }: { room: ClassDetail; waiting: readonly Waiting[
                 {open === child.id && (
                   <tr>
                     <td colSpan={5} className="takes-cell">
-                      <MasteryTable classId={room.id} childId={child.id} />
+                      <MasteryTable classId={room.id} childId={child.id} naming={namingOf(room)} />
                       <TakeRows classId={room.id} takes={room.takes.filter(({ childId }) => childId === child.id)} onChanged={changed} />
                     </td>
                   </tr>

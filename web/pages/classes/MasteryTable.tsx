@@ -1,16 +1,17 @@
 import { formatDistanceToNowStrict } from 'date-fns';
 import { ELEMENTS } from '../../../core/rhythm/elements.ts';
+import { type NamingId, named } from '../../../core/rhythm/names.ts';
 import { useMastery } from '../../api/hooks.ts';
 
 /** What a child knows, element by element: the part of its measures that were right, and how long ago it was heard. */
-export function MasteryTable({ classId, childId }: { classId: string; childId: string }) {
+export function MasteryTable({ classId, childId, naming }: { classId: string; childId: string; naming: NamingId }) {
   const { data } = useMastery(classId, childId);
   if (!data || data.length === 0) return null;
   return (
     <ul className="mastery" aria-label="What is known">
       {data.map(({ element, right, heard, lastSeen }) => (
         <li key={element} title={`${heard} measures heard`}>
-          <span className="mastery-name">{ELEMENTS[element].title}</span>
+          <span className="mastery-name">{named(ELEMENTS[element].title, naming)}</span>
           <span className="mastery-bar" aria-hidden>
             <span style={{ width: `${Math.round(right * 100)}%` }} />
           </span>

@@ -3,11 +3,13 @@ import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import Table from 'react-bootstrap/Table';
 import type { ClassSettings } from '../../../contract/school.ts';
+import { namingOf } from '../../../core/counting/classWords.ts';
 import { countPattern, plainCounts } from '../../../core/counting/count.ts';
 import { checkHouseWords } from '../../../core/counting/houseWords.ts';
 import type { SchoolId } from '../../../core/counting/school.ts';
 import { SCHOOLS } from '../../../core/counting/schools.ts';
 import { HARBOUR_ANIMALS, checkWordSet } from '../../../core/counting/wordSet.ts';
+import { named } from '../../../core/rhythm/names.ts';
 import { parseRhythm } from '../../../core/rhythm/text.ts';
 import { Notice } from '../../shell/Notice.tsx';
 
@@ -27,6 +29,7 @@ export function WordsForm({ settings, onSave, onCancel }: { settings: ClassSetti
   const { refused, alike } = checkHouseWords(SCHOOLS[school], own);
   const wrongCells = checkWordSet({ title, cells });
   const { meanings, words: usual } = SCHOOLS[school];
+  const meaning = (key: string) => named(meanings[key] ?? key, namingOf(settings));
   const examples = useMemo(
     () =>
       EXAMPLES.flatMap((text) => {
@@ -66,7 +69,7 @@ export function WordsForm({ settings, onSave, onCancel }: { settings: ClassSetti
         ))}
       </p>
       {alike.map(({ keys: [a, b], word }) => (
-        <Notice key={a + b} problem={{ message: `“${word}” is said for two places, ${meanings[a]} and ${meanings[b]}: typing it as it is said can then mean either.` }} />
+        <Notice key={a + b} problem={{ message: `“${word}” is said for two places, ${meaning(a)} and ${meaning(b)}: typing it as it is said can then mean either.` }} />
       ))}
       {school === 'words' ? (
         <>
@@ -80,7 +83,7 @@ export function WordsForm({ settings, onSave, onCancel }: { settings: ClassSetti
       ) : Object.keys(usual).length === 0 ? (
         <p>This way of counting has no words to change.</p>
       ) : (
-        <WordTable rows={Object.entries(usual).map(([key, word]) => ({ key, meaning: meanings[key] ?? key, word: own[key] ?? word, usual: word, wrong: refused.find((entry) => entry.key === key)?.reason }))} onChange={put} />
+        <WordTable rows={Object.entries(usual).map(([key, word]) => ({ key, meaning: meaning(key), word: own[key] ?? word, usual: word, wrong: refused.find((entry) => entry.key === key)?.reason }))} onChange={put} />
       )}
       {problem && <Notice problem={problem} />}
       <div className="stage-actions">

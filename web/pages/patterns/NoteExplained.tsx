@@ -62,7 +62,7 @@ export function NoteExplained({ pattern, picked, counts, naming, onPick, onClose
           {steps.join('; ')}
           {event.tuplet && ` (${event.tuplet.n} in the time of ${event.tuplet.m})`}
         </p>
-        <LookAlikes which={lookAlikeOf(part)} />
+        <LookAlikes naming={naming} which={lookAlikeOf(part)} />
         <p>
           {said.map(({ name: school, token }) => (
             <span key={school} className="explained-said">

@@ -3,6 +3,7 @@ import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { MISREADING_CODES, type MisreadingCode } from '../../../core/judging/misreadings/misreading.ts';
 import { MISREADINGS } from '../../../core/judging/misreadings/table.ts';
+import { type NamingId, named } from '../../../core/rhythm/names.ts';
 import type { SimulatedChild } from '../../../core/judging/simulate.ts';
 
 /** Seconds: a steady child of nine. */
@@ -10,7 +11,7 @@ const SPREAD = 0.022;
 const LEAD = 0.03;
 
 /** A stand-in for a real child, so that everything can be tried alone. */
-export function PracticeChild({ onPractise }: { onPractise: (child: SimulatedChild) => void }) {
+export function PracticeChild({ naming, onPractise }: { naming: NamingId; onPractise: (child: SimulatedChild) => void }) {
   const [code, setCode] = useState<MisreadingCode | ''>('');
   return (
     <div className="practice-child">
@@ -19,7 +20,7 @@ export function PracticeChild({ onPractise }: { onPractise: (child: SimulatedChi
         <option value="">right</option>
         {MISREADING_CODES.map((one) => (
           <option key={one} value={one}>
-            with: {MISREADINGS[one].title}
+            with: {named(MISREADINGS[one].title, naming)}
           </option>
         ))}
       </Form.Select>

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import type { Child, ClassDetail, SavedPattern } from '../../../contract/school.ts';
+import { namingOf } from '../../../core/counting/classWords.ts';
 import type { CountOptions } from '../../../core/counting/count.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import type { SimulatedChild } from '../../../core/judging/simulate.ts';
@@ -100,7 +101,7 @@ export function TakeSetup({ room, classes, patterns, pattern, unfolded, child, b
         ))}
       </fieldset>
       <div className="take-below">
-        <PracticeChild onPractise={onPractise} />
+        <PracticeChild naming={namingOf(room)} onPractise={onPractise} />
         <Button size="sm" variant="outline-dark" onClick={() => setCalibrating(true)}>
           Calibrate this device
         </Button>

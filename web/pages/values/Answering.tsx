@@ -2,18 +2,20 @@ import { Check, X } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { MISCONCEPTION, type MisconceptionId } from '../../../core/arithmetic/misconceptions.ts';
 import type { Question } from '../../../core/arithmetic/questions.ts';
+import { type NamingId, named } from '../../../core/rhythm/names.ts';
 import { type LookAlike, LookAlikes } from '../../signs/LookAlikes.tsx';
 
 const LETTERS = ['A', 'B', 'C', 'D'] as const;
 
 export interface AnsweringProps {
+  readonly naming: NamingId;
   readonly question: Question;
   /** The option chosen, once there is one. */
   readonly chosen: number | undefined;
 }
 
 /** The options of a question at keys A to D; once one is chosen, which was right. */
-export function OptionButtons({ question: { options, answer }, chosen, onChoose }: AnsweringProps & { onChoose: (option: number) => void }) {
+export function OptionButtons({ question: { options, answer }, chosen, onChoose }: Omit<AnsweringProps, 'naming'> & { onChoose: (option: number) => void }) {
   return (
     <div className="options">
       {options.map(({ text }, i) => (
@@ -48,14 +50,14 @@ const MISTAKEN: Partial<Readonly<Record<MisconceptionId, LookAlike>>> = {
 };
 
 /** Once an option is chosen: what was misunderstood, and the worked steps; then `children`. */
-export function Reveal({ question, chosen, children }: AnsweringProps & { children: ReactNode }) {
+export function Reveal({ question, chosen, naming, children }: AnsweringProps & { children: ReactNode }) {
   const wrong = chosen !== undefined && chosen !== question.answer ? question.options[chosen] : undefined;
   return (
     <div className="reveal" role="status">
       {chosen !== undefined && (
         <>
-          {wrong && <p className="misconception">{wrong.misconception ? MISCONCEPTION[wrong.misconception].sentence : 'Nearly: add it up once more.'}</p>}
-          <LookAlikes which={question.staccato ? 'dots' : wrong?.misconception && MISTAKEN[wrong.misconception]} />
+          {wrong && <p className="misconception">{wrong.misconception ? named(MISCONCEPTION[wrong.misconception].sentence, naming) : 'Nearly: add it up once more.'}</p>}
+          <LookAlikes naming={naming} which={question.staccato ? 'dots' : wrong?.misconception && MISTAKEN[wrong.misconception]} />
           <ol className="steps">
             {question.steps.map((step) => (
               <li key={step}>{step}</li>

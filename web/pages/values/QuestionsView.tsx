@@ -3,7 +3,7 @@ import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { MISCONCEPTION, type MisconceptionId } from '../../../core/arithmetic/misconceptions.ts';
 import { type Question, type QuestionSettings, questions } from '../../../core/arithmetic/questions.ts';
-import { valueName } from '../../../core/rhythm/names.ts';
+import { type NamingId, named, valueName } from '../../../core/rhythm/names.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { placePattern } from '../../../core/rhythm/place.ts';
 import { parseRhythm } from '../../../core/rhythm/text.ts';
@@ -26,7 +26,7 @@ export function QuestionsView({ naming, beat }: ValuesProps) {
   const restart = (next: number) => setSeed(next);
   return (
     <>
-      <Run key={`${seed}${JSON.stringify(settings)}${beat}${naming}`} run={run} onAgain={() => restart(seed + 1)} />
+      <Run key={`${seed}${JSON.stringify(settings)}${beat}${naming}`} run={run} naming={naming} onAgain={() => restart(seed + 1)} />
       <fieldset className="question-settings">
         <legend className="visually-hidden">What the questions are about</legend>
         {KNOWN.map((letter) => (
@@ -53,7 +53,7 @@ export function QuestionsView({ naming, beat }: ValuesProps) {
 
 type Tally = Partial<Record<MisconceptionId | 'slip', number>>;
 
-function Run({ run, onAgain }: { run: readonly Question[]; onAgain: () => void }) {
+function Run({ run, naming, onAgain }: { run: readonly Question[]; naming: NamingId; onAgain: () => void }) {
   const [at, setAt] = useState(0);
   const [chosen, setChosen] = useState<number>();
   const [right, setRight] = useState(0);
@@ -81,7 +81,7 @@ function Run({ run, onAgain }: { run: readonly Question[]; onAgain: () => void }
   };
   useKeys({ ...optionKeys(choose), ' ': next });
   if (run.length === 0) return <div className="empty">With these values no question can be made. Choose more of them below.</div>;
-  if (!question) return <Score right={right} count={run.length} tally={tally} onAgain={onAgain} />;
+  if (!question) return <Score right={right} count={run.length} tally={tally} naming={naming} onAgain={onAgain} />;
   return (
     <section className="question" aria-label={`Question ${at + 1} of ${run.length}`}>
       <p className="question-number">
@@ -90,7 +90,7 @@ function Run({ run, onAgain }: { run: readonly Question[]; onAgain: () => void }
       <h2 className="big-line">{question.prompt}</h2>
       {pattern && (question.sides ? <Equation sides={question.sides} open={question.kind === 'balance'} /> : question.kind === 'complete' ? <Ruler pattern={pattern} strips={false} beats={false} /> : <Signs pattern={pattern} meter={question.kind === 'wrong-measure'} staccato={question.staccato} />)}
       <OptionButtons question={question} chosen={chosen} onChoose={choose} />
-      <Reveal question={question} chosen={chosen}>
+      <Reveal question={question} chosen={chosen} naming={naming}>
         <Button size="lg" onClick={next}>
           {at + 1 < run.length ? 'Next' : 'How it went'} <kbd>space</kbd>
         </Button>
@@ -139,7 +139,7 @@ function Equation({ sides, open }: { sides: NonNullable<Question['sides']>; open
   );
 }
 
-function Score({ right, count, tally, onAgain }: { right: number; count: number; tally: Tally; onAgain: () => void }) {
+function Score({ right, count, tally, naming, onAgain }: { right: number; count: number; tally: Tally; naming: NamingId; onAgain: () => void }) {
   const found = (Object.entries(tally) as [MisconceptionId | 'slip', number][]).sort((a, b) => b[1] - a[1]);
   return (
     <section className="question">
@@ -150,7 +150,7 @@ function Score({ right, count, tally, onAgain }: { right: number; count: number;
         <ul className="tally">
           {found.map(([id, times]) => (
             <li key={id}>
-              <strong>{times} ×</strong> {id === 'slip' ? 'A slip in adding up.' : MISCONCEPTION[id].sentence}
+              <strong>{times} ×</strong> {id === 'slip' ? 'A slip in adding up.' : named(MISCONCEPTION[id].sentence, naming)}
             </li>
           ))}
         </ul>

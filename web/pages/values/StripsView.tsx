@@ -152,7 +152,7 @@ export function StripsView({ naming, beat }: ValuesProps) {
         </Button>
       </div>
       <div className="strip-hint">
-        <LookAlikes which={strips[current] && lookAlikeOf(strips[current])} />
+        <LookAlikes naming={naming} which={strips[current] && lookAlikeOf(strips[current])} />
       </div>
       <div className="tray" role="group" aria-label="Tray of strips">
         {TRAY.map((value) => (

@@ -31,7 +31,7 @@ export function SumsView({ naming, beat }: ValuesProps) {
   const [active, setActive] = useState<Side>('right');
   const [shown, setShown] = useState(true);
   const [seed, setSeed] = useState(() => Math.floor(Math.random() * 10_000));
-  const [lastAsked, setAsked] = useState<AnsweringProps & ValuesProps>();
+  const [lastAsked, setAsked] = useState<AnsweringProps & Pick<ValuesProps, 'beat'>>();
   // Asked in other words or about another beat it is another question.
   const asked = lastAsked?.beat === beat && lastAsked.naming === naming ? lastAsked : undefined;
   const totals = { left: totalBeats(sides.left, beat), right: totalBeats(sides.right, beat) };
@@ -100,7 +100,7 @@ export function SumsView({ naming, beat }: ValuesProps) {
       {asked ? (
         <div className="question">
           <OptionButtons question={asked.question} chosen={asked.chosen} onChoose={choose} />
-          <Reveal question={asked.question} chosen={asked.chosen}>
+          <Reveal {...asked}>
             <div className="stage-actions">
               <Button size="lg" onClick={ask}>
                 Another <kbd>Q</kbd>
