@@ -16,17 +16,16 @@ export class ApiProblem extends Error {
 
   /** Worth sending again later just as it is. */
   get passing(): boolean {
-    return this.status === 0 || this.status === 401 || this.status === 429 || this.status >= 500;
+    return passes(this.status);
   }
+}
+
+function passes(status: number): boolean {
+  return status === 0 || status === 401 || status === 429 || status >= 500;
 }
 
 const AWAY = 'The server cannot be reached. What you do is kept on this device; it is sent as soon as the server is back.';
 const OUTDATED = 'This page is older than the server. Reload it; nothing is lost.';
-
-async function answerOf(response: Response): Promise<unknown> {
-  if (response.status === 204) return undefined;
-  return response.json().catch(() => undefined);
-}
 
 async function request(method: string, path: string, body?: unknown): Promise<unknown> {
   const init: RequestInit = { method, credentials: 'same-origin' };
@@ -34,9 +33,11 @@ async function request(method: string, path: string, body?: unknown): Promise<un
   const response = await fetch(`/api${path}`, init).catch(() => {
     throw new ApiProblem(0, 'away', AWAY);
   });
-  const answer = await answerOf(response);
-  if (response.ok) return answer;
-  if (!isErrorBody(answer)) throw new ApiProblem(response.status, 'away', AWAY);
+  if (response.status === 204) return undefined;
+  // Not our server's answer, but the page of a network's sign-in, or of a proxy: whatever its status, nothing arrived.
+  const answer: unknown = await response.json().catch(() => undefined);
+  if (response.ok && answer !== undefined) return answer;
+  if (!isErrorBody(answer)) throw new ApiProblem(0, 'away', AWAY);
   const { code, message, field, at } = (answer as { error: { code: string; message: string; field?: string; at?: TextError } }).error;
   throw new ApiProblem(response.status, code, message, field, at);
 }
@@ -52,10 +53,11 @@ export async function put(path: string, body: unknown): Promise<unknown> {
   return request('PUT', path, body);
 }
 
-/** Sends a recording as it is. A refusal is final; only a dead server is worth another try. */
+/** Sends a recording as it is. That the class keeps none (any more) is final; what did not arrive is worth another try. */
 export async function putSound(path: string, sound: Blob): Promise<void> {
   const response = await fetch(`/api${path}`, { method: 'PUT', credentials: 'same-origin', body: sound, headers: { 'Content-Type': sound.type } }).catch(() => undefined);
-  if (!response || response.status >= 500) throw new ApiProblem(0, 'away', AWAY);
+  const refused = response !== undefined && response.status >= 400 && !passes(response.status);
+  if (response?.status !== 204 && !refused) throw new ApiProblem(0, 'away', AWAY);
 }
 
 export async function post(path: string, body?: unknown): Promise<unknown> {

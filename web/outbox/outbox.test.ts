@@ -1,0 +1,133 @@
+import 'fake-indexeddb/auto';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { type Waiting, dropTake, keepTake, onOutboxChange, sendTakes, waitingTakes } from './outbox.ts';
+
+const TEACHER = 'teacher-1';
+
+function take(id: string, takenAt: number, more: Partial<Waiting> = {}): Waiting {
+  return { id, teacherId: TEACHER, childName: 'Ada', upload: { takenAt, onsets: [0.5, 1.25] } as unknown as Waiting['upload'], ...more };
+}
+
+/** What the server was sent, in order; it answers as `answer` says. */
+function server(answer: (path: string) => Response | undefined): string[] {
+  const sent: string[] = [];
+  vi.stubGlobal('fetch', (path: string) => {
+    sent.push(path);
+    const response = answer(path);
+    return response ? Promise.resolve(response) : Promise.reject(new TypeError('no network'));
+  });
+  return sent;
+}
+
+const taken = () => Response.json({ id: 'x' });
+const refusal = (status: number) => Response.json({ error: { code: 'no', message: 'There is no such child in this class any more.' } }, { status });
+const idsWaiting = async () => (await waitingTakes()).map(({ id }) => id).sort();
+
+beforeEach(async () => {
+  for (const { id } of await waitingTakes()) await dropTake(id);
+});
+afterEach(() => vi.unstubAllGlobals());
+
+describe('takes on their way to the server', () => {
+  it('go oldest first, one at a time, and are gone from the device when they arrived', async () => {
+    await keepTake(take('second', 20));
+    await keepTake(take('first', 10));
+    const sent = server(taken);
+    expect(await sendTakes(TEACHER)).toBe(true);
+    expect(sent).toEqual(['/api/takes/first', '/api/takes/second']);
+    expect(await waitingTakes()).toEqual([]);
+  });
+
+  it.each([
+    ['there is no network', () => undefined],
+    ['the server is down', () => new Response('Bad gateway', { status: 502 })],
+    ['the server has an error', () => refusal(500)],
+    ['the teacher is signed out', () => refusal(401)],
+    ['there were too many requests', () => refusal(429)],
+    ['a network asks to sign in', () => new Response('<html>Welcome to the guest network</html>', { status: 200, headers: { 'Content-Type': 'text/html' } })],
+    ['a proxy knows no such page', () => new Response('<html>Not found</html>', { status: 404 })],
+  ])('stay on the device while %s, and the rest waits behind them', async (_why, answer) => {
+    await keepTake(take('a', 1));
+    await keepTake(take('b', 2));
+    const sent = server(answer);
+    expect(await sendTakes(TEACHER)).toBe(false);
+    expect(sent).toEqual(['/api/takes/a']);
+    expect(await idsWaiting()).toEqual(['a', 'b']);
+    server(taken);
+    expect(await sendTakes(TEACHER)).toBe(true);
+    expect(await idsWaiting()).toEqual([]);
+  });
+
+  it('are kept with the reason when the server will never take them, and do not hold up the others', async () => {
+    await keepTake(take('never', 1));
+    await keepTake(take('fine', 2));
+    const sent = server((path) => (path.endsWith('never') ? refusal(422) : taken()));
+    expect(await sendTakes(TEACHER)).toBe(true);
+    expect(await waitingTakes()).toMatchObject([{ id: 'never', refused: 'There is no such child in this class any more.' }]);
+    await sendTakes(TEACHER);
+    expect(sent).toEqual(['/api/takes/never', '/api/takes/fine']);
+  });
+
+  it('are sent only by the teacher who took them', async () => {
+    await keepTake(take('mine', 1));
+    await keepTake(take('hers', 2, { teacherId: 'teacher-2' }));
+    server(taken);
+    await sendTakes(TEACHER);
+    expect(await idsWaiting()).toEqual(['hers']);
+  });
+
+  it('wait for a sending that is under way, instead of going twice', async () => {
+    await keepTake(take('once', 1));
+    const sent = server(taken);
+    await Promise.all([sendTakes(TEACHER), sendTakes(TEACHER)]);
+    expect(sent).toEqual(['/api/takes/once']);
+  });
+
+  it('tell who listens when something is kept or has gone', async () => {
+    const heard = vi.fn();
+    const off = onOutboxChange(heard);
+    await keepTake(take('a', 1));
+    await dropTake('a');
+    expect(heard).toHaveBeenCalledTimes(2);
+    off();
+    await keepTake(take('b', 1));
+    expect(heard).toHaveBeenCalledTimes(2);
+  });
+
+  it('may be kept again under the same id: the later one stands', async () => {
+    await keepTake(take('a', 1));
+    await keepTake(take('a', 1, { childName: 'Ben' }));
+    expect(await waitingTakes()).toMatchObject([{ id: 'a', childName: 'Ben' }]);
+  });
+});
+
+describe('a recording beside its take', () => {
+  const sound = new Blob([new Uint8Array([1, 2, 3])], { type: 'audio/wav' });
+  const withSound = () => keepTake(take('a', 1, { sound }));
+
+  it('is sent after it', async () => {
+    await withSound();
+    const sent = server((path) => (path.endsWith('recording') ? new Response(null, { status: 204 }) : taken()));
+    expect(await sendTakes(TEACHER)).toBe(true);
+    expect(sent).toEqual(['/api/takes/a', '/api/takes/a/recording']);
+  });
+
+  it.each([
+    ['there is no network', () => undefined],
+    ['the server is down', () => new Response('', { status: 503 })],
+    ['the teacher is signed out meanwhile', () => refusal(401)],
+    ['a network asks to sign in', () => new Response('<html></html>', { status: 200 })],
+  ])('keeps both waiting while %s', async (_why, answer) => {
+    await withSound();
+    server((path) => (path.endsWith('recording') ? answer() : taken()));
+    expect(await sendTakes(TEACHER)).toBe(false);
+    expect(await idsWaiting()).toEqual(['a']);
+  });
+
+  it.each([404, 409, 413])('does not hold up the take when the class keeps none (%i)', async (status) => {
+    await withSound();
+    server((path) => (path.endsWith('recording') ? refusal(status) : taken()));
+    expect(await sendTakes(TEACHER)).toBe(true);
+    expect(await waitingTakes()).toEqual([]);
+  });
+});
