@@ -1,8 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { anyPattern, patternOf } from '../rhythm/arbitrary.test-helper.ts';
+import { anyPattern, everydayPattern, patternOf } from '../rhythm/arbitrary.test-helper.ts';
+import { toNumber } from '../rhythm/fraction.ts';
+import { beatOf, meterKind } from '../rhythm/meter.ts';
 import { placePattern } from '../rhythm/place.ts';
 import { type CountOptions, countPattern, plainCounts } from './count.ts';
+import { SCHOOLS } from './schools.ts';
 
 function say(text: string, options: CountOptions): string {
   const counted = countPattern(patternOf(text), options);
@@ -129,4 +132,74 @@ describe('laws', () => {
       }),
     );
   });
+
+  /** The handbook's rules once more, in plain decimals of a beat: slow and simple, to hold the schools against. */
+  const SYLLABLES = {
+    numbers: { 0.25: 'e', 0.5: '&', 0.75: 'a', 0.333: 'la', 0.667: 'li', 0.167: 'ta', 0.833: 'ta' },
+    'numbers-te': { 0.25: 'ta', 0.5: 'te', 0.75: 'ta', 0.333: 'la', 0.667: 'li', 0.167: 'ta', 0.833: 'ta' },
+    takadimi: { 0: 'ta', 0.25: 'ka', 0.5: 'di', 0.75: 'mi', 0.333: 'ki', 0.667: 'da', 0.167: 'va', 0.833: 'ma' },
+  } as const;
+  const inParts = (beats: number) => Math.round(beats * 1000) / 1000;
+  const SMALL = '₀₁₂₃₄₅₆₇₈₉';
+
+  function plainToken(school: keyof typeof SYLLABLES, kind: string, onset: number, length: number, compound: boolean): string {
+    const [beat, part] = [Math.floor(inParts(onset)) + 1, inParts(inParts(onset) % 1)];
+    const syllable: Readonly<Record<number, string>> = compound && part === 0.5 ? { 0.5: school === 'takadimi' ? 'di' : 'ta' } : SYLLABLES[school];
+    const head = part === 0 && school !== 'takadimi' ? String(beat) : (syllable[part] ?? '·');
+    const inside = Array.from({ length: 20 }, (_, k) => k).filter((k) => (kind === 'tied' ? k >= inParts(onset) : k > inParts(onset)) && k < inParts(onset + length));
+    if (school === 'takadimi') return head + inside.map(() => (kind === 'rest' ? '-ta' : `-${/[aeiou]/.exec(head)![0]}`)).join('');
+    const holds = inside.map((k) => (k + 1 <= inParts(onset + length) ? `-${k + 1}` : `-${SMALL[k + 1]}`)).join('');
+    return kind === 'tied' ? holds || '-' : head + holds;
+  }
+
+  it('numbers, numbers-te and takadimi are as the handbook’s rules have them, worked out another way', () => {
+    fc.assert(
+      fc.property(everydayPattern, fc.constantFrom('numbers' as const, 'numbers-te' as const, 'takadimi' as const), (pattern, school) => {
+        const { meter } = pattern.measures[0]!;
+        const beat = toNumber(beatOf(meter).length);
+        const expected = placePattern(pattern).map(({ events }) =>
+          events.map(({ kind, onset, length }) => {
+            const token = plainToken(school, kind, toNumber(onset) / beat, toNumber(length) / beat, meterKind(meter) === 'compound');
+            return kind === 'rest' ? `(${token})` : token;
+          }),
+        );
+        const counted = countPattern(pattern, { school });
+        expect(counted.ok && counted.measures.map(({ tokens }) => tokens.map(({ text }) => text))).toEqual(expected);
+      }),
+      { numRuns: 300 },
+    );
+  });
+
+  it('the counted value moves every number: twice as many beats of half the length', () => {
+    fc.assert(
+      fc.property(everydayPattern, (pattern) => {
+        const places = (beat: 'q' | 'e') => {
+          const counted = countPattern(pattern, { school: 'numbers', beat });
+          return counted.ok ? counted.measures.map(({ tokens }) => tokens.map((token) => readMixed(token.beat) - 1)) : [];
+        };
+        const halved = places('q').map((measure) => measure.map((at) => inParts(at * 2)));
+        expect(places('e').map((measure) => measure.map(inParts))).toEqual(halved);
+      }),
+    );
+  });
+
+  it('house words change nothing but the word', () => {
+    fc.assert(
+      fc.property(everydayPattern, fc.constantFrom('half', 'quarter1', 'quarter3', 'third1', 'third2'), (pattern, key) => {
+        const [usual, own] = [countPattern(pattern, { school: 'numbers' }), countPattern(pattern, { school: 'numbers', houseWords: { [key]: 'zap' } })];
+        if (!usual.ok || !own.ok) throw new Error();
+        const word = SCHOOLS.numbers.words[key]!;
+        const swapped = usual.measures.map(({ tokens }) => tokens.map(({ text }) => text.split('-').map((part) => part.replace(new RegExp(`^(\\(?)${word}(\\)?)$`), '$1zap$2')).join('-')));
+        expect(own.measures.map(({ tokens }) => tokens.map(({ text }) => text))).toEqual(swapped);
+      }),
+    );
+  });
 });
+
+/** "1 1/2" as a number. */
+function readMixed(text: string): number {
+  return text.split(' ').reduce((sum, part) => {
+    const [n, d = '1'] = part.split('/');
+    return sum + Number(n) / Number(d);
+  }, 0);
+}

@@ -27,5 +27,10 @@ describe('word sets', () => {
     ['q', 'ot-ter', '“ot-ter” has 2 syllables for 1 note'],
     ['e e', '', 'a word is missing'],
     ['e x', 'ot-ter', 'cannot be read'],
+    ['e e', 'ot--ter', 'a hyphen with no syllable'],
+    ['q', 'crab-', 'a hyphen with no syllable'],
+    ['q', 'sea crab', 'one word without spaces'],
+    ['e e', '(ot-ter)', 'one word without spaces'],
+    ['(e) e', 'ot-ter', 'cannot be read'],
   ])('%s: “%s”: %s', (cell, word, sentence) => expect(checkWordSet({ title: 'x', cells: { [cell]: word } })[0]!.reason).toContain(sentence));
 });

@@ -11,6 +11,11 @@ const LONGEST_WORD = 24;
 /** Signs that stand for something else in written counts. */
 const TAKEN_SIGNS = /[\s|()~_·,;]/;
 
+/** Why this cannot be said for a note; undefined when it can. */
+export function wordTrouble(word: string): string | undefined {
+  return TAKEN_SIGNS.test(word) || word.startsWith('-') ? 'one word without spaces, bars, parentheses or commas' : undefined;
+}
+
 /**
  * Can a school be spoken with these words of the teacher's?
  * @param own  only what differs from the school's words
@@ -20,7 +25,8 @@ export function checkHouseWords(school: School, own: Words): HouseWordsCheck {
     if (!Object.hasOwn(school.words, key)) return [{ key, reason: `${school.title} has no such place` }];
     if (word.trim() === '') return [{ key, reason: 'a syllable is missing: write one, or reset it' }];
     if (word.length > LONGEST_WORD) return [{ key, reason: `a word of at most ${LONGEST_WORD} letters` }];
-    return TAKEN_SIGNS.test(word) || word.startsWith('-') ? [{ key, reason: 'one word without spaces, bars, parentheses or commas' }] : [];
+    const reason = wordTrouble(word);
+    return reason === undefined ? [] : [{ key, reason }];
   });
   const now = Object.entries({ ...school.words, ...own });
   const alike = now.flatMap(([a, word], i) =>

@@ -1,4 +1,5 @@
 import { parseRhythm } from '../rhythm/text.ts';
+import { wordTrouble } from './houseWords.ts';
 
 /** A word set: for each value or cell (a beat's worth of notes as rhythm text) the syllables to say, one a note. */
 export interface WordSet {
@@ -24,7 +25,10 @@ export function checkWordSet({ cells }: WordSet): { cell: string; reason: string
     const notes = parsed.ok ? parsed.pattern.measures[0]!.items.flatMap((item) => (item.kind === 'tuplet' ? item.events : [item])) : [];
     if (notes.length === 0 || notes.some(({ kind }) => kind === 'rest')) return [{ cell, reason: 'the cell cannot be read: write notes such as “e e” or “3{e e e}”' }];
     if (word.trim() === '') return [{ cell, reason: 'a word is missing: write one, or remove the cell' }];
-    const syllables = word.split('-').filter(Boolean).length;
+    const trouble = wordTrouble(word);
+    if (trouble !== undefined) return [{ cell, reason: trouble }];
+    if (word.split('-').includes('')) return [{ cell, reason: `“${word}” has a hyphen with no syllable beside it` }];
+    const syllables = word.split('-').length;
     const count = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`;
     return syllables === notes.length ? [] : [{ cell, reason: `“${word}” has ${count(syllables, 'syllable')} for ${count(notes.length, 'note')}` }];
   });
