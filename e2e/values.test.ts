@@ -165,3 +165,43 @@ describe('on the pattern page', () => {
     await page.getByText('eighth, measure 1').waitFor();
   });
 });
+
+describe('in the other tradition', () => {
+  it('the class is spoken to of crotchets, wherever values have names', async () => {
+    await page.goto(`${school.url}/classes`);
+    await page.getByRole('link', { name: /Lighthouse 4/ }).click();
+    await page.getByRole('button', { name: 'Change', exact: true }).click();
+    await page.getByLabel('Values are called').selectOption('crotchets');
+    await page.getByRole('button', { name: 'Save', exact: true }).click();
+    await page.getByLabel('Values are called').waitFor({ state: 'detached' });
+    await page.locator('.marks tbody th button').first().click();
+    await page.getByRole('list', { name: 'What is known' }).getByText('crotchet', { exact: true }).waitFor();
+    await page.getByRole('button', { name: 'Words' }).click();
+    await page.getByLabel('School').selectOption('ta');
+    await page.getByLabel('Word for dotted crotchet').waitFor();
+    await page.getByRole('button', { name: 'Cancel' }).click();
+    await page.getByRole('link', { name: 'Take', exact: true }).click();
+    await page.getByLabel('Class').selectOption({ label: 'Lighthouse 4' });
+    await page.getByLabel(/practice child/).selectOption({ label: 'with: a dotted crotchet held two beats' });
+    await part('Fold');
+    await page.getByRole('button', { name: /Fold in halves/ }).click();
+    await page.getByText('1 semibreve = 2 minims').waitFor();
+    await part('Questions');
+    expect(await page.locator('.question-settings').innerText()).toContain('quavers');
+    expect((await page.locator('.question, .question-settings').allInnerTexts()).join(' ')).not.toMatch(/\b(quarters?|eighths?|sixteenths?)\b/);
+  });
+
+  it('a word for a cell must have a syllable for each note', async () => {
+    await page.goto(`${school.url}/classes`);
+    await page.getByRole('link', { name: /Lighthouse 4/ }).click();
+    await page.getByRole('button', { name: 'Words' }).click();
+    await page.getByLabel('School').selectOption('words');
+    await page.getByLabel('Word for e e', { exact: true }).fill('crab');
+    await page.getByText('“crab” has 1 syllable for 2 notes').waitFor();
+    expect(await page.getByRole('button', { name: 'Save the words' }).isDisabled()).toBe(true);
+    await page.getByLabel('Word for e e', { exact: true }).fill('pud-dle');
+    await page.locator('.words-form .example', { hasText: 'pud dle' }).first().waitFor();
+    await page.getByRole('button', { name: 'Save the words' }).click();
+    await page.locator('.words-form').waitFor({ state: 'detached' });
+  });
+});

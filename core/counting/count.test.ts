@@ -121,6 +121,19 @@ describe('house words and word sets', () => {
   });
 });
 
+describe('a cell stands from one beat to another', () => {
+  it.each([
+    ['4/4 q e e e e q', 'crab ot ter ot ter crab'],
+    ['6/8 q e e e e', 'puf fin oc to pus'],
+    ['4/4 e e e (e) q. e', 'ot ter gull (gull) dol phin'],
+    ['4/4 e q e h', 'gull crab gull seal'],
+    ['3/8 e e e | e s s e', 'oc to pus | cor mo rant gull'],
+    ['2/4 s s e e. s', 'pel i can lob ster'],
+    ['2/2 q q e e e e', 'crab crab gull gull gull gull'],
+    ['3/4 3{e e e} 3{q e} q', 'jel ly fish · · crab'],
+  ])('%s: %s', (text, expected) => expect(say(text, { school: 'words' })).toBe(expected));
+});
+
 describe('laws', () => {
   it('one token an event, in every school and style, and never an exception', () => {
     fc.assert(

@@ -22,7 +22,7 @@ function cellsOf(set: WordSet): Cells {
   return cells;
 }
 
-/** Cells start on a beat and the longest that fits is taken; a single value may stand anywhere. */
+/** A cell of several notes stands from one beat to another (so “q e” is one in 6/8 and none in 4/4), and the longest is taken; a single value may stand anywhere. */
 function cells(events: readonly CountedEvent[], set: WordSet): (string | undefined)[] {
   const known = cellsOf(set);
   const said: (string | undefined)[] = [];
@@ -49,7 +49,7 @@ function cellAt(events: readonly CountedEvent[], from: number, { syllables, long
     if (event.kind === 'tied' || event.kind !== kind || event.tuplet !== tuplet || (size > 1 && event.label !== undefined)) break;
     text += (size === 1 ? '' : ' ') + valueText(writtenValue(event));
     const word = syllables.get(tuplet ? `${tuplet.n}{${text}}` : text);
-    if (word?.length === size && (!tuplet || fills(first, event, tuplet))) found = word;
+    if (word?.length === size && (size === 1 || isWhole(add(event.onset, event.length))) && (!tuplet || fills(first, event, tuplet))) found = word;
   }
   return found;
 }

@@ -115,14 +115,14 @@ export class Speaker {
 
   /** Words of several syllables for several notes at once; those of one note too. */
   private cells(place: Place, put: Put): void {
-    const onBeat = place.at % this.places.beatTicks === 0;
+    const isBeat = (at: number) => at % this.places.beatTicks === 0;
     for (const [cell, word] of Object.entries(this.wordSet.cells)) {
       const syllables = word.split('-');
       const read = readCell(cell);
-      if (!read || read.values.length !== syllables.length || (syllables.length > 1 && !onBeat)) continue;
+      if (!read || read.values.length !== syllables.length) continue;
       const ratio = read.n === undefined ? frac(1) : frac(2, 3);
       const length = ticks(read.values.map((value) => mul(lengthOf(value), ratio)).reduce(add));
-      if (place.at + length > this.places.full) continue;
+      if (place.at + length > this.places.full || (syllables.length > 1 && !(isBeat(place.at) && isBeat(place.at + length)))) continue;
       const kind = read.n === undefined ? undefined : tupletKinds(this.places.meter).find((k) => k.n === read.n && k.ticks === length);
       if (read.n !== undefined && !kind) continue;
       const events = read.values.map((value): SpokenEvent => ({ kind: 'note', value, tuplet: kind, tupletAt: kind && place.at }));

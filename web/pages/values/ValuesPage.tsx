@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { NavLink, Navigate, useParams } from 'react-router';
 import { VALUES, type ValueLetter } from '../../../core/rhythm/value.ts';
@@ -31,8 +32,9 @@ export default function ValuesPage() {
   const { part = 'fold' } = useParams();
   const room = useCurrentClass();
   const [storedBeat, setBeat] = useStored('values.beat', 'q');
-  const [storedNaming, setNaming] = useStored('values.naming', '');
-  const naming = NAMING_IDS.find((id) => id === storedNaming) ?? namingOf(room);
+  // Only for this visit: what stays is set with the class.
+  const [shownNaming, setNaming] = useState<NamingId>();
+  const naming = shownNaming ?? namingOf(room);
   const beat = VALUES.find(({ letter }) => letter === storedBeat)?.letter ?? 'q';
   const chosen = PARTS.find(({ id }) => id === part);
   if (!chosen) return <Navigate to="/values" replace />;
@@ -55,7 +57,7 @@ export default function ValuesPage() {
             </option>
           ))}
         </Form.Select>
-        <Form.Select size="sm" className="w-auto" aria-label="Names" value={naming} onChange={(event) => setNaming(event.target.value)}>
+        <Form.Select size="sm" className="w-auto" aria-label="Names" value={naming} onChange={(event) => setNaming(event.target.value as NamingId)}>
           {NAMING_IDS.map((id) => (
             <option key={id} value={id}>
               {NAMINGS[id].title}
