@@ -57,7 +57,7 @@ export function Reveal({ question, chosen, naming, children }: AnsweringProps & 
       {chosen !== undefined && (
         <>
           {wrong && <p className="misconception">{wrong.misconception ? named(MISCONCEPTION[wrong.misconception].sentence, naming) : 'Nearly: add it up once more.'}</p>}
-          <LookAlikes naming={naming} which={question.staccato ? 'dots' : wrong?.misconception && MISTAKEN[wrong.misconception]} />
+          <LookAlikes naming={naming} which={(wrong?.misconception && MISTAKEN[wrong.misconception]) ?? (question.staccato && 'dots')} />
           <ol className="steps">
             {question.steps.map((step) => (
               <li key={step}>{step}</li>
