@@ -194,7 +194,7 @@ export function timetable(pattern: Pattern, plan: Plan, voice: CountOptions): Ti
       const own = chunkPattern(pattern, chunk);
       const played = pass.activity === 'backwards' ? backwards(own) : own;
       const { end, measures } = expectedOf(played, unitBpm(played));
-      materials.set(key, (material = { pattern: played, length: end, pickup: Math.min(0, toNumber(measures[0]!.at)), cues: templatesOf(played, voice, plan.divided) }));
+      materials.set(key, (material = { pattern: played, length: tidy(end), pickup: tidy(Math.min(0, toNumber(measures[0]!.at))), cues: templatesOf(played, voice, plan.divided) }));
     }
     const beat = 60 / bpm;
     /** Seconds a whole note takes. */
