@@ -40,7 +40,7 @@ const PICTURES: readonly (readonly [string, (page: Page) => Promise<void>])[] = 
     'question',
     async (page) => {
       await page.getByRole('link', { name: 'Questions' }).click();
-      await page.getByLabel('Number of the set').fill('17');
+      await page.getByLabel('Number of the set').fill('53');
       await page.getByRole('button', { name: /^B/ }).click();
     },
   ],

@@ -1,9 +1,9 @@
 import { type Random, randomFrom } from '../random.ts';
 import { type Fraction, add, compare, div, equal, frac, isWhole, mixed, mul, sub, sum } from '../rhythm/fraction.ts';
-import { type Meter, beatOf, meterLength, meterText } from '../rhythm/meter.ts';
+import { COMMON_TIME, type Meter, beatOf, meterLength, meterText } from '../rhythm/meter.ts';
 import { type NamingId, valueName, withArticle } from '../rhythm/names.ts';
 import { type Dots, type NoteValue, VALUE, VALUES, type ValueLetter, lengthOf, valueOfLength, valueText } from '../rhythm/value.ts';
-import { MISCONCEPTIONS, type MisconceptionId, clapsOf, misjudged } from './misconceptions.ts';
+import { MISCONCEPTIONS, type Misconception, type MisconceptionId, clapsOf, misjudged } from './misconceptions.ts';
 import { type Part, beatsOf, beatsText, partName, totalBeats, workedSteps } from './steps.ts';
 
 export interface Option {
@@ -45,12 +45,12 @@ export type QuestionKind = (typeof QUESTION_KINDS)[number];
 const OPTIONS = 4;
 /** The measures that questions are about have four of the chosen beats (two halves); where hardly anything fits, 4/4. */
 const METERS: Readonly<Record<ValueLetter, Meter>> = {
-  w: { upper: 4, lower: 4 },
+  w: COMMON_TIME,
   h: { upper: 2, lower: 2 },
-  q: { upper: 4, lower: 4 },
+  q: COMMON_TIME,
   e: { upper: 4, lower: 8 },
   s: { upper: 4, lower: 16 },
-  t: { upper: 4, lower: 4 },
+  t: COMMON_TIME,
 };
 const MOST_PARTS = 8;
 
@@ -64,26 +64,21 @@ function plainValues({ values }: QuestionSettings): ValueLetter[] {
 function anyPart(settings: QuestionSettings, random: Random): Part {
   const base = random.pick(plainValues(settings));
   const dots: Dots = settings.dots && base !== 's' && base !== 't' && random.next() < 0.4 ? 1 : 0;
-  const kind = settings.rests && random.next() < 0.3 ? 'rest' : 'note';
-  const short = settings.dots && kind === 'note' && dots === 0 && random.next() < 0.3;
-  return short ? { kind, value: { base, dots }, staccato: true } : { kind, value: { base, dots } };
-}
-
-/** Without dots above or below the head, which rhythm text does not write. */
-function anyWritten(settings: QuestionSettings, random: Random): Part {
-  const { kind, value } = anyPart(settings, random);
-  return { kind, value };
-}
-
-/** A dot above or below a head that is tied would say nothing. */
-function withoutStaccatoTies(parts: readonly Part[]): Part[] {
-  return parts.map((part, i) => (part.staccato && (part.tied || parts[i + 1]?.tied) ? { kind: part.kind, value: part.value, ...(part.tied ? { tied: true as const } : {}) } : part));
+  return { kind: settings.rests && random.next() < 0.3 ? 'rest' : 'note', value: { base, dots } };
 }
 
 /** One part or more; a tie only from a note to a note. */
-function anySum(settings: QuestionSettings, random: Random, most: number, any = anyWritten): Part[] {
-  const parts = Array.from({ length: 1 + random.below(most) }, () => any(settings, random));
-  return withoutStaccatoTies(parts.map((part, i) => (settings.ties && i > 0 && part.kind === 'note' && parts[i - 1]!.kind === 'note' && random.next() < 0.5 ? { ...part, tied: true as const } : part)));
+function anySum(settings: QuestionSettings, random: Random, most: number): Part[] {
+  const parts = Array.from({ length: 1 + random.below(most) }, () => anyPart(settings, random));
+  return parts.map((part, i) => (settings.ties && i > 0 && part.kind === 'note' && parts[i - 1]!.kind === 'note' && random.next() < 0.5 ? { ...part, tied: true as const } : part));
+}
+
+/** Some notes get a dot above or below the head; on a tied one it would say nothing. */
+function someStaccato(parts: readonly Part[], random: Random): Part[] {
+  return parts.map((part, i) => {
+    const can = part.kind === 'note' && part.value.dots === 0 && !part.tied && !parts[i + 1]?.tied;
+    return can && random.next() < 0.3 ? { ...part, staccato: true } : part;
+  });
 }
 
 /** Rhythm text of parts, as they are shown under a question. */
@@ -124,7 +119,8 @@ function slipsAround(value: Fraction): string[] {
 }
 
 const beats: Maker = (settings, random) => {
-  const parts = anySum(settings, random, 3, anyPart);
+  const written = anySum(settings, random, 3);
+  const parts = settings.dots ? someStaccato(written, random) : written;
   const total = totalBeats(parts, settings.beat);
   const wrong = MISCONCEPTIONS.flatMap((m): Option[] => {
     const heard = misjudged(parts, settings.beat, m);
@@ -139,20 +135,32 @@ const beats: Maker = (settings, random) => {
 
 const balance: Maker = (settings, random) => {
   const left = anySum({ ...settings, ties: false }, random, 2);
-  const missing = anyWritten({ ...settings, rests: false }, random).value;
+  const missing = anyPart({ ...settings, rests: false }, random).value;
   const right = filled(sub(sum(left.map(({ value }) => lengthOf(value))), lengthOf(missing)), settings, random);
   if (!right || right.length === 0) return undefined;
+  const made = missingValue(missing, right, (m) => misjudged(left, settings.beat, m), totalBeats(left, settings.beat), settings.beat, settings, random);
+  const before = [...workedSteps(left, settings.beat, settings.naming), `on the other side: ${beatsText(totalBeats(right, settings.beat))}`];
+  return made && { kind: 'balance', prompt: 'Which value makes both sides as long?', shows: partsText([...left, ...right]), sides: [left, right], options: made.options, answer: made.answer, steps: [...before, made.step] };
+};
+
+/**
+ * Options for the value that is missing beside some parts, and the step that leads to it.
+ * @param misheard  the beats that parts and value are to come to, for a child with a misconception
+ * @param all       what they are to come to
+ */
+function missingValue(
+  missing: NoteValue, given: readonly Part[], misheard: (misconception: Misconception) => Fraction, all: Fraction, beat: ValueLetter, settings: QuestionSettings, random: Random,
+): { options: Option[]; answer: number; step: string } | undefined {
   const name = (value: NoteValue) => valueName(value, settings.naming);
   const wrong = MISCONCEPTIONS.flatMap((m): Option[] => {
-    const lacks = sub(misjudged(left, settings.beat, m), misjudged(right, settings.beat, m));
-    const value = lacks.n > 0 ? valueOfLength(mul(lacks, VALUE[settings.beat].of)) : undefined;
+    const lacks = sub(misheard(m), misjudged(given, beat, m));
+    const value = lacks.n > 0 ? valueOfLength(mul(lacks, VALUE[beat].of)) : undefined;
     return value ? [{ text: name(value), misconception: m.id }] : [];
   });
   const made = optionsOf(name(missing), wrong, slipNames(settings, random), random);
-  const [all, used] = [totalBeats(left, settings.beat), totalBeats(right, settings.beat)];
-  const steps = [...workedSteps(left, settings.beat, settings.naming), `on the other side: ${beatsText(used)}`, `${mixed(all)} − ${mixed(used)} = ${beatsText(sub(all, used))}: ${name(missing)}`];
-  return made && { kind: 'balance', prompt: 'Which value makes both sides as long?', shows: partsText([...left, ...right]), sides: [left, right], ...made, steps };
-};
+  const used = totalBeats(given, beat);
+  return made && { ...made, step: `${mixed(all)} − ${mixed(used)} = ${beatsText(sub(all, used))}: ${name(missing)}` };
+}
 
 /** Names of values, the chosen ones first. */
 function slipNames(settings: QuestionSettings, random: Random): string[] {
@@ -215,7 +223,7 @@ function foldSteps(whole: NoteValue, small: ValueLetter, naming: NamingId): stri
 }
 
 const trueFalse: Maker = (settings, random) => {
-  const left: Part = { kind: settings.rests && random.next() < 0.4 ? 'rest' : 'note', value: anyWritten({ ...settings, rests: false }, random).value };
+  const left: Part = { kind: settings.rests && random.next() < 0.4 ? 'rest' : 'note', value: anyPart({ ...settings, rests: false }, random).value };
   const rightSide = splitUp(left, random);
   if (!rightSide) return undefined;
   const trick = MISCONCEPTIONS.filter((m) => m.id !== 'beat-ignored' && m.id !== 'counts-notes' && !equal(m.beats(left, 'q'), beatsOf(left.value, 'q')));
@@ -249,18 +257,12 @@ function splitUp({ kind, value }: Part, random: Random): Part[] | undefined {
 
 const complete: Maker = (settings, random) => {
   const { meter, beat, full } = measureOf(settings);
-  const missing = anyWritten(settings, random).value;
+  const missing = anyPart(settings, random).value;
   const given = filled(sub(full, lengthOf(missing)), settings, random);
   if (!given || given.length === 0) return undefined;
-  const wrong = MISCONCEPTIONS.flatMap((m): Option[] => {
-    const left = sub(full, mul(misjudged(given, beat, m), VALUE[beat].of));
-    const value = left.n > 0 ? valueOfLength(left) : undefined;
-    return value && !equal(left, lengthOf(missing)) ? [{ text: valueName(value, settings.naming), misconception: m.id }] : [];
-  });
-  const made = optionsOf(valueName(missing, settings.naming), wrong, slipNames(settings, random), random);
-  const [all, used] = [div(full, VALUE[beat].of), totalBeats(given, beat)];
-  const steps = [...workedSteps(given, beat, settings.naming), `${mixed(all)} − ${mixed(used)} = ${beatsText(sub(all, used))}: ${valueName(missing, settings.naming)}`];
-  return made && { kind: 'complete', prompt: `Which value completes this measure of ${meterText(meter)}?`, shows: `${meterText(meter)} ${partsText(given)}`, ...made, steps };
+  const all = div(full, VALUE[beat].of);
+  const made = missingValue(missing, given, () => all, all, beat, settings, random);
+  return made && { kind: 'complete', prompt: `Which value completes this measure of ${meterText(meter)}?`, shows: `${meterText(meter)} ${partsText(given)}`, options: made.options, answer: made.answer, steps: [...workedSteps(given, beat, settings.naming), made.step] };
 };
 
 /** The measures that fit the chosen beat, and which value their beat is. */
@@ -275,7 +277,7 @@ function filled(length: Fraction, settings: QuestionSettings, random: Random): P
   const parts: Part[] = [];
   let left = length;
   for (let tries = 0; left.n > 0 && tries < MOST_PARTS * 3; tries++) {
-    const part = anyWritten(settings, random);
+    const part = anyPart(settings, random);
     const rest = sub(left, lengthOf(part.value));
     if (rest.n < 0 || parts.length === MOST_PARTS) continue;
     parts.push(part);
