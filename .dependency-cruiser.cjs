@@ -20,8 +20,18 @@ module.exports = {
       from: { path: '^core/', pathNot: '\\.test(-helper)?\\.ts$' },
       to: { dependencyTypes: ['npm', 'npm-dev', 'core'] },
     },
-    { name: 'no-circles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
-    { name: 'no-orphans', severity: 'error', from: { orphan: true, pathNot: ['\\.d\\.ts$', '\\.test\\.ts$', 'config\\.ts$', '^scripts/'] }, to: {} },
+    {
+      name: 'no-circles',
+      severity: 'error',
+      from: {},
+      to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
+    },
+    {
+      name: 'no-orphans',
+      severity: 'error',
+      from: { orphan: true, pathNot: ['\\.d\\.ts$', '\\.test\\.ts$', 'config\\.ts$', '^scripts/'] },
+      to: {},
+    },
   ],
   options: {
     doNotFollow: { path: 'node_modules' },

@@ -12,19 +12,45 @@ function clapboard(args: readonly string[], input = ''): { out: string; err: str
   return { out: stdout.trim(), err: stderr.trim(), code: status };
 }
 
-const lines = (...requests: readonly (object | string)[]) => requests.map((request) => (typeof request === 'string' ? request : JSON.stringify(request))).join('\n');
+const lines = (...requests: readonly (object | string)[]) =>
+  requests.map((request) => (typeof request === 'string' ? request : JSON.stringify(request))).join('\n');
 const answers = (out: string) => out.split('\n').map((line) => JSON.parse(line) as Record<string, unknown>);
 
 const TAKE = { pattern: '4/4 q q e e q', bpm: 60, onsets: [0, 1, 2, 2.5, 3] };
 
 describe('count', () => {
-  it('prints plain tokens', () => expect(clapboard(['count', '--school', 'numbers', '--plain', '4/4 q. e q (q)'])).toEqual({ out: '1-₂ & 3 (4)', err: '', code: 0 }));
+  it('prints plain tokens', () =>
+    expect(clapboard(['count', '--school', 'numbers', '--plain', '4/4 q. e q (q)'])).toEqual({
+      out: '1-₂ & 3 (4)',
+      err: '',
+      code: 0,
+    }));
   it('prints JSON, with the rest style and the counted value', () => {
     const { out } = clapboard(['count', '--school', 'numbers', '--rests', 'rest', '--beat', 'e', '6/8 q. (q.)']);
-    expect(JSON.parse(out)).toMatchObject({ plain: '1-2-3 rest-rest-rest', measures: [{ number: 1, tokens: [{ kind: 'note', beat: '1' }, { kind: 'rest', beat: '4' }] }] });
+    expect(JSON.parse(out)).toMatchObject({
+      plain: '1-2-3 rest-rest-rest',
+      measures: [
+        {
+          number: 1,
+          tokens: [
+            { kind: 'note', beat: '1' },
+            { kind: 'rest', beat: '4' },
+          ],
+        },
+      ],
+    });
   });
   it('answers batches line by line, in order, errors with their id', () => {
-    const { out, code } = clapboard(['count', '--batch'], lines({ id: 1, text: '4/4 q h q', school: 'ta' }, { id: 'b', text: '4/4 x', school: 'ta' }, { text: '4/4 q', school: 'none' }, 'no json', { id: 2, text: 'h h', school: 'numbers', rests: 'sh' }));
+    const { out, code } = clapboard(
+      ['count', '--batch'],
+      lines(
+        { id: 1, text: '4/4 q h q', school: 'ta' },
+        { id: 'b', text: '4/4 x', school: 'ta' },
+        { text: '4/4 q', school: 'none' },
+        'no json',
+        { id: 2, text: 'h h', school: 'numbers', rests: 'sh' },
+      ),
+    );
     const [first, unread, noSchool, noJson, last] = answers(out);
     expect(code).toBe(0);
     expect(first).toMatchObject({ id: 1, plain: 'ta ta-a ta' });
@@ -46,15 +72,28 @@ describe('check', () => {
       ],
     });
   });
-  it('answers batches', () => expect(answers(clapboard(['check', '--batch'], lines({ id: 7, text: 'w' })).out)).toEqual([{ id: 7, ok: true, measures: [{ number: 1, total: '4', expected: '4', verdict: 'full' }] }]));
+  it('answers batches', () =>
+    expect(answers(clapboard(['check', '--batch'], lines({ id: 7, text: 'w' })).out)).toEqual([
+      { id: 7, ok: true, measures: [{ number: 1, total: '4', expected: '4', verdict: 'full' }] },
+    ]));
 });
 
 describe('say', () => {
-  const said = (...args: string[]) => JSON.parse(clapboard(['say', ...args]).out) as { text: string; others: string[]; school: string };
+  const said = (...args: string[]) =>
+    JSON.parse(clapboard(['say', ...args]).out) as { text: string; others: string[]; school: string };
   it('writes what is spoken', () => expect(said('--school', 'ta', 'ta ti-ti ta-a').text).toBe('4/4 q e e h'));
-  it('takes a meter and finds the school', () => expect(said('--meter', '6/8', '1 la li 2')).toMatchObject({ text: '6/8 e e e q.', school: 'numbers' }));
-  it('gives other readings', () => expect(said('--school', 'numbers', '1 3')).toMatchObject({ text: '4/4 h h', others: expect.arrayContaining(['4/4 q (q) q (q)']) as unknown }));
-  it('says which word it cannot read', () => expect(clapboard(['say', '--school', 'ta', 'ta zup'])).toMatchObject({ code: 2, err: expect.stringContaining('column 4') as unknown }));
+  it('takes a meter and finds the school', () =>
+    expect(said('--meter', '6/8', '1 la li 2')).toMatchObject({ text: '6/8 e e e q.', school: 'numbers' }));
+  it('gives other readings', () =>
+    expect(said('--school', 'numbers', '1 3')).toMatchObject({
+      text: '4/4 h h',
+      others: expect.arrayContaining(['4/4 q (q) q (q)']) as unknown,
+    }));
+  it('says which word it cannot read', () =>
+    expect(clapboard(['say', '--school', 'ta', 'ta zup'])).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('column 4') as unknown,
+    }));
 });
 
 describe('score', () => {
@@ -62,11 +101,28 @@ describe('score', () => {
     const file = join(mkdtempSync(join(tmpdir(), 'take-')), 'take.json');
     writeFileSync(file, JSON.stringify(TAKE));
     const fromInput = clapboard(['score'], JSON.stringify(TAKE));
-    expect(JSON.parse(fromInput.out)).toMatchObject({ accuracy: 1, mark: 4, heard: TAKE.pattern, misreadings: [], follow: [], extras: [] });
+    expect(JSON.parse(fromInput.out)).toMatchObject({
+      accuracy: 1,
+      mark: 4,
+      heard: TAKE.pattern,
+      misreadings: [],
+      follow: [],
+      extras: [],
+    });
     expect(clapboard(['score', file]).out).toBe(fromInput.out);
   });
   it('answers batches', () => {
-    const out = answers(clapboard(['score', '--batch'], lines({ id: 'a', ...TAKE }, { id: 'b', ...TAKE, bpm: 0 }, { id: 'c', ...TAKE, onsets: [2, 1] }, { id: 'd', ...TAKE, onsets: ['x'] })).out);
+    const out = answers(
+      clapboard(
+        ['score', '--batch'],
+        lines(
+          { id: 'a', ...TAKE },
+          { id: 'b', ...TAKE, bpm: 0 },
+          { id: 'c', ...TAKE, onsets: [2, 1] },
+          { id: 'd', ...TAKE, onsets: ['x'] },
+        ),
+      ).out,
+    );
     expect(out.map(({ id, mark, error }) => [id, mark, error])).toEqual([
       ['a', 4, undefined],
       ['b', undefined, expect.stringContaining('bpm') as unknown],
@@ -105,26 +161,51 @@ describe('recordings', () => {
   const good = () => write('good.wav', wavFile(synthesiseClaps(claps, { seed: 3 }), 44_100));
 
   it('gives the onsets of a recording', () => {
-    const { onsets, sampleRate } = JSON.parse(clapboard(['listen', good()]).out) as { onsets: number[]; sampleRate: number };
+    const { onsets, sampleRate } = JSON.parse(clapboard(['listen', good()]).out) as {
+      onsets: number[];
+      sampleRate: number;
+    };
     expect(sampleRate).toBe(44_100);
     expect(onsets.map((onset, i) => Math.abs(onset - claps[i]!) < 0.01)).toEqual([true, true, true, true]);
   });
   it.each([['8'], ['24'], ['32'], ['32f']])('reads WAV of %s bits', (depth) => {
     const file = new wavefile.WaveFile(wavFile(synthesiseClaps(claps, { seed: 3 }), 44_100));
     file.toBitDepth(depth);
-    const { onsets } = JSON.parse(clapboard(['listen', write(`${depth}.wav`, file.toBuffer())]).out) as { onsets: number[] };
+    const { onsets } = JSON.parse(clapboard(['listen', write(`${depth}.wav`, file.toBuffer())]).out) as {
+      onsets: number[];
+    };
     expect(onsets.length).toBe(4);
   });
   it('listens to many, a line each, and a bad one does not stop the rest', () => {
-    const { out, code } = clapboard(['listen', '--batch', good(), write('bad.wav', Buffer.from('no sound')), join(folder, 'none.wav'), good()]);
+    const { out, code } = clapboard([
+      'listen',
+      '--batch',
+      good(),
+      write('bad.wav', Buffer.from('no sound')),
+      join(folder, 'none.wav'),
+      good(),
+    ]);
     expect(code).toBe(0);
-    expect(out.split('\n').map((line) => Object.keys(JSON.parse(line) as object).includes('error'))).toEqual([false, true, true, false]);
+    expect(out.split('\n').map((line) => Object.keys(JSON.parse(line) as object).includes('error'))).toEqual([
+      false,
+      true,
+      true,
+      false,
+    ]);
   });
   it('judges a recording, with its start or free', () => {
-    const judged = JSON.parse(clapboard(['score', '--wav', good(), '--bpm', '80', '--start', '1', '4/4 q q q q']).out) as { mark: number; tempo: { leadMs: number } };
+    const judged = JSON.parse(
+      clapboard(['score', '--wav', good(), '--bpm', '80', '--start', '1', '4/4 q q q q']).out,
+    ) as { mark: number; tempo: { leadMs: number } };
     expect(judged.mark).toBe(4);
     expect(judged.tempo.leadMs).toBeCloseTo(20, -1);
-    expect((JSON.parse(clapboard(['score', '--wav', good(), '--bpm', '100', '--free', '4/4 q q q q']).out) as { tempo: { bpm: number } }).tempo.bpm).toBeCloseTo(80, 0);
+    expect(
+      (
+        JSON.parse(clapboard(['score', '--wav', good(), '--bpm', '100', '--free', '4/4 q q q q']).out) as {
+          tempo: { bpm: number };
+        }
+      ).tempo.bpm,
+    ).toBeCloseTo(80, 0);
   });
   it.each([
     [['listen'], 'one recording at a time'],

@@ -44,7 +44,9 @@ function parseJson(text: string): unknown {
   try {
     return JSON.parse(text);
   } catch {
-    throw new UserError('not JSON: expected one object such as { "pattern": "4/4 q q q q", "bpm": 80, "onsets": [0, 0.75] }');
+    throw new UserError(
+      'not JSON: expected one object such as { "pattern": "4/4 q q q q", "bpm": 80, "onsets": [0, 0.75] }',
+    );
   }
 }
 
@@ -95,7 +97,13 @@ function scoreRecording({ values, positionals }: ReturnType<typeof parse>): obje
   const [pattern] = positionals;
   if (pattern === undefined) throw new UserError('which rhythm? Put its text in quotes at the end');
   if (bpm === undefined) throw new UserError('which tempo? For example --bpm 80');
-  return scoreWav(wav!, { pattern, bpm: Number(bpm), ...(start === undefined ? {} : { start: Number(start) }), ...(free ? { free } : {}), ...(ages === undefined ? {} : { ages }) });
+  return scoreWav(wav!, {
+    pattern,
+    bpm: Number(bpm),
+    ...(start === undefined ? {} : { start: Number(start) }),
+    ...(free ? { free } : {}),
+    ...(ages === undefined ? {} : { ages }),
+  });
 }
 
 function single(verb: VerbName, { values, positionals }: ReturnType<typeof parse>): string {
@@ -111,7 +119,11 @@ function single(verb: VerbName, { values, positionals }: ReturnType<typeof parse
   const options = { ...(rests === undefined ? {} : { rests }), ...(beat === undefined ? {} : { beat }) };
   if (verb === 'check') return JSON.stringify(VERBS.check({ text: argument, ...options }));
   if (verb === 'say') {
-    const how = { ...(school === undefined ? {} : { school }), ...(meter === undefined ? {} : { meter }), ...(beat === undefined ? {} : { beat }) };
+    const how = {
+      ...(school === undefined ? {} : { school }),
+      ...(meter === undefined ? {} : { meter }),
+      ...(beat === undefined ? {} : { beat }),
+    };
     return JSON.stringify(VERBS.say({ text: argument, ...how }));
   }
   if (school === undefined) throw new UserError('which school? For example --school numbers');
@@ -125,12 +137,14 @@ async function main(): Promise<void> {
     console.log(USAGE);
     return;
   }
-  if (verb !== 'listen' && !Object.hasOwn(VERBS, verb)) throw new UserError(`unknown verb “${verb}”; the verbs are ${[...Object.keys(VERBS), 'listen'].join(', ')}`);
+  if (verb !== 'listen' && !Object.hasOwn(VERBS, verb))
+    throw new UserError(`unknown verb “${verb}”; the verbs are ${[...Object.keys(VERBS), 'listen'].join(', ')}`);
   const parsed = parse(args);
   if (verb === 'listen') {
     if (parsed.values.batch) return listenAll(parsed.positionals);
     const [path, ...others] = parsed.positionals;
-    if (path === undefined || others.length > 0) throw new UserError('one recording at a time: clapboard listen FILE.wav, or listen --batch for many');
+    if (path === undefined || others.length > 0)
+      throw new UserError('one recording at a time: clapboard listen FILE.wav, or listen --batch for many');
     console.log(JSON.stringify(listen(path)));
     return;
   }
@@ -140,7 +154,9 @@ async function main(): Promise<void> {
 
 /** Something the user can mend. */
 function isUsers(error: unknown): boolean {
-  return error instanceof UserError || ['ENOENT', 'EISDIR', 'EACCES'].includes((error as NodeJS.ErrnoException).code ?? '');
+  return (
+    error instanceof UserError || ['ENOENT', 'EISDIR', 'EACCES'].includes((error as NodeJS.ErrnoException).code ?? '')
+  );
 }
 
 main().catch((error: NodeJS.ErrnoException) => {

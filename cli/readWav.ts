@@ -20,10 +20,16 @@ interface Format {
 }
 
 /** How one sample is read from the bytes of a format, from -1 to 1; by wavefile's name of the format. */
-const READERS: Readonly<Record<string, { readonly bytes: number; readonly read: (view: DataView, at: number) => number }>> = {
+const READERS: Readonly<
+  Record<string, { readonly bytes: number; readonly read: (view: DataView, at: number) => number }>
+> = {
   '8': { bytes: 1, read: (view, at) => (view.getUint8(at) - 128) / 128 },
   '16': { bytes: 2, read: (view, at) => view.getInt16(at, true) / 32_768 },
-  '24': { bytes: 3, read: (view, at) => ((view.getUint8(at) << 8) | (view.getUint8(at + 1) << 16) | (view.getUint8(at + 2) << 24)) / 2_147_483_648 },
+  '24': {
+    bytes: 3,
+    read: (view, at) =>
+      ((view.getUint8(at) << 8) | (view.getUint8(at + 1) << 16) | (view.getUint8(at + 2) << 24)) / 2_147_483_648,
+  },
   '32': { bytes: 4, read: (view, at) => view.getInt32(at, true) / 2_147_483_648 },
   '32f': { bytes: 4, read: (view, at) => view.getFloat32(at, true) },
   '64': { bytes: 8, read: (view, at) => view.getFloat64(at, true) },
@@ -31,7 +37,8 @@ const READERS: Readonly<Record<string, { readonly bytes: number; readonly read: 
 
 /** Reads a WAV file of any usual format: 8 to 32 bits, floating point, A-law, µ-law, any rate, any number of channels. */
 export function readWav(path: string): Sound {
-  if (statSync(path).size > LARGEST_BYTES) throw new UserError(`${path}: larger than 200 MB; cut it into shorter recordings`);
+  if (statSync(path).size > LARGEST_BYTES)
+    throw new UserError(`${path}: larger than 200 MB; cut it into shorter recordings`);
   const file = new wavefile.WaveFile();
   try {
     file.fromBuffer(readFileSync(path));
@@ -42,12 +49,17 @@ export function readWav(path: string): Sound {
   }
   const { sampleRate, numChannels } = file.fmt as Format;
   const reader = READERS[file.bitDepth];
-  if (!reader) throw new UserError(`${path}: WAV of this kind (${file.bitDepth} bits, compressed) is not read; save it as plain PCM`);
-  if (!(sampleRate >= 4000 && sampleRate <= 384_000) || !(numChannels >= 1)) throw new UserError(`${path}: a sampling rate of ${sampleRate} cannot be listened to`);
+  if (!reader)
+    throw new UserError(
+      `${path}: WAV of this kind (${file.bitDepth} bits, compressed) is not read; save it as plain PCM`,
+    );
+  if (!(sampleRate >= 4000 && sampleRate <= 384_000) || !(numChannels >= 1))
+    throw new UserError(`${path}: a sampling rate of ${sampleRate} cannot be listened to`);
   // The bytes as they stand in the file: the decoder's own lists of numbers are slow for long recordings.
   const bytes = (file.data as { samples: Uint8Array }).samples;
   const frames = Math.floor(bytes.length / (reader.bytes * numChannels));
-  if (frames / sampleRate > LONGEST_SECONDS) throw new UserError(`${path}: longer than 15 minutes; cut it into shorter recordings`);
+  if (frames / sampleRate > LONGEST_SECONDS)
+    throw new UserError(`${path}: longer than 15 minutes; cut it into shorter recordings`);
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const samples = new Float32Array(frames);
   for (let i = 0, at = 0; i < frames; i++) {

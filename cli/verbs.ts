@@ -1,7 +1,14 @@
 import { CheckRequest, CountRequest, SayRequest, ScoreRequest } from '../contract/take.ts';
 import { type Checked, validator } from '../contract/validate.ts';
 import { type CountedMeasure, countPattern, plainCounts } from '../core/counting/count.ts';
-import { type Recognised, SPOKEN_SCHOOLS, type SayOptions, inAnyMeter, recognise, say } from '../core/counting/say/say.ts';
+import {
+  type Recognised,
+  SPOKEN_SCHOOLS,
+  type SayOptions,
+  inAnyMeter,
+  recognise,
+  say,
+} from '../core/counting/say/say.ts';
 import { judge } from '../core/judging/judge.ts';
 import { detectOnsets } from '../core/listening/detector.ts';
 import { barCheck, barsAddUp } from '../core/rhythm/barCheck.ts';
@@ -32,7 +39,11 @@ function count(request: unknown): { plain: string; measures: readonly CountedMea
 function check(request: unknown): object {
   const { text, beat } = checked(checkRequest(request));
   const reports = barCheck(readPattern(text), beat);
-  const measures = reports.map((report) => ({ ...report, total: mixed(report.total), expected: mixed(report.expected) }));
+  const measures = reports.map((report) => ({
+    ...report,
+    total: mixed(report.total),
+    expected: mixed(report.expected),
+  }));
   return { ok: barsAddUp(reports), measures };
 }
 
@@ -52,7 +63,8 @@ function meterOf(text: string): Meter {
 
 function recognised(text: string, options: SayOptions): Recognised {
   const found = recognise(text, undefined, options);
-  if (!found) throw new UserError(`no school can read all of this: try --school with one of ${SPOKEN_SCHOOLS.join(', ')}`);
+  if (!found)
+    throw new UserError(`no school can read all of this: try --school with one of ${SPOKEN_SCHOOLS.join(', ')}`);
   return found;
 }
 
@@ -65,7 +77,11 @@ function spokenIn(text: string, school: SchoolId, options: SayOptions): Recognis
   if (found) return found;
   const said = say(text, school, options);
   if (said.ok) return said;
-  throw new UserError(said.word === '' ? `expected ${said.expected}` : `column ${said.at + 1}: expected ${said.expected}, found “${said.word}”`);
+  throw new UserError(
+    said.word === ''
+      ? `expected ${said.expected}`
+      : `column ${said.at + 1}: expected ${said.expected}, found “${said.word}”`,
+  );
 }
 
 function score(request: unknown): object {
@@ -78,11 +94,18 @@ function score(request: unknown): object {
 /** The onsets of a recording. */
 export function listen(path: string): { sampleRate: number; duration: number; onsets: number[] } {
   const { sampleRate, duration, samples } = readWav(path);
-  return { sampleRate, duration, onsets: detectOnsets(samples, sampleRate).map((onset) => Math.round(onset * 1e5) / 1e5) };
+  return {
+    sampleRate,
+    duration,
+    onsets: detectOnsets(samples, sampleRate).map((onset) => Math.round(onset * 1e5) / 1e5),
+  };
 }
 
 /** Judges a recording: its onsets against the written pattern. */
-export function scoreWav(path: string, request: { pattern: string; bpm: number; start?: number; free?: boolean; ages?: string }): object {
+export function scoreWav(
+  path: string,
+  request: { pattern: string; bpm: number; start?: number; free?: boolean; ages?: string },
+): object {
   const { duration: _duration, sampleRate: _rate, onsets } = listen(path);
   return score({ ...request, onsets });
 }

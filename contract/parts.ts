@@ -20,7 +20,9 @@ export const RhythmText = Type.String({ minLength: 1, maxLength: LONGEST_TEXT })
 export const Bpm = Type.Number({ minimum: SLOWEST_BPM, maximum: FASTEST_BPM });
 export const Onsets = Type.Array(Type.Number({ minimum: -3600, maximum: 36_000 }), { maxItems: MOST_ONSETS });
 /** For each onset when it was let go; null where that is not known. */
-export const Releases = Type.Array(Type.Union([Type.Number({ minimum: -3600, maximum: 36_000 }), Type.Null()]), { maxItems: MOST_ONSETS });
+export const Releases = Type.Array(Type.Union([Type.Number({ minimum: -3600, maximum: 36_000 }), Type.Null()]), {
+  maxItems: MOST_ONSETS,
+});
 export const AgesOf = oneOf(AGES);
 export const School = oneOf(SCHOOL_IDS);
 export const Rests = oneOf(REST_STYLES);
@@ -37,6 +39,8 @@ export const ErrorBody = Type.Object({
     /** The field it is about. */
     field: Type.Optional(Type.String()),
     /** Place in a rhythm text, from 1. */
-    at: Type.Optional(Type.Object({ line: Type.Integer(), column: Type.Integer(), expected: Type.String(), found: Type.String() })),
+    at: Type.Optional(
+      Type.Object({ line: Type.Integer(), column: Type.Integer(), expected: Type.String(), found: Type.String() }),
+    ),
   }),
 });

@@ -9,14 +9,24 @@ const MeasureNumber = Type.Integer({ minimum: 1, maximum: 10_000 });
 export const PlanEdit = Type.Object(
   {
     title: Type.String({ minLength: 1, maxLength: 60, pattern: '\\S' }),
-    passes: Type.Array(Type.Object({ activity: oneOf(ACTIVITY_IDS), who: oneOf(WHO_IDS) }, strict), { minItems: 1, maxItems: MOST_PASSES }),
+    passes: Type.Array(Type.Object({ activity: oneOf(ACTIVITY_IDS), who: oneOf(WHO_IDS) }, strict), {
+      minItems: 1,
+      maxItems: MOST_PASSES,
+    }),
     chunks: Type.Union([
       Type.Object({ kind: Type.Literal('whole') }, strict),
       Type.Object({ kind: Type.Literal('joined'), by: Type.Integer({ minimum: 1, maximum: 64 }) }, strict),
       Type.Object({ kind: Type.Literal('range'), from: MeasureNumber, to: MeasureNumber }, strict),
     ]),
     ladder: Type.Array(
-      Type.Object({ bpm: Bpm, passes: Type.Integer({ minimum: 1, maximum: MOST_PASSES }), factor: Type.Optional(Type.Union([Type.Literal(0.5), Type.Literal(1), Type.Literal(1.5), Type.Literal(2)])) }, strict),
+      Type.Object(
+        {
+          bpm: Bpm,
+          passes: Type.Integer({ minimum: 1, maximum: MOST_PASSES }),
+          factor: Type.Optional(Type.Union([Type.Literal(0.5), Type.Literal(1), Type.Literal(1.5), Type.Literal(2)])),
+        },
+        strict,
+      ),
       { minItems: 1, maxItems: MOST_PASSES },
     ),
     restBeats: Type.Integer({ minimum: 0, maximum: 32 }),

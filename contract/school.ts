@@ -5,7 +5,10 @@ import { TakeSummary } from './take.ts';
 
 const Name = Type.String({ minLength: 1, maxLength: 60, pattern: '\\S' });
 
-export const SignIn = Type.Object({ name: Type.String({ minLength: 1, maxLength: 60 }), password: Type.String({ minLength: 1, maxLength: 200 }) }, strict);
+export const SignIn = Type.Object(
+  { name: Type.String({ minLength: 1, maxLength: 60 }), password: Type.String({ minLength: 1, maxLength: 200 }) },
+  strict,
+);
 export type SignIn = Static<typeof SignIn>;
 
 export const Teacher = Type.Object({ id: Id, name: Type.String() });
@@ -15,16 +18,41 @@ export type Teacher = Static<typeof Teacher>;
 export const SessionState = Type.Object({ teacher: orNull(Teacher), demo: Type.Boolean() });
 export type SessionState = Static<typeof SessionState>;
 
-const WordSet = Type.Object({ title: Type.String({ minLength: 1, maxLength: 60 }), cells: Type.Record(Type.String(), Type.String({ maxLength: 60 })) }, strict);
+const WordSet = Type.Object(
+  {
+    title: Type.String({ minLength: 1, maxLength: 60 }),
+    cells: Type.Record(Type.String(), Type.String({ maxLength: 60 })),
+  },
+  strict,
+);
 
-const Borders = Type.Array(Type.Object({ mark: Type.Integer({ minimum: 2, maximum: 4 }), accuracy: Type.Number({ exclusiveMinimum: 0, maximum: 1 }), driftPct: Type.Optional(Type.Number({ minimum: 0, maximum: 100 })) }, strict), { minItems: 1, maxItems: 3 });
+const Borders = Type.Array(
+  Type.Object(
+    {
+      mark: Type.Integer({ minimum: 2, maximum: 4 }),
+      accuracy: Type.Number({ exclusiveMinimum: 0, maximum: 1 }),
+      driftPct: Type.Optional(Type.Number({ minimum: 0, maximum: 100 })),
+    },
+    strict,
+  ),
+  { minItems: 1, maxItems: 3 },
+);
 
 /** What judging depends on, tried out on the takes there are. */
-export const JudgingTrial = Type.Object({ ages: AgesOf, onTimeMs: orNull(Type.Integer({ minimum: 20, maximum: 400 })), borders: orNull(Borders) }, strict);
+export const JudgingTrial = Type.Object(
+  { ages: AgesOf, onTimeMs: orNull(Type.Integer({ minimum: 20, maximum: 400 })), borders: orNull(Borders) },
+  strict,
+);
 export type JudgingTrial = Static<typeof JudgingTrial>;
 
 /** How many marks would change, from which to which. */
-export const JudgingPreview = Type.Object({ takes: Type.Integer(), changed: Type.Integer(), higher: Type.Integer(), lower: Type.Integer(), marks: Type.Array(Type.Object({ mark: Type.Integer(), now: Type.Integer(), then: Type.Integer() })) });
+export const JudgingPreview = Type.Object({
+  takes: Type.Integer(),
+  changed: Type.Integer(),
+  higher: Type.Integer(),
+  lower: Type.Integer(),
+  marks: Type.Array(Type.Object({ mark: Type.Integer(), now: Type.Integer(), then: Type.Integer() })),
+});
 export type JudgingPreview = Static<typeof JudgingPreview>;
 
 /** What a teacher sets for a class. */
@@ -61,7 +89,10 @@ export const Child = Type.Object({ id: Id, name: Type.String() });
 export type Child = Static<typeof Child>;
 
 /** A class with its children and all their takes, newest first. */
-export const ClassDetail = Type.Composite([Type.Object({ id: Id, children: Type.Array(Child), takes: Type.Array(TakeSummary) }), ClassSettings]);
+export const ClassDetail = Type.Composite([
+  Type.Object({ id: Id, children: Type.Array(Child), takes: Type.Array(TakeSummary) }),
+  ClassSettings,
+]);
 export type ClassDetail = Static<typeof ClassDetail>;
 
 export const PatternEdit = Type.Object({ title: Name, text: RhythmText }, strict);

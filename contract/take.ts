@@ -18,7 +18,13 @@ export type CheckRequest = Static<typeof CheckRequest>;
 
 /** One line of `say --batch`. */
 export const SayRequest = Type.Object(
-  { id: RequestId, text: Type.String(), school: Type.Optional(School), meter: Type.Optional(Type.String()), beat: Type.Optional(BeatValue) },
+  {
+    id: RequestId,
+    text: Type.String(),
+    school: Type.Optional(School),
+    meter: Type.Optional(Type.String()),
+    beat: Type.Optional(BeatValue),
+  },
   strict,
 );
 export type SayRequest = Static<typeof SayRequest>;
@@ -47,7 +53,9 @@ const Place = { measure: Type.Integer(), beat: Type.String() };
 
 /** What judging gives; the server stores it beside the onsets it came from. */
 export const TakeResult = Type.Object({
-  notes: Type.Array(Type.Object({ index: Type.Integer(), ...Place, verdict: Verdict, errorMs: Type.Optional(Type.Number()) })),
+  notes: Type.Array(
+    Type.Object({ index: Type.Integer(), ...Place, verdict: Verdict, errorMs: Type.Optional(Type.Number()) }),
+  ),
   extras: Type.Array(Type.Object({ time: Type.Number(), ...Place, kind: ExtraKind })),
   misreadings: Type.Array(Type.Object({ code: oneOf(MISREADING_CODES), ...Place, sentence: Type.String() })),
   tempo: Type.Object({ bpm: Type.Number(), driftPct: Type.Number(), spreadMs: Type.Number(), leadMs: Type.Number() }),
@@ -57,8 +65,26 @@ export const TakeResult = Type.Object({
   heard: Type.String(),
   accuracy: Type.Number(),
   mark: Type.Integer(),
-  feet: Type.Optional(Type.Object({ onBeat: Type.Integer(), beats: Type.Integer(), extras: Type.Integer(), leadMs: Type.Optional(Type.Number()), handsLaterMs: Type.Number(), apartMs: Type.Number() })),
-  holds: Type.Optional(Type.Array(Type.Object({ index: Type.Integer(), verdict: oneOf(['kept', 'cut', 'held-over'] as const), heldS: Type.Number(), writtenS: Type.Number() }))),
+  feet: Type.Optional(
+    Type.Object({
+      onBeat: Type.Integer(),
+      beats: Type.Integer(),
+      extras: Type.Integer(),
+      leadMs: Type.Optional(Type.Number()),
+      handsLaterMs: Type.Number(),
+      apartMs: Type.Number(),
+    }),
+  ),
+  holds: Type.Optional(
+    Type.Array(
+      Type.Object({
+        index: Type.Integer(),
+        verdict: oneOf(['kept', 'cut', 'held-over'] as const),
+        heldS: Type.Number(),
+        writtenS: Type.Number(),
+      }),
+    ),
+  ),
 });
 export type TakeResult = Static<typeof TakeResult>;
 
@@ -110,7 +136,12 @@ export const TakeDetail = Type.Composite([
   Type.Object({
     patternText: Type.String(),
     ages: AgesOf,
-    windows: Type.Object({ onTime: Type.Number(), onTimeOfGap: Type.Number(), reach: Type.Number(), reachOfGap: Type.Number() }),
+    windows: Type.Object({
+      onTime: Type.Number(),
+      onTimeOfGap: Type.Number(),
+      reach: Type.Number(),
+      reachOfGap: Type.Number(),
+    }),
     free: Type.Boolean(),
     onsets: Type.Array(Type.Number()),
     feet: Type.Union([Type.Array(Type.Number()), Type.Null()]),
@@ -124,7 +155,9 @@ export const TakeDetail = Type.Composite([
 export type TakeDetail = Static<typeof TakeDetail>;
 
 /** How well a child knows each element of rhythm it has met, in their usual order. */
-export const ChildMastery = Type.Array(Type.Object({ element: oneOf(ELEMENT_IDS), heard: Type.Integer(), right: Type.Number(), lastSeen: Type.Integer() }));
+export const ChildMastery = Type.Array(
+  Type.Object({ element: oneOf(ELEMENT_IDS), heard: Type.Integer(), right: Type.Number(), lastSeen: Type.Integer() }),
+);
 export type ChildMastery = Static<typeof ChildMastery>;
 
 /** Claps that were found wrongly, struck out or added by hand. */
@@ -132,7 +165,10 @@ export const OnsetCorrection = Type.Object({ onsets: Onsets }, strict);
 export type OnsetCorrection = Static<typeof OnsetCorrection>;
 
 export const MarkOverride = Type.Object(
-  { mark: Type.Union([Type.Integer({ minimum: 0, maximum: 4 }), Type.Null()]), reason: Type.Optional(Type.String({ maxLength: 200 })) },
+  {
+    mark: Type.Union([Type.Integer({ minimum: 0, maximum: 4 }), Type.Null()]),
+    reason: Type.Optional(Type.String({ maxLength: 200 })),
+  },
   strict,
 );
 export type MarkOverride = Static<typeof MarkOverride>;

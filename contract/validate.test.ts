@@ -23,7 +23,8 @@ describe('what crosses a boundary', () => {
   ])('a score request with %j: %s %s', (change, ok, field) => {
     const checked = score({ ...SCORE, ...change });
     expect(checked.ok).toBe(ok);
-    if (!checked.ok) expect([checked.field, checked.message]).toEqual([field, expect.stringContaining(field) as unknown]);
+    if (!checked.ok)
+      expect([checked.field, checked.message]).toEqual([field, expect.stringContaining(field) as unknown]);
   });
   it.each([[null], ['text'], [[]], [3]])('%j is no request', (data) => {
     expect(score(data).ok).toBe(false);
@@ -35,5 +36,7 @@ describe('what crosses a boundary', () => {
     [{ houseWords: { ta: { quarter: 'x'.repeat(60) } } }, false],
     [{ wordSet: { title: '', cells: {} } }, false],
     [{ wordSet: { title: 'Boats', cells: { q: 'tug' } } }, true],
-  ])('class settings with %j: %s', (change, ok) => expect(settings({ name: 'Gulls', ages: '9-10', school: 'ta', rests: null, ...change }).ok).toBe(ok));
+  ])('class settings with %j: %s', (change, ok) =>
+    expect(settings({ name: 'Gulls', ages: '9-10', school: 'ta', rests: null, ...change }).ok).toBe(ok),
+  );
 });

@@ -3,7 +3,8 @@ import type { Static, TSchema } from '@sinclair/typebox';
 
 const ajv = new Ajv({ allErrors: false, coerceTypes: false, strict: true });
 
-export type Checked<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly message: string; readonly field: string };
+export type Checked<T> =
+  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly message: string; readonly field: string };
 
 /**
  * A check for data that crosses a boundary, compiled once from its schema.
@@ -21,7 +22,12 @@ export function validator<S extends TSchema>(schema: S): (data: unknown) => Chec
 
 function fieldOf({ instancePath, keyword, params }: ErrorObject): string {
   const path = instancePath.split('/').slice(1).join('.');
-  const missing = keyword === 'required' ? String(params['missingProperty']) : keyword === 'additionalProperties' ? String(params['additionalProperty']) : '';
+  const missing =
+    keyword === 'required'
+      ? String(params['missingProperty'])
+      : keyword === 'additionalProperties'
+        ? String(params['additionalProperty'])
+        : '';
   return [path, missing].filter(Boolean).join('.');
 }
 

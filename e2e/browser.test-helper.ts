@@ -24,7 +24,15 @@ export class School {
   }
 
   private static serve(databaseUrl: string, port: number): Promise<RunningServer> {
-    return startServer({ databaseUrl, host: '127.0.0.1', port, demoTeacher: TEACHER.name, pages: 'dist/web', proxies: 0, logLevel: 'silent' });
+    return startServer({
+      databaseUrl,
+      host: '127.0.0.1',
+      port,
+      demoTeacher: TEACHER.name,
+      pages: 'dist/web',
+      proxies: 0,
+      logLevel: 'silent',
+    });
   }
 
   get url(): string {
@@ -91,11 +99,18 @@ export async function moveInTime(page: Page, bpm: number, moves: readonly Move[]
       const pad = document.querySelector<HTMLElement>('.pad[data-beat-one]')!;
       for (const { time, by, up } of timed) {
         const due = () => Number(pad.dataset['beatOne']) + time;
-        while (performance.now() < due() - 12) await new Promise((resolve) => setTimeout(resolve, Math.min(40, Math.max(0, due() - performance.now() - 12))));
+        while (performance.now() < due() - 12)
+          await new Promise((resolve) =>
+            setTimeout(resolve, Math.min(40, Math.max(0, due() - performance.now() - 12))),
+          );
         const last = due();
         while (performance.now() < last);
-        if (by === 'touch') pad.dispatchEvent(new PointerEvent(up ? 'pointerup' : 'pointerdown', { bubbles: true, cancelable: true }));
-        else document.body.dispatchEvent(new KeyboardEvent(up ? 'keyup' : 'keydown', { key: by, bubbles: true, cancelable: true }));
+        if (by === 'touch')
+          pad.dispatchEvent(new PointerEvent(up ? 'pointerup' : 'pointerdown', { bubbles: true, cancelable: true }));
+        else
+          document.body.dispatchEvent(
+            new KeyboardEvent(up ? 'keyup' : 'keydown', { key: by, bubbles: true, cancelable: true }),
+          );
       }
     },
     moves.map(({ beat, by, up = false }) => ({ time: ((beat - 1) * 60_000) / bpm, by, up })),
@@ -104,5 +119,9 @@ export async function moveInTime(page: Page, bpm: number, moves: readonly Move[]
 
 /** Taps at each time in beats, 1 being the first beat of the pattern. */
 export async function tapInTime(page: Page, bpm: number, beats: readonly number[], by: string): Promise<void> {
-  await moveInTime(page, bpm, beats.map((beat) => ({ beat, by })));
+  await moveInTime(
+    page,
+    bpm,
+    beats.map((beat) => ({ beat, by })),
+  );
 }

@@ -124,7 +124,11 @@ describe('more than claps', () => {
     const { page, context } = await begin('taps and feet');
     await page.getByTestId('feet-pad').waitFor();
     const feet = [1, 2, 3, 4, 5, 6, 7, 8].map((beat) => ({ beat, by: 'f' }));
-    await moveInTime(page, 72, [...feet, ...HANDS.map((beat) => ({ beat: beat + 0.02, by: 'j' }))].sort((a, b) => a.beat - b.beat));
+    await moveInTime(
+      page,
+      72,
+      [...feet, ...HANDS.map((beat) => ({ beat: beat + 0.02, by: 'j' }))].sort((a, b) => a.beat - b.beat),
+    );
     await page.getByText('Feet: every step was on the beat. Hands and feet came together.').waitFor();
     expect(await page.locator('.mark-number').textContent()).toBe('4');
     await page.getByRole('link', { name: /Correct the claps/ }).click();
@@ -135,7 +139,14 @@ describe('more than claps', () => {
   it('long notes held to their end', async () => {
     const { page, context } = await begin('taps, held');
     const ends = [1.5, 2.5, 4.8, 6];
-    await moveInTime(page, 72, HANDS.flatMap((beat, i) => [{ beat, by: ' ' }, { beat: ends[i]!, by: ' ', up: true }]));
+    await moveInTime(
+      page,
+      72,
+      HANDS.flatMap((beat, i) => [
+        { beat, by: ' ' },
+        { beat: ends[i]!, by: ' ', up: true },
+      ]),
+    );
     await page.getByText('Long notes: 1 of 2 were held for their time. Measure 2, beat 1: let go too early').waitFor();
     expect(await page.locator('.mark-number').textContent()).toBe('4');
     await context.close();

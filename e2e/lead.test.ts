@@ -31,8 +31,16 @@ describe('leading a class', () => {
     const now = page.locator('.lead-now');
     await now.getByText('1 of 3 · say the counts · 60').waitFor();
     await page.locator('.cue-text').filter({ hasText: /^go$/ }).waitFor();
-    await page.locator('.cue-text').filter({ hasText: /^tom$|^1$/ }).waitFor();
-    expect(await page.locator('.moving-beat').first().evaluate((mark) => getComputedStyle(mark).animationName)).toBe('none');
+    await page
+      .locator('.cue-text')
+      .filter({ hasText: /^tom$|^1$/ })
+      .waitFor();
+    expect(
+      await page
+        .locator('.moving-beat')
+        .first()
+        .evaluate((mark) => getComputedStyle(mark).animationName),
+    ).toBe('none');
     await page.keyboard.press('c');
     await page.locator('.cover').waitFor();
     await page.keyboard.press('u');
@@ -47,7 +55,10 @@ describe('leading a class', () => {
     await page.keyboard.press('h');
     await now.getByText('· 30').waitFor();
     await page.keyboard.press(' ');
-    await page.locator('.lead-role').filter({ hasText: /Together|Listen/ }).waitFor();
+    await page
+      .locator('.lead-role')
+      .filter({ hasText: /Together|Listen/ })
+      .waitFor();
     await page.keyboard.press('Escape');
     await page.getByRole('button', { name: /Start/ }).waitFor();
     await context.close();
@@ -60,9 +71,11 @@ describe('leading a class', () => {
       const proto = BaseAudioContext.prototype;
       const time = Object.getOwnPropertyDescriptor(proto, 'currentTime')!;
       const rate = 30;
-      Object.defineProperty(proto, 'currentTime', { get(this: BaseAudioContext) {
-        return (time.get!.call(this) as number) * rate;
-      } });
+      Object.defineProperty(proto, 'currentTime', {
+        get(this: BaseAudioContext) {
+          return (time.get!.call(this) as number) * rate;
+        },
+      });
       AudioContext.prototype.getOutputTimestamp = function (this: AudioContext) {
         return { contextTime: this.currentTime, performanceTime: performance.now() };
       };
@@ -114,24 +127,55 @@ describe('leading a class', () => {
 
   it('puts each click within one sample of its time, also after ten minutes', async () => {
     const { outputFiles } = await build({
-      stdin: { contents: "export { schedule } from './web/audio/leadPlayer.ts'; export { Mixer, USUAL_LEVELS } from './web/audio/mixer.ts'; export { SoundBank } from './web/audio/soundBank.ts'; export { timetable } from './core/leading/timetable.ts'; export { parseRhythm } from './core/rhythm/text.ts'; export { READY_PLANS } from './core/leading/plan.ts';", resolveDir: '.', loader: 'ts' },
-      bundle: true, write: false, format: 'iife', globalName: 'lead', target: 'es2022',
+      stdin: {
+        contents:
+          "export { schedule } from './web/audio/leadPlayer.ts'; export { Mixer, USUAL_LEVELS } from './web/audio/mixer.ts'; export { SoundBank } from './web/audio/soundBank.ts'; export { timetable } from './core/leading/timetable.ts'; export { parseRhythm } from './core/rhythm/text.ts'; export { READY_PLANS } from './core/leading/plan.ts';",
+        resolveDir: '.',
+        loader: 'ts',
+      },
+      bundle: true,
+      write: false,
+      format: 'iife',
+      globalName: 'lead',
+      target: 'es2022',
     });
     const { page, context } = await school.visitor({ bypassCSP: true });
     await page.addScriptTag({ content: outputFiles[0]!.text });
     const worst = await page.evaluate(async () => {
-      const lead = (window as unknown as { lead: typeof import('../web/audio/leadPlayer.ts') & typeof import('../web/audio/mixer.ts') & typeof import('../web/audio/soundBank.ts') & typeof import('../core/leading/timetable.ts') & typeof import('../core/rhythm/text.ts') & typeof import('../core/leading/plan.ts') }).lead;
+      const lead = (
+        window as unknown as {
+          lead: typeof import('../web/audio/leadPlayer.ts') &
+            typeof import('../web/audio/mixer.ts') &
+            typeof import('../web/audio/soundBank.ts') &
+            typeof import('../core/leading/timetable.ts') &
+            typeof import('../core/rhythm/text.ts') &
+            typeof import('../core/leading/plan.ts');
+        }
+      ).lead;
       const parsed = lead.parseRhythm(`4/4 ${Array.from({ length: 64 }, () => 'q q q q').join(' | ')}`);
       if (!parsed.ok) throw new Error('text');
-      const made = lead.timetable(parsed.pattern, { ...lead.READY_PLANS[1]!, ladder: [{ bpm: 97, passes: 4 }] }, { school: 'numbers' });
+      const made = lead.timetable(
+        parsed.pattern,
+        { ...lead.READY_PLANS[1]!, ladder: [{ bpm: 97, passes: 4 }] },
+        { school: 'numbers' },
+      );
       if (!made.ok) throw new Error(made.reason);
       const { cues, seconds } = made.timetable;
       // Some of them, from the first to the last: a browser renders thousands of sounds given at once only slowly.
-      const clicks = cues.filter(({ kind }) => kind === 'click').filter((_, i, all) => i % 13 === 0 || i === all.length - 1);
+      const clicks = cues
+        .filter(({ kind }) => kind === 'click')
+        .filter((_, i, all) => i % 13 === 0 || i === all.length - 1);
       const offline = new OfflineAudioContext(1, Math.ceil((seconds + 1) * 44_100), 44_100);
       const bank = new lead.SoundBank(offline);
       await bank.prepare(clicks, 'clap');
-      lead.schedule(offline, bank, new lead.Mixer(offline, lead.USUAL_LEVELS), clicks, 'clap', ({ time }) => time + 0.5);
+      lead.schedule(
+        offline,
+        bank,
+        new lead.Mixer(offline, lead.USUAL_LEVELS),
+        clicks,
+        'clap',
+        ({ time }) => time + 0.5,
+      );
       const samples = (await offline.startRendering()).getChannelData(0);
       let off = 0;
       for (const { time } of clicks) {

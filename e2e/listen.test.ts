@@ -15,9 +15,23 @@ const RATE = 48_000;
 function recording(name: string, from: number, misread: boolean): string {
   const parsed = parseRhythm('4/4 q. e q q | q. e h');
   if (!parsed.ok) throw new Error('text');
-  const { onsets } = simulate(parsed.pattern, 72, { spread: 0.012, ...(misread ? { misreads: [{ code: 'dot-too-long', event: 4 }] } : {}) }, 4);
+  const { onsets } = simulate(
+    parsed.pattern,
+    72,
+    { spread: 0.012, ...(misread ? { misreads: [{ code: 'dot-too-long', event: 4 }] } : {}) },
+    4,
+  );
   const path = join(folder, name);
-  writeFileSync(path, wavFile(synthesiseClaps(onsets.map((time) => time + from), { sampleRate: RATE, room: 'classroom', noiseDb: -50, seconds: 14 }), RATE));
+  writeFileSync(
+    path,
+    wavFile(
+      synthesiseClaps(
+        onsets.map((time) => time + from),
+        { sampleRate: RATE, room: 'classroom', noiseDb: -50, seconds: 14 },
+      ),
+      RATE,
+    ),
+  );
   return path;
 }
 
@@ -26,7 +40,11 @@ type Page = Awaited<ReturnType<School['visitor']>>['page'];
 
 beforeAll(async () => {
   const microphone = recording('microphone.wav', 4.4, true);
-  school = await School.open(['--use-fake-ui-for-media-stream', '--use-fake-device-for-media-stream', `--use-file-for-fake-audio-capture=${microphone}%noloop`]);
+  school = await School.open([
+    '--use-fake-ui-for-media-stream',
+    '--use-fake-device-for-media-stream',
+    `--use-file-for-fake-audio-capture=${microphone}%noloop`,
+  ]);
 });
 
 afterEach(() => school.tidy());
@@ -62,7 +80,10 @@ describe('claps that are heard', () => {
     await page.locator('summary', { hasText: 'Correct the claps' }).click();
     await page.locator('.clap-outline').waitFor();
     expect(await page.locator('.clap-track .clap').count()).toBe(7);
-    await page.getByRole('button', { name: /^Clap at/ }).nth(3).click();
+    await page
+      .getByRole('button', { name: /^Clap at/ })
+      .nth(3)
+      .click();
     await page.getByRole('button', { name: 'Judge again' }).click();
     await page.getByText('claps corrected by hand').waitFor();
     expect(await page.locator('.mark-number').textContent()).toBe('3');
@@ -105,7 +126,9 @@ describe('claps that are heard', () => {
     await openTake(page);
     const bad = join(folder, 'notes.txt');
     writeFileSync(bad, 'no sound at all');
-    await page.getByLabel('Sound files').setInputFiles([recording('Wren at home.wav', 1, false), bad, recording('take7.wav', 1, true)]);
+    await page
+      .getByLabel('Sound files')
+      .setInputFiles([recording('Wren at home.wav', 1, false), bad, recording('take7.wav', 1, true)]);
     await page.getByText('not a sound file this browser can read').waitFor();
     await page.getByText('7 claps').nth(1).waitFor();
     expect(await page.getByLabel('Who claps in Wren at home.wav').locator('option:checked').textContent()).toBe('Wren');
@@ -161,7 +184,9 @@ describe('judging as the teacher sets it', () => {
     await page.getByText('How the mark came about').waitFor({ state: 'detached' });
     await page.getByRole('link', { name: /Practise measure \d at 60/ }).click();
     await page.getByRole('button', { name: /Start/ }).waitFor();
-    expect(await page.getByLabel('Plan', { exact: true }).locator('option:checked').textContent()).toBe('Practise a measure');
+    expect(await page.getByLabel('Plan', { exact: true }).locator('option:checked').textContent()).toBe(
+      'Practise a measure',
+    );
     expect(await page.getByLabel('Tempo 1, beats a minute').inputValue()).toBe('60');
     await context.close();
   });

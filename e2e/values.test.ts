@@ -41,7 +41,11 @@ describe('the values view', () => {
     await page.getByText('there is not so much room left').waitFor();
     await page.keyboard.press('x');
     await page.keyboard.press('r');
-    expect(await page.locator('.strip-line .laid').evaluateAll((strips) => strips.map((strip) => strip.getAttribute('aria-label')))).toEqual(['1: dotted quarter', '2: eighth', '3: quarter rest', '4: quarter']);
+    expect(
+      await page
+        .locator('.strip-line .laid')
+        .evaluateAll((strips) => strips.map((strip) => strip.getAttribute('aria-label'))),
+    ).toEqual(['1: dotted quarter', '2: eighth', '3: quarter rest', '4: quarter']);
     await page.keyboard.press('Backspace');
     const tray = (await page.getByRole('button', { name: /Lay a quarter/ }).boundingBox())!;
     const line = (await page.locator('.strip-line').boundingBox())!;
@@ -85,7 +89,11 @@ describe('the values view', () => {
       await page.locator('.reveal .steps').waitFor();
       const isTrue = (await page.locator('.big-line').innerText()).startsWith('Both sides are as long');
       // A value that was asked for is laid down by then.
-      expect(isTrue).toBe(prompt.startsWith('True or false: ') ? await page.locator('.option.right', { hasText: 'true' }).isVisible() : true);
+      expect(isTrue).toBe(
+        prompt.startsWith('True or false: ')
+          ? await page.locator('.option.right', { hasText: 'true' }).isVisible()
+          : true,
+      );
     }
     expect([...kinds].sort()).toEqual(['balance', 'true-false']);
     await page.keyboard.press('Escape');
@@ -95,7 +103,18 @@ describe('the values view', () => {
   it('moves every number with the beat value', async () => {
     await part('What gets the beat');
     await page.getByLabel('What gets the beat').selectOption('e');
-    expect(await page.locator('.beat-table strong').allTextContents()).toEqual(['8', '4', '2', '1', '1/2', '12', '6', '3', '1 1/2', '3/4']);
+    expect(await page.locator('.beat-table strong').allTextContents()).toEqual([
+      '8',
+      '4',
+      '2',
+      '1',
+      '1/2',
+      '12',
+      '6',
+      '3',
+      '1 1/2',
+      '3/4',
+    ]);
     await page.getByLabel('What gets the beat').selectOption('q');
     await page.locator('[data-lane="The eighth counts"]').getByText('1-2-3', { exact: true }).waitFor();
   });
@@ -111,7 +130,10 @@ describe('the values view', () => {
     }
     await page.getByText(/\d+ of 10 right/).waitFor();
     const right = Number.parseInt(await page.getByText(/\d+ of 10 right/).innerText(), 10);
-    const wrong = (await page.locator('.tally strong').allTextContents()).reduce((sum, text) => sum + Number.parseInt(text, 10), 0);
+    const wrong = (await page.locator('.tally strong').allTextContents()).reduce(
+      (sum, text) => sum + Number.parseInt(text, 10),
+      0,
+    );
     expect(right + wrong).toBe(10);
   });
 });
@@ -131,7 +153,10 @@ describe('on the pattern page', () => {
     await page.goto(`${school.url}/patterns`);
     await page.getByRole('link', { name: /Harbour waltz/ }).click();
     await page.locator('.lane-notes svg').first().waitFor();
-    const widest = () => page.locator('.lane-notes svg').evaluateAll((drawn) => Math.max(...drawn.map((svg) => svg.getBoundingClientRect().width)));
+    const widest = () =>
+      page
+        .locator('.lane-notes svg')
+        .evaluateAll((drawn) => Math.max(...drawn.map((svg) => svg.getBoundingClientRect().width)));
     expect(await widest()).toBeGreaterThan(900);
     await page.evaluate(() => dispatchEvent(new Event('beforeprint')));
     expect(await widest()).toBeLessThan(700);
@@ -188,7 +213,9 @@ describe('in the other tradition', () => {
     await page.getByText('1 semibreve = 2 minims').waitFor();
     await part('Questions');
     expect(await page.locator('.question-settings').innerText()).toContain('quavers');
-    expect((await page.locator('.question, .question-settings').allInnerTexts()).join(' ')).not.toMatch(/\b(quarters?|eighths?|sixteenths?)\b/);
+    expect((await page.locator('.question, .question-settings').allInnerTexts()).join(' ')).not.toMatch(
+      /\b(quarters?|eighths?|sixteenths?)\b/,
+    );
   });
 
   it('a word for a cell must have a syllable for each note', async () => {

@@ -19,10 +19,14 @@ afterAll(() => school.close());
 async function findings(page: Page): Promise<string[]> {
   return page.evaluate(async (source) => {
     // The checker is test equipment: it is put in past the content policy, as a debugger would.
-    const scope = window as unknown as { axe?: { run(): Promise<{ violations: { id: string; impact: string; nodes: { html: string }[] }[] }> } };
+    const scope = window as unknown as {
+      axe?: { run(): Promise<{ violations: { id: string; impact: string; nodes: { html: string }[] }[] }> };
+    };
     if (!scope.axe) (0, eval)(source);
     const { violations } = await scope.axe!.run();
-    return violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id, nodes }) => `${id}: ${nodes[0]!.html.slice(0, 160)}`);
+    return violations
+      .filter(({ impact }) => impact === 'serious' || impact === 'critical')
+      .map(({ id, nodes }) => `${id}: ${nodes[0]!.html.slice(0, 160)}`);
   }, AXE);
 }
 
@@ -97,11 +101,22 @@ const VIEWS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
 ];
 
 describe('every view', () => {
-  for (const size of [{ width: 1920, height: 1080 }, { width: 1280, height: 800 }, { width: 1024, height: 768 }, { width: 390, height: 844 }]) {
+  for (const size of [
+    { width: 1920, height: 1080 },
+    { width: 1280, height: 800 },
+    { width: 1024, height: 768 },
+    { width: 390, height: 844 },
+  ]) {
     it(`at ${size.width}: no serious finding, nothing to scroll sideways, nothing against the content policy`, async () => {
       const { page, context } = await school.visitor({ viewport: size, bypassCSP: false });
       const blocked: string[] = [];
-      page.on('console', (message) => /Content Security Policy/.test(message.text()) && !/unsafe-eval/.test(message.text()) && blocked.push(message.text()));
+      page.on(
+        'console',
+        (message) =>
+          /Content Security Policy/.test(message.text()) &&
+          !/unsafe-eval/.test(message.text()) &&
+          blocked.push(message.text()),
+      );
       const cdp = await context.newCDPSession(page);
       await page.getByRole('button', { name: /Look around/ }).waitFor();
       const problems: Record<string, unknown> = {};
@@ -126,7 +141,8 @@ describe('every view', () => {
 
   it('loads no notation code or font before notes are shown', async () => {
     const { page, context } = await school.visitor();
-    const loaded = () => page.evaluate(() => performance.getEntriesByType('resource').map(({ name }) => name.split('/').pop()!));
+    const loaded = () =>
+      page.evaluate(() => performance.getEntriesByType('resource').map(({ name }) => name.split('/').pop()!));
     await page.getByRole('button', { name: /Look around/ }).waitFor();
     const names = await loaded();
     expect(names.filter((name) => /engrave|bravura/.test(name))).toEqual([]);

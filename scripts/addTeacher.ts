@@ -10,7 +10,9 @@ const SHORTEST_PASSWORD = 8;
 const name = process.argv[2]?.trim() ?? '';
 const password = process.env['CLAPBOARD_PASSWORD'] ?? '';
 if (name === '' || password.length < SHORTEST_PASSWORD) {
-  console.error(`usage: CLAPBOARD_PASSWORD=… npm run teacher -- "Name"   (a password of at least ${SHORTEST_PASSWORD} letters)`);
+  console.error(
+    `usage: CLAPBOARD_PASSWORD=… npm run teacher -- "Name"   (a password of at least ${SHORTEST_PASSWORD} letters)`,
+  );
   process.exit(2);
 }
 const database = await projectDatabase('.data/school');

@@ -30,18 +30,34 @@ const NOTES_32 = '4/4 q e e s s s s q | e e e e e e e e | q s s s s e e q | e e 
 function batch(verb: string, name: string, requests: readonly object[]): void {
   const input = requests.map((request) => JSON.stringify(request)).join('\n');
   const parse = timed(() => input.split('\n').map((line) => JSON.parse(line) as unknown)).seconds;
-  const { seconds, result } = timed(() => spawnSync('bin/clapboard', [verb, '--batch'], { input, encoding: 'utf8', maxBuffer: 2 ** 30 }));
+  const { seconds, result } = timed(() =>
+    spawnSync('bin/clapboard', [verb, '--batch'], { input, encoding: 'utf8', maxBuffer: 2 ** 30 }),
+  );
   const answered = result.stdout.trim().split('\n').length;
-  if (answered !== requests.length || result.stdout.includes('"error"')) throw new Error(`${verb}: ${answered} answers to ${requests.length} requests`);
-  report(name, `${Math.round(requests.length / seconds)} a second`, `${(seconds / parse).toFixed(1)} × JSON.parse of the same bytes`);
+  if (answered !== requests.length || result.stdout.includes('"error"'))
+    throw new Error(`${verb}: ${answered} answers to ${requests.length} requests`);
+  report(
+    name,
+    `${Math.round(requests.length / seconds)} a second`,
+    `${(seconds / parse).toFixed(1)} × JSON.parse of the same bytes`,
+  );
 }
 
 function benchCommandLine(): void {
   const parsed = parseRhythm(NOTES_32);
   if (!parsed.ok) throw new Error(JSON.stringify(parsed.at));
-  const takes = Array.from({ length: 20_000 }, (_, i) => ({ id: i, pattern: NOTES_32, bpm: 76, onsets: simulateTake(parsed.pattern, 76, { spread: 0.03, lead: 0.03, leavesOut: 0.03 }, i) }));
+  const takes = Array.from({ length: 20_000 }, (_, i) => ({
+    id: i,
+    pattern: NOTES_32,
+    bpm: 76,
+    onsets: simulateTake(parsed.pattern, 76, { spread: 0.03, lead: 0.03, leavesOut: 0.03 }, i),
+  }));
   batch('score', 'score --batch, 32 notes', takes);
-  const counts = Array.from({ length: 20_000 }, (_, i) => ({ id: i, text: patternText(4), school: SCHOOL_IDS[i % (SCHOOL_IDS.length - 2)] }));
+  const counts = Array.from({ length: 20_000 }, (_, i) => ({
+    id: i,
+    text: patternText(4),
+    school: SCHOOL_IDS[i % (SCHOOL_IDS.length - 2)],
+  }));
   batch('count', 'count --batch, 4 measures, no two alike', counts);
 }
 
@@ -50,23 +66,37 @@ function benchSpeech(): void {
   const texts = Array.from({ length: 1000 }, () => patternText(8));
   const parse = timed(() => texts.map((text) => parseRhythm(text)));
   const patterns = parse.result.flatMap((parsed) => (parsed.ok ? [parsed.pattern] : []));
-  const spoken = timed(() => new Map(SCHOOL_IDS.map((school) => [school, patterns.map((pattern) => countPattern(pattern, { school }))])));
+  const spoken = timed(
+    () => new Map(SCHOOL_IDS.map((school) => [school, patterns.map((pattern) => countPattern(pattern, { school }))])),
+  );
   const said = timed(() => {
-    for (const school of SPOKEN_SCHOOLS) for (const counted of spoken.result.get(school)!) if (counted.ok) say(plainCounts(counted.measures), school, { most: 1 });
+    for (const school of SPOKEN_SCHOOLS)
+      for (const counted of spoken.result.get(school)!)
+        if (counted.ok) say(plainCounts(counted.measures), school, { most: 1 });
   });
-  report('1,000 patterns of 8 measures, all schools', `count ${spoken.seconds.toFixed(1)} s, say ${said.seconds.toFixed(1)} s`, `${((spoken.seconds + said.seconds) / parse.seconds).toFixed(0)} × reading the rhythm text`);
+  report(
+    '1,000 patterns of 8 measures, all schools',
+    `count ${spoken.seconds.toFixed(1)} s, say ${said.seconds.toFixed(1)} s`,
+    `${((spoken.seconds + said.seconds) / parse.seconds).toFixed(0)} × reading the rhythm text`,
+  );
 }
 
 function benchTimetable(): void {
   const parsed = parseRhythm(patternText(64));
   if (!parsed.ok) throw new Error(JSON.stringify(parsed.at));
   const plan = { ...READY_PLANS[1]!, ladder: Array.from({ length: 15 }, (_, i) => ({ bpm: 200 + i, passes: 2 })) };
-  const runs = Array.from({ length: 21 }, () => timed(() => timetable(structuredClone(parsed.pattern), plan, { school: 'numbers' })));
+  const runs = Array.from({ length: 21 }, () =>
+    timed(() => timetable(structuredClone(parsed.pattern), plan, { school: 'numbers' })),
+  );
   const { result } = runs[0]!;
   if (!result.ok) throw new Error(result.reason);
   const read = timed(() => parseRhythm(printRhythm(parsed.pattern))).seconds;
   const [median, first] = [runs.map(({ seconds }) => seconds).sort((a, b) => a - b)[10]!, runs[0]!.seconds];
-  report('timetable, 64 measures, 30 passes', `median ${(median * 1000).toFixed(0)} ms, first ${(first * 1000).toFixed(0)} ms`, `${(median / read).toFixed(0)} × reading the rhythm text (${result.timetable.cues.length} cues)`);
+  report(
+    'timetable, 64 measures, 30 passes',
+    `median ${(median * 1000).toFixed(0)} ms, first ${(first * 1000).toFixed(0)} ms`,
+    `${(median / read).toFixed(0)} × reading the rhythm text (${result.timetable.cues.length} cues)`,
+  );
 }
 
 /** Frames a second while a run goes, beside an idle page. */
@@ -76,15 +106,16 @@ async function benchLeading(url: string): Promise<void> {
   await page.addInitScript('globalThis.__name = (named) => named');
   await page.goto(url);
   await page.getByRole('button', { name: /Look around/ }).click();
-  const frames = () => page.evaluate(async () => {
-    let count = 0;
-    const from = performance.now();
-    while (performance.now() < from + 4000) {
-      await new Promise((done) => requestAnimationFrame(done));
-      count++;
-    }
-    return (count * 1000) / (performance.now() - from);
-  });
+  const frames = () =>
+    page.evaluate(async () => {
+      let count = 0;
+      const from = performance.now();
+      while (performance.now() < from + 4000) {
+        await new Promise((done) => requestAnimationFrame(done));
+        count++;
+      }
+      return (count * 1000) / (performance.now() - from);
+    });
   await page.goto(`${url}/lead`);
   await page.getByRole('button', { name: /Start/ }).waitFor();
   const idle = await frames();
@@ -92,7 +123,11 @@ async function benchLeading(url: string): Promise<void> {
   await page.locator('.lane-notes svg').first().waitFor();
   await page.waitForTimeout(3000);
   const running = await frames();
-  report('frames a second while leading', running.toFixed(0), `${(running / idle).toFixed(2)} × an idle page (${idle.toFixed(0)})`);
+  report(
+    'frames a second while leading',
+    running.toFixed(0),
+    `${(running / idle).toFixed(2)} × an idle page (${idle.toFixed(0)})`,
+  );
   await browser.close();
 }
 
@@ -103,14 +138,21 @@ async function visit(url: string): Promise<string> {
 
 async function benchServer(url: string): Promise<void> {
   const cookie = await visit(url);
-  const rooms = (await (await fetch(`${url}/api/classes`, { headers: { cookie } })).json()) as { id: string; name: string }[];
+  const rooms = (await (await fetch(`${url}/api/classes`, { headers: { cookie } })).json()) as {
+    id: string;
+    name: string;
+  }[];
   const room = rooms.find(({ name }) => name === CLASSES[0]!.name)!;
   const load = (path: string) => autocannon({ url: url + path, connections: 20, duration: 5, headers: { cookie } });
   await load('/healthz');
   const health = await load('/healthz');
   const list = await load(`/api/classes/${room.id}`);
   if (list.non2xx > 0) throw new Error(`${list.non2xx} requests failed`);
-  report('class of 24 with six weeks of takes, 20 at once', `p50 ${list.latency.p50} ms, p97.5 ${list.latency.p97_5} ms`, `${(list.latency.average / health.latency.average).toFixed(2)} × /healthz (${health.latency.average.toFixed(1)} ms)`);
+  report(
+    'class of 24 with six weeks of takes, 20 at once',
+    `p50 ${list.latency.p50} ms, p97.5 ${list.latency.p97_5} ms`,
+    `${(list.latency.average / health.latency.average).toFixed(2)} × /healthz (${health.latency.average.toFixed(1)} ms)`,
+  );
 }
 
 async function benchTyping(url: string): Promise<void> {
@@ -142,10 +184,12 @@ async function benchTyping(url: string): Promise<void> {
     const text = field.value;
     for (let i = 0; i < 40; i++) {
       const next = i % 2 === 0 ? text.replace(/\S+$/, 'h') + ' | q q e e q' : text;
-      typedTimes.push(await one(() => {
-        value.set!.call(field, next);
-        field.dispatchEvent(new Event('input', { bubbles: true }));
-      }));
+      typedTimes.push(
+        await one(() => {
+          value.set!.call(field, next);
+          field.dispatchEvent(new Event('input', { bubbles: true }));
+        }),
+      );
       idleTimes.push(await one(() => undefined));
     }
     return { typed: typedTimes, idle: idleTimes };
@@ -153,7 +197,11 @@ async function benchTyping(url: string): Promise<void> {
   const median = (values: number[]) => values.sort((a, b) => a - b)[values.length >> 1]!;
   const worst = (values: number[]) => values.sort((a, b) => a - b)[Math.floor(values.length * 0.95)]!;
   const shown = typed.map((time) => time.shown);
-  report('keystroke to redrawn ruler, 16 measures', `median ${median(shown).toFixed(0)} ms, p95 ${worst(shown).toFixed(0)} ms`, `${(median(shown) / median(idle.map((time) => time.shown))).toFixed(1)} × an empty frame`);
+  report(
+    'keystroke to redrawn ruler, 16 measures',
+    `median ${median(shown).toFixed(0)} ms, p95 ${worst(shown).toFixed(0)} ms`,
+    `${(median(shown) / median(idle.map((time) => time.shown))).toFixed(1)} × an empty frame`,
+  );
   await browser.close();
 }
 

@@ -6,7 +6,23 @@ import type { Pattern } from '../core/rhythm/pattern.ts';
 import { parseRhythm } from '../core/rhythm/text.ts';
 import { report, timed } from './benchReport.ts';
 
-const CELLS = ['q q q q', 'q e e q q', 'h q q', 'e e e e h', 'q (q) q q', 'h. q', 'q. e q q', 'e q e q q', '(e) e q q q', 'q e (e) q q', 's s s s q q q', 'q q~ q q', 'e e~ e e h', 'q q e e (q)', 'e. s q q q'];
+const CELLS = [
+  'q q q q',
+  'q e e q q',
+  'h q q',
+  'e e e e h',
+  'q (q) q q',
+  'h. q',
+  'q. e q q',
+  'e q e q q',
+  '(e) e q q q',
+  'q e (e) q q',
+  's s s s q q q',
+  'q q~ q q',
+  'e e~ e e h',
+  'q q e e (q)',
+  'e. s q q q',
+];
 const NOTES_32 = '4/4 q e e s s s s q | e e e e e e e e | q s s s s e e q | e e e e e e e e';
 
 function read(text: string): Pattern {
@@ -18,7 +34,11 @@ function read(text: string): Pattern {
 function speed(name: string, pattern: Pattern, children: readonly SimulatedChild[], baseline: number): void {
   const takes = children.map((child, seed) => simulate(pattern, 76, child, seed).onsets);
   const { seconds } = timed(() => takes.map((onsets) => judge({ pattern, bpm: 76, onsets })));
-  report(name, `${Math.round(takes.length / seconds)} takes a second`, `${(seconds / takes.length / baseline).toFixed(0)} × reading the pattern's text`);
+  report(
+    name,
+    `${Math.round(takes.length / seconds)} takes a second`,
+    `${(seconds / takes.length / baseline).toFixed(0)} × reading the pattern's text`,
+  );
 }
 
 /** How fast takes are judged, and which misreading is taken for which. */
@@ -27,16 +47,29 @@ export function benchJudging(): void {
   const baseline = timed(() => Array.from({ length: 300 }, () => parseRhythm(NOTES_32))).seconds / 300;
   const many = (child: SimulatedChild) => Array.from({ length: 600 }, () => child);
   const steady = { spread: 0.025, lead: 0.03 };
-  speed('judging, 32 notes, warming up', pattern, many({ ...steady, misreads: [{ code: 'sixteenths-slow' }] }).slice(0, 200), baseline);
+  speed(
+    'judging, 32 notes, warming up',
+    pattern,
+    many({ ...steady, misreads: [{ code: 'sixteenths-slow' }] }).slice(0, 200),
+    baseline,
+  );
   speed('judging, 32 notes, clean', pattern, many(steady), baseline);
   speed('judging, 32 notes, misread', pattern, many({ ...steady, misreads: [{ code: 'sixteenths-slow' }] }), baseline);
 
   const long = read(`4/4 ${Array.from({ length: 64 }, (_, i) => CELLS[i % CELLS.length]!).join(' | ')}`);
   const played = simulate(long, 90, { ...steady, misreads: [{ code: 'rest-skipped' }] }, 5).onsets;
-  report(`judging, 64 measures, ${played.length} claps`, `${(timed(() => judge({ pattern: long, bpm: 90, onsets: played })).seconds * 1000).toFixed(0)} ms`, '');
+  report(
+    `judging, 64 measures, ${played.length} claps`,
+    `${(timed(() => judge({ pattern: long, bpm: 90, onsets: played })).seconds * 1000).toFixed(0)} ms`,
+    '',
+  );
   const random = randomFrom(1);
   const taps = Array.from({ length: 5000 }, () => random.next() * 60).sort((a, b) => a - b);
-  report('judging, 5,000 taps for 4 notes', `${(timed(() => judge({ pattern: read('4/4 q q q q'), bpm: 60, onsets: taps })).seconds * 1000).toFixed(0)} ms`, '');
+  report(
+    'judging, 5,000 taps for 4 notes',
+    `${(timed(() => judge({ pattern: read('4/4 q q q q'), bpm: 60, onsets: taps })).seconds * 1000).toFixed(0)} ms`,
+    '',
+  );
   confusions();
 }
 
@@ -53,7 +86,11 @@ function confusions(): void {
       const free = !needsClick.includes(code) && random.next() < 0.3;
       const pattern = read(`4/4 ${Array.from({ length: 3 + random.below(3) }, () => random.pick(CELLS)).join(' | ')}`);
       const bpm = 60 + random.below(50);
-      const child: SimulatedChild = { spread: 0.01 + 0.025 * random.next(), lead: 0.05 * random.next(), ...(code === 'none' ? {} : { misreads: [{ code: code }] }) };
+      const child: SimulatedChild = {
+        spread: 0.01 + 0.025 * random.next(),
+        lead: 0.05 * random.next(),
+        ...(code === 'none' ? {} : { misreads: [{ code: code }] }),
+      };
       const { onsets, slips } = simulate(pattern, bpm, child, random.below(2 ** 31));
       if (code !== 'none' && slips.length === 0) continue;
       takes++;
@@ -66,8 +103,13 @@ function confusions(): void {
     }
     const right = first.get(code) ?? 0;
     first.delete(code);
-    if (code !== 'none') Object.assign(total, { takes: total.takes + takes, named: total.named + named, first: total.first + right });
-    console.log(`${code.padEnd(25)} ${String(takes).padStart(3)}  ${(named / takes).toFixed(2)}   ${(right / takes).toFixed(2)}   ${[...first].map(([other, count]) => `${other} ${count}`).join(', ')}`);
+    if (code !== 'none')
+      Object.assign(total, { takes: total.takes + takes, named: total.named + named, first: total.first + right });
+    console.log(
+      `${code.padEnd(25)} ${String(takes).padStart(3)}  ${(named / takes).toFixed(2)}   ${(right / takes).toFixed(2)}   ${[...first].map(([other, count]) => `${other} ${count}`).join(', ')}`,
+    );
   }
-  console.log(`all                       ${total.takes}  ${(total.named / total.takes).toFixed(3)}  ${(total.first / total.takes).toFixed(3)}\n`);
+  console.log(
+    `all                       ${total.takes}  ${(total.named / total.takes).toFixed(3)}  ${(total.first / total.takes).toFixed(3)}\n`,
+  );
 }

@@ -19,22 +19,44 @@ interface Recording {
 
 /** A folder of recordings, each with its true onsets in the JSON beside it ({ onsets, condition }). */
 function recordingsIn(folder: string): Recording[] {
-  return readdirSync(folder).filter((file) => file.endsWith('.wav')).map((file) => {
-    const { onsets, condition } = JSON.parse(readFileSync(join(folder, file.replace(/wav$/, 'json')), 'utf8')) as { onsets: number[]; condition: string };
-    return { condition, onsets, ...readWav(join(folder, file)) };
-  });
+  return readdirSync(folder)
+    .filter((file) => file.endsWith('.wav'))
+    .map((file) => {
+      const { onsets, condition } = JSON.parse(readFileSync(join(folder, file.replace(/wav$/, 'json')), 'utf8')) as {
+        onsets: number[];
+        condition: string;
+      };
+      return { condition, onsets, ...readWav(join(folder, file)) };
+    });
 }
 
 /** Claps of all kinds in all rooms, some in hiss. */
 function synthesised(): Recording[] {
   const random = randomFrom(8);
-  return STRUCK_THINGS.flatMap((thing, k) => [...(Object.keys(ROOMS) as Room[]).map((room) => ({ room, noiseDb: undefined })), { room: 'classroom' as Room, noiseDb: -38 }].map(({ room, noiseDb }, i): Recording => {
-    const onsets: number[] = [];
-    for (let time = 0.6; time < 11; time += random.pick([0.3, 0.3, 0.6, 0.15])) onsets.push(time + 0.02 * random.normal());
-    onsets.sort((a, b) => a - b);
-    const samples = synthesiseClaps(onsets, { thing, room, seed: 10 * k + i, variesDb: 9, ...(noiseDb === undefined ? {} : { noiseDb }) });
-    return { condition: `made, ${room}${noiseDb === undefined ? '' : ' and hiss'}`, onsets, samples, sampleRate: RATE };
-  }));
+  return STRUCK_THINGS.flatMap((thing, k) =>
+    [
+      ...(Object.keys(ROOMS) as Room[]).map((room) => ({ room, noiseDb: undefined })),
+      { room: 'classroom' as Room, noiseDb: -38 },
+    ].map(({ room, noiseDb }, i): Recording => {
+      const onsets: number[] = [];
+      for (let time = 0.6; time < 11; time += random.pick([0.3, 0.3, 0.6, 0.15]))
+        onsets.push(time + 0.02 * random.normal());
+      onsets.sort((a, b) => a - b);
+      const samples = synthesiseClaps(onsets, {
+        thing,
+        room,
+        seed: 10 * k + i,
+        variesDb: 9,
+        ...(noiseDb === undefined ? {} : { noiseDb }),
+      });
+      return {
+        condition: `made, ${room}${noiseDb === undefined ? '' : ' and hiss'}`,
+        onsets,
+        samples,
+        sampleRate: RATE,
+      };
+    }),
+  );
 }
 
 function table(recordings: readonly Recording[]): void {
@@ -43,18 +65,29 @@ function table(recordings: readonly Recording[]): void {
   for (const { condition, onsets, samples, sampleRate } of recordings) {
     const found = detectOnsets(samples, sampleRate);
     const errors = onsets.flatMap((onset) => {
-      const near = found.filter((time) => Math.abs(time - onset) <= NEAR_SECONDS).sort((a, b) => Math.abs(a - onset) - Math.abs(b - onset));
+      const near = found
+        .filter((time) => Math.abs(time - onset) <= NEAR_SECONDS)
+        .sort((a, b) => Math.abs(a - onset) - Math.abs(b - onset));
       return near[0] === undefined ? [] : [near[0] - onset];
     });
     for (const name of [condition, 'all']) {
       const so = counts.get(name) ?? { right: 0, found: 0, written: 0 };
-      counts.set(name, { right: so.right + errors.length, found: so.found + found.length, written: so.written + onsets.length });
+      counts.set(name, {
+        right: so.right + errors.length,
+        found: so.found + found.length,
+        written: so.written + onsets.length,
+      });
     }
     const middle = [...errors].sort((a, b) => a - b)[errors.length >> 1] ?? 0;
     spreads.push(errors.map((error) => Math.abs(error - middle)).sort((a, b) => a - b)[errors.length >> 1] ?? 0);
   }
-  for (const [name, { right, found, written }] of counts) console.log(`  ${name.padEnd(28)} F ${((2 * right) / (found + written)).toFixed(4)}   missed ${written - right}, too many ${found - right}`);
-  console.log(`  median jitter within a take ${(spreads.sort((a, b) => a - b)[spreads.length >> 1]! * 1000).toFixed(2)} ms\n`);
+  for (const [name, { right, found, written }] of counts)
+    console.log(
+      `  ${name.padEnd(28)} F ${((2 * right) / (found + written)).toFixed(4)}   missed ${written - right}, too many ${found - right}`,
+    );
+  console.log(
+    `  median jitter within a take ${(spreads.sort((a, b) => a - b)[spreads.length >> 1]! * 1000).toFixed(2)} ms\n`,
+  );
 }
 
 /** How well and how fast claps are found; RECORDINGS names a folder of recordings with true onsets. */
@@ -72,5 +105,9 @@ export function benchListening(): void {
     for (let from = 0; from + 256 < samples.length; from += 128) spectrum.of(frame, out);
   }).seconds;
   const { seconds } = timed(() => detectOnsets(samples, RATE));
-  report('listening to two minutes at 44.1 kHz', `${Math.round(120 / seconds)} times real time`, `${(seconds / transforms).toFixed(1)} × its Fourier transforms alone`);
+  report(
+    'listening to two minutes at 44.1 kHz',
+    `${Math.round(120 / seconds)} times real time`,
+    `${(seconds / transforms).toFixed(1)} × its Fourier transforms alone`,
+  );
 }

@@ -6,11 +6,20 @@ import type { LaunchOptions } from 'playwright-core';
  * @param more  further switches
  */
 export function launchOptions(more: readonly string[] = []): LaunchOptions {
-  const executablePath = process.env['CHROMIUM'] ?? ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].find((path) => existsSync(path)) ?? 'chromium';
+  const executablePath =
+    process.env['CHROMIUM'] ??
+    ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].find((path) => existsSync(path)) ??
+    'chromium';
   return {
     executablePath,
     args: [
-      '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync',
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
       '--autoplay-policy=no-user-gesture-required',
       ...more,
     ],

@@ -8,9 +8,13 @@ import { untilStopped } from './untilStopped.ts';
 
 const [database] = await Promise.all([projectDatabase(), buildPages()]);
 await seedDemo(database.url);
-const server = await startServer(configFrom({ LOG_LEVEL: 'warn', ...process.env, DATABASE_URL: database.url, DEMO_TEACHER: TEACHER.name })).catch(async (error: Error) => {
+const server = await startServer(
+  configFrom({ LOG_LEVEL: 'warn', ...process.env, DATABASE_URL: database.url, DEMO_TEACHER: TEACHER.name }),
+).catch(async (error: Error) => {
   await database.stop();
-  console.error(`The demo did not start: ${error.message}${error.message.includes('EADDRINUSE') ? ' (set PORT to another number)' : ''}`);
+  console.error(
+    `The demo did not start: ${error.message}${error.message.includes('EADDRINUSE') ? ' (set PORT to another number)' : ''}`,
+  );
   process.exit(1);
 });
 console.log(`

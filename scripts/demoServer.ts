@@ -25,7 +25,11 @@ export async function withDemoServer(work: (url: string) => Promise<void>): Prom
   try {
     const databaseUrl = await database.url();
     await seedDemo(databaseUrl);
-    const server = fork('server/main.ts', { execArgv: ['--import', 'tsx'], env: { ...process.env, DATABASE_URL: databaseUrl, PORT: '0', DEMO_TEACHER: TEACHER.name, LOG_LEVEL: 'info' }, silent: true });
+    const server = fork('server/main.ts', {
+      execArgv: ['--import', 'tsx'],
+      env: { ...process.env, DATABASE_URL: databaseUrl, PORT: '0', DEMO_TEACHER: TEACHER.name, LOG_LEVEL: 'info' },
+      silent: true,
+    });
     try {
       await work(await urlOf(server));
     } finally {

@@ -30,7 +30,10 @@ function freePort(): Promise<number> {
 }
 
 function binary(name: string): string {
-  return ['/usr/sbin', '/usr/bin', '/usr/local/bin'].map((folder) => join(folder, name)).find((path) => existsSync(path)) ?? name;
+  return (
+    ['/usr/sbin', '/usr/bin', '/usr/local/bin'].map((folder) => join(folder, name)).find((path) => existsSync(path)) ??
+    name
+  );
 }
 
 interface Running {
@@ -63,7 +66,13 @@ export async function startMariadb(folder: string): Promise<LocalDatabase> {
   const asRoot = userInfo().uid === 0 ? ['--user=root'] : [];
   if (!existsSync(join(data, 'mysql'))) {
     rmSync(data, { recursive: true, force: true });
-    const install = ['--no-defaults', `--datadir=${data}`, '--auth-root-authentication-method=normal', '--skip-test-db', ...asRoot];
+    const install = [
+      '--no-defaults',
+      `--datadir=${data}`,
+      '--auth-root-authentication-method=normal',
+      '--skip-test-db',
+      ...asRoot,
+    ];
     execFileSync(binary('mariadb-install-db'), install, { stdio: ['ignore', 'pipe', 'pipe'] });
   }
   if (!existsSync(passwordFile)) writeFileSync(passwordFile, randomBytes(18).toString('hex'), { mode: 0o600 });
@@ -118,8 +127,17 @@ function launch(home: string, data: string, port: number, password: string, asRo
   const child = spawn(
     binary('mariadbd'),
     [
-      '--no-defaults', `--datadir=${data}`, `--socket=${socket}`, `--port=${port}`, '--bind-address=127.0.0.1', `--init-file=${init}`,
-      `--log-error=${join(home, 'mariadb.log')}`, '--character-set-server=utf8mb4', '--innodb-buffer-pool-size=64M', '--innodb-log-file-size=16M', ...asRoot,
+      '--no-defaults',
+      `--datadir=${data}`,
+      `--socket=${socket}`,
+      `--port=${port}`,
+      '--bind-address=127.0.0.1',
+      `--init-file=${init}`,
+      `--log-error=${join(home, 'mariadb.log')}`,
+      '--character-set-server=utf8mb4',
+      '--innodb-buffer-pool-size=64M',
+      '--innodb-log-file-size=16M',
+      ...asRoot,
     ],
     { detached: true, stdio: 'ignore' },
   );
@@ -136,7 +154,11 @@ function alive(pid: number): boolean {
   }
 }
 
-async function untilItAnswers(server: { host: string; port: number; user: string; password: string }, pid: number, log: string): Promise<void> {
+async function untilItAnswers(
+  server: { host: string; port: number; user: string; password: string },
+  pid: number,
+  log: string,
+): Promise<void> {
   const deadline = Date.now() + START_MS;
   for (;;) {
     try {

@@ -120,7 +120,9 @@ const PICTURES: readonly (readonly [string, (page: Page) => Promise<void>])[] = 
     async (page) => {
       await page.goto(new URL('/take', page.url()).href);
       await page.getByLabel('Class').selectOption({ label: 'Lighthouse 4' });
-      await page.getByLabel('Sound files').setInputFiles({ name: 'Ada.wav', mimeType: 'audio/wav', buffer: Buffer.from(practiceRecording()) });
+      await page
+        .getByLabel('Sound files')
+        .setInputFiles({ name: 'Ada.wav', mimeType: 'audio/wav', buffer: Buffer.from(practiceRecording()) });
       await page.getByText('7 claps').waitFor();
       await page.getByRole('button', { name: 'Judge it' }).click();
       await page.locator('.recordings tbody').getByRole('cell', { name: '4' }).waitFor();

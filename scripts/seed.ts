@@ -17,7 +17,12 @@ const SEED = 1884;
 /** Each child has a steadiness of its own, and some have one thing they struggle with. */
 function habitsOf(random: Random, ages: DemoClass['ages']): SimulatedChild {
   const spread = (ages === '7-8' ? 0.03 : 0.022) + 0.02 * random.next();
-  const child = { spread, lead: 0.02 + 0.04 * random.next(), drift: random.normal() * 0.012, leavesOut: random.next() < 0.2 ? 0.12 : 0.015 };
+  const child = {
+    spread,
+    lead: 0.02 + 0.04 * random.next(),
+    drift: random.normal() * 0.012,
+    leavesOut: random.next() < 0.2 ? 0.12 : 0.015,
+  };
   switch (random.below(7)) {
     case 0:
       return { ...child, habits: { 'rest-clapped': 0.45 } };
@@ -55,7 +60,14 @@ type PatternRow = typeof patterns.$inferInsert;
 type TakeRow = typeof takes.$inferInsert;
 
 /** Each week a class hears two patterns, and each child claps one or two takes of each. */
-function takesOf(random: Random, childId: string, child: SimulatedChild, demo: DemoClass, rows: readonly PatternRow[], now: number): TakeRow[] {
+function takesOf(
+  random: Random,
+  childId: string,
+  child: SimulatedChild,
+  demo: DemoClass,
+  rows: readonly PatternRow[],
+  now: number,
+): TakeRow[] {
   const windows = windowsFor(demo.ages);
   return Array.from({ length: WEEKS }, (_, week) => week).flatMap((week) => {
     const newest = Math.max(1, Math.round(((week + 1) * demo.patterns) / WEEKS) - 1);
@@ -66,12 +78,36 @@ function takesOf(random: Random, childId: string, child: SimulatedChild, demo: D
       if (!parsed.ok) throw new Error(`demo pattern: ${row.text}`);
       const bpm = TEMPOS[Math.min(TEMPOS.length - 1, Math.floor(week / 2))]!;
       const takenAt = inSchoolHours(now - (WEEKS - week) * 7 * DAY_MS + (k * 2 + 1) * DAY_MS, random);
-      const onsets = simulateTake(parsed.pattern, bpm, practised(child, week), random.below(2 ** 31)).map((t) => Math.round(t * 1e4) / 1e4);
-      const judged = judge({ pattern: parsed.pattern, bpm, onsets, windows, speech: { counts: { school: demo.school } } });
+      const onsets = simulateTake(parsed.pattern, bpm, practised(child, week), random.below(2 ** 31)).map(
+        (t) => Math.round(t * 1e4) / 1e4,
+      );
+      const judged = judge({
+        pattern: parsed.pattern,
+        bpm,
+        onsets,
+        windows,
+        speech: { counts: { school: demo.school } },
+      });
       if (!judged.ok) throw new Error(judged.reason);
       const { accuracy, mark } = judged.result;
       const result = structuredClone(judged.result) as TakeResult;
-      return [{ id: uuid(), childId, patternId: row.id, title: row.title, patternText: row.text, bpm, ages: demo.ages, windows, onsets, takenAt, accuracy, mark, result }];
+      return [
+        {
+          id: uuid(),
+          childId,
+          patternId: row.id,
+          title: row.title,
+          patternText: row.text,
+          bpm,
+          ages: demo.ages,
+          windows,
+          onsets,
+          takenAt,
+          accuracy,
+          mark,
+          result,
+        },
+      ];
     });
   });
 }
@@ -90,7 +126,12 @@ export async function seedDemo(url: string, now = Date.now()): Promise<void> {
 async function fill(db: Database, now: number): Promise<void> {
   const teacherId = uuid();
   const passwordHash = await hashPassword(TEACHER.password);
-  const rows: PatternRow[] = PATTERNS.map((pattern, i) => ({ id: uuid(), teacherId, ...pattern, position: now - (PATTERNS.length - i) * 1000 }));
+  const rows: PatternRow[] = PATTERNS.map((pattern, i) => ({
+    id: uuid(),
+    teacherId,
+    ...pattern,
+    position: now - (PATTERNS.length - i) * 1000,
+  }));
   await db.transaction(async (tx) => {
     await addTeacher(tx as unknown as Database, { id: teacherId, name: TEACHER.name, passwordHash });
     await tx.insert(patterns).values(rows);
@@ -98,10 +139,13 @@ async function fill(db: Database, now: number): Promise<void> {
       const classId = uuid();
       const random = randomFrom(SEED + i);
       const childRows = demo.children.map((name) => ({ id: uuid(), classId, name }));
-      await tx.insert(classes).values({ id: classId, teacherId, name: demo.name, ages: demo.ages, school: demo.school });
+      await tx
+        .insert(classes)
+        .values({ id: classId, teacherId, name: demo.name, ages: demo.ages, school: demo.school });
       await tx.insert(children).values(childRows);
       const takeRows = childRows.flatMap(({ id }) => takesOf(random, id, habitsOf(random, demo.ages), demo, rows, now));
-      for (let from = 0; from < takeRows.length; from += 100) await tx.insert(takes).values(takeRows.slice(from, from + 100));
+      for (let from = 0; from < takeRows.length; from += 100)
+        await tx.insert(takes).values(takeRows.slice(from, from + 100));
     }
   });
 }

@@ -18,11 +18,17 @@ function tidy(from: string, to: string): void {
   const bare = `${from}.bare.wav`;
   execFileSync('sox', [from, '-r', String(RATE), '-c', '1', '-b', '16', bare, ...trim, 'reverse', ...trim, 'reverse']);
   const seconds = Math.min(LONGEST_SECONDS, Number(execFileSync('soxi', ['-D', bare], { encoding: 'utf8' })) - 0.001);
-  execFileSync('sox', [bare, to, 'trim', '0', String(seconds), 'fade', 't', '0.002', String(seconds), '0.02', 'norm', '-4'], { stdio: 'pipe' });
+  execFileSync(
+    'sox',
+    [bare, to, 'trim', '0', String(seconds), 'fade', 't', '0.002', String(seconds), '0.02', 'norm', '-4'],
+    { stdio: 'pipe' },
+  );
 }
 
 function samplesOf(file: string): Float32Array {
-  const raw = execFileSync('sox', [file, '-r', String(RATE), '-c', '1', '-t', 'raw', '-e', 'float', '-b', '32', '-'], { maxBuffer: 2 ** 26 });
+  const raw = execFileSync('sox', [file, '-r', String(RATE), '-c', '1', '-t', 'raw', '-e', 'float', '-b', '32', '-'], {
+    maxBuffer: 2 ** 26,
+  });
   return new Float32Array(raw.buffer.slice(raw.byteOffset, raw.byteOffset + raw.byteLength));
 }
 
@@ -40,12 +46,20 @@ function render(): void {
 
 if (!process.argv.includes('--align')) render();
 
-const files = new Map(readdirSync(FOLDER).filter((file) => !file.endsWith('.json')).map((file) => [basename(file).replace(/\.[^.]+$/, ''), file]));
+const files = new Map(
+  readdirSync(FOLDER)
+    .filter((file) => !file.endsWith('.json'))
+    .map((file) => [basename(file).replace(/\.[^.]+$/, ''), file]),
+);
 const index = Object.fromEntries(
   Object.keys(SPOKEN_WORDS).flatMap((word) => {
     const file = files.get(recordingFile(word));
-    return file ? [[word, { file, vowel: Math.round(vowelOnset(samplesOf(join(FOLDER, file)), RATE) * 1000) / 1000 }] as const] : [];
+    return file
+      ? [[word, { file, vowel: Math.round(vowelOnset(samplesOf(join(FOLDER, file)), RATE) * 1000) / 1000 }] as const]
+      : [];
   }),
 );
 writeFileSync(join(FOLDER, 'index.json'), `${JSON.stringify(index, null, 1)}\n`);
-console.log(`${Object.keys(index).length} words in ${FOLDER}, ${Math.round([...files.values()].reduce((sum, file) => sum + readFileSync(join(FOLDER, file)).length, 0) / 1024)} kB`);
+console.log(
+  `${Object.keys(index).length} words in ${FOLDER}, ${Math.round([...files.values()].reduce((sum, file) => sum + readFileSync(join(FOLDER, file)).length, 0) / 1024)} kB`,
+);

@@ -7,7 +7,11 @@ import { join } from 'node:path';
 const CHECKS: readonly (readonly [string, string, readonly string[]])[] = [
   ['types', 'tsc', ['--noEmit']],
   ['style', 'eslint', ['.', '--max-warnings=0']],
-  ['structure', 'depcruise', ['--config', '.dependency-cruiser.cjs', 'core', 'contract', 'server', 'web', 'cli', 'demo']],
+  [
+    'structure',
+    'depcruise',
+    ['--config', '.dependency-cruiser.cjs', 'core', 'contract', 'server', 'web', 'cli', 'demo'],
+  ],
 ];
 
 interface Count {
@@ -44,10 +48,17 @@ async function checks(): Promise<Count> {
 async function tests(project: string): Promise<Count> {
   const folder = mkdtempSync(join(tmpdir(), 'clapboard-tests-'));
   const file = join(folder, 'result.json');
-  const { code } = await run('vitest', ['run', '--project', project, '--reporter=dot', '--reporter=json', `--outputFile.json=${file}`], true);
+  const { code } = await run(
+    'vitest',
+    ['run', '--project', project, '--reporter=dot', '--reporter=json', `--outputFile.json=${file}`],
+    true,
+  );
   let count: Count = { passed: 0, failed: 1 };
   try {
-    const { numPassedTests, numFailedTests } = JSON.parse(readFileSync(file, 'utf8')) as { numPassedTests: number; numFailedTests: number };
+    const { numPassedTests, numFailedTests } = JSON.parse(readFileSync(file, 'utf8')) as {
+      numPassedTests: number;
+      numFailedTests: number;
+    };
     // A file that cannot be loaded, or an error outside any test, fails the run without failing a test.
     count = { passed: numPassedTests, failed: code !== 0 && numFailedTests === 0 ? 1 : numFailedTests };
   } catch {

@@ -18,7 +18,15 @@ const CLASS = { name: 'Gulls', ages: '9-10', school: 'numbers', rests: null };
 const TEXT = '4/4 q q e e q';
 const ids = { room: uuid(), child: uuid(), pattern: uuid(), take: uuid() };
 const JUDGED_ALIKE = { onTimeMs: null, borders: null, recordingDays: null };
-const TAKE = { childId: ids.child, patternId: ids.pattern, title: 'First', patternText: TEXT, bpm: 60, onsets: [0, 1, 2, 2.5, 3], takenAt: 1_700_000_000_000 };
+const TAKE = {
+  childId: ids.child,
+  patternId: ids.pattern,
+  title: 'First',
+  patternText: TEXT,
+  bpm: 60,
+  onsets: [0, 1, 2, 2.5, 3],
+  takenAt: 1_700_000_000_000,
+};
 
 const isError = validator(ErrorBody);
 
@@ -75,34 +83,48 @@ describe('sessions', () => {
     expect(statuses.slice(8)).toEqual([429, 429]);
     expectError(last, 429, 'Wait a quarter of an hour');
   });
-  it('let no visitor in where there is no demo', async () => expectError(await new Visitor(server.url).ask('POST', '/api/session/visit'), 404, 'no demo'));
+  it('let no visitor in where there is no demo', async () =>
+    expectError(await new Visitor(server.url).ask('POST', '/api/session/visit'), 404, 'no demo'));
   it('let a visitor in where there is one', async () => {
     const demo = await serverWithTeachers(await freshDatabase(), 'Ann');
     const visitor = new Visitor(demo.url);
-    expect((await visitor.ask('POST', '/api/session/visit')).body).toMatchObject({ teacher: { name: 'Ann' }, demo: true });
+    expect((await visitor.ask('POST', '/api/session/visit')).body).toMatchObject({
+      teacher: { name: 'Ann' },
+      demo: true,
+    });
     expect((await visitor.ask('GET', '/api/classes')).status).toBe(200);
     await demo.stop();
   });
-  it.each(['/api/classes', '/api/patterns', `/api/takes/${ids.take}`, '/api/anything'])('%s is closed to those who are signed out', async (path) => {
-    expectError(await new Visitor(server.url).ask('GET', path), 401, 'signed out');
-  });
+  it.each(['/api/classes', '/api/patterns', `/api/takes/${ids.take}`, '/api/anything'])(
+    '%s is closed to those who are signed out',
+    async (path) => {
+      expectError(await new Visitor(server.url).ask('GET', path), 401, 'signed out');
+    },
+  );
 });
 
 describe('answers fit the contract', () => {
   it('a class with its takes', async () => {
     const { body } = await ann.ask('GET', `/api/classes/${ids.room}`);
-    expect(validator(ClassDetail)(body)).toMatchObject({ ok: true, value: { children: [{ name: 'Ada' }], takes: [{ id: ids.take, mark: 4, override: null }] } });
+    expect(validator(ClassDetail)(body)).toMatchObject({
+      ok: true,
+      value: { children: [{ name: 'Ada' }], takes: [{ id: ids.take, mark: 4, override: null }] },
+    });
   });
   it('a take with its onsets and result', async () => {
     const { body } = await ann.ask('GET', `/api/takes/${ids.take}`);
-    expect(validator(TakeDetail)(body)).toMatchObject({ ok: true, value: { onsets: TAKE.onsets, patternText: TEXT, result: { accuracy: 1, heard: TEXT } } });
+    expect(validator(TakeDetail)(body)).toMatchObject({
+      ok: true,
+      value: { onsets: TAKE.onsets, patternText: TEXT, result: { accuracy: 1, heard: TEXT } },
+    });
   });
   it('patterns', async () => {
     const { body } = await ann.ask('GET', '/api/patterns');
     expect((body as unknown[]).every((pattern) => validator(SavedPattern)(pattern).ok)).toBe(true);
   });
   it('health', async () => expect((await ann.ask('GET', '/healthz')).body).toEqual({ ok: true }));
-  it('a strict content policy', async () => expect((await ann.ask('GET', '/healthz')).headers.get('content-security-policy')).toContain("default-src 'self'"));
+  it('a strict content policy', async () =>
+    expect((await ann.ask('GET', '/healthz')).headers.get('content-security-policy')).toContain("default-src 'self'"));
 });
 
 describe('takes', () => {
@@ -117,8 +139,14 @@ describe('takes', () => {
   });
   it('keep the computed mark beside the teacher’s', async () => {
     await ann.ask('PUT', `/api/takes/${ids.take}/override`, { mark: 2, reason: 'helped' });
-    expect((await ann.ask('GET', `/api/takes/${ids.take}`)).body).toMatchObject({ mark: 4, override: 2, overrideReason: 'helped' });
-    expect((await ann.ask('GET', `/api/classes/${ids.room}`)).body).toMatchObject({ takes: [{ mark: 4, override: 2 }] });
+    expect((await ann.ask('GET', `/api/takes/${ids.take}`)).body).toMatchObject({
+      mark: 4,
+      override: 2,
+      overrideReason: 'helped',
+    });
+    expect((await ann.ask('GET', `/api/classes/${ids.room}`)).body).toMatchObject({
+      takes: [{ mark: 4, override: 2 }],
+    });
     await ann.ask('PUT', `/api/takes/${ids.take}/override`, { mark: null });
     expect((await ann.ask('GET', `/api/takes/${ids.take}`)).body).toMatchObject({ mark: 4, override: null });
   });
@@ -127,7 +155,10 @@ describe('takes', () => {
     const take = uuid();
     await ann.ask('PUT', `/api/patterns/${pattern}`, { title: 'Short life', text: 'w' });
     await ann.ask('DELETE', `/api/patterns/${pattern}`);
-    expect((await ann.ask('PUT', `/api/takes/${take}`, { ...TAKE, patternId: pattern })).body).toMatchObject({ patternId: null, patternText: TEXT });
+    expect((await ann.ask('PUT', `/api/takes/${take}`, { ...TAKE, patternId: pattern })).body).toMatchObject({
+      patternId: null,
+      patternText: TEXT,
+    });
     expect((await ann.ask('DELETE', `/api/takes/${take}`)).status).toBe(204);
     expectError(await ann.ask('GET', `/api/takes/${take}`), 404, 'not here');
   });
@@ -143,11 +174,28 @@ describe('takes', () => {
     ['an id that is none', { childId: 'Ada' }, 'childId'],
     ['an unknown field', { colour: 'red' }, 'colour'],
     ['no onsets at all', { onsets: undefined }, 'onsets is missing'],
-  ])('refuse %s', async (_what, wrong, word) => expectError(await ann.ask('PUT', `/api/takes/${uuid()}`, { ...TAKE, ...wrong }), 422, word));
-  it('refuse 100,000 onsets', async () => expectError(await ann.ask('PUT', `/api/takes/${uuid()}`, { ...TAKE, onsets: Array.from({ length: 100_000 }, (_, i) => i / 100) }), 413, 'fewer onsets'));
-  it('refuse a body of 10 MB', async () => expectError(await ann.ask('PUT', `/api/takes/${uuid()}`, { ...TAKE, title: 'x'.repeat(10_000_000) }), 413, 'more than can be taken'));
-  it('refuse what is no JSON', async () => expectError(await ann.ask('PUT', `/api/takes/${uuid()}`, '{"half'), 400, 'not readable JSON'));
-  it('refuse an unknown child', async () => expectError(await ann.ask('PUT', `/api/takes/${uuid()}`, { ...TAKE, childId: uuid() }), 404, 'child'));
+  ])('refuse %s', async (_what, wrong, word) =>
+    expectError(await ann.ask('PUT', `/api/takes/${uuid()}`, { ...TAKE, ...wrong }), 422, word),
+  );
+  it('refuse 100,000 onsets', async () =>
+    expectError(
+      await ann.ask('PUT', `/api/takes/${uuid()}`, {
+        ...TAKE,
+        onsets: Array.from({ length: 100_000 }, (_, i) => i / 100),
+      }),
+      413,
+      'fewer onsets',
+    ));
+  it('refuse a body of 10 MB', async () =>
+    expectError(
+      await ann.ask('PUT', `/api/takes/${uuid()}`, { ...TAKE, title: 'x'.repeat(10_000_000) }),
+      413,
+      'more than can be taken',
+    ));
+  it('refuse what is no JSON', async () =>
+    expectError(await ann.ask('PUT', `/api/takes/${uuid()}`, '{"half'), 400, 'not readable JSON'));
+  it('refuse an unknown child', async () =>
+    expectError(await ann.ask('PUT', `/api/takes/${uuid()}`, { ...TAKE, childId: uuid() }), 404, 'child'));
 });
 
 describe('another teacher', () => {
@@ -175,7 +223,11 @@ describe('another teacher', () => {
     const child = uuid();
     await ben.ask('PUT', `/api/classes/${room}`, CLASS);
     await ben.ask('PUT', `/api/classes/${room}/children/${child}`, { name: 'Eve' });
-    expectError(await ben.ask('PUT', `/api/takes/${ids.take}`, { ...TAKE, childId: child, patternId: null }), 404, 'take');
+    expectError(
+      await ben.ask('PUT', `/api/takes/${ids.take}`, { ...TAKE, childId: child, patternId: null }),
+      404,
+      'take',
+    );
     expectError(await ben.ask('PUT', `/api/classes/${room}/children/${ids.child}`, { name: 'Eve' }), 404, 'child');
     expect((await ann.ask('GET', `/api/takes/${ids.take}`)).status).toBe(200);
   });
@@ -184,7 +236,12 @@ describe('another teacher', () => {
 describe('classes, children and patterns', () => {
   it('keep the words of the house', async () => {
     const room = uuid();
-    const own = { ...CLASS, naming: 'crotchets', houseWords: { numbers: { half: 'and' } }, wordSet: { title: 'Boats', cells: { q: 'tug' } } };
+    const own = {
+      ...CLASS,
+      naming: 'crotchets',
+      houseWords: { numbers: { half: 'and' } },
+      wordSet: { title: 'Boats', cells: { q: 'tug' } },
+    };
     expect((await ann.ask('PUT', `/api/classes/${room}`, own)).status).toBe(201);
     expect((await ann.ask('GET', `/api/classes/${room}`)).body).toMatchObject(own);
     await ann.ask('DELETE', `/api/classes/${room}`);
@@ -195,17 +252,34 @@ describe('classes, children and patterns', () => {
     ['an unknown school', { ...CLASS, school: 'solfa' }, 'school must be one of'],
     ['an empty house word', { ...CLASS, houseWords: { numbers: { half: ' ' } } }, 'a syllable is missing'],
     ['house words of no school', { ...CLASS, houseWords: { solfa: {} } }, 'no way of counting'],
-    ['a word that does not fit its cell', { ...CLASS, wordSet: { title: 'x', cells: { 'e e': 'crab' } } }, '1 syllable for 2 notes'],
+    [
+      'a word that does not fit its cell',
+      { ...CLASS, wordSet: { title: 'x', cells: { 'e e': 'crab' } } },
+      '1 syllable for 2 notes',
+    ],
     ['an unknown naming', { ...CLASS, naming: 'latin' }, 'naming must be one of'],
-  ])('refuse %s', async (_what, body, word) => expectError(await ann.ask('PUT', `/api/classes/${uuid()}`, body), 422, word));
-  it('refuse a path that is no id', async () => expectError(await ann.ask('PUT', '/api/classes/1;drop', CLASS), 404, 'not here'));
+  ])('refuse %s', async (_what, body, word) =>
+    expectError(await ann.ask('PUT', `/api/classes/${uuid()}`, body), 422, word),
+  );
+  it('refuse a path that is no id', async () =>
+    expectError(await ann.ask('PUT', '/api/classes/1;drop', CLASS), 404, 'not here'));
   it('refuse a pattern that cannot be read, with its place', async () => {
     const answer = await ann.ask('PUT', `/api/patterns/${uuid()}`, { title: 'x', text: '4/4 q |\n z' });
     expectError(answer, 422, 'line 2, column 2');
     expect(answer.body).toMatchObject({ error: { field: 'text', at: { line: 2, column: 2 } } });
   });
-  it('refuse a pattern that does not add up', async () => expectError(await ann.ask('PUT', `/api/patterns/${uuid()}`, { title: 'x', text: '4/4 q q q e' }), 422, '1/2 beat short'));
-  it('refuse a child’s name of 100 letters', async () => expectError(await ann.ask('PUT', `/api/classes/${ids.room}/children/${uuid()}`, { name: 'x'.repeat(100) }), 422, 'name'));
+  it('refuse a pattern that does not add up', async () =>
+    expectError(
+      await ann.ask('PUT', `/api/patterns/${uuid()}`, { title: 'x', text: '4/4 q q q e' }),
+      422,
+      '1/2 beat short',
+    ));
+  it('refuse a child’s name of 100 letters', async () =>
+    expectError(
+      await ann.ask('PUT', `/api/classes/${ids.room}/children/${uuid()}`, { name: 'x'.repeat(100) }),
+      422,
+      'name',
+    ));
   it('change and go, and every change is seen at once', async () => {
     const room = uuid();
     const child = uuid();
@@ -226,17 +300,36 @@ describe('classes, children and patterns', () => {
   });
   it('answers 304 while nothing has changed', async () => {
     const { headers } = await ann.ask('GET', `/api/classes/${ids.room}`);
-    expect((await ann.ask('GET', `/api/classes/${ids.room}`, undefined, { 'if-none-match': headers.get('etag')!, 'cache-control': 'max-age=0' })).status).toBe(304);
+    expect(
+      (
+        await ann.ask('GET', `/api/classes/${ids.room}`, undefined, {
+          'if-none-match': headers.get('etag')!,
+          'cache-control': 'max-age=0',
+        })
+      ).status,
+    ).toBe(304);
   });
 });
 
 describe('plans', () => {
-  const PLAN = { title: 'Slow', passes: [{ activity: 'say', who: 'together' }], chunks: { kind: 'joined', by: 2 }, ladder: [{ bpm: 60, passes: 2, factor: 0.5 }], restBeats: 0, countIn: 'measure', countInEach: true, divided: false, twoLines: false };
+  const PLAN = {
+    title: 'Slow',
+    passes: [{ activity: 'say', who: 'together' }],
+    chunks: { kind: 'joined', by: 2 },
+    ladder: [{ bpm: 60, passes: 2, factor: 0.5 }],
+    restBeats: 0,
+    countIn: 'measure',
+    countInEach: true,
+    divided: false,
+    twoLines: false,
+  };
   it('are kept, changed and removed by their teacher, and seen by no one else', async () => {
     const path = `/api/plans/${uuid()}`;
     expect((await ann.ask('PUT', path, PLAN)).status).toBe(201);
     expect((await ann.ask('PUT', path, { ...PLAN, title: 'Slower' })).status).toBe(200);
-    expect((await ann.ask('GET', '/api/plans')).body).toEqual([{ id: path.split('/').at(-1), ...PLAN, title: 'Slower' }]);
+    expect((await ann.ask('GET', '/api/plans')).body).toEqual([
+      { id: path.split('/').at(-1), ...PLAN, title: 'Slower' },
+    ]);
     expect((await ben.ask('GET', '/api/plans')).body).toEqual([]);
     expectError(await ben.ask('PUT', path, PLAN), 404, 'plan');
     expectError(await ben.ask('DELETE', path), 404, 'plan');
@@ -252,7 +345,9 @@ describe('plans', () => {
     [{ restBeats: -1 }, 'restBeats'],
     [{ chunks: { kind: 'joined' } }, 'chunks'],
     [{ extra: 1 }, 'extra'],
-  ])('refuse %j', async (change, word) => expectError(await ann.ask('PUT', `/api/plans/${uuid()}`, { ...PLAN, ...change }), 422, word));
+  ])('refuse %j', async (change, word) =>
+    expectError(await ann.ask('PUT', `/api/plans/${uuid()}`, { ...PLAN, ...change }), 422, word),
+  );
 });
 
 describe('judging as the teacher sets it', () => {
@@ -260,7 +355,13 @@ describe('judging as the teacher sets it', () => {
   const child = uuid();
   const late = uuid();
   // The third clap comes 70 ms late: right at nine, too late for musicians.
-  const LATE = { ...TAKE, childId: child, patternId: null, patternText: '4/4 q q q q | q q q q', onsets: [0, 1, 2.07, 3, 4, 5, 6, 7] };
+  const LATE = {
+    ...TAKE,
+    childId: child,
+    patternId: null,
+    patternText: '4/4 q q q q | q q q q',
+    onsets: [0, 1, 2.07, 3, 4, 5, 6, 7],
+  };
   const accuracy = async () => ((await ann.ask('GET', `/api/takes/${late}`)).body as { accuracy: number }).accuracy;
   beforeAll(async () => {
     await ann.ask('PUT', `/api/classes/${room}`, CLASS);
@@ -268,29 +369,62 @@ describe('judging as the teacher sets it', () => {
     expect((await ann.ask('PUT', `/api/takes/${late}`, LATE)).status).toBe(200);
   });
   it('is tried out before it is saved', async () => {
-    const { status, body } = await ann.ask('POST', `/api/classes/${room}/judging-preview`, { ages: '9-10', onTimeMs: 40, borders: null });
+    const { status, body } = await ann.ask('POST', `/api/classes/${room}/judging-preview`, {
+      ages: '9-10',
+      onTimeMs: 40,
+      borders: null,
+    });
     expect([status, body]).toMatchObject([200, { takes: 1, changed: 1, lower: 1 }]);
     expect(await accuracy()).toBe(1);
-    expectError(await ben.ask('POST', `/api/classes/${room}/judging-preview`, { ages: '9-10', onTimeMs: 40, borders: null }), 404, 'class');
+    expectError(
+      await ben.ask('POST', `/api/classes/${room}/judging-preview`, { ages: '9-10', onTimeMs: 40, borders: null }),
+      404,
+      'class',
+    );
   });
   it('judges every take anew when it is saved, and keeps the teacher’s marks', async () => {
     await ann.ask('PUT', `/api/takes/${late}/override`, { mark: 2, reason: 'tried hard' });
     expect((await ann.ask('PUT', `/api/classes/${room}`, { ...CLASS, onTimeMs: 40 })).status).toBe(200);
     expect(await accuracy()).toBeCloseTo(7.5 / 8, 3);
-    expect((await ann.ask('GET', `/api/takes/${late}`)).body).toMatchObject({ mark: 3, override: 2, overrideReason: 'tried hard' });
-    await ann.ask('PUT', `/api/classes/${room}`, { ...CLASS, ...JUDGED_ALIKE, borders: [{ mark: 4, accuracy: 0.9 }, { mark: 2, accuracy: 0.5 }] });
+    expect((await ann.ask('GET', `/api/takes/${late}`)).body).toMatchObject({
+      mark: 3,
+      override: 2,
+      overrideReason: 'tried hard',
+    });
+    await ann.ask('PUT', `/api/classes/${room}`, {
+      ...CLASS,
+      ...JUDGED_ALIKE,
+      borders: [
+        { mark: 4, accuracy: 0.9 },
+        { mark: 2, accuracy: 0.5 },
+      ],
+    });
     expect((await ann.ask('GET', `/api/takes/${late}`)).body).toMatchObject({ mark: 4, accuracy: 1 });
   });
   it.each([
     [{ onTimeMs: 0 }, 'onTimeMs'],
     [{ onTimeMs: 'wide' }, 'onTimeMs'],
-    [{ borders: [{ mark: 4, accuracy: 0.5 }, { mark: 3, accuracy: 0.9 }] }, 'lower border'],
+    [
+      {
+        borders: [
+          { mark: 4, accuracy: 0.5 },
+          { mark: 3, accuracy: 0.9 },
+        ],
+      },
+      'lower border',
+    ],
     [{ borders: [{ mark: 7, accuracy: 0.5 }] }, 'mark'],
     [{ recordingDays: 0 }, 'recordingDays'],
-  ])('refuses %j', async (change, word) => expectError(await ann.ask('PUT', `/api/classes/${room}`, { ...CLASS, ...change }), 422, word));
+  ])('refuses %j', async (change, word) =>
+    expectError(await ann.ask('PUT', `/api/classes/${room}`, { ...CLASS, ...change }), 422, word),
+  );
   it('judges claps that were put right by hand, and says so', async () => {
     const onsets = LATE.onsets.filter((time) => time !== 5);
-    expect((await ann.ask('PUT', `/api/takes/${late}/onsets`, { onsets })).body).toMatchObject({ corrected: true, accuracy: 7 / 8, override: 2 });
+    expect((await ann.ask('PUT', `/api/takes/${late}/onsets`, { onsets })).body).toMatchObject({
+      corrected: true,
+      accuracy: 7 / 8,
+      override: 2,
+    });
     expectError(await ben.ask('PUT', `/api/takes/${late}/onsets`, { onsets }), 404, 'take');
     expectError(await ann.ask('PUT', `/api/takes/${late}/onsets`, { onsets: ['x'] }), 422, 'onsets');
   });
@@ -298,9 +432,17 @@ describe('judging as the teacher sets it', () => {
     const take = uuid();
     const path = `/api/takes/${take}`;
     const held = { ...LATE, patternText: '4/4 h h', onsets: [0, 2], feet: [0, 1, 2, 3], releases: [1.9, 2.5] };
-    expect((await ann.ask('PUT', path, held)).body).toMatchObject({ feet: [0, 1, 2, 3], releases: [1.9, 2.5], result: { feet: { onBeat: 4, beats: 4 }, holds: [{ verdict: 'kept' }, { verdict: 'cut' }] } });
+    expect((await ann.ask('PUT', path, held)).body).toMatchObject({
+      feet: [0, 1, 2, 3],
+      releases: [1.9, 2.5],
+      result: { feet: { onBeat: 4, beats: 4 }, holds: [{ verdict: 'kept' }, { verdict: 'cut' }] },
+    });
     const { body } = await ann.ask('PUT', `${path}/onsets`, { onsets: [0, 2, 3] });
-    expect(body).toMatchObject({ onsets: [0, 2, 3], releases: [1.9, 2.5, null], result: { feet: { onBeat: 4 }, holds: [{ verdict: 'kept' }, { verdict: 'cut' }] } });
+    expect(body).toMatchObject({
+      onsets: [0, 2, 3],
+      releases: [1.9, 2.5, null],
+      result: { feet: { onBeat: 4 }, holds: [{ verdict: 'kept' }, { verdict: 'cut' }] },
+    });
     expect((await ann.ask('GET', `/api/takes/${late}`)).body).toMatchObject({ feet: null, releases: null });
     await ann.ask('DELETE', path);
   });
@@ -312,7 +454,12 @@ describe('judging as the teacher sets it', () => {
   });
   it('judges a free take without its start', async () => {
     const id = uuid();
-    const free = await ann.ask('PUT', `/api/takes/${id}`, { ...LATE, free: true, source: 'recording', onsets: [0, 1, 2, 3, 4, 5, 6, 7].map((beat) => 3 + beat * 0.8) });
+    const free = await ann.ask('PUT', `/api/takes/${id}`, {
+      ...LATE,
+      free: true,
+      source: 'recording',
+      onsets: [0, 1, 2, 3, 4, 5, 6, 7].map((beat) => 3 + beat * 0.8),
+    });
     expect(free.body).toMatchObject({ free: true, source: 'recording', accuracy: 1, result: { withBeat: null } });
   });
   it('keeps a recording only where the class does, until its date, and for its teacher alone', async () => {

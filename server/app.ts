@@ -64,14 +64,17 @@ export function createApp(db: Database, config: Config, logger: Logger): Express
 }
 
 /** One line for each request that was answered, without what was in it. */
-const logged = (logger: Logger): RequestHandler => (request, response, next) => {
-  const from = performance.now();
-  const { method, path } = request;
-  response.on('finish', () => {
-    if (path !== '/healthz') logger.info({ method, path, status: response.statusCode, ms: Math.round(performance.now() - from) }, 'request');
-  });
-  next();
-};
+const logged =
+  (logger: Logger): RequestHandler =>
+  (request, response, next) => {
+    const from = performance.now();
+    const { method, path } = request;
+    response.on('finish', () => {
+      if (path !== '/healthz')
+        logger.info({ method, path, status: response.statusCode, ms: Math.round(performance.now() - from) }, 'request');
+    });
+    next();
+  };
 
 /** Files with a hash in their name never change; every other address is a view of the one page. */
 function servePages(app: Express, pages: string): void {
@@ -83,12 +86,16 @@ function servePages(app: Express, pages: string): void {
   });
 }
 
-const errors = (logger: Logger): ErrorRequestHandler => (error, request, response, _next) => {
-  const problem = problemOf(error) ?? plainStatus(error);
-  if (!problem) logger.error({ err: error as unknown, method: request.method, path: request.path }, 'request failed');
-  const { status, code, message, detail } = problem ?? new Problem(500, 'internal', 'Something went wrong here. Try again; if it stays, tell whoever runs the server.');
-  if (!response.headersSent) response.status(status).json({ error: { code, message, ...detail } });
-};
+const errors =
+  (logger: Logger): ErrorRequestHandler =>
+  (error, request, response, _next) => {
+    const problem = problemOf(error) ?? plainStatus(error);
+    if (!problem) logger.error({ err: error as unknown, method: request.method, path: request.path }, 'request failed');
+    const { status, code, message, detail } =
+      problem ??
+      new Problem(500, 'internal', 'Something went wrong here. Try again; if it stays, tell whoever runs the server.');
+    if (!response.headersSent) response.status(status).json({ error: { code, message, ...detail } });
+  };
 
 /** Errors of the file server and the router carry a status of their own. */
 function plainStatus(error: unknown): Problem | undefined {

@@ -1,4 +1,15 @@
-import { bigint, boolean, customType, double, index, int, mysqlTable, timestamp, uniqueIndex, varchar } from 'drizzle-orm/mysql-core';
+import {
+  bigint,
+  boolean,
+  customType,
+  double,
+  index,
+  int,
+  mysqlTable,
+  timestamp,
+  uniqueIndex,
+  varchar,
+} from 'drizzle-orm/mysql-core';
 import type { PlanEdit } from '../contract/plan.ts';
 import type { TAKE_SOURCES, TakeResult } from '../contract/take.ts';
 import type { RestStyle, SchoolId } from '../core/counting/school.ts';
@@ -38,7 +49,9 @@ export const sessions = mysqlTable(
   {
     /** SHA-256 of the token in the cookie: who reads the table cannot sign in with it. */
     tokenHash: varchar('token_hash', { length: 64 }).primaryKey(),
-    teacherId: id('teacher_id').notNull().references(() => teachers.id, { onDelete: 'cascade' }),
+    teacherId: id('teacher_id')
+      .notNull()
+      .references(() => teachers.id, { onDelete: 'cascade' }),
     expiresAt: bigint('expires_at', { mode: 'number' }).notNull(),
   },
   (t) => [index('sessions_expiry').on(t.expiresAt)],
@@ -46,7 +59,9 @@ export const sessions = mysqlTable(
 
 export const classes = mysqlTable('classes', {
   id: id('id').primaryKey(),
-  teacherId: id('teacher_id').notNull().references(() => teachers.id, { onDelete: 'cascade' }),
+  teacherId: id('teacher_id')
+    .notNull()
+    .references(() => teachers.id, { onDelete: 'cascade' }),
   name: varchar('name', { length: 60 }).notNull(),
   ages: varchar('ages', { length: 10 }).$type<Ages>().notNull(),
   school: varchar('school', { length: 20 }).$type<SchoolId>().notNull(),
@@ -63,14 +78,18 @@ export const classes = mysqlTable('classes', {
 
 export const children = mysqlTable('children', {
   id: id('id').primaryKey(),
-  classId: id('class_id').notNull().references(() => classes.id, { onDelete: 'cascade' }),
+  classId: id('class_id')
+    .notNull()
+    .references(() => classes.id, { onDelete: 'cascade' }),
   /** First name or a code; nothing else is kept. */
   name: varchar('name', { length: 60 }).notNull(),
 });
 
 export const patterns = mysqlTable('patterns', {
   id: id('id').primaryKey(),
-  teacherId: id('teacher_id').notNull().references(() => teachers.id, { onDelete: 'cascade' }),
+  teacherId: id('teacher_id')
+    .notNull()
+    .references(() => teachers.id, { onDelete: 'cascade' }),
   title: varchar('title', { length: 60 }).notNull(),
   text: varchar('text', { length: 8000 }).notNull(),
   /** Order in the list: when it was made, in milliseconds since 1970. */
@@ -80,7 +99,9 @@ export const patterns = mysqlTable('patterns', {
 /** How a teacher leads patterns; the plan is of no use in parts, so it is kept whole. */
 export const plans = mysqlTable('plans', {
   id: id('id').primaryKey(),
-  teacherId: id('teacher_id').notNull().references(() => teachers.id, { onDelete: 'cascade' }),
+  teacherId: id('teacher_id')
+    .notNull()
+    .references(() => teachers.id, { onDelete: 'cascade' }),
   title: varchar('title', { length: 60 }).notNull(),
   plan: json<PlanEdit>('plan').notNull(),
 });
@@ -89,7 +110,9 @@ export const takes = mysqlTable(
   'takes',
   {
     id: id('id').primaryKey(),
-    childId: id('child_id').notNull().references(() => children.id, { onDelete: 'cascade' }),
+    childId: id('child_id')
+      .notNull()
+      .references(() => children.id, { onDelete: 'cascade' }),
     patternId: id('pattern_id').references(() => patterns.id, { onDelete: 'set null' }),
     title: varchar('title', { length: 120 }).notNull(),
     /** The pattern as it was when the take was played. */
@@ -118,7 +141,9 @@ export const takes = mysqlTable(
 export const recordings = mysqlTable(
   'recordings',
   {
-    takeId: id('take_id').primaryKey().references(() => takes.id, { onDelete: 'cascade' }),
+    takeId: id('take_id')
+      .primaryKey()
+      .references(() => takes.id, { onDelete: 'cascade' }),
     mime: varchar('mime', { length: 60 }).notNull(),
     sound: blob('sound').notNull(),
     /** Milliseconds since 1970. */

@@ -20,7 +20,9 @@ export async function startServer(config: Config): Promise<RunningServer> {
   const stopExpiring = expireRecordings(db, (error) => logger.error({ err: error }, 'recordings could not be deleted'));
   const app = createApp(db, config, logger);
   const server = await new Promise<Server>((resolve, reject) => {
-    const listening: Server = app.listen(config.port, config.host, (error?: Error) => (error ? reject(error) : resolve(listening)));
+    const listening: Server = app.listen(config.port, config.host, (error?: Error) =>
+      error ? reject(error) : resolve(listening),
+    );
   });
   const { port } = server.address() as AddressInfo;
   const url = `http://${config.host}:${port}`;

@@ -23,9 +23,18 @@ export const PASSWORD = 'a long password';
 export async function serverWithTeachers(databaseUrl: string, demoTeacher?: string): Promise<RunningServer> {
   const { db, pool } = openDatabase(databaseUrl, 1);
   await migrateDatabase(db);
-  for (const name of ['Ann', 'Ben']) await addTeacher(db, { id: uuid(), name, passwordHash: await hashPassword(PASSWORD) });
+  for (const name of ['Ann', 'Ben'])
+    await addTeacher(db, { id: uuid(), name, passwordHash: await hashPassword(PASSWORD) });
   await pool.end();
-  return startServer({ databaseUrl, host: '127.0.0.1', port: 0, demoTeacher, pages: undefined, proxies: 0, logLevel: 'silent' });
+  return startServer({
+    databaseUrl,
+    host: '127.0.0.1',
+    port: 0,
+    demoTeacher,
+    pages: undefined,
+    proxies: 0,
+    logLevel: 'silent',
+  });
 }
 
 export interface Answer {
@@ -42,12 +51,20 @@ export class Visitor {
 
   async ask(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Answer> {
     const init: RequestInit = { method, headers: { cookie: this.cookie, ...headers } };
-    if (body !== undefined) Object.assign(init, { body: typeof body === 'string' ? body : JSON.stringify(body), headers: { ...init.headers, 'content-type': 'application/json' } });
+    if (body !== undefined)
+      Object.assign(init, {
+        body: typeof body === 'string' ? body : JSON.stringify(body),
+        headers: { ...init.headers, 'content-type': 'application/json' },
+      });
     const response = await fetch(this.url + path, init);
     const cookie = response.headers.get('set-cookie');
     if (cookie) this.cookie = cookie.split(';')[0]!;
     const text = await response.text();
-    return { status: response.status, headers: response.headers, body: text === '' ? undefined : (JSON.parse(text) as unknown) };
+    return {
+      status: response.status,
+      headers: response.headers,
+      body: text === '' ? undefined : (JSON.parse(text) as unknown),
+    };
   }
 
   /** What a browser sends along. */
@@ -57,9 +74,17 @@ export class Visitor {
 
   /** Bytes as they are. */
   async send(method: string, path: string, body: Buffer, headers: Record<string, string>): Promise<Answer> {
-    const response = await fetch(this.url + path, { method, body: new Uint8Array(body), headers: { ...this.headers, ...headers } });
+    const response = await fetch(this.url + path, {
+      method,
+      body: new Uint8Array(body),
+      headers: { ...this.headers, ...headers },
+    });
     const text = await response.text();
-    return { status: response.status, headers: response.headers, body: text === '' ? undefined : (JSON.parse(text) as unknown) };
+    return {
+      status: response.status,
+      headers: response.headers,
+      body: text === '' ? undefined : (JSON.parse(text) as unknown),
+    };
   }
 
   async signIn(name: string, password = PASSWORD): Promise<Answer> {

@@ -14,7 +14,17 @@ export interface Misconception {
 }
 
 export type MisconceptionId =
-  | 'dot-one-beat' | 'dot-whole-copy' | 'dot-ignored' | 'staccato-lengthens' | 'counts-notes' | 'rest-nothing' | 'rest-clapped' | 'whole-half-swapped' | 'tie-ignored' | 'tie-two-sounds' | 'beat-ignored';
+  | 'dot-one-beat'
+  | 'dot-whole-copy'
+  | 'dot-ignored'
+  | 'staccato-lengthens'
+  | 'counts-notes'
+  | 'rest-nothing'
+  | 'rest-clapped'
+  | 'whole-half-swapped'
+  | 'tie-ignored'
+  | 'tie-two-sounds'
+  | 'beat-ignored';
 
 const plain = (value: NoteValue): NoteValue => ({ base: value.base, dots: 0 });
 const right = ({ value }: Part, beat: ValueLetter) => beatsOf(value, beat);
@@ -38,12 +48,14 @@ export const MISCONCEPTIONS: readonly Misconception[] = [
   },
   {
     id: 'dot-ignored',
-    sentence: 'The dot was left out. Right of the head it makes the note longer by half; above or below the head it only makes it short.',
+    sentence:
+      'The dot was left out. Right of the head it makes the note longer by half; above or below the head it only makes it short.',
     beats: ({ value }, beat) => beatsOf(plain(value), beat),
   },
   {
     id: 'staccato-lengthens',
-    sentence: 'The dot above or below the head was read as the one that lengthens. It only makes the note sound short; its beats stay the same.',
+    sentence:
+      'The dot above or below the head was read as the one that lengthens. It only makes the note sound short; its beats stay the same.',
     beats: (part, beat) => (part.staccato ? mul(right(part, beat), frac(3, 2)) : right(part, beat)),
   },
   {
@@ -58,7 +70,8 @@ export const MISCONCEPTIONS: readonly Misconception[] = [
   },
   {
     id: 'tie-two-sounds',
-    sentence: 'The tie was counted as two sounds. Only the first of the tied notes is sounded; the other adds its time.',
+    sentence:
+      'The tie was counted as two sounds. Only the first of the tied notes is sounded; the other adds its time.',
     beats: right,
     claps: ({ kind }) => (kind === 'note' ? 1 : 0),
   },
@@ -84,7 +97,9 @@ export const MISCONCEPTIONS: readonly Misconception[] = [
   { id: 'counts-notes', sentence: 'The signs were counted, not the beats.', beats: () => ONE },
 ];
 
-export const MISCONCEPTION: Readonly<Record<MisconceptionId, Misconception>> = Object.fromEntries(MISCONCEPTIONS.map((entry) => [entry.id, entry])) as Record<MisconceptionId, Misconception>;
+export const MISCONCEPTION: Readonly<Record<MisconceptionId, Misconception>> = Object.fromEntries(
+  MISCONCEPTIONS.map((entry) => [entry.id, entry]),
+) as Record<MisconceptionId, Misconception>;
 
 /** What the parts come to for a child with this misconception. */
 export function misjudged(parts: readonly Part[], beat: ValueLetter, { beats }: Misconception): Fraction {

@@ -2,7 +2,16 @@ import { type Random, randomFrom } from '../random.ts';
 import { type Fraction, add, compare, div, equal, frac, isWhole, mixed, mul, sub, sum } from '../rhythm/fraction.ts';
 import { COMMON_TIME, type Meter, beatOf, meterLength, meterText } from '../rhythm/meter.ts';
 import { type NamingId, valueName, withArticle } from '../rhythm/names.ts';
-import { type Dots, type NoteValue, VALUE, VALUES, type ValueLetter, lengthOf, valueOfLength, valueText } from '../rhythm/value.ts';
+import {
+  type Dots,
+  type NoteValue,
+  VALUE,
+  VALUES,
+  type ValueLetter,
+  lengthOf,
+  valueOfLength,
+  valueText,
+} from '../rhythm/value.ts';
 import { MISCONCEPTIONS, type Misconception, type MisconceptionId, clapsOf, misjudged } from './misconceptions.ts';
 import { type Part, beatsOf, beatsText, partName, totalBeats, workedSteps } from './steps.ts';
 
@@ -39,7 +48,16 @@ export interface QuestionSettings {
   readonly naming: NamingId;
 }
 
-export const QUESTION_KINDS = ['beats', 'how-many', 'true-false', 'balance', 'claps', 'complete', 'wrong-measure', 'order'] as const;
+export const QUESTION_KINDS = [
+  'beats',
+  'how-many',
+  'true-false',
+  'balance',
+  'claps',
+  'complete',
+  'wrong-measure',
+  'order',
+] as const;
 export type QuestionKind = (typeof QUESTION_KINDS)[number];
 
 const OPTIONS = 4;
@@ -70,7 +88,11 @@ function anyPart(settings: QuestionSettings, random: Random): Part {
 /** One part or more; a tie only from a note to a note. */
 function anySum(settings: QuestionSettings, random: Random, most: number): Part[] {
   const parts = Array.from({ length: 1 + random.below(most) }, () => anyPart(settings, random));
-  return parts.map((part, i) => (settings.ties && i > 0 && part.kind === 'note' && parts[i - 1]!.kind === 'note' && random.next() < 0.5 ? { ...part, tied: true as const } : part));
+  return parts.map((part, i) =>
+    settings.ties && i > 0 && part.kind === 'note' && parts[i - 1]!.kind === 'note' && random.next() < 0.5
+      ? { ...part, tied: true as const }
+      : part,
+  );
 }
 
 /** Some notes get a dot above or below the head; on a tied one it would say nothing. */
@@ -83,7 +105,11 @@ function someStaccato(parts: readonly Part[], random: Random): Part[] {
 
 /** Rhythm text of parts, as they are shown under a question. */
 export function partsText(parts: readonly Part[]): string {
-  return parts.map(({ kind, value }, i) => (kind === 'rest' ? `(${valueText(value)})` : `${valueText(value)}${parts[i + 1]?.tied ? '~' : ''}`)).join(' ');
+  return parts
+    .map(({ kind, value }, i) =>
+      kind === 'rest' ? `(${valueText(value)})` : `${valueText(value)}${parts[i + 1]?.tied ? '~' : ''}`,
+    )
+    .join(' ');
 }
 
 /** The beat sentence; nothing where it is the usual quarter. */
@@ -92,7 +118,12 @@ function withBeat({ beat, naming }: QuestionSettings): string {
 }
 
 /** The right option among wrong ones that misconceptions lead to, in an order from the seed; slips fill the rest. */
-function optionsOf(rightText: string, wrong: readonly Option[], slips: readonly string[], random: Random): { options: Option[]; answer: number } | undefined {
+function optionsOf(
+  rightText: string,
+  wrong: readonly Option[],
+  slips: readonly string[],
+  random: Random,
+): { options: Option[]; answer: number } | undefined {
   const seen = new Set([rightText]);
   const chosen: Option[] = [];
   for (const option of [...shuffled(wrong, random), ...slips.map((text) => ({ text }))]) {
@@ -115,7 +146,10 @@ function shuffled<T>(list: readonly T[], random: Random): T[] {
 }
 
 function slipsAround(value: Fraction): string[] {
-  return [frac(1), frac(-1, 2), frac(1, 2), frac(2), frac(3)].map((off) => add(value, off)).filter(({ n }) => n > 0).map(beatsText);
+  return [frac(1), frac(-1, 2), frac(1, 2), frac(2), frac(3)]
+    .map((off) => add(value, off))
+    .filter(({ n }) => n > 0)
+    .map(beatsText);
 }
 
 const beats: Maker = (settings, random) => {
@@ -129,8 +163,20 @@ const beats: Maker = (settings, random) => {
   const made = optionsOf(beatsText(total), wrong, slipsAround(total), random);
   const staccato = parts.flatMap((part, i) => (part.staccato ? [i] : []));
   const what = parts.length === 1 && staccato.length === 0 ? withArticle(partName(parts[0]!, settings.naming)) : 'this';
-  const steps = [...workedSteps(parts, settings.beat, settings.naming), ...(staccato.length > 0 ? ['the dot above or below a head makes it short and adds nothing'] : [])];
-  return made && { kind: 'beats', prompt: `How many beats does ${what} last ${withBeat(settings)}?`, shows: partsText(parts), ...(staccato.length > 0 ? { staccato } : {}), ...made, steps };
+  const steps = [
+    ...workedSteps(parts, settings.beat, settings.naming),
+    ...(staccato.length > 0 ? ['the dot above or below a head makes it short and adds nothing'] : []),
+  ];
+  return (
+    made && {
+      kind: 'beats',
+      prompt: `How many beats does ${what} last ${withBeat(settings)}?`,
+      shows: partsText(parts),
+      ...(staccato.length > 0 ? { staccato } : {}),
+      ...made,
+      steps,
+    }
+  );
 };
 
 const balance: Maker = (settings, random) => {
@@ -138,9 +184,30 @@ const balance: Maker = (settings, random) => {
   const missing = anyPart({ ...settings, rests: false }, random).value;
   const right = filled(sub(sum(left.map(({ value }) => lengthOf(value))), lengthOf(missing)), settings, random);
   if (!right || right.length === 0) return undefined;
-  const made = missingValue(missing, right, (m) => misjudged(left, settings.beat, m), totalBeats(left, settings.beat), settings.beat, settings, random);
-  const before = [...workedSteps(left, settings.beat, settings.naming), `on the other side: ${beatsText(totalBeats(right, settings.beat))}`];
-  return made && { kind: 'balance', prompt: 'Which value makes both sides as long?', shows: partsText([...left, ...right]), sides: [left, right], options: made.options, answer: made.answer, steps: [...before, made.step] };
+  const made = missingValue(
+    missing,
+    right,
+    (m) => misjudged(left, settings.beat, m),
+    totalBeats(left, settings.beat),
+    settings.beat,
+    settings,
+    random,
+  );
+  const before = [
+    ...workedSteps(left, settings.beat, settings.naming),
+    `on the other side: ${beatsText(totalBeats(right, settings.beat))}`,
+  ];
+  return (
+    made && {
+      kind: 'balance',
+      prompt: 'Which value makes both sides as long?',
+      shows: partsText([...left, ...right]),
+      sides: [left, right],
+      options: made.options,
+      answer: made.answer,
+      steps: [...before, made.step],
+    }
+  );
 };
 
 /**
@@ -149,7 +216,13 @@ const balance: Maker = (settings, random) => {
  * @param all       what they are to come to
  */
 function missingValue(
-  missing: NoteValue, given: readonly Part[], misheard: (misconception: Misconception) => Fraction, all: Fraction, beat: ValueLetter, settings: QuestionSettings, random: Random,
+  missing: NoteValue,
+  given: readonly Part[],
+  misheard: (misconception: Misconception) => Fraction,
+  all: Fraction,
+  beat: ValueLetter,
+  settings: QuestionSettings,
+  random: Random,
 ): { options: Option[]; answer: number; step: string } | undefined {
   const name = (value: NoteValue) => valueName(value, settings.naming);
   const wrong = MISCONCEPTIONS.flatMap((m): Option[] => {
@@ -165,7 +238,13 @@ function missingValue(
 /** Names of values, the chosen ones first. */
 function slipNames(settings: QuestionSettings, random: Random): string[] {
   const letters = VALUES.map(({ letter }) => letter);
-  return [...shuffled(letters.filter((letter) => settings.values.includes(letter)), random), ...letters].map((letter) => valueName({ base: letter, dots: 0 }, settings.naming));
+  return [
+    ...shuffled(
+      letters.filter((letter) => settings.values.includes(letter)),
+      random,
+    ),
+    ...letters,
+  ].map((letter) => valueName({ base: letter, dots: 0 }, settings.naming));
 }
 
 const claps: Maker = (settings, random) => {
@@ -175,7 +254,9 @@ const claps: Maker = (settings, random) => {
   if (tied + rests === 0 || rests === parts.length) return undefined;
   const count = (clapped: (part: Part) => number) => parts.reduce((sum, part) => sum + clapped(part), 0);
   const total = count(clapsOf);
-  const wrong = MISCONCEPTIONS.flatMap(({ id, claps: clapped }): Option[] => (clapped ? [{ text: clapsText(count(clapped)), misconception: id }] : []));
+  const wrong = MISCONCEPTIONS.flatMap(({ id, claps: clapped }): Option[] =>
+    clapped ? [{ text: clapsText(count(clapped)), misconception: id }] : [],
+  );
   const slips = [total + 1, total + 2, total - 1, total + 3].filter((times) => times >= 0).map(clapsText);
   const made = optionsOf(clapsText(total), wrong, slips, random);
   const steps = [
@@ -195,7 +276,8 @@ const howMany: Maker = (settings, random) => {
   if (known.length < 2) return undefined;
   const big = random.below(known.length - 1);
   const small = known[big + 1 + random.below(known.length - big - 1)]!;
-  const dotted = settings.dots && random.next() < 0.4 && compare(VALUE[small].of, mul(VALUE[known[big]!].of, frac(1, 2))) <= 0;
+  const dotted =
+    settings.dots && random.next() < 0.4 && compare(VALUE[small].of, mul(VALUE[known[big]!].of, frac(1, 2))) <= 0;
   const whole: NoteValue = { base: known[big]!, dots: dotted ? 1 : 0 };
   const count = div(lengthOf(whole), VALUE[small].of);
   if (!isWhole(count)) return undefined;
@@ -210,23 +292,45 @@ const howMany: Maker = (settings, random) => {
   const slips = [mul(count, frac(2)), add(count, frac(1)), add(count, frac(2)), add(count, frac(3))].map(mixed);
   const made = optionsOf(mixed(count), wrong, slips, random);
   const [one, many] = [valueName(whole, settings.naming), valueName({ base: small, dots: 0 }, settings.naming, true)];
-  return made && { kind: 'how-many', prompt: `How many ${many} are in ${withArticle(one)}?`, shows: valueText(whole), ...made, steps: foldSteps(whole, small, settings.naming) };
+  return (
+    made && {
+      kind: 'how-many',
+      prompt: `How many ${many} are in ${withArticle(one)}?`,
+      shows: valueText(whole),
+      ...made,
+      steps: foldSteps(whole, small, settings.naming),
+    }
+  );
 };
 
 /** "1 whole = 2 halves = 4 quarters": each fold doubles. */
 function foldSteps(whole: NoteValue, small: ValueLetter, naming: NamingId): string[] {
   const from = VALUES.findIndex(({ letter }) => letter === whole.base);
   const to = VALUES.findIndex(({ letter }) => letter === small);
-  const chain = VALUES.slice(from, to + 1).map(({ letter }, i) => `${2 ** i} ${valueName({ base: letter, dots: 0 }, naming, i > 0)}`);
+  const chain = VALUES.slice(from, to + 1).map(
+    ({ letter }, i) => `${2 ** i} ${valueName({ base: letter, dots: 0 }, naming, i > 0)}`,
+  );
   const half = frac(2 ** (to - from) / 2);
-  return [chain.join(' = '), ...(whole.dots > 0 ? [`the dot adds half of them: ${2 ** (to - from)} + ${mixed(half)} = ${mixed(add(frac(2 ** (to - from)), half))}`] : [])];
+  return [
+    chain.join(' = '),
+    ...(whole.dots > 0
+      ? [
+          `the dot adds half of them: ${2 ** (to - from)} + ${mixed(half)} = ${mixed(add(frac(2 ** (to - from)), half))}`,
+        ]
+      : []),
+  ];
 }
 
 const trueFalse: Maker = (settings, random) => {
-  const left: Part = { kind: settings.rests && random.next() < 0.4 ? 'rest' : 'note', value: anyPart({ ...settings, rests: false }, random).value };
+  const left: Part = {
+    kind: settings.rests && random.next() < 0.4 ? 'rest' : 'note',
+    value: anyPart({ ...settings, rests: false }, random).value,
+  };
   const rightSide = splitUp(left, random);
   if (!rightSide) return undefined;
-  const trick = MISCONCEPTIONS.filter((m) => m.id !== 'beat-ignored' && m.id !== 'counts-notes' && !equal(m.beats(left, 'q'), beatsOf(left.value, 'q')));
+  const trick = MISCONCEPTIONS.filter(
+    (m) => m.id !== 'beat-ignored' && m.id !== 'counts-notes' && !equal(m.beats(left, 'q'), beatsOf(left.value, 'q')),
+  );
   const m = trick.length > 0 && random.next() < 0.5 ? random.pick(trick) : undefined;
   const wrongLength = m && mul(m.beats(left, 'q'), frac(1, 4));
   const wrongValue = wrongLength && valueOfLength(wrongLength);
@@ -239,7 +343,9 @@ const trueFalse: Maker = (settings, random) => {
     prompt: `True or false: ${partName(left, settings.naming)} = ${names}`,
     shows: partsText([left, ...side]),
     sides: [[left], side],
-    options: isTrue ? [{ text: 'true' }, { text: 'false' }] : [{ text: 'true', misconception: m.id }, { text: 'false' }],
+    options: isTrue
+      ? [{ text: 'true' }, { text: 'false' }]
+      : [{ text: 'true', misconception: m.id }, { text: 'false' }],
     answer: isTrue ? 0 : 1,
     steps: [...workedSteps([left], settings.beat, settings.naming), `on the other side: ${beatsText(total)}`],
   };
@@ -262,7 +368,16 @@ const complete: Maker = (settings, random) => {
   if (!given || given.length === 0) return undefined;
   const all = div(full, VALUE[beat].of);
   const made = missingValue(missing, given, () => all, all, beat, settings, random);
-  return made && { kind: 'complete', prompt: `Which value completes this measure of ${meterText(meter)}?`, shows: `${meterText(meter)} ${partsText(given)}`, options: made.options, answer: made.answer, steps: [...workedSteps(given, beat, settings.naming), made.step] };
+  return (
+    made && {
+      kind: 'complete',
+      prompt: `Which value completes this measure of ${meterText(meter)}?`,
+      shows: `${meterText(meter)} ${partsText(given)}`,
+      options: made.options,
+      answer: made.answer,
+      steps: [...workedSteps(given, beat, settings.naming), made.step],
+    }
+  );
 };
 
 /** The measures that fit the chosen beat, and which value their beat is. */
@@ -301,7 +416,8 @@ const wrongMeasure: Maker = (settings, random) => {
   }
   if (measures.length < OPTIONS) return undefined;
   const all = div(full, VALUE[beat].of);
-  const say = (i: number, by: Fraction) => `measure ${i + 1}, ${beatsText(by.n < 0 ? frac(-by.n, by.d) : by)} ${by.n < 0 ? 'short' : 'too long'}`;
+  const say = (i: number, by: Fraction) =>
+    `measure ${i + 1}, ${beatsText(by.n < 0 ? frac(-by.n, by.d) : by)} ${by.n < 0 ? 'short' : 'too long'}`;
   const by = div(off, VALUE[beat].of);
   const wrong = MISCONCEPTIONS.flatMap((m) =>
     measures.flatMap((measure, i): Option[] => {
@@ -313,31 +429,69 @@ const wrongMeasure: Maker = (settings, random) => {
   // One slip names the right measure with a wrong amount: to find the measure is not enough.
   const made = optionsOf(say(place, by), shuffled(wrong, random).slice(0, 2), slips, random);
   const total = totalBeats(measures[place]!, beat);
-  const steps = [`measure ${place + 1}: ${beatsText(total)}, ${say(place, by).split(', ')[1]}`, `the others add up to ${mixed(all)}`];
-  return made && { kind: 'wrong-measure', prompt: 'Which measure does not add up, and by how much?', shows: `${meterText(meter)} ${measures.map(partsText).join(' | ')}`, ...made, steps };
+  const steps = [
+    `measure ${place + 1}: ${beatsText(total)}, ${say(place, by).split(', ')[1]}`,
+    `the others add up to ${mixed(all)}`,
+  ];
+  return (
+    made && {
+      kind: 'wrong-measure',
+      prompt: 'Which measure does not add up, and by how much?',
+      shows: `${meterText(meter)} ${measures.map(partsText).join(' | ')}`,
+      ...made,
+      steps,
+    }
+  );
 };
 
 const order: Maker = (settings, random) => {
   const known = plainValues(settings);
-  const pool: NoteValue[] = known.flatMap((base) => [{ base, dots: 0 as const }, ...(settings.dots && base !== 't' ? [{ base, dots: 1 as const }] : [])]);
+  const pool: NoteValue[] = known.flatMap((base) => [
+    { base, dots: 0 as const },
+    ...(settings.dots && base !== 't' ? [{ base, dots: 1 as const }] : []),
+  ]);
   const three = shuffled(pool, random).slice(0, 3);
   if (three.length < 3) return undefined;
   const text = (values: readonly NoteValue[]) => values.map((value) => valueName(value, settings.naming)).join(', ');
   const byLength = (length: (value: NoteValue) => Fraction) => [...three].sort((a, b) => compare(length(a), length(b)));
   const right = byLength(lengthOf);
-  const wrong = MISCONCEPTIONS.filter(({ id }) => id.startsWith('dot')).flatMap((m): Option[] => [{ text: text(byLength((value) => m.beats({ kind: 'note', value }, settings.beat))), misconception: m.id }]);
+  const wrong = MISCONCEPTIONS.filter(({ id }) => id.startsWith('dot')).flatMap((m): Option[] => [
+    { text: text(byLength((value) => m.beats({ kind: 'note', value }, settings.beat))), misconception: m.id },
+  ]);
   const slips = [[...right].reverse(), [right[1]!, right[0]!, right[2]!], [right[0]!, right[2]!, right[1]!]].map(text);
   const made = optionsOf(text(right), wrong, slips, random);
-  return made && { kind: 'order', prompt: 'Put these in order, the shortest first.', shows: three.map(valueText).join(' '), ...made, steps: right.map((value) => workedSteps([{ kind: 'note', value }], settings.beat, settings.naming)[0]!) };
+  return (
+    made && {
+      kind: 'order',
+      prompt: 'Put these in order, the shortest first.',
+      shows: three.map(valueText).join(' '),
+      ...made,
+      steps: right.map((value) => workedSteps([{ kind: 'note', value }], settings.beat, settings.naming)[0]!),
+    }
+  );
 };
 
-const MAKERS: Readonly<Record<QuestionKind, Maker>> = { beats, 'how-many': howMany, 'true-false': trueFalse, balance, claps, complete, 'wrong-measure': wrongMeasure, order };
+const MAKERS: Readonly<Record<QuestionKind, Maker>> = {
+  beats,
+  'how-many': howMany,
+  'true-false': trueFalse,
+  balance,
+  claps,
+  complete,
+  'wrong-measure': wrongMeasure,
+  order,
+};
 
 /**
  * Questions from a seed: the same seed and settings give the same ones, no two in a row of one kind where several were asked for.
  * @param kinds  which kinds; all when left out
  */
-export function questions(settings: QuestionSettings, seed: number, count: number, kinds: readonly QuestionKind[] = QUESTION_KINDS): Question[] {
+export function questions(
+  settings: QuestionSettings,
+  seed: number,
+  count: number,
+  kinds: readonly QuestionKind[] = QUESTION_KINDS,
+): Question[] {
   const random = randomFrom(seed);
   const asked: Question[] = [];
   const seen = new Set<string>();

@@ -54,7 +54,10 @@ export function workedSteps(parts: readonly Part[], beat: ValueLetter, naming: N
       return [`${name} = ${dotted}${beatsText(own)}`];
     }
     const total = add(before, own);
-    const lines: string[] = [...(dotted ? [`${name} = ${dotted}${beatsText(own)}`] : []), `with the ${part.tied ? 'tied ' : ''}${name} ${mixed(before)} + ${mixed(own)} = ${beatsText(total)}`];
+    const lines: string[] = [
+      ...(dotted ? [`${name} = ${dotted}${beatsText(own)}`] : []),
+      `with the ${part.tied ? 'tied ' : ''}${name} ${mixed(before)} + ${mixed(own)} = ${beatsText(total)}`,
+    ];
     before = total;
     return lines;
   });

@@ -15,7 +15,8 @@ export interface Strip {
 }
 
 /** A change that could be made, or why it could not. */
-export type Changed = { readonly ok: true; readonly strips: readonly Strip[] } | { readonly ok: false; readonly reason: string };
+export type Changed =
+  { readonly ok: true; readonly strips: readonly Strip[] } | { readonly ok: false; readonly reason: string };
 
 const HALF = frac(1, 2);
 
@@ -59,11 +60,17 @@ export function removeStrip(strips: readonly Strip[], at: number): Changed {
 /** Cuts a strip in the middle: a plain one in two halves, a dotted one into the note and what the dot added. */
 export function splitStrip(strips: readonly Strip[], at: number): Changed {
   const strip = strips[at]!;
-  const first: NoteValue | undefined = strip.value.dots > 0 ? { base: strip.value.base, dots: 0 } : valueOfLength(mul(lengthOf(strip.value), HALF));
+  const first: NoteValue | undefined =
+    strip.value.dots > 0 ? { base: strip.value.base, dots: 0 } : valueOfLength(mul(lengthOf(strip.value), HALF));
   const second = first && valueOfLength(sub(lengthOf(strip.value), lengthOf(first)));
   if (!first || !second) return refused('this is the shortest strip there is');
   const { tied: _tied, ...rest } = strip;
-  return changed([...strips.slice(0, at), { ...strip, value: first }, { ...rest, value: second }, ...strips.slice(at + 1)]);
+  return changed([
+    ...strips.slice(0, at),
+    { ...strip, value: first },
+    { ...rest, value: second },
+    ...strips.slice(at + 1),
+  ]);
 }
 
 /** Glues a strip and the next one together, when one value can write both. */
@@ -79,7 +86,8 @@ export function joinStrips(strips: readonly Strip[], at: number): Changed {
 /** Ties a strip to the one before it, or unties it. */
 export function tieStrip(strips: readonly Strip[], at: number): Changed {
   const strip = strips[at]!;
-  if (strip.kind === 'rest' || strips[at - 1]?.kind !== 'note') return refused('a tie joins a note to the note before it');
+  if (strip.kind === 'rest' || strips[at - 1]?.kind !== 'note')
+    return refused('a tie joins a note to the note before it');
   const { tied, ...free } = strip;
   return changed(strips.map((other, i) => (i === at ? (tied ? free : { ...strip, tied: true }) : other)));
 }
@@ -89,13 +97,18 @@ export function dotStrip(strips: readonly Strip[], at: number, line: Fraction): 
   const strip = strips[at]!;
   const value: NoteValue = { base: strip.value.base, dots: strip.value.dots === 0 ? 1 : 0 };
   const grows = sub(lengthOf(value), lengthOf(strip.value));
-  if (compare(grows, ZERO) > 0 && compare(grows, leftToFill(strips, line)) > 0) return refused('the dot adds half, and there is not so much room left on the line');
+  if (compare(grows, ZERO) > 0 && compare(grows, leftToFill(strips, line)) > 0)
+    return refused('the dot adds half, and there is not so much room left on the line');
   return changed(strips.map((other, i) => (i === at ? { ...strip, value } : other)));
 }
 
 /** A note becomes a rest of the same length, and back. */
 export function restStrip(strips: readonly Strip[], at: number): Changed {
-  return changed(strips.map((strip, i) => (i === at ? { ...strip, kind: strip.kind === 'note' ? ('rest' as const) : ('note' as const) } : strip)));
+  return changed(
+    strips.map((strip, i) =>
+      i === at ? { ...strip, kind: strip.kind === 'note' ? ('rest' as const) : ('note' as const) } : strip,
+    ),
+  );
 }
 
 export function colourStrip(strips: readonly Strip[], at: number): Changed {
@@ -142,15 +155,17 @@ export function stripsPattern(strips: readonly Strip[], meter: Meter): Pattern |
   const measures = Array.from({ length: count }, (_, m) => {
     const from = mul(full, frac(m));
     const to = add(from, full);
-    const inside = sounds.filter((sound) => compare(sound.from, to) < 0 && compare(sound.to, from) > 0).map((sound): Stretch => {
-      const over = compare(sound.to, to) > 0;
-      return {
-        kind: sound.kind,
-        from: sub(compare(sound.from, from) < 0 ? from : sound.from, from),
-        to: sub(over ? to : sound.to, from),
-        tiedOut: sound.kind === 'note' && (over || sound.tiedOut === true),
-      };
-    });
+    const inside = sounds
+      .filter((sound) => compare(sound.from, to) < 0 && compare(sound.to, from) > 0)
+      .map((sound): Stretch => {
+        const over = compare(sound.to, to) > 0;
+        return {
+          kind: sound.kind,
+          from: sub(compare(sound.from, from) < 0 ? from : sound.from, from),
+          to: sub(over ? to : sound.to, from),
+          tiedOut: sound.kind === 'note' && (over || sound.tiedOut === true),
+        };
+      });
     return writeMeasure(meter, inside);
   });
   return { pickup: false, measures };

@@ -8,8 +8,13 @@ import { eventsOf } from './count.ts';
 
 const eventsIn = (text: string) => eventsOf(placePattern(patternOf(text))).flat();
 /** A note of any onset and length, in counted beats. */
-const note = (onset: ReturnType<typeof frac>, length: ReturnType<typeof frac>) => ({ ...eventsIn('4/4 q q q q')[0]!, onset, length });
-const time = (least: number) => fc.tuple(fc.integer({ min: least, max: 40 }), fc.constantFrom(1, 2, 3, 4, 6, 8, 12)).map(([n, d]) => frac(n, d));
+const note = (onset: ReturnType<typeof frac>, length: ReturnType<typeof frac>) => ({
+  ...eventsIn('4/4 q q q q')[0]!,
+  onset,
+  length,
+});
+const time = (least: number) =>
+  fc.tuple(fc.integer({ min: least, max: 40 }), fc.constantFrom(1, 2, 3, 4, 6, 8, 12)).map(([n, d]) => frac(n, d));
 
 describe('what a note lasts through', () => {
   it('beats and points are those that lie in it', () => {
@@ -17,8 +22,10 @@ describe('what a note lasts through', () => {
       fc.property(time(0), time(1), fc.constantFrom(frac(1), frac(1, 2), frac(1, 3)), (onset, length, step) => {
         const event = note(onset, length);
         const end = add(onset, length);
-        const inside = (point: ReturnType<typeof frac>, own: boolean) => compare(point, end) < 0 && (compare(point, onset) > 0 || (own && equal(point, onset)));
-        const all = (unit: ReturnType<typeof frac>, own: boolean) => Array.from({ length: 300 }, (_, k) => mul(frac(k), unit)).filter((point) => inside(point, own));
+        const inside = (point: ReturnType<typeof frac>, own: boolean) =>
+          compare(point, end) < 0 && (compare(point, onset) > 0 || (own && equal(point, onset)));
+        const all = (unit: ReturnType<typeof frac>, own: boolean) =>
+          Array.from({ length: 300 }, (_, k) => mul(frac(k), unit)).filter((point) => inside(point, own));
         expect(pointsInside(event, step)).toEqual(all(step, false));
         expect(pointsInside(event, step, true)).toEqual(all(step, true));
         expect(beatsInside(event).map(({ beat }) => frac(beat - 1))).toEqual(all(frac(1), false));
@@ -52,6 +59,17 @@ describe('the place in the beat', () => {
 });
 
 describe('words', () => {
-  it.each([['di', 'i'], ['tom', 'o'], ['ta', 'a'], ['tri', 'i'], ['sh', 'sh'], ['schön', 'ö'], ['otter', 'e']])('the vowel of “%s” is “%s”', (syllable, vowel) => expect(vowelOf(syllable)).toBe(vowel));
-  it.each([[3, '-₃'], [12, '-₁₂']])('a hold that ends inside beat %i is %s', (beat, sign) => expect(smallHold(beat)).toBe(sign));
+  it.each([
+    ['di', 'i'],
+    ['tom', 'o'],
+    ['ta', 'a'],
+    ['tri', 'i'],
+    ['sh', 'sh'],
+    ['schön', 'ö'],
+    ['otter', 'e'],
+  ])('the vowel of “%s” is “%s”', (syllable, vowel) => expect(vowelOf(syllable)).toBe(vowel));
+  it.each([
+    [3, '-₃'],
+    [12, '-₁₂'],
+  ])('a hold that ends inside beat %i is %s', (beat, sign) => expect(smallHold(beat)).toBe(sign));
 });

@@ -2,7 +2,8 @@ import { type Fraction, ceil, floor, frac, isWhole } from '../rhythm/fraction.ts
 import type { CountedEvent, Words } from './school.ts';
 
 /** A place in the beat that has a syllable in some school. `sixth3` is the half of a beat that divides in three. */
-export type PlaceInBeat = 'beat' | 'quarter1' | 'half' | 'quarter3' | 'third1' | 'third2' | 'sixth1' | 'sixth3' | 'sixth5';
+export type PlaceInBeat =
+  'beat' | 'quarter1' | 'half' | 'quarter3' | 'third1' | 'third2' | 'sixth1' | 'sixth3' | 'sixth5';
 
 /** Stands for a place or value finer than a school's table (handbook §4, fine print). */
 export const NO_SYLLABLE = '·';
@@ -36,7 +37,10 @@ function divisionAt(event: CountedEvent): 2 | 3 {
 }
 
 /** Where a point of an event (default: its onset) stands: the number of its beat, from 1, and the place in that beat. */
-export function placeOf(event: CountedEvent, point: Fraction = event.onset): { beat: number; place: PlaceInBeat | undefined } {
+export function placeOf(
+  event: CountedEvent,
+  point: Fraction = event.onset,
+): { beat: number; place: PlaceInBeat | undefined } {
   const whole = floor(point);
   const table = divisionAt(event) === 3 ? THREE : TWO;
   return { beat: whole + 1, place: table[point.d]?.[point.n - whole * point.d] };

@@ -15,7 +15,12 @@ export interface ClassWords {
 
 /** How a class counts; with `school` another way of counting, in the class's own words for it. */
 export function countsOf(room: ClassWords, school: SchoolId = room.school): CountOptions {
-  return { school, rests: school === room.school ? (room.rests ?? undefined) : undefined, houseWords: room.houseWords?.[school], wordSet: room.wordSet ?? undefined };
+  return {
+    school,
+    rests: school === room.school ? (room.rests ?? undefined) : undefined,
+    houseWords: room.houseWords?.[school],
+    wordSet: room.wordSet ?? undefined,
+  };
 }
 
 export function namingOf(room: { naming?: NamingId | undefined } | undefined): NamingId {

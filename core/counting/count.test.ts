@@ -20,17 +20,36 @@ const HANDBOOK: readonly (readonly string[])[] = [
   ['4/4 q. e q q', '1-₂ & 3 4', 'tom ti ta ta', 'ta-a di ta ta', '1-₂ te 3 4', '↓-↑-↓ ↑ ↓-↑ ↓-↑'],
   ['4/4 e q e q (q)', '1 &-₂ & 3 (4)', 'ti ta ti ta sh', 'ta di-i di ta (ta)', '1 te-₂ te 3 (4)', '↓ ↑-↓ ↑ ↓-↑ (↓-↑)'],
   [
-    '4/4 h. q~ | q e e~ e e q', '1-2-3 4 | -1 2 & -₃ & 4', 'ta-a-a ta | -a ti ti -i ti ta', 'ta-a-a ta | -a ta di -i di ta', '1-2-3 4 | -1 2 te -₃ te 4',
+    '4/4 h. q~ | q e e~ e e q',
+    '1-2-3 4 | -1 2 & -₃ & 4',
+    'ta-a-a ta | -a ti ti -i ti ta',
+    'ta-a-a ta | -a ta di -i di ta',
+    '1-2-3 4 | -1 2 te -₃ te 4',
     '↓-↑-↓-↑-↓-↑ ↓-↑ | -↓-↑ ↓ ↑ -↓ ↑ ↓-↑',
   ],
   [
-    '4/4 e (e) (e) e s s s s e s s', '1 (&) (2) & 3 e & a 4 & a', 'ti s s ti ti ka ti ka ti ti ka', 'ta (di) (ta) di ta ka di mi ta di mi', '1 (te) (2) te 3 ta te ta 4 te ta',
+    '4/4 e (e) (e) e s s s s e s s',
+    '1 (&) (2) & 3 e & a 4 & a',
+    'ti s s ti ti ka ti ka ti ti ka',
+    'ta (di) (ta) di ta ka di mi ta di mi',
+    '1 (te) (2) te 3 ta te ta 4 te ta',
     '↓ (↑) (↓) ↑ ↓ · ↑ · ↓ ↑ ·',
   ],
-  ['4/4 3{e e e} q e. s q', '1 la li 2 3 a 4', 'tri o la ta tim ka ta', 'ta ki da ta ta mi ta', '1 la li 2 3 ta 4', '↓ · · ↓-↑ ↓-↑ · ↓-↑'],
+  [
+    '4/4 3{e e e} q e. s q',
+    '1 la li 2 3 a 4',
+    'tri o la ta tim ka ta',
+    'ta ki da ta ta mi ta',
+    '1 la li 2 3 ta 4',
+    '↓ · · ↓-↑ ↓-↑ · ↓-↑',
+  ],
   ['6/8 q e q (e)', '1 li 2 (li)', 'ta ti ta s', 'ta da ta (da)', '1 li 2 (li)'],
   ['2/2 h q q | w', '1 2 & | 1-2', 'ta-a ta ta | ta-a-a-a', 'ta ta di | ta-a', '1 2 te | 1-2', '↓-↑ ↓ ↑ | ↓-↑-↓-↑'],
-  ['4/4 ^ q | (M3) h (h)', '4 | (1-2-3-4) | (2-2-3-4) | (3-2-3-4) | 1-2 (3-4)', 'ta | sh-sh-sh-sh | sh-sh-sh-sh | sh-sh-sh-sh | ta-a sh-sh'],
+  [
+    '4/4 ^ q | (M3) h (h)',
+    '4 | (1-2-3-4) | (2-2-3-4) | (3-2-3-4) | 1-2 (3-4)',
+    'ta | sh-sh-sh-sh | sh-sh-sh-sh | sh-sh-sh-sh | ta-a sh-sh',
+  ],
 ];
 
 describe('the rows of the handbook', () => {
@@ -80,13 +99,21 @@ const CASES: readonly (readonly [CountOptions['school'], string, string])[] = [
   ['ta', '4/4 3{q e} 3{e (e) e} h', 'tri la tri s la ta-a'],
   ['ta', '4/4 (w) | (h) (q.) (e)', 'sh-sh-sh-sh | sh-sh sh-s s'],
   ['ta', '2/4 s e s e e', 'ti ti ka ti ti'],
-  ['note-names', '4/4 h. q | q. e e s s q | w', 'half-note-dot quarter | quarter-dot eighth eighth sixteenth sixteenth quarter | whole-note-hold-on'],
+  [
+    'note-names',
+    '4/4 h. q | q. e e s s q | w',
+    'half-note-dot quarter | quarter-dot eighth eighth sixteenth sixteenth quarter | whole-note-hold-on',
+  ],
   ['note-names', '4/4 (h) (e) e q', 'rest-rest rest eighth quarter'],
   ['within-note', "4/4 h'G' q (q) | q. e h", 'G-2 1 rest | 1-2 1 1-2'],
   ['within-note', '4/4 h h~ | q q q. e~ | e q. h', '1-2 1-2 | -3 1 1-2 1 | - 1-2 1-2'],
   ['feet', '4/4 s s e (h)', '↓ · ↑ (↓-↑-↓-↑)'],
   ['feet', '4/4 3{q q q} h', '↓ ·-↓ · ↓-↑-↓-↑'],
-  ['feet', '6/8 q. q.', 'the feet go down and up in simple meters; a beat of 6/8 divides in three (count a value that divides in two)'],
+  [
+    'feet',
+    '6/8 q. q.',
+    'the feet go down and up in simple meters; a beat of 6/8 divides in three (count a value that divides in two)',
+  ],
 ];
 
 describe('further cases', () => {
@@ -111,7 +138,9 @@ describe('rest styles', () => {
 
 describe('house words and word sets', () => {
   it('puts the teacher’s words in the place of the school’s', () => {
-    expect(say('4/4 q e e h', { school: 'numbers', houseWords: { half: 'and', beat3: 'three' } })).toBe('1 2 and three-4');
+    expect(say('4/4 q e e h', { school: 'numbers', houseWords: { half: 'and', beat3: 'three' } })).toBe(
+      '1 2 and three-4',
+    );
     expect(say('4/4 q. e h', { school: 'ta', houseWords: { dottedQuarter: 'tam' } })).toBe('tam ti ta-a');
   });
   it('says a cell by its word, one syllable a note, a label before all', () => {
@@ -137,12 +166,28 @@ describe('a cell stands from one beat to another', () => {
 describe('laws', () => {
   it('one token an event, in every school and style, and never an exception', () => {
     fc.assert(
-      fc.property(anyPattern, fc.constantFrom<CountOptions['school']>('numbers', 'pulses', 'numbers-te', 'takadimi', 'ta', 'note-names', 'within-note', 'words'), fc.constantFrom('parens', 'rest', 'sh', 'silent', undefined), (pattern, school, rests) => {
-        const counted = countPattern(pattern, { school, rests });
-        if (!counted.ok) throw new Error(counted.reason);
-        expect(counted.measures.map(({ tokens }) => tokens.length)).toEqual(placePattern(pattern).map(({ events }) => events.length));
-        for (const { text } of counted.measures.flatMap(({ tokens }) => tokens)) expect(text).toMatch(/^[^\s]+$/);
-      }),
+      fc.property(
+        anyPattern,
+        fc.constantFrom<CountOptions['school']>(
+          'numbers',
+          'pulses',
+          'numbers-te',
+          'takadimi',
+          'ta',
+          'note-names',
+          'within-note',
+          'words',
+        ),
+        fc.constantFrom('parens', 'rest', 'sh', 'silent', undefined),
+        (pattern, school, rests) => {
+          const counted = countPattern(pattern, { school, rests });
+          if (!counted.ok) throw new Error(counted.reason);
+          expect(counted.measures.map(({ tokens }) => tokens.length)).toEqual(
+            placePattern(pattern).map(({ events }) => events.length),
+          );
+          for (const { text } of counted.measures.flatMap(({ tokens }) => tokens)) expect(text).toMatch(/^[^\s]+$/);
+        },
+      ),
     );
   });
 
@@ -155,30 +200,50 @@ describe('laws', () => {
   const inParts = (beats: number) => Math.round(beats * 1000) / 1000;
   const SMALL = '₀₁₂₃₄₅₆₇₈₉';
 
-  function plainToken(school: keyof typeof SYLLABLES, kind: string, onset: number, length: number, compound: boolean): string {
+  function plainToken(
+    school: keyof typeof SYLLABLES,
+    kind: string,
+    onset: number,
+    length: number,
+    compound: boolean,
+  ): string {
     const [beat, part] = [Math.floor(inParts(onset)) + 1, inParts(inParts(onset) % 1)];
-    const syllable: Readonly<Record<number, string>> = compound && part === 0.5 ? { 0.5: school === 'takadimi' ? 'di' : 'ta' } : SYLLABLES[school];
+    const syllable: Readonly<Record<number, string>> =
+      compound && part === 0.5 ? { 0.5: school === 'takadimi' ? 'di' : 'ta' } : SYLLABLES[school];
     const head = part === 0 && school !== 'takadimi' ? String(beat) : (syllable[part] ?? '·');
-    const inside = Array.from({ length: 20 }, (_, k) => k).filter((k) => (kind === 'tied' ? k >= inParts(onset) : k > inParts(onset)) && k < inParts(onset + length));
-    if (school === 'takadimi') return head + inside.map(() => (kind === 'rest' ? '-ta' : `-${/[aeiou]/.exec(head)![0]}`)).join('');
+    const inside = Array.from({ length: 20 }, (_, k) => k).filter(
+      (k) => (kind === 'tied' ? k >= inParts(onset) : k > inParts(onset)) && k < inParts(onset + length),
+    );
+    if (school === 'takadimi')
+      return head + inside.map(() => (kind === 'rest' ? '-ta' : `-${/[aeiou]/.exec(head)![0]}`)).join('');
     const holds = inside.map((k) => (k + 1 <= inParts(onset + length) ? `-${k + 1}` : `-${SMALL[k + 1]}`)).join('');
     return kind === 'tied' ? holds || '-' : head + holds;
   }
 
   it('numbers, numbers-te and takadimi are as the handbook’s rules have them, worked out another way', () => {
     fc.assert(
-      fc.property(everydayPattern, fc.constantFrom('numbers' as const, 'numbers-te' as const, 'takadimi' as const), (pattern, school) => {
-        const { meter } = pattern.measures[0]!;
-        const beat = toNumber(beatOf(meter).length);
-        const expected = placePattern(pattern).map(({ events }) =>
-          events.map(({ kind, onset, length }) => {
-            const token = plainToken(school, kind, toNumber(onset) / beat, toNumber(length) / beat, meterKind(meter) === 'compound');
-            return kind === 'rest' ? `(${token})` : token;
-          }),
-        );
-        const counted = countPattern(pattern, { school });
-        expect(counted.ok && counted.measures.map(({ tokens }) => tokens.map(({ text }) => text))).toEqual(expected);
-      }),
+      fc.property(
+        everydayPattern,
+        fc.constantFrom('numbers' as const, 'numbers-te' as const, 'takadimi' as const),
+        (pattern, school) => {
+          const { meter } = pattern.measures[0]!;
+          const beat = toNumber(beatOf(meter).length);
+          const expected = placePattern(pattern).map(({ events }) =>
+            events.map(({ kind, onset, length }) => {
+              const token = plainToken(
+                school,
+                kind,
+                toNumber(onset) / beat,
+                toNumber(length) / beat,
+                meterKind(meter) === 'compound',
+              );
+              return kind === 'rest' ? `(${token})` : token;
+            }),
+          );
+          const counted = countPattern(pattern, { school });
+          expect(counted.ok && counted.measures.map(({ tokens }) => tokens.map(({ text }) => text))).toEqual(expected);
+        },
+      ),
       { numRuns: 300 },
     );
   });
@@ -188,7 +253,9 @@ describe('laws', () => {
       fc.property(everydayPattern, (pattern) => {
         const places = (beat: 'q' | 'e') => {
           const counted = countPattern(pattern, { school: 'numbers', beat });
-          return counted.ok ? counted.measures.map(({ tokens }) => tokens.map((token) => readMixed(token.beat) - 1)) : [];
+          return counted.ok
+            ? counted.measures.map(({ tokens }) => tokens.map((token) => readMixed(token.beat) - 1))
+            : [];
         };
         const halved = places('q').map((measure) => measure.map((at) => inParts(at * 2)));
         expect(places('e').map((measure) => measure.map(inParts))).toEqual(halved);
@@ -198,13 +265,27 @@ describe('laws', () => {
 
   it('house words change nothing but the word', () => {
     fc.assert(
-      fc.property(everydayPattern, fc.constantFrom('half', 'quarter1', 'quarter3', 'third1', 'third2'), (pattern, key) => {
-        const [usual, own] = [countPattern(pattern, { school: 'numbers' }), countPattern(pattern, { school: 'numbers', houseWords: { [key]: 'zap' } })];
-        if (!usual.ok || !own.ok) throw new Error();
-        const word = SCHOOLS.numbers.words[key]!;
-        const swapped = usual.measures.map(({ tokens }) => tokens.map(({ text }) => text.split('-').map((part) => part.replace(new RegExp(`^(\\(?)${word}(\\)?)$`), '$1zap$2')).join('-')));
-        expect(own.measures.map(({ tokens }) => tokens.map(({ text }) => text))).toEqual(swapped);
-      }),
+      fc.property(
+        everydayPattern,
+        fc.constantFrom('half', 'quarter1', 'quarter3', 'third1', 'third2'),
+        (pattern, key) => {
+          const [usual, own] = [
+            countPattern(pattern, { school: 'numbers' }),
+            countPattern(pattern, { school: 'numbers', houseWords: { [key]: 'zap' } }),
+          ];
+          if (!usual.ok || !own.ok) throw new Error();
+          const word = SCHOOLS.numbers.words[key]!;
+          const swapped = usual.measures.map(({ tokens }) =>
+            tokens.map(({ text }) =>
+              text
+                .split('-')
+                .map((part) => part.replace(new RegExp(`^(\\(?)${word}(\\)?)$`), '$1zap$2'))
+                .join('-'),
+            ),
+          );
+          expect(own.measures.map(({ tokens }) => tokens.map(({ text }) => text))).toEqual(swapped);
+        },
+      ),
     );
   });
 });

@@ -31,7 +31,8 @@ export interface CountedMeasure {
   readonly tokens: readonly CountedToken[];
 }
 
-export type Counted = { readonly ok: true; readonly measures: readonly CountedMeasure[] } | { readonly ok: false; readonly reason: string };
+export type Counted =
+  { readonly ok: true; readonly measures: readonly CountedMeasure[] } | { readonly ok: false; readonly reason: string };
 
 /**
  * The written counts of a pattern, one token under each note or rest (handbook §4).
@@ -49,7 +50,11 @@ export function countOnce(pattern: Pattern, options: CountOptions): Counted {
   return count(placed, see(placed, options.beat), options);
 }
 
-function count(placed: readonly PlacedMeasure[], { events: eventsByMeasure, places }: Seen, options: CountOptions): Counted {
+function count(
+  placed: readonly PlacedMeasure[],
+  { events: eventsByMeasure, places }: Seen,
+  options: CountOptions,
+): Counted {
   const school = SCHOOLS[options.school];
   const words = options.houseWords ? { ...school.words, ...options.houseWords } : school.words;
   for (const { meter } of school.refuses ? placed : []) {
@@ -65,7 +70,12 @@ function count(placed: readonly PlacedMeasure[], { events: eventsByMeasure, plac
     for (let k = 0; k < events.length; k++) {
       const event = events[k]!;
       const cell = cells?.[k];
-      const text = event.kind === 'tied' ? school.tied(event, words) : event.kind === 'rest' ? restToken(event, school, words, cell) : noteToken(event, school, words, cell);
+      const text =
+        event.kind === 'tied'
+          ? school.tied(event, words)
+          : event.kind === 'rest'
+            ? restToken(event, school, words, cell)
+            : noteToken(event, school, words, cell);
       tokens.push({ kind: event.kind, beat: places[i]![k]!, text });
     }
     measures.push({ number: placed[i]!.number, tokens });
@@ -143,7 +153,10 @@ function countedEvents(placed: readonly PlacedMeasure[], override: ValueLetter |
         tuplet = { of: event.tuplet, inBeats: { n, onset: div(onset, unit), length: div(length, unit) } };
       }
       if (event.kind !== 'tied') sounding = undefined;
-      else if (last) sounding = sounding ? { event: sounding.event, beats: add(sounding.beats, last.length) } : { event: last, beats: last.length };
+      else if (last)
+        sounding = sounding
+          ? { event: sounding.event, beats: add(sounding.beats, last.length) }
+          : { event: last, beats: last.length };
       // One shape for all, and nothing spread: this runs for every note of every pattern.
       last = {
         kind: event.kind,

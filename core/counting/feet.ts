@@ -36,7 +36,9 @@ export const feet: School = {
   meanings: { down: 'foot down, on the beat', up: 'foot up, on the half beat' },
   rests: 'parens',
   refuses: (meter, beat) =>
-    beat.division === 3 ? `the feet go down and up in simple meters; a beat of ${meterText(meter)} divides in three (count a value that divides in two)` : undefined,
+    beat.division === 3
+      ? `the feet go down and up in simple meters; a beat of ${meterText(meter)} divides in three (count a value that divides in two)`
+      : undefined,
   note,
   tied,
 };

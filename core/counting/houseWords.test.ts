@@ -17,7 +17,11 @@ describe('house words', () => {
     const found = checkHouseWords(SCHOOLS[school], own);
     expect([found.refused.length, found.alike.length]).toEqual([refused, alike]);
   });
-  it('names both places', () => expect(checkHouseWords(SCHOOLS.numbers, { half: 'e' }).alike[0]).toEqual({ keys: ['quarter1', 'half'], word: 'e' }));
+  it('names both places', () =>
+    expect(checkHouseWords(SCHOOLS.numbers, { half: 'e' }).alike[0]).toEqual({
+      keys: ['quarter1', 'half'],
+      word: 'e',
+    }));
 });
 
 describe('word sets', () => {
@@ -32,5 +36,7 @@ describe('word sets', () => {
     ['q', 'sea crab', 'one word without spaces'],
     ['e e', '(ot-ter)', 'one word without spaces'],
     ['(e) e', 'ot-ter', 'cannot be read'],
-  ])('%s: “%s”: %s', (cell, word, sentence) => expect(checkWordSet({ title: 'x', cells: { [cell]: word } })[0]!.reason).toContain(sentence));
+  ])('%s: “%s”: %s', (cell, word, sentence) =>
+    expect(checkWordSet({ title: 'x', cells: { [cell]: word } })[0]!.reason).toContain(sentence),
+  );
 });

@@ -5,7 +5,10 @@ import { countPattern, plainCounts } from './count.ts';
 import type { SchoolId } from './school.ts';
 
 /** One line in every school side by side, from one kind of meter to the next; a school that is not there refuses the meter. */
-const LINES: readonly (Readonly<Partial<Record<SchoolId, string>>> & { readonly text: string; readonly beat?: ValueLetter })[] = [
+const LINES: readonly (Readonly<Partial<Record<SchoolId, string>>> & {
+  readonly text: string;
+  readonly beat?: ValueLetter;
+})[] = [
   {
     text: '2/4 e s s s s e',
     numbers: '1 & a 2 e &',
@@ -290,7 +293,16 @@ const LINES: readonly (Readonly<Partial<Record<SchoolId, string>>> & { readonly 
   },
 ];
 
-const SIDE_BY_SIDE: readonly SchoolId[] = ['numbers', 'pulses', 'numbers-te', 'takadimi', 'ta', 'note-names', 'within-note', 'feet'];
+const SIDE_BY_SIDE: readonly SchoolId[] = [
+  'numbers',
+  'pulses',
+  'numbers-te',
+  'takadimi',
+  'ta',
+  'note-names',
+  'within-note',
+  'feet',
+];
 
 describe.each(LINES)('$text $beat', ({ text, beat, ...spoken }) => {
   it.each(SIDE_BY_SIDE)('%s', (school) => {

@@ -14,7 +14,15 @@ function note(event: CountedEvent, words: Words): string {
 export const noteNames: School = {
   id: 'note-names',
   title: 'Note names (quarter, half-note)',
-  words: { w: 'whole-note-hold-on', h: 'half-note', q: 'quarter', e: 'eighth', s: 'sixteenth', t: 'thirty-second', dot: 'dot' },
+  words: {
+    w: 'whole-note-hold-on',
+    h: 'half-note',
+    q: 'quarter',
+    e: 'eighth',
+    s: 'sixteenth',
+    t: 'thirty-second',
+    dot: 'dot',
+  },
   meanings: { w: '{w}', h: '{h}', q: '{q}', e: '{e}', s: '{s}', t: '{t}', dot: 'a dot' },
   rests: 'rest',
   note,

@@ -36,7 +36,17 @@ export function writtenValue(event: CountedEvent): NoteValue {
 /** The words of a school, by place or value. A teacher may put her own in their stead. */
 export type Words = Readonly<Record<string, string>>;
 
-export const SCHOOL_IDS = ['numbers', 'pulses', 'numbers-te', 'takadimi', 'ta', 'note-names', 'within-note', 'feet', 'words'] as const;
+export const SCHOOL_IDS = [
+  'numbers',
+  'pulses',
+  'numbers-te',
+  'takadimi',
+  'ta',
+  'note-names',
+  'within-note',
+  'feet',
+  'words',
+] as const;
 export type SchoolId = (typeof SCHOOL_IDS)[number];
 
 /** One way to speak rhythm. Each school is one file, and one entry in `schools.ts`. */

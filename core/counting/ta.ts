@@ -31,7 +31,8 @@ function note(event: CountedEvent, words: Words): string {
   if (event.tuplet?.n === 3) return inTriplet(event, words);
   const length = event.written;
   if (equal(length, DOTTED_QUARTER)) return words['dottedQuarter']!;
-  if (equal(length, DOTTED_HALF) && meterKind(event.meter) === 'compound') return `${words['dottedQuarter']}-${words['dottedHold']}`;
+  if (equal(length, DOTTED_HALF) && meterKind(event.meter) === 'compound')
+    return `${words['dottedQuarter']}-${words['dottedHold']}`;
   if (compare(length, QUARTER) >= 0) return words['quarter']! + `-${words['hold']}`.repeat(quartersBegun(length) - 1);
   if (compare(length, EIGHTH) > 0) return words['dottedEighth']!;
   if (equal(length, EIGHTH)) return words['eighth']!;
@@ -60,13 +61,34 @@ export const ta: School = {
   id: 'ta',
   title: 'Ta ti (by value)',
   words: {
-    quarter: 'ta', hold: 'a', dottedQuarter: 'tom', dottedHold: 'om', dottedEighth: 'tim', eighth: 'ti', sixteenthEven: 'ti', sixteenthOdd: 'ka',
-    triplet1: 'tri', triplet2: 'o', triplet3: 'la', quarterRest: 'sh', shortRest: 's',
+    quarter: 'ta',
+    hold: 'a',
+    dottedQuarter: 'tom',
+    dottedHold: 'om',
+    dottedEighth: 'tim',
+    eighth: 'ti',
+    sixteenthEven: 'ti',
+    sixteenthOdd: 'ka',
+    triplet1: 'tri',
+    triplet2: 'o',
+    triplet3: 'la',
+    quarterRest: 'sh',
+    shortRest: 's',
   },
   meanings: {
-    quarter: '{q}', hold: 'each further {q} of a longer note', dottedQuarter: 'dotted {q}', dottedHold: 'second part of a dotted {h} in compound meter',
-    dottedEighth: 'dotted {e}', eighth: '{e}', sixteenthEven: '{s}, even place', sixteenthOdd: '{s}, odd place',
-    triplet1: 'triplet, first', triplet2: 'triplet, second', triplet3: 'triplet, third', quarterRest: 'each {q} of a rest', shortRest: 'a rest shorter than a {q}',
+    quarter: '{q}',
+    hold: 'each further {q} of a longer note',
+    dottedQuarter: 'dotted {q}',
+    dottedHold: 'second part of a dotted {h} in compound meter',
+    dottedEighth: 'dotted {e}',
+    eighth: '{e}',
+    sixteenthEven: '{s}, even place',
+    sixteenthOdd: '{s}, odd place',
+    triplet1: 'triplet, first',
+    triplet2: 'triplet, second',
+    triplet3: 'triplet, third',
+    quarterRest: 'each {q} of a rest',
+    shortRest: 'a rest shorter than a {q}',
   },
   rests: 'sh',
   note,

@@ -22,7 +22,17 @@ function tied(event: CountedEvent, words: Words): string {
 export const takadimi: School = {
   id: 'takadimi',
   title: 'Takadimi (by place in the beat)',
-  words: { beat: 'ta', quarter1: 'ka', half: 'di', quarter3: 'mi', third1: 'ki', third2: 'da', sixth1: 'va', sixth3: 'di', sixth5: 'ma' },
+  words: {
+    beat: 'ta',
+    quarter1: 'ka',
+    half: 'di',
+    quarter3: 'mi',
+    third1: 'ki',
+    third2: 'da',
+    sixth1: 'va',
+    sixth3: 'di',
+    sixth5: 'ma',
+  },
   meanings: { beat: 'on the beat', ...PLACE_MEANINGS },
   rests: 'parens',
   note,

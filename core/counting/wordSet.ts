@@ -12,9 +12,25 @@ export interface WordSet {
 export const HARBOUR_ANIMALS: WordSet = {
   title: 'Harbour animals',
   cells: {
-    w: 'whale', 'h.': 'shark', h: 'seal', 'q.': 'swan', q: 'crab', 'e.': 'eel', e: 'gull', s: 'shrimp',
-    'e e': 'ot-ter', 's s s s': 'pe-ri-win-kle', 'e s s': 'cor-mo-rant', 's s e': 'pel-i-can', 'e. s': 'lob-ster', 's e.': 'her-ring',
-    's e s': 'an-cho-vy', '3{e e e}': 'jel-ly-fish', 'e e e': 'oc-to-pus', 'q e': 'puf-fin', 'q. e': 'dol-phin',
+    w: 'whale',
+    'h.': 'shark',
+    h: 'seal',
+    'q.': 'swan',
+    q: 'crab',
+    'e.': 'eel',
+    e: 'gull',
+    s: 'shrimp',
+    'e e': 'ot-ter',
+    's s s s': 'pe-ri-win-kle',
+    'e s s': 'cor-mo-rant',
+    's s e': 'pel-i-can',
+    'e. s': 'lob-ster',
+    's e.': 'her-ring',
+    's e s': 'an-cho-vy',
+    '3{e e e}': 'jel-ly-fish',
+    'e e e': 'oc-to-pus',
+    'q e': 'puf-fin',
+    'q. e': 'dol-phin',
   },
 };
 
@@ -22,14 +38,19 @@ export const HARBOUR_ANIMALS: WordSet = {
 export function checkWordSet({ cells }: WordSet): { cell: string; reason: string }[] {
   return Object.entries(cells).flatMap(([cell, word]) => {
     const parsed = parseRhythm(cell);
-    const notes = parsed.ok ? parsed.pattern.measures[0]!.items.flatMap((item) => (item.kind === 'tuplet' ? item.events : [item])) : [];
-    if (notes.length === 0 || notes.some(({ kind }) => kind === 'rest')) return [{ cell, reason: 'the cell cannot be read: write notes such as “e e” or “3{e e e}”' }];
+    const notes = parsed.ok
+      ? parsed.pattern.measures[0]!.items.flatMap((item) => (item.kind === 'tuplet' ? item.events : [item]))
+      : [];
+    if (notes.length === 0 || notes.some(({ kind }) => kind === 'rest'))
+      return [{ cell, reason: 'the cell cannot be read: write notes such as “e e” or “3{e e e}”' }];
     if (word.trim() === '') return [{ cell, reason: 'a word is missing: write one, or remove the cell' }];
     const trouble = wordTrouble(word);
     if (trouble !== undefined) return [{ cell, reason: trouble }];
     if (word.split('-').includes('')) return [{ cell, reason: `“${word}” has a hyphen with no syllable beside it` }];
     const syllables = word.split('-').length;
     const count = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`;
-    return syllables === notes.length ? [] : [{ cell, reason: `“${word}” has ${count(syllables, 'syllable')} for ${count(notes.length, 'note')}` }];
+    return syllables === notes.length
+      ? []
+      : [{ cell, reason: `“${word}” has ${count(syllables, 'syllable')} for ${count(notes.length, 'note')}` }];
   });
 }

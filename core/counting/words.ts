@@ -38,18 +38,34 @@ function cells(events: readonly CountedEvent[], set: WordSet): (string | undefin
  * The syllables of the longest cell from an event on: notes in a row, without rest, tie or label among them, and no part
  * of a tuplet. A rest is whispered as a note of its value would be said.
  */
-function cellAt(events: readonly CountedEvent[], from: number, { syllables, longest }: Cells): readonly string[] | undefined {
+function cellAt(
+  events: readonly CountedEvent[],
+  from: number,
+  { syllables, longest }: Cells,
+): readonly string[] | undefined {
   const first = events[from]!;
   const { kind, tuplet } = first;
-  const most = kind === 'note' && isWhole(first.onset) && first.label === undefined ? Math.min(longest, events.length - from) : 1;
+  const most =
+    kind === 'note' && isWhole(first.onset) && first.label === undefined ? Math.min(longest, events.length - from) : 1;
   let found: readonly string[] | undefined;
   let text = '';
   for (let size = 1; size <= most; size++) {
     const event = events[from + size - 1]!;
-    if (event.kind === 'tied' || event.kind !== kind || event.tuplet !== tuplet || (size > 1 && event.label !== undefined)) break;
+    if (
+      event.kind === 'tied' ||
+      event.kind !== kind ||
+      event.tuplet !== tuplet ||
+      (size > 1 && event.label !== undefined)
+    )
+      break;
     text += (size === 1 ? '' : ' ') + valueText(writtenValue(event));
     const word = syllables.get(tuplet ? `${tuplet.n}{${text}}` : text);
-    if (word?.length === size && (size === 1 || isWhole(add(event.onset, event.length))) && (!tuplet || fills(first, event, tuplet))) found = word;
+    if (
+      word?.length === size &&
+      (size === 1 || isWhole(add(event.onset, event.length))) &&
+      (!tuplet || fills(first, event, tuplet))
+    )
+      found = word;
   }
   return found;
 }

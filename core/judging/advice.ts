@@ -33,7 +33,10 @@ function slips({ notes, extras }: TakeResult): string[] {
   const findings = new Map<string, Finding>();
   const find = (kind: string, at: { measure: number; beat: string }, what: string, cost: number) => {
     const before = findings.get(kind);
-    findings.set(kind, before ? { ...before, cost: before.cost + cost } : { measure: at.measure, beat: at.beat, what, cost });
+    findings.set(
+      kind,
+      before ? { ...before, cost: before.cost + cost } : { measure: at.measure, beat: at.beat, what, cost },
+    );
   };
   for (const extra of extras) find(extra.kind, extra, EXTRA_WORDS[extra.kind], 0.5);
   for (const note of notes) {
@@ -41,7 +44,9 @@ function slips({ notes, extras }: TakeResult): string[] {
     else if (note.verdict === 'early') find('early', note, 'too early. Wait for the beat', 0.5);
     else if (note.verdict === 'late') find('late', note, 'too late. Think ahead to the next note', 0.5);
   }
-  return [...findings.values()].sort((a, b) => b.cost - a.cost).map(({ measure, beat, what }) => `${placeText(measure, beat)}: ${what}.`);
+  return [...findings.values()]
+    .sort((a, b) => b.cost - a.cost)
+    .map(({ measure, beat, what }) => `${placeText(measure, beat)}: ${what}.`);
 }
 
 /** What was right, in words for a child. */
@@ -49,7 +54,8 @@ function wellDone({ notes, mark, misreadings, accuracy, tempo }: TakeResult): st
   const right = notes.filter(({ verdict }) => verdict === 'on-time').length;
   if (notes.length === 0) return 'You kept every rest.';
   if (mark === 4 && misreadings.length === 0) return 'Well done: it was right.';
-  if (right === notes.length) return misreadings.length > 0 ? 'After the slip you went on right in rhythm.' : 'Every note was right in rhythm.';
+  if (right === notes.length)
+    return misreadings.length > 0 ? 'After the slip you went on right in rhythm.' : 'Every note was right in rhythm.';
   const steady = accuracy >= 0.6 && Math.abs(tempo.driftPct) <= 4 ? ' You kept a steady beat.' : '';
   return `${right} of ${notes.length} notes were right on time.${steady}`;
 }

@@ -148,7 +148,13 @@ export class Aligner {
     }
     for (let i = 0; i < count; i++) this.times[i] = sorted[i]!.time;
     const from = count > 0 ? this.times[0]! : 0;
-    this.course = { lag: 0, tempo: 0, bend: 0, from, length: Math.max(0.2, count > 0 ? this.times[count - 1]! - from : 0) };
+    this.course = {
+      lag: 0,
+      tempo: 0,
+      bend: 0,
+      from,
+      length: Math.max(0.2, count > 0 ? this.times[count - 1]! - from : 0),
+    };
     return sorted;
   }
 
@@ -158,7 +164,9 @@ export class Aligner {
       yield () => this.steady(count, { ...this.course, lag: CLICK_LAG, tempo: 0, bend: 0 });
       if (near) yield () => this.nearTo(count, near);
       // A child that rushes or drags from the start.
-      else for (const bend of [-FAR_BEND, FAR_BEND]) yield () => this.steady(count, { ...this.course, lag: CLICK_LAG, tempo: 0, bend: bend * this.course.length });
+      else
+        for (const bend of [-FAR_BEND, FAR_BEND])
+          yield () => this.steady(count, { ...this.course, lag: CLICK_LAG, tempo: 0, bend: bend * this.course.length });
       return;
     }
     const { onsets, times } = this;
@@ -213,7 +221,8 @@ export class Aligner {
       const late = at + Math.min(REACH, (next * scale) / 2);
       while (j < onsets.length && onsets[j]! < early) j++;
       let error = Infinity;
-      for (let k = j; k < onsets.length && onsets[k]! <= late; k++) if (Math.abs(onsets[k]! - at) < Math.abs(error)) error = onsets[k]! - at;
+      for (let k = j; k < onsets.length && onsets[k]! <= late; k++)
+        if (Math.abs(onsets[k]! - at) < Math.abs(error)) error = onsets[k]! - at;
       if (error !== Infinity) {
         offset += 0.35 * error;
         if (step > 0) slope += Math.max(-0.03, Math.min(0.03, (0.07 * error) / Math.max(step, 0.2)));
@@ -232,7 +241,8 @@ export class Aligner {
       while (j < onsets.length && onsets[j]! < at - early) j++;
       let hit = -1;
       let k = j;
-      for (; k < onsets.length && onsets[k]! < at + late; k++) if (hit < 0 || Math.abs(onsets[k]! - at) < Math.abs(onsets[hit]! - at)) hit = k;
+      for (; k < onsets.length && onsets[k]! < at + late; k++)
+        if (hit < 0 || Math.abs(onsets[k]! - at) < Math.abs(onsets[hit]! - at)) hit = k;
       hits[i] = hit;
       j = k;
     }
@@ -245,7 +255,11 @@ export class Aligner {
     const noise = sigma * sigma;
     const weightOf = (spread: number) => noise / (spread * spread);
     // Normal equations of 1, τ, τ², with the usual values as further observations.
-    let [a00, a11, a22] = [free ? 1e-9 : weightOf(3 * CLICK_LAG_SPREAD), weightOf((free ? FREE_TEMPO_SPREAD : CLICK_TEMPO_SPREAD) * length), weightOf(BEND_SPREAD * length)];
+    let [a00, a11, a22] = [
+      free ? 1e-9 : weightOf(3 * CLICK_LAG_SPREAD),
+      weightOf((free ? FREE_TEMPO_SPREAD : CLICK_TEMPO_SPREAD) * length),
+      weightOf(BEND_SPREAD * length),
+    ];
     let [a01, a02, a12] = [0, 0, 0];
     let [b0, b1, b2] = [free ? 0 : a00 * CLICK_LAG, 0, 0];
     for (let i = 0; i < count; i++) {
@@ -290,7 +304,13 @@ export class Aligner {
       sum += r * r;
       n++;
     }
-    return { sigma: Math.min(LOOSEST, Math.max(TIGHTEST, Math.sqrt((sum + USUAL_WEIGHT * USUAL_SPREAD ** 2) / (n + USUAL_WEIGHT)))), spread: n > 2 ? Math.sqrt(sum / (n - 1)) : 0 };
+    return {
+      sigma: Math.min(
+        LOOSEST,
+        Math.max(TIGHTEST, Math.sqrt((sum + USUAL_WEIGHT * USUAL_SPREAD ** 2) / (n + USUAL_WEIGHT))),
+      ),
+      spread: n > 2 ? Math.sqrt(sum / (n - 1)) : 0,
+    };
   }
 
   private refined(strikes: readonly Strike[], rounds = 3): Fit {
@@ -332,12 +352,29 @@ export class Aligner {
     const silentEnd = tail > 0 && lastHit >= 0 && hits[lastHit] === onsets.length - 1;
     const tailSeconds = silentEnd ? strikes[count - 1]!.written - strikes[lastHit]!.written : 0;
     const stopped = silentEnd && (tail > 1 || tailSeconds > 1.6) ? lastHit + 1 : -1;
-    cost += stopped >= 0 ? (missed - tail) * MISSED_COST + Math.min(tail * MISSED_COST, STOPPED_COST + tail * STOPPED_EACH) : missed * MISSED_COST;
+    cost +=
+      stopped >= 0
+        ? (missed - tail) * MISSED_COST + Math.min(tail * MISSED_COST, STOPPED_COST + tail * STOPPED_EACH)
+        : missed * MISSED_COST;
     const extras = onsets.length - matched;
     cost += extras * EXTRA_COST;
     const usual = (value: number, spreadOf: number) => (value / spreadOf) ** 2 / 2;
-    cost += usual(course.tempo, (free ? FREE_TEMPO_SPREAD : CLICK_TEMPO_SPREAD) * course.length) + usual(course.bend, BEND_SPREAD * course.length);
+    cost +=
+      usual(course.tempo, (free ? FREE_TEMPO_SPREAD : CLICK_TEMPO_SPREAD) * course.length) +
+      usual(course.bend, BEND_SPREAD * course.length);
     if (!free) cost += usual(course.lag - CLICK_LAG, CLICK_LAG_SPREAD);
-    return { cost, course, spread, sigma, strikes, hits: hits.slice(0, count), extras, missed: stopped >= 0 ? missed - tail : missed, poor, stopped, bendCertainty: Math.abs(course.bend) * Math.sqrt(this.bendInformation) };
+    return {
+      cost,
+      course,
+      spread,
+      sigma,
+      strikes,
+      hits: hits.slice(0, count),
+      extras,
+      missed: stopped >= 0 ? missed - tail : missed,
+      poor,
+      stopped,
+      bendCertainty: Math.abs(course.bend) * Math.sqrt(this.bendInformation),
+    };
   }
 }

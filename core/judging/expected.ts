@@ -69,7 +69,13 @@ function timed(pattern: Pattern, bpm: number): Expected {
     const from = seconds(at) - seconds(measure.onset);
     for (const event of measure.events) {
       const time = from + seconds(event.onset);
-      events.push({ event, measure, beat: beatText(measure.meter, event.onset), time, end: time + seconds(event.length) });
+      events.push({
+        event,
+        measure,
+        beat: beatText(measure.meter, event.onset),
+        time,
+        end: time + seconds(event.length),
+      });
     }
   }
   const last = measures.at(-1);

@@ -58,7 +58,13 @@ function strange({ missed, extras, poor }: Fit): number {
  * that moves or adds claps. A note or two inside the take that was not heard was only missed.
  */
 function isClean({ extras, poor, missed, stopped, sigma, hits, course }: Fit, free: boolean): boolean {
-  return (free || Math.abs(course.lag) <= LARGEST_LEAD) && extras + poor === 0 && stopped < 0 && sigma <= CLEAN_SIGMA && (missed === 0 || (missed <= Math.max(2, MISSED_PART * hits.length) && hits.at(-1)! >= 0));
+  return (
+    (free || Math.abs(course.lag) <= LARGEST_LEAD) &&
+    extras + poor === 0 &&
+    stopped < 0 &&
+    sigma <= CLEAN_SIGMA &&
+    (missed === 0 || (missed <= Math.max(2, MISSED_PART * hits.length) && hits.at(-1)! >= 0))
+  );
 }
 
 /** So many notes may be missed, here and there, before a reason is looked for. */
@@ -94,7 +100,12 @@ function strangeIn({ fit }: Explanation, onsets: Float64Array): Strange {
   });
   const first = flags.indexOf(true);
   const last = flags.lastIndexOf(true);
-  return { strikes: flags, first: strikes[first]?.written ?? -Infinity, last: strikes[last]?.written ?? Infinity, stray };
+  return {
+    strikes: flags,
+    first: strikes[first]?.written ?? -Infinity,
+    last: strikes[last]?.written ?? Infinity,
+    stray,
+  };
 }
 
 const FAR_OFF = 2.5;
@@ -109,7 +120,13 @@ const MEASURES_BEFORE = 1.5;
 const NEAR_ADDED = 0.45;
 
 /** Could this reading explain something strange? A quick look that leaves out most of them. */
-function couldBe(reading: Reading, written: Written, { strikes, fit }: Explanation, { first, last, stray }: Strange, onsets: Float64Array): boolean {
+function couldBe(
+  reading: Reading,
+  written: Written,
+  { strikes, fit }: Explanation,
+  { first, last, stray }: Strange,
+  onsets: Float64Array,
+): boolean {
   if (reading.wholeTake) {
     const begin = strikes[0]!.time;
     if (reading.speed !== undefined) {
@@ -117,7 +134,12 @@ function couldBe(reading: Reading, written: Written, { strikes, fit }: Explanati
       return reading.speed < 1 ? span < SLOW_SPAN : span > FAST_SPAN;
     }
     // Who comes in wrong claps the first note, or at least the second, where it is then due.
-    return reading.shift === undefined || [begin, strikes[1]?.time ?? begin].some((due) => Math.abs(onsets[0]! - due - reading.shift!.seconds) < written.beat * NEAR_ENTRY);
+    return (
+      reading.shift === undefined ||
+      [begin, strikes[1]?.time ?? begin].some(
+        (due) => Math.abs(onsets[0]! - due - reading.shift!.seconds) < written.beat * NEAR_ENTRY,
+      )
+    );
   }
   const { time, beat } = written.events[reading.event]!;
   if (reading.adds) {
@@ -132,7 +154,13 @@ function couldBe(reading: Reading, written: Written, { strikes, fit }: Explanati
 function goesWith(reading: Reading, others: readonly Reading[]): boolean {
   return others.every((other) => {
     if (other === reading || (other.code === reading.code && other.event === reading.event)) return false;
-    return !(reading.wholeTake && other.wholeTake && (reading.speed !== undefined || other.speed !== undefined || reading.shift !== undefined && other.shift !== undefined));
+    return !(
+      reading.wholeTake &&
+      other.wholeTake &&
+      (reading.speed !== undefined ||
+        other.speed !== undefined ||
+        (reading.shift !== undefined && other.shift !== undefined))
+    );
   });
 }
 
@@ -159,7 +187,18 @@ export function explain(written: Written, onsets: Float64Array, free: boolean): 
   let frontier = [asWritten];
   const found: Explanation[] = [asWritten];
   for (let depth = 0; depth < MOST_READINGS; depth++) {
-    const next = distinct(frontier.flatMap((before) => oneMore(before, all.filter(couldExplain(before)), aligner, depth === 0 && strange(fit) >= MUCH_STRANGE ? -CREDIT : LEAST_GAIN)).sort((a, b) => a.cost - b.cost));
+    const next = distinct(
+      frontier
+        .flatMap((before) =>
+          oneMore(
+            before,
+            all.filter(couldExplain(before)),
+            aligner,
+            depth === 0 && strange(fit) >= MUCH_STRANGE ? -CREDIT : LEAST_GAIN,
+          ),
+        )
+        .sort((a, b) => a.cost - b.cost),
+    );
     frontier = next.slice(0, long ? 1 : (WIDTH[depth] ?? 1));
     if (frontier.length === 0) break;
     found.push(...next.slice(0, CLOSE_LOOKS));
@@ -168,7 +207,12 @@ export function explain(written: Written, onsets: Float64Array, free: boolean): 
   }
   const lost = lostIn(asWritten, best, onsets, free);
   if (lost) return lost;
-  const others = found.filter((other) => other !== best && other.readings.length <= Math.max(1, best.readings.length) && other.cost < best.cost + (clapsAlike(other, best) ? SAME_CLAPS : AS_LIKELY));
+  const others = found.filter(
+    (other) =>
+      other !== best &&
+      other.readings.length <= Math.max(1, best.readings.length) &&
+      other.cost < best.cost + (clapsAlike(other, best) ? SAME_CLAPS : AS_LIKELY),
+  );
   return { ...best, others };
 }
 
@@ -194,7 +238,9 @@ function oneMore(before: Explanation, all: readonly Reading[], aligner: Aligner,
   return promising.flatMap(({ reading, strikes }): Explanation[] => {
     const fit = aligner.fit(strikes, before.fit.course);
     const cost = fit.cost + editCost + reading.cost;
-    return cost < before.cost - leastGain ? [{ readings: [...before.readings, reading], strikes, fit, cost, gains: [...before.gains, before.cost - cost] }] : [];
+    return cost < before.cost - leastGain
+      ? [{ readings: [...before.readings, reading], strikes, fit, cost, gains: [...before.gains, before.cost - cost] }]
+      : [];
   });
 }
 
@@ -207,7 +253,10 @@ function clapsAlike({ strikes: a }: Explanation, { strikes: b }: Explanation): b
 function distinct(explanations: readonly Explanation[]): Explanation[] {
   const seen = new Set<string>();
   return explanations.filter(({ readings, cost }) => {
-    const key = `${readings.map(({ code, event }) => `${code} ${event}`).sort().join(', ')} ${cost.toFixed(3)}`;
+    const key = `${readings
+      .map(({ code, event }) => `${code} ${event}`)
+      .sort()
+      .join(', ')} ${cost.toFixed(3)}`;
     return seen.size < seen.add(key).size;
   });
 }
@@ -226,7 +275,12 @@ const SOME_STRANGE = 5;
  * The stretch of the written notes that is better explained by nothing at all, the rest being played as written; undefined
  * when the best explanation so far is likelier.
  */
-function lostIn(asWritten: Explanation, best: Explanation, onsets: Float64Array, free: boolean): Explanation | undefined {
+function lostIn(
+  asWritten: Explanation,
+  best: Explanation,
+  onsets: Float64Array,
+  free: boolean,
+): Explanation | undefined {
   const { strikes, fit } = asWritten;
   if (strange(best.fit) < FEWEST_STRANGE && best.readings.length < 2) return undefined;
   // A few strange claps may be a slip each; then being lost must be much the likelier.
@@ -238,7 +292,13 @@ function lostIn(asWritten: Explanation, best: Explanation, onsets: Float64Array,
     const end = (heard[to]! + heard[to + 1]!) / 2;
     const outside = onsets.filter((onset) => onset < begin || onset >= end);
     const cost = LOST_COST + LOST_EACH * (to - from + 1 + onsets.length - outside.length);
-    return { from, to, cost, aligner: new Aligner(outside, free), strikes: [...strikes.slice(0, from), ...strikes.slice(to + 1)] };
+    return {
+      from,
+      to,
+      cost,
+      aligner: new Aligner(outside, free),
+      strikes: [...strikes.slice(0, from), ...strikes.slice(to + 1)],
+    };
   };
   const stretches: (ReturnType<typeof without> & { glance: number })[] = [];
   const most = Math.min(LOST_NOTES.most, strikes.length >> 1);
@@ -246,7 +306,8 @@ function lostIn(asWritten: Explanation, best: Explanation, onsets: Float64Array,
   const edges = strangeIn(asWritten, onsets).strikes.flatMap((is, i) => (is ? [i] : []));
   for (const from of edges) {
     for (const to of edges) {
-      if (from < 1 || to < from + LOST_NOTES.least - 1 || to >= from + most || to + FEWEST_AFTER >= strikes.length) continue;
+      if (from < 1 || to < from + LOST_NOTES.least - 1 || to >= from + most || to + FEWEST_AFTER >= strikes.length)
+        continue;
       const stretch = without(from, to);
       const glance = stretch.cost + stretch.aligner.glance(stretch.strikes).cost;
       if (glance < best.cost + GLANCE_SLACK) stretches.push({ ...stretch, glance });
@@ -259,7 +320,13 @@ function lostIn(asWritten: Explanation, best: Explanation, onsets: Float64Array,
     if (cost >= (found ?? best).cost - (found ? 0 : margin)) continue;
     // The whole take is laid along the course of what was right.
     const whole = new Aligner(onsets, free).along(strikes, rest.course);
-    found = { ...asWritten, fit: whole, cost, others: [], lost: { from: stretch.from, to: stretch.to, gain: best.cost - cost } };
+    found = {
+      ...asWritten,
+      fit: whole,
+      cost,
+      others: [],
+      lost: { from: stretch.from, to: stretch.to, gain: best.cost - cost },
+    };
   }
   return found;
 }

@@ -22,7 +22,11 @@ const COARSE: Readonly<Record<2 | 3, Fraction>> = { 2: frac(1, 2), 3: frac(1, 3)
 const FINE: Readonly<Record<2 | 3, Fraction>> = { 2: frac(1, 4), 3: frac(1, 6) };
 
 /** The grid place nearest to a time; undefined where nothing is written. */
-export function spotAt({ measures, whole, fine: written }: Expected, time: number, fine: boolean = written): Spot | undefined {
+export function spotAt(
+  { measures, whole, fine: written }: Expected,
+  time: number,
+  fine: boolean = written,
+): Spot | undefined {
   const at = time / whole;
   let i = measures.length - 1;
   while (i > 0 && at < toNumber(measures[i]!.at) - NEAR_BAR) i--;
@@ -35,7 +39,9 @@ export function spotAt({ measures, whole, fine: written }: Expected, time: numbe
     onset = next.measure.onset;
   }
   if (compare(onset, played.measure.onset) < 0) return undefined;
-  const event = played.measure.events.find((e) => compare(e.onset, onset) <= 0 && compare(onset, add(e.onset, e.length)) < 0);
+  const event = played.measure.events.find(
+    (e) => compare(e.onset, onset) <= 0 && compare(onset, add(e.onset, e.length)) < 0,
+  );
   return { played, onset, event };
 }
 
@@ -45,7 +51,8 @@ const NEAR_BAR = 1 / 64;
 function nearest({ measure }: PlayedMeasure, inside: number, fine: boolean): Fraction {
   const beat = beatOf(measure.meter);
   const tuplet = measure.events.find(
-    ({ tuplet: t }) => t && inside >= toNumber(t.onset) - 1 / 128 && inside < toNumber(add(t.onset, t.length)) - 1 / 128,
+    ({ tuplet: t }) =>
+      t && inside >= toNumber(t.onset) - 1 / 128 && inside < toNumber(add(t.onset, t.length)) - 1 / 128,
   )?.tuplet;
   const step = tuplet ? div(tuplet.length, frac(tuplet.n)) : mul(beat.length, (fine ? FINE : COARSE)[beat.division]);
   const from = tuplet ? tuplet.onset : frac(0);

@@ -28,7 +28,9 @@ export class Follower {
     this.certain = fit.bendCertainty >= CERTAIN;
     this.speed = readings.find(({ speed }) => speed !== undefined)?.speed ?? 1;
     this.shifts = readings
-      .flatMap(({ shift, wholeTake }) => (shift ? [{ from: wholeTake ? -Infinity : shift.from, by: shift.seconds, whole: wholeTake === true }] : []))
+      .flatMap(({ shift, wholeTake }) =>
+        shift ? [{ from: wholeTake ? -Infinity : shift.from, by: shift.seconds, whole: wholeTake === true }] : [],
+      )
       .sort((a, b) => a.from - b.from);
     this.gone = readings.flatMap(({ code, event }) => {
       const measure = code === 'measure-skipped' ? written.measures[written.events[event]!.played] : undefined;
@@ -95,8 +97,16 @@ export class Follower {
     const { from, length, tempo, bend } = this.course;
     // Where the tempo was kept, the lead is what it was on the whole.
     const lag = this.certain ? this.lag : this.lag + tempo / 2 + bend / 3;
-    const middle = this.certain || this.free ? paceAt(this.course, from + length / 2) : paceAt({ ...this.course, tempo: tempo + bend, bend: 0 }, from);
+    const middle =
+      this.certain || this.free
+        ? paceAt(this.course, from + length / 2)
+        : paceAt({ ...this.course, tempo: tempo + bend, bend: 0 }, from);
     const round = (value: number) => Math.round(value * 10) / 10 || 0;
-    return { bpm: round((bpm * this.speed) / middle), driftPct: round(this.drift * 100), spreadMs: round(this.explanation.fit.spread * 1000), leadMs: this.free ? 0 : round(-lag * 1000) };
+    return {
+      bpm: round((bpm * this.speed) / middle),
+      driftPct: round(this.drift * 100),
+      spreadMs: round(this.explanation.fit.spread * 1000),
+      leadMs: this.free ? 0 : round(-lag * 1000),
+    };
   }
 }

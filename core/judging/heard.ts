@@ -30,7 +30,11 @@ export function heardPattern(pattern: Pattern, expected: Expected, hits: readonl
   return { pickup: pattern.pickup && written[0] === measures[0], measures: written };
 }
 
-function spotsOf(expected: Expected, hits: readonly number[], fine: boolean): { spots: Map<PlayedMeasure, Spot[]>; lost: number } {
+function spotsOf(
+  expected: Expected,
+  hits: readonly number[],
+  fine: boolean,
+): { spots: Map<PlayedMeasure, Spot[]>; lost: number } {
   const spots = new Map<PlayedMeasure, Spot[]>();
   let lost = 0;
   for (const time of hits) {
@@ -44,7 +48,12 @@ function spotsOf(expected: Expected, hits: readonly number[], fine: boolean): { 
   return { spots, lost };
 }
 
-function stretchesOf({ measure }: PlayedMeasure, spots: readonly Spot[], sounding: boolean, goesOn: boolean): Stretch[] {
+function stretchesOf(
+  { measure }: PlayedMeasure,
+  spots: readonly Spot[],
+  sounding: boolean,
+  goesOn: boolean,
+): Stretch[] {
   const end = add(measure.onset, measure.length);
   const stretches: Stretch[] = [];
   const put = (kind: 'note' | 'rest', from: Fraction, to: Fraction, tiedOut = false) => {

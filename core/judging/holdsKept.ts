@@ -26,7 +26,13 @@ const OVER_BEATS = 0.35;
  * @param onsets    seconds, rising
  * @param releases  for each onset the second at which it was let go, as far as that is known
  */
-export function judgeHolds(expected: Expected, { fit }: Explanation, hits: Int32Array, onsets: readonly number[], releases: readonly (number | undefined)[]): JudgedHold[] {
+export function judgeHolds(
+  expected: Expected,
+  { fit }: Explanation,
+  hits: Int32Array,
+  onsets: readonly number[],
+  releases: readonly (number | undefined)[],
+): JudgedHold[] {
   return expected.notes.flatMap((note, index): JudgedHold[] => {
     const hit = hits[index]!;
     const release = hit < 0 ? undefined : releases[hit];

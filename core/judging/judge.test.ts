@@ -53,7 +53,11 @@ describe('verdicts', () => {
   });
 
   it('takes a steady lead off and reports it', () => {
-    const early = judged('4/4 q q q q | q q e e q', 72, [0, 1, 2, 3, 4, 5, 6, 6.5, 7].map((beat) => (beat * 60) / 72 - 0.055));
+    const early = judged(
+      '4/4 q q q q | q q e e q',
+      72,
+      [0, 1, 2, 3, 4, 5, 6, 6.5, 7].map((beat) => (beat * 60) / 72 - 0.055),
+    );
     expect(early.accuracy).toBe(1);
     expect(early.tempo.leadMs).toBeCloseTo(55, 0);
     expect(judged('4/4 q q q q', 60, [0.03, 1.03, 2.03, 3.03]).tempo.leadMs).toBeCloseTo(-30, 0);
@@ -70,7 +74,12 @@ describe('verdicts', () => {
 
   it('starts from the given time, and counts a pickup before it', () => {
     const result = judged('4/4 ^ q | q q h', 60, [9, 10, 11, 12], { start: 10 });
-    expect(result.notes.map(({ measure, beat }) => [measure, beat])).toEqual([[0, '4'], [1, '1'], [1, '2'], [1, '3']]);
+    expect(result.notes.map(({ measure, beat }) => [measure, beat])).toEqual([
+      [0, '4'],
+      [1, '1'],
+      [1, '2'],
+      [1, '3'],
+    ]);
     expect(result.accuracy).toBe(1);
   });
 
@@ -102,17 +111,28 @@ describe('extras', () => {
     expect(result).toMatchObject({ extras: [], accuracy: 1 });
   });
 
-  it('costs half a note each', () => expect(judged('4/4 q q (q) q', 60, [0, 1, 2, 3]).accuracy).toBeCloseTo(2.5 / 3, 3));
+  it('costs half a note each', () =>
+    expect(judged('4/4 q q (q) q', 60, [0, 1, 2, 3]).accuracy).toBeCloseTo(2.5 / 3, 3));
 });
 
 describe('marks', () => {
   it.each([
-    [0.95, 4, 4], [0.95, 4.1, 3], [0.94, 0, 3], [0.8, 8, 3], [0.8, 9, 2], [0.6, 50, 2], [0.59, 0, 1], [0, 0, 1],
+    [0.95, 4, 4],
+    [0.95, 4.1, 3],
+    [0.94, 0, 3],
+    [0.8, 8, 3],
+    [0.8, 9, 2],
+    [0.6, 50, 2],
+    [0.59, 0, 1],
+    [0, 0, 1],
   ])('accuracy %f, drift %f %%: %i', (accuracy, drift, mark) => expect(markOf(accuracy, drift, true)).toBe(mark));
-  it('is 0 when nothing was heard', () => expect(judged('4/4 q q q q', 60, [])).toMatchObject({ mark: 0, accuracy: 0 }));
-  it('is full for rests that were kept', () => expect(judged('4/4 (w)', 60, [])).toMatchObject({ mark: 4, accuracy: 1 }));
+  it('is 0 when nothing was heard', () =>
+    expect(judged('4/4 q q q q', 60, [])).toMatchObject({ mark: 0, accuracy: 0 }));
+  it('is full for rests that were kept', () =>
+    expect(judged('4/4 (w)', 60, [])).toMatchObject({ mark: 4, accuracy: 1 }));
   it('is never below nothing', () => expect(accuracyOf(4, 0, 1, 9)).toBe(0));
-  it('takes the teacher’s borders', () => expect(judged('4/4 q q q q', 60, [0, 1, 2], { borders: [{ mark: 4, accuracy: 0.7 }] }).mark).toBe(4));
+  it('takes the teacher’s borders', () =>
+    expect(judged('4/4 q q q q', 60, [0, 1, 2], { borders: [{ mark: 4, accuracy: 0.7 }] }).mark).toBe(4));
 });
 
 describe('what cannot be judged', () => {
@@ -132,7 +152,9 @@ describe('what cannot be judged', () => {
 });
 
 describe('laws', () => {
-  const onsets = fc.array(fc.double({ min: -5, max: 60, noNaN: true }), { maxLength: 60 }).map((list) => list.sort((a, b) => a - b));
+  const onsets = fc
+    .array(fc.double({ min: -5, max: 60, noNaN: true }), { maxLength: 60 })
+    .map((list) => list.sort((a, b) => a - b));
 
   it('one verdict a note, no onset twice, nothing that is no number, whatever was played', () => {
     fc.assert(
@@ -180,7 +202,8 @@ describe('laws', () => {
 
 describe('the simulated child', () => {
   const pattern = patternOf('4/4 q (q) h | q q~ q (q)');
-  it('is the same for the same seed', () => expect(simulateTake(pattern, 80, { spread: 0.02 }, 7)).toEqual(simulateTake(pattern, 80, { spread: 0.02 }, 7)));
+  it('is the same for the same seed', () =>
+    expect(simulateTake(pattern, 80, { spread: 0.02 }, 7)).toEqual(simulateTake(pattern, 80, { spread: 0.02 }, 7)));
   it.each([
     [{ habits: { 'rest-clapped': 1 } }, ['rest', 'rest']],
     [{ habits: { 'hold-pulsed': 1 } }, ['hold']],
@@ -206,6 +229,10 @@ describe('advice', () => {
     ['4/4 q q q q', [], 'Nothing was heard.'],
     ['4/4 q q q q | q q q q', [0, 1, 2], 'Measure 1, beat 4: you stopped here.'],
   ] as const)('%s, played %j: %s', (text, onsets, sentence) => expect(advice(text, onsets).fix[0]).toContain(sentence));
-  it('praises a clean take and finds nothing', () => expect(advice('4/4 q q q q', [0, 1, 2, 3])).toEqual({ well: 'Well done: it was right.', fix: [] }));
-  it('never gives more than three sentences', () => expect(advice('4/4 q (q) h | q q~ q q', [0, 0.4, 1, 2, 3, 4.2, 5, 5.4, 6, 7.6, 9]).fix.length).toBeLessThanOrEqual(3));
+  it('praises a clean take and finds nothing', () =>
+    expect(advice('4/4 q q q q', [0, 1, 2, 3])).toEqual({ well: 'Well done: it was right.', fix: [] }));
+  it('never gives more than three sentences', () =>
+    expect(advice('4/4 q (q) h | q q~ q q', [0, 0.4, 1, 2, 3, 4.2, 5, 5.4, 6, 7.6, 9]).fix.length).toBeLessThanOrEqual(
+      3,
+    ));
 });

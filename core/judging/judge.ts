@@ -93,7 +93,8 @@ export interface TakeRequest {
   readonly speech?: Speech | undefined;
 }
 
-export type Judged = { readonly ok: true; readonly result: TakeResult } | { readonly ok: false; readonly reason: string };
+export type Judged =
+  { readonly ok: true; readonly result: TakeResult } | { readonly ok: false; readonly reason: string };
 
 export const SLOWEST_BPM = 10;
 export const FASTEST_BPM = 400;
@@ -101,14 +102,22 @@ export const MOST_ONSETS = 20_000;
 
 /** Why a take cannot be judged, in one sentence; undefined when it can. */
 export function takeTrouble({ pattern, bpm, onsets, start = 0, feet = [], releases }: TakeRequest): string | undefined {
-  if (!(bpm >= SLOWEST_BPM && bpm <= FASTEST_BPM)) return `the tempo must be from ${SLOWEST_BPM} to ${FASTEST_BPM} beats a minute`;
+  if (!(bpm >= SLOWEST_BPM && bpm <= FASTEST_BPM))
+    return `the tempo must be from ${SLOWEST_BPM} to ${FASTEST_BPM} beats a minute`;
   if (!Number.isFinite(start)) return 'the start must be a number of seconds';
   if (onsets.length > MOST_ONSETS) return `a take has at most ${MOST_ONSETS} onsets; this one has ${onsets.length}`;
   if (!onsets.every((time) => Number.isFinite(time))) return 'every onset must be a number of seconds';
   if (onsets.some((time, i) => i > 0 && time < onsets[i - 1]!)) return 'the onsets must be sorted, earliest first';
-  if (feet.length > MOST_ONSETS || !feet.every(Number.isFinite) || feet.some((time, i) => i > 0 && time < feet[i - 1]!)) return 'the steps must be sorted numbers of seconds';
-  if (releases && (releases.length !== onsets.length || !releases.every((time, i) => time === null || time >= onsets[i]!))) return 'every onset needs its release, not before it (null where it is not known)';
-  const bad = barCheck(pattern).map(barSentence).find((sentence) => sentence !== undefined);
+  if (feet.length > MOST_ONSETS || !feet.every(Number.isFinite) || feet.some((time, i) => i > 0 && time < feet[i - 1]!))
+    return 'the steps must be sorted numbers of seconds';
+  if (
+    releases &&
+    (releases.length !== onsets.length || !releases.every((time, i) => time === null || time >= onsets[i]!))
+  )
+    return 'every onset needs its release, not before it (null where it is not known)';
+  const bad = barCheck(pattern)
+    .map(barSentence)
+    .find((sentence) => sentence !== undefined);
   return bad && `the pattern does not add up: ${bad}`;
 }
 
@@ -122,7 +131,10 @@ export function judge(request: TakeRequest): Judged {
   const { pattern, bpm, start = 0, free = false, ages = DEFAULT_AGES } = request;
   const expected = expectedOf(pattern, bpm);
   const written = writtenOf(expected);
-  const hits = mergeBounces(request.onsets.map((onset) => onset - start), shortestGap(expected.notes.map(({ time }) => time)));
+  const hits = mergeBounces(
+    request.onsets.map((onset) => onset - start),
+    shortestGap(expected.notes.map(({ time }) => time)),
+  );
   const explanation = explain(written, Float64Array.from(hits), free);
   const follower = new Follower(written, explanation, free);
   const windows = request.windows ?? windowsFor(ages);
@@ -132,7 +144,14 @@ export function judge(request: TakeRequest): Judged {
   const count = (verdict: Verdict) => notes.filter((note) => note.verdict === verdict).length;
   const accuracy = accuracyOf(notes.length, count('on-time'), count('early') + count('late'), extras.length);
   const tempo = follower.tempo(bpm);
-  const feet = request.feet && judgeFeet(beatsOf(pattern, bpm).map(({ time }) => (free ? follower.beat(time) : time)), request.feet.map((time) => time - start), hits, windows);
+  const feet =
+    request.feet &&
+    judgeFeet(
+      beatsOf(pattern, bpm).map(({ time }) => (free ? follower.beat(time) : time)),
+      request.feet.map((time) => time - start),
+      hits,
+      windows,
+    );
   const holds = request.releases && judgeHolds(expected, explanation, paired, hits, releasesOf(request, hits, start));
   return {
     ok: true,
@@ -165,7 +184,11 @@ function mergeBounces(hits: readonly number[], gap: number): number[] {
 }
 
 /** The releases of the hits that were kept: those of the first of each bounce. */
-function releasesOf({ onsets, releases = [] }: TakeRequest, hits: readonly number[], start: number): (number | undefined)[] {
+function releasesOf(
+  { onsets, releases = [] }: TakeRequest,
+  hits: readonly number[],
+  start: number,
+): (number | undefined)[] {
   let at = 0;
   return hits.map((hit) => {
     while (onsets[at]! - start < hit) at++;
@@ -175,8 +198,16 @@ function releasesOf({ onsets, releases = [] }: TakeRequest, hits: readonly numbe
 }
 
 /** Each note where the child was followed to; `paired` gives each note's hit or -1. */
-function verdicts(expected: Expected, follower: Follower, windows: Windows, hits: readonly number[]): { notes: JudgedNote[]; paired: Int32Array } {
-  const due = expected.notes.map(({ time }, i) => (follower.leftOut(time) ? undefined : { note: i, at: follower.heard(time) })).filter((note) => note !== undefined).sort((a, b) => a.at - b.at);
+function verdicts(
+  expected: Expected,
+  follower: Follower,
+  windows: Windows,
+  hits: readonly number[],
+): { notes: JudgedNote[]; paired: Int32Array } {
+  const due = expected.notes
+    .map(({ time }, i) => (follower.leftOut(time) ? undefined : { note: i, at: follower.heard(time) }))
+    .filter((note) => note !== undefined)
+    .sort((a, b) => a.at - b.at);
   const times = due.map(({ at }) => at);
   const near = tolerances(times, windows);
   const alignment = align(times, near, hits);
@@ -191,12 +222,20 @@ function verdicts(expected: Expected, follower: Follower, windows: Windows, hits
   });
   const notes = expected.notes.map(({ beat, measure }, index): JudgedNote => {
     const found = errors.get(index);
-    return found ? { index, measure: measure.number, beat, verdict: found.verdict, errorMs: round(found.error * 1000, 10) } : { index, measure: measure.number, beat, verdict: 'missed' };
+    return found
+      ? { index, measure: measure.number, beat, verdict: found.verdict, errorMs: round(found.error * 1000, 10) }
+      : { index, measure: measure.number, beat, verdict: 'missed' };
   });
   return { notes, paired };
 }
 
-function extrasOf(expected: Expected, follower: Follower, hits: readonly number[], paired: Int32Array, start: number): Extra[] {
+function extrasOf(
+  expected: Expected,
+  follower: Follower,
+  hits: readonly number[],
+  paired: Int32Array,
+  start: number,
+): Extra[] {
   const used = new Set(paired);
   let counted = -Infinity;
   const extras: Extra[] = [];
@@ -246,12 +285,20 @@ function withClick(expected: Expected, follower: Follower, windows: Windows, hit
   const times = expected.notes.map(({ time }) => time + follower.lag);
   const near = tolerances(times, windows);
   const alignment = align(times, near, hits);
-  const with_ = times.filter((time, i) => alignment.hits[i]! >= 0 && verdictOf(hits[alignment.hits[i]!]! - time, near[i]!.onTime) === 'on-time');
+  const with_ = times.filter(
+    (time, i) => alignment.hits[i]! >= 0 && verdictOf(hits[alignment.hits[i]!]! - time, near[i]!.onTime) === 'on-time',
+  );
   return with_.length / times.length;
 }
 
 /** For writing out what was heard: by the written clock, tempo and a late start taken off; what was on time where it is written stands just there. */
-function straightened(expected: Expected, follower: Follower, hits: readonly number[], paired: Int32Array, notes: readonly JudgedNote[]): number[] {
+function straightened(
+  expected: Expected,
+  follower: Follower,
+  hits: readonly number[],
+  paired: Int32Array,
+  notes: readonly JudgedNote[],
+): number[] {
   const at = hits.map((hit) => follower.straight(hit));
   notes.forEach(({ verdict, index }) => {
     const { time } = expected.notes[index]!;

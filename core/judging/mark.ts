@@ -16,15 +16,29 @@ export const HIGHEST_MARK = 4;
 
 /** Why borders cannot work, in one sentence; undefined when they can. */
 export function bordersTrouble(borders: readonly MarkBorder[]): string | undefined {
-  const falling = borders.every(({ mark, accuracy }, i) => i === 0 || (mark < borders[i - 1]!.mark && accuracy < borders[i - 1]!.accuracy));
+  const falling = borders.every(
+    ({ mark, accuracy }, i) => i === 0 || (mark < borders[i - 1]!.mark && accuracy < borders[i - 1]!.accuracy),
+  );
   if (!falling) return 'each lower mark needs a lower border';
-  return borders.every(({ mark, accuracy, driftPct = 0 }) => mark >= 2 && mark <= HIGHEST_MARK && accuracy > 0 && accuracy <= 1 && driftPct >= 0) ? undefined : 'borders lie above 0 and up to 100 per cent';
+  return borders.every(
+    ({ mark, accuracy, driftPct = 0 }) =>
+      mark >= 2 && mark <= HIGHEST_MARK && accuracy > 0 && accuracy <= 1 && driftPct >= 0,
+  )
+    ? undefined
+    : 'borders lie above 0 and up to 100 per cent';
 }
 
 /** The highest mark whose borders are met; accuracy is compared to a millionth, so that 19/20 is .95. */
-export function markOf(accuracy: number, driftPct: number, heard: boolean, borders: readonly MarkBorder[] = MARK_BORDERS): number {
+export function markOf(
+  accuracy: number,
+  driftPct: number,
+  heard: boolean,
+  borders: readonly MarkBorder[] = MARK_BORDERS,
+): number {
   if (!heard) return 0;
-  const met = borders.find((border) => accuracy >= border.accuracy - 1e-6 && Math.abs(driftPct) <= (border.driftPct ?? Infinity));
+  const met = borders.find(
+    (border) => accuracy >= border.accuracy - 1e-6 && Math.abs(driftPct) <= (border.driftPct ?? Infinity),
+  );
   return met?.mark ?? 1;
 }
 

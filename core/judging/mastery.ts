@@ -24,7 +24,13 @@ const FADING = 0.8;
 
 /** A measure was right when every note in it was on time, and nothing was added or misread there. */
 function rightMeasures({ notes, extras, misreadings }: HeardTake['result']): (measure: number) => boolean {
-  const wrong = new Set([...notes.filter(({ verdict }) => verdict !== 'on-time'), ...extras, ...misreadings.filter(({ code }) => !WHOLE_TAKE_CODES.has(code))].map(({ measure }) => measure));
+  const wrong = new Set(
+    [
+      ...notes.filter(({ verdict }) => verdict !== 'on-time'),
+      ...extras,
+      ...misreadings.filter(({ code }) => !WHOLE_TAKE_CODES.has(code)),
+    ].map(({ measure }) => measure),
+  );
   return (measure) => !wrong.has(measure);
 }
 
@@ -45,6 +51,8 @@ export function masteryOf(takes: readonly HeardTake[]): Mastery[] {
   }
   return ELEMENT_IDS.flatMap((element): Mastery[] => {
     const so = known.get(element);
-    return so ? [{ element, heard: so.heard, right: Math.round((so.right / so.weight) * 100) / 100, lastSeen: so.lastSeen }] : [];
+    return so
+      ? [{ element, heard: so.heard, right: Math.round((so.right / so.weight) * 100) / 100, lastSeen: so.lastSeen }]
+      : [];
   });
 }

@@ -16,29 +16,90 @@ function judged(text: string, bpm: number, onsets: readonly number[], more: Part
 }
 
 /** Onsets a little uneven, so that nothing is too good to be true. */
-const human = (beats: readonly number[], bpm = 80) => beats.map((beat, i) => (beat * 60) / bpm - 0.03 + [0.012, -0.015, 0.004, -0.008, 0.017, -0.01][i % 6]!);
+const human = (beats: readonly number[], bpm = 80) =>
+  beats.map((beat, i) => (beat * 60) / bpm - 0.03 + [0.012, -0.015, 0.004, -0.008, 0.017, -0.01][i % 6]!);
 
 const CASES: readonly (readonly [MisreadingCode, string, readonly number[], string])[] = [
-  ['rest-clapped', '4/4 q q (q) q | h q q', [0, 1, 2, 3, 4, 6, 7], 'Measure 1, beat 3: you clapped on the rest. Open your hands and whisper “3”.'],
+  [
+    'rest-clapped',
+    '4/4 q q (q) q | h q q',
+    [0, 1, 2, 3, 4, 6, 7],
+    'Measure 1, beat 3: you clapped on the rest. Open your hands and whisper “3”.',
+  ],
   ['rest-skipped', '4/4 q q (q) q | q e e h', [0, 1, 2, 3, 4, 4.5, 5], 'Measure 1, beat 3: you gave the rest no time'],
-  ['rest-too-long', '4/4 e (e) q q q | q e e h', [0, 1.5, 2.5, 3.5, 4.5, 5.5, 6, 6.5], 'Measure 1, beat 1 1/2: the rest lasts only half a beat'],
-  ['dot-too-long', '4/4 q. e q q | q q h', [0, 2, 2.5, 3.5, 4.5, 5.5, 6.5], 'Measure 1, beat 1: you held the dotted quarter two beats'],
-  ['dot-too-short', '4/4 q. e q q | q q h', [0, 1, 1.5, 2.5, 3.5, 4.5, 5.5], 'you left out the dot. The dotted quarter lasts 1 1/2 beats'],
+  [
+    'rest-too-long',
+    '4/4 e (e) q q q | q e e h',
+    [0, 1.5, 2.5, 3.5, 4.5, 5.5, 6, 6.5],
+    'Measure 1, beat 1 1/2: the rest lasts only half a beat',
+  ],
+  [
+    'dot-too-long',
+    '4/4 q. e q q | q q h',
+    [0, 2, 2.5, 3.5, 4.5, 5.5, 6.5],
+    'Measure 1, beat 1: you held the dotted quarter two beats',
+  ],
+  [
+    'dot-too-short',
+    '4/4 q. e q q | q q h',
+    [0, 1, 1.5, 2.5, 3.5, 4.5, 5.5],
+    'you left out the dot. The dotted quarter lasts 1 1/2 beats',
+  ],
   ['tie-restruck', '4/4 q q h~ | q q h', [0, 1, 2, 4, 5, 6], 'Measure 2, beat 1: you clapped the tied-on note'],
-  ['hold-pulsed', '4/4 h. q | q q h', [0, 1, 2, 3, 4, 5, 6], 'Measure 1, beat 1: you clapped each beat of the dotted half. Clap once, keep your hands together and push on 2 and 3.'],
+  [
+    'hold-pulsed',
+    '4/4 h. q | q q h',
+    [0, 1, 2, 3, 4, 5, 6],
+    'Measure 1, beat 1: you clapped each beat of the dotted half. Clap once, keep your hands together and push on 2 and 3.',
+  ],
   ['hold-cut', '4/4 h e e q | q q h', [0, 1, 1.5, 2, 3, 4, 5], 'Measure 1, beat 1: you left the half a beat early'],
-  ['upbeat-on-beat', '4/4 (e) e q q q | q e e h', [0, 1, 2, 3, 4, 5, 5.5, 6], 'Measure 1, beat 1 1/2: you clapped on the beat; this note comes after it, on “&”'],
-  ['eighths-uneven', '4/4 e e e e q q | e e e e h', [0, 0.667, 1, 1.667, 2, 3, 4, 4.667, 5, 5.667, 6], 'Measure 1, beat 1: your pairs of eighths were long and short'],
-  ['sixteenths-slow', '4/4 q s s s s q q | h h', [0, 1, 1.5, 2, 2.5, 3, 4, 5, 7], 'Measure 1, beat 2: you played the four sixteenths as slowly as eighths'],
-  ['syncopation-straightened', '4/4 e q e q q | q q h', [0, 0.5, 1, 2, 3, 4, 5, 6], 'Measure 1, beat 1: short, long, short'],
+  [
+    'upbeat-on-beat',
+    '4/4 (e) e q q q | q e e h',
+    [0, 1, 2, 3, 4, 5, 5.5, 6],
+    'Measure 1, beat 1 1/2: you clapped on the beat; this note comes after it, on “&”',
+  ],
+  [
+    'eighths-uneven',
+    '4/4 e e e e q q | e e e e h',
+    [0, 0.667, 1, 1.667, 2, 3, 4, 4.667, 5, 5.667, 6],
+    'Measure 1, beat 1: your pairs of eighths were long and short',
+  ],
+  [
+    'sixteenths-slow',
+    '4/4 q s s s s q q | h h',
+    [0, 1, 1.5, 2, 2.5, 3, 4, 5, 7],
+    'Measure 1, beat 2: you played the four sixteenths as slowly as eighths',
+  ],
+  [
+    'syncopation-straightened',
+    '4/4 e q e q q | q q h',
+    [0, 0.5, 1, 2, 3, 4, 5, 6],
+    'Measure 1, beat 1: short, long, short',
+  ],
   ['entered-early', '4/4 q e e q (q) | h q q', [-1, 0, 0.5, 1, 3, 5, 6], 'you came in 1 beat too early'],
   ['entered-late', '4/4 q e e q (q) | h q q', [2, 3, 3.5, 4, 6, 8, 9], 'you came in 2 beats too late'],
   ['half-tempo', '4/4 q e e q q | h h', [0, 2, 3, 4, 6, 8, 12], 'at half the tempo'],
   ['double-tempo', '4/4 q e e q q | h h', [0, 0.5, 0.75, 1, 1.5, 2, 3], 'at twice the tempo'],
-  ['measure-skipped', '4/4 q q q q | e e e e h | h q q | q. e h', [0, 1, 2, 3, 4, 6, 7, 8, 9.5, 10], 'Measure 2, beat 1: you left this measure out'],
-  ['measure-repeated', '4/4 q q h | e e e e h | h q q', [0, 1, 2, 4, 4.5, 5, 5.5, 6, 8, 8.5, 9, 9.5, 10, 12, 14, 15], 'Measure 2, beat 1: you played this measure twice'],
+  [
+    'measure-skipped',
+    '4/4 q q q q | e e e e h | h q q | q. e h',
+    [0, 1, 2, 3, 4, 6, 7, 8, 9.5, 10],
+    'Measure 2, beat 1: you left this measure out',
+  ],
+  [
+    'measure-repeated',
+    '4/4 q q h | e e e e h | h q q',
+    [0, 1, 2, 4, 4.5, 5, 5.5, 6, 8, 8.5, 9, 9.5, 10, 12, 14, 15],
+    'Measure 2, beat 1: you played this measure twice',
+  ],
   ['stopped-early', '4/4 q q h | e e e e h | h q q', [0, 1, 2, 4, 4.5, 5], 'Measure 2, beat 2 1/2: you stopped here'],
-  ['lost-and-recovered', '4/4 q q q q | q e e q q | q q e e q | h h', [0, 1, 2, 3, 4.35, 4.9, 5.4, 6.4, 6.75, 8, 9, 10, 10.5, 11, 12, 14], 'were right again from measure 3, beat 1'],
+  [
+    'lost-and-recovered',
+    '4/4 q q q q | q e e q q | q q e e q | h h',
+    [0, 1, 2, 3, 4.35, 4.9, 5.4, 6.4, 6.75, 8, 9, 10, 10.5, 11, 12, 14],
+    'were right again from measure 3, beat 1',
+  ],
 ];
 
 describe('misreadings', () => {
@@ -47,25 +108,51 @@ describe('misreadings', () => {
     expect(first?.code).toBe(code);
     expect(first?.sentence).toContain(sentence);
   });
-  it.each(CASES.filter(([code]) => !['entered-early', 'entered-late', 'half-tempo', 'double-tempo'].includes(code)))('%s without a click: %s', (code, text, beats) => {
-    expect(judged(text, 80, human(beats).map((time) => 4 + 1.12 * time), { free: true }).misreadings[0]?.code).toBe(code);
-  });
+  it.each(CASES.filter(([code]) => !['entered-early', 'entered-late', 'half-tempo', 'double-tempo'].includes(code)))(
+    '%s without a click: %s',
+    (code, text, beats) => {
+      expect(
+        judged(
+          text,
+          80,
+          human(beats).map((time) => 4 + 1.12 * time),
+          { free: true },
+        ).misreadings[0]?.code,
+      ).toBe(code);
+    },
+  );
   it('with a click it names a rest at the very beginning that was skipped, or given too long', () => {
     const text = '4/4 (e) e q q q | q e (e) q q | h q q';
     const beats = [0.5, 1, 2, 3, 4, 5, 6, 7, 8, 10, 11];
-    for (const [off, code] of [[-0.5, 'rest-skipped'], [0.5, 'rest-too-long']] as const) {
+    for (const [off, code] of [
+      [-0.5, 'rest-skipped'],
+      [0.5, 'rest-too-long'],
+    ] as const) {
       const { misreadings, accuracy } = judged(text, 80, human(beats.map((beat) => beat + off)));
       expect(misreadings[0]).toMatchObject({ code, measure: 1, beat: '1' });
       expect(accuracy).toBe(1);
     }
   });
   it('names another misreading that comes to the very same claps', () => {
-    const codes = judged('4/4 q q h | q q q. e', 80, human([0, 1, 2, 4, 5, 6, 8])).misreadings.map(({ code, sentence }) => [code, sentence.startsWith('Or it was this.')]);
-    expect(codes).toEqual([['dot-too-long', false], ['upbeat-on-beat', true]]);
+    const codes = judged('4/4 q q h | q q q. e', 80, human([0, 1, 2, 4, 5, 6, 8])).misreadings.map(
+      ({ code, sentence }) => [code, sentence.startsWith('Or it was this.')],
+    );
+    expect(codes).toEqual([
+      ['dot-too-long', false],
+      ['upbeat-on-beat', true],
+    ]);
   });
   it('names a tempo that drifts, and follows it', () => {
-    for (const [drift, code] of [[0.1, 'rushing'], [-0.1, 'dragging']] as const) {
-      const { onsets } = simulate(patternOf('4/4 q q e e q | h q q | q. e q q | h h'), 80, { spread: 0.015, lead: 0.03, drift }, 4);
+    for (const [drift, code] of [
+      [0.1, 'rushing'],
+      [-0.1, 'dragging'],
+    ] as const) {
+      const { onsets } = simulate(
+        patternOf('4/4 q q e e q | h q q | q. e q q | h h'),
+        80,
+        { spread: 0.015, lead: 0.03, drift },
+        4,
+      );
       const result = judged('4/4 q q e e q | h q q | q. e q q | h h', 80, onsets);
       expect(result.misreadings.map((misreading) => misreading.code)).toEqual([code]);
       expect(result.accuracy).toBe(1);
@@ -73,13 +160,21 @@ describe('misreadings', () => {
     }
   });
   it('names two of one take', () => {
-    const result = judged('4/4 q. e q q | q q (q) q | q e e h', 80, human([0, 2, 2.5, 3.5, 4.5, 5.5, 6.5, 7.5, 8.5, 9.5, 10, 10.5]));
+    const result = judged(
+      '4/4 q. e q q | q q (q) q | q e e h',
+      80,
+      human([0, 2, 2.5, 3.5, 4.5, 5.5, 6.5, 7.5, 8.5, 9.5, 10, 10.5]),
+    );
     expect(result.misreadings.map(({ code }) => code).sort()).toEqual(['dot-too-long', 'rest-clapped']);
   });
   it('speaks in the words of the class', () => {
     const speech = { counts: { school: 'ta', houseWords: { quarterRest: 'hush' } }, naming: 'crotchets' } as const;
-    expect(judged('4/4 q q (q) q | h q q', 80, human([0, 1, 2, 3, 4, 6, 7]), { speech }).misreadings[0]!.sentence).toContain('whisper “ta”');
-    expect(judged('4/4 q. e q q | q q h', 80, human([0, 2, 2.5, 3.5, 4.5, 5.5, 6.5]), { speech }).misreadings[0]!.sentence).toContain('dotted crotchet two beats. It lasts 1 1/2 beats: say “tom”');
+    expect(
+      judged('4/4 q q (q) q | h q q', 80, human([0, 1, 2, 3, 4, 6, 7]), { speech }).misreadings[0]!.sentence,
+    ).toContain('whisper “ta”');
+    expect(
+      judged('4/4 q. e q q | q q h', 80, human([0, 2, 2.5, 3.5, 4.5, 5.5, 6.5]), { speech }).misreadings[0]!.sentence,
+    ).toContain('dotted crotchet two beats. It lasts 1 1/2 beats: say “tom”');
   });
   it('names what cannot be told apart side by side', () => {
     const codes = judged('4/4 h. (q) | q q h', 80, human([0, 3, 4, 5])).misreadings.map(({ code }) => code);
@@ -98,7 +193,11 @@ describe('following the child', () => {
     expect(early.withBeat).toBeLessThan(0.8);
   });
   it('adds shifts up', () => {
-    const { follow } = judged('4/4 q. e q q | q (e) e q q | h h | e e q h', 80, human([0, 2, 2.5, 3.5, 4.5, 6, 6.5, 7.5, 8.5, 10.5, 12.5, 13, 13.5, 14.5]));
+    const { follow } = judged(
+      '4/4 q. e q q | q (e) e q q | h h | e e q h',
+      80,
+      human([0, 2, 2.5, 3.5, 4.5, 6, 6.5, 7.5, 8.5, 10.5, 12.5, 13, 13.5, 14.5]),
+    );
     expect(follow[0]).toEqual({ fromNote: 1, beatsAhead: '-1/2' });
   });
   it('says how a take at half the tempo went', () => {
@@ -108,23 +207,43 @@ describe('following the child', () => {
     expect(result.tempo.bpm).toBeLessThan(42);
   });
   it('finds tempo and start of a free take', () => {
-    const result = judged('4/4 q e e q q | q q h', 80, [0, 1, 1.5, 2, 3, 4, 5, 6].map((beat) => 7.3 + beat * 0.5), { free: true });
+    const result = judged(
+      '4/4 q e e q q | q q h',
+      80,
+      [0, 1, 1.5, 2, 3, 4, 5, 6].map((beat) => 7.3 + beat * 0.5),
+      { free: true },
+    );
     expect(result).toMatchObject({ accuracy: 1, withBeat: null, misreadings: [], heard: '4/4 q e e q q | q q h' });
     expect(result.tempo.bpm).toBeCloseTo(120, 0);
   });
   it('turns a course round', () => {
-    fc.assert(fc.property(fc.double({ min: 0, max: 10, noNaN: true }), fc.double({ min: -0.5, max: 0.5, noNaN: true }), fc.double({ min: -0.5, max: 0.5, noNaN: true }), (time, tempo, bend) => {
-      const course = { lag: 0.2, tempo, bend, from: 0, length: 10 };
-      expect(writtenTime(course, heardTime(course, time))).toBeCloseTo(time, 6);
-    }));
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0, max: 10, noNaN: true }),
+        fc.double({ min: -0.5, max: 0.5, noNaN: true }),
+        fc.double({ min: -0.5, max: 0.5, noNaN: true }),
+        (time, tempo, bend) => {
+          const course = { lag: 0.2, tempo, bend, from: 0, length: 10 };
+          expect(writtenTime(course, heardTime(course, time))).toBeCloseTo(time, 6);
+        },
+      ),
+    );
   });
 });
 
 describe('simulated takes', () => {
-  const PATTERNS = ['4/4 q. e q (q) | e q e h | q s s s s q e e | h~ q q', '3/4 q e (e) q | h q | e e e e q | q. e q', '4/4 h. q | (e) e q q (q) | e e e e h | q q~ q q'];
+  const PATTERNS = [
+    '4/4 q. e q (q) | e q e h | q s s s s q e e | h~ q q',
+    '3/4 q e (e) q | h q | e e e e q | q. e q',
+    '4/4 h. q | (e) e q q (q) | e e e e h | q q~ q q',
+  ];
   const takes = PATTERNS.flatMap((text) => Array.from({ length: 12 }, (_, seed) => ({ text, seed })));
 
-  it.each(Object.keys(MISREADINGS).filter((code) => MISREADINGS[code as MisreadingCode].readings.length > 0) as MisreadingCode[])('%s is named in nearly all of them', (code) => {
+  it.each(
+    Object.keys(MISREADINGS).filter(
+      (code) => MISREADINGS[code as MisreadingCode].readings.length > 0,
+    ) as MisreadingCode[],
+  )('%s is named in nearly all of them', (code) => {
     let made = 0;
     let named = 0;
     for (const { text, seed } of takes) {
@@ -140,38 +259,65 @@ describe('simulated takes', () => {
   it('names nothing in clean ones, and just the note that was missed', () => {
     for (const { text, seed } of takes) {
       const pattern = patternOf(text);
-      const clean = judge({ pattern, bpm: 80, onsets: simulate(pattern, 80, { spread: 0.02, lead: 0.03 }, seed).onsets });
+      const clean = judge({
+        pattern,
+        bpm: 80,
+        onsets: simulate(pattern, 80, { spread: 0.02, lead: 0.03 }, seed).onsets,
+      });
       expect(clean.ok && clean.result.misreadings).toEqual([]);
       const missed = 1 + (seed % 8);
-      const result = judge({ pattern, bpm: 80, onsets: simulate(pattern, 80, { spread: 0.02, lead: 0.03, missed: [missed] }, seed).onsets });
-      expect(result.ok && result.result.notes.filter(({ verdict }) => verdict === 'missed').map(({ index }) => index)).toEqual([missed]);
+      const result = judge({
+        pattern,
+        bpm: 80,
+        onsets: simulate(pattern, 80, { spread: 0.02, lead: 0.03, missed: [missed] }, seed).onsets,
+      });
+      expect(
+        result.ok && result.result.notes.filter(({ verdict }) => verdict === 'missed').map(({ index }) => index),
+      ).toEqual([missed]);
     }
   });
 });
 
 describe('laws', () => {
   it('every reading of every pattern is about an event, and keeps each note at most once', () => {
-    fc.assert(fc.property(anyPattern, fc.array(fc.double({ min: -5, max: 60, noNaN: true }), { maxLength: 40 }), fc.boolean(), fc.constantFrom(20, 60, 300), (pattern, played, free, bpm) => {
-      fc.pre(barsAddUp(barCheck(pattern)));
-      const onsets = [...played].sort((a, b) => a - b);
-      const result = judge({ pattern, bpm, onsets, free });
-      if (!result.ok) throw new Error(result.reason);
-      const { notes, extras, misreadings, tempo, heard } = result.result;
-      expect(notes.map(({ index }) => index)).toEqual(expectedOf(pattern, bpm).notes.map((_, i) => i));
-      expect(notes.filter(({ verdict }) => verdict !== 'missed').length + extras.length).toBeLessThanOrEqual(played.length);
-      expect(misreadings.length).toBeLessThanOrEqual(3);
-      for (const { sentence } of misreadings) expect(sentence).not.toMatch(/undefined|NaN/);
-      for (const value of Object.values(tempo)) expect(Number.isFinite(value)).toBe(true);
-      patternOf(heard);
-    }), { numRuns: 250 });
+    fc.assert(
+      fc.property(
+        anyPattern,
+        fc.array(fc.double({ min: -5, max: 60, noNaN: true }), { maxLength: 40 }),
+        fc.boolean(),
+        fc.constantFrom(20, 60, 300),
+        (pattern, played, free, bpm) => {
+          fc.pre(barsAddUp(barCheck(pattern)));
+          const onsets = [...played].sort((a, b) => a - b);
+          const result = judge({ pattern, bpm, onsets, free });
+          if (!result.ok) throw new Error(result.reason);
+          const { notes, extras, misreadings, tempo, heard } = result.result;
+          expect(notes.map(({ index }) => index)).toEqual(expectedOf(pattern, bpm).notes.map((_, i) => i));
+          expect(notes.filter(({ verdict }) => verdict !== 'missed').length + extras.length).toBeLessThanOrEqual(
+            played.length,
+          );
+          expect(misreadings.length).toBeLessThanOrEqual(3);
+          for (const { sentence } of misreadings) expect(sentence).not.toMatch(/undefined|NaN/);
+          for (const value of Object.values(tempo)) expect(Number.isFinite(value)).toBe(true);
+          patternOf(heard);
+        },
+      ),
+      { numRuns: 250 },
+    );
   });
   it('gives no onset to two strikes', () => {
-    const times = fc.array(fc.double({ min: 0, max: 20, noNaN: true }), { maxLength: 30 }).map((list) => list.sort((a, b) => a - b));
-    fc.assert(fc.property(times, times, fc.boolean(), (due, onsets, free) => {
-      const fit = new Aligner(Float64Array.from(onsets), free).fit(due.map((time, note) => ({ note, written: time, time })));
-      const used = [...fit.hits].filter((hit) => hit >= 0);
-      expect(new Set(used).size).toBe(used.length);
-      expect(Number.isFinite(fit.cost)).toBe(true);
-    }));
+    const times = fc
+      .array(fc.double({ min: 0, max: 20, noNaN: true }), { maxLength: 30 })
+      .map((list) => list.sort((a, b) => a - b));
+    fc.assert(
+      fc.property(times, times, fc.boolean(), (due, onsets, free) => {
+        const fit = new Aligner(Float64Array.from(onsets), free).fit(
+          due.map((time, note) => ({ note, written: time, time })),
+        );
+        const used = [...fit.hits].filter((hit) => hit >= 0);
+        expect(new Set(used).size).toBe(used.length);
+        expect(Number.isFinite(fit.cost)).toBe(true);
+      }),
+    );
   });
 });

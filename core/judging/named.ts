@@ -26,18 +26,42 @@ interface Found {
 function foundIn(written: Written, { readings, gains, fit, lost }: Explanation, drift: number): Found[] {
   const { events, notes } = written;
   const eventOf = (strike: number) => {
-    const from = fit.strikes.slice(strike).find(({ note }) => note >= 0) ?? fit.strikes.slice(0, strike).findLast(({ note }) => note >= 0);
+    const from =
+      fit.strikes.slice(strike).find(({ note }) => note >= 0) ??
+      fit.strikes.slice(0, strike).findLast(({ note }) => note >= 0);
     return notes[from?.note ?? 0] ?? 0;
   };
-  const found: Found[] = readings.map(({ code, event, shift }, i) => ({ code, event, gain: gains[i]!, until: shift ? beatsText(frac(Math.round(Math.abs(shift.beats) * 2), 2)) : '' }));
+  const found: Found[] = readings.map(({ code, event, shift }, i) => ({
+    code,
+    event,
+    gain: gains[i]!,
+    until: shift ? beatsText(frac(Math.round(Math.abs(shift.beats) * 2), 2)) : '',
+  }));
   if (Math.abs(drift) > DRIFT_NAMED && notes.length > 0) {
-    found.push({ code: drift > 0 ? 'rushing' : 'dragging', event: notes[0]!, gain: fit.bendCertainty ** 2 / 2, until: `${Math.round(Math.abs(drift) * 100)} %`, everywhere: true });
+    found.push({
+      code: drift > 0 ? 'rushing' : 'dragging',
+      event: notes[0]!,
+      gain: fit.bendCertainty ** 2 / 2,
+      until: `${Math.round(Math.abs(drift) * 100)} %`,
+      everywhere: true,
+    });
   }
   if (lost) {
     const again = events[eventOf(lost.to + 1)]!.source;
-    found.push({ code: 'lost-and-recovered', event: eventOf(lost.from), gain: lost.gain, until: placeText(again.measure.number, again.beat).toLowerCase() });
+    found.push({
+      code: 'lost-and-recovered',
+      event: eventOf(lost.from),
+      gain: lost.gain,
+      until: placeText(again.measure.number, again.beat).toLowerCase(),
+    });
   }
-  if (fit.stopped >= 0) found.push({ code: 'stopped-early', event: eventOf(fit.stopped), gain: (fit.strikes.length - fit.stopped) * 4, until: '' });
+  if (fit.stopped >= 0)
+    found.push({
+      code: 'stopped-early',
+      event: eventOf(fit.stopped),
+      gain: (fit.strikes.length - fit.stopped) * 4,
+      until: '',
+    });
   return found.sort((a, b) => b.gain - a.gain);
 }
 
@@ -45,7 +69,13 @@ function foundIn(written: Written, { readings, gains, fit, lost }: Explanation, 
  * What was misread in a take, the weightiest first, in the words of the class. Where the claps alone cannot tell two
  * misreadings apart, the other one is named after it.
  */
-export function namedIn(pattern: Pattern, written: Written, explanation: Explanation, follower: Follower, speech: Speech): Misreading[] {
+export function namedIn(
+  pattern: Pattern,
+  written: Written,
+  explanation: Explanation,
+  follower: Follower,
+  speech: Speech,
+): Misreading[] {
   const main = foundIn(written, explanation, follower.drift);
   const others = main.length > 0 ? (explanation.others ?? []).flatMap((other) => foundIn(written, other, 0)) : [];
   const seen = new Set<string>();
@@ -55,8 +85,16 @@ export function namedIn(pattern: Pattern, written: Written, explanation: Explana
     .map((found): Misreading => {
       const { code, event, until } = found;
       const { measure, beat } = written.events[event]!.source;
-      const said = named(MISREADINGS[code].sentence(wordsFor(pattern, written, event, speech, until)), speech.naming ?? 'quarters');
+      const said = named(
+        MISREADINGS[code].sentence(wordsFor(pattern, written, event, speech, until)),
+        speech.naming ?? 'quarters',
+      );
       const place = 'everywhere' in found ? 'The whole take' : placeText(measure.number, beat);
-      return { code, measure: measure.number, beat, sentence: `${'instead' in found ? 'Or it was this. ' : ''}${place}: ${said}` };
+      return {
+        code,
+        measure: measure.number,
+        beat,
+        sentence: `${'instead' in found ? 'Or it was this. ' : ''}${place}: ${said}`,
+      };
     });
 }

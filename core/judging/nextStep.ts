@@ -36,14 +36,19 @@ export function nextStep(takes: readonly TakeSoFar[], ladder: readonly number[] 
     return faster === undefined ? { kind: 'next-pattern' } : { kind: 'faster', bpm: faster };
   }
   if (before.mark < TOO_LOW && last.mark < TOO_LOW) {
-    if (last.hardest !== undefined) return { kind: 'measure', measure: last.hardest, bpm: Math.min(PRACTICE_BPM, last.bpm) };
+    if (last.hardest !== undefined)
+      return { kind: 'measure', measure: last.hardest, bpm: Math.min(PRACTICE_BPM, last.bpm) };
     return { kind: 'half-speed', bpm: Math.round(last.bpm / 2) };
   }
   return { kind: 'again' };
 }
 
 /** The measure a take lost most in: the place of the first misreading, else where most notes were not on time. */
-export function hardestMeasure({ misreadings, notes, extras }: Pick<TakeResult, 'misreadings' | 'notes' | 'extras'>): number | undefined {
+export function hardestMeasure({
+  misreadings,
+  notes,
+  extras,
+}: Pick<TakeResult, 'misreadings' | 'notes' | 'extras'>): number | undefined {
   const named = misreadings.find(({ code }) => !WHOLE_TAKE_CODES.has(code));
   if (named) return Math.max(1, named.measure);
   const lost = new Map<number, number>();

@@ -17,11 +17,41 @@ describe('the next step', () => {
   it.each([
     [[], { kind: 'again' }],
     [[{ bpm: 60, mark: 4 }], { kind: 'again' }],
-    [[{ bpm: 60, mark: 4 }, { bpm: 60, mark: 4 }], { kind: 'faster', bpm: 76 }],
-    [[{ bpm: 108, mark: 4 }, { bpm: 108, mark: 4 }], { kind: 'next-pattern' }],
-    [[{ bpm: 76, mark: 2 }, { bpm: 76, mark: 1 }], { kind: 'half-speed', bpm: 38 }],
-    [[{ bpm: 76, mark: 2 }, { bpm: 76, mark: 2, hardest: 3 }], { kind: 'measure', measure: 3, bpm: 60 }],
-    [[{ bpm: 76, mark: 2 }, { bpm: 76, mark: 3 }], { kind: 'again' }],
+    [
+      [
+        { bpm: 60, mark: 4 },
+        { bpm: 60, mark: 4 },
+      ],
+      { kind: 'faster', bpm: 76 },
+    ],
+    [
+      [
+        { bpm: 108, mark: 4 },
+        { bpm: 108, mark: 4 },
+      ],
+      { kind: 'next-pattern' },
+    ],
+    [
+      [
+        { bpm: 76, mark: 2 },
+        { bpm: 76, mark: 1 },
+      ],
+      { kind: 'half-speed', bpm: 38 },
+    ],
+    [
+      [
+        { bpm: 76, mark: 2 },
+        { bpm: 76, mark: 2, hardest: 3 },
+      ],
+      { kind: 'measure', measure: 3, bpm: 60 },
+    ],
+    [
+      [
+        { bpm: 76, mark: 2 },
+        { bpm: 76, mark: 3 },
+      ],
+      { kind: 'again' },
+    ],
   ] as const)('after %j: %j', (takes, step) => expect(nextStep(takes)).toEqual(step));
   it('finds the measure that cost most', () => {
     const pattern = patternOf('4/4 q q q q | q (q) q q | q q q q');
@@ -37,12 +67,24 @@ describe('elements and mastery', () => {
     ['4/4 q. e e. s q~ | w', ['quarter', 'tie', 'dotted-quarter', 'dotted-eighth']],
     ['6/8 q e q.', ['quarter', 'compound']],
     ['4/4 3{e e e} s s s s (h)', ['half-rest', 'sixteenths', 'triplet']],
-  ])('%s has %j', (text, elements) => expect([...elementsOf(patternOf(text)).keys()].sort()).toEqual([...elements].sort()));
+  ])('%s has %j', (text, elements) =>
+    expect([...elementsOf(patternOf(text)).keys()].sort()).toEqual([...elements].sort()),
+  );
   it('is known by element, newer takes weigh more', () => {
     const pattern = patternOf('4/4 q q q q | e e e e h');
-    const take = (onsets: number[], takenAt: number) => ({ pattern, takenAt, result: judged({ pattern, bpm: 60, onsets }) });
+    const take = (onsets: number[], takenAt: number) => ({
+      pattern,
+      takenAt,
+      result: judged({ pattern, bpm: 60, onsets }),
+    });
     const right = [0, 1, 2, 3, 4, 4.5, 5, 5.5, 6];
-    const [quarter, pair] = masteryOf([take(right, 2), take(right.filter((time) => time !== 4.5), 1)]);
+    const [quarter, pair] = masteryOf([
+      take(right, 2),
+      take(
+        right.filter((time) => time !== 4.5),
+        1,
+      ),
+    ]);
     expect(quarter).toEqual({ element: 'quarter', heard: 2, right: 1, lastSeen: 2 });
     expect(pair!.right).toBeGreaterThan(0.5);
     expect(pair!.right).toBeLessThan(1);
@@ -54,45 +96,85 @@ describe('two streams and held notes', () => {
   const hands = [0, 1, 1.5, 2, 4, 6, 7];
   it('judges the feet on their own, and how far the two are apart', () => {
     const feet = [0, 1, 2, 3, 4, 5, 6, 7].map((time) => time - 0.02);
-    expect(judged({ pattern, bpm: 60, onsets: hands, feet }).feet).toEqual({ onBeat: 8, beats: 8, extras: 0, leadMs: 20, handsLaterMs: 20, apartMs: 0 });
-    expect(judged({ pattern, bpm: 60, onsets: hands, feet: [0, 1.4, 2, 2.5, 4] }).feet).toMatchObject({ onBeat: 3, extras: 2 });
+    expect(judged({ pattern, bpm: 60, onsets: hands, feet }).feet).toEqual({
+      onBeat: 8,
+      beats: 8,
+      extras: 0,
+      leadMs: 20,
+      handsLaterMs: 20,
+      apartMs: 0,
+    });
+    expect(judged({ pattern, bpm: 60, onsets: hands, feet: [0, 1.4, 2, 2.5, 4] }).feet).toMatchObject({
+      onBeat: 3,
+      extras: 2,
+    });
   });
   it('takes the lead of the feet off, not that of the hands', () => {
     const feet = [0, 1, 2, 3, 4, 5, 6, 7].map((time) => time + 0.07);
-    expect(judged({ pattern, bpm: 60, onsets: hands.map((time) => time - 0.05), feet, ages: '11-13' }).feet).toMatchObject({ onBeat: 8, leadMs: -70, handsLaterMs: -120 });
+    expect(
+      judged({ pattern, bpm: 60, onsets: hands.map((time) => time - 0.05), feet, ages: '11-13' }).feet,
+    ).toMatchObject({ onBeat: 8, leadMs: -70, handsLaterMs: -120 });
   });
   it('without a click the beat is the child’s own', () => {
     const own = (time: number) => 5 + time * 1.2;
     const feet = [0, 1, 2, 3, 4, 5, 6, 7].map(own);
-    expect(judged({ pattern, bpm: 60, onsets: hands.map(own), feet, free: true }).feet).toMatchObject({ onBeat: 8, extras: 0, apartMs: 0 });
+    expect(judged({ pattern, bpm: 60, onsets: hands.map(own), feet, free: true }).feet).toMatchObject({
+      onBeat: 8,
+      extras: 0,
+      apartMs: 0,
+    });
   });
   it('a release that is not known is not judged', () => {
     const releases = [0.3, 1.2, 1.6, null, 4.8, 6.2, 7.2];
-    expect(judged({ pattern, bpm: 60, onsets: hands, releases }).holds).toEqual([{ index: 4, verdict: 'cut', heldS: 0.8, writtenS: 2 }]);
+    expect(judged({ pattern, bpm: 60, onsets: hands, releases }).holds).toEqual([
+      { index: 4, verdict: 'cut', heldS: 0.8, writtenS: 2 },
+    ]);
   });
   it('a steady simulated child steps on the beat and holds on', () => {
     const child = { spread: 0.01, lead: 0.03 };
     const onsets = simulateTake(pattern, 60, child, 3);
-    const { feet, holds } = judged({ pattern, bpm: 60, onsets, feet: simulateSteps(pattern, 60, child, 3), releases: simulateReleases(pattern, 60, onsets, child, 3) });
+    const { feet, holds } = judged({
+      pattern,
+      bpm: 60,
+      onsets,
+      feet: simulateSteps(pattern, 60, child, 3),
+      releases: simulateReleases(pattern, 60, onsets, child, 3),
+    });
     expect(feet).toMatchObject({ onBeat: 8, beats: 8, extras: 0 });
     expect(holds!.map(({ verdict }) => verdict)).toEqual(['kept', 'kept']);
   });
   it.each([
     [{ feet: [0, 1, 2, 3, 4, 5, 6, 7] }, ['Feet: every step was on the beat. Hands and feet came together.']],
-    [{ feet: [0, 1, 2, 3, 4, 5, 6, 6.5] }, ['Feet: 7 of 8 beats were stepped on time, and 1 step was too many. Hands and feet came together.']],
-    [{ feet: [-0.05, 0.95, 1.95, 2.95, 3.95, 4.95, 5.95, 6.95] }, ['Feet: every step was on the beat. The hands came 50 ms after the feet.']],
+    [
+      { feet: [0, 1, 2, 3, 4, 5, 6, 6.5] },
+      ['Feet: 7 of 8 beats were stepped on time, and 1 step was too many. Hands and feet came together.'],
+    ],
+    [
+      { feet: [-0.05, 0.95, 1.95, 2.95, 3.95, 4.95, 5.95, 6.95] },
+      ['Feet: every step was on the beat. The hands came 50 ms after the feet.'],
+    ],
     [{ feet: [] }, ['Feet: 0 of 8 beats were stepped on time.']],
     [{ releases: [0.3, 1.2, 1.6, 3.9, 5.9, 6.2, 7.2] }, ['Long notes: all 2 were held for their time.']],
-    [{ releases: [0.3, 1.2, 1.6, 3.9, 6.9, 6.9, 7.2] }, ['Long notes: 1 of 2 were held for their time. Measure 2, beat 1: held too long. Let go where the next note or rest begins.']],
+    [
+      { releases: [0.3, 1.2, 1.6, 3.9, 6.9, 6.9, 7.2] },
+      [
+        'Long notes: 1 of 2 were held for their time. Measure 2, beat 1: held too long. Let go where the next note or rest begins.',
+      ],
+    ],
     [{}, []],
-  ])('says of %j: %j', (more, sentences) => expect(besidesOf(judged({ pattern, bpm: 60, onsets: hands, ...more }))).toEqual(sentences));
+  ])('says of %j: %j', (more, sentences) =>
+    expect(besidesOf(judged({ pattern, bpm: 60, onsets: hands, ...more }))).toEqual(sentences),
+  );
   it('tells long notes that were kept from those that were cut or held over', () => {
     const releases = [0.3, 1.2, 1.6, 3.9, 4.8, 6.2, 7.2];
     expect(judged({ pattern, bpm: 60, onsets: hands, releases }).holds).toEqual([
       { index: 3, verdict: 'kept', heldS: 1.9, writtenS: 2 },
       { index: 4, verdict: 'cut', heldS: 0.8, writtenS: 2 },
     ]);
-    expect(judged({ pattern, bpm: 60, onsets: hands, releases: releases.map((time, i) => (i === 4 ? 6.9 : time)) }).holds![1]!.verdict).toBe('held-over');
+    expect(
+      judged({ pattern, bpm: 60, onsets: hands, releases: releases.map((time, i) => (i === 4 ? 6.9 : time)) })
+        .holds![1]!.verdict,
+    ).toBe('held-over');
   });
   it.each([
     [{ feet: [1, 0] }, 'steps'],

@@ -32,7 +32,13 @@ function listed(words: readonly string[]): string {
  * What a sentence can say of a written event, in the words of the class.
  * @param until  of a stretch or a whole take, see SentenceWords
  */
-export function wordsFor(pattern: Pattern, written: Written, index: number, { counts = { school: 'numbers' }, naming = 'quarters' }: Speech, until: string): SentenceWords {
+export function wordsFor(
+  pattern: Pattern,
+  written: Written,
+  index: number,
+  { counts = { school: 'numbers' }, naming = 'quarters' }: Speech,
+  until: string,
+): SentenceWords {
   const event = written.events[index]!;
   const played = unfold(pattern);
   const inMeasure = index - written.events.findIndex(({ played: measure }) => measure === event.played);

@@ -17,8 +17,20 @@ describe('what a teacher sets', () => {
   it.each([
     [MARK_BORDERS, ''],
     [[{ mark: 4, accuracy: 1 }], ''],
-    [[{ mark: 4, accuracy: 0.8 }, { mark: 3, accuracy: 0.8 }], 'lower border'],
-    [[{ mark: 3, accuracy: 0.8 }, { mark: 4, accuracy: 0.6 }], 'lower border'],
+    [
+      [
+        { mark: 4, accuracy: 0.8 },
+        { mark: 3, accuracy: 0.8 },
+      ],
+      'lower border',
+    ],
+    [
+      [
+        { mark: 3, accuracy: 0.8 },
+        { mark: 4, accuracy: 0.6 },
+      ],
+      'lower border',
+    ],
     [[{ mark: 5, accuracy: 0.8 }], 'above 0'],
     [[{ mark: 4, accuracy: 0 }], 'above 0'],
     [[{ mark: 4, accuracy: 0.9, driftPct: -1 }], 'above 0'],
@@ -35,12 +47,25 @@ describe('what a teacher sets', () => {
     expect(windowsOf({ ages, onTimeMs: 300 }).reach).toBe(0.3);
   });
   it.each([
-    [0.05, 'on-time'], [-0.05, 'on-time'], [0.0501, 'late'], [-0.041, 'on-time'], [-0.0501, 'early'],
+    [0.05, 'on-time'],
+    [-0.05, 'on-time'],
+    [0.0501, 'late'],
+    [-0.041, 'on-time'],
+    [-0.0501, 'early'],
   ] as const)('%f s is %s', (error, verdict) => expect(verdictOf(error, { early: 0.05, late: 0.05 })).toBe(verdict));
   it('counts in the words of the class, in other schools in their own', () => {
-    const room = { school: 'ta', rests: 'rest', houseWords: { ta: { quarter: 'doo' }, numbers: { half: 'and' } }, wordSet: null } as const;
+    const room = {
+      school: 'ta',
+      rests: 'rest',
+      houseWords: { ta: { quarter: 'doo' }, numbers: { half: 'and' } },
+      wordSet: null,
+    } as const;
     expect(countsOf(room)).toMatchObject({ school: 'ta', rests: 'rest', houseWords: { quarter: 'doo' } });
-    expect(countsOf(room, 'numbers')).toMatchObject({ school: 'numbers', rests: undefined, houseWords: { half: 'and' } });
+    expect(countsOf(room, 'numbers')).toMatchObject({
+      school: 'numbers',
+      rests: undefined,
+      houseWords: { half: 'and' },
+    });
     expect([namingOf(undefined), namingOf({ naming: 'crotchets' })]).toEqual(['quarters', 'crotchets']);
   });
 });
@@ -66,18 +91,32 @@ describe('the line of tempo', () => {
   it('leaves extra claps and missed notes out', () => {
     const onsets = [0, 1, 1.45, 2, 4, 5, 6, 7];
     const { pattern, result } = judged('4/4 q q q q | q q q q', onsets);
-    expect(pairsOf(pattern, 60, result, onsets).map(({ note, heard }) => [note, heard])).toEqual([[0, 0], [1, 1], [2, 2], [4, 4], [5, 5], [6, 6], [7, 7]]);
+    expect(pairsOf(pattern, 60, result, onsets).map(({ note, heard }) => [note, heard])).toEqual([
+      [0, 0],
+      [1, 1],
+      [2, 2],
+      [4, 4],
+      [5, 5],
+      [6, 6],
+      [7, 7],
+    ]);
   });
   it('never pairs a clap twice, and is never without number', () => {
     fc.assert(
-      fc.property(everydayPattern, fc.nat({ max: 500 }), fc.double({ min: 0, max: 0.3, noNaN: true }), (pattern, seed, leavesOut) => {
-        const { onsets } = simulate(pattern, 84, { spread: 0.03, leavesOut, habits: { 'rest-clapped': 0.3 } }, seed);
-        const result = judge({ pattern, bpm: 84, onsets });
-        if (!result.ok) return;
-        const claps = pairsOf(pattern, 84, result.result, onsets).map(({ heard }) => heard);
-        expect(new Set(claps).size).toBe(claps.length);
-        for (const { bpm } of tempoLine(pattern, 84, result.result, onsets)) expect(Number.isFinite(bpm) && bpm > 0).toBe(true);
-      }),
+      fc.property(
+        everydayPattern,
+        fc.nat({ max: 500 }),
+        fc.double({ min: 0, max: 0.3, noNaN: true }),
+        (pattern, seed, leavesOut) => {
+          const { onsets } = simulate(pattern, 84, { spread: 0.03, leavesOut, habits: { 'rest-clapped': 0.3 } }, seed);
+          const result = judge({ pattern, bpm: 84, onsets });
+          if (!result.ok) return;
+          const claps = pairsOf(pattern, 84, result.result, onsets).map(({ heard }) => heard);
+          expect(new Set(claps).size).toBe(claps.length);
+          for (const { bpm } of tempoLine(pattern, 84, result.result, onsets))
+            expect(Number.isFinite(bpm) && bpm > 0).toBe(true);
+        },
+      ),
       { numRuns: 80 },
     );
   });
@@ -91,17 +130,31 @@ describe('names of values, in every text a class sees', () => {
     ...Object.values(SCHOOLS).flatMap(({ meanings }) => Object.values(meanings)),
   ];
   it.each([
-    ['a dotted {q}', 'a dotted quarter', 'a dotted crotchet'], ['{e+} and {s+}', 'eighths and sixteenths', 'quavers and semiquavers'], ['the {w} and the {h} rest', 'the whole and the half rest', 'the semibreve and the minim rest'],
+    ['a dotted {q}', 'a dotted quarter', 'a dotted crotchet'],
+    ['{e+} and {s+}', 'eighths and sixteenths', 'quavers and semiquavers'],
+    ['the {w} and the {h} rest', 'the whole and the half rest', 'the semibreve and the minim rest'],
     ['{t}, {x} and {}', 'thirty-second, {x} and {}', 'demisemiquaver, {x} and {}'],
-  ])('%s', (text, quarters, crotchets) => expect([named(text, 'quarters'), named(text, 'crotchets')]).toEqual([quarters, crotchets]));
+  ])('%s', (text, quarters, crotchets) =>
+    expect([named(text, 'quarters'), named(text, 'crotchets')]).toEqual([quarters, crotchets]),
+  );
   it.each(texts)('“%s” is said in both traditions', (text) => {
     for (const naming of NAMING_IDS) expect(named(text, naming)).not.toMatch(/[{}]/);
     // The parts of a beat are no values.
-    expect(named(text, 'crotchets').replaceAll(/(first|last) quarter of the beat|half beat|half of the beat|half as|by half/g, '')).not.toMatch(/\b(quarter|eighth|sixteenth|thirty-second|half rest|whole rest|half note|whole note)s?\b/);
+    expect(
+      named(text, 'crotchets').replaceAll(
+        /(first|last) quarter of the beat|half beat|half of the beat|half as|by half/g,
+        '',
+      ),
+    ).not.toMatch(/\b(quarter|eighth|sixteenth|thirty-second|half rest|whole rest|half note|whole note)s?\b/);
   });
   it('also when a take is judged', () => {
     const swung = [0, 0.667, 1, 1.667, 2, 3, 4, 4.667, 5, 5.667, 6].map((beat) => (beat * 60) / 80);
-    const judged = judge({ pattern: patternOf('4/4 e e e e q q | e e e e h'), bpm: 80, onsets: swung, speech: { naming: 'crotchets' } });
+    const judged = judge({
+      pattern: patternOf('4/4 e e e e q q | e e e e h'),
+      bpm: 80,
+      onsets: swung,
+      speech: { naming: 'crotchets' },
+    });
     expect(judged.ok && judged.result.misreadings[0]!.sentence).toContain('your pairs of quavers were long and short');
   });
 });

@@ -76,7 +76,11 @@ function slipByHand(state: State, code: MisreadingCode, written: Written, random
       const from = 1 + random.below(room);
       const beat = events[0]!.beat;
       state.slips.push({ code, event: eventOf(state.strikes[from]) });
-      state.strikes = state.strikes.map((strike, i) => (i < from || i >= from + size ? strike : { ...strike, time: strike.time + (random.next() < 0.5 ? -1 : 1) * beat * (0.25 + 0.2 * random.next()) }));
+      state.strikes = state.strikes.map((strike, i) =>
+        i < from || i >= from + size
+          ? strike
+          : { ...strike, time: strike.time + (random.next() < 0.5 ? -1 : 1) * beat * (0.25 + 0.2 * random.next()) },
+      );
       return;
     }
     default:
@@ -90,10 +94,16 @@ function slipByHand(state: State, code: MisreadingCode, written: Written, random
 export function simulate(pattern: Pattern, bpm: number, child: SimulatedChild, seed: number): SimulatedTake {
   const random = randomFrom(seed);
   const written = writtenOf(expectedOf(pattern, bpm));
-  const strikes = written.notes.map((index, note): Strike => ({ note, written: written.events[index]!.time, time: written.events[index]!.time }));
+  const strikes = written.notes.map((index, note): Strike => ({
+    note,
+    written: written.events[index]!.time,
+    time: written.events[index]!.time,
+  }));
   const state: State = { strikes, drift: child.drift ?? 0, slips: [] };
   for (const { code, event } of child.misreads ?? []) {
-    const places = MISREADINGS[code].readings(written).filter((reading) => event === undefined || reading.event === event);
+    const places = MISREADINGS[code]
+      .readings(written)
+      .filter((reading) => event === undefined || reading.event === event);
     if (places.length > 0) apply(state, random.pick(places));
     else slipByHand(state, code, written, random);
   }
@@ -121,20 +131,36 @@ export function simulateTake(pattern: Pattern, bpm: number, child: SimulatedChil
 }
 
 /** The steps of the same child, one a beat, in seconds from beat 1 of measure 1. */
-export function simulateSteps(pattern: Pattern, bpm: number, { spread, lead = 0 }: SimulatedChild, seed: number): number[] {
+export function simulateSteps(
+  pattern: Pattern,
+  bpm: number,
+  { spread, lead = 0 }: SimulatedChild,
+  seed: number,
+): number[] {
   const random = randomFrom(seed + 1);
-  return beatsOf(pattern, bpm).map(({ time }) => time - lead + random.normal() * spread).sort((a, b) => a - b);
+  return beatsOf(pattern, bpm)
+    .map(({ time }) => time - lead + random.normal() * spread)
+    .sort((a, b) => a - b);
 }
 
 /** A little before a note is over the hands let go. */
 const LETS_GO = 0.05;
 
 /** When the child lets go of what it clapped: at the end of the written note nearest to each onset. */
-export function simulateReleases(pattern: Pattern, bpm: number, onsets: readonly number[], { spread }: SimulatedChild, seed: number): number[] {
+export function simulateReleases(
+  pattern: Pattern,
+  bpm: number,
+  onsets: readonly number[],
+  { spread }: SimulatedChild,
+  seed: number,
+): number[] {
   const random = randomFrom(seed + 2);
   const expected = expectedOf(pattern, bpm);
   return onsets.map((onset) => {
-    const note = expected.notes.reduce((best, one) => (Math.abs(one.time - onset) < Math.abs(best.time - onset) ? one : best), expected.notes[0]!);
+    const note = expected.notes.reduce(
+      (best, one) => (Math.abs(one.time - onset) < Math.abs(best.time - onset) ? one : best),
+      expected.notes[0]!,
+    );
     const held = soundEnd(expected, note) - note.time - LETS_GO + random.normal() * spread;
     return onset + Math.max(LETS_GO, held);
   });

@@ -12,13 +12,20 @@ export interface Paired {
 }
 
 /** Which onset each note that was heard got: what is left when the extra claps and bounces are taken away, in order. */
-export function pairsOf(pattern: Pattern, bpm: number, { notes, extras }: Pick<TakeResult, 'notes' | 'extras'>, onsets: readonly number[]): Paired[] {
+export function pairsOf(
+  pattern: Pattern,
+  bpm: number,
+  { notes, extras }: Pick<TakeResult, 'notes' | 'extras'>,
+  onsets: readonly number[],
+): Paired[] {
   const extra = new Set(extras.map(({ time }) => time.toFixed(4)));
   const kept = onsets.filter((time) => !extra.has(time.toFixed(4)));
   const heard = notes.filter(({ verdict }) => verdict !== 'missed');
   const claps = kept.length > heard.length ? kept.filter((time, i) => i === 0 || time - kept[i - 1]! >= BOUNCE) : kept;
   const { notes: written } = expectedOf(pattern, bpm);
-  return heard.flatMap(({ index }, i) => (claps[i] === undefined || !written[index] ? [] : [{ note: index, written: written[index].time, heard: claps[i] }]));
+  return heard.flatMap(({ index }, i) =>
+    claps[i] === undefined || !written[index] ? [] : [{ note: index, written: written[index].time, heard: claps[i] }],
+  );
 }
 
 /** Neighbours on either side that are taken together, so that one uneven clap does not look like another tempo. */
@@ -28,7 +35,12 @@ const SMOOTH = 2;
  * The tempo from place to place: counted beats a minute, each taken from the claps around it.
  * @returns one point a note, `at` in seconds as written
  */
-export function tempoLine(pattern: Pattern, bpm: number, result: Pick<TakeResult, 'notes' | 'extras'>, onsets: readonly number[]): { readonly at: number; readonly bpm: number }[] {
+export function tempoLine(
+  pattern: Pattern,
+  bpm: number,
+  result: Pick<TakeResult, 'notes' | 'extras'>,
+  onsets: readonly number[],
+): { readonly at: number; readonly bpm: number }[] {
   const pairs = pairsOf(pattern, bpm, result, onsets);
   return pairs.flatMap(({ written }, i) => {
     const from = pairs[Math.max(0, i - SMOOTH)]!;

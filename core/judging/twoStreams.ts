@@ -21,20 +21,43 @@ export interface FeetResult {
  * @param feet   seconds, rising, on the same clock
  * @param hands  seconds, rising, on the same clock
  */
-export function judgeFeet(beats: readonly number[], feet: readonly number[], hands: readonly number[], windows: Windows): FeetResult {
+export function judgeFeet(
+  beats: readonly number[],
+  feet: readonly number[],
+  hands: readonly number[],
+  windows: Windows,
+): FeetResult {
   const lag = steadyLag(beats, feet, windows);
   const due = beats.map((time) => time + lag);
   const near = tolerances(due, windows);
-  const paired = stepsOn(due, feet, windows).map(({ beat, step }) => ({ beat: due[beat]!, step, tolerance: near[beat]! }));
-  const onBeat = paired.filter(({ beat, step, tolerance }) => verdictOf(step - beat, tolerance.onTime) === 'on-time').length;
+  const paired = stepsOn(due, feet, windows).map(({ beat, step }) => ({
+    beat: due[beat]!,
+    step,
+    tolerance: near[beat]!,
+  }));
+  const onBeat = paired.filter(
+    ({ beat, step, tolerance }) => verdictOf(step - beat, tolerance.onTime) === 'on-time',
+  ).length;
   const gaps = paired.flatMap(({ step, tolerance }) => {
-    const together = hands.filter((time) => time >= step - tolerance.reach.early && time <= step + tolerance.reach.late);
-    const nearest = together.reduce((best, time) => (Math.abs(time - step) < Math.abs(best - step) ? time : best), Infinity);
+    const together = hands.filter(
+      (time) => time >= step - tolerance.reach.early && time <= step + tolerance.reach.late,
+    );
+    const nearest = together.reduce(
+      (best, time) => (Math.abs(time - step) < Math.abs(best - step) ? time : best),
+      Infinity,
+    );
     return nearest === Infinity ? [] : [nearest - step];
   });
   const mean = gaps.reduce((sum, gap) => sum + gap, 0) / Math.max(1, gaps.length);
   const apart = Math.sqrt(gaps.reduce((sum, gap) => sum + (gap - mean) ** 2, 0) / Math.max(1, gaps.length - 1));
-  return { onBeat, beats: beats.length, extras: feet.length - paired.length, leadMs: round(-lag * 1000, 10) || 0, handsLaterMs: round(mean * 1000, 10), apartMs: round(apart * 1000, 10) };
+  return {
+    onBeat,
+    beats: beats.length,
+    extras: feet.length - paired.length,
+    leadMs: round(-lag * 1000, 10) || 0,
+    handsLaterMs: round(mean * 1000, 10),
+    apartMs: round(apart * 1000, 10),
+  };
 }
 
 /** Which step was which beat. */
@@ -45,7 +68,9 @@ function stepsOn(due: readonly number[], feet: readonly number[], windows: Windo
 
 /** How far the steps are behind the beat on the whole: the middle one, and no more than is taken off the hands. */
 function steadyLag(beats: readonly number[], feet: readonly number[], windows: Windows): number {
-  const late = stepsOn(beats, feet, windows).map(({ beat, step }) => step - beats[beat]!).sort((a, b) => a - b);
+  const late = stepsOn(beats, feet, windows)
+    .map(({ beat, step }) => step - beats[beat]!)
+    .sort((a, b) => a - b);
   const middle = late.length === 0 ? 0 : (late[(late.length - 1) >> 1]! + late[late.length >> 1]!) / 2;
   return Math.max(-LARGEST_LEAD, Math.min(LARGEST_LEAD, middle));
 }

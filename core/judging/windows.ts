@@ -15,7 +15,13 @@ export interface Windows {
 }
 
 /** Handbook §8: ± 130, 110, 90, 70, 45 ms; 40 % of the gap; early or late up to half the gap and 250 ms. */
-const ON_TIME: Readonly<Record<Ages, number>> = { '5-6': 0.13, '7-8': 0.11, '9-10': 0.09, '11-13': 0.07, musician: 0.045 };
+const ON_TIME: Readonly<Record<Ages, number>> = {
+  '5-6': 0.13,
+  '7-8': 0.11,
+  '9-10': 0.09,
+  '11-13': 0.07,
+  musician: 0.045,
+};
 
 export const DEFAULT_AGES: Ages = '9-10';
 
@@ -31,7 +37,9 @@ export interface WindowSettings {
 
 export function windowsOf({ ages, onTimeMs }: WindowSettings): Windows {
   const usual = windowsFor(ages);
-  return onTimeMs === null || onTimeMs === undefined ? usual : { ...usual, onTime: onTimeMs / 1000, reach: Math.max(usual.reach, onTimeMs / 1000) };
+  return onTimeMs === null || onTimeMs === undefined
+    ? usual
+    : { ...usual, onTime: onTimeMs / 1000, reach: Math.max(usual.reach, onTimeMs / 1000) };
 }
 
 /** Two hits closer than this (seconds), and than this part of the shortest written gap, are one (handbook §8). */
@@ -42,7 +50,10 @@ export const BOUNCE_OF_GAP = 0.4;
 export const LARGEST_LEAD = 0.08;
 
 /** What a clap so far off its note is called; `onTime` are both positive. */
-export function verdictOf(error: number, onTime: { readonly early: number; readonly late: number }): 'on-time' | 'early' | 'late' {
+export function verdictOf(
+  error: number,
+  onTime: { readonly early: number; readonly late: number },
+): 'on-time' | 'early' | 'late' {
   const early = error < 0;
   return Math.abs(error) <= (early ? onTime.early : onTime.late) + 1e-9 ? 'on-time' : early ? 'early' : 'late';
 }

@@ -56,7 +56,18 @@ export function writtenOf(expected: Expected): Written {
     const seconds = toNumber(beat.length) * whole;
     const place = toNumber(event.onset) / toNumber(beat.length);
     const inBeat = place - Math.floor(place + 1e-9);
-    return { source, kind: event.kind, time, end, beat: seconds, division: beat.division, beats: (end - time) / seconds, inBeat: inBeat < 1e-9 ? 0 : inBeat, note: event.kind === 'rest' ? -1 : note, played: playedOf[i]! };
+    return {
+      source,
+      kind: event.kind,
+      time,
+      end,
+      beat: seconds,
+      division: beat.division,
+      beats: (end - time) / seconds,
+      inBeat: inBeat < 1e-9 ? 0 : inBeat,
+      note: event.kind === 'rest' ? -1 : note,
+      played: playedOf[i]!,
+    };
   });
   const measures = played.map(({ at, measure }) => {
     const from = toNumber(at) * whole;

@@ -2,12 +2,14 @@ import type { Item, Measure, Note, Pattern, Rest } from '../rhythm/pattern.ts';
 
 /** Events in reverse. A tie joins the same two notes as before; one over the bar line has nothing left to join. */
 function reversed(events: readonly (Note | Rest)[]): (Note | Rest)[] {
-  return events.map((event, i): Note | Rest => {
-    if (event.kind === 'rest') return event;
-    const { tied: _tied, ...note } = event;
-    const before = events[i - 1];
-    return before?.kind === 'note' && before.tied ? { ...note, tied: true } : note;
-  }).reverse();
+  return events
+    .map((event, i): Note | Rest => {
+      if (event.kind === 'rest') return event;
+      const { tied: _tied, ...note } = event;
+      const before = events[i - 1];
+      return before?.kind === 'note' && before.tied ? { ...note, tied: true } : note;
+    })
+    .reverse();
 }
 
 function reversedMeasure(measure: Measure): Measure {

@@ -18,7 +18,10 @@ export interface Chunk {
 
 /** The written measures, `(M3)` as three, repeat signs left out: measure n is at n - 1, or at n after a pickup. */
 function writtenMeasures(pattern: Pattern): Measure[] {
-  return unfold({ ...pattern, measures: pattern.measures.map(({ repeatStart: _start, repeatEnd: _end, ...measure }) => measure) }).measures.slice();
+  return unfold({
+    ...pattern,
+    measures: pattern.measures.map(({ repeatStart: _start, repeatEnd: _end, ...measure }) => measure),
+  }).measures.slice();
 }
 
 /** The number of the last measure. */

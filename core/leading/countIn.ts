@@ -29,7 +29,11 @@ const READY_GO = ['ready', 'go'] as const;
  * @param bpm  counted beats of the first meter a minute
  * @example 4/4 at 60 → "1" at -4, "2" at -3, "ready" at -2, "go" at -1
  */
-export function countIn(pattern: Pattern, bpm: number, { kind = 'measure', words = READY_GO }: CountInOptions = {}): CountInBeat[] {
+export function countIn(
+  pattern: Pattern,
+  bpm: number,
+  { kind = 'measure', words = READY_GO }: CountInOptions = {},
+): CountInBeat[] {
   const { meter } = pattern.measures[0]!;
   const beat = beatOf(meter).length;
   const inMeasure = Math.max(1, Math.round(toNumber(beatsInMeasure(meter))));
@@ -40,7 +44,11 @@ export function countIn(pattern: Pattern, bpm: number, { kind = 'measure', words
   return Array.from({ length: count }, (_, i) => {
     const number = first - count + i;
     const place = ((number % inMeasure) + inMeasure) % inMeasure;
-    return { time: number * seconds, word: words[words.length - (count - i)] ?? String(place + 1), accent: place === 0 };
+    return {
+      time: number * seconds,
+      word: words[words.length - (count - i)] ?? String(place + 1),
+      accent: place === 0,
+    };
   });
 }
 

@@ -74,11 +74,19 @@ export function planTrouble(pattern: Pattern, plan: Plan): string | undefined {
   const slow = ladder.find((rung) => !(tempoOf(rung) >= SLOWEST_BPM && tempoOf(rung) <= FASTEST_BPM));
   if (slow) return `the tempo must be from ${SLOWEST_BPM} to ${FASTEST_BPM} beats a minute, not ${tempoOf(slow)}`;
   const count = ladder.reduce((total, rung) => total + rung.passes, 0);
-  if (ladder.some(({ passes: n }) => !Number.isInteger(n) || n < 1) || count > MOST_PASSES || passes.length > MOST_PASSES) return `each tempo takes 1 to ${MOST_PASSES} passes, and all together no more than ${MOST_PASSES}`;
-  if (!Number.isInteger(restBeats) || restBeats < 0 || restBeats > MOST_REST_BEATS) return `rest from 0 to ${MOST_REST_BEATS} beats between the passes`;
+  if (
+    ladder.some(({ passes: n }) => !Number.isInteger(n) || n < 1) ||
+    count > MOST_PASSES ||
+    passes.length > MOST_PASSES
+  )
+    return `each tempo takes 1 to ${MOST_PASSES} passes, and all together no more than ${MOST_PASSES}`;
+  if (!Number.isInteger(restBeats) || restBeats < 0 || restBeats > MOST_REST_BEATS)
+    return `rest from 0 to ${MOST_REST_BEATS} beats between the passes`;
   const last = lastMeasure(pattern);
-  if (chunks.kind === 'range' && !(chunks.from >= 1 && chunks.from <= chunks.to && chunks.to <= last)) return `the pattern has the measures 1 to ${last}: choose among them`;
-  if (chunks.kind === 'joined' && !(Number.isInteger(chunks.by) && chunks.by >= 1)) return 'join by one measure or more';
+  if (chunks.kind === 'range' && !(chunks.from >= 1 && chunks.from <= chunks.to && chunks.to <= last))
+    return `the pattern has the measures 1 to ${last}: choose among them`;
+  if (chunks.kind === 'joined' && !(Number.isInteger(chunks.by) && chunks.by >= 1))
+    return 'join by one measure or more';
   return undefined;
 }
 

@@ -27,21 +27,36 @@ const BLOCK_SECONDS = 1;
  * @param cues  by time, rising
  * @returns blocks in order, each with the part done so far, 0 to 1
  */
-export function* practiceTrack(cues: readonly Cue[], options: TrackOptions): Generator<{ readonly block: Float32Array; readonly done: number }> {
+export function* practiceTrack(
+  cues: readonly Cue[],
+  options: TrackOptions,
+): Generator<{ readonly block: Float32Array; readonly done: number }> {
   const { sampleRate, levels, clapAs, words } = options;
   const made = new Map<string, Recording | undefined>();
   const recordingOf = (sound: Sound): Recording | undefined => {
     const key = soundKey(sound);
-    if (!made.has(key)) made.set(key, sound.kind === 'word' ? words.get(sound.word) : { samples: synthesise(sound, sampleRate), vowel: 0 });
+    if (!made.has(key))
+      made.set(
+        key,
+        sound.kind === 'word' ? words.get(sound.word) : { samples: synthesise(sound, sampleRate), vowel: 0 },
+      );
     return made.get(key);
   };
-  const sounding = cues.flatMap((cue) => {
-    const found = soundOf(cue, clapAs);
-    const recording = found && levels[found.channel] > 0 ? recordingOf(found.sound) : undefined;
-    if (!found || !recording) return [];
-    const whisper = found.sound.kind === 'word' && found.sound.whispered ? WHISPER_LEVEL : 1;
-    return [{ at: Math.round((cue.time + TRACK_LEAD_SECONDS - recording.vowel) * sampleRate), samples: recording.samples, level: levels[found.channel] * whisper }];
-  }).sort((a, b) => a.at - b.at);
+  const sounding = cues
+    .flatMap((cue) => {
+      const found = soundOf(cue, clapAs);
+      const recording = found && levels[found.channel] > 0 ? recordingOf(found.sound) : undefined;
+      if (!found || !recording) return [];
+      const whisper = found.sound.kind === 'word' && found.sound.whispered ? WHISPER_LEVEL : 1;
+      return [
+        {
+          at: Math.round((cue.time + TRACK_LEAD_SECONDS - recording.vowel) * sampleRate),
+          samples: recording.samples,
+          level: levels[found.channel] * whisper,
+        },
+      ];
+    })
+    .sort((a, b) => a.at - b.at);
 
   const total = trackFrames(options);
   const size = Math.round(BLOCK_SECONDS * sampleRate);

@@ -11,8 +11,18 @@ import { recordingOf } from './spokenWords.ts';
 import { timetable } from './timetable.ts';
 import { vowelOnset } from './vowel.ts';
 
-const PLAN: Plan = { ...READY_PLANS[1]!, passes: [{ activity: 'clap', who: 'together' }], ladder: [{ bpm: 77, passes: 3 }], divided: true, twoLines: true };
-const loud = (level: number, only?: Channel) => Object.fromEntries(CHANNEL_IDS.map((id) => [id, only === undefined || only === id ? level : 0])) as Record<Channel, number>;
+const PLAN: Plan = {
+  ...READY_PLANS[1]!,
+  passes: [{ activity: 'clap', who: 'together' }],
+  ladder: [{ bpm: 77, passes: 3 }],
+  divided: true,
+  twoLines: true,
+};
+const loud = (level: number, only?: Channel) =>
+  Object.fromEntries(CHANNEL_IDS.map((id) => [id, only === undefined || only === id ? level : 0])) as Record<
+    Channel,
+    number
+  >;
 const RATE = 8000;
 
 function rendered(plan: Plan, levels: Record<Channel, number>, words: TrackOptions['words'] = new Map()) {
@@ -36,7 +46,11 @@ describe('the practice track', () => {
   });
   it('puts the vowel of a word on the beat', () => {
     const word = { samples: new Float32Array(400).fill(0.01, 0, 160).fill(0.5, 160), vowel: 160 / RATE };
-    const { samples, cues } = rendered({ ...PLAN, passes: [{ activity: 'say', who: 'together' }] }, loud(1, 'syllables'), new Map(['1', '2', '3', '4', '&'].map((text) => [text, word])));
+    const { samples, cues } = rendered(
+      { ...PLAN, passes: [{ activity: 'say', who: 'together' }] },
+      loud(1, 'syllables'),
+      new Map(['1', '2', '3', '4', '&'].map((text) => [text, word])),
+    );
     const said = cues.find(({ kind, text }) => kind === 'syllable' && text === '2')!;
     const at = Math.round((said.time + TRACK_LEAD_SECONDS) * RATE);
     expect(samples[at]).toBeCloseTo(0.5, 5);
@@ -50,27 +64,47 @@ describe('the practice track', () => {
   });
   it('becomes a WAV file', () => {
     const file = new DataView(wavFile(Float32Array.of(0, 1, -1, 2), 44_100).buffer);
-    expect([file.getUint32(24, true), file.getUint32(40, true), file.getInt16(46, true), file.getInt16(48, true), file.getInt16(50, true)]).toEqual([44_100, 8, 32_767, -32_767, 32_767]);
+    expect([
+      file.getUint32(24, true),
+      file.getUint32(40, true),
+      file.getInt16(46, true),
+      file.getInt16(48, true),
+      file.getInt16(50, true),
+    ]).toEqual([44_100, 8, 32_767, -32_767, 32_767]);
   });
 });
 
 describe('sounds', () => {
   it.each([['clap'], ['wood'], ['stamp']] as const)('%s strikes at once and dies away', (kind) => {
     const samples = synthesise({ kind }, 48_000);
-    const energy = (from: number, to: number) => samples.slice(from, to).reduce((sum, sample) => sum + sample * sample, 0);
+    const energy = (from: number, to: number) =>
+      samples.slice(from, to).reduce((sum, sample) => sum + sample * sample, 0);
     expect(energy(0, 960)).toBeGreaterThan(energy(samples.length - 960, samples.length) * 4);
   });
   it('every syllable of every school has a recording', () => {
-    fc.assert(fc.property(everydayPattern, fc.constantFrom(...SCHOOL_IDS), (pattern, school) => {
-      const made = timetable(pattern, { ...PLAN, passes: [{ activity: 'say', who: 'together' }], ladder: [{ bpm: 90, passes: 1 }] }, { school });
-      if (!made.ok) return;
-      for (const cue of made.timetable.cues) if (cue.kind === 'syllable' || cue.kind === 'count-in') expect([cue.text, soundOf(cue)?.sound.kind]).toEqual([cue.text, 'word']);
-    }));
+    fc.assert(
+      fc.property(everydayPattern, fc.constantFrom(...SCHOOL_IDS), (pattern, school) => {
+        const made = timetable(
+          pattern,
+          { ...PLAN, passes: [{ activity: 'say', who: 'together' }], ladder: [{ bpm: 90, passes: 1 }] },
+          { school },
+        );
+        if (!made.ok) return;
+        for (const cue of made.timetable.cues)
+          if (cue.kind === 'syllable' || cue.kind === 'count-in')
+            expect([cue.text, soundOf(cue)?.sound.kind]).toEqual([cue.text, 'word']);
+      }),
+    );
     expect(recordingOf('haus')).toBeUndefined();
   });
-  it.each([['a hiss, then a tone', 0.08], ['a tone alone', 0]] as const)('finds the vowel of %s', (_name, hiss) => {
+  it.each([
+    ['a hiss, then a tone', 0.08],
+    ['a tone alone', 0],
+  ] as const)('finds the vowel of %s', (_name, hiss) => {
     const noise = synthesise({ kind: 'clap' }, RATE).map((sample, i, all) => (i > 0 ? sample - all[i - 1]! : 0) * 0.2);
-    const samples = Float32Array.from({ length: RATE * 0.3 }, (_, i) => (i < hiss * RATE ? noise[i % noise.length]! : 0.7 * Math.sin((2 * Math.PI * 220 * i) / RATE)));
+    const samples = Float32Array.from({ length: RATE * 0.3 }, (_, i) =>
+      i < hiss * RATE ? noise[i % noise.length]! : 0.7 * Math.sin((2 * Math.PI * 220 * i) / RATE),
+    );
     expect(Math.abs(vowelOnset(samples, RATE) - hiss)).toBeLessThan(0.012);
   });
 });
@@ -88,15 +122,26 @@ describe('the course of a run', () => {
     expect([1, 3.5, 4.5, 6.5, 9].map((audio) => tableTime(loop, audio).time)).toEqual([1, 3.5, 2.5, 3, 4]);
   });
   it('never goes back while no one asks it to, however often the tempo changes', () => {
-    fc.assert(fc.property(fc.array(fc.record({ after: fc.double({ min: 0, max: 20, noNaN: true }), rate: fc.double({ min: 0.25, max: 4, noNaN: true }) }), { maxLength: 8 }), (changes) => {
-      let course: ReturnType<typeof changeRate> = start;
-      for (const { after, rate } of changes) course = changeRate(course, course.at(-1)!.from + after, rate);
-      let before = 0;
-      for (let audio = 0; audio < 120; audio += 0.37) {
-        const { time } = tableTime(course, audio);
-        expect(time).toBeGreaterThanOrEqual(before - 1e-9);
-        before = time;
-      }
-    }));
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.record({
+            after: fc.double({ min: 0, max: 20, noNaN: true }),
+            rate: fc.double({ min: 0.25, max: 4, noNaN: true }),
+          }),
+          { maxLength: 8 },
+        ),
+        (changes) => {
+          let course: ReturnType<typeof changeRate> = start;
+          for (const { after, rate } of changes) course = changeRate(course, course.at(-1)!.from + after, rate);
+          let before = 0;
+          for (let audio = 0; audio < 120; audio += 0.37) {
+            const { time } = tableTime(course, audio);
+            expect(time).toBeGreaterThanOrEqual(before - 1e-9);
+            before = time;
+          }
+        },
+      ),
+    );
   });
 });

@@ -4,7 +4,13 @@ import { recordingOf } from './spokenWords.ts';
 import type { Cue } from './timetable.ts';
 
 /** What the teacher can turn up, down and off. */
-export const CHANNELS = { click: 'Click', count: 'Count-in', syllables: 'Syllables', claps: 'Claps', feet: 'Feet' } as const;
+export const CHANNELS = {
+  click: 'Click',
+  count: 'Count-in',
+  syllables: 'Syllables',
+  claps: 'Claps',
+  feet: 'Feet',
+} as const;
 export type Channel = keyof typeof CHANNELS;
 export const CHANNEL_IDS = Object.keys(CHANNELS) as readonly Channel[];
 
@@ -17,7 +23,10 @@ export type Sound =
   | { readonly kind: 'word'; readonly word: string; readonly whispered: boolean };
 
 /** Which sound a cue makes and on which channel; undefined for what is only shown. */
-export function soundOf(cue: Cue, clapAs: 'clap' | 'wood' = 'clap'): { readonly channel: Channel; readonly sound: Sound } | undefined {
+export function soundOf(
+  cue: Cue,
+  clapAs: 'clap' | 'wood' = 'clap',
+): { readonly channel: Channel; readonly sound: Sound } | undefined {
   if (!cue.sounds) return undefined;
   switch (cue.kind) {
     case 'click':
@@ -25,7 +34,12 @@ export function soundOf(cue: Cue, clapAs: 'clap' | 'wood' = 'clap'): { readonly 
     case 'count-in':
     case 'syllable': {
       const word = recordingOf(cue.text);
-      return word === undefined ? undefined : { channel: cue.kind === 'count-in' ? 'count' : 'syllables', sound: { kind: 'word', word, whispered: cue.whispered } };
+      return word === undefined
+        ? undefined
+        : {
+            channel: cue.kind === 'count-in' ? 'count' : 'syllables',
+            sound: { kind: 'word', word, whispered: cue.whispered },
+          };
     }
     case 'clap':
       return { channel: 'claps', sound: { kind: clapAs } };
@@ -66,11 +80,24 @@ const TONE_EDGE_SECONDS = 0.012;
 /** The click, from its first sample on at full attack, so that it stands exactly where it starts. */
 export function clickSamples(accent: Accent, sampleRate: number): Float32Array {
   const { hz, level } = CLICKS[accent];
-  return Float32Array.from({ length: Math.round(CLICK_SECONDS * sampleRate) }, (_, i) => level * Math.cos((2 * Math.PI * hz * i) / sampleRate) * Math.exp((-i / sampleRate) * 90));
+  return Float32Array.from(
+    { length: Math.round(CLICK_SECONDS * sampleRate) },
+    (_, i) => level * Math.cos((2 * Math.PI * hz * i) / sampleRate) * Math.exp((-i / sampleRate) * 90),
+  );
 }
 
 /** Noise that rings at some pitch and dies away: what struck things have in common. */
-function struck(sampleRate: number, { seconds, hz, width, decay, level, seed }: { seconds: number; hz: number; width: number; decay: number; level: number; seed: number }): Float32Array {
+function struck(
+  sampleRate: number,
+  {
+    seconds,
+    hz,
+    width,
+    decay,
+    level,
+    seed,
+  }: { seconds: number; hz: number; width: number; decay: number; level: number; seed: number },
+): Float32Array {
   const random = randomFrom(seed);
   const pole = Math.exp((-Math.PI * width) / sampleRate);
   const turn = 2 * pole * Math.cos((2 * Math.PI * hz) / sampleRate);

@@ -13,7 +13,15 @@ function spoken(text: string, school: SchoolId): string {
   const counted = countPattern(pattern, { school });
   if (!counted.ok) throw new Error(counted.reason);
   return eventsOf(placePattern(pattern))
-    .map((events, m) => events.flatMap((event, i) => spokenParts(event, counted.measures[m]!.tokens[i]!.text).map(({ at, text: said, whispered }) => `${whispered ? 'w' : ''}${said}@${mixed(at)}`)).join(' '))
+    .map((events, m) =>
+      events
+        .flatMap((event, i) =>
+          spokenParts(event, counted.measures[m]!.tokens[i]!.text).map(
+            ({ at, text: said, whispered }) => `${whispered ? 'w' : ''}${said}@${mixed(at)}`,
+          ),
+        )
+        .join(' '),
+    )
     .join(' | ');
 }
 
@@ -36,7 +44,13 @@ describe('what is said, and when', () => {
   ] as const)('%s, %s: %s', (school, text, expected) => expect(spoken(text, school)).toBe(expected));
 
   it.each([
-    ['↓', 'down', 'down'], ['&', '&', 'and'], ['Ready', 'ready', 'ready'], ['12', '12', 'number-12'], ['R', 'right', 'right'],
-  ])('%s is recorded as %s in the file %s', (text, word, file) => expect([recordingOf(text), recordingFile(recordingOf(text)!)]).toEqual([word, file]));
+    ['↓', 'down', 'down'],
+    ['&', '&', 'and'],
+    ['Ready', 'ready', 'ready'],
+    ['12', '12', 'number-12'],
+    ['R', 'right', 'right'],
+  ])('%s is recorded as %s in the file %s', (text, word, file) =>
+    expect([recordingOf(text), recordingFile(recordingOf(text)!)]).toEqual([word, file]),
+  );
   it.each(['', 'toString', 'haus', '17'])('“%s” has no recording', (text) => expect(recordingOf(text)).toBeUndefined());
 });

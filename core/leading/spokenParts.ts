@@ -11,7 +11,8 @@ export interface SpokenPart {
 }
 
 const SMALL = '₀₁₂₃₄₅₆₇₈₉';
-const plain = (text: string) => [...text].map((sign) => (SMALL.includes(sign) ? String(SMALL.indexOf(sign)) : sign)).join('');
+const plain = (text: string) =>
+  [...text].map((sign) => (SMALL.includes(sign) ? String(SMALL.indexOf(sign)) : sign)).join('');
 
 /** The times at which the parts of a count are said: at the onset and the beats inside, or the pulses inside, or evenly. */
 function times(event: CountedEvent, count: number): Fraction[] {
@@ -31,7 +32,10 @@ function times(event: CountedEvent, count: number): Fraction[] {
  */
 export function spokenParts(event: CountedEvent, token: string): SpokenPart[] {
   const whispered = token.startsWith('(');
-  const parts = token.replace(/^[(-]|\)$/g, '').split(/-|(?<=[^₀-₉])(?=[₀-₉])/).filter((part) => part !== '');
+  const parts = token
+    .replace(/^[(-]|\)$/g, '')
+    .split(/-|(?<=[^₀-₉])(?=[₀-₉])/)
+    .filter((part) => part !== '');
   const at = times(event, parts.length);
   const end = add(event.onset, event.length);
   return parts.flatMap((part, i) => {

@@ -10,7 +10,17 @@ import { pulsesOf } from './countIn.ts';
 import { ACTIVITY_IDS, type Plan, READY_PLANS, WHO_IDS } from './plan.ts';
 import { type Cue, type Timetable, durationText, lastAt, measureStarts, timetable } from './timetable.ts';
 
-const PLAN: Plan = { title: 'x', passes: [{ activity: 'say-clap', who: 'together' }], chunks: { kind: 'whole' }, ladder: [{ bpm: 60, passes: 1 }], restBeats: 0, countIn: 'measure', countInEach: true, divided: false, twoLines: false };
+const PLAN: Plan = {
+  title: 'x',
+  passes: [{ activity: 'say-clap', who: 'together' }],
+  chunks: { kind: 'whole' },
+  ladder: [{ bpm: 60, passes: 1 }],
+  restBeats: 0,
+  countIn: 'measure',
+  countInEach: true,
+  divided: false,
+  twoLines: false,
+};
 
 function table(text: string, change: Partial<Plan> = {}): Timetable {
   const made = timetable(patternOf(text), { ...PLAN, ...change }, { school: 'numbers' });
@@ -20,7 +30,10 @@ function table(text: string, change: Partial<Plan> = {}): Timetable {
 
 const micro = (seconds: number) => Math.round(seconds * 1e6) / 1e6;
 const of = (cues: readonly Cue[], kind: Cue['kind']) => cues.filter((cue) => cue.kind === kind);
-const line = (cues: readonly Cue[], kind: Cue['kind']) => of(cues, kind).map(({ time, text }) => `${micro(time)} ${text}`.trim()).join(', ');
+const line = (cues: readonly Cue[], kind: Cue['kind']) =>
+  of(cues, kind)
+    .map(({ time, text }) => `${micro(time)} ${text}`.trim())
+    .join(', ');
 
 describe('timetable', () => {
   it.each([
@@ -45,48 +58,95 @@ describe('timetable', () => {
   });
 
   it('joins two measures at a time, climbs the ladder at the end, and adds up the time', () => {
-    const { sections, seconds, passes } = table('2/4 q q | q q | q q | q q', { chunks: { kind: 'joined', by: 2 }, ladder: [{ bpm: 60, passes: 1 }, { bpm: 120, passes: 2 }] });
-    expect(sections.map(({ chunk, bpm }) => `${chunkName(chunk)} ${bpm}`)).toEqual(['measures 1-2 60', 'measures 3-4 60', 'all 60', 'all 120', 'all 120']);
+    const { sections, seconds, passes } = table('2/4 q q | q q | q q | q q', {
+      chunks: { kind: 'joined', by: 2 },
+      ladder: [
+        { bpm: 60, passes: 1 },
+        { bpm: 120, passes: 2 },
+      ],
+    });
+    expect(sections.map(({ chunk, bpm }) => `${chunkName(chunk)} ${bpm}`)).toEqual([
+      'measures 1-2 60',
+      'measures 3-4 60',
+      'all 60',
+      'all 120',
+      'all 120',
+    ]);
     // Each pass is its count-in of one measure and its measures.
-    expect(seconds).toBe(3 * 2 + (4 + 4 + 8) * 1 + 2 * (2 + 8) / 2);
+    expect(seconds).toBe(3 * 2 + (4 + 4 + 8) * 1 + (2 * (2 + 8)) / 2);
     expect(passes).toBe(5);
   });
 
   it('takes half speed, 1.5 and 2 times of a rung', () => {
-    expect(table('4/4 w', { ladder: [0.5, 1, 1.5, 2].map((factor) => ({ bpm: 80, passes: 1, factor: factor as 1 })) }).sections.map(({ bpm }) => bpm)).toEqual([40, 80, 120, 160]);
+    expect(
+      table('4/4 w', {
+        ladder: [0.5, 1, 1.5, 2].map((factor) => ({ bpm: 80, passes: 1, factor: factor as 1 })),
+      }).sections.map(({ bpm }) => bpm),
+    ).toEqual([40, 80, 120, 160]);
   });
 
   it('lets the app go first, or the class; only the app sounds in its turn', () => {
     const mine = table('4/4 q q q q', { passes: [{ activity: 'clap', who: 'i-go' }] });
-    expect(mine.sections.map(({ role, start }) => [role, start])).toEqual([['listen', 4], ['answer', 8]]);
-    expect(of(mine.cues, 'clap').map(({ section, sounds }) => [section, sounds])).toEqual([...Array<unknown>(4).fill([0, true]), ...Array<unknown>(4).fill([1, false])]);
+    expect(mine.sections.map(({ role, start }) => [role, start])).toEqual([
+      ['listen', 4],
+      ['answer', 8],
+    ]);
+    expect(of(mine.cues, 'clap').map(({ section, sounds }) => [section, sounds])).toEqual([
+      ...Array<unknown>(4).fill([0, true]),
+      ...Array<unknown>(4).fill([1, false]),
+    ]);
     expect(of(mine.cues, 'click').every(({ sounds }) => sounds)).toBe(true);
-    expect(table('4/4 w', { passes: [{ activity: 'clap', who: 'you-go' }] }).sections.map(({ role }) => role)).toEqual(['answer', 'check']);
+    expect(table('4/4 w', { passes: [{ activity: 'clap', who: 'you-go' }] }).sections.map(({ role }) => role)).toEqual([
+      'answer',
+      'check',
+    ]);
     const echo = table('4/4 w', { passes: [{ activity: 'echo', who: 'together' }] });
-    expect(echo.sections.map(({ role, hidden }) => [role, hidden])).toEqual([['listen', true], ['answer', true], ['check', false]]);
+    expect(echo.sections.map(({ role, hidden }) => [role, hidden])).toEqual([
+      ['listen', true],
+      ['answer', true],
+      ['check', false],
+    ]);
   });
 
   it('keeps the beat when turns follow each other, also with a pickup', () => {
-    const starts = (text: string) => table(text, { passes: [{ activity: 'clap', who: 'i-go' }] }).sections.map(({ start }) => start);
+    const starts = (text: string) =>
+      table(text, { passes: [{ activity: 'clap', who: 'i-go' }] }).sections.map(({ start }) => start);
     expect(starts('4/4 ^ q | h.')).toEqual([5, 9]);
     expect(starts('4/4 ^ q | w')).toEqual([5, 13]);
   });
 
   it('rests between passes, counts in once when asked, in the teacher’s words', () => {
-    const passes = [{ activity: 'clap', who: 'together' }, { activity: 'say', who: 'together' }] as const;
-    const { cues, seconds } = table('2/4 h', { passes, restBeats: 3, countInEach: false, countIn: 'two-measures', countInWords: ['hands', 'up', 'off'] });
+    const passes = [
+      { activity: 'clap', who: 'together' },
+      { activity: 'say', who: 'together' },
+    ] as const;
+    const { cues, seconds } = table('2/4 h', {
+      passes,
+      restBeats: 3,
+      countInEach: false,
+      countIn: 'two-measures',
+      countInWords: ['hands', 'up', 'off'],
+    });
     expect(line(cues, 'count-in')).toBe('0 1, 1 hands, 2 up, 3 off');
     expect(seconds).toBe(4 + 2 + 3 + 2);
     expect(line(table('2/4 h', { countIn: 'two-beats' }).cues, 'count-in')).toBe('0 ready, 1 go');
   });
 
   it('covers one more measure with each covered pass', () => {
-    expect(table('2/4 h | h', { passes: Array.from({ length: 4 }, () => ({ activity: 'covered' as const, who: 'together' as const })) }).sections.map(({ covered }) => covered)).toEqual([1, 2, 2, 2]);
+    expect(
+      table('2/4 h | h', {
+        passes: Array.from({ length: 4 }, () => ({ activity: 'covered' as const, who: 'together' as const })),
+      }).sections.map(({ covered }) => covered),
+    ).toEqual([1, 2, 2, 2]);
   });
 
   it('plays tied notes as one tone', () => {
     const { cues } = table('4/4 q h.~ | q h.', { passes: [{ activity: 'play', who: 'together' }] });
-    expect(of(cues, 'tone').map(({ time, seconds }) => [time, seconds])).toEqual([[4, 1], [5, 4], [9, 3]]);
+    expect(of(cues, 'tone').map(({ time, seconds }) => [time, seconds])).toEqual([
+      [4, 1],
+      [5, 4],
+      [9, 3],
+    ]);
   });
 
   it.each([
@@ -104,11 +164,33 @@ describe('timetable', () => {
   });
 
   it('is always in order, every section where its cues are, whatever is led', () => {
-    const plan = fc.record({ activity: fc.constantFrom(...ACTIVITY_IDS), who: fc.constantFrom(...WHO_IDS), by: fc.integer({ min: 1, max: 3 }), bpm: fc.integer({ min: 30, max: 200 }), rest: fc.nat({ max: 4 }), each: fc.boolean(), school: fc.constantFrom('numbers', 'ta', 'takadimi', 'pulses', 'note-names' as const) });
+    const plan = fc.record({
+      activity: fc.constantFrom(...ACTIVITY_IDS),
+      who: fc.constantFrom(...WHO_IDS),
+      by: fc.integer({ min: 1, max: 3 }),
+      bpm: fc.integer({ min: 30, max: 200 }),
+      rest: fc.nat({ max: 4 }),
+      each: fc.boolean(),
+      school: fc.constantFrom('numbers', 'ta', 'takadimi', 'pulses', 'note-names' as const),
+    });
     fc.assert(
       fc.property(anyPattern, plan, (pattern, { activity, who, by, bpm, rest, each, school }) => {
         fc.pre(barsAddUp(barCheck(pattern)));
-        const made = timetable(pattern, { ...PLAN, passes: [{ activity, who }, { activity: 'say', who: 'together' }], chunks: { kind: 'joined', by }, ladder: [{ bpm, passes: 3 }], restBeats: rest, countInEach: each }, { school });
+        const made = timetable(
+          pattern,
+          {
+            ...PLAN,
+            passes: [
+              { activity, who },
+              { activity: 'say', who: 'together' },
+            ],
+            chunks: { kind: 'joined', by },
+            ladder: [{ bpm, passes: 3 }],
+            restBeats: rest,
+            countInEach: each,
+          },
+          { school },
+        );
         if (!made.ok) return;
         const { cues, sections, seconds } = made.timetable;
         // Whole notes are told apart to a billionth; the slowest lasts some seconds.
@@ -116,7 +198,9 @@ describe('timetable', () => {
         cues.forEach((cue, i) => {
           const section = sections[cue.section]!;
           expect(cue.time).toBeGreaterThanOrEqual((cues[i - 1]?.time ?? 0) - none);
-          expect(cue.time >= section.from - none && cue.time <= section.end + none && cue.time <= seconds + none).toBe(true);
+          expect(cue.time >= section.from - none && cue.time <= section.end + none && cue.time <= seconds + none).toBe(
+            true,
+          );
         });
         sections.forEach((section, i) => expect(section.from).toBeCloseTo(sections[i - 1]?.end ?? 0, 7));
         for (const { time } of measureStarts(made.timetable)) expect(Number.isFinite(time)).toBe(true);
@@ -127,7 +211,11 @@ describe('timetable', () => {
 });
 
 describe('parts of a run', () => {
-  it.each([[59.6, '1 min 00 s'], [48, '48 s'], [245, '4 min 05 s']])('%f seconds are %s', (seconds, text) => expect(durationText(seconds)).toBe(text));
+  it.each([
+    [59.6, '1 min 00 s'],
+    [48, '48 s'],
+    [245, '4 min 05 s'],
+  ])('%f seconds are %s', (seconds, text) => expect(durationText(seconds)).toBe(text));
   it('finds the last thing that is not after a moment', () => {
     const times = [0, 1, 1, 2].map((time) => ({ time }));
     expect([-1, 0, 1, 1.5, 9].map((time) => lastAt(times, time))).toEqual([-1, 0, 2, 2, 3]);
@@ -138,8 +226,24 @@ describe('parts of a run', () => {
     expect(cut({ from: 1, to: 2, whole: false })).toBe('4/4 ^ q | w | (M1)');
     expect(cut({ from: 5, to: 6, whole: false })).toBe('4/4 w | q q h');
     expect(cut({ from: 1, to: 6, whole: true })).toBe('4/4 ^ q | w | (M1) | (M1) | h h~ | w | q q h | q q h');
-    expect(chunksOf(pattern, { kind: 'joined', by: 4 }).map(chunkName)).toEqual(['measures 1-4', 'measures 5-6', 'all']);
-    expect(chunksOf(pattern, { kind: 'joined', by: 1 }).map(chunkName)).toEqual(['measure 1', 'measure 2', 'measures 1-2', 'measure 3', 'measures 1-3', 'measure 4', 'measures 1-4', 'measure 5', 'measures 1-5', 'measure 6', 'all']);
+    expect(chunksOf(pattern, { kind: 'joined', by: 4 }).map(chunkName)).toEqual([
+      'measures 1-4',
+      'measures 5-6',
+      'all',
+    ]);
+    expect(chunksOf(pattern, { kind: 'joined', by: 1 }).map(chunkName)).toEqual([
+      'measure 1',
+      'measure 2',
+      'measures 1-2',
+      'measure 3',
+      'measures 1-3',
+      'measure 4',
+      'measures 1-4',
+      'measure 5',
+      'measures 1-5',
+      'measure 6',
+      'all',
+    ]);
     expect(chunksOf(pattern, { kind: 'joined', by: 8 }).map(chunkName)).toEqual(['all']);
   });
   it.each([
@@ -148,17 +252,35 @@ describe('parts of a run', () => {
     ["4/4 q'G' q~ 3{e e e} q", "4/4 q 3{e e e~} q q'G'"],
   ])('backwards: %s is %s', (text, expected) => expect(printRhythm(backwards(patternOf(text)))).toBe(expected));
   it('keeps the length of every measure backwards, and twice backwards is forwards but for ties over bars', () => {
-    fc.assert(fc.property(anyPattern, (pattern) => {
-      const back = backwards(pattern);
-      expect(back.measures.map(contentLength)).toEqual(pattern.measures.map(contentLength));
-      expect(printRhythm(backwards(backwards(back)))).toBe(printRhythm(back));
-    }));
+    fc.assert(
+      fc.property(anyPattern, (pattern) => {
+        const back = backwards(pattern);
+        expect(back.measures.map(contentLength)).toEqual(pattern.measures.map(contentLength));
+        expect(printRhythm(backwards(backwards(back)))).toBe(printRhythm(back));
+      }),
+    );
   });
   it('accents the groups of an unequal meter, and clicks the parts of beats on demand', () => {
-    expect(pulsesOf(patternOf('7/8[2+2+3] e e e e e e e'), 60).map(({ accent }) => accent)).toEqual(['measure', 'beat', 'group', 'beat', 'group', 'beat', 'beat']);
-    expect(pulsesOf(patternOf('6/8 q. q.'), 60, true).map(({ accent }) => accent)).toEqual(['measure', 'division', 'division', 'beat', 'division', 'division']);
+    expect(pulsesOf(patternOf('7/8[2+2+3] e e e e e e e'), 60).map(({ accent }) => accent)).toEqual([
+      'measure',
+      'beat',
+      'group',
+      'beat',
+      'group',
+      'beat',
+      'beat',
+    ]);
+    expect(pulsesOf(patternOf('6/8 q. q.'), 60, true).map(({ accent }) => accent)).toEqual([
+      'measure',
+      'division',
+      'division',
+      'beat',
+      'division',
+      'division',
+    ]);
   });
   it('ships plans that lead any pattern', () => {
-    for (const plan of READY_PLANS) expect(timetable(patternOf('3/4 ^ q | h q | h'), plan, { school: 'words' }).ok).toBe(true);
+    for (const plan of READY_PLANS)
+      expect(timetable(patternOf('3/4 ^ q | h q | h'), plan, { school: 'words' }).ok).toBe(true);
   });
 });

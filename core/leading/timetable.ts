@@ -8,7 +8,15 @@ import { backwards } from './backwards.ts';
 import { type Chunk, chunkName, chunkPattern, chunksOf } from './chunks.ts';
 import { type Accent, countIn, pulsesOf } from './countIn.ts';
 import { footOf, handsOn } from './hands.ts';
-import { ACTIVITIES, type Activity, LONGEST_RUN_SECONDS, type Plan, type PlannedPass, planTrouble, tempoOf } from './plan.ts';
+import {
+  ACTIVITIES,
+  type Activity,
+  LONGEST_RUN_SECONDS,
+  type Plan,
+  type PlannedPass,
+  planTrouble,
+  tempoOf,
+} from './plan.ts';
 import { inWholes, spokenParts } from './spokenParts.ts';
 
 export type CueKind = 'chunk' | 'pass' | 'count-in' | 'click' | 'syllable' | 'clap' | 'tone' | 'push' | 'open' | 'foot';
@@ -63,7 +71,8 @@ export interface Timetable {
   readonly seconds: number;
 }
 
-export type TimetableResult = { readonly ok: true; readonly timetable: Timetable } | { readonly ok: false; readonly reason: string };
+export type TimetableResult =
+  { readonly ok: true; readonly timetable: Timetable } | { readonly ok: false; readonly reason: string };
 
 /** Times in whole notes. */
 type Template = Omit<Cue, 'section' | 'sounds'>;
@@ -89,7 +98,11 @@ function stepsOf(pattern: Pattern, plan: Plan): Step[] {
   return chunks.flatMap((chunk, i) => {
     const climbs = i === chunks.length - 1;
     const count = climbs ? Math.max(plan.passes.length, rungs.length) : plan.passes.length;
-    return Array.from({ length: count }, (_, k): Step => ({ chunk, pass: plan.passes[k % plan.passes.length]!, bpm: climbs ? rungs[Math.min(k, rungs.length - 1)]! : rungs[0]! }));
+    return Array.from({ length: count }, (_, k): Step => ({
+      chunk,
+      pass: plan.passes[k % plan.passes.length]!,
+      bpm: climbs ? rungs[Math.min(k, rungs.length - 1)]! : rungs[0]!,
+    }));
   });
 }
 
@@ -132,7 +145,14 @@ function templatesOf(pattern: Pattern, voice: CountOptions, divided: boolean): T
   const counted = countPattern(pattern, voice);
   const events = eventsOf(placed);
   const cues: Template[] = [];
-  const put = (kind: CueKind, time: number, seconds: number, text: string, whispered = false, accent: Accent = 'beat') => cues.push({ time: tidy(time), seconds, kind, text, accent, whispered });
+  const put = (
+    kind: CueKind,
+    time: number,
+    seconds: number,
+    text: string,
+    whispered = false,
+    accent: Accent = 'beat',
+  ) => cues.push({ time: tidy(time), seconds, kind, text, accent, whispered });
   for (const { time, accent, played, beat } of pulsesOf(pattern, bpm, divided)) {
     put('click', time, 0, '', false, accent);
     const { meter, number } = placed[played]!;
@@ -143,7 +163,8 @@ function templatesOf(pattern: Pattern, voice: CountOptions, divided: boolean): T
     events[m]!.forEach((event, i) => {
       const length = (beats: typeof event.onset) => toNumber(inWholes(beats, event));
       const token = counted.ok ? counted.measures[m]!.tokens[i]!.text : '';
-      for (const part of spokenParts(event, token)) put('syllable', bar + length(part.at), length(part.length), part.text, part.whispered);
+      for (const part of spokenParts(event, token))
+        put('syllable', bar + length(part.at), length(part.length), part.text, part.whispered);
       const time = bar + length(event.onset);
       if (event.kind === 'rest') put('open', time, length(event.length), '');
       if (event.kind === 'note') {
@@ -151,7 +172,10 @@ function templatesOf(pattern: Pattern, voice: CountOptions, divided: boolean): T
         put('tone', time, length(event.length) + tiedLength(m, i), '');
       }
       // Where the hands push: the beats a held note sounds through.
-      const first = event.kind === 'tied' ? Math.ceil(event.onset.n / event.onset.d) : Math.floor(event.onset.n / event.onset.d) + 1;
+      const first =
+        event.kind === 'tied'
+          ? Math.ceil(event.onset.n / event.onset.d)
+          : Math.floor(event.onset.n / event.onset.d) + 1;
       const pushes = handsOn(event).split('push').length - 1;
       for (let k = 0; k < pushes; k++) put('push', bar + length({ n: first + k, d: 1 }), 0, '');
     });
@@ -194,7 +218,15 @@ export function timetable(pattern: Pattern, plan: Plan, voice: CountOptions): Ti
       const own = chunkPattern(pattern, chunk);
       const played = pass.activity === 'backwards' ? backwards(own) : own;
       const { end, measures } = expectedOf(played, unitBpm(played));
-      materials.set(key, (material = { pattern: played, length: tidy(end), pickup: tidy(Math.min(0, toNumber(measures[0]!.at))), cues: templatesOf(played, voice, plan.divided) }));
+      materials.set(
+        key,
+        (material = {
+          pattern: played,
+          length: tidy(end),
+          pickup: tidy(Math.min(0, toNumber(measures[0]!.at))),
+          cues: templatesOf(played, voice, plan.divided),
+        }),
+      );
     }
     const beat = 60 / bpm;
     /** Seconds a whole note takes. */
@@ -206,7 +238,17 @@ export function timetable(pattern: Pattern, plan: Plan, voice: CountOptions): Ti
     const counted = plan.countInEach || fresh;
     const from = now;
     const rest = before ? plan.restBeats : 0;
-    const at = (kind: CueKind, time: number, text: string, accent: Accent = 'beat') => cues.push({ time, seconds: beat, kind, section: sections.length, text, accent, whispered: false, sounds: ALWAYS.has(kind) });
+    const at = (kind: CueKind, time: number, text: string, accent: Accent = 'beat') =>
+      cues.push({
+        time,
+        seconds: beat,
+        kind,
+        section: sections.length,
+        text,
+        accent,
+        whispered: false,
+        sounds: ALWAYS.has(kind),
+      });
     if (!before || before.chunk !== chunk) at('chunk', now, chunkName(chunk));
     at('pass', now, ACTIVITIES[pass.activity]);
     for (let i = 0; i < rest; i++) at('click', now + i * beat, '');
@@ -226,15 +268,42 @@ export function timetable(pattern: Pattern, plan: Plan, voice: CountOptions): Ti
       const sounding = SOUNDING[pass.activity];
       for (const cue of material.cues) {
         if (cue.kind === 'tone' && pass.activity !== 'play') continue;
-        const sounds = ALWAYS.has(cue.kind) || (cue.kind === 'foot' ? plan.twoLines && !answers : !answers && sounding.includes(cue.kind));
-        cues.push({ time: start + cue.time * whole, seconds: cue.seconds * whole, kind: cue.kind, section: sections.length, text: cue.text, accent: cue.accent, whispered: cue.whispered, sounds });
+        const sounds =
+          ALWAYS.has(cue.kind) ||
+          (cue.kind === 'foot' ? plan.twoLines && !answers : !answers && sounding.includes(cue.kind));
+        cues.push({
+          time: start + cue.time * whole,
+          seconds: cue.seconds * whole,
+          kind: cue.kind,
+          section: sections.length,
+          text: cue.text,
+          accent: cue.accent,
+          whispered: cue.whispered,
+          sounds,
+        });
       }
       const end = start + material.length * whole;
-      sections.push({ from: turn === 0 ? from : sections.at(-1)!.end, start, end, pass: index + 1, activity: pass.activity, role, chunk, bpm, pattern: material.pattern, hidden: pass.activity === 'echo' && role !== 'check', covered: Math.min(covered, material.pattern.measures.length) });
+      sections.push({
+        from: turn === 0 ? from : sections.at(-1)!.end,
+        start,
+        end,
+        pass: index + 1,
+        activity: pass.activity,
+        role,
+        chunk,
+        bpm,
+        pattern: material.pattern,
+        hidden: pass.activity === 'echo' && role !== 'check',
+        covered: Math.min(covered, material.pattern.measures.length),
+      });
       now = end;
     });
   });
-  if (now > LONGEST_RUN_SECONDS) return { ok: false, reason: `this run would take ${durationText(now)}: choose fewer passes or measures (at most an hour)` };
+  if (now > LONGEST_RUN_SECONDS)
+    return {
+      ok: false,
+      reason: `this run would take ${durationText(now)}: choose fewer passes or measures (at most an hour)`,
+    };
   return { ok: true, timetable: { sections, cues, passes: steps.length, seconds: now } };
 }
 
@@ -259,7 +328,11 @@ export interface MeasureStart {
 export function measureStarts({ sections }: Timetable): MeasureStart[] {
   return sections.flatMap(({ start, from, pattern, bpm }, section) => {
     const { measures, whole } = expectedOf(pattern, bpm);
-    return measures.map(({ at }, measure) => ({ time: measure === 0 ? from : start + toNumber(at) * whole, section, measure }));
+    return measures.map(({ at }, measure) => ({
+      time: measure === 0 ? from : start + toNumber(at) * whole,
+      section,
+      measure,
+    }));
   });
 }
 

@@ -11,14 +11,23 @@ import { ROOMS, type Room, STRUCK_THINGS, synthesiseClaps } from './synth.ts';
 const NEAR = 0.03;
 
 /** Claps found, claps missed, and what was no clap. */
-function compare(truth: readonly number[], found: readonly number[]): { missed: number; extra: number; spread: number } {
+function compare(
+  truth: readonly number[],
+  found: readonly number[],
+): { missed: number; extra: number; spread: number } {
   const errors = truth.flatMap((time) => {
-    const near = found.filter((onset) => Math.abs(onset - time) <= NEAR).sort((a, b) => Math.abs(a - time) - Math.abs(b - time))[0];
+    const near = found
+      .filter((onset) => Math.abs(onset - time) <= NEAR)
+      .sort((a, b) => Math.abs(a - time) - Math.abs(b - time))[0];
     return near === undefined ? [] : [near - time];
   });
   const middle = [...errors].sort((a, b) => a - b)[errors.length >> 1] ?? 0;
   const off = errors.map((error) => Math.abs(error - middle)).sort((a, b) => a - b);
-  return { missed: truth.length - errors.length, extra: found.length - errors.length, spread: off[off.length >> 1] ?? 0 };
+  return {
+    missed: truth.length - errors.length,
+    extra: found.length - errors.length,
+    spread: off[off.length >> 1] ?? 0,
+  };
 }
 
 const TRUTH = [0.5, 1.02, 1.3, 1.61, 2.2, 2.35, 2.5, 2.66, 3.3, 4.1];
@@ -27,37 +36,66 @@ const added = (samples: Float32Array, more: (i: number) => number) => samples.ma
 describe('the detector', () => {
   for (const thing of STRUCK_THINGS) {
     it.each(Object.keys(ROOMS) as Room[])(`hears ${thing} in a %s room`, (room) => {
-      const { missed, extra, spread } = compare(TRUTH, detectOnsets(synthesiseClaps(TRUTH, { thing, room, seed: 5 }), 44_100));
+      const { missed, extra, spread } = compare(
+        TRUTH,
+        detectOnsets(synthesiseClaps(TRUTH, { thing, room, seed: 5 }), 44_100),
+      );
       expect({ missed, extra }).toEqual({ missed: 0, extra: 0 });
       expect(spread).toBeLessThan(0.0008);
     });
   }
   it.each([8000, 16_000, 22_050, 48_000, 96_000])('hears at %i samples a second', (sampleRate) => {
-    expect(compare(TRUTH, detectOnsets(synthesiseClaps(TRUTH, { sampleRate, room: 'classroom' }), sampleRate))).toMatchObject({ missed: 0, extra: 0 });
+    expect(
+      compare(TRUTH, detectOnsets(synthesiseClaps(TRUTH, { sampleRate, room: 'classroom' }), sampleRate)),
+    ).toMatchObject({ missed: 0, extra: 0 });
   });
   it('hears soft and hard claps in one take', () => {
-    expect(compare(TRUTH, detectOnsets(synthesiseClaps(TRUTH, { variesDb: 20, seed: 9 }), 44_100))).toMatchObject({ missed: 0, extra: 0 });
+    expect(compare(TRUTH, detectOnsets(synthesiseClaps(TRUTH, { variesDb: 20, seed: 9 }), 44_100))).toMatchObject({
+      missed: 0,
+      extra: 0,
+    });
   });
   it('hears through hiss, hum and clipping', () => {
     const claps = synthesiseClaps(TRUTH, { noiseDb: -42 });
     expect(compare(TRUTH, detectOnsets(claps, 44_100))).toMatchObject({ missed: 0, extra: 0 });
-    const hum = added(claps, (i) => 0.2 * Math.sin((2 * Math.PI * 50 * i) / 44_100) + 0.05 * Math.sin((2 * Math.PI * 150 * i) / 44_100));
+    const hum = added(
+      claps,
+      (i) => 0.2 * Math.sin((2 * Math.PI * 50 * i) / 44_100) + 0.05 * Math.sin((2 * Math.PI * 150 * i) / 44_100),
+    );
     expect(compare(TRUTH, detectOnsets(hum, 44_100))).toMatchObject({ missed: 0, extra: 0 });
-    expect(compare(TRUTH, detectOnsets(claps.map((sample) => Math.max(-0.2, Math.min(0.2, sample * 3))), 44_100))).toMatchObject({ missed: 0, extra: 0 });
+    expect(
+      compare(
+        TRUTH,
+        detectOnsets(
+          claps.map((sample) => Math.max(-0.2, Math.min(0.2, sample * 3))),
+          44_100,
+        ),
+      ),
+    ).toMatchObject({ missed: 0, extra: 0 });
   });
   it('is not taken in by a voice that hums and swells', () => {
     const voice = (i: number) => {
       const time = i / 44_100;
       const swell = Math.max(0, Math.sin(2 * Math.PI * 1.7 * time)) ** 2;
-      return swell * 0.15 * [1, 2, 3, 4, 5, 6, 8, 10].reduce((sum, n) => sum + Math.sin(2 * Math.PI * 190 * n * time) / n, 0);
+      return (
+        swell * 0.15 * [1, 2, 3, 4, 5, 6, 8, 10].reduce((sum, n) => sum + Math.sin(2 * Math.PI * 190 * n * time) / n, 0)
+      );
     };
-    expect(compare(TRUTH, detectOnsets(added(synthesiseClaps(TRUTH), voice), 44_100))).toMatchObject({ missed: 0, extra: 0 });
+    expect(compare(TRUTH, detectOnsets(added(synthesiseClaps(TRUTH), voice), 44_100))).toMatchObject({
+      missed: 0,
+      extra: 0,
+    });
     expect(detectOnsets(added(new Float32Array(5 * 44_100), voice), 44_100)).toEqual([]);
   });
   it('hears nothing in silence, in noise alone, and in sounds of no length', () => {
     const random = randomFrom(4);
     expect(detectOnsets(new Float32Array(44_100), 44_100)).toEqual([]);
-    expect(detectOnsets(Float32Array.from({ length: 3 * 44_100 }, () => 0.02 * random.normal()), 44_100)).toEqual([]);
+    expect(
+      detectOnsets(
+        Float32Array.from({ length: 3 * 44_100 }, () => 0.02 * random.normal()),
+        44_100,
+      ),
+    ).toEqual([]);
     expect(detectOnsets(new Float32Array(0), 44_100)).toEqual([]);
     expect(detectOnsets(new Float32Array(3), 8000)).toEqual([]);
   });
@@ -82,7 +120,8 @@ describe('the detector', () => {
     const samples = synthesiseClaps(TRUTH, {});
     const detector = new OnsetDetector(44_100);
     for (let from = 0; from < samples.length; from += 128) {
-      for (const onset of detector.push(samples.subarray(from, from + 128))) expect((from + 128) / 44_100 - onset).toBeLessThan(0.06);
+      for (const onset of detector.push(samples.subarray(from, from + 128)))
+        expect((from + 128) / 44_100 - onset).toBeLessThan(0.06);
     }
   });
   it('does not report its own click, and does not lose a clap that falls on one', () => {
@@ -90,7 +129,8 @@ describe('the detector', () => {
     const click = clickSamples('beat', 44_100);
     const claps = [2.3, 2.8, 3.05, 3.79, 4.31];
     const samples = synthesiseClaps(claps, { seconds: 6, noiseDb: -60, variesDb: 3 });
-    for (const time of clicks) click.forEach((sample, i) => (samples[Math.round((time + 0.01) * 44_100) + i]! += 0.12 * sample));
+    for (const time of clicks)
+      click.forEach((sample, i) => (samples[Math.round((time + 0.01) * 44_100) + i]! += 0.12 * sample));
     expect(compare(claps, detectOnsets(samples, 44_100, undefined, clicks))).toMatchObject({ missed: 0, extra: 0 });
     expect(detectOnsets(samples, 44_100).length).toBeGreaterThan(10);
   });
@@ -102,8 +142,18 @@ describe('from sound to mark', () => {
     let notes = 0;
     let alike = 0;
     for (let seed = 0; seed < 8; seed++) {
-      const onsets = simulate(pattern, 84, { spread: 0.022, lead: 0.03, leavesOut: 0.03 }, seed).onsets.map((time) => time + 1);
-      const heard = detectOnsets(synthesiseClaps(onsets, { seed, room: 'classroom', noiseDb: -40, thing: STRUCK_THINGS[seed % STRUCK_THINGS.length]! }), 44_100);
+      const onsets = simulate(pattern, 84, { spread: 0.022, lead: 0.03, leavesOut: 0.03 }, seed).onsets.map(
+        (time) => time + 1,
+      );
+      const heard = detectOnsets(
+        synthesiseClaps(onsets, {
+          seed,
+          room: 'classroom',
+          noiseDb: -40,
+          thing: STRUCK_THINGS[seed % STRUCK_THINGS.length]!,
+        }),
+        44_100,
+      );
       const [a, b] = [onsets, heard].map((times) => judge({ pattern, bpm: 84, onsets: times, start: 1 }));
       if (!a!.ok || !b!.ok) throw new Error('not judged');
       a!.result.notes.forEach((note, i) => {

@@ -23,7 +23,13 @@ export interface DetectorSettings {
   /** A dull sound under talk never jumps so far in the mean of the bands: this jump tells it too when the rise within one frame is so steep, dB. */
   readonly struck: { readonly jump: number; readonly sharp: number };
   /** What speaks for a strike, in logits for each dB: the mean jump (up to `enough`), the jump within one frame, the loudness in the upper bands beside the loudest of late. */
-  readonly weights: { readonly jump: number; readonly enough: number; readonly sharp: number; readonly loud: number; readonly bias: number };
+  readonly weights: {
+    readonly jump: number;
+    readonly enough: number;
+    readonly sharp: number;
+    readonly loud: number;
+    readonly bias: number;
+  };
   /** What speaks for a voice: it does not fall soon (less than `fall` dB in the upper bands after a thirtieth of a second), and is weak there beside the claps (`beside` dB). Logits when both hold for certain. */
   readonly voice: { readonly fall: number; readonly beside: number; readonly weight: number };
   /** A jump within one frame below `below` dB is a swell: logits for each dB less. */
@@ -113,11 +119,16 @@ export class OnsetDetector {
     this.size = 2 ** Math.max(5, Math.round(Math.log2(sampleRate * settings.frame)));
     this.hop = this.size / 2;
     this.spectrum = new PowerSpectrum(this.size);
-    this.window = Float64Array.from({ length: this.size }, (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * (i + 0.5)) / this.size));
+    this.window = Float64Array.from(
+      { length: this.size },
+      (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * (i + 0.5)) / this.size),
+    );
     this.frame = new Float64Array(this.size);
     this.power = new Float64Array(this.size / 2 + 1);
     const bin = sampleRate / this.size;
-    this.edges = settings.bands.map((hz) => Math.max(1, Math.round(hz / bin))).filter((edge, i, all) => edge <= this.size / 2 && edge !== all[i - 1]);
+    this.edges = settings.bands
+      .map((hz) => Math.max(1, Math.round(hz / bin)))
+      .filter((edge, i, all) => edge <= this.size / 2 && edge !== all[i - 1]);
     this.bandCount = this.edges.length - 1;
     const upper = this.edges.findIndex((edge) => edge * bin >= UPPER_HZ * 0.95);
     this.firstUpper = upper < 0 || upper >= this.bandCount ? Math.max(0, this.bandCount - 2) : upper;
@@ -196,7 +207,8 @@ export class OnsetDetector {
   private upper(frame: number): number {
     const { levels, firstUpper, bandCount } = this;
     let sum = 0;
-    for (let b = firstUpper; b < bandCount; b++) sum += Math.max(levels[frame % RING]![b]!, levels[(frame + 1) % RING]![b]!);
+    for (let b = firstUpper; b < bandCount; b++)
+      sum += Math.max(levels[frame % RING]![b]!, levels[(frame + 1) % RING]![b]!);
     return sum / (bandCount - firstUpper);
   }
 
@@ -226,16 +238,31 @@ export class OnsetDetector {
       for (let b = this.firstUpper; b < this.bandCount; b++) {
         let most = -Infinity;
         for (const k of FALL_FRAMES) most = Math.max(most, this.levels[(frame + k) % RING]![b]!);
-        after += Math.max(-5, Math.min(20, Math.max(this.levels[frame % RING]![b]!, this.levels[(frame + 1) % RING]![b]!) - most));
+        after += Math.max(
+          -5,
+          Math.min(20, Math.max(this.levels[frame % RING]![b]!, this.levels[(frame + 1) % RING]![b]!) - most),
+        );
       }
       const fall = after / (this.bandCount - this.firstUpper);
       const { weights, voice, dull } = settings;
-      const slow = Math.max(0, Math.min(1, (voice.fall - fall) / 4)) * Math.max(0, Math.min(1, (voice.beside - beside) / 6));
-      const score = weights.jump * Math.min(weights.enough, jump) + weights.sharp * sharp + weights.loud * beside + weights.bias - voice.weight * slow - dull.weight * Math.max(0, Math.min(dull.below, dull.below - sharp));
+      const slow =
+        Math.max(0, Math.min(1, (voice.fall - fall) / 4)) * Math.max(0, Math.min(1, (voice.beside - beside) / 6));
+      const score =
+        weights.jump * Math.min(weights.enough, jump) +
+        weights.sharp * sharp +
+        weights.loud * beside +
+        weights.bias -
+        voice.weight * slow -
+        dull.weight * Math.max(0, Math.min(dull.below, dull.below - sharp));
       if (score > 0 && this.isClick(frame)) continue;
-      if ((jump > settings.sure || (jump > settings.struck.jump && sharp > settings.struck.sharp)) && !(loud <= this.loudest)) this.loudest = loud;
+      if (
+        (jump > settings.sure || (jump > settings.struck.jump && sharp > settings.struck.sharp)) &&
+        !(loud <= this.loudest)
+      )
+        this.loudest = loud;
       if (score <= 0) continue;
-      const near = (other: Candidate | undefined) => other !== undefined && Math.abs(other.frame - frame) < apartFrames && other.rank > rank;
+      const near = (other: Candidate | undefined) =>
+        other !== undefined && Math.abs(other.frame - frame) < apartFrames && other.rank > rank;
       if (near(this.last) || pending.some(near)) continue;
       if (this.last && frame - this.last.frame < apartFrames) continue;
       this.last = candidate;
@@ -249,16 +276,20 @@ export class OnsetDetector {
    */
   private isClick(frame: number): boolean {
     const time = (frame * this.hop + this.hop) / this.sampleRate;
-    if (!this.clicks.some((click) => time > click - CLICK_WINDOW.before && time < click + CLICK_WINDOW.after)) return false;
+    if (!this.clicks.some((click) => time > click - CLICK_WINDOW.before && time < click + CLICK_WINDOW.after))
+      return false;
     const { bandCount, levels } = this;
-    const here = Float64Array.from({ length: bandCount }, (_, b) => Math.max(levels[frame % RING]![b]!, levels[(frame + 1) % RING]![b]!));
+    const here = Float64Array.from({ length: bandCount }, (_, b) =>
+      Math.max(levels[frame % RING]![b]!, levels[(frame + 1) % RING]![b]!),
+    );
     const known = this.clickLevels;
     if (!known) {
       this.clickLevels = here;
       return true;
     }
     let above = 0;
-    for (let b = 0; b < bandCount; b++) above += Math.max(-CLICK_EXCESS, Math.min(2 * CLICK_EXCESS, here[b]! - known[b]!));
+    for (let b = 0; b < bandCount; b++)
+      above += Math.max(-CLICK_EXCESS, Math.min(2 * CLICK_EXCESS, here[b]! - known[b]!));
     if (above / bandCount > CLICK_EXCESS) return false;
     for (let b = 0; b < bandCount; b++) known[b] = 0.7 * known[b]! + 0.3 * here[b]!;
     return true;
@@ -302,7 +333,12 @@ const STEP_SECONDS = 0.00025;
 const BEGUN = 0.1;
 
 /** All onsets of a recording, in seconds. */
-export function detectOnsets(samples: Float32Array, sampleRate: number, settings: DetectorSettings = SETTINGS, clicks: readonly number[] = []): number[] {
+export function detectOnsets(
+  samples: Float32Array,
+  sampleRate: number,
+  settings: DetectorSettings = SETTINGS,
+  clicks: readonly number[] = [],
+): number[] {
   const detector = new OnsetDetector(sampleRate, settings, clicks);
   return [...detector.push(samples), ...detector.finish()];
 }

@@ -19,7 +19,8 @@ export class PowerSpectrum {
     this.cos = Float64Array.from({ length: half }, (_, k) => Math.cos((-2 * Math.PI * k) / size));
     this.sin = Float64Array.from({ length: half }, (_, k) => Math.sin((-2 * Math.PI * k) / size));
     const angles: number[] = [];
-    for (let length = 8; length <= half; length *= 2) for (let k = 0; k < length / 2; k++) angles.push((-2 * Math.PI * k) / length);
+    for (let length = 8; length <= half; length *= 2)
+      for (let k = 0; k < length / 2; k++) angles.push((-2 * Math.PI * k) / length);
     this.stageCos = Float64Array.from(angles, Math.cos);
     this.stageSin = Float64Array.from(angles, Math.sin);
     const bits = Math.log2(half);

@@ -2,7 +2,8 @@
 export function wavHeader(frames: number, sampleRate: number, channels = 1): Uint8Array {
   const bytes = frames * channels * 2;
   const header = new DataView(new ArrayBuffer(44));
-  const text = (at: number, letters: string) => [...letters].forEach((letter, i) => header.setUint8(at + i, letter.charCodeAt(0)));
+  const text = (at: number, letters: string) =>
+    [...letters].forEach((letter, i) => header.setUint8(at + i, letter.charCodeAt(0)));
   text(0, 'RIFF');
   header.setUint32(4, 36 + bytes, true);
   text(8, 'WAVEfmt ');

@@ -14,7 +14,8 @@ export function beams(measure: PlacedMeasure): number[][] {
     if (event.kind === 'rest' || VALUE[event.value.base].flags === 0) return;
     const window = windowOf(windows, event.onset);
     const last = groups.at(-1);
-    const joins = last?.window === window && last.events.at(-1) === i - 1 && measure.events[i - 1]?.tuplet === event.tuplet;
+    const joins =
+      last?.window === window && last.events.at(-1) === i - 1 && measure.events[i - 1]?.tuplet === event.tuplet;
     if (joins) last.events.push(i);
     else groups.push({ window, events: [i] });
   });
@@ -36,13 +37,17 @@ function windowOf(windows: readonly Fraction[], onset: Fraction): number {
 
 const EIGHTH = frac(1, 8);
 
-function joinHalves(groups: { window: number; events: number[] }[], events: readonly PlacedEvent[]): { window: number; events: number[] }[] {
+function joinHalves(
+  groups: { window: number; events: number[] }[],
+  events: readonly PlacedEvent[],
+): { window: number; events: number[] }[] {
   const isPair = (group: { events: number[] }) =>
     group.events.length === 2 && group.events.every((i) => equal(events[i]!.length, EIGHTH) && !events[i]!.tuplet);
   const joined: { window: number; events: number[] }[] = [];
   for (const group of groups) {
     const last = joined.at(-1);
-    if (last && last.window % 2 === 0 && group.window === last.window + 1 && isPair(last) && isPair(group)) last.events.push(...group.events);
+    if (last && last.window % 2 === 0 && group.window === last.window + 1 && isPair(last) && isPair(group))
+      last.events.push(...group.events);
     else joined.push({ window: group.window, events: [...group.events] });
   }
   return joined;

@@ -5,14 +5,19 @@ import { type PlacedEvent, type PlacedMeasure, placePattern } from './place.ts';
 
 type Look = (event: PlacedEvent, next: readonly PlacedEvent[], measure: PlacedMeasure) => boolean;
 
-const is = (event: PlacedEvent | undefined, kind: PlacedEvent['kind'], value: string) => event?.kind === kind && !event.tuplet && event.value.base + '.'.repeat(event.value.dots) === value;
+const is = (event: PlacedEvent | undefined, kind: PlacedEvent['kind'], value: string) =>
+  event?.kind === kind && !event.tuplet && event.value.base + '.'.repeat(event.value.dots) === value;
 const onBeat = (event: PlacedEvent, { meter }: PlacedMeasure) => isWhole(div(event.onset, beatOf(meter).length));
-const syncopated: Look = (event, [a, b], measure) => is(event, 'note', 'e') && onBeat(event, measure) && is(a, 'note', 'q') && is(b, 'note', 'e');
+const syncopated: Look = (event, [a, b], measure) =>
+  is(event, 'note', 'e') && onBeat(event, measure) && is(a, 'note', 'q') && is(b, 'note', 'e');
 
 /** The elements of rhythm in the order in which they usually come (handbook §9), and where each stands in a pattern; titles for `named`. */
 export const ELEMENTS = {
   quarter: { title: '{q}', found: (event) => is(event, 'note', 'q') },
-  'eighth-pair': { title: 'paired {e+}', found: (event, [a], measure) => is(event, 'note', 'e') && is(a, 'note', 'e') && onBeat(event, measure) },
+  'eighth-pair': {
+    title: 'paired {e+}',
+    found: (event, [a], measure) => is(event, 'note', 'e') && is(a, 'note', 'e') && onBeat(event, measure),
+  },
   'quarter-rest': { title: '{q} rest', found: (event) => is(event, 'rest', 'q') },
   half: { title: '{h}', found: (event) => is(event, 'note', 'h') },
   'half-rest': { title: '{h} rest', found: (event) => is(event, 'rest', 'h') },
@@ -21,10 +26,22 @@ export const ELEMENTS = {
   tie: { title: 'tie', found: (event) => event.kind === 'tied' },
   'eighth-rest': { title: 'single {e} and {e} rest', found: (event) => is(event, 'rest', 'e') },
   syncopation: { title: 'syncopation', found: syncopated },
-  'dotted-quarter': { title: 'dotted {q} and {e}', found: (event, [a], { meter }) => meterKind(meter) !== 'compound' && is(event, 'note', 'q.') && is(a, 'note', 'e') },
-  sixteenths: { title: '{s+}', found: (event, [a]) => is(event, 'note', 's') && (is(a, 'note', 's') || is(a, 'note', 'e')) },
-  'dotted-eighth': { title: 'dotted {e} and {s}', found: (event, [a]) => is(event, 'note', 'e.') && is(a, 'note', 's') },
-  compound: { title: 'compound meter', found: (_event, _next, { meter, events: [first] }) => first === _event && meterKind(meter) === 'compound' },
+  'dotted-quarter': {
+    title: 'dotted {q} and {e}',
+    found: (event, [a], { meter }) => meterKind(meter) !== 'compound' && is(event, 'note', 'q.') && is(a, 'note', 'e'),
+  },
+  sixteenths: {
+    title: '{s+}',
+    found: (event, [a]) => is(event, 'note', 's') && (is(a, 'note', 's') || is(a, 'note', 'e')),
+  },
+  'dotted-eighth': {
+    title: 'dotted {e} and {s}',
+    found: (event, [a]) => is(event, 'note', 'e.') && is(a, 'note', 's'),
+  },
+  compound: {
+    title: 'compound meter',
+    found: (_event, _next, { meter, events: [first] }) => first === _event && meterKind(meter) === 'compound',
+  },
   triplet: { title: 'triplet', found: (event) => event.tuplet?.n === 3 && equal(event.onset, event.tuplet.onset) },
 } as const satisfies Readonly<Record<string, { readonly title: string; readonly found: Look }>>;
 export type ElementId = keyof typeof ELEMENTS;

@@ -2,7 +2,9 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { add, ceil, compare, div, equal, floor, frac, mixed, mul, sub, sum, toNumber } from './fraction.ts';
 
-const fraction = fc.record({ n: fc.integer({ min: -5000, max: 5000 }), d: fc.integer({ min: 1, max: 5000 }) }).map(({ n, d }) => frac(n, d));
+const fraction = fc
+  .record({ n: fc.integer({ min: -5000, max: 5000 }), d: fc.integer({ min: 1, max: 5000 }) })
+  .map(({ n, d }) => frac(n, d));
 
 describe('fractions', () => {
   it('are in lowest terms with a positive denominator', () => {

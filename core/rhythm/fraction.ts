@@ -19,7 +19,8 @@ function gcd(a: number, b: number): number {
 
 /** n/d in lowest terms. Throws RangeError when d is 0 or a part is no safe integer (a bug, never a user's error). */
 export function frac(n: number, d = 1): Fraction {
-  if (d === 0 || !Number.isSafeInteger(n) || !Number.isSafeInteger(d)) throw new RangeError(`no exact fraction: ${n}/${d}`);
+  if (d === 0 || !Number.isSafeInteger(n) || !Number.isSafeInteger(d))
+    throw new RangeError(`no exact fraction: ${n}/${d}`);
   if (d === 1) return known(n || 0, d);
   const g = gcd(Math.abs(n), Math.abs(d)) * (d < 0 ? -1 : 1);
   return known(n / g || 0, d / g);

@@ -11,9 +11,19 @@ import { printRhythm } from './text.ts';
 
 describe('meters', () => {
   it.each([
-    [2, 4, 'simple', '1/4', 2], [4, 4, 'simple', '1/4', 4], [2, 2, 'simple', '1/2', 2], [3, 2, 'simple', '1/2', 3], [3, 8, 'simple', '1/8', 3],
-    [6, 8, 'compound', '3/8', 2], [9, 8, 'compound', '3/8', 3], [12, 8, 'compound', '3/8', 4], [6, 16, 'compound', '3/16', 2],
-    [5, 8, 'unequal', '1/8', 5], [7, 8, 'unequal', '1/8', 7], [5, 4, 'unequal', '1/4', 5], [6, 4, 'simple', '1/4', 6],
+    [2, 4, 'simple', '1/4', 2],
+    [4, 4, 'simple', '1/4', 4],
+    [2, 2, 'simple', '1/2', 2],
+    [3, 2, 'simple', '1/2', 3],
+    [3, 8, 'simple', '1/8', 3],
+    [6, 8, 'compound', '3/8', 2],
+    [9, 8, 'compound', '3/8', 3],
+    [12, 8, 'compound', '3/8', 4],
+    [6, 16, 'compound', '3/16', 2],
+    [5, 8, 'unequal', '1/8', 5],
+    [7, 8, 'unequal', '1/8', 7],
+    [5, 4, 'unequal', '1/4', 5],
+    [6, 4, 'simple', '1/4', 6],
   ] as const)('%i/%i is %s, counted in %s', (upper, lower, kind, beat, beats) => {
     expect(meterKind({ upper, lower })).toBe(kind);
     expect(mixed(beatOf({ upper, lower }).length)).toBe(beat);
@@ -31,19 +41,62 @@ describe('bar check', () => {
     ['4/4 3{e e e} h.', [['4', '4', 'full']]],
     ['4/4 3{e e} h.', [['3 2/3', '4', 'short']]],
     ['2/2 h q', [['1 1/2', '2', 'short']]],
-    ['4/4 ^ q | q q q q | h.', [['1', '4', 'pickup'], ['4', '4', 'full'], ['3', '3', 'full']]],
-    ['4/4 ^ q | q q q q | h', [['1', '4', 'pickup'], ['4', '4', 'full'], ['2', '4', 'short']]],
-    ['4/4 ^ q |: h. :|', [['1', '4', 'pickup'], ['3', '3', 'full']]],
-    ['4/4 h. | h.', [['3', '4', 'short'], ['3', '4', 'short']]],
-    ['4/4 ^ w e | w', [['4 1/2', '4', 'over'], ['4', '4', 'full']]],
-    ['3/4 (M2) | 4/4 w', [['3', '3', 'full'], ['3', '3', 'full'], ['4', '4', 'full']]],
+    [
+      '4/4 ^ q | q q q q | h.',
+      [
+        ['1', '4', 'pickup'],
+        ['4', '4', 'full'],
+        ['3', '3', 'full'],
+      ],
+    ],
+    [
+      '4/4 ^ q | q q q q | h',
+      [
+        ['1', '4', 'pickup'],
+        ['4', '4', 'full'],
+        ['2', '4', 'short'],
+      ],
+    ],
+    [
+      '4/4 ^ q |: h. :|',
+      [
+        ['1', '4', 'pickup'],
+        ['3', '3', 'full'],
+      ],
+    ],
+    [
+      '4/4 h. | h.',
+      [
+        ['3', '4', 'short'],
+        ['3', '4', 'short'],
+      ],
+    ],
+    [
+      '4/4 ^ w e | w',
+      [
+        ['4 1/2', '4', 'over'],
+        ['4', '4', 'full'],
+      ],
+    ],
+    [
+      '3/4 (M2) | 4/4 w',
+      [
+        ['3', '3', 'full'],
+        ['3', '3', 'full'],
+        ['4', '4', 'full'],
+      ],
+    ],
   ])('%s', (text, expected) => {
     const reports = barCheck(patternOf(text));
     expect(reports.map(({ total, expected: full, verdict }) => [mixed(total), mixed(full), verdict])).toEqual(expected);
     expect(barsAddUp(reports)).toBe(expected.every(([, , verdict]) => verdict === 'full' || verdict === 'pickup'));
   });
   it('says by how much, in beats of the chosen value', () => {
-    expect(barCheck(patternOf('4/4 q q q q | q q q | h w')).map(barSentence)).toEqual([undefined, 'measure 2 is 1 beat short', 'measure 3 is 2 beats too long']);
+    expect(barCheck(patternOf('4/4 q q q q | q q q | h w')).map(barSentence)).toEqual([
+      undefined,
+      'measure 2 is 1 beat short',
+      'measure 3 is 2 beats too long',
+    ]);
     expect(barSentence(barCheck(patternOf('4/4 q q q e'), 'e')[0]!)).toBe('measure 1 is 1 beat short');
     expect(barSentence(barCheck(patternOf('4/4 q q q e'))[0]!)).toBe('measure 1 is 1/2 beat short');
   });
@@ -52,7 +105,12 @@ describe('bar check', () => {
 describe('places', () => {
   it('numbers measures from the first full one, and aligns a pickup with the end of its measure', () => {
     const placed = placePattern(patternOf('4/4 ^ e e | (M2) | w'));
-    expect(placed.map(({ number, written }) => [number, written])).toEqual([[0, 0], [1, 1], [2, 1], [3, 2]]);
+    expect(placed.map(({ number, written }) => [number, written])).toEqual([
+      [0, 0],
+      [1, 1],
+      [2, 1],
+      [3, 2],
+    ]);
     expect(placed[0]!.onset).toEqual(frac(3, 4));
     expect(placed.map(({ restNumber }) => restNumber)).toEqual([undefined, 1, 2, undefined]);
   });
@@ -66,7 +124,9 @@ describe('places', () => {
       fc.property(anyPattern, (pattern) => {
         const played = playPattern(pattern);
         expect(toNumber(played[0]!.at)).toBe(pattern.pickup ? -toNumber(played[0]!.measure.length) : 0);
-        played.slice(1).forEach(({ at }, i) => expect(equal(at, add(played[i]!.at, played[i]!.measure.length))).toBe(true));
+        played
+          .slice(1)
+          .forEach(({ at }, i) => expect(equal(at, add(played[i]!.at, played[i]!.measure.length))).toBe(true));
       }),
     );
   });
@@ -78,15 +138,46 @@ describe('places', () => {
 
 describe('beams', () => {
   it.each([
-    ['4/4 e e e e e e e e', [[0, 1, 2, 3], [4, 5, 6, 7]]],
-    ['4/4 q e e e e q', [[1, 2], [3, 4]]],
-    ['4/4 s s s s e e q q', [[0, 1, 2, 3], [4, 5]]],
+    [
+      '4/4 e e e e e e e e',
+      [
+        [0, 1, 2, 3],
+        [4, 5, 6, 7],
+      ],
+    ],
+    [
+      '4/4 q e e e e q',
+      [
+        [1, 2],
+        [3, 4],
+      ],
+    ],
+    [
+      '4/4 s s s s e e q q',
+      [
+        [0, 1, 2, 3],
+        [4, 5],
+      ],
+    ],
     ['4/4 e q e e (e) e e', [[5, 6]]],
     ['6/8 e e e q e', [[0, 1, 2]]],
     ['6/8 e q e e e', [[2, 3, 4]]],
     ['3/8 e e e', [[0, 1, 2]]],
-    ['7/8[3+2+2] e e e e e e e', [[0, 1, 2], [3, 4], [5, 6]]],
-    ['4/4 3{e e e} e e h', [[0, 1, 2], [3, 4]]],
+    [
+      '7/8[3+2+2] e e e e e e e',
+      [
+        [0, 1, 2],
+        [3, 4],
+        [5, 6],
+      ],
+    ],
+    [
+      '4/4 3{e e e} e e h',
+      [
+        [0, 1, 2],
+        [3, 4],
+      ],
+    ],
     ['2/2 e e e e h', [[0, 1, 2, 3]]],
   ])('%s', (text, groups) => {
     const measure = placePattern(patternOf(text))[0]!;
@@ -100,9 +191,17 @@ describe('writing a measure from stretches', () => {
       fc.property(everydayPattern, (pattern) => {
         for (const measure of placePattern(pattern)) {
           const tuplets = [...new Set(measure.events.flatMap(({ tuplet }) => tuplet ?? []))];
-          const stretches = measure.events.map(({ kind, onset, length }) => ({ kind: kind === 'rest' ? ('rest' as const) : ('note' as const), from: onset, to: add(onset, length) }));
-          const again = placePattern({ pickup: false, measures: [writeMeasure(measure.meter, stretches, tuplets)] })[0]!;
-          const sounds = (events: typeof measure.events) => events.filter(({ kind }) => kind === 'note').map(({ onset }) => mixed(onset));
+          const stretches = measure.events.map(({ kind, onset, length }) => ({
+            kind: kind === 'rest' ? ('rest' as const) : ('note' as const),
+            from: onset,
+            to: add(onset, length),
+          }));
+          const again = placePattern({
+            pickup: false,
+            measures: [writeMeasure(measure.meter, stretches, tuplets)],
+          })[0]!;
+          const sounds = (events: typeof measure.events) =>
+            events.filter(({ kind }) => kind === 'note').map(({ onset }) => mixed(onset));
           expect(sounds(again.events)).toEqual(sounds(measure.events));
           expect(sum(again.events.map(({ length }) => length))).toEqual(measure.length);
         }

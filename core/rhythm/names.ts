@@ -15,15 +15,26 @@ const rest = (value: string) => `${value} rest`;
 export const NAMINGS = {
   quarters: {
     title: 'whole, half, quarter, eighth',
-    values: { w: ['whole', 'wholes'], h: ['half', 'halves'], q: ['quarter', 'quarters'], e: ['eighth', 'eighths'], s: ['sixteenth', 'sixteenths'], t: ['thirty-second', 'thirty-seconds'] },
+    values: {
+      w: ['whole', 'wholes'],
+      h: ['half', 'halves'],
+      q: ['quarter', 'quarters'],
+      e: ['eighth', 'eighths'],
+      s: ['sixteenth', 'sixteenths'],
+      t: ['thirty-second', 'thirty-seconds'],
+    },
     dots,
     rest,
   },
   crotchets: {
     title: 'semibreve, minim, crotchet, quaver',
     values: {
-      w: ['semibreve', 'semibreves'], h: ['minim', 'minims'], q: ['crotchet', 'crotchets'], e: ['quaver', 'quavers'],
-      s: ['semiquaver', 'semiquavers'], t: ['demisemiquaver', 'demisemiquavers'],
+      w: ['semibreve', 'semibreves'],
+      h: ['minim', 'minims'],
+      q: ['crotchet', 'crotchets'],
+      e: ['quaver', 'quavers'],
+      s: ['semiquaver', 'semiquavers'],
+      t: ['demisemiquaver', 'demisemiquavers'],
     },
     dots,
     rest,
@@ -41,7 +52,9 @@ export function valueName(value: NoteValue, naming: NamingId, many = false): str
 
 /** Puts names into a text that is written for every tradition: "{q}" is one quarter, "{e+}" are many eighths. */
 export function named(text: string, naming: NamingId): string {
-  return text.replace(/\{([whqest])(\+?)\}/g, (_all, base: ValueLetter, many: string) => valueName({ base, dots: 0 }, naming, many === '+'));
+  return text.replace(/\{([whqest])(\+?)\}/g, (_all, base: ValueLetter, many: string) =>
+    valueName({ base, dots: 0 }, naming, many === '+'),
+  );
 }
 
 /** "a quarter", "an eighth". */

@@ -49,7 +49,11 @@ export interface PlayedMeasure {
 
 const WHOLE: NoteValue = { base: 'w', dots: 0 };
 
-function placeItems(measure: Measure, onset: Fraction, tiedIn: boolean): { events: PlacedEvent[]; end: Fraction; tiedOut: boolean } {
+function placeItems(
+  measure: Measure,
+  onset: Fraction,
+  tiedIn: boolean,
+): { events: PlacedEvent[]; end: Fraction; tiedOut: boolean } {
   const events: PlacedEvent[] = [];
   let now = onset;
   let tied = tiedIn;
@@ -75,7 +79,13 @@ function placeItems(measure: Measure, onset: Fraction, tiedIn: boolean): { event
   return { events, end: now, tiedOut: tied };
 }
 
-function placed(written: Note | Rest, onset: Fraction, length: Fraction, tied: boolean, tuplet: TupletPlace | undefined): PlacedEvent {
+function placed(
+  written: Note | Rest,
+  onset: Fraction,
+  length: Fraction,
+  tied: boolean,
+  tuplet: TupletPlace | undefined,
+): PlacedEvent {
   const isNote = written.kind === 'note';
   return {
     kind: !isNote ? 'rest' : tied ? 'tied' : 'note',
@@ -119,8 +129,25 @@ export function placeOnce(pattern: Pattern): PlacedMeasure[] {
     if (measure.rests !== undefined) {
       for (let i = 0; i < measure.rests; i++) {
         run += 1;
-        const rest: PlacedEvent = { kind: 'rest', onset: ZERO, length: full, value: WHOLE, tiedToNext: false, label: undefined, tuplet: undefined, wholeMeasure: true };
-        placed.push({ number: number++, written, meter: measure.meter, onset: ZERO, length: full, events: [rest], restNumber: run });
+        const rest: PlacedEvent = {
+          kind: 'rest',
+          onset: ZERO,
+          length: full,
+          value: WHOLE,
+          tiedToNext: false,
+          label: undefined,
+          tuplet: undefined,
+          wholeMeasure: true,
+        };
+        placed.push({
+          number: number++,
+          written,
+          meter: measure.meter,
+          onset: ZERO,
+          length: full,
+          events: [rest],
+          restNumber: run,
+        });
       }
       tied = false;
       return;

@@ -13,9 +13,9 @@ export interface Stretch {
   readonly tiedOut?: boolean;
 }
 
-const BY_LENGTH: readonly NoteValue[] = VALUES.flatMap(({ letter }) => ([2, 1, 0] as const).map((dots): NoteValue => ({ base: letter, dots }))).sort((a, b) =>
-  compare(lengthOf(b), lengthOf(a)),
-);
+const BY_LENGTH: readonly NoteValue[] = VALUES.flatMap(({ letter }) =>
+  ([2, 1, 0] as const).map((dots): NoteValue => ({ base: letter, dots })),
+).sort((a, b) => compare(lengthOf(b), lengthOf(a)));
 
 /**
  * The values that write a stretch of time: one where one sign can write it, else cut at the beats.
@@ -49,10 +49,15 @@ const SHORTEST = lengthOf({ base: 't', dots: 0 });
  * Writes stretches as the items of one measure; inside `tuplets` in their own values.
  * @param stretches  in order, without gaps
  */
-export function writeMeasure(meter: Meter, stretches: readonly Stretch[], tuplets: readonly TupletPlace[] = []): Measure {
+export function writeMeasure(
+  meter: Meter,
+  stretches: readonly Stretch[],
+  tuplets: readonly TupletPlace[] = [],
+): Measure {
   const silent = stretches.every(({ kind }) => kind === 'rest');
   const last = stretches.at(-1);
-  if (silent && last && equal(sub(last.to, stretches[0]!.from), meterLength(meter))) return { meter, items: [], rests: 1 };
+  if (silent && last && equal(sub(last.to, stretches[0]!.from), meterLength(meter)))
+    return { meter, items: [], rests: 1 };
   const beat = beatOf(meter);
   const items: Item[] = [];
   let at = stretches[0]?.from ?? frac(0);
@@ -70,16 +75,31 @@ export function writeMeasure(meter: Meter, stretches: readonly Stretch[], tuplet
 }
 
 /** @param ratio  written length over sounding length: 3/2 inside a triplet */
-function writeRegion(stretches: readonly Stretch[], from: Fraction, to: Fraction, ratio: Fraction, beat: Beat): (Note | Rest)[] {
+function writeRegion(
+  stretches: readonly Stretch[],
+  from: Fraction,
+  to: Fraction,
+  ratio: Fraction,
+  beat: Beat,
+): (Note | Rest)[] {
   const events: (Note | Rest)[] = [];
   for (const stretch of stretches) {
     const start = compare(stretch.from, from) > 0 ? stretch.from : from;
     const end = compare(stretch.to, to) < 0 ? stretch.to : to;
     if (compare(start, end) >= 0) continue;
-    const values = spell(equal(ratio, frac(1)) ? start : mul(sub(start, from), ratio), mul(sub(end, start), ratio), beat, stretch.kind);
+    const values = spell(
+      equal(ratio, frac(1)) ? start : mul(sub(start, from), ratio),
+      mul(sub(end, start), ratio),
+      beat,
+      stretch.kind,
+    );
     values.forEach((value, i) => {
       const goesOn = i + 1 < values.length || compare(end, stretch.to) < 0 || stretch.tiedOut === true;
-      events.push(stretch.kind === 'rest' ? { kind: 'rest', value } : { kind: 'note', value, ...(goesOn ? { tied: true as const } : {}) });
+      events.push(
+        stretch.kind === 'rest'
+          ? { kind: 'rest', value }
+          : { kind: 'note', value, ...(goesOn ? { tied: true as const } : {}) },
+      );
     });
   }
   return events;

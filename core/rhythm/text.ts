@@ -45,8 +45,14 @@ export function parseRhythm(text: string): Parsed {
   } catch (error) {
     if (!(error instanceof Unreadable)) throw error;
     const before = text.slice(0, error.position).split('\n');
-    const found = error.position >= text.length ? 'the end' : `“${[...text.slice(error.position)][0]!.replace('\n', 'a new line')}”`;
-    return { ok: false, at: { line: before.length, column: before.at(-1)!.length + 1, expected: error.expected, found } };
+    const found =
+      error.position >= text.length
+        ? 'the end'
+        : `“${[...text.slice(error.position)][0]!.replace('\n', 'a new line')}”`;
+    return {
+      ok: false,
+      at: { line: before.length, column: before.at(-1)!.length + 1, expected: error.expected, found },
+    };
   }
 }
 
@@ -75,14 +81,16 @@ class Reader {
     while (!ended && !(this.atEnd() && measures.length > 0)) {
       if (measures.length >= MOST_MEASURES) throw new Unreadable(this.i, `no more than ${MOST_MEASURES} measures`);
       const measure = this.measure();
-      const bar = this.accept(/^(:\|\|?:|:\|\|?|\|\|:|\|\||\|:|\|)/) ?? (measure.rests === undefined ? this.endBar() : '|');
+      const bar =
+        this.accept(/^(:\|\|?:|:\|\|?|\|\|:|\|\||\|:|\|)/) ?? (measure.rests === undefined ? this.endBar() : '|');
       const repeatEnd = bar.startsWith(':|');
       measures.push({
         ...measure,
         ...(repeatStart ? { repeatStart: true as const } : {}),
         ...(repeatEnd ? { repeatEnd: true as const } : {}),
       });
-      repeatStart = bar.endsWith('|:') || (bar.endsWith('|') && !bar.endsWith('||') && this.accept(/^\|\|?:/) !== undefined);
+      repeatStart =
+        bar.endsWith('|:') || (bar.endsWith('|') && !bar.endsWith('||') && this.accept(/^\|\|?:/) !== undefined);
       ended = bar === '||' || bar === ':||';
       if (!ended) this.readMeter();
       if (ended && !this.atEnd()) throw new Unreadable(this.i, 'nothing after the end sign ||');
@@ -105,13 +113,18 @@ class Reader {
     const many = this.peek() !== '(' ? undefined : this.accept(/^\(\s*M\s*(\d+)\s*\)/);
     if (many !== undefined) {
       const rests = Number(/\d+/.exec(many)![0]);
-      if (rests < 1 || rests > MOST_MEASURES) throw new Unreadable(this.i - many.length, `one to ${MOST_MEASURES} measures of rest, such as (M7)`);
+      if (rests < 1 || rests > MOST_MEASURES)
+        throw new Unreadable(this.i - many.length, `one to ${MOST_MEASURES} measures of rest, such as (M7)`);
       if (this.openTie !== undefined) throw new Unreadable(this.openTie, 'a note after the tie ~, not a rest');
       return { meter, items: [], rests };
     }
     const items: Item[] = [];
     for (let item = this.item(); item; item = this.item()) items.push(item);
-    if (items.length === 0) throw new Unreadable(this.i, /\d/.test(this.peek()) ? 'a note, or a group such as 3{e e e}' : NOTE_EXPECTED.replace(', or a bar |', ''));
+    if (items.length === 0)
+      throw new Unreadable(
+        this.i,
+        /\d/.test(this.peek()) ? 'a note, or a group such as 3{e e e}' : NOTE_EXPECTED.replace(', or a bar |', ''),
+      );
     return { meter, items };
   }
 
@@ -121,7 +134,8 @@ class Reader {
     const at = this.i - tuplet.length;
     const [n, given] = [...tuplet.matchAll(/\d+/g)].map(Number) as [number, number?];
     const m = given ?? usualTime(n);
-    if (n < 2 || n > LARGEST_TUPLET || m < 1 || m > LARGEST_TUPLET) throw new Unreadable(at, `a group of 2 to ${LARGEST_TUPLET}, such as 3{e e e} or 5:4{s s s s s}`);
+    if (n < 2 || n > LARGEST_TUPLET || m < 1 || m > LARGEST_TUPLET)
+      throw new Unreadable(at, `a group of 2 to ${LARGEST_TUPLET}, such as 3{e e e} or 5:4{s s s s s}`);
     const events: (Note | Rest)[] = [];
     for (let event = this.event(); event; event = this.event()) events.push(event);
     if (events.length === 0 || !this.take('}')) throw new Unreadable(this.i, 'a note, a rest, or } to end the group');
@@ -136,7 +150,8 @@ class Reader {
       if (!value) throw new Unreadable(this.i, 'the value of a rest (w h q e s t), or M and a number of measures');
       if (this.peek() === '~') throw new Unreadable(this.i, ') : a rest cannot be tied');
       if (!this.take(')')) throw new Unreadable(this.i, ') to end the rest');
-      if (this.text[this.i] === '.') throw new Unreadable(this.i, 'the dot of a rest inside its parentheses, as in (q.)');
+      if (this.text[this.i] === '.')
+        throw new Unreadable(this.i, 'the dot of a rest inside its parentheses, as in (q.)');
       if (this.peek() === '~') throw new Unreadable(this.i, 'a note or a bar: a rest cannot be tied');
       if (this.openTie !== undefined) throw new Unreadable(this.openTie, 'a note after the tie ~, not a rest');
       return { kind: 'rest', value };
@@ -170,7 +185,8 @@ class Reader {
     const to = this.text.indexOf("'", from);
     const label = to < 0 ? '' : this.text.slice(from, to).trim();
     if (to < 0 || label.includes('\n')) throw new Unreadable(this.i, "a label in two quotes, such as q'G'");
-    if (label === '' || label.length > LONGEST_LABEL) throw new Unreadable(from, `a label of 1 to ${LONGEST_LABEL} letters`);
+    if (label === '' || label.length > LONGEST_LABEL)
+      throw new Unreadable(from, `a label of 1 to ${LONGEST_LABEL} letters`);
     this.i = to + 1;
     return label;
   }
@@ -182,14 +198,16 @@ class Reader {
     const at = this.i - written.length;
     const [upper, lower] = written.split('/').map((part) => Number(part.trim() || Number.NaN)) as [number, number];
     if (!(upper >= 1 && upper <= LARGEST_UPPER)) throw new Unreadable(at, `an upper number from 1 to ${LARGEST_UPPER}`);
-    if (!LOWER_NUMBERS.includes(lower)) throw new Unreadable(at + written.indexOf('/') + 1, 'a lower number of 1, 2, 4, 8, 16 or 32');
+    if (!LOWER_NUMBERS.includes(lower))
+      throw new Unreadable(at + written.indexOf('/') + 1, 'a lower number of 1, 2, 4, 8, 16 or 32');
     this.meter = { upper, lower };
     if (!this.take('[')) return;
     const from = this.i;
     const inside = this.accept(/^[\d+\s]*/) ?? '';
     if (!this.take(']')) throw new Unreadable(this.i, '] after the groups, as in 7/8[2+2+3]');
     const groups = inside.split('+').map((part) => Number(part.trim() || Number.NaN));
-    const legal = groups.every((size) => Number.isInteger(size) && size > 0) && groups.reduce((a, b) => a + b, 0) === upper;
+    const legal =
+      groups.every((size) => Number.isInteger(size) && size > 0) && groups.reduce((a, b) => a + b, 0) === upper;
     if (!legal) throw new Unreadable(from, `groups that add up to ${upper}, joined by +`);
     this.meter = { upper, lower, groups };
   }
@@ -274,7 +292,9 @@ export function printRhythm(pattern: Pattern): string {
 }
 
 /** Reads a meter alone: "7/8[2+2+3]". */
-export function parseMeter(text: string): { readonly ok: true; readonly meter: Meter } | { readonly ok: false; readonly at: TextError } {
+export function parseMeter(
+  text: string,
+): { readonly ok: true; readonly meter: Meter } | { readonly ok: false; readonly at: TextError } {
   const parsed = parseRhythm(`${text} (M1)`);
   return parsed.ok ? { ok: true, meter: parsed.pattern.measures[0]!.meter } : parsed;
 }

@@ -35,9 +35,9 @@ export const VALUE: Readonly<Record<ValueLetter, ValueFacts>> = Object.fromEntri
 /** A dot adds half of what stands before it: ×1, ×3/2, ×7/4. */
 const DOT_FACTOR: readonly Fraction[] = [frac(1), frac(3, 2), frac(7, 4)];
 
-const LENGTHS = Object.fromEntries(VALUES.map(({ letter, of }) => [letter, DOT_FACTOR.map((factor) => mul(of, factor))])) as unknown as Readonly<
-  Record<ValueLetter, readonly [Fraction, Fraction, Fraction]>
->;
+const LENGTHS = Object.fromEntries(
+  VALUES.map(({ letter, of }) => [letter, DOT_FACTOR.map((factor) => mul(of, factor))]),
+) as unknown as Readonly<Record<ValueLetter, readonly [Fraction, Fraction, Fraction]>>;
 
 /** The value as rhythm text: "q.", "e". */
 export function valueText(value: NoteValue): string {
@@ -53,7 +53,9 @@ export function lengthOf(value: NoteValue): Fraction {
 const keyOf = ({ n, d }: Fraction) => n * 1024 + d;
 
 const BY_LENGTH = new Map(
-  VALUES.flatMap(({ letter }) => ([0, 1, 2] as const).map((dots) => [keyOf(LENGTHS[letter][dots]), { base: letter, dots }] as const)),
+  VALUES.flatMap(({ letter }) =>
+    ([0, 1, 2] as const).map((dots) => [keyOf(LENGTHS[letter][dots]), { base: letter, dots }] as const),
+  ),
 );
 
 /** The value (with up to two dots) of exactly this length, if one sign can write it. */

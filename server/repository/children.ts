@@ -5,7 +5,11 @@ import { children, classes } from '../schema.ts';
 import { touchClass } from './classes.ts';
 
 export async function listChildren(db: Database, classId: string): Promise<Child[]> {
-  return db.select({ id: children.id, name: children.name }).from(children).where(eq(children.classId, classId)).orderBy(asc(children.name));
+  return db
+    .select({ id: children.id, name: children.name })
+    .from(children)
+    .where(eq(children.classId, classId))
+    .orderBy(asc(children.name));
 }
 
 /** A child of one of the teacher's classes, with what judging needs of the class. */

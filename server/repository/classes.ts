@@ -4,9 +4,21 @@ import type { Database } from '../database.ts';
 import { children, classes } from '../schema.ts';
 
 /** Every question names the teacher: a row of another one is not found. */
-const ofTeacher = (teacherId: string, classId: string) => and(eq(classes.id, classId), eq(classes.teacherId, teacherId));
+const ofTeacher = (teacherId: string, classId: string) =>
+  and(eq(classes.id, classId), eq(classes.teacherId, teacherId));
 
-const settings = { name: classes.name, ages: classes.ages, school: classes.school, rests: classes.rests, naming: classes.naming, houseWords: classes.houseWords, wordSet: classes.wordSet, onTimeMs: classes.onTimeMs, borders: classes.borders, recordingDays: classes.recordingDays };
+const settings = {
+  name: classes.name,
+  ages: classes.ages,
+  school: classes.school,
+  rests: classes.rests,
+  naming: classes.naming,
+  houseWords: classes.houseWords,
+  wordSet: classes.wordSet,
+  onTimeMs: classes.onTimeMs,
+  borders: classes.borders,
+  recordingDays: classes.recordingDays,
+};
 
 /** A row as the contract has it: no words of its own are an empty table, borders a list of their own. */
 function asSettings<Row extends Pick<typeof classes.$inferSelect, 'houseWords' | 'borders'>>(row: Row) {
@@ -51,8 +63,16 @@ export async function addClass(db: Database, teacherId: string, classId: string,
   await db.insert(classes).values({ id: classId, teacherId, ...values });
 }
 
-export async function updateClass(db: Database, teacherId: string, classId: string, values: ClassSettings): Promise<void> {
-  await db.update(classes).set({ ...values, revision: sql`${classes.revision} + 1` }).where(ofTeacher(teacherId, classId));
+export async function updateClass(
+  db: Database,
+  teacherId: string,
+  classId: string,
+  values: ClassSettings,
+): Promise<void> {
+  await db
+    .update(classes)
+    .set({ ...values, revision: sql`${classes.revision} + 1` })
+    .where(ofTeacher(teacherId, classId));
 }
 
 export async function removeClass(db: Database, teacherId: string, classId: string): Promise<void> {
@@ -61,5 +81,8 @@ export async function removeClass(db: Database, teacherId: string, classId: stri
 
 /** Says that something in the class has changed. */
 export async function touchClass(db: Database, classId: string): Promise<void> {
-  await db.update(classes).set({ revision: sql`${classes.revision} + 1` }).where(eq(classes.id, classId));
+  await db
+    .update(classes)
+    .set({ revision: sql`${classes.revision} + 1` })
+    .where(eq(classes.id, classId));
 }

@@ -6,11 +6,23 @@ import { classes, patterns } from '../schema.ts';
 const shown = { id: patterns.id, title: patterns.title, text: patterns.text };
 
 export async function listPatterns(db: Database, teacherId: string): Promise<SavedPattern[]> {
-  return db.select(shown).from(patterns).where(eq(patterns.teacherId, teacherId)).orderBy(asc(patterns.position), asc(patterns.title));
+  return db
+    .select(shown)
+    .from(patterns)
+    .where(eq(patterns.teacherId, teacherId))
+    .orderBy(asc(patterns.position), asc(patterns.title));
 }
 
-export async function findPattern(db: Database, teacherId: string, patternId: string): Promise<SavedPattern | undefined> {
-  const [row] = await db.select(shown).from(patterns).where(and(eq(patterns.id, patternId), eq(patterns.teacherId, teacherId))).limit(1);
+export async function findPattern(
+  db: Database,
+  teacherId: string,
+  patternId: string,
+): Promise<SavedPattern | undefined> {
+  const [row] = await db
+    .select(shown)
+    .from(patterns)
+    .where(and(eq(patterns.id, patternId), eq(patterns.teacherId, teacherId)))
+    .limit(1);
   return row;
 }
 
@@ -19,16 +31,32 @@ export async function patternIdTaken(db: Database, patternId: string): Promise<b
   return rows.length > 0;
 }
 
-export async function addPattern(db: Database, teacherId: string, pattern: SavedPattern, position: number): Promise<void> {
+export async function addPattern(
+  db: Database,
+  teacherId: string,
+  pattern: SavedPattern,
+  position: number,
+): Promise<void> {
   await db.insert(patterns).values({ ...pattern, teacherId, position });
 }
 
-export async function updatePattern(db: Database, teacherId: string, patternId: string, edit: PatternEdit): Promise<void> {
-  await db.update(patterns).set(edit).where(and(eq(patterns.id, patternId), eq(patterns.teacherId, teacherId)));
+export async function updatePattern(
+  db: Database,
+  teacherId: string,
+  patternId: string,
+  edit: PatternEdit,
+): Promise<void> {
+  await db
+    .update(patterns)
+    .set(edit)
+    .where(and(eq(patterns.id, patternId), eq(patterns.teacherId, teacherId)));
 }
 
 export async function removePattern(db: Database, teacherId: string, patternId: string): Promise<void> {
   await db.delete(patterns).where(and(eq(patterns.id, patternId), eq(patterns.teacherId, teacherId)));
   // Takes of this pattern stay, without the link; the lists they stand in have changed.
-  await db.update(classes).set({ revision: sql`${classes.revision} + 1` }).where(eq(classes.teacherId, teacherId));
+  await db
+    .update(classes)
+    .set({ revision: sql`${classes.revision} + 1` })
+    .where(eq(classes.teacherId, teacherId));
 }

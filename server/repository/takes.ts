@@ -30,7 +30,20 @@ export async function listTakes(db: Database, classId: string): Promise<TakeSumm
 
 export async function findTake(db: Database, teacherId: string, takeId: string) {
   const [row] = await db
-    .select({ ...summary, classId: children.classId, patternText: takes.patternText, ages: takes.ages, windows: takes.windows, free: takes.free, onsets: takes.onsets, feet: takes.feet, releases: takes.releases, result: takes.result, overrideReason: takes.overrideReason, recordingUntil: recordings.expiresAt })
+    .select({
+      ...summary,
+      classId: children.classId,
+      patternText: takes.patternText,
+      ages: takes.ages,
+      windows: takes.windows,
+      free: takes.free,
+      onsets: takes.onsets,
+      feet: takes.feet,
+      releases: takes.releases,
+      result: takes.result,
+      overrideReason: takes.overrideReason,
+      recordingUntil: recordings.expiresAt,
+    })
     .from(takes)
     .innerJoin(children, eq(children.id, takes.childId))
     .innerJoin(classes, eq(classes.id, children.classId))
@@ -45,32 +58,54 @@ export type NewTake = typeof takes.$inferInsert;
 /** Stores a take once: a second one with the same id changes nothing. */
 export async function addTake(db: Database, classId: string, take: NewTake): Promise<void> {
   await db.transaction(async (tx) => {
-    await tx.insert(takes).values(take).onDuplicateKeyUpdate({ set: { id: sql`${takes.id}` } });
+    await tx
+      .insert(takes)
+      .values(take)
+      .onDuplicateKeyUpdate({ set: { id: sql`${takes.id}` } });
     await touchClass(tx as unknown as Database, classId);
   });
 }
 
 /** The judged takes of a child. */
 export async function resultsOf(db: Database, childId: string) {
-  return db.select({ patternText: takes.patternText, result: takes.result, takenAt: takes.takenAt }).from(takes).where(eq(takes.childId, childId));
+  return db
+    .select({ patternText: takes.patternText, result: takes.result, takenAt: takes.takenAt })
+    .from(takes)
+    .where(eq(takes.childId, childId));
 }
 
 /** What judging needs of every take of a class. */
 export async function takesToJudge(db: Database, classId: string) {
   return db
-    .select({ id: takes.id, patternText: takes.patternText, bpm: takes.bpm, onsets: takes.onsets, feet: takes.feet, releases: takes.releases, free: takes.free, mark: takes.mark })
+    .select({
+      id: takes.id,
+      patternText: takes.patternText,
+      bpm: takes.bpm,
+      onsets: takes.onsets,
+      feet: takes.feet,
+      releases: takes.releases,
+      free: takes.free,
+      mark: takes.mark,
+    })
     .from(takes)
     .innerJoin(children, eq(children.id, takes.childId))
     .where(eq(children.classId, classId));
 }
 
-export type Rejudged = Pick<NewTake, 'ages' | 'windows' | 'accuracy' | 'mark' | 'result'> & Partial<Pick<NewTake, 'onsets' | 'releases' | 'corrected'>>;
+export type Rejudged = Pick<NewTake, 'ages' | 'windows' | 'accuracy' | 'mark' | 'result'> &
+  Partial<Pick<NewTake, 'onsets' | 'releases' | 'corrected'>>;
 
 export async function updateJudgement(db: Database, takeId: string, judged: Rejudged): Promise<void> {
   await db.update(takes).set(judged).where(eq(takes.id, takeId));
 }
 
-export async function overrideMark(db: Database, classId: string, takeId: string, override: number | null, overrideReason: string): Promise<void> {
+export async function overrideMark(
+  db: Database,
+  classId: string,
+  takeId: string,
+  override: number | null,
+  overrideReason: string,
+): Promise<void> {
   await db.update(takes).set({ override, overrideReason }).where(eq(takes.id, takeId));
   await touchClass(db, classId);
 }

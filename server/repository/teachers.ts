@@ -7,11 +7,17 @@ export async function findTeacherByName(db: Database, name: string) {
   return row;
 }
 
-export async function addTeacher(db: Database, teacher: { id: string; name: string; passwordHash: string }): Promise<void> {
+export async function addTeacher(
+  db: Database,
+  teacher: { id: string; name: string; passwordHash: string },
+): Promise<void> {
   await db.insert(teachers).values(teacher);
 }
 
-export async function addSession(db: Database, session: { tokenHash: string; teacherId: string; expiresAt: number }): Promise<void> {
+export async function addSession(
+  db: Database,
+  session: { tokenHash: string; teacherId: string; expiresAt: number },
+): Promise<void> {
   await db.delete(sessions).where(lt(sessions.expiresAt, Date.now()));
   await db.insert(sessions).values(session);
 }

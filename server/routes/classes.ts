@@ -66,7 +66,14 @@ export function classRoutes(db: Database): Router {
       response.status(known ? 200 : 201).json(child);
     })
     .get('/:classId/children/:childId/mastery', async (request, response) => {
-      response.json(await masteryOfChild(db, teacherIn(response).id, idOf(request, 'classId', 'class'), idOf(request, 'childId', 'child')));
+      response.json(
+        await masteryOfChild(
+          db,
+          teacherIn(response).id,
+          idOf(request, 'classId', 'class'),
+          idOf(request, 'childId', 'child'),
+        ),
+      );
     })
     .delete('/:classId/children/:childId', async (request, response) => {
       const child = await findChild(db, teacherIn(response).id, idOf(request, 'childId', 'child'));

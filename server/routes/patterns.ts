@@ -2,7 +2,14 @@ import { Router } from 'express';
 import { PatternEdit } from '../../contract/school.ts';
 import type { Database } from '../database.ts';
 import { notFound } from '../problem.ts';
-import { addPattern, findPattern, listPatterns, patternIdTaken, removePattern, updatePattern } from '../repository/patterns.ts';
+import {
+  addPattern,
+  findPattern,
+  listPatterns,
+  patternIdTaken,
+  removePattern,
+  updatePattern,
+} from '../repository/patterns.ts';
 import { readPatternText } from '../services/patternText.ts';
 import { bodyOf, idOf } from './body.ts';
 import { teacherIn } from './session.ts';

@@ -23,7 +23,12 @@ function setCookie(request: Request, response: Response, token: string, maxAge: 
 export function signedIn({ teacherOf }: Sessions): RequestHandler {
   return async (request, response, next) => {
     const teacher = await teacherOf(tokenFrom(request));
-    if (!teacher) throw new Problem(401, 'signed-out', 'You are signed out. Sign in again; what you did is kept on this device until then.');
+    if (!teacher)
+      throw new Problem(
+        401,
+        'signed-out',
+        'You are signed out. Sign in again; what you did is kept on this device until then.',
+      );
     response.locals['teacher'] = teacher;
     next();
   };
@@ -55,12 +60,16 @@ export function sessionRoutes(db: Database, sessions: Sessions, config: Config):
   };
   return Router()
     .get('/', async (request, response) => {
-      const state: SessionState = { teacher: (await sessions.teacherOf(tokenFrom(request))) ?? null, demo: config.demoTeacher !== undefined };
+      const state: SessionState = {
+        teacher: (await sessions.teacherOf(tokenFrom(request))) ?? null,
+        demo: config.demoTeacher !== undefined,
+      };
       response.json(state);
     })
     .post('/', limited, async (request, response) => begin(request, response, await signIn(db, body(request))))
     .post('/visit', limited, async (request, response) => {
-      if (config.demoTeacher === undefined) throw new Problem(404, 'no-demo', 'There is no demo school here. Sign in with your name and password.');
+      if (config.demoTeacher === undefined)
+        throw new Problem(404, 'no-demo', 'There is no demo school here. Sign in with your name and password.');
       begin(request, response, await visit(db, config.demoTeacher));
     })
     .delete('/', async (request, response) => {

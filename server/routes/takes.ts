@@ -28,10 +28,23 @@ export function takeRoutes(db: Database): Router {
     })
     .put('/:takeId/onsets', async (request, response) => {
       const { onsets } = correction(request);
-      response.json(await correctTake(db, teacherIn(response).id, idOf(request, 'takeId', 'take'), [...onsets].sort((a, b) => a - b)));
+      response.json(
+        await correctTake(
+          db,
+          teacherIn(response).id,
+          idOf(request, 'takeId', 'take'),
+          [...onsets].sort((a, b) => a - b),
+        ),
+      );
     })
     .put('/:takeId/recording', async (request, response) => {
-      await keepRecording(db, teacherIn(response).id, idOf(request, 'takeId', 'take'), request.headers['content-type'] ?? '', request.body as unknown);
+      await keepRecording(
+        db,
+        teacherIn(response).id,
+        idOf(request, 'takeId', 'take'),
+        request.headers['content-type'] ?? '',
+        request.body as unknown,
+      );
       response.status(204).end();
     })
     .get('/:takeId/recording', async (request, response) => {

@@ -11,10 +11,17 @@ export function checkClassSettings({ houseWords = {}, wordSet, borders }: ClassS
   const trouble = borders ? bordersTrouble(borders) : undefined;
   if (trouble) throw new Problem(422, 'borders', `These borders cannot work: ${trouble}.`, { field: 'borders' });
   for (const [id, own] of Object.entries(houseWords)) {
-    if (!Object.hasOwn(SCHOOLS, id)) throw new Problem(422, 'house-words', `There is no way of counting called “${id}”.`, { field: 'houseWords' });
+    if (!Object.hasOwn(SCHOOLS, id))
+      throw new Problem(422, 'house-words', `There is no way of counting called “${id}”.`, { field: 'houseWords' });
     const [wrong] = checkHouseWords(SCHOOLS[id as SchoolId], own).refused;
-    if (wrong) throw new Problem(422, 'house-words', `The word for “${wrong.key}” cannot work: ${wrong.reason}.`, { field: `houseWords.${id}.${wrong.key}` });
+    if (wrong)
+      throw new Problem(422, 'house-words', `The word for “${wrong.key}” cannot work: ${wrong.reason}.`, {
+        field: `houseWords.${id}.${wrong.key}`,
+      });
   }
   const [wrong] = wordSet ? checkWordSet(wordSet) : [];
-  if (wrong) throw new Problem(422, 'word-set', `The word for “${wrong.cell}” cannot work: ${wrong.reason}.`, { field: 'wordSet' });
+  if (wrong)
+    throw new Problem(422, 'word-set', `The word for “${wrong.cell}” cannot work: ${wrong.reason}.`, {
+      field: 'wordSet',
+    });
 }

@@ -10,7 +10,10 @@ import { touchClass } from '../repository/classes.ts';
 import { type Rejudged, takesToJudge, updateJudgement } from '../repository/takes.ts';
 import { readPatternText } from './patternText.ts';
 
-type Room = Pick<ClassSettings, 'ages' | 'onTimeMs' | 'borders' | 'school' | 'rests' | 'naming' | 'houseWords' | 'wordSet'>;
+type Room = Pick<
+  ClassSettings,
+  'ages' | 'onTimeMs' | 'borders' | 'school' | 'rests' | 'naming' | 'houseWords' | 'wordSet'
+>;
 
 export interface Played {
   readonly patternText: string;
@@ -25,10 +28,26 @@ export interface Played {
 export function judgement(room: Room, { patternText, bpm, onsets, feet, releases, free }: Played): Rejudged {
   const windows = windowsOf(room);
   const pattern = readPatternText(patternText, 'patternText');
-  const judged = judge({ pattern, bpm, onsets, feet: feet ?? undefined, releases: releases ?? undefined, free, windows, borders: room.borders ?? undefined, speech: { counts: countsOf(room), naming: namingOf(room) } });
+  const judged = judge({
+    pattern,
+    bpm,
+    onsets,
+    feet: feet ?? undefined,
+    releases: releases ?? undefined,
+    free,
+    windows,
+    borders: room.borders ?? undefined,
+    speech: { counts: countsOf(room), naming: namingOf(room) },
+  });
   if (!judged.ok) throw new Problem(422, 'not-judged', `This take cannot be judged: ${judged.reason}.`);
   const { result } = judged;
-  return { ages: room.ages, windows, accuracy: result.accuracy, mark: result.mark, result: structuredClone(result) as TakeDetail['result'] };
+  return {
+    ages: room.ages,
+    windows,
+    accuracy: result.accuracy,
+    mark: result.mark,
+    result: structuredClone(result) as TakeDetail['result'],
+  };
 }
 
 /** Do two settings judge alike? */
@@ -48,7 +67,12 @@ function tried(room: Room, played: Played): Rejudged | undefined {
 }
 
 /** How the marks of a class would change under other windows and borders. */
-export async function previewJudging(db: Database, classId: string, room: Room, trial: JudgingTrial): Promise<JudgingPreview> {
+export async function previewJudging(
+  db: Database,
+  classId: string,
+  room: Room,
+  trial: JudgingTrial,
+): Promise<JudgingPreview> {
   const takes = await takesToJudge(db, classId);
   const marks = Array.from({ length: HIGHEST_MARK + 1 }, (_, i) => ({ mark: HIGHEST_MARK - i, now: 0, then: 0 }));
   let [higher, lower] = [0, 0];

@@ -6,8 +6,14 @@ import { Problem } from '../problem.ts';
 /** Reads a rhythm text that is to be kept; what cannot be read, or does not add up, is said with its place. */
 export function readPatternText(text: string, field: string): Pattern {
   const parsed = parseRhythm(text);
-  if (!parsed.ok) throw new Problem(422, 'unreadable-rhythm', `The rhythm cannot be read: ${errorSentence(parsed.at)}.`, { field, at: parsed.at });
-  const wrong = barCheck(parsed.pattern).map(barSentence).find((sentence) => sentence !== undefined);
+  if (!parsed.ok)
+    throw new Problem(422, 'unreadable-rhythm', `The rhythm cannot be read: ${errorSentence(parsed.at)}.`, {
+      field,
+      at: parsed.at,
+    });
+  const wrong = barCheck(parsed.pattern)
+    .map(barSentence)
+    .find((sentence) => sentence !== undefined);
   if (wrong) throw new Problem(422, 'bar-check', `The rhythm does not add up: ${wrong}.`, { field });
   return parsed.pattern;
 }

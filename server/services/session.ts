@@ -21,7 +21,10 @@ async function open(db: Database, teacher: Teacher): Promise<{ teacher: Teacher;
 export async function signIn(db: Database, { name, password }: SignIn): Promise<{ teacher: Teacher; token: string }> {
   const teacher = await findTeacherByName(db, name.trim());
   const fits = await passwordFits(password, teacher?.passwordHash ?? NOBODYS_HASH);
-  if (!teacher || !fits) throw new Problem(401, 'wrong-password', 'Name and password do not belong together. Check both and try again.', { field: 'password' });
+  if (!teacher || !fits)
+    throw new Problem(401, 'wrong-password', 'Name and password do not belong together. Check both and try again.', {
+      field: 'password',
+    });
   return open(db, teacher);
 }
 

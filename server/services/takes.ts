@@ -8,10 +8,20 @@ import { addTake, findTake, updateJudgement } from '../repository/takes.ts';
 import { judgement } from './judging.ts';
 
 /** A take of one of the teacher's children, as it goes out. */
-export async function takeOf(db: Database, teacherId: string, takeId: string): Promise<TakeDetail & { classId: string }> {
+export async function takeOf(
+  db: Database,
+  teacherId: string,
+  takeId: string,
+): Promise<TakeDetail & { classId: string }> {
   const take = await findTake(db, teacherId, takeId);
   if (!take) throw notFound('take');
-  return { ...take, onsets: [...take.onsets], feet: take.feet && [...take.feet], releases: take.releases && [...take.releases], recordingUntil: take.recordingUntil !== null && take.recordingUntil > Date.now() ? take.recordingUntil : null };
+  return {
+    ...take,
+    onsets: [...take.onsets],
+    feet: take.feet && [...take.feet],
+    releases: take.releases && [...take.releases],
+    recordingUntil: take.recordingUntil !== null && take.recordingUntil > Date.now() ? take.recordingUntil : null,
+  };
 }
 
 async function roomOf(db: Database, teacherId: string, classId: string) {
@@ -24,7 +34,12 @@ async function roomOf(db: Database, teacherId: string, classId: string) {
  * Judges a take from its onsets and stores it. Sent twice it is stored once, and the first one is the answer.
  * A pattern that was removed meanwhile does not lose the take: it carries its own text.
  */
-export async function storeTake(db: Database, teacherId: string, takeId: string, upload: TakeUpload): Promise<TakeDetail> {
+export async function storeTake(
+  db: Database,
+  teacherId: string,
+  takeId: string,
+  upload: TakeUpload,
+): Promise<TakeDetail> {
   const child = await findChild(db, teacherId, upload.childId);
   if (!child) throw notFound('child');
   const { free = false, source = 'tap' } = upload;
@@ -35,7 +50,12 @@ export async function storeTake(db: Database, teacherId: string, takeId: string,
 }
 
 /** Judges a take anew from onsets that were put right by hand; it is marked as corrected. */
-export async function correctTake(db: Database, teacherId: string, takeId: string, onsets: readonly number[]): Promise<TakeDetail> {
+export async function correctTake(
+  db: Database,
+  teacherId: string,
+  takeId: string,
+  onsets: readonly number[],
+): Promise<TakeDetail> {
   const take = await takeOf(db, teacherId, takeId);
   // A clap that stays keeps its release; when an added one was let go nobody knows.
   const releases = take.releases && onsets.map((time) => take.releases?.[take.onsets.indexOf(time)] ?? null);

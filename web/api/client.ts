@@ -24,12 +24,14 @@ function passes(status: number): boolean {
   return status === 0 || status === 401 || status === 429 || status >= 500;
 }
 
-const AWAY = 'The server cannot be reached. What you do is kept on this device; it is sent as soon as the server is back.';
+const AWAY =
+  'The server cannot be reached. What you do is kept on this device; it is sent as soon as the server is back.';
 const OUTDATED = 'This page is older than the server. Reload it; nothing is lost.';
 
 async function request(method: string, path: string, body?: unknown): Promise<unknown> {
   const init: RequestInit = { method, credentials: 'same-origin' };
-  if (body !== undefined) Object.assign(init, { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } });
+  if (body !== undefined)
+    Object.assign(init, { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } });
   const response = await fetch(`/api${path}`, init).catch(() => {
     throw new ApiProblem(0, 'away', AWAY);
   });
@@ -38,7 +40,9 @@ async function request(method: string, path: string, body?: unknown): Promise<un
   const answer: unknown = await response.json().catch(() => undefined);
   if (response.ok && answer !== undefined) return answer;
   if (!isErrorBody(answer)) throw new ApiProblem(0, 'away', AWAY);
-  const { code, message, field, at } = (answer as { error: { code: string; message: string; field?: string; at?: TextError } }).error;
+  const { code, message, field, at } = (
+    answer as { error: { code: string; message: string; field?: string; at?: TextError } }
+  ).error;
   throw new ApiProblem(response.status, code, message, field, at);
 }
 
@@ -55,7 +59,12 @@ export async function put(path: string, body: unknown): Promise<unknown> {
 
 /** Sends a recording as it is. That the class keeps none (any more) is final; what did not arrive is worth another try. */
 export async function putSound(path: string, sound: Blob): Promise<void> {
-  const response = await fetch(`/api${path}`, { method: 'PUT', credentials: 'same-origin', body: sound, headers: { 'Content-Type': sound.type } }).catch(() => undefined);
+  const response = await fetch(`/api${path}`, {
+    method: 'PUT',
+    credentials: 'same-origin',
+    body: sound,
+    headers: { 'Content-Type': sound.type },
+  }).catch(() => undefined);
   const refused = response !== undefined && response.status >= 400 && !passes(response.status);
   if (response?.status !== 204 && !refused) throw new ApiProblem(0, 'away', AWAY);
 }

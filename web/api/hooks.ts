@@ -1,5 +1,13 @@
 import useSWR, { type SWRConfiguration, useSWRConfig } from 'swr';
-import { isClassDetail, isClassList, isMastery, isPatternList, isPlanList, isSessionState, isTakeDetail } from 'virtual:validators';
+import {
+  isClassDetail,
+  isClassList,
+  isMastery,
+  isPatternList,
+  isPlanList,
+  isSessionState,
+  isTakeDetail,
+} from 'virtual:validators';
 import type { SavedPlan } from '../../contract/plan.ts';
 import type { ClassDetail, ClassSummary, SavedPattern, SessionState } from '../../contract/school.ts';
 import type { ChildMastery, TakeDetail } from '../../contract/take.ts';
@@ -13,7 +21,8 @@ export const useSession = () => useGet<SessionState>('/session', isSessionState,
 export const useClasses = () => useGet<ClassSummary[]>('/classes', isClassList);
 export const useClass = (id: string | undefined) => useGet<ClassDetail>(id ? `/classes/${id}` : null, isClassDetail);
 export const usePatterns = () => useGet<SavedPattern[]>('/patterns', isPatternList);
-export const useMastery = (classId: string, childId: string) => useGet<ChildMastery>(`/classes/${classId}/children/${childId}/mastery`, isMastery);
+export const useMastery = (classId: string, childId: string) =>
+  useGet<ChildMastery>(`/classes/${classId}/children/${childId}/mastery`, isMastery);
 export const usePlans = () => useGet<SavedPlan[]>('/plans', isPlanList);
 export const useTake = (id: string | undefined) => useGet<TakeDetail>(id ? `/takes/${id}` : null, isTakeDetail);
 

@@ -40,7 +40,9 @@ export function storeCalibration(way: Way, calibration: Calibration | undefined)
 export function calibrationOf(taps: readonly number[], clicks: readonly number[]): Calibration | undefined {
   const gap = clicks.length > 1 ? clicks[1]! - clicks[0]! : 1;
   const offs = clicks.flatMap((click) => {
-    const near = taps.filter((tap) => Math.abs(tap - click) < gap / 2).sort((a, b) => Math.abs(a - click) - Math.abs(b - click));
+    const near = taps
+      .filter((tap) => Math.abs(tap - click) < gap / 2)
+      .sort((a, b) => Math.abs(a - click) - Math.abs(b - click));
     return near[0] === undefined ? [] : [near[0] - click];
   });
   if (offs.length < FEWEST) return undefined;

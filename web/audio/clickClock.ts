@@ -36,11 +36,19 @@ export async function startClicks(beats: readonly Beat[]): Promise<RunningClock>
   const master = context.createGain();
   master.gain.value = CLICK_LEVEL;
   master.connect(context.destination);
-  const [strong, weak] = [true, false].map((accent) => bufferOf(context, clickSamples(accent ? 'measure' : 'beat', context.sampleRate)));
+  const [strong, weak] = [true, false].map((accent) =>
+    bufferOf(context, clickSamples(accent ? 'measure' : 'beat', context.sampleRate)),
+  );
   for (const { time, accent } of beats) play(context, accent ? strong! : weak!, master, zero + time);
   const heard = (timeStamp: number) => heardAt(context, timeStamp) - zero;
   const late = () => context.outputLatency || 0;
-  return { now: () => heard(performance.now()), at: heard, atContext: (time) => time - zero - late(), contextTime: (moment) => zero + moment, stop: () => master.disconnect() };
+  return {
+    now: () => heard(performance.now()),
+    at: heard,
+    atContext: (time) => time - zero - late(),
+    contextTime: (moment) => zero + moment,
+    stop: () => master.disconnect(),
+  };
 }
 
 function silentClock(first: number): RunningClock {
@@ -55,7 +63,12 @@ export function bufferOf(context: BaseAudioContext, samples: Float32Array): Audi
 }
 
 /** Gives a sound to the audio clock; a moment that is already past starts at once. */
-export function play(context: BaseAudioContext, buffer: AudioBuffer, to: AudioNode, time: number): AudioBufferSourceNode {
+export function play(
+  context: BaseAudioContext,
+  buffer: AudioBuffer,
+  to: AudioNode,
+  time: number,
+): AudioBufferSourceNode {
   const source = context.createBufferSource();
   source.buffer = buffer;
   source.connect(to);

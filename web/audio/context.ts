@@ -20,6 +20,7 @@ export async function awake(context: AudioContext): Promise<boolean> {
 export function heardAt(context: AudioContext, timeStamp: number): number {
   const { contextTime = 0, performanceTime = 0 } = context.getOutputTimestamp();
   // A context that has only just started has no such pair yet.
-  if (performanceTime <= 0) return context.currentTime - (context.outputLatency || 0) - (performance.now() - timeStamp) / 1000;
+  if (performanceTime <= 0)
+    return context.currentTime - (context.outputLatency || 0) - (performance.now() - timeStamp) / 1000;
   return contextTime + (timeStamp - performanceTime) / 1000;
 }

@@ -14,13 +14,30 @@ const EVERY_MS = 250;
 const SOON = 0.15;
 
 /** Gives the cues of a stretch of table time to the audio clock. Also used to render a run without playing it. */
-export function schedule(context: BaseAudioContext, bank: SoundBank, mixer: Mixer, cues: readonly Cue[], clapAs: 'clap' | 'wood', at: (cue: Cue) => number): { source: AudioBufferSourceNode; time: number }[] {
+export function schedule(
+  context: BaseAudioContext,
+  bank: SoundBank,
+  mixer: Mixer,
+  cues: readonly Cue[],
+  clapAs: 'clap' | 'wood',
+  at: (cue: Cue) => number,
+): { source: AudioBufferSourceNode; time: number }[] {
   return cues.flatMap((cue) => {
     const found = soundOf(cue, clapAs);
     const ready = found && bank.get(found.sound);
     if (!found || !ready) return [];
     const time = at(cue);
-    return [{ source: play(context, ready.buffer, mixer.into(found.channel, found.sound.kind === 'word' && found.sound.whispered), time - ready.lead), time }];
+    return [
+      {
+        source: play(
+          context,
+          ready.buffer,
+          mixer.into(found.channel, found.sound.kind === 'word' && found.sound.whispered),
+          time - ready.lead,
+        ),
+        time,
+      },
+    ];
   });
 }
 
@@ -67,7 +84,12 @@ export class LeadPlayer {
   /** Everything has been heard. */
   get over(): boolean {
     const last = this.course.at(-1);
-    return this.running && last !== undefined && last.to >= this.table.seconds - 1e-9 && heardAt(this.context, performance.now()) >= legEnd(last);
+    return (
+      this.running &&
+      last !== undefined &&
+      last.to >= this.table.seconds - 1e-9 &&
+      heardAt(this.context, performance.now()) >= legEnd(last)
+    );
   }
 
   /** Begins at a table time; inside a pass it is counted in again. */
@@ -109,7 +131,10 @@ export class LeadPlayer {
     if (next) {
       // A turn lies ahead already: what comes after it takes the new tempo.
       this.silence(next.at);
-      this.course = [...this.course.slice(0, heard.leg + 1), { at: next.at, from: next.from, to: this.looping?.to ?? this.table.seconds, rate }];
+      this.course = [
+        ...this.course.slice(0, heard.leg + 1),
+        { at: next.at, from: next.from, to: this.looping?.to ?? this.table.seconds, rate },
+      ];
       this.given = next.from;
     } else if (bar < this.course.at(-1)!.to) {
       this.silence(audioTime(this.course.at(-1)!, bar));
@@ -147,9 +172,20 @@ export class LeadPlayer {
     const { pattern, bpm } = this.table.sections[section]!;
     const beats = countIn({ pickup: false, measures: pattern.measures.slice(measure) }, bpm);
     const first = beats[0]!.time;
-    const cue = (kind: 'click' | 'count-in', index: number): Cue => ({ time: (beats[index]!.time - first) / this.speed, seconds: 0, kind, section, text: beats[index]!.word, accent: beats[index]!.accent ? 'measure' : 'beat', whispered: false, sounds: true });
+    const cue = (kind: 'click' | 'count-in', index: number): Cue => ({
+      time: (beats[index]!.time - first) / this.speed,
+      seconds: 0,
+      kind,
+      section,
+      text: beats[index]!.word,
+      accent: beats[index]!.accent ? 'measure' : 'beat',
+      whispered: false,
+      sounds: true,
+    });
     const cues = beats.flatMap((_, i) => [cue('click', i), cue('count-in', i)]);
-    this.sources.push(...schedule(this.context, this.bank, this.mixer, cues, this.clapAs, ({ time: at }) => begin + at));
+    this.sources.push(
+      ...schedule(this.context, this.bank, this.mixer, cues, this.clapAs, ({ time: at }) => begin + at),
+    );
     return begin - first / this.speed;
   }
 
@@ -161,7 +197,9 @@ export class LeadPlayer {
       if (until > this.given) {
         const { cues } = this.table;
         const due = cues.slice(lastAt(cues, this.given - 1e-9) + 1, lastAt(cues, until - 1e-9) + 1);
-        this.sources.push(...schedule(this.context, this.bank, this.mixer, due, this.clapAs, ({ time }) => audioTime(leg, time)));
+        this.sources.push(
+          ...schedule(this.context, this.bank, this.mixer, due, this.clapAs, ({ time }) => audioTime(leg, time)),
+        );
         this.given = until;
       }
       if (until < leg.to - 1e-9 || !this.looping || legEnd(leg) > horizon) break;

@@ -6,13 +6,23 @@ import captureUrl from './capture.worklet.ts?worker&url';
 export class MicrophoneProblem extends Error {}
 
 /** Echo cancelling, noise suppression and gain control take claps for noise: the raw microphone is needed. */
-const RAW: MediaTrackConstraints = { echoCancellation: false, noiseSuppression: false, autoGainControl: false, channelCount: 1 };
+const RAW: MediaTrackConstraints = {
+  echoCancellation: false,
+  noiseSuppression: false,
+  autoGainControl: false,
+  channelCount: 1,
+};
 
 function problemOf(error: unknown): MicrophoneProblem {
   const name = (error as { name?: string }).name;
-  if (name === 'NotAllowedError' || name === 'SecurityError') return new MicrophoneProblem('The browser may not use the microphone. Allow it at the left of the address, or tap instead.');
-  if (name === 'NotFoundError' || name === 'OverconstrainedError') return new MicrophoneProblem('No microphone was found. Plug one in, or tap instead.');
-  if (name === 'NotReadableError') return new MicrophoneProblem('Another program holds the microphone. Close it, or tap instead.');
+  if (name === 'NotAllowedError' || name === 'SecurityError')
+    return new MicrophoneProblem(
+      'The browser may not use the microphone. Allow it at the left of the address, or tap instead.',
+    );
+  if (name === 'NotFoundError' || name === 'OverconstrainedError')
+    return new MicrophoneProblem('No microphone was found. Plug one in, or tap instead.');
+  if (name === 'NotReadableError')
+    return new MicrophoneProblem('Another program holds the microphone. Close it, or tap instead.');
   return new MicrophoneProblem('The microphone cannot be used in this browser. Tap instead.');
 }
 
@@ -21,7 +31,8 @@ let opened: Promise<MediaStream> | undefined;
 /** Asks for the microphone; the browser asks the teacher the first time. Throws a MicrophoneProblem. */
 export async function openMicrophone(): Promise<MediaStream> {
   const devices = (navigator as { mediaDevices?: MediaDevices }).mediaDevices;
-  if (!devices) throw new MicrophoneProblem('A microphone needs a page that came over https, or from this machine. Tap instead.');
+  if (!devices)
+    throw new MicrophoneProblem('A microphone needs a page that came over https, or from this machine. Tap instead.');
   opened ??= devices.getUserMedia({ audio: RAW, video: false }).catch((error: unknown) => {
     opened = undefined;
     throw problemOf(error);
@@ -43,7 +54,11 @@ export interface Ear {
   /** Loudest sample of the last moments, 0 to 1. */
   readonly level: () => number;
   /** Ends it; the outline of the sound, and the sound itself where it is to be kept. */
-  readonly finish: () => Promise<{ readonly onsets: readonly number[]; readonly outline: Outline; readonly sound?: Blob }>;
+  readonly finish: () => Promise<{
+    readonly onsets: readonly number[];
+    readonly outline: Outline;
+    readonly sound?: Blob;
+  }>;
   readonly stop: () => void;
 }
 
@@ -57,7 +72,8 @@ const USUAL_INPUT_SECONDS = 0.01;
  */
 export async function listenLive(clicks: readonly number[] = [], keep = false): Promise<Ear> {
   const context = audioContext();
-  if (!context || !(await awake(context))) throw new MicrophoneProblem('This browser gives the page no sound. Tap instead.');
+  if (!context || !(await awake(context)))
+    throw new MicrophoneProblem('This browser gives the page no sound. Tap instead.');
   const stream = await openMicrophone();
   if (!loaded.has(context)) {
     await context.audioWorklet.addModule(captureUrl);
@@ -79,7 +95,16 @@ export async function listenLive(clicks: readonly number[] = [], keep = false): 
     } else if (data.kind === 'finished') finished?.(data);
   });
   const ask = (request: ListenRequest, transfer: Transferable[] = []) => worker.postMessage(request, transfer);
-  ask({ kind: 'live', port: channel.port2, sampleRate: context.sampleRate, clicks: clicks.map((click) => click + late + (context.outputLatency || 0)), keep }, [channel.port2]);
+  ask(
+    {
+      kind: 'live',
+      port: channel.port2,
+      sampleRate: context.sampleRate,
+      clicks: clicks.map((click) => click + late + (context.outputLatency || 0)),
+      keep,
+    },
+    [channel.port2],
+  );
   node.port.postMessage(channel.port1, [channel.port1]);
   source.connect(node);
   const stop = () => {
@@ -98,7 +123,11 @@ export async function listenLive(clicks: readonly number[] = [], keep = false): 
       });
       stop();
       const { outline, onsets, sound } = answer;
-      return { onsets: onsets.map((onset) => onset - late), outline: { ...outline, from: outline.from - late }, ...(sound ? { sound } : {}) };
+      return {
+        onsets: onsets.map((onset) => onset - late),
+        outline: { ...outline, from: outline.from - late },
+        ...(sound ? { sound } : {}),
+      };
     },
   };
 }
@@ -115,7 +144,11 @@ export interface HeardRecording {
 }
 
 /** Listens to a sound file of any kind the browser reads. Throws an Error that says what is wrong with it. */
-export async function listenToFile(file: File, onProgress: (done: number) => void, signal: AbortSignal): Promise<HeardRecording> {
+export async function listenToFile(
+  file: File,
+  onProgress: (done: number) => void,
+  signal: AbortSignal,
+): Promise<HeardRecording> {
   if (file.size > LARGEST_BYTES) throw new Error('larger than 200 MB; cut it into shorter recordings');
   const bytes = await file.arrayBuffer();
   const buffer = await new OfflineAudioContext(1, 1, RECORDING_RATE).decodeAudioData(bytes).catch(() => {
@@ -123,13 +156,16 @@ export async function listenToFile(file: File, onProgress: (done: number) => voi
   });
   if (buffer.duration > LONGEST_SECONDS) throw new Error('longer than 15 minutes; cut it into shorter recordings');
   const samples = buffer.getChannelData(0).slice();
-  for (let channel = 1; channel < buffer.numberOfChannels; channel++) buffer.getChannelData(channel).forEach((sample, i) => (samples[i]! += sample));
+  for (let channel = 1; channel < buffer.numberOfChannels; channel++)
+    buffer.getChannelData(channel).forEach((sample, i) => (samples[i]! += sample));
   if (signal.aborted) throw new Error('stopped');
   const worker = new Worker(new URL('../workers/listen.worker.ts', import.meta.url), { type: 'module' });
   try {
     return await new Promise<HeardRecording>((resolve, reject) => {
       signal.addEventListener('abort', () => reject(new Error('stopped')));
-      worker.addEventListener('error', () => reject(new Error('could not be listened to; reload the page and try again')));
+      worker.addEventListener('error', () =>
+        reject(new Error('could not be listened to; reload the page and try again')),
+      );
       worker.addEventListener('message', ({ data }: MessageEvent<ListenAnswer>) => {
         if (data.kind === 'progress') onProgress(data.done);
         if (data.kind === 'finished') resolve({ onsets: data.onsets, outline: data.outline, seconds: buffer.duration });

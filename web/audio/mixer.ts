@@ -46,12 +46,19 @@ export class Mixer {
       node.connect(to);
       return node;
     };
-    this.gains = Object.fromEntries(CHANNEL_IDS.map((id) => [id, gain(master, loudness(levels[id]))])) as Record<Channel, GainNode>;
-    this.whispers = Object.fromEntries(CHANNEL_IDS.map((id) => [id, gain(this.gains[id], WHISPER_LEVEL)])) as Record<Channel, GainNode>;
+    this.gains = Object.fromEntries(CHANNEL_IDS.map((id) => [id, gain(master, loudness(levels[id]))])) as Record<
+      Channel,
+      GainNode
+    >;
+    this.whispers = Object.fromEntries(CHANNEL_IDS.map((id) => [id, gain(this.gains[id], WHISPER_LEVEL)])) as Record<
+      Channel,
+      GainNode
+    >;
   }
 
   set(levels: Levels): void {
-    for (const id of CHANNEL_IDS) this.gains[id].gain.setTargetAtTime(loudness(levels[id]), this.context.currentTime, 0.02);
+    for (const id of CHANNEL_IDS)
+      this.gains[id].gain.setTargetAtTime(loudness(levels[id]), this.context.currentTime, 0.02);
   }
 
   into(channel: Channel, whispered: boolean): AudioNode {

@@ -15,7 +15,10 @@ export interface Strike {
  * Plays claps, with the click they belong to where there is one. @returns what silences it and when it is over in milliseconds;
  * undefined where there is no sound
  */
-export async function playStrikes(strikes: readonly Strike[], beats: readonly Beat[] = []): Promise<{ stop: () => void; ms: number } | undefined> {
+export async function playStrikes(
+  strikes: readonly Strike[],
+  beats: readonly Beat[] = [],
+): Promise<{ stop: () => void; ms: number } | undefined> {
   const context = audioContext();
   if (!context || !(await awake(context))) return undefined;
   const first = Math.min(strikes[0]?.time ?? Infinity, beats[0]?.time ?? Infinity, 0);
@@ -27,8 +30,16 @@ export async function playStrikes(strikes: readonly Strike[], beats: readonly Be
     return gain;
   };
   const [click, clap] = [channel(LEVELS.click), channel(LEVELS.clap)];
-  const [strong, weak] = [bufferOf(context, clickSamples('measure', context.sampleRate)), bufferOf(context, clickSamples('beat', context.sampleRate))];
-  const buffers = new Map([...new Set(strikes.map(({ sound }) => sound))].map((kind) => [kind, bufferOf(context, synthesise({ kind }, context.sampleRate))]));
+  const [strong, weak] = [
+    bufferOf(context, clickSamples('measure', context.sampleRate)),
+    bufferOf(context, clickSamples('beat', context.sampleRate)),
+  ];
+  const buffers = new Map(
+    [...new Set(strikes.map(({ sound }) => sound))].map((kind) => [
+      kind,
+      bufferOf(context, synthesise({ kind }, context.sampleRate)),
+    ]),
+  );
   for (const { time, accent } of beats) play(context, accent ? strong : weak, click, zero + time);
   for (const { time, sound } of strikes) play(context, buffers.get(sound)!, clap, zero + time);
   const last = Math.max(strikes.at(-1)?.time ?? 0, beats.at(-1)?.time ?? 0);

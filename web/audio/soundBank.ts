@@ -26,10 +26,15 @@ export class SoundBank {
       const found = soundOf(cue, clapAs);
       if (found && !this.sounds.has(soundKey(found.sound))) wanted.set(soundKey(found.sound), found.sound);
     }
-    await Promise.all([...wanted].map(async ([key, sound]) => {
-      const made = sound.kind === 'word' ? await this.recording(sound.word).catch(() => undefined) : { buffer: bufferOf(this.context, synthesise(sound, this.context.sampleRate)), lead: 0 };
-      if (made) this.sounds.set(key, made);
-    }));
+    await Promise.all(
+      [...wanted].map(async ([key, sound]) => {
+        const made =
+          sound.kind === 'word'
+            ? await this.recording(sound.word).catch(() => undefined)
+            : { buffer: bufferOf(this.context, synthesise(sound, this.context.sampleRate)), lead: 0 };
+        if (made) this.sounds.set(key, made);
+      }),
+    );
   }
 
   get(sound: Sound): BankSound | undefined {
@@ -38,7 +43,9 @@ export class SoundBank {
 
   /** The recorded words that are ready. */
   words(): ReadonlyMap<string, BankSound> {
-    return new Map([...this.sounds].flatMap(([key, sound]) => (key.startsWith('word ') ? [[key.slice(5), sound] as const] : [])));
+    return new Map(
+      [...this.sounds].flatMap(([key, sound]) => (key.startsWith('word ') ? [[key.slice(5), sound] as const] : [])),
+    );
   }
 
   private async recording(word: string): Promise<BankSound | undefined> {

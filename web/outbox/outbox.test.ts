@@ -5,7 +5,13 @@ import { type Waiting, dropTake, keepTake, onOutboxChange, sendTakes, waitingTak
 const TEACHER = 'teacher-1';
 
 function take(id: string, takenAt: number, more: Partial<Waiting> = {}): Waiting {
-  return { id, teacherId: TEACHER, childName: 'Ada', upload: { takenAt, onsets: [0.5, 1.25] } as unknown as Waiting['upload'], ...more };
+  return {
+    id,
+    teacherId: TEACHER,
+    childName: 'Ada',
+    upload: { takenAt, onsets: [0.5, 1.25] } as unknown as Waiting['upload'],
+    ...more,
+  };
 }
 
 /** What the server was sent, in order; it answers as `answer` says. */
@@ -20,7 +26,8 @@ function server(answer: (path: string) => Response | undefined): string[] {
 }
 
 const taken = () => Response.json({ id: 'x' });
-const refusal = (status: number) => Response.json({ error: { code: 'no', message: 'There is no such child in this class any more.' } }, { status });
+const refusal = (status: number) =>
+  Response.json({ error: { code: 'no', message: 'There is no such child in this class any more.' } }, { status });
 const idsWaiting = async () => (await waitingTakes()).map(({ id }) => id).sort();
 
 beforeEach(async () => {
@@ -44,7 +51,14 @@ describe('takes on their way to the server', () => {
     ['the server has an error', () => refusal(500)],
     ['the teacher is signed out', () => refusal(401)],
     ['there were too many requests', () => refusal(429)],
-    ['a network asks to sign in', () => new Response('<html>Welcome to the guest network</html>', { status: 200, headers: { 'Content-Type': 'text/html' } })],
+    [
+      'a network asks to sign in',
+      () =>
+        new Response('<html>Welcome to the guest network</html>', {
+          status: 200,
+          headers: { 'Content-Type': 'text/html' },
+        }),
+    ],
     ['a proxy knows no such page', () => new Response('<html>Not found</html>', { status: 404 })],
   ])('stay on the device while %s, and the rest waits behind them', async (_why, answer) => {
     await keepTake(take('a', 1));
@@ -63,7 +77,9 @@ describe('takes on their way to the server', () => {
     await keepTake(take('fine', 2));
     const sent = server((path) => (path.endsWith('never') ? refusal(422) : taken()));
     expect(await sendTakes(TEACHER)).toBe(true);
-    expect(await waitingTakes()).toMatchObject([{ id: 'never', refused: 'There is no such child in this class any more.' }]);
+    expect(await waitingTakes()).toMatchObject([
+      { id: 'never', refused: 'There is no such child in this class any more.' },
+    ]);
     await sendTakes(TEACHER);
     expect(sent).toEqual(['/api/takes/never', '/api/takes/fine']);
   });

@@ -9,7 +9,8 @@ export function useWaitingTakes(teacherId: string | undefined): readonly Waiting
   const [waiting, setWaiting] = useState<readonly Waiting[]>([]);
   useEffect(() => {
     let gone = false;
-    const read = () => void waitingTakes().then((takes) => !gone && setWaiting(takes.filter((take) => take.teacherId === teacherId)));
+    const read = () =>
+      void waitingTakes().then((takes) => !gone && setWaiting(takes.filter((take) => take.teacherId === teacherId)));
     read();
     const off = onOutboxChange(read);
     return () => {

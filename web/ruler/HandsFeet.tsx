@@ -8,7 +8,13 @@ import { type RulerSize, type RulerSystem, beatXs } from './layout.ts';
 export function StepsLane({ system, size, scale }: { system: RulerSystem; size: RulerSize; scale: number }) {
   const height = COUNTS_HEIGHTS[size];
   return (
-    <svg className={`lane-tokens lane-tokens-${size}`} width={system.width} height={height} aria-hidden data-lane="Steps">
+    <svg
+      className={`lane-tokens lane-tokens-${size}`}
+      width={system.width}
+      height={height}
+      aria-hidden
+      data-lane="Steps"
+    >
       {system.measures.map((measure) => {
         const { meter, number, onset } = measure.placed;
         const first = Math.ceil(toNumber(onset) / toNumber(beatOf(meter).length) - 1e-9);

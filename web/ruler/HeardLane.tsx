@@ -35,7 +35,17 @@ export function MarkSign({ shape }: { shape: MarkShape }) {
 }
 
 /** What was heard, each clap at its own time: a late one stands to the right of its note. */
-export function HeardLane({ system, size, scale, marks }: { system: RulerSystem; size: RulerSize; scale: number; marks: readonly HeardMark[] }) {
+export function HeardLane({
+  system,
+  size,
+  scale,
+  marks,
+}: {
+  system: RulerSystem;
+  size: RulerSize;
+  scale: number;
+  marks: readonly HeardMark[];
+}) {
   const height = HEARD_HEIGHTS[size];
   return (
     <svg className="lane-heard" width={system.width} height={height} aria-hidden>
@@ -48,7 +58,14 @@ export function HeardLane({ system, size, scale, marks }: { system: RulerSystem;
             return (
               <g key={`${measure.index}-${i}`}>
                 {written !== undefined && mark.window && (
-                  <rect className="heard-window" x={written - mark.window.early * scale} y={4} width={(mark.window.early + mark.window.late) * scale} height={height - 8} rx={3} />
+                  <rect
+                    className="heard-window"
+                    x={written - mark.window.early * scale}
+                    y={4}
+                    width={(mark.window.early + mark.window.late) * scale}
+                    height={height - 8}
+                    rx={3}
+                  />
                 )}
                 <g transform={`translate(${x} ${height / 2}) scale(${size === 'board' ? 1.6 : 1})`}>
                   <MarkSign shape={mark.shape} />

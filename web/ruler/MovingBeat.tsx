@@ -6,7 +6,19 @@ import type { Pattern } from '../../core/rhythm/pattern.ts';
 import type { RulerLayout, RulerSystem } from './layout.ts';
 
 /** The mark that moves with the time; for those who want less motion it steps from beat to beat. */
-export function MovingBeat({ pattern, bpm, now, system, layout }: { pattern: Pattern; bpm: number; now: () => number | undefined; system: RulerSystem; layout: RulerLayout }) {
+export function MovingBeat({
+  pattern,
+  bpm,
+  now,
+  system,
+  layout,
+}: {
+  pattern: Pattern;
+  bpm: number;
+  now: () => number | undefined;
+  system: RulerSystem;
+  layout: RulerLayout;
+}) {
   const mark = useRef<HTMLDivElement>(null);
   useEffect(() => {
     const { measures, whole } = expectedOf(pattern, bpm);

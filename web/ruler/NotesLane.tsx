@@ -20,12 +20,19 @@ function useEngraver(): Engraver | undefined {
   return engraver;
 }
 
-
 /** What is drawn depends on nothing else: a line is drawn again only when this changes. */
 function drawingKey(system: RulerSystem, size: RulerSize, scale: number): string {
   const measures = system.measures.map(({ placed, x, meterSign, repeatStart, repeatEnd, last }) => [
-    x.toFixed(1), meterSign && placed.meter.upper, meterSign && placed.meter.lower, repeatStart, repeatEnd, last,
-    placed.events.map(({ kind, value, onset, tiedToNext, tuplet, wholeMeasure }) => `${kind}${value.base}${value.dots}@${onset.n}/${onset.d}${tiedToNext}${tuplet?.n ?? ''}${wholeMeasure ?? ''}`),
+    x.toFixed(1),
+    meterSign && placed.meter.upper,
+    meterSign && placed.meter.lower,
+    repeatStart,
+    repeatEnd,
+    last,
+    placed.events.map(
+      ({ kind, value, onset, tiedToNext, tuplet, wholeMeasure }) =>
+        `${kind}${value.base}${value.dots}@${onset.n}/${onset.d}${tiedToNext}${tuplet?.n ?? ''}${wholeMeasure ?? ''}`,
+    ),
   ]);
   return JSON.stringify([size, scale, system.width, measures]);
 }

@@ -96,12 +96,37 @@ function letters(lanes: readonly CountsLane[]): number[][] {
 const NO_COUNTS: readonly CountOptions[] = [];
 
 /** The one axis of the app: time from left to right in exact beats, everything about the rhythm a lane on it. */
-export function Ruler({ pattern, size = 'desk', counts = NO_COUNTS, countNames, notes = true, strips = true, hands = false, feet = false, onPick, pickName = 'Explain', beats = true, heard, heardNotes, sound, overlay }: RulerProps) {
+export function Ruler({
+  pattern,
+  size = 'desk',
+  counts = NO_COUNTS,
+  countNames,
+  notes = true,
+  strips = true,
+  hands = false,
+  feet = false,
+  onPick,
+  pickName = 'Explain',
+  beats = true,
+  heard,
+  heardNotes,
+  sound,
+  overlay,
+}: RulerProps) {
   const [ref, width] = useWidth();
   const names = countNames?.join('\n');
-  const lanes = useMemo(() => counts.map((options, i) => countsLane(pattern, options, names?.split('\n')[i])), [pattern, counts, names]);
-  const allLanes = useMemo(() => (hands ? [...lanes, { name: 'Hands', measures: handsOf(pattern) }] : lanes), [hands, lanes, pattern]);
-  const layout = useMemo(() => (width > 0 ? layoutRuler(pattern, width, size, letters(allLanes)) : undefined), [pattern, width, size, allLanes]);
+  const lanes = useMemo(
+    () => counts.map((options, i) => countsLane(pattern, options, names?.split('\n')[i])),
+    [pattern, counts, names],
+  );
+  const allLanes = useMemo(
+    () => (hands ? [...lanes, { name: 'Hands', measures: handsOf(pattern) }] : lanes),
+    [hands, lanes, pattern],
+  );
+  const layout = useMemo(
+    () => (width > 0 ? layoutRuler(pattern, width, size, letters(allLanes)) : undefined),
+    [pattern, width, size, allLanes],
+  );
   const heardPlaced = useMemo(() => heardNotes && placePattern(heardNotes), [heardNotes]);
   return (
     <div ref={ref} className={`ruler ruler-${size}`} data-ruler>
@@ -112,8 +137,26 @@ export function Ruler({ pattern, size = 'desk', counts = NO_COUNTS, countNames, 
       ))}
       {layout?.systems.map((system, i) => (
         <div key={i} className="ruler-system">
-          <SystemLanes system={system} scale={layout.scale} size={size} notes={notes} strips={strips} beats={beats} feet={feet} lanes={allLanes} onPick={onPick} pickName={pickName} heard={heard} heardPlaced={heardPlaced} />
-          {sound && <Lane name="Sound" content={<SoundLane system={system} size={size} scale={layout.scale} pattern={pattern} sound={sound} />} />}
+          <SystemLanes
+            system={system}
+            scale={layout.scale}
+            size={size}
+            notes={notes}
+            strips={strips}
+            beats={beats}
+            feet={feet}
+            lanes={allLanes}
+            onPick={onPick}
+            pickName={pickName}
+            heard={heard}
+            heardPlaced={heardPlaced}
+          />
+          {sound && (
+            <Lane
+              name="Sound"
+              content={<SoundLane system={system} size={size} scale={layout.scale} pattern={pattern} sound={sound} />}
+            />
+          )}
           {overlay?.(system, layout)}
         </div>
       ))}
@@ -138,32 +181,69 @@ interface SystemProps {
 
 /** Everything a line of the ruler shows, but for what was heard. */
 function shown({ system, scale, size, notes, strips, beats, feet, lanes }: SystemProps): string {
-  const tokens = lanes.map(({ name, measures }) => [name, system.measures.map(({ index }) => measures[index]?.tokens.map(({ kind, text }) => kind + text))]);
+  const tokens = lanes.map(({ name, measures }) => [
+    name,
+    system.measures.map(({ index }) => measures[index]?.tokens.map(({ kind, text }) => kind + text)),
+  ]);
   return JSON.stringify([system, scale, size, notes, strips, beats, feet, tokens]);
 }
 
 /** The lanes of one line. While a measure is typed, the lines that show the same as before are left alone. */
 const SystemLanes = memo(
-  function SystemLanes({ system, scale, size, notes, strips, beats, feet, lanes, onPick, pickName, heard, heardPlaced }: SystemProps) {
+  function SystemLanes({
+    system,
+    scale,
+    size,
+    notes,
+    strips,
+    beats,
+    feet,
+    lanes,
+    onPick,
+    pickName,
+    heard,
+    heardPlaced,
+  }: SystemProps) {
     const where = { system, size, scale };
     return (
       <>
         {beats && <BeatLines system={system} scale={scale} />}
         {notes && <Lane name="Notes" content={<NotesLane {...where} />} />}
         {strips && <Lane name="Strips" content={<StripsLane {...where} />} />}
-        {lanes.map(({ name, measures }, k) => measures.length > 0 && <Lane key={k} name={name} content={<TokensLane {...where} measures={measures} name={name} />} />)}
+        {lanes.map(
+          ({ name, measures }, k) =>
+            measures.length > 0 && (
+              <Lane key={k} name={name} content={<TokensLane {...where} measures={measures} name={name} />} />
+            ),
+        )}
         {feet && <Lane name="Steps" content={<StepsLane {...where} />} />}
         {heard && <Lane name="Heard" content={<HeardLane {...where} marks={heard} />} />}
-        {heardPlaced && <Lane name="Heard, as notes" content={<NotesLane {...where} system={withNotes(system, heardPlaced)} />} />}
+        {heardPlaced && (
+          <Lane name="Heard, as notes" content={<NotesLane {...where} system={withNotes(system, heardPlaced)} />} />
+        )}
         {onPick && <PickLane system={system} scale={scale} onPick={onPick} name={pickName} />}
       </>
     );
   },
-  (before, now) => before.heard === now.heard && before.heardPlaced === now.heardPlaced && before.onPick === now.onPick && shown(before) === shown(now),
+  (before, now) =>
+    before.heard === now.heard &&
+    before.heardPlaced === now.heardPlaced &&
+    before.onPick === now.onPick &&
+    shown(before) === shown(now),
 );
 
 /** A button over each note and rest, as wide as its time. */
-function PickLane({ system, scale, name, onPick }: { system: RulerSystem; scale: number; name: string; onPick: (picked: { measure: number; event: number }) => void }) {
+function PickLane({
+  system,
+  scale,
+  name,
+  onPick,
+}: {
+  system: RulerSystem;
+  scale: number;
+  name: string;
+  onPick: (picked: { measure: number; event: number }) => void;
+}) {
   return (
     <div className="pick-lane">
       {system.measures.map((measure) =>
@@ -183,7 +263,10 @@ function PickLane({ system, scale, name, onPick }: { system: RulerSystem; scale:
 
 /** A line of the ruler with other notes in its measures. */
 function withNotes(system: RulerSystem, placed: readonly PlacedMeasure[]): RulerSystem {
-  return { ...system, measures: system.measures.map((measure) => ({ ...measure, placed: placed[measure.index] ?? measure.placed })) };
+  return {
+    ...system,
+    measures: system.measures.map((measure) => ({ ...measure, placed: placed[measure.index] ?? measure.placed })),
+  };
 }
 
 function Lane({ name, content }: { name: string; content: ReactNode }) {
@@ -201,7 +284,9 @@ function BeatLines({ system, scale }: { system: RulerSystem; scale: number }) {
   return (
     <svg className="beat-lines" width={system.width} height="100%" aria-hidden>
       {system.measures.map((measure) =>
-        beatXs(measure, scale).map(({ x, first }) => <line key={x} className={first ? 'beat-first' : 'beat'} x1={x} x2={x} y1="0" y2="100%" />),
+        beatXs(measure, scale).map(({ x, first }) => (
+          <line key={x} className={first ? 'beat-first' : 'beat'} x1={x} x2={x} y1="0" y2="100%" />
+        )),
       )}
     </svg>
   );

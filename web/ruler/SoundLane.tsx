@@ -15,7 +15,19 @@ export interface SoundOnRuler {
 }
 
 /** The outline of what the microphone heard, each moment above its place in the rhythm. */
-export function SoundLane({ system, size, scale, pattern, sound }: { system: RulerSystem; size: RulerSize; scale: number; pattern: Pattern; sound: SoundOnRuler }) {
+export function SoundLane({
+  system,
+  size,
+  scale,
+  pattern,
+  sound,
+}: {
+  system: RulerSystem;
+  size: RulerSize;
+  scale: number;
+  pattern: Pattern;
+  sound: SoundOnRuler;
+}) {
   const height = HEARD_HEIGHTS[size];
   const played = playPattern(pattern);
   const { peaks, stepSeconds, from } = sound.outline;

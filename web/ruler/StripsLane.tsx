@@ -14,7 +14,15 @@ export function StripsLane({ system, size, scale }: { system: RulerSystem; size:
           const end = event.tiedToNext ? 0 : 2.5;
           const start = event.kind === 'tied' ? -1 : 0.75;
           return (
-            <rect key={`${measure.index}-${i}`} className={`strip strip-${event.kind}`} x={x + start} y={1.5} width={Math.max(2, width - end - start)} height={height - 3} rx={event.kind === 'tied' || event.tiedToNext ? 0 : 2} />
+            <rect
+              key={`${measure.index}-${i}`}
+              className={`strip strip-${event.kind}`}
+              x={x + start}
+              y={1.5}
+              width={Math.max(2, width - end - start)}
+              height={height - 3}
+              rx={event.kind === 'tied' || event.tiedToNext ? 0 : 2}
+            />
           );
         }),
       )}

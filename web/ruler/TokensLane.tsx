@@ -19,10 +19,28 @@ export function tokenParts(text: string): ReactNode[] {
 }
 
 /** One word or sign under each note; the first letter stands at the note's time. */
-export function TokensLane({ system, size, scale, measures, name }: { system: RulerSystem; size: RulerSize; scale: number; measures: readonly CountedMeasure[]; name: string }) {
+export function TokensLane({
+  system,
+  size,
+  scale,
+  measures,
+  name,
+}: {
+  system: RulerSystem;
+  size: RulerSize;
+  scale: number;
+  measures: readonly CountedMeasure[];
+  name: string;
+}) {
   const height = COUNTS_HEIGHTS[size];
   return (
-    <svg className={`lane-tokens lane-tokens-${size}`} width={system.width} height={height} aria-hidden data-lane={name}>
+    <svg
+      className={`lane-tokens lane-tokens-${size}`}
+      width={system.width}
+      height={height}
+      aria-hidden
+      data-lane={name}
+    >
       {system.measures.map((measure) =>
         measures[measure.index]?.tokens.map((token, i) => {
           const event = measure.placed.events[i];
@@ -30,7 +48,13 @@ export function TokensLane({ system, size, scale, measures, name }: { system: Ru
           // Half a letter to the left, and for a rest its parenthesis too, so that the figure itself stands on the beat.
           const shift = token.text.startsWith('(') ? -0.62 : token.text.startsWith('-') ? -0.2 : -0.28;
           return (
-            <text key={`${measure.index}-${i}`} className={`token token-${token.kind}`} x={xOf(measure, event.onset, scale)} y={height * 0.72} dx={`${shift}em`}>
+            <text
+              key={`${measure.index}-${i}`}
+              className={`token token-${token.kind}`}
+              x={xOf(measure, event.onset, scale)}
+              y={height * 0.72}
+              dx={`${shift}em`}
+            >
               {tokenParts(token.text)}
             </text>
           );

@@ -31,7 +31,12 @@ export function engravingReady(): Promise<void> {
 function noteOf(event: PlacedEvent): StaveNote {
   const { base, dots } = event.wholeMeasure ? { base: 'w' as const, dots: 0 } : event.value;
   const rest = event.kind === 'rest';
-  const note = new StaveNote({ keys: ['b/4'], duration: `${DURATION[base]}${rest ? 'r' : ''}`, dots, stemDirection: 1 });
+  const note = new StaveNote({
+    keys: ['b/4'],
+    duration: `${DURATION[base]}${rest ? 'r' : ''}`,
+    dots,
+    stemDirection: 1,
+  });
   for (let i = 0; i < dots; i++) Dot.buildAndAttach([note], { all: true });
   return note;
 }
@@ -56,7 +61,11 @@ export function engrave(element: HTMLElement, system: RulerSystem, size: RulerSi
   renderer.resize(system.width, NOTES_HEIGHTS[size]);
   const context = renderer.getContext();
   context.scale(zoom, zoom);
-  const stave = new Stave(0, LINE_Y - 4 * 10 - 20, system.width / zoom, { leftBar: false, rightBar: false, spaceAboveStaffLn: 4 });
+  const stave = new Stave(0, LINE_Y - 4 * 10 - 20, system.width / zoom, {
+    leftBar: false,
+    rightBar: false,
+    spaceAboveStaffLn: 4,
+  });
   stave.setContext(context);
   const lineY = stave.getYForLine(2);
   let before: StaveNote | undefined;
@@ -96,12 +105,24 @@ function tupletsOf(events: readonly PlacedEvent[], notes: readonly StaveNote[]):
   const places = [...new Set(events.flatMap(({ tuplet }) => tuplet ?? []))];
   return places.map((place) => {
     const members = notes.filter((_, i) => events[i]!.tuplet === place);
-    return new Tuplet(members, { numNotes: place.n, notesOccupied: place.m, ratioed: place.n !== 3 && place.m !== 2, location: 1 });
+    return new Tuplet(members, {
+      numNotes: place.n,
+      notesOccupied: place.m,
+      ratioed: place.n !== 3 && place.m !== 2,
+      location: 1,
+    });
   });
 }
 
 /** The line, the meter sign, the bars and the repeat dots of a measure. */
-function drawLine(context: Context, measure: RulerMeasure, y: number, left: number, right: number, first: boolean): void {
+function drawLine(
+  context: Context,
+  measure: RulerMeasure,
+  y: number,
+  left: number,
+  right: number,
+  first: boolean,
+): void {
   const bar = (x: number, width = 1.4) => context.fillRect(x, y - 20, width, 40);
   const dots = (x: number) => [y - 5, y + 5].forEach((at) => context.fillRect(x - 1.8, at - 1.8, 3.6, 3.6));
   context.setFillStyle('#26221c');

@@ -27,7 +27,8 @@ describe('the ruler', () => {
         const layout = layoutRuler(pattern, width, size);
         for (const measure of measuresOf(layout)) {
           expect(measure.width / toNumber(measure.placed.length)).toBeCloseTo(layout.scale, 6);
-          for (const { onset } of measure.placed.events) expect(xOf(measure, onset, layout.scale) - measure.x).toBeCloseTo(toNumber(onset) * layout.scale, 6);
+          for (const { onset } of measure.placed.events)
+            expect(xOf(measure, onset, layout.scale) - measure.x).toBeCloseTo(toNumber(onset) * layout.scale, 6);
         }
       }),
     );
@@ -36,7 +37,8 @@ describe('the ruler', () => {
   it('stays within its width', () => {
     fc.assert(
       fc.property(everydayPattern, fc.integer({ min: 700, max: 1900 }), (pattern, width) => {
-        for (const system of layoutRuler(pattern, width, 'desk').systems) expect(system.width).toBeLessThanOrEqual(width + 2);
+        for (const system of layoutRuler(pattern, width, 'desk').systems)
+          expect(system.width).toBeLessThanOrEqual(width + 2);
       }),
     );
   });
@@ -57,18 +59,31 @@ describe('the ruler', () => {
     const short = layoutRuler(pattern, 2400, 'desk', [Array(8).fill(1)]);
     const long = layoutRuler(pattern, 700, 'desk', [Array(8).fill(9)]);
     expect(long.scale).toBeLessThan(short.scale);
-    expect(layoutRuler(patternOf(`${'4/4 e e e e e e e e | '.repeat(1)}e e e e e e e e`), 1280, 'desk', [Array(8).fill(9), Array(8).fill(9)]).systems).toHaveLength(2);
+    expect(
+      layoutRuler(patternOf(`${'4/4 e e e e e e e e | '.repeat(1)}e e e e e e e e`), 1280, 'desk', [
+        Array(8).fill(9),
+        Array(8).fill(9),
+      ]).systems,
+    ).toHaveLength(2);
   });
 
   it('opens a gap for a new meter and keeps a pickup on the line of its measure', () => {
     const [system] = layoutRuler(patternOf('3/4 q q q | 4/4 q q q q'), 1280, 'desk').systems;
     const [first, second] = system!.measures;
     expect(second!.x - (first!.x + first!.width)).toBeGreaterThan(40);
-    expect(layoutRuler(patternOf('4/4 ^ q | q q q q | h.'), 1280, 'desk').systems[0]!.measures.map(({ placed }) => placed.number).slice(0, 2)).toEqual([0, 1]);
+    expect(
+      layoutRuler(patternOf('4/4 ^ q | q q q q | h.'), 1280, 'desk')
+        .systems[0]!.measures.map(({ placed }) => placed.number)
+        .slice(0, 2),
+    ).toEqual([0, 1]);
   });
 
   it.each([
-    ['4/4 q q q q', 4], ['6/8 q. q.', 2], ['4/4 ^ e | w', 0], ['3/8 e e e', 3], ['4/4 ^ q | w', 1],
+    ['4/4 q q q q', 4],
+    ['6/8 q. q.', 2],
+    ['4/4 ^ e | w', 0],
+    ['3/8 e e e', 3],
+    ['4/4 ^ q | w', 1],
   ])('%s: its first measure has %i beat lines', (text, count) => {
     const layout = layoutRuler(patternOf(text), 1280, 'desk');
     expect(beatXs(layout.systems[0]!.measures[0]!, layout.scale)).toHaveLength(count);

@@ -48,7 +48,12 @@ const WIDEST_QUARTER: Readonly<Record<RulerSize, number>> = { desk: 150, board: 
  * @param width   pixels to fill
  * @param tokens  the longest written count of each event, in letters, so that the counts have room; by measure and event
  */
-export function layoutRuler(pattern: Pattern, width: number, size: RulerSize, tokens: readonly (readonly number[])[] = []): RulerLayout {
+export function layoutRuler(
+  pattern: Pattern,
+  width: number,
+  size: RulerSize,
+  tokens: readonly (readonly number[])[] = [],
+): RulerLayout {
   const placed = placePattern(pattern);
   const usable = Math.max(200, width - GUTTER[size] - END_GAP);
   const needed = Math.max(200, ...placed.map((measure, i) => neededScale(measure, size, tokens[i])));
@@ -58,7 +63,10 @@ export function layoutRuler(pattern: Pattern, width: number, size: RulerSize, to
   const wanted = Math.min(usable / (perLine * nominal), Math.max(needed, WIDEST_QUARTER[size] * 4));
   const lines = breakLines(placed, perLine, usable, wanted, METER_GAP[size]);
   // A line that is still too long holds one overfull measure, a pickup or changes of meter.
-  const scale = Math.min(wanted, ...lines.map((line) => (usable - meterChanges(line) * METER_GAP[size]) / lineLength(line)));
+  const scale = Math.min(
+    wanted,
+    ...lines.map((line) => (usable - meterChanges(line) * METER_GAP[size]) / lineLength(line)),
+  );
   const systems = lines.map((line): RulerSystem => {
     let x = GUTTER[size];
     const measures = line.map((measure, i): RulerMeasure => {
@@ -89,7 +97,11 @@ export function layoutRuler(pattern: Pattern, width: number, size: RulerSize, to
 }
 
 function neededScale({ events }: PlacedMeasure, size: RulerSize, letters: readonly number[] | undefined): number {
-  return Math.max(...events.map((event, i) => Math.max(CLOSEST[size], ((letters?.[i] ?? 1) + 0.6) * LETTER[size]) / toNumber(event.length)));
+  return Math.max(
+    ...events.map(
+      (event, i) => Math.max(CLOSEST[size], ((letters?.[i] ?? 1) + 0.6) * LETTER[size]) / toNumber(event.length),
+    ),
+  );
 }
 
 /** As many measures a line as fit, of the numbers that phrases come in; it depends on nothing that is being typed. */
@@ -98,12 +110,21 @@ function evenLines(count: number, perLine: number): number {
   return count <= perLine ? count : most;
 }
 
-function breakLines(placed: readonly PlacedMeasure[], perLine: number, usable: number, scale: number, gap: number): PlacedMeasure[][] {
+function breakLines(
+  placed: readonly PlacedMeasure[],
+  perLine: number,
+  usable: number,
+  scale: number,
+  gap: number,
+): PlacedMeasure[][] {
   const lines: PlacedMeasure[][] = [];
   for (const measure of placed) {
     const line = lines.at(-1);
     const pickups = line?.[0]?.number === 0 ? 1 : 0;
-    const fits = line && line.length < perLine + pickups && lineLength([...line, measure]) * scale + meterChanges([...line, measure]) * gap <= usable + 1;
+    const fits =
+      line &&
+      line.length < perLine + pickups &&
+      lineLength([...line, measure]) * scale + meterChanges([...line, measure]) * gap <= usable + 1;
     if (fits) line.push(measure);
     else lines.push([measure]);
   }
@@ -130,6 +151,7 @@ export function beatXs(measure: RulerMeasure, scale: number): { x: number; first
   const from = toNumber(measure.placed.onset);
   const to = from + toNumber(measure.placed.length);
   const xs: { x: number; first: boolean }[] = [];
-  for (let k = Math.ceil(from / beat - 1e-9); k * beat < to - 1e-9; k++) xs.push({ x: xOf(measure, k * beat, scale), first: k === 0 });
+  for (let k = Math.ceil(from / beat - 1e-9); k * beat < to - 1e-9; k++)
+    xs.push({ x: xOf(measure, k * beat, scale), first: k === 0 });
   return xs;
 }

@@ -27,4 +27,5 @@ export function Choice({ id, label, value, options, onChoose }: ChoiceProps) {
 }
 
 /** Saved things as options, by their titles. */
-export const titled = (things: readonly { readonly id: string; readonly title: string }[]) => things.map(({ id, title }) => [id, title] as const);
+export const titled = (things: readonly { readonly id: string; readonly title: string }[]) =>
+  things.map(({ id, title }) => [id, title] as const);

@@ -13,18 +13,23 @@ export function OutboxNote({ waiting }: { waiting: readonly Waiting[] }) {
   return (
     <>
       <Button variant="outline-dark" size="sm" className="outbox-note" onClick={() => setOpen(true)}>
-        <CloudOff size={16} aria-hidden /> <span role="status">{refused.length > 0 ? `${count} not stored` : `${count} waiting to be stored`}</span>
+        <CloudOff size={16} aria-hidden />{' '}
+        <span role="status">{refused.length > 0 ? `${count} not stored` : `${count} waiting to be stored`}</span>
       </Button>
       <Modal show={open} onHide={() => setOpen(false)} centered>
         <Modal.Header closeButton>
           <Modal.Title>Kept on this device</Modal.Title>
         </Modal.Header>
         <Modal.Body>
-          <p>These takes are safe here. They are sent by themselves as soon as the server answers; leave this device’s browser data as it is until then.</p>
+          <p>
+            These takes are safe here. They are sent by themselves as soon as the server answers; leave this device’s
+            browser data as it is until then.
+          </p>
           <ul className="list-unstyled mb-0">
             {waiting.map(({ id, childName, upload, refused: why }) => (
               <li key={id} className="mb-2">
-                <strong>{childName}</strong>, {upload.title}, {new Date(upload.takenAt).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}
+                <strong>{childName}</strong>, {upload.title},{' '}
+                {new Date(upload.takenAt).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}
                 {why !== undefined && (
                   <div>
                     {why}{' '}

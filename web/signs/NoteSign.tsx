@@ -8,7 +8,15 @@ const DOT = '\uE1E7';
 const STACCATO = '\uE4A3';
 
 /** One note or rest as a sign in running text. Its name is said beside it, so it is hidden from readers of the screen. */
-export function NoteSign({ value: { base, dots }, rest = false, staccato = false }: { value: NoteValue; rest?: boolean; staccato?: boolean | undefined }) {
+export function NoteSign({
+  value: { base, dots },
+  rest = false,
+  staccato = false,
+}: {
+  value: NoteValue;
+  rest?: boolean;
+  staccato?: boolean | undefined;
+}) {
   const line = rest && (base === 'w' || base === 'h');
   return (
     <span className={`note-sign ${rest ? 'rest-sign' : ''} ${line ? 'on-line' : ''}`} aria-hidden>

@@ -4,7 +4,13 @@ import type { CapturedBlock } from '../audio/capture.worklet.ts';
 
 /** Listens live through a port, or to a whole recording. */
 export type ListenRequest =
-  | { readonly kind: 'live'; readonly port: MessagePort; readonly sampleRate: number; readonly clicks: readonly number[]; readonly keep: boolean }
+  | {
+      readonly kind: 'live';
+      readonly port: MessagePort;
+      readonly sampleRate: number;
+      readonly clicks: readonly number[];
+      readonly keep: boolean;
+    }
   | { readonly kind: 'finish' }
   | { readonly kind: 'recording'; readonly samples: Float32Array; readonly sampleRate: number };
 
@@ -50,16 +56,35 @@ let live: Live | undefined;
 
 function hear({ samples, time }: CapturedBlock, clicks: readonly number[], sampleRate: number, keep: boolean): void {
   // The clicks are known on the audio clock; the detector counts from its first sample.
-  live ??= { detector: new OnsetDetector(sampleRate, undefined, clicks.map((click) => click - time)), sampleRate, keep, blocks: [], onsets: [], start: time };
+  live ??= {
+    detector: new OnsetDetector(
+      sampleRate,
+      undefined,
+      clicks.map((click) => click - time),
+    ),
+    sampleRate,
+    keep,
+    blocks: [],
+    onsets: [],
+    start: time,
+  };
   const found = live.detector.push(samples).map((onset) => onset + live!.start);
   live.onsets.push(...found);
   if (live.blocks.length * samples.length < LONGEST_SECONDS * sampleRate) live.blocks.push(samples);
-  answer({ kind: 'heard', onsets: found, level: samples.reduce((most, sample) => Math.max(most, Math.abs(sample)), 0) });
+  answer({
+    kind: 'heard',
+    onsets: found,
+    level: samples.reduce((most, sample) => Math.max(most, Math.abs(sample)), 0),
+  });
 }
 
 function finish(): void {
   if (!live) {
-    answer({ kind: 'finished', onsets: [], outline: { peaks: new Float32Array(0), stepSeconds: STEP_SECONDS, from: 0 } });
+    answer({
+      kind: 'finished',
+      onsets: [],
+      outline: { peaks: new Float32Array(0), stepSeconds: STEP_SECONDS, from: 0 },
+    });
     return;
   }
   const { detector, sampleRate, blocks, onsets, start, keep } = live;
@@ -70,7 +95,9 @@ function finish(): void {
     samples.set(block, at);
     at += block.length;
   }
-  const sound = keep ? new Blob([wavFile(samples, sampleRate) as Uint8Array<ArrayBuffer>], { type: 'audio/wav' }) : undefined;
+  const sound = keep
+    ? new Blob([wavFile(samples, sampleRate) as Uint8Array<ArrayBuffer>], { type: 'audio/wav' })
+    : undefined;
   answer({ kind: 'finished', onsets, outline: outlineOf(samples, sampleRate, start), ...(sound ? { sound } : {}) });
 }
 
@@ -92,6 +119,7 @@ function hearRecording(samples: Float32Array, sampleRate: number): void {
 addEventListener('message', ({ data }: MessageEvent<ListenRequest>) => {
   if (data.kind === 'finish') finish();
   else if (data.kind === 'recording') hearRecording(data.samples, data.sampleRate);
-  else data.port.onmessage = ({ data: block }: MessageEvent<CapturedBlock>) => hear(block, data.clicks, data.sampleRate, data.keep);
+  else
+    data.port.onmessage = ({ data: block }: MessageEvent<CapturedBlock>) =>
+      hear(block, data.clicks, data.sampleRate, data.keep);
 });
-

@@ -62,7 +62,12 @@ export class Speaker {
       const plain = plainFigures(token);
       if (plain !== token) put(plain, { ...asNote, cost: asNote.cost + PLAIN_FIGURES_COST });
       // A whole beat is said, the rest of the note is not.
-      if (head !== token && !tuplet) put(head, { ...asNote, cost: asNote.cost + LOOSE_COST, said: Math.min(length, toNextBeat(place.at, this.places.beatTicks)) });
+      if (head !== token && !tuplet)
+        put(head, {
+          ...asNote,
+          cost: asNote.cost + LOOSE_COST,
+          said: Math.min(length, toNextBeat(place.at, this.places.beatTicks)),
+        });
     }
   }
 
@@ -75,7 +80,15 @@ export class Speaker {
     let at = from;
     for (const { kind, value, tuplet, tupletAt } of events) {
       const length = soundingTicks(value, tuplet);
-      counted.push(this.places.counted(kind === 'measure-rest' ? 'rest' : kind, at, length, value, tuplet && { kind: tuplet, at: tupletAt! }));
+      counted.push(
+        this.places.counted(
+          kind === 'measure-rest' ? 'rest' : kind,
+          at,
+          length,
+          value,
+          tuplet && { kind: tuplet, at: tupletAt! },
+        ),
+      );
       at += length;
     }
     const words: (string | undefined)[] = this.school.cells!(counted, this.wordSet);
@@ -104,12 +117,24 @@ export class Speaker {
   }
 
   private measureRests(put: Put): void {
-    const event: SpokenEvent = { kind: 'measure-rest', value: { base: 'w', dots: 0 }, tuplet: undefined, tupletAt: undefined };
-    const edge: Edge = { more: WHOLE_TOKEN, events: [event], to: this.places.place(this.places.full), cost: MEASURE_REST_COST, said: undefined };
+    const event: SpokenEvent = {
+      kind: 'measure-rest',
+      value: { base: 'w', dots: 0 },
+      tuplet: undefined,
+      tupletAt: undefined,
+    };
+    const edge: Edge = {
+      more: WHOLE_TOKEN,
+      events: [event],
+      to: this.places.place(this.places.full),
+      cost: MEASURE_REST_COST,
+      said: undefined,
+    };
     const first = this.restTokens(this.places.measureRest(1));
     for (const token of first) put(token, edge);
     for (let number = 2; number <= MOST_RUN; number++) {
-      for (const token of this.restTokens(this.places.measureRest(number))) if (!first.includes(token)) put(token, edge);
+      for (const token of this.restTokens(this.places.measureRest(number)))
+        if (!first.includes(token)) put(token, edge);
     }
   }
 
@@ -122,11 +147,29 @@ export class Speaker {
       if (!read || read.values.length !== syllables.length) continue;
       const ratio = read.n === undefined ? frac(1) : frac(2, 3);
       const length = ticks(read.values.map((value) => mul(lengthOf(value), ratio)).reduce(add));
-      if (place.at + length > this.places.full || (syllables.length > 1 && !(isBeat(place.at) && isBeat(place.at + length)))) continue;
-      const kind = read.n === undefined ? undefined : tupletKinds(this.places.meter).find((k) => k.n === read.n && k.ticks === length);
+      if (
+        place.at + length > this.places.full ||
+        (syllables.length > 1 && !(isBeat(place.at) && isBeat(place.at + length)))
+      )
+        continue;
+      const kind =
+        read.n === undefined
+          ? undefined
+          : tupletKinds(this.places.meter).find((k) => k.n === read.n && k.ticks === length);
       if (read.n !== undefined && !kind) continue;
-      const events = read.values.map((value): SpokenEvent => ({ kind: 'note', value, tuplet: kind, tupletAt: kind && place.at }));
-      put(syllables[0]!, { more: syllables.length === 1 ? WHOLE_TOKEN : syllables.slice(1), events, to: this.places.place(place.at + length), cost: 0.1 - length / 1e6, said: undefined });
+      const events = read.values.map((value): SpokenEvent => ({
+        kind: 'note',
+        value,
+        tuplet: kind,
+        tupletAt: kind && place.at,
+      }));
+      put(syllables[0]!, {
+        more: syllables.length === 1 ? WHOLE_TOKEN : syllables.slice(1),
+        events,
+        to: this.places.place(place.at + length),
+        cost: 0.1 - length / 1e6,
+        said: undefined,
+      });
     }
   }
 }
@@ -156,6 +199,9 @@ function toNextBeat(at: number, beat: number): number {
 function readCell(cell: string): { n: number | undefined; values: NoteValue[] } | undefined {
   const match = /^(?:(\d)\{)?([whqest. ]+)\}?$/.exec(cell);
   if (!match) return undefined;
-  const values = match[2]!.trim().split(/\s+/).map((text): NoteValue => ({ base: text[0] as ValueLetter, dots: Math.min(2, text.length - 1) as 0 | 1 | 2 }));
+  const values = match[2]!
+    .trim()
+    .split(/\s+/)
+    .map((text): NoteValue => ({ base: text[0] as ValueLetter, dots: Math.min(2, text.length - 1) as 0 | 1 | 2 }));
   return { n: match[1] === undefined ? undefined : Number(match[1]), values };
 }

@@ -28,7 +28,9 @@ export interface GridValue {
 }
 
 /** All written values, longest first. */
-export const GRID_VALUES: readonly GridValue[] = VALUES.flatMap(({ letter }) => ([2, 1, 0] as const).map((dots: Dots) => ({ base: letter, dots })))
+export const GRID_VALUES: readonly GridValue[] = VALUES.flatMap(({ letter }) =>
+  ([2, 1, 0] as const).map((dots: Dots) => ({ base: letter, dots })),
+)
   .map((value) => ({ value, ticks: ticks(lengthOf(value)) }))
   .sort((a, b) => b.ticks - a.ticks);
 
@@ -55,12 +57,27 @@ export interface TupletKind {
 
 function tupletKind(n: number, m: number, unit: ValueLetter, cost: number): TupletKind {
   const unitTicks = GRID * (lengthOf({ base: unit, dots: 0 }).n / lengthOf({ base: unit, dots: 0 }).d);
-  const values = GRID_VALUES.filter(({ value, ticks: t }) => value.dots < 2 && t % (unitTicks / 2) === 0 && t < unitTicks * n && Number.isInteger((t * m) / n)).map(({ value, ticks: t }) => ({ value, ticks: (t * m) / n }));
+  const values = GRID_VALUES.filter(
+    ({ value, ticks: t }) =>
+      value.dots < 2 && t % (unitTicks / 2) === 0 && t < unitTicks * n && Number.isInteger((t * m) / n),
+  ).map(({ value, ticks: t }) => ({ value, ticks: (t * m) / n }));
   return { n, m, unit, ticks: unitTicks * m, cost, values };
 }
 
-const TRIPLETS = [tupletKind(3, 2, 'e', 0.3), tupletKind(3, 2, 'q', 0.4), tupletKind(3, 2, 's', 0.5), tupletKind(3, 2, 'h', 0.5), tupletKind(6, 4, 's', 0.8), tupletKind(6, 4, 'e', 0.9)];
-const DUPLETS = [tupletKind(2, 3, 'e', 0.4), tupletKind(4, 3, 'e', 0.6), tupletKind(2, 3, 'q', 0.5), tupletKind(4, 3, 's', 0.6)];
+const TRIPLETS = [
+  tupletKind(3, 2, 'e', 0.3),
+  tupletKind(3, 2, 'q', 0.4),
+  tupletKind(3, 2, 's', 0.5),
+  tupletKind(3, 2, 'h', 0.5),
+  tupletKind(6, 4, 's', 0.8),
+  tupletKind(6, 4, 'e', 0.9),
+];
+const DUPLETS = [
+  tupletKind(2, 3, 'e', 0.4),
+  tupletKind(4, 3, 'e', 0.6),
+  tupletKind(2, 3, 'q', 0.5),
+  tupletKind(4, 3, 's', 0.6),
+];
 
 export function tupletKinds(meter: Meter): readonly TupletKind[] {
   return meterKind(meter) === 'compound' ? [...DUPLETS, ...TRIPLETS] : TRIPLETS;

@@ -55,7 +55,14 @@ export class Listener {
       // Only a tie asks whether a note sounds on into the stretch.
       const from = opening === 'sounding' && !part[0]!.startsWith('-') ? 'silent' : opening;
       const here = (kept[i] ??= []);
-      const known = keptOf(here, mode, from, last, part) ?? keptOf(before[i], mode, from, last, part) ?? { mode, from, last, part, stretch: this.stretch(ways, part, from, last, loose) };
+      const known = keptOf(here, mode, from, last, part) ??
+        keptOf(before[i], mode, from, last, part) ?? {
+          mode,
+          from,
+          last,
+          part,
+          stretch: this.stretch(ways, part, from, last, loose),
+        };
       here.push(known);
       return known.stretch;
     });
@@ -64,12 +71,24 @@ export class Listener {
   /** Made apart, so that it holds on to nothing of the texts before. */
   private stretch(ways: Ways, part: readonly string[], from: Opening, last: boolean, loose: boolean): Stretch {
     const starts = from === 'pickup' ? pickupStarts(this.voice.places.full) : [0];
-    return new Stretch(ways, part, ways.start(starts, from === 'sounding'), last, (reading) => loose || this.saysSo(reading, part));
+    return new Stretch(
+      ways,
+      part,
+      ways.start(starts, from === 'sounding'),
+      last,
+      (reading) => loose || this.saysSo(reading, part),
+    );
   }
 
   /** What a reading could not know by itself: ties that go on with the vowel of a measure before, and how many measures have rested. */
   saysAll({ stretches }: Reading, tokens: readonly string[]): boolean {
-    return !stretches.some((stretch) => this.leansOnBefore(stretch)) || this.isSpoken(stretches, tokens.filter((token) => token !== BAR));
+    return (
+      !stretches.some((stretch) => this.leansOnBefore(stretch)) ||
+      this.isSpoken(
+        stretches,
+        tokens.filter((token) => token !== BAR),
+      )
+    );
   }
 
   /** Words for cells, and ties that go on with a vowel, are only certain when the reading is spoken again. */
@@ -99,13 +118,34 @@ export class Listener {
   /** Spoken again it is what was typed, but for how the rests are given. */
   private isSpoken(stretches: readonly StretchReading[], tokens: readonly string[]): boolean {
     const { school, words, wordSet, beat, places } = this.voice;
-    const counted = countOnce(writeReading(stretches, places.meter), { school: school.id, beat, houseWords: words, wordSet });
+    const counted = countOnce(writeReading(stretches, places.meter), {
+      school: school.id,
+      beat,
+      houseWords: words,
+      wordSet,
+    });
     if (!counted.ok) return false;
     const said = counted.measures.flatMap((measure) => measure.tokens);
-    return said.length === tokens.length && said.every(({ kind, text }, i) => text.toLowerCase() === tokens[i] || (kind === 'rest' && !/\d/.test(text)));
+    return (
+      said.length === tokens.length &&
+      said.every(({ kind, text }, i) => text.toLowerCase() === tokens[i] || (kind === 'rest' && !/\d/.test(text)))
+    );
   }
 }
 
-function keptOf(list: readonly Kept[] | undefined, mode: number, from: Opening, last: boolean, part: readonly string[]): Kept | undefined {
-  return list?.find((one) => one.mode === mode && one.from === from && one.last === last && one.part.length === part.length && one.part.every((token, k) => token === part[k]));
+function keptOf(
+  list: readonly Kept[] | undefined,
+  mode: number,
+  from: Opening,
+  last: boolean,
+  part: readonly string[],
+): Kept | undefined {
+  return list?.find(
+    (one) =>
+      one.mode === mode &&
+      one.from === from &&
+      one.last === last &&
+      one.part.length === part.length &&
+      one.part.every((token, k) => token === part[k]),
+  );
 }

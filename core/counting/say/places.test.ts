@@ -5,7 +5,14 @@ import { valueText } from '../../rhythm/value.ts';
 import { fromTicks, soundingTicks } from './grid.ts';
 import { type Place, Places } from './places.ts';
 
-const METERS: readonly Meter[] = [{ upper: 4, lower: 4 }, { upper: 3, lower: 4 }, { upper: 2, lower: 2 }, { upper: 6, lower: 8 }, { upper: 7, lower: 8, groups: [2, 2, 3] }, { upper: 3, lower: 8 }];
+const METERS: readonly Meter[] = [
+  { upper: 4, lower: 4 },
+  { upper: 3, lower: 4 },
+  { upper: 2, lower: 2 },
+  { upper: 6, lower: 8 },
+  { upper: 7, lower: 8, groups: [2, 2, 3] },
+  { upper: 3, lower: 8 },
+];
 const name = ({ upper, lower }: Meter) => `${upper}/${lower}`;
 
 /** Every place that can be reached from the bar line. */
@@ -40,14 +47,22 @@ describe.each(METERS.map((meter) => [name(meter), meter] as const))('the places 
     const beats = (length: ReturnType<typeof fromTicks>) => div(length, places.beat.length);
     for (const place of all) {
       for (const { note, rest, length, tuplet, asNote, asRest, asTied } of places.fittingAt(place)) {
-        expect([note.kind, rest.kind, asNote.events[0]!.kind, asTied.events[0]!.kind, asRest.events[0]!.kind]).toEqual(['note', 'rest', 'note', 'tied', 'rest']);
+        expect([note.kind, rest.kind, asNote.events[0]!.kind, asTied.events[0]!.kind, asRest.events[0]!.kind]).toEqual([
+          'note',
+          'rest',
+          'note',
+          'tied',
+          'rest',
+        ]);
         expect(equal(note.onset, beats(fromTicks(place.at)))).toBe(true);
         expect(equal(note.length, beats(fromTicks(length)))).toBe(true);
         expect(soundingTicks(note.value, tuplet?.kind)).toBe(length);
         expect(places.counted('note', place.at, length, note.value, tuplet)).toBe(note);
         if (note.tuplet) {
           expect(compare(note.onset, note.tuplet.onset)).toBeGreaterThanOrEqual(0);
-          expect(compare(add(note.onset, note.length), add(note.tuplet.onset, note.tuplet.length))).toBeLessThanOrEqual(0);
+          expect(compare(add(note.onset, note.length), add(note.tuplet.onset, note.tuplet.length))).toBeLessThanOrEqual(
+            0,
+          );
         }
       }
     }
@@ -66,13 +81,15 @@ describe.each(METERS.map((meter) => [name(meter), meter] as const))('the places 
     expect(sub(rest.written, meterLength(meter)).n).toBe(0);
     // It does not change what a rest of the same length is.
     const same = places.fittingAt(places.place(0)).find(({ length, tuplet }) => length === places.full && !tuplet);
-    if (same) expect([same.rest.restNumber, valueText(same.rest.value)]).toEqual([undefined, valueText(same.note.value)]);
+    if (same)
+      expect([same.rest.restNumber, valueText(same.rest.value)]).toEqual([undefined, valueText(same.note.value)]);
   });
 });
 
 it('another counted value changes the beats, not the places', () => {
   const [usual, inEighths] = [new Places({ upper: 6, lower: 8 }, undefined), new Places({ upper: 6, lower: 8 }, 'e')];
-  const quarter = (places: Places) => places.fittingAt(places.place(0)).find(({ note, tuplet }) => valueText(note.value) === 'q' && !tuplet)!;
+  const quarter = (places: Places) =>
+    places.fittingAt(places.place(0)).find(({ note, tuplet }) => valueText(note.value) === 'q' && !tuplet)!;
   expect([mixed(quarter(usual).note.length), mixed(quarter(inEighths).note.length)]).toEqual(['2/3', '2']);
   expect(quarter(usual).length).toBe(quarter(inEighths).length);
 });

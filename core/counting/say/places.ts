@@ -2,7 +2,16 @@ import { type Fraction, div } from '../../rhythm/fraction.ts';
 import { type Beat, type Meter, beatOf } from '../../rhythm/meter.ts';
 import { type NoteValue, type ValueLetter, lengthOf } from '../../rhythm/value.ts';
 import type { CountedEvent } from '../school.ts';
-import { GRID_VALUES, type GridValue, type TupletKind, fromTicks, isStray, measureTicks, ticks, tupletKinds } from './grid.ts';
+import {
+  GRID_VALUES,
+  type GridValue,
+  type TupletKind,
+  fromTicks,
+  isStray,
+  measureTicks,
+  ticks,
+  tupletKinds,
+} from './grid.ts';
 
 /** A place in a measure: ticks from the bar line, and the tuplet that is open there. A measure has each place once. */
 export interface Place {
@@ -119,7 +128,8 @@ export class Places {
     }
     this.fit(found, place, GRID_VALUES, undefined);
     for (const kind of tupletKinds(this.meter)) {
-      if (place.at + kind.ticks <= this.full && place.at % Math.min(kind.ticks, this.beatTicks) === 0) this.fit(found, place, kind.values, { kind, at: place.at });
+      if (place.at + kind.ticks <= this.full && place.at % Math.min(kind.ticks, this.beatTicks) === 0)
+        this.fit(found, place, kind.values, { kind, at: place.at });
     }
     return found;
   }
@@ -131,21 +141,47 @@ export class Places {
       if (end > limit || (!tuplet && isStray(place.at) && isStray(end))) continue;
       const unusual = tuplet ? tupletCost(place, tuplet, value, length) : this.offBeatCost(place.at, length);
       // Among readings that are equally likely the one with longer notes comes first, then the one whose longer notes come earlier.
-      const cost = VALUE_COST[value.base] + DOT_COST[value.dots] + unusual - length / 1e6 - (length * length * (this.full - place.at)) / 1e14;
+      const cost =
+        VALUE_COST[value.base] +
+        DOT_COST[value.dots] +
+        unusual -
+        length / 1e6 -
+        (length * length * (this.full - place.at)) / 1e14;
       const to = this.place(end, tuplet && end < limit ? tuplet : undefined);
-      const edge = (kind: SpokenEvent['kind'], more: number): Edge => ({ more: WHOLE_TOKEN, events: [{ kind, value, tuplet: tuplet?.kind, tupletAt: tuplet?.at }], to, cost: cost + more, said: undefined });
+      const edge = (kind: SpokenEvent['kind'], more: number): Edge => ({
+        more: WHOLE_TOKEN,
+        events: [{ kind, value, tuplet: tuplet?.kind, tupletAt: tuplet?.at }],
+        to,
+        cost: cost + more,
+        said: undefined,
+      });
       const counted = (kind: CountedEvent['kind']) => this.counted(kind, place.at, length, value, tuplet);
-      found.push({ length, tuplet, note: counted('note'), rest: counted('rest'), asNote: edge('note', 0), asTied: edge('tied', TIED_COST), asRest: edge('rest', 0) });
+      found.push({
+        length,
+        tuplet,
+        note: counted('note'),
+        rest: counted('rest'),
+        asNote: edge('note', 0),
+        asTied: edge('tied', TIED_COST),
+        asRest: edge('rest', 0),
+      });
     }
   }
 
   /** A note or rest at so many ticks from the bar line, of so many ticks, as the schools see it; the same object each time. */
-  counted(kind: CountedEvent['kind'], at: number, length: number, value: NoteValue, tuplet: OpenTuplet | undefined): CountedEvent {
+  counted(
+    kind: CountedEvent['kind'],
+    at: number,
+    length: number,
+    value: NoteValue,
+    tuplet: OpenTuplet | undefined,
+  ): CountedEvent {
     const seen = tuplet && this.seenTuplet(tuplet);
     const events = seen ? seen.events : this.events;
     const key = (at * LONGER_THAN_ALL + length) * KINDS.length + KINDS.indexOf(kind);
     let event = events.get(key);
-    if (!event) events.set(key, (event = this.seen(kind, at, length, value, lengthOf(value), seen?.inBeats, undefined)));
+    if (!event)
+      events.set(key, (event = this.seen(kind, at, length, value, lengthOf(value), seen?.inBeats, undefined)));
     return event;
   }
 
@@ -154,16 +190,44 @@ export class Places {
     return this.seen('rest', 0, this.full, { base: 'w', dots: 0 }, fromTicks(this.full), undefined, number);
   }
 
-  private seen(kind: CountedEvent['kind'], at: number, length: number, value: NoteValue, written: Fraction, tuplet: CountedEvent['tuplet'], restNumber: number | undefined): CountedEvent {
+  private seen(
+    kind: CountedEvent['kind'],
+    at: number,
+    length: number,
+    value: NoteValue,
+    written: Fraction,
+    tuplet: CountedEvent['tuplet'],
+    restNumber: number | undefined,
+  ): CountedEvent {
     const [onset, inBeats] = [this.inBeats(at), this.inBeats(length)];
-    return { kind, onset, length: inBeats, value, written, at: fromTicks(at), meter: this.meter, beat: this.beat, label: undefined, tuplet, restNumber, sounding: undefined };
+    return {
+      kind,
+      onset,
+      length: inBeats,
+      value,
+      written,
+      at: fromTicks(at),
+      meter: this.meter,
+      beat: this.beat,
+      label: undefined,
+      tuplet,
+      restNumber,
+      sounding: undefined,
+    };
   }
 
   private seenTuplet({ kind, at }: OpenTuplet): SeenTuplet {
     let ofKind = this.tuplets.get(kind);
     if (!ofKind) this.tuplets.set(kind, (ofKind = new Map<number, SeenTuplet>()));
     let seen = ofKind.get(at);
-    if (!seen) ofKind.set(at, (seen = { inBeats: { n: kind.n, onset: this.inBeats(at), length: this.inBeats(kind.ticks) }, events: new Map() }));
+    if (!seen)
+      ofKind.set(
+        at,
+        (seen = {
+          inBeats: { n: kind.n, onset: this.inBeats(at), length: this.inBeats(kind.ticks) },
+          events: new Map(),
+        }),
+      );
     return seen;
   }
 
@@ -181,5 +245,9 @@ export class Places {
 }
 
 function tupletCost(place: Place, { kind }: OpenTuplet, { dots }: NoteValue, length: number): number {
-  return (place.tuplet ? 0 : kind.cost) + (length * kind.n < kind.ticks ? SHORT_IN_TUPLET_COST : 0) + (dots > 0 ? DOTTED_IN_TUPLET_COST : 0);
+  return (
+    (place.tuplet ? 0 : kind.cost) +
+    (length * kind.n < kind.ticks ? SHORT_IN_TUPLET_COST : 0) +
+    (dots > 0 ? DOTTED_IN_TUPLET_COST : 0)
+  );
 }

@@ -43,7 +43,11 @@ describe('typed as it is said', () => {
     ['words', 'otter crab periwinkle seal', '4/4 e e q s s s s h'],
     ['words', 'ot-ter crab crab crab', '4/4 e e q q q'],
   ] as const)('%s: %s is %s', (school, text, first) => {
-    const readings = read(text, school, first.includes(' h') && school === 'words' ? { upper: 5, lower: 4 } : undefined);
+    const readings = read(
+      text,
+      school,
+      first.includes(' h') && school === 'words' ? { upper: 5, lower: 4 } : undefined,
+    );
     expect(readings[0]!.replace('5/4', '4/4')).toBe(first);
   });
 
@@ -75,7 +79,9 @@ describe('typed as it is said', () => {
     ['ta', 'ta ta zup', 'zup'],
     ['feet', '↓', ''],
     ['numbers', '', ''],
-  ] as const)('%s: “%s” cannot be read', (school, text, word) => expect(say(text, school)).toMatchObject({ ok: false, word }));
+  ] as const)('%s: “%s” cannot be read', (school, text, word) =>
+    expect(say(text, school)).toMatchObject({ ok: false, word }),
+  );
 
   it.each([
     ['1 & 2 3 (4)', 'numbers'],
@@ -91,9 +97,27 @@ describe('typed as it is said', () => {
 
 /** Texts with everything speech can say, for the way there and back. */
 const THERE_AND_BACK = [
-  '4/4 q. e q q | h (h)', '4/4 e q e q (q)', '4/4 h. q~ | q e e~ e e q', '4/4 e (e) (e) e s s s s e s s', '4/4 3{e e e} q e. s q', '6/8 q e q (e)', '2/2 h q q | w',
-  '4/4 ^ q | (M3) | h (h)', '3/4 q q q | h. | (q) e e q', '6/8 q. e e e | s s s s s s q. | h.', '12/8 q. q e e e e q.~ | q. q. h.', '7/8[2+2+3] q q e e e', '5/4 h. h', '3/8 e e s s',
-  '4/4 3{q q q} h', '4/4 q q~ s s e q', '4/4 q.. s h', '9/8 q. q. (q.)', '4/4 ^ e | q q q q', '2/4 s e s e e', '4/4 6:4{s s s s s s} q h',
+  '4/4 q. e q q | h (h)',
+  '4/4 e q e q (q)',
+  '4/4 h. q~ | q e e~ e e q',
+  '4/4 e (e) (e) e s s s s e s s',
+  '4/4 3{e e e} q e. s q',
+  '6/8 q e q (e)',
+  '2/2 h q q | w',
+  '4/4 ^ q | (M3) | h (h)',
+  '3/4 q q q | h. | (q) e e q',
+  '6/8 q. e e e | s s s s s s q. | h.',
+  '12/8 q. q e e e e q.~ | q. q. h.',
+  '7/8[2+2+3] q q e e e',
+  '5/4 h. h',
+  '3/8 e e s s',
+  '4/4 3{q q q} h',
+  '4/4 q q~ s s e q',
+  '4/4 q.. s h',
+  '9/8 q. q. (q.)',
+  '4/4 ^ e | q q q q',
+  '2/4 s e s e e',
+  '4/4 6:4{s s s s s s} q h',
 ] as const;
 
 describe('there and back', () => {
@@ -110,26 +134,36 @@ describe('there and back', () => {
 
   it('for everyday patterns, in every school that says where things stand, the first reading is the pattern', () => {
     fc.assert(
-      fc.property(everydayPattern, fc.constantFrom<SchoolId>('numbers', 'numbers-te', 'takadimi', 'pulses'), (pattern, school) => {
-        const text = printRhythm(pattern);
-        const said = say(spoken(text, school), school, { meter: pattern.measures[0]!.meter });
-        expect(said.ok && printRhythm(said.patterns[0]!)).toBe(text);
-      }),
+      fc.property(
+        everydayPattern,
+        fc.constantFrom<SchoolId>('numbers', 'numbers-te', 'takadimi', 'pulses'),
+        (pattern, school) => {
+          const text = printRhythm(pattern);
+          const said = say(spoken(text, school), school, { meter: pattern.measures[0]!.meter });
+          expect(said.ok && printRhythm(said.patterns[0]!)).toBe(text);
+        },
+      ),
       { numRuns: 300 },
     );
   });
 
   it('the more readings are asked for, the more come, and those before stay as they are', () => {
     fc.assert(
-      fc.property(everydayPattern, fc.constantFrom(...SPOKEN_SCHOOLS), fc.integer({ min: 1, max: 20 }), fc.boolean(), (pattern, school, most, bars) => {
-        const words = spoken(printRhythm(pattern), school).replaceAll(bars ? '' : ' |', '');
-        const { meter } = pattern.measures[0]!;
-        const [few, many] = [most, most + 7].map((count) => say(words, school, { meter, most: count }));
-        if (!few!.ok || !many!.ok) return;
-        const texts = many!.patterns.map(printRhythm);
-        expect(few!.patterns.map(printRhythm)).toEqual(texts.slice(0, most));
-        expect(new Set(texts).size).toBe(texts.length);
-      }),
+      fc.property(
+        everydayPattern,
+        fc.constantFrom(...SPOKEN_SCHOOLS),
+        fc.integer({ min: 1, max: 20 }),
+        fc.boolean(),
+        (pattern, school, most, bars) => {
+          const words = spoken(printRhythm(pattern), school).replaceAll(bars ? '' : ' |', '');
+          const { meter } = pattern.measures[0]!;
+          const [few, many] = [most, most + 7].map((count) => say(words, school, { meter, most: count }));
+          if (!few!.ok || !many!.ok) return;
+          const texts = many!.patterns.map(printRhythm);
+          expect(few!.patterns.map(printRhythm)).toEqual(texts.slice(0, most));
+          expect(new Set(texts).size).toBe(texts.length);
+        },
+      ),
       { numRuns: 150 },
     );
   });
@@ -141,7 +175,8 @@ describe('there and back', () => {
         const said = say(words, school, { meter: pattern.measures[0]!.meter, most: 12 });
         // Where one measure was said without bars it may be two.
         const plain = (text: string) => text.replaceAll(' |', '');
-        for (const reading of said.ok ? said.patterns : []) expect(plain(spoken(printRhythm(reading), school))).toBe(plain(words));
+        for (const reading of said.ok ? said.patterns : [])
+          expect(plain(spoken(printRhythm(reading), school))).toBe(plain(words));
       }),
       { numRuns: 150 },
     );
@@ -164,8 +199,19 @@ describe('there and back', () => {
   });
 
   it('never throws, whatever is typed', () => {
-    fc.assert(fc.property(fc.oneof(fc.string(), fc.array(fc.constantFrom('ta', 'ti-', '1', '&', '(', ')', '-', '|', 'e', '3', 'sh')).map((list) => list.join(' '))), fc.constantFrom(...SPOKEN_SCHOOLS), (text, school) => {
-      expect(typeof say(text, school).ok).toBe('boolean');
-    }));
+    fc.assert(
+      fc.property(
+        fc.oneof(
+          fc.string(),
+          fc
+            .array(fc.constantFrom('ta', 'ti-', '1', '&', '(', ')', '-', '|', 'e', '3', 'sh'))
+            .map((list) => list.join(' ')),
+        ),
+        fc.constantFrom(...SPOKEN_SCHOOLS),
+        (text, school) => {
+          expect(typeof say(text, school).ok).toBe('boolean');
+        },
+      ),
+    );
   });
 });

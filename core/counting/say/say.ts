@@ -40,14 +40,24 @@ const listeners = new Map<string, Listener>();
 const MOST_LISTENERS = 60;
 
 /** What is worked out for a school in a meter serves every text: it is kept. */
-function listenerFor(school: SchoolId, meter: Meter, { beat, houseWords, wordSet = HARBOUR_ANIMALS }: SayOptions): Listener {
+function listenerFor(
+  school: SchoolId,
+  meter: Meter,
+  { beat, houseWords, wordSet = HARBOUR_ANIMALS }: SayOptions,
+): Listener {
   const own = houseWords === undefined && wordSet === HARBOUR_ANIMALS ? '' : JSON.stringify([houseWords, wordSet]);
   const key = `${school} ${meterText(meter)} ${beat ?? ''} ${own}`;
   const known = listeners.get(key);
   if (known) return known;
   if (listeners.size >= MOST_LISTENERS) listeners.clear();
   const words = lowered({ ...SCHOOLS[school].words, ...houseWords });
-  const listener = new Listener({ school: SCHOOLS[school], words, wordSet: loweredSet(wordSet), places: placesOf(meter, beat), beat });
+  const listener = new Listener({
+    school: SCHOOLS[school],
+    words,
+    wordSet: loweredSet(wordSet),
+    places: placesOf(meter, beat),
+    beat,
+  });
   listeners.set(key, listener);
   return listener;
 }
@@ -61,7 +71,8 @@ function placesOf(meter: Meter, beat: ValueLetter | undefined): Places {
   return lastPlaces.places;
 }
 
-const lowered = (words: Words): Words => Object.fromEntries(Object.entries(words).map(([key, word]) => [key, word.toLowerCase()]));
+const lowered = (words: Words): Words =>
+  Object.fromEntries(Object.entries(words).map(([key, word]) => [key, word.toLowerCase()]));
 const loweredSet = (set: WordSet): WordSet => ({ ...set, cells: lowered(set.cells) });
 
 /**
@@ -71,12 +82,19 @@ const loweredSet = (set: WordSet): WordSet => ({ ...set, cells: lowered(set.cell
  * @example say("1 3", 'numbers')        // 4/4 h h, then 4/4 q (q) q (q)
  */
 export function say(text: string, school: SchoolId, options: SayOptions = {}): Said {
-  if (!SPOKEN_SCHOOLS.includes(school)) return { ok: false, word: '', at: 0, expected: `one of the schools that lead back to writing: ${SPOKEN_SCHOOLS.join(', ')}` };
+  if (!SPOKEN_SCHOOLS.includes(school))
+    return {
+      ok: false,
+      word: '',
+      at: 0,
+      expected: `one of the schools that lead back to writing: ${SPOKEN_SCHOOLS.join(', ')}`,
+    };
   const meter = options.meter ?? COMMON_TIME;
   const most = options.most ?? MOST;
   const listener = listenerFor(school, meter, options);
   const typed = typedTokens(text, listener.cutter);
-  if (typed.length === 0) return { ok: false, word: '', at: 0, expected: 'something to read, such as “ta ti-ti ta-a” or “1 & 2 3”' };
+  if (typed.length === 0)
+    return { ok: false, word: '', at: 0, expected: 'something to read, such as “ta ti-ti ta-a” or “1 & 2 3”' };
   const tokens = typed.map(({ token }) => token);
   const exact = listener.read(tokens, false);
   if (exact.ok) {
@@ -106,7 +124,10 @@ function isAsPrinted(all: readonly Typed[]): boolean {
 
 /** People leave holds out, and write small figures plain. */
 function sayLoosely(listener: Listener, typed: readonly Typed[], school: SchoolId, meter: Meter, most: number): Said {
-  const found = listener.read(typed.map(({ token }) => token), true);
+  const found = listener.read(
+    typed.map(({ token }) => token),
+    true,
+  );
   if (!found.ok) {
     const stuck = typed[found.token]!;
     return { ok: false, word: stuck.typed, at: stuck.at, expected: `what can follow here in ${SCHOOLS[school].title}` };
@@ -115,7 +136,10 @@ function sayLoosely(listener: Listener, typed: readonly Typed[], school: SchoolI
   const patterns = firstOf(found.readings, most, ({ stretches }) => {
     const pattern = writeReading(stretches, meter);
     if (short !== undefined) return printRhythm(pattern) === short ? [] : [pattern];
-    const saidShort = writeReading(stretches.map((stretch) => withRests(stretch, meter)), meter);
+    const saidShort = writeReading(
+      stretches.map((stretch) => withRests(stretch, meter)),
+      meter,
+    );
     short = printRhythm(saidShort);
     return short === printRhythm(pattern) ? [pattern] : [pattern, saidShort];
   });
@@ -123,7 +147,11 @@ function sayLoosely(listener: Listener, typed: readonly Typed[], school: SchoolI
 }
 
 /** The patterns of readings, in order, and not looking at them for ever. */
-function firstOf(readings: Iterable<Reading>, most: number, patternsOf: (reading: Reading) => readonly Pattern[]): Pattern[] {
+function firstOf(
+  readings: Iterable<Reading>,
+  most: number,
+  patternsOf: (reading: Reading) => readonly Pattern[],
+): Pattern[] {
   const found: Pattern[] = [];
   let looked = 0;
   for (const reading of readings) {
@@ -145,12 +173,22 @@ export interface Recognised {
  * then the preferred one before the others. Undefined when none can read all of it. Without a meter the usual ones are
  * looked through, see `inAnyMeter`.
  */
-export function recognise(text: string, preferred: SchoolId | undefined, options: SayOptions = {}): Recognised | undefined {
-  const order = [...new Set([...(preferred && SPOKEN_SCHOOLS.includes(preferred) ? [preferred] : []), ...SPOKEN_SCHOOLS])];
+export function recognise(
+  text: string,
+  preferred: SchoolId | undefined,
+  options: SayOptions = {},
+): Recognised | undefined {
+  const order = [
+    ...new Set([...(preferred && SPOKEN_SCHOOLS.includes(preferred) ? [preferred] : []), ...SPOKEN_SCHOOLS]),
+  ];
   const read = (more: SayOptions): Recognised | undefined => {
     let tolerant: Recognised | undefined;
     for (const school of order) {
-      const said = say(text, school, { ...options, ...more, houseWords: school === preferred ? options.houseWords : undefined });
+      const said = say(text, school, {
+        ...options,
+        ...more,
+        houseWords: school === preferred ? options.houseWords : undefined,
+      });
       if (said.ok && said.exact) return said;
       if (said.ok) tolerant ??= said;
     }
@@ -171,18 +209,28 @@ const OTHER_METERS = ['3/4', '2/4', '6/8', '5/4', '9/8', '12/8', '7/8', '3/8'].m
  * there are several measures. One that is short may only be unfinished.
  * @param read  the readings in a meter, at most so many
  */
-export function inAnyMeter(text: string, read: (options: { readonly meter: Meter; readonly most?: number }) => Recognised | undefined): Recognised | undefined {
+export function inAnyMeter(
+  text: string,
+  read: (options: { readonly meter: Meter; readonly most?: number }) => Recognised | undefined,
+): Recognised | undefined {
   const common = read({ meter: COMMON_TIME });
   const fills = common?.exact && fillsMeasures(common.patterns[0]!);
   if (fills) return common;
   const others = OTHER_METERS.flatMap((meter) => {
     const found = read({ meter, most: 1 });
-    return found?.exact && fillsMeasures(found.patterns[0]!) && !hasOddTuplets(found.patterns[0]!) && (!common?.exact || found.school === common.school) ? [found] : [];
+    return found?.exact &&
+      fillsMeasures(found.patterns[0]!) &&
+      !hasOddTuplets(found.patterns[0]!) &&
+      (!common?.exact || found.school === common.school)
+      ? [found]
+      : [];
   });
   const several = text.includes(BAR) || (common?.exact === false && common.patterns[0]!.measures.length > 1);
   const first = several ? (others[0] ?? common) : (common ?? others[0]);
   if (!first) return undefined;
-  const alike = others.filter((other) => other !== first && other.school === first.school).map(({ patterns }) => patterns[0]!);
+  const alike = others
+    .filter((other) => other !== first && other.school === first.school)
+    .map(({ patterns }) => patterns[0]!);
   const inCommon = common && common !== first && common.school === first.school ? common.patterns : [];
   const [best, ...further] = first.patterns;
   return { ...first, patterns: [best!, ...alike, ...further, ...inCommon] };
@@ -190,7 +238,9 @@ export function inAnyMeter(text: string, read: (options: { readonly meter: Meter
 
 /** Others than triplets: nobody means these who does not name the meter. */
 function hasOddTuplets(pattern: Pattern): boolean {
-  return pattern.measures.some(({ items }) => items.some((item) => item.kind === 'tuplet' && (item.n !== 3 || item.m !== 2)));
+  return pattern.measures.some(({ items }) =>
+    items.some((item) => item.kind === 'tuplet' && (item.n !== 3 || item.m !== 2)),
+  );
 }
 
 function fillsMeasures(pattern: Pattern): boolean {

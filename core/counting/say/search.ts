@@ -9,7 +9,8 @@ export interface Reading {
   readonly cost: number;
 }
 
-export type SearchResult = { readonly ok: true; readonly readings: Iterable<Reading> } | { readonly ok: false; readonly token: number };
+export type SearchResult =
+  { readonly ok: true; readonly readings: Iterable<Reading> } | { readonly ok: false; readonly token: number };
 
 /** How the first stretch begins, or what leads into another: at the bar line (a note sounds on or not), or at any place of a pickup. */
 export type Opening = 'sounding' | 'silent' | 'pickup';
@@ -108,7 +109,8 @@ class Routes {
       here = next;
       before += tokens.length + 1;
     }
-    for (const station of stations.reverse()) for (const { choices, to } of station.arcs) station.toEnd = Math.min(station.toEnd, choices.cost + to.toEnd);
+    for (const station of stations.reverse())
+      for (const { choices, to } of station.arcs) station.toEnd = Math.min(station.toEnd, choices.cost + to.toEnd);
   }
 
   /** The least a reading costs. */
@@ -136,7 +138,7 @@ class Routes {
     // Routes taken, in order of their promise. The next choice in the place of one costs no less, so it is not worked out
     // before nothing cheaper waits: who asks for one reading gets it without.
     const taken: Route[] = [];
-    for (let looked = 0; ; ) {
+    for (let looked = 0; ;) {
       const route = waiting.least <= (taken[looked]?.promise ?? Infinity) + ROUNDING ? waiting.pop() : undefined;
       if (route) {
         taken.push(route);

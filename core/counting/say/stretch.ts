@@ -61,7 +61,11 @@ export class Stretch {
   ) {
     this.states = [start];
     for (let i = 0; i < tokens.length; i++) {
-      const move = ways.move(this.states[i]!, tokens[i]!, i + 1 < tokens.length ? tokens[i + 1] : last ? undefined : BAR);
+      const move = ways.move(
+        this.states[i]!,
+        tokens[i]!,
+        i + 1 < tokens.length ? tokens[i + 1] : last ? undefined : BAR,
+      );
       if (move.state.nodes.length === 0) break;
       this.moves.push(move);
       this.states.push(move.state);
@@ -69,13 +73,17 @@ export class Stretch {
     const { length } = this.moves;
     this.complete = length === tokens.length;
     // Where a token is understood but leads nowhere, it is the next one that does not fit.
-    const understood = !this.complete && ways.move(this.states[length]!, tokens[length]!, undefined).state.nodes.length > 0;
+    const understood =
+      !this.complete && ways.move(this.states[length]!, tokens[length]!, undefined).state.nodes.length > 0;
     this.followed = understood ? length + 1 : length;
   }
 
   /** Some reading fills its measure. */
   get fills(): boolean {
-    return this.complete && this.states.at(-1)!.nodes.some(({ place, toSay }) => place.at === this.ways.full && toSay.length === 0);
+    return (
+      this.complete &&
+      this.states.at(-1)!.nodes.some(({ place, toSay }) => place.at === this.ways.full && toSay.length === 0)
+    );
   }
 
   /** The readings with such an end; undefined when there is none. */
@@ -84,7 +92,9 @@ export class Stretch {
     let choices = this.endings[ending];
     if (choices === undefined) {
       const can = this.states.at(-1)!.nodes.some((node) => endCost(node, ending, this.ways.full) < Infinity);
-      this.endings[ending] = choices = can ? new Choices(this.ways.full, ending, this.states, this.moves, this.accepts) : null;
+      this.endings[ending] = choices = can
+        ? new Choices(this.ways.full, ending, this.states, this.moves, this.accepts)
+        : null;
     }
     return choices ?? undefined;
   }
@@ -115,11 +125,13 @@ export class Choices {
     private readonly accepts: (reading: StretchReading) => boolean,
   ) {
     const offsets = new Int32Array(states.length + 1);
-    for (let layer = 0; layer < states.length; layer++) offsets[layer + 1] = offsets[layer]! + states[layer]!.nodes.length;
+    for (let layer = 0; layer < states.length; layer++)
+      offsets[layer + 1] = offsets[layer]! + states[layer]!.nodes.length;
     const toEnd = new Float64Array(offsets[states.length]!);
     const { nodes } = states[states.length - 1]!;
     for (let i = 0; i < nodes.length; i++) toEnd[offsets[moves.length]! + i] = endCost(nodes[i]!, ending, full);
-    for (let layer = moves.length - 1; layer >= 0; layer--) costBackwards(moves[layer]!, toEnd, offsets[layer]!, offsets[layer + 1]!);
+    for (let layer = moves.length - 1; layer >= 0; layer--)
+      costBackwards(moves[layer]!, toEnd, offsets[layer]!, offsets[layer + 1]!);
     this.cost = Math.min(...toEnd.subarray(0, offsets[1]));
     this.toEnd = toEnd;
     this.offsets = offsets;
@@ -156,7 +168,8 @@ export class Choices {
     const limit = this.cost + UNLIKELY;
     const waiting = new Heap<Branch>();
     for (let node = 0; node < this.states[0]!.nodes.length; node++) {
-      if (toEnd[node]! <= limit) waiting.push({ along: [], layer: 0, step: node, node, cost: 0, promise: toEnd[node]! });
+      if (toEnd[node]! <= limit)
+        waiting.push({ along: [], layer: 0, step: node, node, cost: 0, promise: toEnd[node]! });
     }
     let useless = 0;
     for (let branch = waiting.pop(); branch && useless < PATIENCE; branch = waiting.pop()) {
@@ -173,7 +186,8 @@ export class Choices {
           if (i === taken) continue;
           const further = cost + costs[i]!;
           const promise = further + toEnd[offsets[layer + 1]! + to[i]!]!;
-          if (promise <= limit) waiting.push({ along: way, layer: layer + 1, step: i, node: to[i]!, cost: further, promise });
+          if (promise <= limit)
+            waiting.push({ along: way, layer: layer + 1, step: i, node: to[i]!, cost: further, promise });
         }
         node = to[taken]!;
         cost += costs[taken]!;
@@ -188,7 +202,8 @@ export class Choices {
       const { first, to, cost } = moves[at]!;
       const there = offsets[at + 1]!;
       let best = first[node]!;
-      for (let i = best + 1; i < first[node + 1]!; i++) if (cost[i]! + toEnd[there + to[i]!]! < cost[best]! + toEnd[there + to[best]!]!) best = i;
+      for (let i = best + 1; i < first[node + 1]!; i++)
+        if (cost[i]! + toEnd[there + to[i]!]! < cost[best]! + toEnd[there + to[best]!]!) best = i;
       steps.push(best);
       node = to[best]!;
     }
@@ -220,14 +235,23 @@ export class Choices {
 }
 
 function writesSame(a: StretchReading, b: StretchReading): boolean {
-  return a.measures.length === b.measures.length && a.measures.every((events, m) => {
-    const others = b.measures[m]!;
-    return events.length === others.length && events.every((event, i) => isSameEvent(event, others[i]!));
-  });
+  return (
+    a.measures.length === b.measures.length &&
+    a.measures.every((events, m) => {
+      const others = b.measures[m]!;
+      return events.length === others.length && events.every((event, i) => isSameEvent(event, others[i]!));
+    })
+  );
 }
 
 function isSameEvent(a: SpokenEvent, b: SpokenEvent): boolean {
-  return a.kind === b.kind && a.value.base === b.value.base && a.value.dots === b.value.dots && a.tuplet === b.tuplet && a.tupletAt === b.tupletAt;
+  return (
+    a.kind === b.kind &&
+    a.value.base === b.value.base &&
+    a.value.dots === b.value.dots &&
+    a.tuplet === b.tuplet &&
+    a.tupletAt === b.tupletAt
+  );
 }
 
 /** The costs of the nodes before a move, which stand from `here` on, by those after it. */

@@ -45,7 +45,13 @@ const CASES: readonly (readonly [SchoolId, string, string])[] = [
 ];
 
 describe('typed speech', () => {
-  it.each(CASES)('%s: “%s” is %s', (school, text, tokens) => expect(cut(school, text).map(({ token }) => token).join(' ')).toBe(tokens));
+  it.each(CASES)('%s: “%s” is %s', (school, text, tokens) =>
+    expect(
+      cut(school, text)
+        .map(({ token }) => token)
+        .join(' '),
+    ).toBe(tokens),
+  );
 
   it('tells where each word stood, and what was typed there', () => {
     expect(cut('ta', 'ta titi  | zup')).toEqual([
@@ -58,7 +64,11 @@ describe('typed speech', () => {
   });
 
   it('knows the words of the house, and then not those of the school', () => {
-    expect(cut('ta', 'dudu ta', { eighth: 'du', sixteenthEven: 'du' }).map(({ token }) => token)).toEqual(['du', 'du', 'ta']);
+    expect(cut('ta', 'dudu ta', { eighth: 'du', sixteenthEven: 'du' }).map(({ token }) => token)).toEqual([
+      'du',
+      'du',
+      'ta',
+    ]);
     expect(cut('numbers', '1 n 2', { half: 'n' }).map(({ token }) => token)).toEqual(['1', 'n', '2']);
   });
 

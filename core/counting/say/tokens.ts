@@ -14,14 +14,29 @@ const LONGEST = 20_000;
 const MOST_KEPT = 2000;
 
 /** What people type for the signs of the counts. */
-const MEANT: Readonly<Record<string, string>> = { and: '&', und: '&', '+': '&', n: '&', shh: 'sh', shhh: 'sh', ssh: 'sh', zz: 'rest', z: 'rest', '‖': BAR, '||': BAR };
+const MEANT: Readonly<Record<string, string>> = {
+  and: '&',
+  und: '&',
+  '+': '&',
+  n: '&',
+  shh: 'sh',
+  shhh: 'sh',
+  ssh: 'sh',
+  zz: 'rest',
+  z: 'rest',
+  '‖': BAR,
+  '||': BAR,
+};
 
 /**
  * Cuts typed speech into tokens just as the schools print them, tolerant of how people type:
  * capitals, commas, "ti-ti" or "titi" for "ti ti", "1e+a" for "1 e & a", "taa" for "ta-a".
  */
 export function typedTokens(text: string, cutter: Cutter): Typed[] {
-  const plain = text.slice(0, LONGEST).toLowerCase().replace(/[–—‑’‘]|\|\|/g, (sign) => (sign === '||' ? ' |' : '’‘'.includes(sign) ? "'" : '-'));
+  const plain = text
+    .slice(0, LONGEST)
+    .toLowerCase()
+    .replace(/[–—‑’‘]|\|\|/g, (sign) => (sign === '||' ? ' |' : '’‘'.includes(sign) ? "'" : '-'));
   const tokens: Typed[] = [];
   WORDS.lastIndex = 0;
   for (let found = WORDS.exec(plain); found; found = WORDS.exec(plain)) {
@@ -51,9 +66,15 @@ export class Cutter {
   ) {
     const cells = school.cells ? Object.values(wordSet.cells) : [];
     this.whole = new Map(cells.map((word) => [word.replaceAll('-', '').toLowerCase(), word.split('-')]));
-    const own = school.cells ? cells.flatMap((word) => word.split('-')) : Object.entries(words).filter(([key]) => key !== 'hold' && key !== 'dottedHold').map(([, word]) => word);
+    const own = school.cells
+      ? cells.flatMap((word) => word.split('-'))
+      : Object.entries(words)
+          .filter(([key]) => key !== 'hold' && key !== 'dottedHold')
+          .map(([, word]) => word);
     const numbered = school.id === 'numbers' || school.id === 'numbers-te' || school.id === 'pulses';
-    this.syllables = [...new Set([...own, 'rest', 'sh', ...(numbered ? Array.from({ length: 16 }, (_, i) => String(i + 1)) : [])])].sort((a, b) => b.length - a.length);
+    this.syllables = [
+      ...new Set([...own, 'rest', 'sh', ...(numbered ? Array.from({ length: 16 }, (_, i) => String(i + 1)) : [])]),
+    ].sort((a, b) => b.length - a.length);
     this.held = numbered;
   }
 
@@ -84,7 +105,11 @@ export class Cutter {
     const parts = typed.split('-').filter((part) => part !== '');
     const runs = parts.map((part) => this.segments(part.replaceAll('+', '&')) ?? [part]);
     if (runs.every((run) => run.length === 1)) {
-      const joined = runs.map(([part], i) => (i > 0 && this.school.id !== 'pulses' && !/\d|[₀-₉]/.test(part!) ? ` ${part}` : `${i > 0 ? '-' : ''}${part}`)).join('');
+      const joined = runs
+        .map(([part], i) =>
+          i > 0 && this.school.id !== 'pulses' && !/\d|[₀-₉]/.test(part!) ? ` ${part}` : `${i > 0 ? '-' : ''}${part}`,
+        )
+        .join('');
       return (tied + joined).split(' ');
     }
     return runs.flat();
@@ -101,7 +126,10 @@ export class Cutter {
     parts.forEach((part, i) => {
       if (part === '') return;
       const before = tokens.at(-1);
-      if (i > 0 && (before === undefined ? !this.syllables.includes(part) || part.length === 1 : this.goesOn(before, part))) {
+      if (
+        i > 0 &&
+        (before === undefined ? !this.syllables.includes(part) || part.length === 1 : this.goesOn(before, part))
+      ) {
         if (before === undefined) tokens.push(`-${part}`);
         else tokens[tokens.length - 1] = `${before}-${part}`;
         return;
@@ -133,7 +161,8 @@ export class Cutter {
       }
       const before = here.at(-1);
       const vowel = before === undefined ? undefined : vowelOf(before);
-      if (vowel && !this.held && part.startsWith(vowel, i) && vowel !== before) cuts[i + vowel.length] ??= [...here.slice(0, -1), `${before}-${vowel}`];
+      if (vowel && !this.held && part.startsWith(vowel, i) && vowel !== before)
+        cuts[i + vowel.length] ??= [...here.slice(0, -1), `${before}-${vowel}`];
     }
     return cuts[part.length];
   }

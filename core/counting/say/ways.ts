@@ -91,7 +91,11 @@ export class Ways {
    */
   move(from: State, token: string, next: string | undefined): Move {
     let withToken = from.moves.get(token);
-    if (!withToken) from.moves.set(token, (withToken = { steps: this.stepsWith(from, token), moves: new Map<string | undefined, Move>() }));
+    if (!withToken)
+      from.moves.set(
+        token,
+        (withToken = { steps: this.stepsWith(from, token), moves: new Map<string | undefined, Move>() }),
+      );
     let move = withToken.moves.get(next);
     if (!move) withToken.moves.set(next, (move = this.moveBefore(withToken.steps, next)));
     return move;
@@ -124,7 +128,13 @@ export class Ways {
       }
       first[from + 1] = to.length;
     }
-    return { state: this.state(reached), first, to: Int32Array.from(to), cost: Float64Array.from(edges, (edge) => edge?.cost ?? 0), edges };
+    return {
+      state: this.state(reached),
+      first,
+      to: Int32Array.from(to),
+      cost: Float64Array.from(edges, (edge) => edge?.cost ?? 0),
+      edges,
+    };
   }
 
   private canFollow({ place, toSay }: Node, token: string | undefined): boolean {

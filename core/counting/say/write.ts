@@ -22,7 +22,8 @@ export function writeReading(stretches: readonly Written[], meter: Meter, known?
     const tiedOn = startsTied(stretches[i + 1]);
     for (const measure of known ? writtenOnce(stretch, tiedOn, meter, known) : measuresOf(stretch, tiedOn, meter)) {
       const before = measures.at(-1)?.rests;
-      if (before !== undefined && measure.rests !== undefined) measures[measures.length - 1] = { ...measure, rests: before + measure.rests };
+      if (before !== undefined && measure.rests !== undefined)
+        measures[measures.length - 1] = { ...measure, rests: before + measure.rests };
       else measures.push(measure);
     }
   }
@@ -58,7 +59,12 @@ function itemsOf(events: readonly SpokenEvent[], tiedOn: boolean): Item[] {
     const event = events[i]!;
     const next = events[i + 1];
     const tied = next ? next.kind === 'tied' : tiedOn;
-    const written: Note | Rest = event.kind === 'rest' ? { kind: 'rest', value: event.value } : tied ? { kind: 'note', value: event.value, tied } : { kind: 'note', value: event.value };
+    const written: Note | Rest =
+      event.kind === 'rest'
+        ? { kind: 'rest', value: event.value }
+        : tied
+          ? { kind: 'note', value: event.value, tied }
+          : { kind: 'note', value: event.value };
     if (!event.tuplet) {
       items.push(written);
       open = undefined;
@@ -88,7 +94,10 @@ export function withRests({ measures, from, said }: StretchReading, meter: Meter
         if (spoken === undefined || spoken >= length) return [event];
         const note = spell(fromTicks(start), fromTicks(spoken), beat, 'note').slice(0, 1);
         const rests = spell(fromTicks(start + spoken), sub(fromTicks(length), fromTicks(spoken)), beat, 'rest');
-        return [...note.map((value): SpokenEvent => ({ kind: event.kind, value })), ...rests.map((value): SpokenEvent => ({ kind: 'rest', value }))];
+        return [
+          ...note.map((value): SpokenEvent => ({ kind: event.kind, value })),
+          ...rests.map((value): SpokenEvent => ({ kind: 'rest', value })),
+        ];
       });
     }),
   };

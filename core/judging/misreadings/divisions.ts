@@ -4,32 +4,66 @@ import { type MisreadingKind, type Reading, moved, shifted } from './misreading.
 /** Eighth, quarter, eighth from a beat on: where the middle note stands on the half. */
 function syncopationAt({ events }: Written, i: number): boolean {
   const [a, b, c] = [events[i], events[i + 1], events[i + 2]];
-  return a !== undefined && b !== undefined && c !== undefined && [a, b, c].every(({ kind, division }) => kind === 'note' && division === 2) && same(a.inBeat, 0) && same(a.beats, 0.5) && same(b.beats, 1) && same(c.beats, 0.5);
+  return (
+    a !== undefined &&
+    b !== undefined &&
+    c !== undefined &&
+    [a, b, c].every(({ kind, division }) => kind === 'note' && division === 2) &&
+    same(a.inBeat, 0) &&
+    same(a.beats, 0.5) &&
+    same(b.beats, 1) &&
+    same(c.beats, 0.5)
+  );
 }
 
-const noteAt = ({ events }: Written, time: number) => events.some((event) => event.kind === 'note' && same(event.time, time));
+const noteAt = ({ events }: Written, time: number) =>
+  events.some((event) => event.kind === 'note' && same(event.time, time));
 
 export const upbeatOnBeat: MisreadingKind = {
   code: 'upbeat-on-beat',
   title: 'a note after the beat put on the beat',
   readings: (written) =>
     written.events.flatMap((event, i): Reading[] => {
-      if (event.kind !== 'note' || event.division !== 2 || !same(event.inBeat, 0.5) || event.source.event.tuplet) return [];
+      if (event.kind !== 'note' || event.division !== 2 || !same(event.inBeat, 0.5) || event.source.event.tuplet)
+        return [];
       // Inside a syncopation the same claps are the syncopation straightened.
       if (syncopationAt(written, i - 1) || syncopationAt(written, i - 2)) return [];
       const half = event.beat / 2;
-      return ([[-half, 4.2], [half, 5.4]] as const).flatMap(([by, cost]): Reading[] =>
-        noteAt(written, event.time + by) || event.time + by > written.expected.end ? [] : [{ code: 'upbeat-on-beat', event: i, cost, apply: (strikes) => moved(strikes, new Map([[event.note, by]])) }],
+      return (
+        [
+          [-half, 4.2],
+          [half, 5.4],
+        ] as const
+      ).flatMap(([by, cost]): Reading[] =>
+        noteAt(written, event.time + by) || event.time + by > written.expected.end
+          ? []
+          : [
+              {
+                code: 'upbeat-on-beat',
+                event: i,
+                cost,
+                apply: (strikes) => moved(strikes, new Map([[event.note, by]])),
+              },
+            ],
       );
     }),
-  sentence: ({ count }) => `you clapped on the beat; this note comes after it, on ${count}. Tap the beat with your foot and clap when it is up.`,
+  sentence: ({ count }) =>
+    `you clapped on the beat; this note comes after it, on ${count}. Tap the beat with your foot and clap when it is up.`,
 };
 
 /** Pairs of eighths, the first on a beat: the sounded note of the second. */
 function pairs({ events }: Written): WrittenEvent[] {
   return events.filter((event, i) => {
     const before = events[i - 1];
-    return event.kind === 'note' && before?.kind === 'note' && event.division === 2 && isEighth(event) && isEighth(before) && same(before.inBeat, 0) && same(event.inBeat, 0.5);
+    return (
+      event.kind === 'note' &&
+      before?.kind === 'note' &&
+      event.division === 2 &&
+      isEighth(event) &&
+      isEighth(before) &&
+      same(before.inBeat, 0) &&
+      same(event.inBeat, 0.5)
+    );
   });
 }
 
@@ -44,9 +78,19 @@ export const eighthsUneven: MisreadingKind = {
     const swung = pairs(written);
     if (swung.length < FEWEST_PAIRS) return [];
     const by = new Map(swung.map(({ note, beat }) => [note, beat * SWING]));
-    return [{ code: 'eighths-uneven', event: written.events.indexOf(swung[0]!) - 1, cost: swung.length > 1 ? 3.2 : 2.2, apply: (strikes) => moved(strikes, by), wholeTake: true, subtle: true }];
+    return [
+      {
+        code: 'eighths-uneven',
+        event: written.events.indexOf(swung[0]!) - 1,
+        cost: swung.length > 1 ? 3.2 : 2.2,
+        apply: (strikes) => moved(strikes, by),
+        wholeTake: true,
+        subtle: true,
+      },
+    ];
   },
-  sentence: ({ count }) => `your pairs of {e+} were long and short. Make both the same length: clap the second on ${count}, just in the middle.`,
+  sentence: ({ count }) =>
+    `your pairs of {e+} were long and short. Make both the same length: clap the second on ${count}, just in the middle.`,
 };
 
 export const sixteenthsSlow: MisreadingKind = {
@@ -55,13 +99,28 @@ export const sixteenthsSlow: MisreadingKind = {
   readings: (written) =>
     written.events.flatMap((event, i): Reading[] => {
       const group = written.events.slice(i, i + 4);
-      if (group.length < 4 || event.division !== 2 || !same(event.inBeat, 0) || !group.every(({ kind, beats }) => kind === 'note' && same(beats, 0.25))) return [];
+      if (
+        group.length < 4 ||
+        event.division !== 2 ||
+        !same(event.inBeat, 0) ||
+        !group.every(({ kind, beats }) => kind === 'note' && same(beats, 0.25))
+      )
+        return [];
       const slow = new Map(group.map(({ note, time }) => [note, time - event.time]));
       const from = group[3]!.end;
       const shift = { from, beats: 1, seconds: event.beat };
-      return [{ code: 'sixteenths-slow', event: i, cost: 4.4, apply: (strikes) => shifted(moved(strikes, slow), from, event.beat), shift }];
+      return [
+        {
+          code: 'sixteenths-slow',
+          event: i,
+          cost: 4.4,
+          apply: (strikes) => shifted(moved(strikes, slow), from, event.beat),
+          shift,
+        },
+      ];
     }),
-  sentence: () => 'you played the four {s+} as slowly as {e+}. All four fit into one beat: say them once on their own, then clap.',
+  sentence: () =>
+    'you played the four {s+} as slowly as {e+}. All four fit into one beat: say them once on their own, then clap.',
 };
 
 export const syncopationStraightened: MisreadingKind = {
@@ -72,8 +131,14 @@ export const syncopationStraightened: MisreadingKind = {
       if (!syncopationAt(written, i)) return [];
       const [, middle, last] = [event, written.events[i + 1]!, written.events[i + 2]!];
       const half = event.beat / 2;
-      const make = (note: number, by: number): Reading => ({ code: 'syncopation-straightened', event: i, cost: 4.2, apply: (strikes) => moved(strikes, new Map([[note, by]])) });
+      const make = (note: number, by: number): Reading => ({
+        code: 'syncopation-straightened',
+        event: i,
+        cost: 4.2,
+        apply: (strikes) => moved(strikes, new Map([[note, by]])),
+      });
       return [make(last.note, -half), make(middle.note, half)];
     }),
-  sentence: ({ count }) => `short, long, short: you made it straight. The long note starts on the half, after ${count}, and lasts over the next beat.`,
+  sentence: ({ count }) =>
+    `short, long, short: you made it straight. The long note starts on the half, after ${count}, and lasts over the next beat.`,
 };

@@ -18,21 +18,32 @@ function followed({ events }: Written, index: number): boolean {
 export const dotTooLong: MisreadingKind = {
   code: 'dot-too-long',
   title: 'a dotted {q} held two beats',
-  readings: (written) => eachEvent(written, (event, i) => (isDotted(event) && followed(written, i) ? shiftAfter('dot-too-long', i, 4.2, event, 0.5) : undefined)),
-  sentence: ({ value, length, count }) => `you held the ${value} two beats. It lasts ${length}: say ${count} and clap the next note on the half.`,
+  readings: (written) =>
+    eachEvent(written, (event, i) =>
+      isDotted(event) && followed(written, i) ? shiftAfter('dot-too-long', i, 4.2, event, 0.5) : undefined,
+    ),
+  sentence: ({ value, length, count }) =>
+    `you held the ${value} two beats. It lasts ${length}: say ${count} and clap the next note on the half.`,
 };
 
 export const dotTooShort: MisreadingKind = {
   code: 'dot-too-short',
   title: 'a dot ignored',
-  readings: (written) => eachEvent(written, (event, i) => (isDotted(event) && followed(written, i) ? shiftAfter('dot-too-short', i, 4.2, event, -0.5) : undefined)),
-  sentence: ({ value, length, count }) => `you left out the dot. The ${value} lasts ${length}: say ${count} before you go on.`,
+  readings: (written) =>
+    eachEvent(written, (event, i) =>
+      isDotted(event) && followed(written, i) ? shiftAfter('dot-too-short', i, 4.2, event, -0.5) : undefined,
+    ),
+  sentence: ({ value, length, count }) =>
+    `you left out the dot. The ${value} lasts ${length}: say ${count} before you go on.`,
 };
 
 export const tieRestruck: MisreadingKind = {
   code: 'tie-restruck',
   title: 'a tied-on note clapped',
-  readings: (written) => eachEvent(written, (event, i) => (event.kind === 'tied' ? adding('tie-restruck', i, 1.4, [event.time]) : undefined)),
+  readings: (written) =>
+    eachEvent(written, (event, i) =>
+      event.kind === 'tied' ? adding('tie-restruck', i, 1.4, [event.time]) : undefined,
+    ),
   sentence: () => 'you clapped the tied-on note. It only goes on: keep your hands together and push them forward.',
 };
 
@@ -44,13 +55,19 @@ export const holdPulsed: MisreadingKind = {
       const pulses = event.kind === 'note' ? beatTimes(event).slice(1) : [];
       return pulses.length > 0 ? adding('hold-pulsed', i, event.beats > 2 - 1e-6 ? 1.6 : 2.8, pulses) : undefined;
     }),
-  sentence: ({ value, holds }) => `you clapped each beat of the ${value}. Clap once, keep your hands together and push on ${holds}.`,
+  sentence: ({ value, holds }) =>
+    `you clapped each beat of the ${value}. Clap once, keep your hands together and push on ${holds}.`,
 };
 
 export const holdCut: MisreadingKind = {
   code: 'hold-cut',
   title: 'a long note left a beat early',
   readings: (written) =>
-    eachEvent(written, (event, i) => (event.kind !== 'rest' && event.beats > 2 - 1e-6 && followed(written, i) ? shiftAfter('hold-cut', i, 4.2, event, -1) : undefined)),
-  sentence: ({ value, length, holds }) => `you left the ${value} a beat early. It lasts ${length}: push on ${holds} before you go on.`,
+    eachEvent(written, (event, i) =>
+      event.kind !== 'rest' && event.beats > 2 - 1e-6 && followed(written, i)
+        ? shiftAfter('hold-cut', i, 4.2, event, -1)
+        : undefined,
+    ),
+  sentence: ({ value, length, holds }) =>
+    `you left the ${value} a beat early. It lasts ${length}: push on ${holds} before you go on.`,
 };

@@ -37,14 +37,40 @@ export interface Reading {
 }
 
 export const MISREADING_CODES = [
-  'rest-clapped', 'rest-skipped', 'rest-too-long', 'dot-too-long', 'dot-too-short', 'tie-restruck', 'hold-pulsed', 'hold-cut', 'upbeat-on-beat', 'eighths-uneven',
-  'sixteenths-slow', 'syncopation-straightened', 'entered-early', 'entered-late', 'half-tempo', 'double-tempo', 'rushing', 'dragging', 'lost-and-recovered',
-  'measure-skipped', 'measure-repeated', 'stopped-early',
+  'rest-clapped',
+  'rest-skipped',
+  'rest-too-long',
+  'dot-too-long',
+  'dot-too-short',
+  'tie-restruck',
+  'hold-pulsed',
+  'hold-cut',
+  'upbeat-on-beat',
+  'eighths-uneven',
+  'sixteenths-slow',
+  'syncopation-straightened',
+  'entered-early',
+  'entered-late',
+  'half-tempo',
+  'double-tempo',
+  'rushing',
+  'dragging',
+  'lost-and-recovered',
+  'measure-skipped',
+  'measure-repeated',
+  'stopped-early',
 ] as const;
 export type MisreadingCode = (typeof MISREADING_CODES)[number];
 
 /** About a take as a whole: no measure of it is to be practised for them. */
-export const WHOLE_TAKE_CODES: ReadonlySet<MisreadingCode> = new Set<MisreadingCode>(['rushing', 'dragging', 'half-tempo', 'double-tempo', 'entered-early', 'entered-late']);
+export const WHOLE_TAKE_CODES: ReadonlySet<MisreadingCode> = new Set<MisreadingCode>([
+  'rushing',
+  'dragging',
+  'half-tempo',
+  'double-tempo',
+  'entered-early',
+  'entered-late',
+]);
 
 /** One kind of misreading. To add one: an entry with its readings, and it is looked for everywhere. */
 export interface MisreadingKind {
@@ -90,7 +116,19 @@ export function moved(strikes: readonly Strike[], by: ReadonlyMap<number, number
 }
 
 /** A reading in which all that follows an event comes later by some of its beats (negative: earlier). */
-export function shiftAfter(code: MisreadingCode, event: number, cost: number, { end, beat }: WrittenEvent, beats: number): Reading {
+export function shiftAfter(
+  code: MisreadingCode,
+  event: number,
+  cost: number,
+  { end, beat }: WrittenEvent,
+  beats: number,
+): Reading {
   const seconds = beats * beat;
-  return { code, event, cost, apply: (strikes) => shifted(strikes, end, seconds), shift: { from: end, beats, seconds } };
+  return {
+    code,
+    event,
+    cost,
+    apply: (strikes) => shifted(strikes, end, seconds),
+    shift: { from: end, beats, seconds },
+  };
 }

@@ -32,13 +32,21 @@ export const restClapped: MisreadingKind = {
 export const restSkipped: MisreadingKind = {
   code: 'rest-skipped',
   title: 'a rest given no time',
-  readings: (written) => rests(written, (event, i) => (sounded(written, event.end) ? [shiftAfter('rest-skipped', i, 4.2, event, -event.beats)] : [])),
-  sentence: ({ count, length }) => `you gave the rest no time, and all that follows came too early. Whisper ${count} for the ${length} of the rest.`,
+  readings: (written) =>
+    rests(written, (event, i) =>
+      sounded(written, event.end) ? [shiftAfter('rest-skipped', i, 4.2, event, -event.beats)] : [],
+    ),
+  sentence: ({ count, length }) =>
+    `you gave the rest no time, and all that follows came too early. Whisper ${count} for the ${length} of the rest.`,
 };
 
 export const restTooLong: MisreadingKind = {
   code: 'rest-too-long',
   title: 'a half-beat rest given a whole beat',
-  readings: (written) => rests(written, (event, i) => (same(event.beats, 0.5) && sounded(written, event.end) ? [shiftAfter('rest-too-long', i, 4.2, event, 0.5)] : [])),
-  sentence: ({ count }) => `the rest lasts only half a beat; you gave it a whole one. Whisper ${count} quickly and go straight on.`,
+  readings: (written) =>
+    rests(written, (event, i) =>
+      same(event.beats, 0.5) && sounded(written, event.end) ? [shiftAfter('rest-too-long', i, 4.2, event, 0.5)] : [],
+    ),
+  sentence: ({ count }) =>
+    `the rest lasts only half a beat; you gave it a whole one. Whisper ${count} quickly and go straight on.`,
 };

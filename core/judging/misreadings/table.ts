@@ -3,7 +3,18 @@ import { eighthsUneven, sixteenthsSlow, syncopationStraightened, upbeatOnBeat } 
 import { dotTooLong, dotTooShort, holdCut, holdPulsed, tieRestruck } from './holds.ts';
 import type { MisreadingCode, MisreadingKind, Reading } from './misreading.ts';
 import { restClapped, restSkipped, restTooLong } from './rests.ts';
-import { doubleTempo, dragging, enteredEarly, enteredLate, halfTempo, lostAndRecovered, measureRepeated, measureSkipped, rushing, stoppedEarly } from './wholeTakes.ts';
+import {
+  doubleTempo,
+  dragging,
+  enteredEarly,
+  enteredLate,
+  halfTempo,
+  lostAndRecovered,
+  measureRepeated,
+  measureSkipped,
+  rushing,
+  stoppedEarly,
+} from './wholeTakes.ts';
 
 /** Every known misreading (handbook §8). To add one: its entry in a file of this folder, its code, and a line here. */
 export const MISREADINGS: Readonly<Record<MisreadingCode, MisreadingKind>> = {
@@ -32,7 +43,12 @@ export const MISREADINGS: Readonly<Record<MisreadingCode, MisreadingKind>> = {
 };
 
 /** Only a click can tell these: without one there is no right moment to come in and no set tempo. */
-const NEEDS_CLICK: ReadonlySet<MisreadingCode> = new Set<MisreadingCode>(['entered-early', 'entered-late', 'half-tempo', 'double-tempo']);
+const NEEDS_CLICK: ReadonlySet<MisreadingCode> = new Set<MisreadingCode>([
+  'entered-early',
+  'entered-late',
+  'half-tempo',
+  'double-tempo',
+]);
 
 /** Where a misreading can happen at many places, each of them is the less likely. */
 const PLACE_WEIGHT = 0.6;
@@ -47,6 +63,7 @@ const KNOWN = new WeakMap<Written, readonly Reading[]>();
 /** Every way in which what is written can be misread at one place. */
 export function readingsOf(written: Written, free: boolean): readonly Reading[] {
   let all = KNOWN.get(written);
-  if (!all) KNOWN.set(written, (all = Object.values(MISREADINGS).flatMap(({ readings }) => weighed(readings(written)))));
+  if (!all)
+    KNOWN.set(written, (all = Object.values(MISREADINGS).flatMap(({ readings }) => weighed(readings(written)))));
   return free ? all.filter(({ code }) => !NEEDS_CLICK.has(code)) : all;
 }

@@ -7,8 +7,10 @@ function firstEvent({ events }: Written, measure: number): number {
   return events.findIndex(({ played }) => played === measure);
 }
 
-const without = (strikes: readonly Strike[], { from, to }: WrittenMeasure) => strikes.filter(({ written }) => written < from - 1e-6 || written >= to - 1e-6);
-const soundsIn = ({ events, notes }: Written, { from, to }: WrittenMeasure) => notes.some((i) => events[i]!.time >= from - 1e-6 && events[i]!.time < to - 1e-6);
+const without = (strikes: readonly Strike[], { from, to }: WrittenMeasure) =>
+  strikes.filter(({ written }) => written < from - 1e-6 || written >= to - 1e-6);
+const soundsIn = ({ events, notes }: Written, { from, to }: WrittenMeasure) =>
+  notes.some((i) => events[i]!.time >= from - 1e-6 && events[i]!.time < to - 1e-6);
 
 export const measureSkipped: MisreadingKind = {
   code: 'measure-skipped',
@@ -19,7 +21,15 @@ export const measureSkipped: MisreadingKind = {
       // A measure of rests that is left out is a rest that was skipped; the last measure left out is an early end.
       if (!later || !soundsIn(written, measure)) return [];
       const seconds = measure.from - measure.to;
-      return [{ code: 'measure-skipped', event: firstEvent(written, i), cost: 5, apply: (strikes) => shifted(without(strikes, measure), measure.to, seconds), shift: { from: measure.to, beats: seconds / written.beat, seconds } }];
+      return [
+        {
+          code: 'measure-skipped',
+          event: firstEvent(written, i),
+          cost: 5,
+          apply: (strikes) => shifted(without(strikes, measure), measure.to, seconds),
+          shift: { from: measure.to, beats: seconds / written.beat, seconds },
+        },
+      ];
     }),
   sentence: () => 'you left this measure out. Follow the notes with a finger, measure by measure.',
 };
@@ -34,11 +44,31 @@ export const measureRepeated: MisreadingKind = {
       const again = (strikes: readonly Strike[]) => {
         const inside = strikes.filter(({ written: at }) => at >= measure.from - 1e-6 && at < measure.to - 1e-6);
         const before = strikes.filter(({ written: at }) => at < measure.to - 1e-6);
-        const after = shifted(strikes.filter(({ written: at }) => at >= measure.to - 1e-6), measure.to, seconds);
+        const after = shifted(
+          strikes.filter(({ written: at }) => at >= measure.to - 1e-6),
+          measure.to,
+          seconds,
+        );
         // The second time stands at the very end of the measure on paper, in its own order.
-        return [...before, ...inside.map((strike, k): Strike => ({ note: -1, written: measure.to - (inside.length - k) * 1e-9, time: strike.time + seconds })), ...after];
+        return [
+          ...before,
+          ...inside.map((strike, k): Strike => ({
+            note: -1,
+            written: measure.to - (inside.length - k) * 1e-9,
+            time: strike.time + seconds,
+          })),
+          ...after,
+        ];
       };
-      return [{ code: 'measure-repeated', event: firstEvent(written, i), cost: 5, apply: again, shift: { from: measure.to, beats: seconds / written.beat, seconds } }];
+      return [
+        {
+          code: 'measure-repeated',
+          event: firstEvent(written, i),
+          cost: 5,
+          apply: again,
+          shift: { from: measure.to, beats: seconds / written.beat, seconds },
+        },
+      ];
     }),
   sentence: () => 'you played this measure twice. Go straight on to the next one.',
 };
@@ -51,7 +81,14 @@ function entered(code: MisreadingCode, side: 1 | -1): MisreadingKind['readings']
     ENTRIES.map((beats): Reading => {
       const seconds = side * beats * written.beat;
       const from = written.events[written.notes[0] ?? 0]?.time ?? 0;
-      return { code, event: written.notes[0] ?? 0, cost: Number.isInteger(beats) ? 4.5 : 5.5, apply: (strikes) => shifted(strikes, -Infinity, seconds), shift: { from, beats: side * beats, seconds }, wholeTake: true };
+      return {
+        code,
+        event: written.notes[0] ?? 0,
+        cost: Number.isInteger(beats) ? 4.5 : 5.5,
+        apply: (strikes) => shifted(strikes, -Infinity, seconds),
+        shift: { from, beats: side * beats, seconds },
+        wholeTake: true,
+      };
     });
 }
 
@@ -66,14 +103,27 @@ export const enteredLate: MisreadingKind = {
   code: 'entered-late',
   title: 'came in too late',
   readings: entered('entered-late', 1),
-  sentence: ({ until }) => `you came in ${until} too late; the rhythm itself was right. Breathe in on the last count and start with the next beat.`,
+  sentence: ({ until }) =>
+    `you came in ${until} too late; the rhythm itself was right. Breathe in on the last count and start with the next beat.`,
 };
 
 function atSpeed(code: MisreadingCode, speed: number): MisreadingKind['readings'] {
   return (written) => {
     const first = written.events[written.notes[0] ?? 0]?.time ?? 0;
     // From the first note, or from the bar line after a pickup: both can be where the child took its own tempo.
-    return [...new Set([first, 0])].map((zero): Reading => ({ code, event: written.notes[0] ?? 0, cost: 4.5, apply: (strikes) => strikes.map((strike) => ({ note: strike.note, written: strike.written, time: zero + (strike.time - zero) / speed })), speed, wholeTake: true }));
+    return [...new Set([first, 0])].map((zero): Reading => ({
+      code,
+      event: written.notes[0] ?? 0,
+      cost: 4.5,
+      apply: (strikes) =>
+        strikes.map((strike) => ({
+          note: strike.note,
+          written: strike.written,
+          time: zero + (strike.time - zero) / speed,
+        })),
+      speed,
+      wholeTake: true,
+    }));
   };
 }
 
@@ -93,7 +143,28 @@ export const doubleTempo: MisreadingKind = {
 
 const none = () => [];
 
-export const rushing: MisreadingKind = { code: 'rushing', title: 'got faster', readings: none, sentence: ({ until }) => `you got faster, by ${until}. Keep your feet with the click.` };
-export const dragging: MisreadingKind = { code: 'dragging', title: 'got slower', readings: none, sentence: ({ until }) => `you got slower, by ${until}. Keep your feet with the click.` };
-export const lostAndRecovered: MisreadingKind = { code: 'lost-and-recovered', title: 'lost for a while', readings: none, sentence: ({ until }) => `you lost the thread here, and were right again from ${until}: well recovered. Practise just this stretch.` };
-export const stoppedEarly: MisreadingKind = { code: 'stopped-early', title: 'the end is missing', readings: none, sentence: () => 'you stopped here. Keep going to the end, even after a slip.' };
+export const rushing: MisreadingKind = {
+  code: 'rushing',
+  title: 'got faster',
+  readings: none,
+  sentence: ({ until }) => `you got faster, by ${until}. Keep your feet with the click.`,
+};
+export const dragging: MisreadingKind = {
+  code: 'dragging',
+  title: 'got slower',
+  readings: none,
+  sentence: ({ until }) => `you got slower, by ${until}. Keep your feet with the click.`,
+};
+export const lostAndRecovered: MisreadingKind = {
+  code: 'lost-and-recovered',
+  title: 'lost for a while',
+  readings: none,
+  sentence: ({ until }) =>
+    `you lost the thread here, and were right again from ${until}: well recovered. Practise just this stretch.`,
+};
+export const stoppedEarly: MisreadingKind = {
+  code: 'stopped-early',
+  title: 'the end is missing',
+  readings: none,
+  sentence: () => 'you stopped here. Keep going to the end, even after a slip.',
+};

@@ -23,7 +23,8 @@ export function ClapEditor({ take, onChanged }: { take: TakeDetail; onChanged: (
   const from = Math.min(0, ...claps.map(({ time }) => time)) - MARGIN;
   const to = Math.max(1, ...claps.map(({ time }) => time)) + MARGIN;
   const place = (time: number) => `${((time - from) / (to - from)) * 100}%`;
-  const add = (time: number) => setClaps([...claps, { time: Math.round(time * 1e4) / 1e4, struck: false }].sort((a, b) => a.time - b.time));
+  const add = (time: number) =>
+    setClaps([...claps, { time: Math.round(time * 1e4) / 1e4, struck: false }].sort((a, b) => a.time - b.time));
   const addHere = (event: MouseEvent<HTMLDivElement>) => {
     if (event.target !== event.currentTarget) return;
     const box = event.currentTarget.getBoundingClientRect();
@@ -46,7 +47,9 @@ export function ClapEditor({ take, onChanged }: { take: TakeDetail; onChanged: (
       <summary>Correct the claps</summary>
       <p>Choose a clap to strike it out or take it back; click an empty place to add one.</p>
       <div className="clap-track" style={{ height: HEIGHT }} onClick={addHere} role="presentation">
-        {outline && <OutlinePath peaks={outline.peaks} step={outline.stepSeconds} start={outline.from} from={from} to={to} />}
+        {outline && (
+          <OutlinePath peaks={outline.peaks} step={outline.stepSeconds} start={outline.from} from={from} to={to} />
+        )}
         {claps.map(({ time, struck }, i) => (
           <button
             key={`${time} ${i}`}
@@ -60,7 +63,14 @@ export function ClapEditor({ take, onChanged }: { take: TakeDetail; onChanged: (
         ))}
       </div>
       <div className="override-form">
-        <Form.Control size="sm" inputMode="decimal" aria-label="Seconds of a clap to add" placeholder="seconds" value={typed} onChange={(event) => setTyped(event.target.value)} />
+        <Form.Control
+          size="sm"
+          inputMode="decimal"
+          aria-label="Seconds of a clap to add"
+          placeholder="seconds"
+          value={typed}
+          onChange={(event) => setTyped(event.target.value)}
+        />
         <Button
           size="sm"
           variant="outline-dark"
@@ -81,16 +91,32 @@ export function ClapEditor({ take, onChanged }: { take: TakeDetail; onChanged: (
   );
 }
 
-function OutlinePath({ peaks, step, start, from, to }: { peaks: Float32Array; step: number; start: number; from: number; to: number }) {
+function OutlinePath({
+  peaks,
+  step,
+  start,
+  from,
+  to,
+}: {
+  peaks: Float32Array;
+  step: number;
+  start: number;
+  from: number;
+  to: number;
+}) {
   const width = 1000;
   const most = peaks.reduce((a, b) => Math.max(a, b), 0.05);
   const heights = Array.from({ length: width }, (_, x) => {
     const at = (pixel: number) => Math.floor((from + (pixel / width) * (to - from) - start) / step);
     let peak = 0;
-    for (let k = Math.max(0, at(x)); k < Math.min(peaks.length, Math.max(at(x) + 1, at(x + 1))); k++) peak = Math.max(peak, peaks[k]!);
+    for (let k = Math.max(0, at(x)); k < Math.min(peaks.length, Math.max(at(x) + 1, at(x + 1))); k++)
+      peak = Math.max(peak, peaks[k]!);
     return (peak / most) * 48;
   });
-  const path = `M${heights.map((y, x) => `${x} ${50 - y}`).join(' L')} L${heights.map((y, x) => `${x} ${50 + y}`).reverse().join(' L')} Z`;
+  const path = `M${heights.map((y, x) => `${x} ${50 - y}`).join(' L')} L${heights
+    .map((y, x) => `${x} ${50 + y}`)
+    .reverse()
+    .join(' L')} Z`;
   return (
     <svg className="clap-outline" viewBox={`0 0 ${width} 100`} preserveAspectRatio="none" aria-hidden>
       <path d={path} />

@@ -10,7 +10,17 @@ import { namingOf } from '../../../core/counting/classWords.ts';
 import { REST_NAMES } from '../patterns/restNames.ts';
 import { Notice } from '../../shell/Notice.tsx';
 
-export function ClassForm({ settings, action, onSave, onCancel }: { settings: ClassSettings; action: string; onSave: (settings: ClassSettings) => Promise<unknown>; onCancel: () => void }) {
+export function ClassForm({
+  settings,
+  action,
+  onSave,
+  onCancel,
+}: {
+  settings: ClassSettings;
+  action: string;
+  onSave: (settings: ClassSettings) => Promise<unknown>;
+  onCancel: () => void;
+}) {
   const [value, setValue] = useState(settings);
   const [problem, setProblem] = useState<Error>();
   const submit = async (event: FormEvent) => {
@@ -25,7 +35,13 @@ export function ClassForm({ settings, action, onSave, onCancel }: { settings: Cl
     <Form className="card-paper class-form" onSubmit={(event) => void submit(event)}>
       <Form.Group controlId="class-name">
         <Form.Label>Name</Form.Label>
-        <Form.Control value={value.name} required maxLength={60} autoFocus onChange={(event) => setValue({ ...value, name: event.target.value })} />
+        <Form.Control
+          value={value.name}
+          required
+          maxLength={60}
+          autoFocus
+          onChange={(event) => setValue({ ...value, name: event.target.value })}
+        />
       </Form.Group>
       <Form.Group controlId="class-ages">
         <Form.Label>Ages</Form.Label>
@@ -39,7 +55,10 @@ export function ClassForm({ settings, action, onSave, onCancel }: { settings: Cl
       </Form.Group>
       <Form.Group controlId="class-school">
         <Form.Label>Counts as</Form.Label>
-        <Form.Select value={value.school} onChange={(event) => setValue({ ...value, school: event.target.value as SchoolId })}>
+        <Form.Select
+          value={value.school}
+          onChange={(event) => setValue({ ...value, school: event.target.value as SchoolId })}
+        >
           {Object.values(SCHOOLS).map(({ id, title }) => (
             <option key={id} value={id}>
               {title}
@@ -49,7 +68,12 @@ export function ClassForm({ settings, action, onSave, onCancel }: { settings: Cl
       </Form.Group>
       <Form.Group controlId="class-rests">
         <Form.Label>Rests</Form.Label>
-        <Form.Select value={value.rests ?? ''} onChange={(event) => setValue({ ...value, rests: REST_STYLES.find((style) => style === event.target.value) ?? null })}>
+        <Form.Select
+          value={value.rests ?? ''}
+          onChange={(event) =>
+            setValue({ ...value, rests: REST_STYLES.find((style) => style === event.target.value) ?? null })
+          }
+        >
           <option value="">as the school does</option>
           {REST_STYLES.map((style) => (
             <option key={style} value={style}>
@@ -60,7 +84,10 @@ export function ClassForm({ settings, action, onSave, onCancel }: { settings: Cl
       </Form.Group>
       <Form.Group controlId="class-naming">
         <Form.Label>Values are called</Form.Label>
-        <Form.Select value={namingOf(value)} onChange={(event) => setValue({ ...value, naming: event.target.value as NamingId })}>
+        <Form.Select
+          value={namingOf(value)}
+          onChange={(event) => setValue({ ...value, naming: event.target.value as NamingId })}
+        >
           {NAMING_IDS.map((id) => (
             <option key={id} value={id}>
               {NAMINGS[id].title}

@@ -73,7 +73,9 @@ function Room({ room, waiting }: { room: ClassDetail; waiting: readonly Waiting[
           {room.children.length} children, {ages === 'musician' ? 'judged as musicians' : `ages ${ages}`}
         </span>
         <span className="flex-grow-1" />
-        {room.children.length > 0 && <Button onClick={() => void navigate(`/take?class=${room.id}`)}>Hear the class</Button>}
+        {room.children.length > 0 && (
+          <Button onClick={() => void navigate(`/take?class=${room.id}`)}>Hear the class</Button>
+        )}
         <Button variant="outline-dark" onClick={() => setEditing(editing === 'class' ? undefined : 'class')}>
           <Pencil size={16} aria-hidden /> Change
         </Button>
@@ -88,10 +90,18 @@ function Room({ room, waiting }: { room: ClassDetail; waiting: readonly Waiting[
         </Button>
       </div>
       {problem && <Notice problem={problem} />}
-      {editing === 'class' && <ClassForm settings={settings} action="Save" onSave={save} onCancel={() => setEditing(undefined)} />}
-      {editing === 'judging' && <JudgingForm classId={room.id} settings={settings} onSave={save} onCancel={() => setEditing(undefined)} />}
+      {editing === 'class' && (
+        <ClassForm settings={settings} action="Save" onSave={save} onCancel={() => setEditing(undefined)} />
+      )}
+      {editing === 'judging' && (
+        <JudgingForm classId={room.id} settings={settings} onSave={save} onCancel={() => setEditing(undefined)} />
+      )}
       {editing === 'words' && <WordsForm settings={settings} onSave={save} onCancel={() => setEditing(undefined)} />}
-      {room.children.length === 0 && <div className="empty">Add the children below, by first name or by a code. Nothing else about them is kept.</div>}
+      {room.children.length === 0 && (
+        <div className="empty">
+          Add the children below, by first name or by a code. Nothing else about them is kept.
+        </div>
+      )}
       {room.children.length > 0 && (
         <Table className="marks" responsive="sm">
           <thead>
@@ -114,14 +124,26 @@ function Room({ room, waiting }: { room: ClassDetail; waiting: readonly Waiting[
                   waiting={waiting.filter(({ upload }) => upload.childId === child.id).length}
                   open={open === child.id}
                   onToggle={() => setOpen(open === child.id ? undefined : child.id)}
-                  onRename={(newName) => attempt(() => put(`/classes/${room.id}/children/${child.id}`, { name: newName }))}
-                  onRemove={() => attempt(async () => confirm(`Remove ${child.name} and all their takes?`) && remove(`/classes/${room.id}/children/${child.id}`))}
+                  onRename={(newName) =>
+                    attempt(() => put(`/classes/${room.id}/children/${child.id}`, { name: newName }))
+                  }
+                  onRemove={() =>
+                    attempt(
+                      async () =>
+                        confirm(`Remove ${child.name} and all their takes?`) &&
+                        remove(`/classes/${room.id}/children/${child.id}`),
+                    )
+                  }
                 />
                 {open === child.id && (
                   <tr>
                     <td colSpan={5} className="takes-cell">
                       <MasteryTable classId={room.id} childId={child.id} naming={namingOf(room)} />
-                      <TakeRows classId={room.id} takes={room.takes.filter(({ childId }) => childId === child.id)} onChanged={changed} />
+                      <TakeRows
+                        classId={room.id}
+                        takes={room.takes.filter(({ childId }) => childId === child.id)}
+                        onChanged={changed}
+                      />
                     </td>
                   </tr>
                 )}
@@ -165,7 +187,11 @@ function ChildRow({ child, takes, waiting, open, onToggle, onRename, onRemove }:
       <td>
         <span className="mark-chips">
           {takes.slice(0, SHOWN).map((take) => (
-            <span key={take.id} className={`mark-chip mark-${markOfTake(take)}`} title={`${take.title}, ${new Date(take.takenAt).toLocaleDateString()}`}>
+            <span
+              key={take.id}
+              className={`mark-chip mark-${markOfTake(take)}`}
+              title={`${take.title}, ${new Date(take.takenAt).toLocaleDateString()}`}
+            >
               {markOfTake(take)}
               {take.override !== null && <sup aria-label="set by the teacher">*</sup>}
             </span>
@@ -194,7 +220,13 @@ function AddChild({ onAdd }: { onAdd: (name: string) => Promise<void> }) {
   };
   return (
     <Form className="add-child" onSubmit={(event) => void submit(event)}>
-      <Form.Control value={name} placeholder="First name or code" aria-label="First name or code" maxLength={60} onChange={(event) => setName(event.target.value)} />
+      <Form.Control
+        value={name}
+        placeholder="First name or code"
+        aria-label="First name or code"
+        maxLength={60}
+        onChange={(event) => setName(event.target.value)}
+      />
       <Button type="submit" variant="outline-dark">
         Add a child
       </Button>

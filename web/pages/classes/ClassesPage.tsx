@@ -29,15 +29,20 @@ export default function ClassesPage() {
         {!adding && <Button onClick={() => setAdding(true)}>New class</Button>}
       </div>
       {error && !data && <Notice problem={error} again={() => void mutate()} />}
-      {adding && <ClassForm settings={NEW_CLASS} action="Make the class" onSave={add} onCancel={() => setAdding(false)} />}
-      {data?.length === 0 && !adding && <div className="empty">No classes yet. Make one, then add the children by first name or code.</div>}
+      {adding && (
+        <ClassForm settings={NEW_CLASS} action="Make the class" onSave={add} onCancel={() => setAdding(false)} />
+      )}
+      {data?.length === 0 && !adding && (
+        <div className="empty">No classes yet. Make one, then add the children by first name or code.</div>
+      )}
       <ul className="class-list">
         {data?.map(({ id, name, children, ages }) => (
           <li key={id}>
             <Link to={`/classes/${id}`} className="class-card">
               <strong>{name}</strong>
               <span>
-                {children === 1 ? '1 child' : `${children} children`}, {ages === 'musician' ? 'judged as musicians' : `ages ${ages}`}
+                {children === 1 ? '1 child' : `${children} children`},{' '}
+                {ages === 'musician' ? 'judged as musicians' : `ages ${ages}`}
               </span>
             </Link>
           </li>

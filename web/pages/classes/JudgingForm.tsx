@@ -27,7 +27,8 @@ export function JudgingForm({ classId, settings, onSave, onCancel }: FormProps) 
   const [preview, setPreview] = useState<JudgingPreview>();
   const [problem, setProblem] = useState<Error>();
   const own = onTimeMs === usual ? null : onTimeMs;
-  const ownBorders = JSON.stringify(borders) === JSON.stringify(MARK_BORDERS) ? null : borders.map((border) => ({ ...border }));
+  const ownBorders =
+    JSON.stringify(borders) === JSON.stringify(MARK_BORDERS) ? null : borders.map((border) => ({ ...border }));
   const trial = JSON.stringify({ ages: settings.ages, onTimeMs: own, borders: ownBorders });
   useEffect(() => {
     const timer = setTimeout(() => {
@@ -48,12 +49,22 @@ export function JudgingForm({ classId, settings, onSave, onCancel }: FormProps) 
       setProblem(error as Error);
     }
   };
-  const change = (at: number, border: Partial<MarkBorder>) => setBorders(borders.map((old, i) => (i === at ? { ...old, ...border } : old)));
+  const change = (at: number, border: Partial<MarkBorder>) =>
+    setBorders(borders.map((old, i) => (i === at ? { ...old, ...border } : old)));
   return (
     <Form className="card-paper judging-form" onSubmit={(event) => void submit(event)}>
       <div>
-        <Form.Label htmlFor="on-time">On time within, milliseconds either way (usual at these ages: {usual})</Form.Label>
-        <Form.Control id="on-time" type="number" min={20} max={400} value={onTimeMs || ''} onChange={(event) => setOnTime(Number(event.target.value))} />
+        <Form.Label htmlFor="on-time">
+          On time within, milliseconds either way (usual at these ages: {usual})
+        </Form.Label>
+        <Form.Control
+          id="on-time"
+          type="number"
+          min={20}
+          max={400}
+          value={onTimeMs || ''}
+          onChange={(event) => setOnTime(Number(event.target.value))}
+        />
         <Table size="sm" className="mt-3">
           <thead>
             <tr>
@@ -67,29 +78,71 @@ export function JudgingForm({ classId, settings, onSave, onCancel }: FormProps) 
               <tr key={mark}>
                 <th scope="row">{mark}</th>
                 <td>
-                  <Form.Control size="sm" type="number" step="any" min={1} max={100} aria-label={`Mark ${mark}: at least, per cent`} value={percent(accuracy)} onChange={(event) => change(i, { accuracy: Number(event.target.value) / 100 })} />
+                  <Form.Control
+                    size="sm"
+                    type="number"
+                    step="any"
+                    min={1}
+                    max={100}
+                    aria-label={`Mark ${mark}: at least, per cent`}
+                    value={percent(accuracy)}
+                    onChange={(event) => change(i, { accuracy: Number(event.target.value) / 100 })}
+                  />
                 </td>
                 <td>
-                  {driftPct === undefined ? '–' : <Form.Control size="sm" type="number" step="any" min={0} max={100} aria-label={`Mark ${mark}: tempo within, per cent`} value={driftPct} onChange={(event) => change(i, { driftPct: Number(event.target.value) })} />}
+                  {driftPct === undefined ? (
+                    '–'
+                  ) : (
+                    <Form.Control
+                      size="sm"
+                      type="number"
+                      step="any"
+                      min={0}
+                      max={100}
+                      aria-label={`Mark ${mark}: tempo within, per cent`}
+                      value={driftPct}
+                      onChange={(event) => change(i, { driftPct: Number(event.target.value) })}
+                    />
+                  )}
                 </td>
               </tr>
             ))}
           </tbody>
         </Table>
-        <Form.Check type="switch" id="keep-recordings" label="Keep recordings of children" checked={days !== null} onChange={(event) => setDays(event.target.checked ? 14 : null)} />
+        <Form.Check
+          type="switch"
+          id="keep-recordings"
+          label="Keep recordings of children"
+          checked={days !== null}
+          onChange={(event) => setDays(event.target.checked ? 14 : null)}
+        />
         {days !== null && (
           <div className="keep-days">
             <Form.Label htmlFor="keep-days">Deleted after so many days</Form.Label>
-            <Form.Control id="keep-days" size="sm" type="number" min={1} max={365} value={days || ''} onChange={(event) => setDays(Number(event.target.value))} />
+            <Form.Control
+              id="keep-days"
+              size="sm"
+              type="number"
+              min={1}
+              max={365}
+              value={days || ''}
+              onChange={(event) => setDays(Number(event.target.value))}
+            />
           </div>
         )}
-        <p className="caution">{days === null ? 'Sound is analysed in the browser and not kept.' : 'A recording of a child is personal data: ask first, and keep it no longer than needed.'}</p>
+        <p className="caution">
+          {days === null
+            ? 'Sound is analysed in the browser and not kept.'
+            : 'A recording of a child is personal data: ask first, and keep it no longer than needed.'}
+        </p>
       </div>
       <div role="status">
         {preview && (
           <>
             <p className="preview-line">
-              {preview.changed === 0 ? `None of ${preview.takes} marks would change.` : `${preview.changed} of ${preview.takes} marks would change: ${preview.higher} up, ${preview.lower} down.`}
+              {preview.changed === 0
+                ? `None of ${preview.takes} marks would change.`
+                : `${preview.changed} of ${preview.takes} marks would change: ${preview.higher} up, ${preview.lower} down.`}
             </p>
             <Table size="sm">
               <thead>
@@ -109,7 +162,9 @@ export function JudgingForm({ classId, settings, onSave, onCancel }: FormProps) 
                 ))}
               </tbody>
             </Table>
-            <p className="caution">Saving judges every take of this class anew from its claps. Marks you set yourself stay.</p>
+            <p className="caution">
+              Saving judges every take of this class anew from its claps. Marks you set yourself stay.
+            </p>
           </>
         )}
         {problem && <Notice problem={problem} />}

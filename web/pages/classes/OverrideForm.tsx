@@ -15,7 +15,10 @@ export function OverrideForm({ take, onChanged }: { take: TakeDetail; onChanged:
     event.preventDefault();
     try {
       setProblem(undefined);
-      await put(`/takes/${take.id}/override`, { mark: mark === '' ? null : Number(mark), reason: mark === '' ? '' : reason.trim() });
+      await put(`/takes/${take.id}/override`, {
+        mark: mark === '' ? null : Number(mark),
+        reason: mark === '' ? '' : reason.trim(),
+      });
       await onChanged();
     } catch (error) {
       setProblem(error as Error);
@@ -33,7 +36,15 @@ export function OverrideForm({ take, onChanged }: { take: TakeDetail; onChanged:
           </option>
         ))}
       </Form.Select>
-      <Form.Control size="sm" aria-label="Reason" placeholder="reason" maxLength={200} disabled={mark === ''} value={reason} onChange={(event) => setReason(event.target.value)} />
+      <Form.Control
+        size="sm"
+        aria-label="Reason"
+        placeholder="reason"
+        maxLength={200}
+        disabled={mark === ''}
+        value={reason}
+        onChange={(event) => setReason(event.target.value)}
+      />
       <Button size="sm" type="submit" variant="outline-dark" disabled={!changed}>
         Keep
       </Button>

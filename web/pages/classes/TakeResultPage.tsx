@@ -27,7 +27,8 @@ export default function TakeResultPage() {
         <h1>{child?.name ?? 'Take'}</h1>
         <span>
           {title}, {format(takenAt, 'd MMMM, HH:mm')}
-          {override !== null && ` · computed mark ${mark}, set to ${override}${take.data.overrideReason ? `: ${take.data.overrideReason}` : ''}`}
+          {override !== null &&
+            ` · computed mark ${mark}, set to ${override}${take.data.overrideReason ? `: ${take.data.overrideReason}` : ''}`}
           {take.data.corrected && ' · claps corrected by hand'}
         </span>
         <span className="flex-grow-1" />
@@ -35,10 +36,19 @@ export default function TakeResultPage() {
           Back to the class
         </Link>
       </div>
-      <TakeResultView take={{ ...take.data, outline: outlineOf(takeId) }} counts={counts} mark={override ?? mark} borders={room.data.borders} />
+      <TakeResultView
+        take={{ ...take.data, outline: outlineOf(takeId) }}
+        counts={counts}
+        mark={override ?? mark}
+        borders={room.data.borders}
+      />
       <ClapEditor key={take.data.onsets.join()} take={take.data} onChanged={() => refresh('/takes', '/classes')} />
       <KeptRecording take={take.data} onChanged={() => refresh('/takes')} />
-      <OverrideForm key={`${override} ${take.data.overrideReason}`} take={take.data} onChanged={() => refresh('/takes', '/classes')} />
+      <OverrideForm
+        key={`${override} ${take.data.overrideReason}`}
+        take={take.data}
+        onChanged={() => refresh('/takes', '/classes')}
+      />
     </>
   );
 }

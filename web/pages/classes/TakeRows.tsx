@@ -11,7 +11,15 @@ import { Notice } from '../../shell/Notice.tsx';
 const MARKS: readonly number[] = Array.from({ length: HIGHEST_MARK + 1 }, (_, i) => HIGHEST_MARK - i);
 
 /** A child's takes: the computed mark and the teacher's, side by side. */
-export function TakeRows({ classId, takes, onChanged }: { classId: string; takes: readonly TakeSummary[]; onChanged: () => Promise<unknown> }) {
+export function TakeRows({
+  classId,
+  takes,
+  onChanged,
+}: {
+  classId: string;
+  takes: readonly TakeSummary[];
+  onChanged: () => Promise<unknown>;
+}) {
   const [problem, setProblem] = useState<Error>();
   if (takes.length === 0) return <p className="mb-0">No takes yet.</p>;
   const override = async (id: string, value: string) => {
@@ -48,7 +56,12 @@ export function TakeRows({ classId, takes, onChanged }: { classId: string; takes
               <td>{Math.round(accuracy * 100)} %</td>
               <td>{mark}</td>
               <td>
-                <Form.Select size="sm" aria-label={`Teacher’s mark for ${title}`} value={given ?? ''} onChange={(event) => void override(id, event.target.value)}>
+                <Form.Select
+                  size="sm"
+                  aria-label={`Teacher’s mark for ${title}`}
+                  value={given ?? ''}
+                  onChange={(event) => void override(id, event.target.value)}
+                >
                   <option value="">as computed</option>
                   {MARKS.map((value) => (
                     <option key={value} value={value}>

@@ -19,7 +19,15 @@ const EXAMPLES = ['4/4 q e e s s s s q | 3{e e e} e. s q. e | h (q) e (e)', '6/8
 type Own = Readonly<Record<string, string>>;
 
 /** The teacher's own words: for the places of a school, and for the cells of the word set. */
-export function WordsForm({ settings, onSave, onCancel }: { settings: ClassSettings; onSave: (settings: ClassSettings) => Promise<unknown>; onCancel: () => void }) {
+export function WordsForm({
+  settings,
+  onSave,
+  onCancel,
+}: {
+  settings: ClassSettings;
+  onSave: (settings: ClassSettings) => Promise<unknown>;
+  onCancel: () => void;
+}) {
   const [school, setSchool] = useState<SchoolId>(settings.school);
   const [words, setWords] = useState<Readonly<Record<string, Own>>>(settings.houseWords ?? {});
   const [cells, setCells] = useState<Own>(settings.wordSet?.cells ?? HARBOUR_ANIMALS.cells);
@@ -34,7 +42,8 @@ export function WordsForm({ settings, onSave, onCancel }: { settings: ClassSetti
     () =>
       EXAMPLES.flatMap((text) => {
         const parsed = parseRhythm(text);
-        const counted = parsed.ok && countPattern(parsed.pattern, { school, houseWords: words[school], wordSet: { title, cells } });
+        const counted =
+          parsed.ok && countPattern(parsed.pattern, { school, houseWords: words[school], wordSet: { title, cells } });
         return counted && counted.ok ? [plainCounts(counted.measures)] : [];
       }),
     [school, words, cells, title],
@@ -55,7 +64,12 @@ export function WordsForm({ settings, onSave, onCancel }: { settings: ClassSetti
     <section className="card-paper words-form" aria-label="Words of the class">
       <div className="page-head">
         <h2 className="mb-0">Words of the class</h2>
-        <Form.Select className="w-auto" aria-label="School" value={school} onChange={(event) => setSchool(event.target.value as SchoolId)}>
+        <Form.Select
+          className="w-auto"
+          aria-label="School"
+          value={school}
+          onChange={(event) => setSchool(event.target.value as SchoolId)}
+        >
           {Object.values(SCHOOLS).map(({ id, title: name }) => (
             <option key={id} value={id}>
               {name}
@@ -69,13 +83,30 @@ export function WordsForm({ settings, onSave, onCancel }: { settings: ClassSetti
         ))}
       </p>
       {alike.map(({ keys: [a, b], word }) => (
-        <Notice key={a + b} problem={{ message: `“${word}” is said for two places, ${meaning(a)} and ${meaning(b)}: typing it as it is said can then mean either.` }} />
+        <Notice
+          key={a + b}
+          problem={{
+            message: `“${word}” is said for two places, ${meaning(a)} and ${meaning(b)}: typing it as it is said can then mean either.`,
+          }}
+        />
       ))}
       {school === 'words' ? (
         <>
-          <Form.Control className="mb-2" value={title} aria-label="Name of the word set" maxLength={60} onChange={(event) => setTitle(event.target.value)} />
+          <Form.Control
+            className="mb-2"
+            value={title}
+            aria-label="Name of the word set"
+            maxLength={60}
+            onChange={(event) => setTitle(event.target.value)}
+          />
           <WordTable
-            rows={Object.entries(cells).map(([key, word]) => ({ key, meaning: key, word, usual: HARBOUR_ANIMALS.cells[key] ?? word, wrong: wrongCells.find(({ cell }) => cell === key)?.reason }))}
+            rows={Object.entries(cells).map(([key, word]) => ({
+              key,
+              meaning: key,
+              word,
+              usual: HARBOUR_ANIMALS.cells[key] ?? word,
+              wrong: wrongCells.find(({ cell }) => cell === key)?.reason,
+            }))}
             onChange={(key, word) => setCells({ ...cells, [key]: word })}
           />
           <AddCell onAdd={(cell) => setCells({ [cell]: '', ...cells })} />
@@ -83,7 +114,16 @@ export function WordsForm({ settings, onSave, onCancel }: { settings: ClassSetti
       ) : Object.keys(usual).length === 0 ? (
         <p>This way of counting has no words to change.</p>
       ) : (
-        <WordTable rows={Object.entries(usual).map(([key, word]) => ({ key, meaning: meaning(key), word: own[key] ?? word, usual: word, wrong: refused.find((entry) => entry.key === key)?.reason }))} onChange={put} />
+        <WordTable
+          rows={Object.entries(usual).map(([key, word]) => ({
+            key,
+            meaning: meaning(key),
+            word: own[key] ?? word,
+            usual: word,
+            wrong: refused.find((entry) => entry.key === key)?.reason,
+          }))}
+          onChange={put}
+        />
       )}
       {problem && <Notice problem={problem} />}
       <div className="stage-actions">
@@ -93,7 +133,14 @@ export function WordsForm({ settings, onSave, onCancel }: { settings: ClassSetti
         <Button variant="outline-dark" onClick={onCancel}>
           Cancel
         </Button>
-        <Button variant="outline-dark" onClick={() => (school === 'words' ? (setCells(HARBOUR_ANIMALS.cells), setTitle(HARBOUR_ANIMALS.title)) : setWords({ ...words, [school]: {} }))}>
+        <Button
+          variant="outline-dark"
+          onClick={() =>
+            school === 'words'
+              ? (setCells(HARBOUR_ANIMALS.cells), setTitle(HARBOUR_ANIMALS.title))
+              : setWords({ ...words, [school]: {} })
+          }
+        >
           Back to the usual words
         </Button>
       </div>
@@ -125,7 +172,13 @@ function WordTable({ rows, onChange }: { rows: readonly Row[]; onChange: (key: s
             <th scope="row">{meaning}</th>
             <td>{usual}</td>
             <td>
-              <Form.Control size="sm" value={word} aria-label={`Word for ${meaning}`} isInvalid={wrong !== undefined} onChange={(event) => onChange(key, event.target.value)} />
+              <Form.Control
+                size="sm"
+                value={word}
+                aria-label={`Word for ${meaning}`}
+                isInvalid={wrong !== undefined}
+                onChange={(event) => onChange(key, event.target.value)}
+              />
               {wrong && <span className="word-wrong">{wrong}</span>}
             </td>
           </tr>
@@ -139,8 +192,17 @@ function AddCell({ onAdd }: { onAdd: (cell: string) => void }) {
   const [cell, setCell] = useState('');
   return (
     <div className="add-child">
-      <Form.Control value={cell} placeholder="A new cell, such as s e s" aria-label="A new cell" onChange={(event) => setCell(event.target.value)} />
-      <Button variant="outline-dark" disabled={cell.trim() === ''} onClick={() => (onAdd(cell.trim().replace(/\s+/g, ' ')), setCell(''))}>
+      <Form.Control
+        value={cell}
+        placeholder="A new cell, such as s e s"
+        aria-label="A new cell"
+        onChange={(event) => setCell(event.target.value)}
+      />
+      <Button
+        variant="outline-dark"
+        disabled={cell.trim() === ''}
+        onClick={() => (onAdd(cell.trim().replace(/\s+/g, ' ')), setCell(''))}
+      >
         Add a cell
       </Button>
     </div>

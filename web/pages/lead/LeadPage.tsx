@@ -48,7 +48,15 @@ export default function LeadPage() {
       </div>
     );
   }
-  return <LeadRoom patterns={patterns.data} pattern={pattern} onPattern={setStoredPattern} plans={[...READY_PLANS, ...(plans.data as ChosenPlan[])]} ask={askedFor(search)} />;
+  return (
+    <LeadRoom
+      patterns={patterns.data}
+      pattern={pattern}
+      onPattern={setStoredPattern}
+      plans={[...READY_PLANS, ...(plans.data as ChosenPlan[])]}
+      ask={askedFor(search)}
+    />
+  );
 }
 
 /** "Measure 2 alone, at 60": what another view asked to be practised. */
@@ -56,7 +64,16 @@ function askedFor(search: URLSearchParams): Plan | undefined {
   const from = Number(search.get('from'));
   const bpm = Number(search.get('bpm'));
   if (!from || !bpm) return undefined;
-  return { ...READY_PLANS[0]!, title: 'Practise a measure', passes: [{ activity: 'say-clap', who: 'together' }, { activity: 'clap', who: 'together' }], chunks: { kind: 'range', from, to: Number(search.get('to')) || from }, ladder: [{ bpm, passes: 4 }] };
+  return {
+    ...READY_PLANS[0]!,
+    title: 'Practise a measure',
+    passes: [
+      { activity: 'say-clap', who: 'together' },
+      { activity: 'clap', who: 'together' },
+    ],
+    chunks: { kind: 'range', from, to: Number(search.get('to')) || from },
+    ladder: [{ bpm, passes: 4 }],
+  };
 }
 
 interface RoomProps {
@@ -85,8 +102,10 @@ function LeadRoom({ patterns, pattern, onPattern, plans, ask }: RoomProps) {
   const start = () => made?.ok && setRunning(made.timetable);
   useKeys(running ? {} : { ' ': start, PageDown: start });
 
-  if (!read.ok) return <Notice problem={{ message: 'This pattern cannot be read. Open it under Patterns and mend its text.' }} />;
-  if (running) return <LeadStage table={running} plan={plan} counts={counts} sound={sound} onEnd={() => setRunning(undefined)} />;
+  if (!read.ok)
+    return <Notice problem={{ message: 'This pattern cannot be read. Open it under Patterns and mend its text.' }} />;
+  if (running)
+    return <LeadStage table={running} plan={plan} counts={counts} sound={sound} onEnd={() => setRunning(undefined)} />;
 
   const choose = (id: string) => {
     setStoredPlan(id);
@@ -98,7 +117,18 @@ function LeadRoom({ patterns, pattern, onPattern, plans, ask }: RoomProps) {
   const edit = (): PlanEdit => {
     const { title, passes, chunks, ladder, restBeats, countIn, countInWords, countInEach, divided, twoLines } = plan;
     const words = countInWords?.filter((word) => word !== '');
-    return structuredClone({ title: title.trim() || 'My plan', passes, chunks, ladder, restBeats, countIn, ...(words?.length ? { countInWords: words } : {}), countInEach, divided, twoLines }) as PlanEdit;
+    return structuredClone({
+      title: title.trim() || 'My plan',
+      passes,
+      chunks,
+      ladder,
+      restBeats,
+      countIn,
+      ...(words?.length ? { countInWords: words } : {}),
+      countInEach,
+      divided,
+      twoLines,
+    }) as PlanEdit;
   };
   const save = async (id: string) => {
     setProblem(undefined);
@@ -129,7 +159,13 @@ function LeadRoom({ patterns, pattern, onPattern, plans, ask }: RoomProps) {
             setSearch({}, { replace: true });
           }}
         />
-        <Choice id="lead-plan" label="Plan" value={ask ? '' : chosen.id} options={[...(ask ? [['', ask.title] as const] : []), ...titled(plans)]} onChoose={choose} />
+        <Choice
+          id="lead-plan"
+          label="Plan"
+          value={ask ? '' : chosen.id}
+          options={[...(ask ? [['', ask.title] as const] : []), ...titled(plans)]}
+          onChoose={choose}
+        />
         <p className="lead-total" role="status">
           {made?.ok ? (
             <>
@@ -145,14 +181,23 @@ function LeadRoom({ patterns, pattern, onPattern, plans, ask }: RoomProps) {
         </Button>
       </div>
       <Ruler pattern={read.pattern} counts={counts} feet={plan.twoLines} />
-      <PlanForm plan={plan} lastMeasure={lastMeasure(read.pattern)} onChange={(next) => (setPlan(next), setSaved(''))} />
+      <PlanForm
+        plan={plan}
+        lastMeasure={lastMeasure(read.pattern)}
+        onChange={(next) => (setPlan(next), setSaved(''))}
+      />
       <div className="lead-below">
         <SoundPanel settings={sound} onChange={setSound} />
         <div className="lead-keep">
           <fieldset>
             <legend>Keep this plan</legend>
             <div className="plan-row">
-              <Form.Control aria-label="Name of the plan" value={plan.title} maxLength={60} onChange={(event) => (setPlan({ ...plan, title: event.target.value }), setSaved(''))} />
+              <Form.Control
+                aria-label="Name of the plan"
+                value={plan.title}
+                maxLength={60}
+                onChange={(event) => (setPlan({ ...plan, title: event.target.value }), setSaved(''))}
+              />
               {own && (
                 <Button variant="outline-dark" onClick={() => void save(chosen.id)}>
                   Save
@@ -173,10 +218,21 @@ function LeadRoom({ patterns, pattern, onPattern, plans, ask }: RoomProps) {
           <fieldset>
             <legend>Practise at home</legend>
             <div className="plan-row">
-              <Button variant="outline-dark" disabled={!made?.ok || track.part !== undefined} onClick={() => made?.ok && void track.make(made.timetable, sound, `${pattern.title}.wav`)}>
+              <Button
+                variant="outline-dark"
+                disabled={!made?.ok || track.part !== undefined}
+                onClick={() => made?.ok && void track.make(made.timetable, sound, `${pattern.title}.wav`)}
+              >
                 Make a sound file
               </Button>
-              {track.part !== undefined && <ProgressBar className="flex-grow-1" now={track.part * 100} label={`${Math.round(track.part * 100)} %`} aria-label="Making the sound file" />}
+              {track.part !== undefined && (
+                <ProgressBar
+                  className="flex-grow-1"
+                  now={track.part * 100}
+                  label={`${Math.round(track.part * 100)} %`}
+                  aria-label="Making the sound file"
+                />
+              )}
               {track.problem && <span className="lead-trouble">{track.problem}</span>}
             </div>
           </fieldset>

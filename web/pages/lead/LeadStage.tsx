@@ -11,7 +11,12 @@ import { useKeys } from '../../state/useKeys.ts';
 import type { SoundSettings } from './SoundPanel.tsx';
 import { type Moment, useLeadRun } from './useLeadRun.ts';
 
-const ROLES: Readonly<Record<Role, string>> = { together: 'Together', listen: 'Listen', answer: 'Your turn', check: 'Check' };
+const ROLES: Readonly<Record<Role, string>> = {
+  together: 'Together',
+  listen: 'Listen',
+  answer: 'Your turn',
+  check: 'Check',
+};
 /** Where the counts are spoken aloud; in the other activities they are thought. */
 const SAID: ReadonlySet<Activity> = new Set<Activity>(['say', 'say-clap', 'backwards']);
 const NO_COUNTS: readonly CountOptions[] = [];
@@ -42,7 +47,8 @@ export function LeadStage({ table, plan, counts, sound, onEnd }: StageProps) {
   };
   const faster = (step: number) => run.setRate(Math.round((run.rate + step) * 100) / 100);
   const half = () => run.setRate(run.rate === 0.5 ? 1 : 0.5);
-  const fullScreen = () => void (document.fullscreenElement ? document.exitFullscreen() : stage.current?.requestFullscreen());
+  const fullScreen = () =>
+    void (document.fullscreenElement ? document.exitFullscreen() : stage.current?.requestFullscreen());
   useKeys({
     ' ': run.toggle,
     Escape: onEnd,
@@ -65,18 +71,36 @@ export function LeadStage({ table, plan, counts, sound, onEnd }: StageProps) {
     <div className="lead-stage" ref={stage}>
       <div className="lead-words">
         <p className="lead-now" role="status">
-          <span className="lead-role">{run.state === 'over' ? 'Done' : run.state === 'paused' ? 'Paused' : ROLES[section.role]}</span>{' '}
+          <span className="lead-role">
+            {run.state === 'over' ? 'Done' : run.state === 'paused' ? 'Paused' : ROLES[section.role]}
+          </span>{' '}
           {section.pass} of {table.passes} · {ACTIVITIES[section.activity]}
           {plan.twoLines ? ', feet on the beat' : ''} · {section.chunk.whole ? '' : `${chunkName(section.chunk)} · `}
           {bpm}
         </p>
         <p className="lead-left">{moment ? `${durationText(moment.secondsLeft)} left` : ''}</p>
       </div>
-      {run.state === 'silent' && <p className="notice alert alert-warning">This browser lets no sound out. Press the space bar or click once in the page, then start again.</p>}
+      {run.state === 'silent' && (
+        <p className="notice alert alert-warning">
+          This browser lets no sound out. Press the space bar or click once in the page, then start again.
+        </p>
+      )}
       {run.state === 'starting' && <p role="status">Getting the sounds ready …</p>}
-      <SectionRuler section={section} plan={plan} counts={counts} covered={Math.max(covered, section.covered)} now={run.now} moment={moment} onMeasure={run.goToMeasure} />
+      <SectionRuler
+        section={section}
+        plan={plan}
+        counts={counts}
+        covered={Math.max(covered, section.covered)}
+        now={run.now}
+        moment={moment}
+        onMeasure={run.goToMeasure}
+      />
       <div className="lead-cues" aria-hidden>
-        <CueBox name={moment?.leadIn !== undefined || SAID.has(section.activity) ? 'Mouth' : 'Think'} text={moment?.leadIn ?? moment?.mouth ?? ''} soft={moment?.leadIn === undefined && !SAID.has(section.activity)} />
+        <CueBox
+          name={moment?.leadIn !== undefined || SAID.has(section.activity) ? 'Mouth' : 'Think'}
+          text={moment?.leadIn ?? moment?.mouth ?? ''}
+          soft={moment?.leadIn === undefined && !SAID.has(section.activity)}
+        />
         <CueBox name="Hands" text={section.activity === 'say' ? '' : (moment?.hands ?? '')} />
         <CueBox name="Feet" text={moment?.foot ?? ''} />
       </div>
@@ -100,8 +124,13 @@ export function LeadStage({ table, plan, counts, sound, onEnd }: StageProps) {
         <Button size="sm" variant="outline-dark" onClick={() => goToPass(1)}>
           Next <kbd>→</kbd>
         </Button>
-        <Button size="sm" variant="outline-dark" onClick={() => setCovered(covered >= section.pattern.measures.length ? 0 : covered + 1)}>
-          {covered >= section.pattern.measures.length ? 'Uncover' : 'Cover'} <kbd>{covered >= section.pattern.measures.length ? 'U' : 'C'}</kbd>
+        <Button
+          size="sm"
+          variant="outline-dark"
+          onClick={() => setCovered(covered >= section.pattern.measures.length ? 0 : covered + 1)}
+        >
+          {covered >= section.pattern.measures.length ? 'Uncover' : 'Cover'}{' '}
+          <kbd>{covered >= section.pattern.measures.length ? 'U' : 'C'}</kbd>
         </Button>
         <Button size="sm" variant="outline-dark" aria-pressed={run.loops} onClick={run.loop}>
           {run.loops ? 'Looping' : 'Loop'} <kbd>L</kbd>
@@ -118,7 +147,10 @@ export function LeadStage({ table, plan, counts, sound, onEnd }: StageProps) {
 }
 
 function nextWords(now: Section, next: Section, rate: number): string {
-  const parts = [next.role === 'together' ? '' : ROLES[next.role].toLowerCase(), next.activity === now.activity && next.pass === now.pass ? '' : ACTIVITIES[next.activity]];
+  const parts = [
+    next.role === 'together' ? '' : ROLES[next.role].toLowerCase(),
+    next.activity === now.activity && next.pass === now.pass ? '' : ACTIVITIES[next.activity],
+  ];
   if (next.chunk !== now.chunk) parts.push(chunkName(next.chunk));
   if (next.bpm !== now.bpm) parts.push(`at ${Math.round(next.bpm * rate)}`);
   return parts.filter(Boolean).join(', ') || 'the same again';
@@ -147,10 +179,13 @@ interface SectionRulerProps {
 function SectionRuler({ section, plan, counts, covered, now, moment, onMeasure }: SectionRulerProps) {
   const box = useRef<HTMLDivElement>(null);
   const { pattern, bpm, start, hidden } = section;
-  const inSection = useMemo(() => () => {
-    const time = now();
-    return time === undefined ? undefined : time - start;
-  }, [now, start]);
+  const inSection = useMemo(
+    () => () => {
+      const time = now();
+      return time === undefined ? undefined : time - start;
+    },
+    [now, start],
+  );
   const measure = moment?.measure ?? 0;
   // The ruler is drawn again only when it changes; what a press does is looked up when it comes.
   const jump = useRef(onMeasure);
@@ -159,19 +194,48 @@ function SectionRuler({ section, plan, counts, covered, now, moment, onMeasure }
   });
   const pick = useCallback(({ measure: picked }: { measure: number }) => jump.current(picked), []);
   useEffect(() => {
-    const mark = [...(box.current?.querySelectorAll<HTMLElement>('.ruler-system') ?? [])].find((line) => line.querySelector('[data-here="true"]'));
+    const mark = [...(box.current?.querySelectorAll<HTMLElement>('.ruler-system') ?? [])].find((line) =>
+      line.querySelector('[data-here="true"]'),
+    );
     mark?.scrollIntoView({ block: 'nearest' });
   }, [measure, pattern]);
   const overlay = (system: RulerSystem, layout: RulerLayout) => (
     <>
-      {system.measures.map(({ index, x, width }) => index < covered && !hidden && <div key={index} className="cover" style={{ left: x - 14, width: width - 4 }} aria-label={`Measure ${index + 1} is covered`} />)}
+      {system.measures.map(
+        ({ index, x, width }) =>
+          index < covered &&
+          !hidden && (
+            <div
+              key={index}
+              className="cover"
+              style={{ left: x - 14, width: width - 4 }}
+              aria-label={`Measure ${index + 1} is covered`}
+            />
+          ),
+      )}
       <MovingBeat pattern={pattern} bpm={bpm} now={inSection} system={system} layout={layout} />
       <span hidden data-here={system.measures.some(({ index }) => index === Math.max(0, measure))} />
     </>
   );
   return (
-    <div className={`lead-ruler ${hidden ? 'lead-hidden' : ''}`} ref={box} tabIndex={0} role="group" aria-label="The rhythm">
-      <Ruler pattern={pattern} size="board" notes={!hidden} strips={false} counts={hidden ? NO_COUNTS : counts} feet={plan.twoLines} overlay={overlay} onPick={pick} pickName="Go to" />
+    <div
+      className={`lead-ruler ${hidden ? 'lead-hidden' : ''}`}
+      ref={box}
+      tabIndex={0}
+      role="group"
+      aria-label="The rhythm"
+    >
+      <Ruler
+        pattern={pattern}
+        size="board"
+        notes={!hidden}
+        strips={false}
+        counts={hidden ? NO_COUNTS : counts}
+        feet={plan.twoLines}
+        overlay={overlay}
+        onPick={pick}
+        pickName="Go to"
+      />
       {hidden && <p className="lead-ear">Use your ears. The notes come afterwards.</p>}
     </div>
   );

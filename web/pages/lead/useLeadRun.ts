@@ -1,5 +1,12 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { type Cue, type CueKind, type Section, type Timetable, lastAt, measureStarts } from '../../../core/leading/timetable.ts';
+import {
+  type Cue,
+  type CueKind,
+  type Section,
+  type Timetable,
+  lastAt,
+  measureStarts,
+} from '../../../core/leading/timetable.ts';
 import { expectedOf } from '../../../core/judging/expected.ts';
 import { toNumber } from '../../../core/rhythm/fraction.ts';
 import { audioContext, awake } from '../../audio/context.ts';
@@ -95,7 +102,10 @@ export function useLeadRun(table: Timetable, levels: Levels, clapAs: 'clap' | 'w
       const time = playing.now();
       const index = sectionAt(table.sections, time);
       const section = table.sections[index]!;
-      const first = section.start + toNumber(expectedOf(section.pattern, section.bpm).measures[0]!.at) * expectedOf(section.pattern, section.bpm).whole;
+      const first =
+        section.start +
+        toNumber(expectedOf(section.pattern, section.bpm).measures[0]!.at) *
+          expectedOf(section.pattern, section.bpm).whole;
       const counting = time < first - 1e-6;
       const mouth = at(body.mouth, time, index);
       const word = mouth && time < mouth.time + Math.max(0.2, mouth.seconds) ? mouth : undefined;

@@ -35,7 +35,12 @@ export function usePracticeTrack() {
     setPart(0);
     const bank = new SoundBank(new OfflineAudioContext(1, 1, SAMPLE_RATE));
     await bank.prepare(table.cues, clapAs);
-    const words = new Map([...bank.words()].map(([word, { buffer, lead }]): [string, Recording] => [word, { samples: buffer.getChannelData(0).slice(), vowel: lead }]));
+    const words = new Map(
+      [...bank.words()].map(([word, { buffer, lead }]): [string, Recording] => [
+        word,
+        { samples: buffer.getChannelData(0).slice(), vowel: lead },
+      ]),
+    );
     const loud = Object.fromEntries(CHANNEL_IDS.map((id) => [id, loudness(levels[id])])) as Record<Channel, number>;
     const making = new Worker(new URL('../../workers/practiceTrack.worker.ts', import.meta.url), { type: 'module' });
     worker.current = making;
@@ -52,7 +57,10 @@ export function usePracticeTrack() {
       setProblem('The sound file could not be made. Reload the page and try again.');
       setPart(undefined);
     });
-    const request: TrackRequest = { cues: table.cues, options: { sampleRate: SAMPLE_RATE, seconds: table.seconds, levels: loud, clapAs, words } };
+    const request: TrackRequest = {
+      cues: table.cues,
+      options: { sampleRate: SAMPLE_RATE, seconds: table.seconds, levels: loud, clapAs, words },
+    };
     making.postMessage(request);
   };
   return { part, problem, make };

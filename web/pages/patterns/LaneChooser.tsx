@@ -15,14 +15,32 @@ export interface Lanes {
   readonly size: RulerSize;
 }
 
-const USUAL: Lanes = { notes: true, strips: true, hands: false, feet: false, schools: ['numbers', 'ta'], rests: undefined, size: 'desk' };
+const USUAL: Lanes = {
+  notes: true,
+  strips: true,
+  hands: false,
+  feet: false,
+  schools: ['numbers', 'ta'],
+  rests: undefined,
+  size: 'desk',
+};
 
 function lanesFrom(text: string): Lanes {
   try {
     const found = JSON.parse(text) as Partial<Lanes>;
-    const schools = Array.isArray(found.schools) ? (found.schools as unknown[]).flatMap((id) => SCHOOL_IDS.find((known) => known === id) ?? []) : USUAL.schools;
+    const schools = Array.isArray(found.schools)
+      ? (found.schools as unknown[]).flatMap((id) => SCHOOL_IDS.find((known) => known === id) ?? [])
+      : USUAL.schools;
     const rests = REST_STYLES.find((style) => style === found.rests);
-    return { notes: found.notes !== false, strips: found.strips !== false, hands: found.hands === true, feet: found.feet === true, schools, rests, size: found.size === 'board' ? 'board' : 'desk' };
+    return {
+      notes: found.notes !== false,
+      strips: found.strips !== false,
+      hands: found.hands === true,
+      feet: found.feet === true,
+      schools,
+      rests,
+      size: found.size === 'board' ? 'board' : 'desk',
+    };
   } catch {
     return USUAL;
   }
@@ -45,12 +63,42 @@ export function LaneChooser({ lanes: { value, set } }: { lanes: ReturnType<typeo
   };
   return (
     <div className="lane-chooser no-print">
-      <Form.Check type="switch" id="lane-notes" label="Notes" checked={value.notes} onChange={(event) => set({ notes: event.target.checked })} />
-      <Form.Check type="switch" id="lane-strips" label="Strips" checked={value.strips} onChange={(event) => set({ strips: event.target.checked })} />
-      <Form.Check type="switch" id="lane-hands" label="Hands" checked={value.hands} onChange={(event) => set({ hands: event.target.checked })} />
-      <Form.Check type="switch" id="lane-feet" label="Feet" checked={value.feet} onChange={(event) => set({ feet: event.target.checked })} />
+      <Form.Check
+        type="switch"
+        id="lane-notes"
+        label="Notes"
+        checked={value.notes}
+        onChange={(event) => set({ notes: event.target.checked })}
+      />
+      <Form.Check
+        type="switch"
+        id="lane-strips"
+        label="Strips"
+        checked={value.strips}
+        onChange={(event) => set({ strips: event.target.checked })}
+      />
+      <Form.Check
+        type="switch"
+        id="lane-hands"
+        label="Hands"
+        checked={value.hands}
+        onChange={(event) => set({ hands: event.target.checked })}
+      />
+      <Form.Check
+        type="switch"
+        id="lane-feet"
+        label="Feet"
+        checked={value.feet}
+        onChange={(event) => set({ feet: event.target.checked })}
+      />
       {[0, 1].map((place) => (
-        <Form.Select key={place} size="sm" aria-label={place === 0 ? 'Counts' : 'Second counts'} value={value.schools[place] ?? NONE} onChange={(event) => school(place, event.target.value)}>
+        <Form.Select
+          key={place}
+          size="sm"
+          aria-label={place === 0 ? 'Counts' : 'Second counts'}
+          value={value.schools[place] ?? NONE}
+          onChange={(event) => school(place, event.target.value)}
+        >
           <option value={NONE}>{place === 0 ? 'No counts' : 'No second counts'}</option>
           {Object.values(SCHOOLS).map(({ id, title }) => (
             <option key={id} value={id}>
@@ -59,7 +107,12 @@ export function LaneChooser({ lanes: { value, set } }: { lanes: ReturnType<typeo
           ))}
         </Form.Select>
       ))}
-      <Form.Select size="sm" aria-label="Rests" value={value.rests ?? NONE} onChange={(event) => set({ rests: REST_STYLES.find((style) => style === event.target.value) })}>
+      <Form.Select
+        size="sm"
+        aria-label="Rests"
+        value={value.rests ?? NONE}
+        onChange={(event) => set({ rests: REST_STYLES.find((style) => style === event.target.value) })}
+      >
         <option value={NONE}>Rests as the school does</option>
         {REST_STYLES.map((style) => (
           <option key={style} value={style}>
@@ -67,7 +120,13 @@ export function LaneChooser({ lanes: { value, set } }: { lanes: ReturnType<typeo
           </option>
         ))}
       </Form.Select>
-      <Form.Check type="switch" id="lane-size" label="Board size" checked={value.size === 'board'} onChange={(event) => set({ size: event.target.checked ? 'board' : 'desk' })} />
+      <Form.Check
+        type="switch"
+        id="lane-size"
+        label="Board size"
+        checked={value.size === 'board'}
+        onChange={(event) => set({ size: event.target.checked ? 'board' : 'desk' })}
+      />
     </div>
   );
 }

@@ -22,7 +22,16 @@ export function MiniStrips({ pattern }: { pattern: Pattern }) {
         measure.events.map((event, i) => {
           const x = (toNumber(at) - from + toNumber(event.onset) - toNumber(measure.onset)) * scale;
           if (x >= WIDTH - 0.5) return null;
-          return <rect key={`${m}-${i}`} className={`strip strip-${event.kind}`} x={x + 0.5} y={1} width={Math.max(1, toNumber(event.length) * scale - (event.tiedToNext ? 0 : 2))} height={HEIGHT - 2} />;
+          return (
+            <rect
+              key={`${m}-${i}`}
+              className={`strip strip-${event.kind}`}
+              x={x + 0.5}
+              y={1}
+              width={Math.max(1, toNumber(event.length) * scale - (event.tiedToNext ? 0 : 2))}
+              height={HEIGHT - 2}
+            />
+          );
         }),
       )}
     </svg>

@@ -26,7 +26,21 @@ const HANDS: Readonly<Record<string, string>> = {
 };
 
 /** One note explained: its value, the sum behind it, what is said, what the hands do. */
-export function NoteExplained({ pattern, picked, counts, naming, onPick, onClose }: { pattern: Pattern; picked: Picked; counts: readonly CountOptions[]; naming: NamingId; onPick: (picked: Picked) => void; onClose: () => void }) {
+export function NoteExplained({
+  pattern,
+  picked,
+  counts,
+  naming,
+  onPick,
+  onClose,
+}: {
+  pattern: Pattern;
+  picked: Picked;
+  counts: readonly CountOptions[];
+  naming: NamingId;
+  onPick: (picked: Picked) => void;
+  onClose: () => void;
+}) {
   const placed = placePattern(pattern);
   const measure = placed[picked.measure];
   const event = measure?.events[picked.event];
@@ -41,12 +55,21 @@ export function NoteExplained({ pattern, picked, counts, naming, onPick, onClose
   const beat = beatOf(measure.meter);
   const unit = VALUES.find(({ of }) => of.n * beat.length.d === beat.length.n * of.d)?.letter;
   const rest = event.kind === 'rest';
-  const name = event.wholeMeasure ? 'a whole measure of rest' : rest ? restName(event.value, naming) : `${event.kind === 'tied' ? 'tied-on ' : ''}${valueName(event.value, naming)}`;
+  const name = event.wholeMeasure
+    ? 'a whole measure of rest'
+    : rest
+      ? restName(event.value, naming)
+      : `${event.kind === 'tied' ? 'tied-on ' : ''}${valueName(event.value, naming)}`;
   const part: Part = { kind: rest ? 'rest' : 'note', value: event.value };
-  const steps = unit && !event.tuplet && !event.wholeMeasure ? workedSteps([part], unit, naming) : [`${name}: ${beatsText(div(event.length, beat.length))}`];
+  const steps =
+    unit && !event.tuplet && !event.wholeMeasure
+      ? workedSteps([part], unit, naming)
+      : [`${name}: ${beatsText(div(event.length, beat.length))}`];
   const said = counts.flatMap((options) => {
     const counted = countPattern(pattern, options);
-    return counted.ok ? [{ name: SCHOOLS[options.school].title, token: counted.measures[picked.measure]!.tokens[picked.event]!.text }] : [];
+    return counted.ok
+      ? [{ name: SCHOOLS[options.school].title, token: counted.measures[picked.measure]!.tokens[picked.event]!.text }]
+      : [];
   });
   const hands = handsOf(pattern)[picked.measure]!.tokens[picked.event]!.text.split('-').filter(Boolean);
   return (
@@ -70,7 +93,10 @@ export function NoteExplained({ pattern, picked, counts, naming, onPick, onClose
             </span>
           ))}
         </p>
-        <p>Hands: {hands.length === 0 ? 'keep the hands together' : hands.map((hand) => HANDS[hand] ?? hand).join(', then ')}.</p>
+        <p>
+          Hands:{' '}
+          {hands.length === 0 ? 'keep the hands together' : hands.map((hand) => HANDS[hand] ?? hand).join(', then ')}.
+        </p>
       </div>
       <Button variant="outline-dark" onClick={onClose}>
         Close <kbd>Esc</kbd>

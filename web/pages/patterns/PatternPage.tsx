@@ -45,7 +45,10 @@ function Editor({ id, saved }: { id: string; saved: SavedPattern | undefined }) 
   const shownLanes = JSON.stringify([lanes.value.schools, lanes.value.rests]);
   const counts = useMemo(() => {
     const { schools, rests } = lanes.value;
-    return schools.map((school): CountOptions => ({ ...(room ? countsOf(room, school) : { school }), ...(rests ? { rests } : {}) }));
+    return schools.map((school): CountOptions => ({
+      ...(room ? countsOf(room, school) : { school }),
+      ...(rests ? { rests } : {}),
+    }));
     // The lanes are read from the device's store each time; only what they say counts.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [shownLanes, room]);
@@ -59,7 +62,14 @@ function Editor({ id, saved }: { id: string; saved: SavedPattern | undefined }) 
   return (
     <div className="pattern-editor">
       <div className="page-head">
-        <Form.Control className="title-field" value={draft.title} placeholder="Untitled" aria-label="Title" maxLength={60} onChange={(event) => change({ ...draft, title: event.target.value })} />
+        <Form.Control
+          className="title-field"
+          value={draft.title}
+          placeholder="Untitled"
+          aria-label="Title"
+          maxLength={60}
+          onChange={(event) => change({ ...draft, title: event.target.value })}
+        />
         <span role="status" className={`save-state save-${state}`}>
           {draft.text.trim() === '' ? '' : STATES[state]}
         </span>
@@ -77,14 +87,36 @@ function Editor({ id, saved }: { id: string; saved: SavedPattern | undefined }) 
         </Button>
       </div>
       {problem && state === 'on-device' && <Notice problem={problem} />}
-      <RhythmField text={draft.text} error={spoken ? undefined : reading.error} onChange={(text) => change({ ...draft, text })} />
+      <RhythmField
+        text={draft.text}
+        error={spoken ? undefined : reading.error}
+        onChange={(text) => change({ ...draft, text })}
+      />
       <BarCheckLine reading={reading} />
       {spoken && <SpokenReading spoken={spoken} onUse={(text) => change({ ...draft, text })} />}
       <LaneChooser lanes={lanes} />
       {spoken ? null : reading.pattern ? (
         <div className={`ruler-card ${reading.error ? 'ruler-stale' : ''}`}>
-          <Ruler pattern={reading.pattern} size={lanes.value.size} notes={lanes.value.notes} strips={lanes.value.strips} hands={lanes.value.hands} feet={lanes.value.feet} counts={counts} onPick={setPicked} />
-          {picked && <NoteExplained pattern={reading.pattern} picked={picked} counts={counts} naming={namingOf(room)} onPick={setPicked} onClose={() => setPicked(undefined)} />}
+          <Ruler
+            pattern={reading.pattern}
+            size={lanes.value.size}
+            notes={lanes.value.notes}
+            strips={lanes.value.strips}
+            hands={lanes.value.hands}
+            feet={lanes.value.feet}
+            counts={counts}
+            onPick={setPicked}
+          />
+          {picked && (
+            <NoteExplained
+              pattern={reading.pattern}
+              picked={picked}
+              counts={counts}
+              naming={namingOf(room)}
+              onPick={setPicked}
+              onClose={() => setPicked(undefined)}
+            />
+          )}
         </div>
       ) : (
         <div className="empty">Write a rhythm above: letters are notes, parentheses are rests, | is a bar.</div>

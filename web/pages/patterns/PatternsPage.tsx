@@ -24,8 +24,14 @@ export default function PatternsPage() {
         </Button>
       </div>
       {error && !data && <Notice problem={error} again={() => void mutate()} />}
-      {data?.length === 0 && <div className="empty">No patterns yet. Write the first one: it takes a line such as “4/4 q q e e q”.</div>}
-      <ol className="pattern-list">{data?.map((pattern) => <PatternCard key={pattern.id} pattern={pattern} />)}</ol>
+      {data?.length === 0 && (
+        <div className="empty">No patterns yet. Write the first one: it takes a line such as “4/4 q q e e q”.</div>
+      )}
+      <ol className="pattern-list">
+        {data?.map((pattern) => (
+          <PatternCard key={pattern.id} pattern={pattern} />
+        ))}
+      </ol>
     </>
   );
 }

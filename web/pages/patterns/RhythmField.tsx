@@ -9,7 +9,15 @@ function positionOf(text: string, { line, column }: TextError): number {
   return lines.slice(0, line - 1).reduce((sum, before) => sum + before.length + 1, 0) + column - 1;
 }
 
-export function RhythmField({ text, error, onChange }: { text: string; error: TextError | undefined; onChange: (text: string) => void }) {
+export function RhythmField({
+  text,
+  error,
+  onChange,
+}: {
+  text: string;
+  error: TextError | undefined;
+  onChange: (text: string) => void;
+}) {
   const field = useRef<HTMLTextAreaElement>(null);
   const goThere = () => {
     const at = error ? positionOf(text, error) : 0;

@@ -24,7 +24,12 @@ export function useSpoken(text: string, unreadable: boolean): Recognised | undef
     const read = meter === undefined ? undefined : parseMeter(meter);
     if (read?.ok === false || spoken.trim() === '') return undefined;
     const counts = room && countsOf(room);
-    return recognise(spoken, room?.school, { meter: read?.meter, houseWords: counts?.houseWords, wordSet: counts?.wordSet, most: OTHERS + 1 });
+    return recognise(spoken, room?.school, {
+      meter: read?.meter,
+      houseWords: counts?.houseWords,
+      wordSet: counts?.wordSet,
+      most: OTHERS + 1,
+    });
   }, [text, unreadable, room]);
 }
 
@@ -46,7 +51,12 @@ export function SpokenReading({ spoken, onUse }: { spoken: Recognised; onUse: (t
         <p>
           It can also mean{' '}
           {others.map((pattern) => (
-            <Button key={printRhythm(pattern)} variant="outline-dark" size="sm" onClick={() => onUse(printRhythm(pattern))}>
+            <Button
+              key={printRhythm(pattern)}
+              variant="outline-dark"
+              size="sm"
+              onClick={() => onUse(printRhythm(pattern))}
+            >
               {printRhythm(pattern)}
             </Button>
           ))}

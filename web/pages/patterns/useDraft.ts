@@ -31,7 +31,9 @@ const keyOf = (id: string) => `draft:${id}`;
 function storedDraft(id: string): Draft | undefined {
   try {
     const draft = JSON.parse(readStored(keyOf(id)) ?? 'null') as Partial<Draft> | null;
-    return draft && typeof draft.title === 'string' && typeof draft.text === 'string' ? { title: draft.title, text: draft.text } : undefined;
+    return draft && typeof draft.title === 'string' && typeof draft.text === 'string'
+      ? { title: draft.title, text: draft.text }
+      : undefined;
   } catch {
     return undefined;
   }
@@ -49,8 +51,13 @@ export function read(text: string, before: Pattern | undefined): Reading {
  * A pattern being written. Each keystroke is kept on this device at once, and sent to the server when the text makes
  * sense and the typing rests; what the server does not have yet stays here, through a reload too.
  */
-export function useDraft(id: string, saved: SavedPattern | undefined): { draft: Draft; reading: Reading; state: SaveState; problem: Error | undefined; change: (draft: Draft) => void } {
-  const [draft, setDraft] = useState<Draft>(() => storedDraft(id) ?? { title: saved?.title ?? '', text: saved?.text ?? '' });
+export function useDraft(
+  id: string,
+  saved: SavedPattern | undefined,
+): { draft: Draft; reading: Reading; state: SaveState; problem: Error | undefined; change: (draft: Draft) => void } {
+  const [draft, setDraft] = useState<Draft>(
+    () => storedDraft(id) ?? { title: saved?.title ?? '', text: saved?.text ?? '' },
+  );
   const [reading, setReading] = useState(() => read(draft.text, saved && read(saved.text, undefined).pattern));
   const [kept, setKept] = useState<Draft | undefined>(saved && { title: saved.title, text: saved.text });
   const [problem, setProblem] = useState<Error>();

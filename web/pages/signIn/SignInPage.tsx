@@ -59,11 +59,23 @@ export function SignInPage({ demo, onSignedIn }: { demo: boolean; onSignedIn: (s
         <Form onSubmit={submit}>
           <Form.Group controlId="name" className="mb-3">
             <Form.Label>Name</Form.Label>
-            <Form.Control value={name} autoComplete="username" required maxLength={60} onChange={(event) => setName(event.target.value)} />
+            <Form.Control
+              value={name}
+              autoComplete="username"
+              required
+              maxLength={60}
+              onChange={(event) => setName(event.target.value)}
+            />
           </Form.Group>
           <Form.Group controlId="password" className="mb-3">
             <Form.Label>Password</Form.Label>
-            <Form.Control type="password" value={password} autoComplete="current-password" required onChange={(event) => setPassword(event.target.value)} />
+            <Form.Control
+              type="password"
+              value={password}
+              autoComplete="current-password"
+              required
+              onChange={(event) => setPassword(event.target.value)}
+            />
           </Form.Group>
           {problem && <Notice problem={problem} />}
           <Button type="submit" variant={demo ? 'outline-dark' : 'primary'} className="w-100" disabled={busy}>

@@ -1,17 +1,30 @@
 import { useCallback, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import { CALIBRATION_CLICKS, type Calibration, TOO_WIDE, type Way, calibrationOf, storeCalibration, storedCalibration } from '../../audio/calibration.ts';
+import {
+  CALIBRATION_CLICKS,
+  type Calibration,
+  TOO_WIDE,
+  type Way,
+  calibrationOf,
+  storeCalibration,
+  storedCalibration,
+} from '../../audio/calibration.ts';
 import { type RunningClock, startClicks } from '../../audio/clickClock.ts';
 import { useKeys } from '../../state/useKeys.ts';
 
 const BEAT_SECONDS = 0.6;
 const COUNT_IN = 4;
-const clicks = Array.from({ length: COUNT_IN + CALIBRATION_CLICKS }, (_, i) => ({ time: i * BEAT_SECONDS, accent: i % 4 === 0 }));
+const clicks = Array.from({ length: COUNT_IN + CALIBRATION_CLICKS }, (_, i) => ({
+  time: i * BEAT_SECONDS,
+  accent: i % 4 === 0,
+}));
 
 export interface CalibrationPanelProps {
   readonly way: Way;
   /** Listens to claps instead of taps: called with the running clock, gives what stops it and the claps so far. */
-  readonly listen?: (clock: RunningClock) => Promise<{ readonly onsets: () => readonly number[]; readonly stop: () => void }>;
+  readonly listen?: (
+    clock: RunningClock,
+  ) => Promise<{ readonly onsets: () => readonly number[]; readonly stop: () => void }>;
   readonly onDone: () => void;
 }
 
@@ -49,7 +62,10 @@ export function CalibrationPanel({ way, listen, onDone }: CalibrationPanelProps)
       ear?.stop();
       clock.current = undefined;
       setRunning(false);
-      const calibration = calibrationOf(taps.current, clicks.slice(COUNT_IN).map(({ time }) => time));
+      const calibration = calibrationOf(
+        taps.current,
+        clicks.slice(COUNT_IN).map(({ time }) => time),
+      );
       if (calibration) storeCalibration(way, calibration);
       setFound(calibration ?? 'none');
     };
@@ -62,14 +78,24 @@ export function CalibrationPanel({ way, listen, onDone }: CalibrationPanelProps)
   };
 
   return (
-    <section className="card-paper calibration" aria-label="Calibrate this device" onPointerDown={(event) => running && tap(event.timeStamp)}>
+    <section
+      className="card-paper calibration"
+      aria-label="Calibrate this device"
+      onPointerDown={(event) => running && tap(event.timeStamp)}
+    >
       <h2>{act} along with sixteen clicks</h2>
       {running ? (
         <p className="calibration-count" role="status">
           {heard === 0 ? `${act} with the click` : heard}
         </p>
       ) : (
-        <p role="status">{found === undefined ? `Every device hears a little late. ${act} along once, and Clapboard knows by how much.` : found === 'none' ? `Too few ${way === 'tap' ? 'taps' : 'claps'} came with the click. Try once more, on every click.` : wordsOf(found)}</p>
+        <p role="status">
+          {found === undefined
+            ? `Every device hears a little late. ${act} along once, and Clapboard knows by how much.`
+            : found === 'none'
+              ? `Too few ${way === 'tap' ? 'taps' : 'claps'} came with the click. Try once more, on every click.`
+              : wordsOf(found)}
+        </p>
       )}
       <div className="stage-actions">
         <Button disabled={running} onClick={() => void start()}>
@@ -90,6 +116,9 @@ export function CalibrationPanel({ way, listen, onDone }: CalibrationPanelProps)
 
 function wordsOf({ delay, spread }: Calibration): string {
   const ms = (seconds: number) => `${Math.round(Math.abs(seconds) * 1000)} ms`;
-  const wide = spread > TOO_WIDE ? ` Your taps were ${ms(spread)} apart from each other: that is too uneven to trust. Try once more, with relaxed hands.` : ` Your taps spread by ${ms(spread)}.`;
+  const wide =
+    spread > TOO_WIDE
+      ? ` Your taps were ${ms(spread)} apart from each other: that is too uneven to trust. Try once more, with relaxed hands.`
+      : ` Your taps spread by ${ms(spread)}.`;
   return `This device is ${ms(delay)} ${delay >= 0 ? 'late' : 'early'}; that is taken off.${wide}`;
 }

@@ -8,7 +8,11 @@ import { CalibrationPanel } from './CalibrationPanel.tsx';
 const TOO_SOFT = 0.04;
 const TOO_LOUD = 0.97;
 
-type Check = { readonly kind: 'asking' } | { readonly kind: 'off' } | { readonly kind: 'on' } | { readonly kind: 'problem'; readonly problem: Error };
+type Check =
+  | { readonly kind: 'asking' }
+  | { readonly kind: 'off' }
+  | { readonly kind: 'on' }
+  | { readonly kind: 'problem'; readonly problem: Error };
 
 /** Explains, asks for the microphone, and hears one clap to see whether it is loud enough. */
 export function MicrophonePanel({ keeps, onTap }: { keeps: number | null; onTap: () => void }) {
@@ -44,8 +48,16 @@ export function MicrophonePanel({ keeps, onTap }: { keeps: number | null; onTap:
       setCheck({ kind: 'problem', problem: problem as Error });
     }
   };
-  const verdict = loudest === 0 ? 'Clap once.' : loudest < TOO_SOFT ? 'Too soft: come closer, or turn the microphone up.' : loudest > TOO_LOUD ? 'Too loud: go further away, or turn the microphone down.' : 'Good.';
-  if (calibrating) return <CalibrationPanel way="microphone" listen={listenWith} onDone={() => setCalibrating(false)} />;
+  const verdict =
+    loudest === 0
+      ? 'Clap once.'
+      : loudest < TOO_SOFT
+        ? 'Too soft: come closer, or turn the microphone up.'
+        : loudest > TOO_LOUD
+          ? 'Too loud: go further away, or turn the microphone down.'
+          : 'Good.';
+  if (calibrating)
+    return <CalibrationPanel way="microphone" listen={listenWith} onDone={() => setCalibrating(false)} />;
   return (
     <section className="card-paper microphone" aria-label="Microphone">
       {check.kind === 'on' ? (
@@ -53,7 +65,14 @@ export function MicrophonePanel({ keeps, onTap }: { keeps: number | null; onTap:
           <p className="microphone-verdict" role="status">
             {verdict}
           </p>
-          <div className="level" role="meter" aria-label="Loudness" aria-valuemin={0} aria-valuemax={100} aria-valuenow={Math.round(level * 100)}>
+          <div
+            className="level"
+            role="meter"
+            aria-label="Loudness"
+            aria-valuemin={0}
+            aria-valuemax={100}
+            aria-valuenow={Math.round(level * 100)}
+          >
             <span style={{ width: `${Math.min(100, Math.round(Math.sqrt(level) * 100))}%` }} />
           </div>
         </>
@@ -66,7 +85,11 @@ export function MicrophonePanel({ keeps, onTap }: { keeps: number | null; onTap:
               : 'The browser will ask whether this page may use the microphone. The sound is listened to here, on this device, and goes nowhere.'}
         </p>
       )}
-      <p className="caution">{keeps === null ? 'No sound is kept.' : `This class keeps recordings for ${keeps} ${keeps === 1 ? 'day' : 'days'}; then they are deleted.`}</p>
+      <p className="caution">
+        {keeps === null
+          ? 'No sound is kept.'
+          : `This class keeps recordings for ${keeps} ${keeps === 1 ? 'day' : 'days'}; then they are deleted.`}
+      </p>
       <div className="stage-actions">
         {check.kind !== 'on' && (
           <Button variant="outline-dark" disabled={check.kind === 'asking'} onClick={() => void ask()}>

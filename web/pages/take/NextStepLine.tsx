@@ -3,7 +3,15 @@ import { Link } from 'react-router';
 import type { NextStep } from '../../../core/judging/nextStep.ts';
 
 /** What comes next for this child: two full marks lead on, two low ones back to something easier. */
-export function NextStepLine({ step, patternId, onBpm }: { step: NextStep; patternId: string; onBpm: (bpm: number) => void }) {
+export function NextStepLine({
+  step,
+  patternId,
+  onBpm,
+}: {
+  step: NextStep;
+  patternId: string;
+  onBpm: (bpm: number) => void;
+}) {
   switch (step.kind) {
     case 'again':
       return null;

@@ -11,12 +11,23 @@ const SPREAD = 0.022;
 const LEAD = 0.03;
 
 /** A stand-in for a real child, so that everything can be tried alone. */
-export function PracticeChild({ naming, onPractise }: { naming: NamingId; onPractise: (child: SimulatedChild) => void }) {
+export function PracticeChild({
+  naming,
+  onPractise,
+}: {
+  naming: NamingId;
+  onPractise: (child: SimulatedChild) => void;
+}) {
   const [code, setCode] = useState<MisreadingCode | ''>('');
   return (
     <div className="practice-child">
       <Form.Label htmlFor="practice">No child here? The practice child claps it</Form.Label>
-      <Form.Select id="practice" size="sm" value={code} onChange={(event) => setCode(MISREADING_CODES.find((one) => one === event.target.value) ?? '')}>
+      <Form.Select
+        id="practice"
+        size="sm"
+        value={code}
+        onChange={(event) => setCode(MISREADING_CODES.find((one) => one === event.target.value) ?? '')}
+      >
         <option value="">right</option>
         {MISREADING_CODES.map((one) => (
           <option key={one} value={one}>
@@ -24,7 +35,11 @@ export function PracticeChild({ naming, onPractise }: { naming: NamingId; onPrac
           </option>
         ))}
       </Form.Select>
-      <Button size="sm" variant="outline-dark" onClick={() => onPractise({ spread: SPREAD, lead: LEAD, ...(code === '' ? {} : { misreads: [{ code }] }) })}>
+      <Button
+        size="sm"
+        variant="outline-dark"
+        onClick={() => onPractise({ spread: SPREAD, lead: LEAD, ...(code === '' ? {} : { misreads: [{ code }] }) })}
+      >
         Hear the practice child
       </Button>
     </div>

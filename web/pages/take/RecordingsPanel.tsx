@@ -28,15 +28,27 @@ export interface RecordingTake {
 }
 
 /** Recordings that children brought: dropped here, matched to names, listened to and judged. */
-export function RecordingsPanel({ children, bpm, onTake }: { children: readonly Child[]; bpm: number; onTake: (take: RecordingTake) => number | undefined }) {
+export function RecordingsPanel({
+  children,
+  bpm,
+  onTake,
+}: {
+  children: readonly Child[];
+  bpm: number;
+  onTake: (take: RecordingTake) => number | undefined;
+}) {
   const [rows, setRows] = useState<readonly Row[]>([]);
   const [start, setStart] = useState('');
   const nextId = useRef(0);
   const stops = useRef(new Map<number, AbortController>());
-  const change = (id: number, part: Partial<Row>) => setRows((before) => before.map((row) => (row.id === id ? { ...row, ...part } : row)));
+  const change = (id: number, part: Partial<Row>) =>
+    setRows((before) => before.map((row) => (row.id === id ? { ...row, ...part } : row)));
 
   const listen = async (files: readonly File[]) => {
-    const added = files.map((file) => ({ file, row: { id: nextId.current++, name: file.name, childId: childInName(file.name, children), done: 0 } satisfies Row }));
+    const added = files.map((file) => ({
+      file,
+      row: { id: nextId.current++, name: file.name, childId: childInName(file.name, children), done: 0 } satisfies Row,
+    }));
     setRows((before) => [...before, ...added.map(({ row }) => row)]);
     // One after the other: each takes all of a processor.
     for (const { file, row } of added) {
@@ -49,7 +61,11 @@ export function RecordingsPanel({ children, bpm, onTake }: { children: readonly 
       }
     }
   };
-  const { getRootProps, getInputProps, isDragActive, open } = useDropzone({ onDrop: (files) => void listen(files), noClick: true, noKeyboard: true });
+  const { getRootProps, getInputProps, isDragActive, open } = useDropzone({
+    onDrop: (files) => void listen(files),
+    noClick: true,
+    noKeyboard: true,
+  });
   const remove = (id: number) => {
     stops.current.get(id)?.abort();
     setRows((before) => before.filter((row) => row.id !== id));
@@ -58,12 +74,21 @@ export function RecordingsPanel({ children, bpm, onTake }: { children: readonly 
   const judge = () => {
     const given = start.trim() === '' ? undefined : Number(start.replace(',', '.'));
     for (const { id, heard, childId } of ready) {
-      const mark = onTake({ childId, heard: heard!, start: given !== undefined && Number.isFinite(given) ? given : undefined });
+      const mark = onTake({
+        childId,
+        heard: heard!,
+        start: given !== undefined && Number.isFinite(given) ? given : undefined,
+      });
       if (mark !== undefined) change(id, { mark });
     }
   };
   return (
-    <section {...getRootProps({ className: `recordings ${isDragActive ? 'recordings-over' : ''}`, 'aria-label': 'Recordings' })}>
+    <section
+      {...getRootProps({
+        className: `recordings ${isDragActive ? 'recordings-over' : ''}`,
+        'aria-label': 'Recordings',
+      })}
+    >
       <input {...getInputProps({ 'aria-label': 'Sound files', accept: 'audio/*,video/webm' })} />
       <p>
         Drop recordings here, or{' '}
@@ -91,7 +116,13 @@ export function RecordingsPanel({ children, bpm, onTake }: { children: readonly 
                 <tr key={id}>
                   <td>{name}</td>
                   <td>
-                    <Form.Select size="sm" aria-label={`Who claps in ${name}`} value={childId} disabled={mark !== undefined} onChange={(event) => change(id, { childId: event.target.value })}>
+                    <Form.Select
+                      size="sm"
+                      aria-label={`Who claps in ${name}`}
+                      value={childId}
+                      disabled={mark !== undefined}
+                      onChange={(event) => change(id, { childId: event.target.value })}
+                    >
                       <option value="">who?</option>
                       {children.map((child) => (
                         <option key={child.id} value={child.id}>
@@ -100,7 +131,15 @@ export function RecordingsPanel({ children, bpm, onTake }: { children: readonly 
                       ))}
                     </Form.Select>
                   </td>
-                  <td>{problem ? <span className="recording-problem">{problem}</span> : heard ? `${heard.onsets.length} claps` : <ProgressBar now={done * 100} aria-label={`Listening to ${name}`} />}</td>
+                  <td>
+                    {problem ? (
+                      <span className="recording-problem">{problem}</span>
+                    ) : heard ? (
+                      `${heard.onsets.length} claps`
+                    ) : (
+                      <ProgressBar now={done * 100} aria-label={`Listening to ${name}`} />
+                    )}
+                  </td>
                   <td>{mark ?? ''}</td>
                   <td>
                     <Button size="sm" variant="link" aria-label={`Remove ${name}`} onClick={() => remove(id)}>
@@ -113,8 +152,17 @@ export function RecordingsPanel({ children, bpm, onTake }: { children: readonly 
           </Table>
           <div className="recordings-end">
             <Form.Label htmlFor="recording-start">Beat 1 of measure 1 at second</Form.Label>
-            <Form.Control id="recording-start" size="sm" inputMode="decimal" placeholder="no click" value={start} onChange={(event) => setStart(event.target.value)} />
-            <span>{start.trim() === '' ? 'judged freely, at the tempo of the child' : `judged with a click at ${bpm}`}</span>
+            <Form.Control
+              id="recording-start"
+              size="sm"
+              inputMode="decimal"
+              placeholder="no click"
+              value={start}
+              onChange={(event) => setStart(event.target.value)}
+            />
+            <span>
+              {start.trim() === '' ? 'judged freely, at the tempo of the child' : `judged with a click at ${bpm}`}
+            </span>
             <Button disabled={ready.length === 0} onClick={judge}>
               Judge {ready.length === 1 ? 'it' : `these ${ready.length}`}
             </Button>

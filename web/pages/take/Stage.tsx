@@ -34,7 +34,23 @@ interface StageProps {
 }
 
 /** From the count-in to the result: what the child sees. */
-export function Stage({ run, way, task, child, title, pattern, bpm, counts, take, borders, takePath, step, nextChild, onAgain, onNext }: StageProps) {
+export function Stage({
+  run,
+  way,
+  task,
+  child,
+  title,
+  pattern,
+  bpm,
+  counts,
+  take,
+  borders,
+  takePath,
+  step,
+  nextChild,
+  onAgain,
+  onNext,
+}: StageProps) {
   return (
     <div className="stage">
       <div className="page-head">
@@ -44,7 +60,18 @@ export function Stage({ run, way, task, child, title, pattern, bpm, counts, take
         </span>
       </div>
       {run.state === 'done' ? (
-        take && <Done take={take} counts={counts} borders={borders} takePath={takePath} step={step} nextChild={nextChild} onAgain={onAgain} onNext={onNext} />
+        take && (
+          <Done
+            take={take}
+            counts={counts}
+            borders={borders}
+            takePath={takePath}
+            step={step}
+            nextChild={nextChild}
+            onAgain={onAgain}
+            onNext={onNext}
+          />
+        )
       ) : (
         <Playing run={run} pattern={pattern} bpm={bpm} counts={counts} way={way} task={task} />
       )}
@@ -54,11 +81,25 @@ export function Stage({ run, way, task, child, title, pattern, bpm, counts, take
 
 /** What to do on the pad, before the first clap. */
 const TASK_WORDS: Readonly<Record<Task, string>> = { claps: 'Tap!', held: 'Tap and hold!', feet: 'Go!' };
-const TASK_RULES: Readonly<Record<Task, string>> = { claps: 'Tap with', held: 'Tap, and hold a long note to its end, with', feet: 'Feet on every beat, hands in the rhythm, with' };
+const TASK_RULES: Readonly<Record<Task, string>> = {
+  claps: 'Tap with',
+  held: 'Tap, and hold a long note to its end, with',
+  feet: 'Feet on every beat, hands in the rhythm, with',
+};
 
-function Playing({ run, pattern, bpm, counts, way, task }: Pick<StageProps, 'run' | 'pattern' | 'bpm' | 'counts' | 'way' | 'task'>) {
+function Playing({
+  run,
+  pattern,
+  bpm,
+  counts,
+  way,
+  task,
+}: Pick<StageProps, 'run' | 'pattern' | 'bpm' | 'counts' | 'way' | 'task'>) {
   const tapKey = (limb: Limb) => (event: KeyboardEvent) => run.tap(event.timeStamp, limb, nameOf(event));
-  useKeys({ ' ': tapKey('hands'), f: tapKey(task === 'feet' ? 'feet' : 'hands'), j: tapKey('hands'), Escape: run.cancel }, [' ', 'f', 'j', 'Escape']);
+  useKeys(
+    { ' ': tapKey('hands'), f: tapKey(task === 'feet' ? 'feet' : 'hands'), j: tapKey('hands'), Escape: run.cancel },
+    [' ', 'f', 'j', 'Escape'],
+  );
   const { lift } = run;
   useEffect(() => {
     const up = (event: KeyboardEvent) => lift(event.timeStamp, nameOf(event));
@@ -79,7 +120,13 @@ function Playing({ run, pattern, bpm, counts, way, task }: Pick<StageProps, 'run
   const asked = way === 'tap' ? TASK_WORDS[task] : 'Clap!';
   return (
     <>
-      <Ruler pattern={pattern} counts={counts} overlay={(system, layout) => <MovingBeat pattern={pattern} bpm={bpm} now={run.now} system={system} layout={layout} />} />
+      <Ruler
+        pattern={pattern}
+        counts={counts}
+        overlay={(system, layout) => (
+          <MovingBeat pattern={pattern} bpm={bpm} now={run.now} system={system} layout={layout} />
+        )}
+      />
       {/* Keyboard taps come through the space bar, wherever the focus is. */}
       <div className="pads">
         {task === 'feet' && (
@@ -120,10 +167,18 @@ function Playing({ run, pattern, bpm, counts, way, task }: Pick<StageProps, 'run
             'Clap: the microphone listens'
           )}
         </span>
-        <Button variant="outline-dark" onClick={run.finish} onKeyDown={(event) => event.key === ' ' && event.preventDefault()}>
+        <Button
+          variant="outline-dark"
+          onClick={run.finish}
+          onKeyDown={(event) => event.key === ' ' && event.preventDefault()}
+        >
           Done
         </Button>
-        <Button variant="outline-dark" onClick={run.cancel} onKeyDown={(event) => event.key === ' ' && event.preventDefault()}>
+        <Button
+          variant="outline-dark"
+          onClick={run.cancel}
+          onKeyDown={(event) => event.key === ' ' && event.preventDefault()}
+        >
           Stop <kbd>Esc</kbd>
         </Button>
       </div>
@@ -134,7 +189,18 @@ function Playing({ run, pattern, bpm, counts, way, task }: Pick<StageProps, 'run
 /** Taps that come after the end must not skip the result: keys work only after this moment. */
 const HOLD_MS = 900;
 
-function Done({ take, counts, borders, takePath, step, nextChild, onAgain, onNext }: Pick<StageProps, 'counts' | 'borders' | 'takePath' | 'step' | 'nextChild' | 'onAgain' | 'onNext'> & { take: StageTake }) {
+function Done({
+  take,
+  counts,
+  borders,
+  takePath,
+  step,
+  nextChild,
+  onAgain,
+  onNext,
+}: Pick<StageProps, 'counts' | 'borders' | 'takePath' | 'step' | 'nextChild' | 'onAgain' | 'onNext'> & {
+  take: StageTake;
+}) {
   const [from] = useState(() => performance.now() + HOLD_MS);
   const held = (action: () => void) => (event: KeyboardEvent) => {
     if (event.timeStamp > from) action();

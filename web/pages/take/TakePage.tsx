@@ -44,11 +44,28 @@ export default function TakePage({ teacher }: { teacher: Teacher }) {
   const problem = classes.error ?? patterns.error ?? current.error;
   if (problem && !(current.data && patterns.data)) return <Notice problem={problem} />;
   if (!classes.data || !patterns.data) return null;
-  if (!classId) return <Empty text="First make a class with the names of the children." to="/classes" name="To the classes" />;
+  if (!classId)
+    return <Empty text="First make a class with the names of the children." to="/classes" name="To the classes" />;
   if (!pattern) return <Empty text="First write a rhythm to clap." to="/patterns" name="To the patterns" />;
   if (!current.data) return null;
-  if (current.data.children.length === 0) return <Empty text="This class has no children yet. Add their first names or codes." to={`/classes/${classId}`} name="To the class" />;
-  return <TakeRoom key={classId} teacher={teacher} room={current.data} classes={classes.data} patterns={patterns.data} pattern={pattern} />;
+  if (current.data.children.length === 0)
+    return (
+      <Empty
+        text="This class has no children yet. Add their first names or codes."
+        to={`/classes/${classId}`}
+        name="To the class"
+      />
+    );
+  return (
+    <TakeRoom
+      key={classId}
+      teacher={teacher}
+      room={current.data}
+      classes={classes.data}
+      patterns={patterns.data}
+      pattern={pattern}
+    />
+  );
 }
 
 function choose(wanted: string, from: readonly { id: string }[] | undefined): string | undefined {
@@ -95,30 +112,87 @@ function TakeRoom({ teacher, room, classes, patterns, pattern }: RoomProps) {
   const task: Task = heardBy === 'tap' ? (TASKS.find((one) => one === chosenTask) ?? 'claps') : 'claps';
 
   /** Judges a take here, and sends it on its way. */
-  const keep = ({ onsets, feet, releases, outline, sound }: Taken, how: { source: NonNullable<TakeUpload['source']>; free?: boolean; childId?: string }) => {
+  const keep = (
+    { onsets, feet, releases, outline, sound }: Taken,
+    how: { source: NonNullable<TakeUpload['source']>; free?: boolean; childId?: string },
+  ) => {
     if (!unfolded) return undefined;
     const freely = how.free ?? false;
     const kept = how.source !== 'practice';
     const windows = windowsOf(room);
-    const judged = judge({ pattern: unfolded, bpm, onsets, feet, releases, free: freely, windows, borders: room.borders ?? undefined, speech: { counts: countsOf(room), naming: namingOf(room) } });
+    const judged = judge({
+      pattern: unfolded,
+      bpm,
+      onsets,
+      feet,
+      releases,
+      free: freely,
+      windows,
+      borders: room.borders ?? undefined,
+      speech: { counts: countsOf(room), naming: namingOf(room) },
+    });
     if (!judged.ok) {
       setProblem(new Error(`${judged.reason}. Choose another tempo or pattern.`));
       return undefined;
     }
     const id = uuid();
     if (outline) keepOutline(id, outline);
-    const upload: TakeUpload = { childId: how.childId ?? child.id, patternId: pattern.id, title: pattern.title, patternText: pattern.text, bpm, onsets, ...(feet ? { feet } : {}), ...(releases ? { releases } : {}), free: freely, source: how.source, takenAt: Date.now() };
-    if (kept) void keepTake({ id, teacherId: teacher.id, childName: room.children.find((one) => one.id === upload.childId)?.name ?? child.name, upload, ...(sound ? { sound } : {}) }).catch(() => setProblem(new Error('This browser keeps nothing on the device, so the take could not be stored. Allow storage for this page.')));
-    setTake({ patternId: pattern.id, patternText: pattern.text, bpm, free: freely, windows, onsets, outline, result: structuredClone(judged.result) as TakeResult, mark: judged.result.mark, kept, takeId: id });
+    const upload: TakeUpload = {
+      childId: how.childId ?? child.id,
+      patternId: pattern.id,
+      title: pattern.title,
+      patternText: pattern.text,
+      bpm,
+      onsets,
+      ...(feet ? { feet } : {}),
+      ...(releases ? { releases } : {}),
+      free: freely,
+      source: how.source,
+      takenAt: Date.now(),
+    };
+    if (kept)
+      void keepTake({
+        id,
+        teacherId: teacher.id,
+        childName: room.children.find((one) => one.id === upload.childId)?.name ?? child.name,
+        upload,
+        ...(sound ? { sound } : {}),
+      }).catch(() =>
+        setProblem(
+          new Error(
+            'This browser keeps nothing on the device, so the take could not be stored. Allow storage for this page.',
+          ),
+        ),
+      );
+    setTake({
+      patternId: pattern.id,
+      patternText: pattern.text,
+      bpm,
+      free: freely,
+      windows,
+      onsets,
+      outline,
+      result: structuredClone(judged.result) as TakeResult,
+      mark: judged.result.mark,
+      kept,
+      takeId: id,
+    });
     return judged.result.mark;
   };
-  const run = useTakeRun(unfolded, bpm, { way: heardBy, task, free, keepSound: typeof room.recordingDays === 'number' }, (taken) => keep(taken, { source: heardBy, free }));
+  const run = useTakeRun(
+    unfolded,
+    bpm,
+    { way: heardBy, task, free, keepSound: typeof room.recordingDays === 'number' },
+    (taken) => keep(taken, { source: heardBy, free }),
+  );
   const practise = (child_: SimulatedChild) => {
     if (!unfolded) return;
     // Its hands are made to sound, and heard as a microphone would hear them.
     const seed = Date.now() % 2 ** 31;
     const lead = (60 / bpm) * 6;
-    const claps = simulateTake(unfolded, bpm, child_, seed).map((time) => time + lead).filter((time) => time > 0);
+    const claps = simulateTake(unfolded, bpm, child_, seed)
+      .map((time) => time + lead)
+      .filter((time) => time > 0);
     const samples = synthesiseClaps(claps, { seed, room: 'classroom', noiseDb: -52, sampleRate: 22_050 });
     const onsets = detectOnsets(samples, 22_050).map((time) => Math.round((time - lead) * 1e4) / 1e4);
     const steps = task === 'feet' ? { feet: simulateSteps(unfolded, bpm, child_, seed) } : {};
@@ -142,18 +216,42 @@ function TakeRoom({ teacher, room, classes, patterns, pattern }: RoomProps) {
     setSearch({ ...Object.fromEntries(search), [name]: id }, { replace: true });
   };
 
-  const soFar = room.takes.filter((one) => one.childId === child.id && one.patternId === pattern.id && one.id !== take?.takeId).map(({ bpm: at, mark, override }) => ({ bpm: at, mark: override ?? mark })).reverse();
+  const soFar = room.takes
+    .filter((one) => one.childId === child.id && one.patternId === pattern.id && one.id !== take?.takeId)
+    .map(({ bpm: at, mark, override }) => ({ bpm: at, mark: override ?? mark }))
+    .reverse();
   const hardest = take && hardestMeasure(take.result);
-  const step = take?.kept ? nextStep([...soFar, { bpm, mark: take.mark, ...(hardest === undefined ? {} : { hardest }) }]) : undefined;
+  const step = take?.kept
+    ? nextStep([...soFar, { bpm, mark: take.mark, ...(hardest === undefined ? {} : { hardest }) }])
+    : undefined;
 
-  if (!unfolded) return <Notice problem={{ message: 'This pattern cannot be read. Open it under Patterns and mend its text.' }} />;
+  if (!unfolded)
+    return <Notice problem={{ message: 'This pattern cannot be read. Open it under Patterns and mend its text.' }} />;
   if (run.state !== 'ready') {
     return (
       <>
         {problem && <Notice problem={problem} />}
         <Stage
-          step={step && <NextStepLine step={step} patternId={pattern.id} onBpm={(value) => (setTempo(String(value)), again())} />}
-          way={heardBy} task={task} takePath={take?.kept ? `/classes/${room.id}/takes/${take.takeId}` : undefined} run={run} child={child} title={pattern.title} pattern={unfolded} bpm={bpm} counts={counts} take={take} borders={room.borders} onAgain={again} onNext={next} nextChild={following(room.children, child)} />
+          step={
+            step && (
+              <NextStepLine step={step} patternId={pattern.id} onBpm={(value) => (setTempo(String(value)), again())} />
+            )
+          }
+          way={heardBy}
+          task={task}
+          takePath={take?.kept ? `/classes/${room.id}/takes/${take.takeId}` : undefined}
+          run={run}
+          child={child}
+          title={pattern.title}
+          pattern={unfolded}
+          bpm={bpm}
+          counts={counts}
+          take={take}
+          borders={room.borders}
+          onAgain={again}
+          onNext={next}
+          nextChild={following(room.children, child)}
+        />
       </>
     );
   }
@@ -181,7 +279,13 @@ function TakeRoom({ teacher, room, classes, patterns, pattern }: RoomProps) {
       onFree={(on) => setClicks(on ? 'count-in' : 'all')}
       problem={run.problem ?? problem}
       onRecording={({ childId: whose, heard, start: given }) => {
-        const mark = keep({ onsets: heard.onsets.map((time) => Math.round((time - (given ?? 0)) * 1e4) / 1e4), outline: { ...heard.outline, from: heard.outline.from - (given ?? 0) } }, { source: 'recording', free: given === undefined, childId: whose });
+        const mark = keep(
+          {
+            onsets: heard.onsets.map((time) => Math.round((time - (given ?? 0)) * 1e4) / 1e4),
+            outline: { ...heard.outline, from: heard.outline.from - (given ?? 0) },
+          },
+          { source: 'recording', free: given === undefined, childId: whose },
+        );
         setTake(undefined);
         return mark;
       }}

@@ -59,7 +59,10 @@ export function TakeResultView({ take, counts, mark, borders }: ViewProps) {
     const parsed = parseRhythm(take.patternText);
     return parsed.ok ? unfold(parsed.pattern) : undefined;
   }, [take.patternText]);
-  const heard = useMemo(() => (unfolded ? heardMarks(unfolded, bpm, result, windows, take.free) : []), [unfolded, bpm, result, windows, take.free]);
+  const heard = useMemo(
+    () => (unfolded ? heardMarks(unfolded, bpm, result, windows, take.free) : []),
+    [unfolded, bpm, result, windows, take.free],
+  );
   const heardPattern = useMemo(() => {
     const parsed = parseRhythm(result.heard);
     return parsed.ok && result.notes.some(({ verdict }) => verdict !== 'missed') ? parsed.pattern : undefined;
@@ -68,7 +71,10 @@ export function TakeResultView({ take, counts, mark, borders }: ViewProps) {
   const [first, ...others] = advice.fix;
   const hardest = hardestMeasure(result);
   const forChild = face === 'child';
-  const only = (pattern: Pattern | undefined) => (pattern && zoom !== undefined && pattern.measures[zoom] ? { pickup: pattern.pickup && zoom === 0, measures: [pattern.measures[zoom]] } : pattern);
+  const only = (pattern: Pattern | undefined) =>
+    pattern && zoom !== undefined && pattern.measures[zoom]
+      ? { pickup: pattern.pickup && zoom === 0, measures: [pattern.measures[zoom]] }
+      : pattern;
   const sound = useMemo((): SoundOnRuler | undefined => {
     if (!take.outline || !unfolded) return undefined;
     const { whole } = expectedOf(unfolded, bpm);
@@ -79,7 +85,8 @@ export function TakeResultView({ take, counts, mark, borders }: ViewProps) {
     const zero = first ? first.heard - first.written * pace : -result.tempo.leadMs / 1000;
     return { outline: take.outline, whole: whole * pace, zero: zero + begin * pace };
   }, [take.outline, take.free, take.onsets, unfolded, bpm, zoom, result]);
-  const marks = zoom === undefined ? heard : heard.filter(({ measure }) => measure === zoom).map((one) => ({ ...one, measure: 0 }));
+  const marks =
+    zoom === undefined ? heard : heard.filter(({ measure }) => measure === zoom).map((one) => ({ ...one, measure: 0 }));
   return (
     <section className={`take-result ${forChild ? 'for-child' : ''}`} aria-label="Result">
       <div className="result-head">
@@ -105,13 +112,22 @@ export function TakeResultView({ take, counts, mark, borders }: ViewProps) {
       </div>
       <div className="result-tools no-print">
         {hardest !== undefined && patternId && (
-          <Link className="btn btn-outline-dark" to={`/lead?pattern=${patternId}&from=${hardest}&bpm=${Math.min(PRACTICE_BPM, bpm)}`}>
+          <Link
+            className="btn btn-outline-dark"
+            to={`/lead?pattern=${patternId}&from=${hardest}&bpm=${Math.min(PRACTICE_BPM, bpm)}`}
+          >
             Practise measure {hardest} at {Math.min(PRACTICE_BPM, bpm)}
           </Link>
         )}
         {unfolded && <PlayBack take={take} pattern={unfolded} />}
         {unfolded && unfolded.measures.length > 1 && (
-          <Form.Select size="sm" className="zoom" aria-label="Show" value={zoom ?? ''} onChange={(event) => setZoom(event.target.value === '' ? undefined : Number(event.target.value))}>
+          <Form.Select
+            size="sm"
+            className="zoom"
+            aria-label="Show"
+            value={zoom ?? ''}
+            onChange={(event) => setZoom(event.target.value === '' ? undefined : Number(event.target.value))}
+          >
             <option value="">all measures</option>
             {unfolded.measures.map((_, i) => (
               <option key={i} value={i}>
@@ -120,9 +136,24 @@ export function TakeResultView({ take, counts, mark, borders }: ViewProps) {
             ))}
           </Form.Select>
         )}
-        <Form.Check type="switch" id="child-face" label="For the child" checked={forChild} onChange={(event) => setFace(event.target.checked ? 'child' : 'teacher')} />
+        <Form.Check
+          type="switch"
+          id="child-face"
+          label="For the child"
+          checked={forChild}
+          onChange={(event) => setFace(event.target.checked ? 'child' : 'teacher')}
+        />
       </div>
-      {unfolded && <Ruler pattern={only(unfolded)!} size={zoom === undefined ? 'desk' : 'board'} counts={counts} heard={marks} heardNotes={only(heardPattern)} sound={sound} />}
+      {unfolded && (
+        <Ruler
+          pattern={only(unfolded)!}
+          size={zoom === undefined ? 'desk' : 'board'}
+          counts={counts}
+          heard={marks}
+          heardNotes={only(heardPattern)}
+          sound={sound}
+        />
+      )}
       <Legend shapes={shapes} />
       {!forChild && unfolded && <Numbers take={take} pattern={unfolded} borders={borders ?? MARK_BORDERS} />}
     </section>
@@ -140,7 +171,10 @@ function PlayBack({ take, pattern }: { take: JudgedTake; pattern: Pattern }) {
       setPlaying(false);
       return;
     }
-    const started = await playStrikes(take.onsets.map((time) => ({ time, sound: 'clap' })), take.free ? [] : beatsOf(pattern, take.bpm));
+    const started = await playStrikes(
+      take.onsets.map((time) => ({ time, sound: 'clap' })),
+      take.free ? [] : beatsOf(pattern, take.bpm),
+    );
     if (!started) return;
     setPlaying(true);
     const timer = setTimeout(() => setPlaying(false), started.ms);
@@ -182,42 +216,73 @@ function borderWords(mark: number, borders: readonly MarkBorder[]): string {
 }
 
 /** The arithmetic behind the mark, folded until it is asked for. */
-function Numbers({ take: { result, bpm, free, onsets }, pattern, borders }: { take: JudgedTake; pattern: Pattern; borders: readonly MarkBorder[] }) {
+function Numbers({
+  take: { result, bpm, free, onsets },
+  pattern,
+  borders,
+}: {
+  take: JudgedTake;
+  pattern: Pattern;
+  borders: readonly MarkBorder[];
+}) {
   const [open, setOpen] = useState(false);
   const { notes, extras, tempo, accuracy, withBeat, follow, feet, holds } = result;
   const count = (verdict: string) => notes.filter((note) => note.verdict === verdict).length;
   const half = count('early') + count('late');
   const ms = (value: number) => `${Math.abs(Math.round(value))} ms`;
-  const line = useMemo(() => (open ? tempoLine(pattern, bpm, result, onsets) : []), [open, pattern, bpm, result, onsets]);
+  const line = useMemo(
+    () => (open ? tempoLine(pattern, bpm, result, onsets) : []),
+    [open, pattern, bpm, result, onsets],
+  );
   const ticks = useMemo(() => {
     const { whole } = expectedOf(pattern, bpm);
-    return playPattern(pattern).map(({ at, measure }) => ({ at: toNumber(at) * whole, name: measure.number === 0 ? '' : String(measure.number) }));
+    return playPattern(pattern).map(({ at, measure }) => ({
+      at: toNumber(at) * whole,
+      name: measure.number === 0 ? '' : String(measure.number),
+    }));
   }, [pattern, bpm]);
   return (
     <details className="numbers" onToggle={(event) => setOpen(event.currentTarget.open)}>
       <summary>How the mark came about</summary>
       <p>
-        ({count('on-time')} on time + half of {half} early or late − half of {extras.length} too many) ÷ {notes.length} notes = {percent(accuracy)}. Mark {borderWords(result.mark, borders)}
+        ({count('on-time')} on time + half of {half} early or late − half of {extras.length} too many) ÷ {notes.length}{' '}
+        notes = {percent(accuracy)}. Mark {borderWords(result.mark, borders)}
       </p>
       <p>
         {free ? `No click; played at about ${tempo.bpm}.` : `Click at ${bpm}, played at ${tempo.bpm}. `}
-        {!free && (Math.abs(tempo.leadMs) < 1 ? 'With the click' : tempo.leadMs > 0 ? `${ms(tempo.leadMs)} ahead of the click` : `${ms(tempo.leadMs)} behind the click`)}
+        {!free &&
+          (Math.abs(tempo.leadMs) < 1
+            ? 'With the click'
+            : tempo.leadMs > 0
+              ? `${ms(tempo.leadMs)} ahead of the click`
+              : `${ms(tempo.leadMs)} behind the click`)}
         {!free && ' (taken off before judging); '}
         {free && ' '}
-        {tempo.driftPct === 0 ? 'tempo kept' : `${Math.abs(tempo.driftPct)} % ${tempo.driftPct > 0 ? 'faster' : 'slower'} by the end`}; unsteadiness {ms(tempo.spreadMs)}.
+        {tempo.driftPct === 0
+          ? 'tempo kept'
+          : `${Math.abs(tempo.driftPct)} % ${tempo.driftPct > 0 ? 'faster' : 'slower'} by the end`}
+        ; unsteadiness {ms(tempo.spreadMs)}.
       </p>
-      {typeof withBeat === 'number' && <p>With the beat itself, the child not followed: {percent(withBeat)} of the notes.</p>}
+      {typeof withBeat === 'number' && (
+        <p>With the beat itself, the child not followed: {percent(withBeat)} of the notes.</p>
+      )}
       {follow.map(({ fromNote, beatsAhead }) => (
         <p key={fromNote}>{followWords(beatsAhead, notes[fromNote])}</p>
       ))}
       {feet && (
         <p>
-          Feet: {feet.onBeat} of {feet.beats} beats{feet.extras > 0 ? `, ${feet.extras} steps too many` : ''}{feet.leadMs === undefined ? '' : `, ${ms(feet.leadMs)} ${feet.leadMs >= 0 ? 'ahead of' : 'behind'} the beat on the whole (taken off)`}; hands {ms(feet.handsLaterMs)} {feet.handsLaterMs >= 0 ? 'after' : 'before'} the feet, give or take {ms(feet.apartMs)}.
+          Feet: {feet.onBeat} of {feet.beats} beats{feet.extras > 0 ? `, ${feet.extras} steps too many` : ''}
+          {feet.leadMs === undefined
+            ? ''
+            : `, ${ms(feet.leadMs)} ${feet.leadMs >= 0 ? 'ahead of' : 'behind'} the beat on the whole (taken off)`}
+          ; hands {ms(feet.handsLaterMs)} {feet.handsLaterMs >= 0 ? 'after' : 'before'} the feet, give or take{' '}
+          {ms(feet.apartMs)}.
         </p>
       )}
       {holds?.map(({ index, verdict, heldS, writtenS }) => (
         <p key={index}>
-          Measure {notes[index]?.measure}, beat {notes[index]?.beat}: held {heldS} s of {writtenS} s{verdict === 'kept' ? '' : verdict === 'cut' ? ', cut short' : ', held over'}.
+          Measure {notes[index]?.measure}, beat {notes[index]?.beat}: held {heldS} s of {writtenS} s
+          {verdict === 'kept' ? '' : verdict === 'cut' ? ', cut short' : ', held over'}.
         </p>
       ))}
       {line.length > 2 && (

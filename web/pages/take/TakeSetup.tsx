@@ -46,11 +46,42 @@ interface SetupProps {
   readonly onRecording: (take: RecordingTake) => number | undefined;
 }
 
-const HEARD_BY = [['claps', 'taps'], ['held', 'taps, held'], ['feet', 'taps and feet'], ['microphone', 'microphone']] as const;
-const CLICKS = [['all', 'all through'], ['count-in', 'count-in only']] as const;
+const HEARD_BY = [
+  ['claps', 'taps'],
+  ['held', 'taps, held'],
+  ['feet', 'taps and feet'],
+  ['microphone', 'microphone'],
+] as const;
+const CLICKS = [
+  ['all', 'all through'],
+  ['count-in', 'count-in only'],
+] as const;
 
 /** Who claps what, how fast. */
-export function TakeSetup({ room, classes, patterns, pattern, unfolded, child, bpm, counts, onClass, onPattern, onChild, onBpm, onStart, onPractise, way, onWay, task, onTask, free, onFree, problem, onRecording }: SetupProps) {
+export function TakeSetup({
+  room,
+  classes,
+  patterns,
+  pattern,
+  unfolded,
+  child,
+  bpm,
+  counts,
+  onClass,
+  onPattern,
+  onChild,
+  onBpm,
+  onStart,
+  onPractise,
+  way,
+  onWay,
+  task,
+  onTask,
+  free,
+  onFree,
+  problem,
+  onRecording,
+}: SetupProps) {
   const [calibrating, setCalibrating] = useState(false);
   const set = (value: number) => onBpm(Math.max(SLOWEST, Math.min(FASTEST, Math.round(value))));
   useKeys(calibrating ? {} : { ' ': onStart, ArrowUp: () => set(bpm + STEP), ArrowDown: () => set(bpm - STEP) });
@@ -62,7 +93,13 @@ export function TakeSetup({ room, classes, patterns, pattern, unfolded, child, b
   return (
     <div className="take-setup">
       <div className="choices">
-        <Choice id="take-class" label="Class" value={room.id} options={classes.map(({ id, name }) => [id, name])} onChoose={onClass} />
+        <Choice
+          id="take-class"
+          label="Class"
+          value={room.id}
+          options={classes.map(({ id, name }) => [id, name])}
+          onChoose={onClass}
+        />
         <Choice id="take-pattern" label="Pattern" value={pattern.id} options={titled(patterns)} onChoose={onPattern} />
         <Form.Group controlId="take-bpm">
           <Form.Label>Tempo, beats a minute</Form.Label>
@@ -70,14 +107,33 @@ export function TakeSetup({ room, classes, patterns, pattern, unfolded, child, b
             <Button variant="outline-dark" aria-label="Slower" onClick={() => set(bpm - STEP)}>
               <Minus size={18} aria-hidden />
             </Button>
-            <Form.Control type="number" min={SLOWEST} max={FASTEST} value={bpm} onChange={(event) => onBpm(Number(event.target.value))} onBlur={() => set(bpm)} />
+            <Form.Control
+              type="number"
+              min={SLOWEST}
+              max={FASTEST}
+              value={bpm}
+              onChange={(event) => onBpm(Number(event.target.value))}
+              onBlur={() => set(bpm)}
+            />
             <Button variant="outline-dark" aria-label="Faster" onClick={() => set(bpm + STEP)}>
               <Plus size={18} aria-hidden />
             </Button>
           </div>
         </Form.Group>
-        <Choice id="take-way" label="Heard by" value={way === 'microphone' ? way : task} options={HEARD_BY} onChoose={hear} />
-        <Choice id="take-clicks" label="Click" value={free ? 'count-in' : 'all'} options={CLICKS} onChoose={(chosen) => onFree(chosen === 'count-in')} />
+        <Choice
+          id="take-way"
+          label="Heard by"
+          value={way === 'microphone' ? way : task}
+          options={HEARD_BY}
+          onChoose={hear}
+        />
+        <Choice
+          id="take-clicks"
+          label="Click"
+          value={free ? 'count-in' : 'all'}
+          options={CLICKS}
+          onChoose={(chosen) => onFree(chosen === 'count-in')}
+        />
         <Button size="lg" className="start" onClick={onStart}>
           Start: {child.name} <kbd>space</kbd>
         </Button>

@@ -2,6 +2,9 @@ import type { Child } from '../../../contract/school.ts';
 
 /** The id of the child whose name stands in the name of a file as a word of its own; "" when there is none. */
 export function childInName(fileName: string, children: readonly Child[]): string {
-  const words = fileName.toLowerCase().replace(/\.[^.]+$/, '').split(/[^\p{L}\p{N}]+/u);
+  const words = fileName
+    .toLowerCase()
+    .replace(/\.[^.]+$/, '')
+    .split(/[^\p{L}\p{N}]+/u);
   return children.find(({ name }) => words.includes(name.toLowerCase()))?.id ?? '';
 }

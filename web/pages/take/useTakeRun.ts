@@ -84,12 +84,19 @@ function tapped(claps: readonly Clap[], steps: readonly number[], task: Task, en
   return {
     onsets: inOrder.map(({ time }) => rounded(time)),
     ...(task === 'feet' ? { feet: tidy(steps) } : {}),
-    ...(task === 'held' ? { releases: inOrder.map(({ time, lifted }) => rounded(Math.max(time, lifted ?? ended))) } : {}),
+    ...(task === 'held'
+      ? { releases: inOrder.map(({ time, lifted }) => rounded(Math.max(time, lifted ?? ended))) }
+      : {}),
   };
 }
 
 /** Counts in, clicks and collects taps, or claps through the microphone, for one take. */
-export function useTakeRun(pattern: Pattern | undefined, bpm: number, { way, task, free, keepSound }: RunOptions, onDone: (taken: Taken) => void): TakeRun {
+export function useTakeRun(
+  pattern: Pattern | undefined,
+  bpm: number,
+  { way, task, free, keepSound }: RunOptions,
+  onDone: (taken: Taken) => void,
+): TakeRun {
   const [state, setState] = useState<RunState>('ready');
   const [word, setWord] = useState<string>();
   const [taps, setTaps] = useState(0);
@@ -117,7 +124,10 @@ export function useTakeRun(pattern: Pattern | undefined, bpm: number, { way, tas
   }, []);
 
   /** When the first tap can count. */
-  const listenFrom = useCallback(() => (pattern ? countIn(pattern, bpm).at(-1)!.time + 60 / bpm - (LISTEN_BEFORE * 60) / bpm : 0), [pattern, bpm]);
+  const listenFrom = useCallback(
+    () => (pattern ? countIn(pattern, bpm).at(-1)!.time + 60 / bpm - (LISTEN_BEFORE * 60) / bpm : 0),
+    [pattern, bpm],
+  );
 
   const finish = useCallback(() => {
     if (!running.current) return;
@@ -133,7 +143,11 @@ export function useTakeRun(pattern: Pattern | undefined, bpm: number, { way, tas
     void listening.finish().then(({ onsets: heard, outline, sound }) => {
       const delay = storedCalibration('microphone')?.delay ?? 0;
       const times = heard.map((time) => toTake(time) - delay).filter((time) => time >= listenFrom());
-      done.current({ onsets: tidy(times), outline: { ...outline, from: toTake(outline.from) - delay }, ...(sound ? { sound } : {}) });
+      done.current({
+        onsets: tidy(times),
+        outline: { ...outline, from: toTake(outline.from) - delay },
+        ...(sound ? { sound } : {}),
+      });
     });
   }, [stop, listenFrom, task]);
 
@@ -181,9 +195,11 @@ export function useTakeRun(pattern: Pattern | undefined, bpm: number, { way, tas
         setWord(now < last ? words_.findLast(({ time }) => time <= now)?.word : undefined);
         // The sound clock needs a moment until it knows the page's clock.
         const one = performance.now() - now * 1000;
-        if (now > words_[0]!.time) setBeatOne((known) => (known !== undefined && Math.abs(known - one) < SLIP_MS ? known : one));
+        if (now > words_[0]!.time)
+          setBeatOne((known) => (known !== undefined && Math.abs(known - one) < SLIP_MS ? known : one));
         if (now >= last) setState('playing');
-        if (ear.current) setTaps(ear.current.onsets().filter((time) => (running_.atContext?.(time) ?? 0) >= listenFrom()).length);
+        if (ear.current)
+          setTaps(ear.current.onsets().filter((time) => (running_.atContext?.(time) ?? 0) >= listenFrom()).length);
         if (now >= over) finish();
         else setTimeout(look, 20);
       };
@@ -203,7 +219,8 @@ export function useTakeRun(pattern: Pattern | undefined, bpm: number, { way, tas
   );
   const lift = useCallback((timeStamp: number, finger: string) => {
     const held = claps.current.findLast((clap) => clap.finger === finger);
-    if (held && held.lifted === undefined && clock.current) held.lifted = clock.current.at(timeStamp) - (storedCalibration('tap')?.delay ?? 0);
+    if (held && held.lifted === undefined && clock.current)
+      held.lifted = clock.current.at(timeStamp) - (storedCalibration('tap')?.delay ?? 0);
   }, []);
 
   useEffect(() => () => stop('ready'), [stop]);

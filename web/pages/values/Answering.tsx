@@ -15,7 +15,11 @@ export interface AnsweringProps {
 }
 
 /** The options of a question at keys A to D; once one is chosen, which was right. */
-export function OptionButtons({ question: { options, answer }, chosen, onChoose }: Omit<AnsweringProps, 'naming'> & { onChoose: (option: number) => void }) {
+export function OptionButtons({
+  question: { options, answer },
+  chosen,
+  onChoose,
+}: Omit<AnsweringProps, 'naming'> & { onChoose: (option: number) => void }) {
   return (
     <div className="options">
       {options.map(({ text }, i) => (
@@ -56,8 +60,17 @@ export function Reveal({ question, chosen, naming, children }: AnsweringProps & 
     <div className="reveal" role="status">
       {chosen !== undefined && (
         <>
-          {wrong && <p className="misconception">{wrong.misconception ? named(MISCONCEPTION[wrong.misconception].sentence, naming) : 'Nearly: add it up once more.'}</p>}
-          <LookAlikes naming={naming} which={(wrong?.misconception && MISTAKEN[wrong.misconception]) ?? (question.staccato && 'dots')} />
+          {wrong && (
+            <p className="misconception">
+              {wrong.misconception
+                ? named(MISCONCEPTION[wrong.misconception].sentence, naming)
+                : 'Nearly: add it up once more.'}
+            </p>
+          )}
+          <LookAlikes
+            naming={naming}
+            which={(wrong?.misconception && MISTAKEN[wrong.misconception]) ?? (question.staccato && 'dots')}
+          />
           <ol className="steps">
             {question.steps.map((step) => (
               <li key={step}>{step}</li>

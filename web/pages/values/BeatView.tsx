@@ -19,7 +19,10 @@ export function BeatView({ naming, beat }: ValuesProps) {
   const [second, setSecond] = useStored('values.second-beat', 'e');
   const other = VALUES.find(({ letter }) => letter === second)?.letter ?? 'e';
   const parsed = useMemo(() => parseRhythm(text), [text]);
-  const counts = useMemo(() => [beat, other].map((counted: ValueLetter) => ({ school: 'numbers' as const, beat: counted })), [beat, other]);
+  const counts = useMemo(
+    () => [beat, other].map((counted: ValueLetter) => ({ school: 'numbers' as const, beat: counted })),
+    [beat, other],
+  );
   const name = (letter: ValueLetter) => valueName({ base: letter, dots: 0 }, naming);
   return (
     <>
@@ -44,8 +47,18 @@ export function BeatView({ naming, beat }: ValuesProps) {
         </tbody>
       </table>
       <div className="beat-line">
-        <Form.Control value={text} aria-label="Rhythm" spellCheck={false} onChange={(event) => setText(event.target.value)} />
-        <Form.Select className="w-auto" aria-label="Count it also with" value={other} onChange={(event) => setSecond(event.target.value)}>
+        <Form.Control
+          value={text}
+          aria-label="Rhythm"
+          spellCheck={false}
+          onChange={(event) => setText(event.target.value)}
+        />
+        <Form.Select
+          className="w-auto"
+          aria-label="Count it also with"
+          value={other}
+          onChange={(event) => setSecond(event.target.value)}
+        >
           {VALUES.filter(({ letter }) => letter !== 't').map(({ letter }) => (
             <option key={letter} value={letter}>
               and with the {name(letter)} as the beat
@@ -55,11 +68,16 @@ export function BeatView({ naming, beat }: ValuesProps) {
       </div>
       {parsed.ok ? (
         <div className="ruler-card">
-          <Ruler pattern={parsed.pattern} counts={counts} countNames={[`The ${name(beat)} counts`, `The ${name(other)} counts`]} />
+          <Ruler
+            pattern={parsed.pattern}
+            counts={counts}
+            countNames={[`The ${name(beat)} counts`, `The ${name(other)} counts`]}
+          />
         </div>
       ) : (
         <p className="ruler-refused">
-          Line {parsed.at.line}, column {parsed.at.column}: here I expected {parsed.at.expected}, and found {parsed.at.found}.
+          Line {parsed.at.line}, column {parsed.at.column}: here I expected {parsed.at.expected}, and found{' '}
+          {parsed.at.found}.
         </p>
       )}
     </>

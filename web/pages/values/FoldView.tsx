@@ -20,19 +20,28 @@ export function FoldView({ naming, beat }: ValuesProps) {
     setFolds(next);
     if (asked !== undefined && asked > next) setAsked(undefined);
   };
-  useKeys({ ' ': () => fold(folds === MOST_FOLDS ? 0 : folds + 1), ArrowRight: () => fold(folds + 1), ArrowLeft: () => fold(folds - 1) });
+  useKeys({
+    ' ': () => fold(folds === MOST_FOLDS ? 0 : folds + 1),
+    ArrowRight: () => fold(folds + 1),
+    ArrowLeft: () => fold(folds - 1),
+  });
   const lit = asked === undefined ? 0 : 2 ** (folds - asked);
   const name = (index: number, many = false) => valueName({ base: VALUES[index]!.letter, dots: 0 }, naming, many);
   return (
     <>
       <p className="big-line" role="status">
         {asked === undefined
-          ? VALUES.slice(0, folds + 1).map((_, i) => `${2 ** i} ${name(i, i > 0)}`).join(' = ')
+          ? VALUES.slice(0, folds + 1)
+              .map((_, i) => `${2 ** i} ${name(i, i > 0)}`)
+              .join(' = ')
           : `${lit} ${name(folds, lit > 1)} in ${withArticle(name(asked))}`}
       </p>
       <div className="sheet" data-parts={parts}>
         {Array.from({ length: parts }, (_, i) => (
-          <div key={`${parts}-${i}`} className={`sheet-part ${i < lit ? 'lit' : ''} ${i > 0 ? `crease-${creaseAge(i, folds)}` : ''}`}>
+          <div
+            key={`${parts}-${i}`}
+            className={`sheet-part ${i < lit ? 'lit' : ''} ${i > 0 ? `crease-${creaseAge(i, folds)}` : ''}`}
+          >
             <NoteSign value={part} />
             {i < lit && <span className="sheet-number">{i + 1}</span>}
           </div>
@@ -52,7 +61,12 @@ export function FoldView({ naming, beat }: ValuesProps) {
           <fieldset className="how-many">
             <legend>How many {name(folds, true)} in a …</legend>
             {VALUES.slice(0, folds).map(({ letter }, i) => (
-              <Button key={letter} variant={asked === i ? 'dark' : 'outline-dark'} aria-pressed={asked === i} onClick={() => setAsked(asked === i ? undefined : i)}>
+              <Button
+                key={letter}
+                variant={asked === i ? 'dark' : 'outline-dark'}
+                aria-pressed={asked === i}
+                onClick={() => setAsked(asked === i ? undefined : i)}
+              >
                 {name(i)}
               </Button>
             ))}

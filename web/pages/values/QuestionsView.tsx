@@ -20,13 +20,23 @@ const KNOWN: readonly ValueLetter[] = ['w', 'h', 'q', 'e', 's'];
 
 /** Ten questions answered on the board; wrong options are made from the ways children misunderstand values. */
 export function QuestionsView({ naming, beat }: ValuesProps) {
-  const [settings, setSettings] = useState<Pick<QuestionSettings, 'values' | 'dots' | 'ties' | 'rests'>>({ values: ['w', 'h', 'q', 'e'], dots: true, ties: false, rests: true });
+  const [settings, setSettings] = useState<Pick<QuestionSettings, 'values' | 'dots' | 'ties' | 'rests'>>({
+    values: ['w', 'h', 'q', 'e'],
+    dots: true,
+    ties: false,
+    rests: true,
+  });
   const [seed, setSeed] = useState(() => Math.floor(Math.random() * 10_000));
   const run = useMemo(() => questions({ ...settings, beat, naming }, seed, RUN), [settings, beat, naming, seed]);
   const restart = (next: number) => setSeed(next);
   return (
     <>
-      <Run key={`${seed}${JSON.stringify(settings)}${beat}${naming}`} run={run} naming={naming} onAgain={() => restart(seed + 1)} />
+      <Run
+        key={`${seed}${JSON.stringify(settings)}${beat}${naming}`}
+        run={run}
+        naming={naming}
+        onAgain={() => restart(seed + 1)}
+      />
       <fieldset className="question-settings">
         <legend className="visually-hidden">What the questions are about</legend>
         {KNOWN.map((letter) => (
@@ -36,15 +46,35 @@ export function QuestionsView({ naming, beat }: ValuesProps) {
             id={`ask-${letter}`}
             label={valueName({ base: letter, dots: 0 }, naming, true)}
             checked={settings.values.includes(letter)}
-            onChange={({ target }) => setSettings({ ...settings, values: VALUES.map((v) => v.letter).filter((known) => (known === letter ? target.checked : settings.values.includes(known))) })}
+            onChange={({ target }) =>
+              setSettings({
+                ...settings,
+                values: VALUES.map((v) => v.letter).filter((known) =>
+                  known === letter ? target.checked : settings.values.includes(known),
+                ),
+              })
+            }
           />
         ))}
         {(['dots', 'ties', 'rests'] as const).map((what) => (
-          <Form.Check key={what} type="checkbox" id={`ask-${what}`} label={what} checked={settings[what]} onChange={({ target }) => setSettings({ ...settings, [what]: target.checked })} />
+          <Form.Check
+            key={what}
+            type="checkbox"
+            id={`ask-${what}`}
+            label={what}
+            checked={settings[what]}
+            onChange={({ target }) => setSettings({ ...settings, [what]: target.checked })}
+          />
         ))}
         <label>
           Number of the set{' '}
-          <input type="number" min={0} max={99_999} value={seed} onChange={({ target }) => restart(Math.max(0, Math.min(99_999, Math.floor(Number(target.value)))))} />
+          <input
+            type="number"
+            min={0}
+            max={99_999}
+            value={seed}
+            onChange={({ target }) => restart(Math.max(0, Math.min(99_999, Math.floor(Number(target.value)))))}
+          />
         </label>
       </fieldset>
     </>
@@ -80,7 +110,8 @@ function Run({ run, naming, onAgain }: { run: readonly Question[]; naming: Namin
     }
   };
   useKeys({ ...optionKeys(choose), ' ': next });
-  if (run.length === 0) return <div className="empty">With these values no question can be made. Choose more of them below.</div>;
+  if (run.length === 0)
+    return <div className="empty">With these values no question can be made. Choose more of them below.</div>;
   if (!question) return <Score right={right} count={run.length} tally={tally} naming={naming} onAgain={onAgain} />;
   return (
     <section className="question" aria-label={`Question ${at + 1} of ${run.length}`}>
@@ -88,7 +119,14 @@ function Run({ run, naming, onAgain }: { run: readonly Question[]; naming: Namin
         {at + 1} of {run.length} · {right} right
       </p>
       <h2 className="big-line">{question.prompt}</h2>
-      {pattern && (question.sides ? <Equation sides={question.sides} open={question.kind === 'balance'} /> : question.kind === 'complete' ? <Ruler pattern={pattern} strips={false} beats={false} /> : <Signs pattern={pattern} meter={question.kind === 'wrong-measure'} staccato={question.staccato} />)}
+      {pattern &&
+        (question.sides ? (
+          <Equation sides={question.sides} open={question.kind === 'balance'} />
+        ) : question.kind === 'complete' ? (
+          <Ruler pattern={pattern} strips={false} beats={false} />
+        ) : (
+          <Signs pattern={pattern} meter={question.kind === 'wrong-measure'} staccato={question.staccato} />
+        ))}
       <OptionButtons question={question} chosen={chosen} onChoose={choose} />
       <Reveal question={question} chosen={chosen} naming={naming}>
         <Button size="lg" onClick={next}>
@@ -100,7 +138,15 @@ function Run({ run, naming, onAgain }: { run: readonly Question[]; naming: Namin
 }
 
 /** What a question is about, the signs side by side: on the ruler, true to time, they would give the answer away. */
-function Signs({ pattern, meter, staccato = [] }: { pattern: Pattern; meter: boolean; staccato?: readonly number[] | undefined }) {
+function Signs({
+  pattern,
+  meter,
+  staccato = [],
+}: {
+  pattern: Pattern;
+  meter: boolean;
+  staccato?: readonly number[] | undefined;
+}) {
   const measures = placePattern(pattern);
   return (
     <p className={`shown-signs ${measures.length > 1 ? 'several' : ''}`}>
@@ -139,7 +185,19 @@ function Equation({ sides, open }: { sides: NonNullable<Question['sides']>; open
   );
 }
 
-function Score({ right, count, tally, naming, onAgain }: { right: number; count: number; tally: Tally; naming: NamingId; onAgain: () => void }) {
+function Score({
+  right,
+  count,
+  tally,
+  naming,
+  onAgain,
+}: {
+  right: number;
+  count: number;
+  tally: Tally;
+  naming: NamingId;
+  onAgain: () => void;
+}) {
   const found = (Object.entries(tally) as [MisconceptionId | 'slip', number][]).sort((a, b) => b[1] - a[1]);
   return (
     <section className="question">
@@ -150,7 +208,8 @@ function Score({ right, count, tally, naming, onAgain }: { right: number; count:
         <ul className="tally">
           {found.map(([id, times]) => (
             <li key={id}>
-              <strong>{times} ×</strong> {id === 'slip' ? 'A slip in adding up.' : named(MISCONCEPTION[id].sentence, naming)}
+              <strong>{times} ×</strong>{' '}
+              {id === 'slip' ? 'A slip in adding up.' : named(MISCONCEPTION[id].sentence, naming)}
             </li>
           ))}
         </ul>

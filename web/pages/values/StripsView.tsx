@@ -1,4 +1,12 @@
-import { DndContext, type DragEndEvent, PointerSensor, useDraggable, useDroppable, useSensor, useSensors } from '@dnd-kit/core';
+import {
+  DndContext,
+  type DragEndEvent,
+  PointerSensor,
+  useDraggable,
+  useDroppable,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core';
 import { type ReactNode, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -6,7 +14,21 @@ import { useNavigate } from 'react-router';
 import { v4 as uuid } from 'uuid';
 import { beatsText, partName } from '../../../core/arithmetic/steps.ts';
 import {
-  type Changed, type Strip, colourStrip, dotStrip, insertStrip, joinStrips, leftToFill, moveStrip, removeStrip, restStrip, soundingStrips, splitStrip, stripsPattern, stripsThatFit, tieStrip,
+  type Changed,
+  type Strip,
+  colourStrip,
+  dotStrip,
+  insertStrip,
+  joinStrips,
+  leftToFill,
+  moveStrip,
+  removeStrip,
+  restStrip,
+  soundingStrips,
+  splitStrip,
+  stripsPattern,
+  stripsThatFit,
+  tieStrip,
 } from '../../../core/arithmetic/strips.ts';
 import { expectedOf } from '../../../core/judging/expected.ts';
 import { type Fraction, div, frac, toNumber } from '../../../core/rhythm/fraction.ts';
@@ -31,7 +53,11 @@ interface LineChoice {
 
 /** The measures of a meter that make a line of about eight quarters. */
 function linesOf(meters: readonly (readonly [upper: number, lower: number, measures: number])[]): LineChoice[] {
-  return meters.map(([upper, lower, measures]) => ({ title: `${upper}/${lower}, ${measures} ${measures === 1 ? 'measure' : 'measures'}`, meter: { upper, lower }, measures }));
+  return meters.map(([upper, lower, measures]) => ({
+    title: `${upper}/${lower}, ${measures} ${measures === 1 ? 'measure' : 'measures'}`,
+    meter: { upper, lower },
+    measures,
+  }));
 }
 
 function lineOf({ meter, measures }: LineChoice): Fraction {
@@ -41,9 +67,24 @@ function lineOf({ meter, measures }: LineChoice): Fraction {
 const LINES: readonly LineChoice[] = [
   { title: '4 beats', meter: COMMON_TIME, measures: 1 },
   { title: '8 beats', meter: COMMON_TIME, measures: 2 },
-  ...linesOf([[2, 4, 4], [3, 4, 2], [2, 2, 2], [3, 2, 1], [3, 8, 4], [6, 8, 2], [9, 8, 1], [12, 8, 1], [5, 4, 1], [5, 8, 2], [7, 8, 2]]),
+  ...linesOf([
+    [2, 4, 4],
+    [3, 4, 2],
+    [2, 2, 2],
+    [3, 2, 1],
+    [3, 8, 4],
+    [6, 8, 2],
+    [9, 8, 1],
+    [12, 8, 1],
+    [5, 4, 1],
+    [5, 8, 2],
+    [7, 8, 2],
+  ]),
 ];
-const TRAY: readonly NoteValue[] = VALUES.filter(({ letter }) => letter !== 't').map(({ letter }) => ({ base: letter, dots: 0 }));
+const TRAY: readonly NoteValue[] = VALUES.filter(({ letter }) => letter !== 't').map(({ letter }) => ({
+  base: letter,
+  dots: 0,
+}));
 const HEARD_BPM = 80;
 
 /** A tray of strips true to length, and a line to lay them on, end to end. */
@@ -73,13 +114,20 @@ export function StripsView({ naming, beat }: ValuesProps) {
     setStrips(change.strips);
     setAt(Math.max(0, Math.min(next, change.strips.length - 1)));
   };
-  const lay = (value: NoteValue, place = strips.length) => make(insertStrip(strips, place, { kind: 'note', value }, line), place);
-  const change = (how: (strips: readonly Strip[], at: number) => Changed, next?: number) => strips.length > 0 && make(how(strips, current), next);
+  const lay = (value: NoteValue, place = strips.length) =>
+    make(insertStrip(strips, place, { kind: 'note', value }, line), place);
+  const change = (how: (strips: readonly Strip[], at: number) => Changed, next?: number) =>
+    strips.length > 0 && make(how(strips, current), next);
   /** As claps; the strips of the other colour as a wood block. */
   const hear = () => {
     if (!pattern) return;
     const sounding = soundingStrips(strips);
-    void playStrikes(expectedOf(pattern, HEARD_BPM).notes.map(({ time }, i) => ({ time, sound: sounding[i]?.second ? 'wood' : 'clap' })));
+    void playStrikes(
+      expectedOf(pattern, HEARD_BPM).notes.map(({ time }, i) => ({
+        time,
+        sound: sounding[i]?.second ? 'wood' : 'clap',
+      })),
+    );
   };
   const save = async () => {
     if (!pattern) return;
@@ -99,8 +147,14 @@ export function StripsView({ naming, beat }: ValuesProps) {
   useKeys({
     ...Object.fromEntries(TRAY.map((value) => [value.base, () => lay(value)])),
     ...Object.fromEntries(actions.map(({ key, run }) => [key, run])),
-    ArrowLeft: (event) => (event.shiftKey ? current > 0 && make(moveStrip(strips, current, current - 1), current - 1) : setAt(Math.max(0, current - 1))),
-    ArrowRight: (event) => (event.shiftKey ? current < strips.length - 1 && make(moveStrip(strips, current, current + 1), current + 1) : setAt(Math.min(strips.length - 1, current + 1))),
+    ArrowLeft: (event) =>
+      event.shiftKey
+        ? current > 0 && make(moveStrip(strips, current, current - 1), current - 1)
+        : setAt(Math.max(0, current - 1)),
+    ArrowRight: (event) =>
+      event.shiftKey
+        ? current < strips.length - 1 && make(moveStrip(strips, current, current + 1), current + 1)
+        : setAt(Math.min(strips.length - 1, current + 1)),
     Backspace: () => change(removeStrip),
     Delete: () => change(removeStrip),
     n: () => setAsNotes(!asNotes),
@@ -119,7 +173,8 @@ export function StripsView({ naming, beat }: ValuesProps) {
     }
     const { tray, strip } = active.data.current as { tray?: NoteValue; strip?: number };
     if (tray) lay(tray, place);
-    else if (strip !== undefined) make(moveStrip(strips, strip, place > strip ? place - 1 : place), place > strip ? place - 1 : place);
+    else if (strip !== undefined)
+      make(moveStrip(strips, strip, place > strip ? place - 1 : place), place > strip ? place - 1 : place);
   };
   return (
     <DndContext sensors={sensors} onDragEnd={dropped}>
@@ -129,7 +184,15 @@ export function StripsView({ naming, beat }: ValuesProps) {
       <div ref={ref} className={`line-box ${asNotes && pattern ? 'as-notes' : ''}`}>
         <Line>
           {strips.map((strip, i) => (
-            <Laid key={i} strip={strip} index={i} width={toNumber(lengthOf(strip.value)) * scale} current={i === current} naming={naming} onChoose={() => setAt(i)} />
+            <Laid
+              key={i}
+              strip={strip}
+              index={i}
+              width={toNumber(lengthOf(strip.value)) * scale}
+              current={i === current}
+              naming={naming}
+              onChoose={() => setAt(i)}
+            />
           ))}
         </Line>
         <div className="line-beats" aria-hidden>
@@ -156,17 +219,33 @@ export function StripsView({ naming, beat }: ValuesProps) {
       </div>
       <div className="tray" role="group" aria-label="Tray of strips">
         {TRAY.map((value) => (
-          <TrayStrip key={value.base} value={value} width={toNumber(VALUE[value.base].of) * scale} naming={naming} onLay={() => lay(value)} />
+          <TrayStrip
+            key={value.base}
+            value={value}
+            width={toNumber(VALUE[value.base].of) * scale}
+            naming={naming}
+            onLay={() => lay(value)}
+          />
         ))}
       </div>
       <div className="stage-actions">
         <Button size="lg" disabled={!pattern} onClick={hear}>
           Hear it <kbd>space</kbd>
         </Button>
-        <Button size="lg" variant={asNotes ? 'dark' : 'outline-dark'} aria-pressed={asNotes} onClick={() => setAsNotes(!asNotes)}>
+        <Button
+          size="lg"
+          variant={asNotes ? 'dark' : 'outline-dark'}
+          aria-pressed={asNotes}
+          onClick={() => setAsNotes(!asNotes)}
+        >
           As notes <kbd>N</kbd>
         </Button>
-        <Form.Select className="w-auto" aria-label="Length of the line" value={chosen} onChange={({ target }) => chooseLine(Number(target.value))}>
+        <Form.Select
+          className="w-auto"
+          aria-label="Length of the line"
+          value={chosen}
+          onChange={({ target }) => chooseLine(Number(target.value))}
+        >
           {LINES.map(({ title }, i) => (
             <option key={title} value={i}>
               {title}
@@ -197,7 +276,21 @@ function moved(transform: { x: number; y: number } | null): { transform?: string
   return transform ? { transform: `translate(${transform.x}px, ${transform.y}px)` } : {};
 }
 
-function Laid({ strip, index, width, current, naming, onChoose }: { strip: Strip; index: number; width: number; current: boolean; naming: NamingId; onChoose: () => void }) {
+function Laid({
+  strip,
+  index,
+  width,
+  current,
+  naming,
+  onChoose,
+}: {
+  strip: Strip;
+  index: number;
+  width: number;
+  current: boolean;
+  naming: NamingId;
+  onChoose: () => void;
+}) {
   const { setNodeRef, listeners, transform } = useDraggable({ id: `laid-${index}`, data: { strip: index } });
   const name = `${strip.tied ? 'tied ' : ''}${partName(strip, naming)}`;
   return (
@@ -217,11 +310,30 @@ function Laid({ strip, index, width, current, naming, onChoose }: { strip: Strip
   );
 }
 
-function TrayStrip({ value, width, naming, onLay }: { value: NoteValue; width: number; naming: NamingId; onLay: () => void }) {
+function TrayStrip({
+  value,
+  width,
+  naming,
+  onLay,
+}: {
+  value: NoteValue;
+  width: number;
+  naming: NamingId;
+  onLay: () => void;
+}) {
   const { setNodeRef, listeners, transform } = useDraggable({ id: `tray-${value.base}`, data: { tray: value } });
   const name = partName({ kind: 'note', value }, naming);
   return (
-    <button ref={setNodeRef} type="button" className="laid laid-note" style={{ width, ...moved(transform) }} title={name} aria-label={`Lay ${withArticle(name)}, key ${value.base.toUpperCase()}`} onClick={onLay} {...listeners}>
+    <button
+      ref={setNodeRef}
+      type="button"
+      className="laid laid-note"
+      style={{ width, ...moved(transform) }}
+      title={name}
+      aria-label={`Lay ${withArticle(name)}, key ${value.base.toUpperCase()}`}
+      onClick={onLay}
+      {...listeners}
+    >
       <NoteSign value={value} />
     </button>
   );

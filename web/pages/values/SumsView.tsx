@@ -20,7 +20,10 @@ const WHOLE_PERCENT = 88;
 
 const START: Readonly<Record<Side, readonly Part[]>> = {
   left: [{ kind: 'note', value: { base: 'h', dots: 0 } }],
-  right: [{ kind: 'note', value: { base: 'q', dots: 0 } }, { kind: 'note', value: { base: 'e', dots: 0 } }],
+  right: [
+    { kind: 'note', value: { base: 'q', dots: 0 } },
+    { kind: 'note', value: { base: 'e', dots: 0 } },
+  ],
 };
 
 const ASKED_ABOUT = { values: ['w', 'h', 'q', 'e'], dots: true, ties: false, rests: true } as const;
@@ -60,24 +63,54 @@ export function SumsView({ naming, beat }: ValuesProps) {
     setAsked(undefined);
     setShown(true);
   };
-  const building: Keys = { ' ': () => setShown(!shown), ArrowLeft: () => setActive('left'), ArrowRight: () => setActive('right'), Backspace: () => change(active, sides[active].slice(0, -1)) };
+  const building: Keys = {
+    ' ': () => setShown(!shown),
+    ArrowLeft: () => setActive('left'),
+    ArrowRight: () => setActive('right'),
+    Backspace: () => change(active, sides[active].slice(0, -1)),
+  };
   useKeys({ q: ask, ...(asked ? { ...optionKeys(choose), Escape: stop } : building) });
   const open = asked !== undefined && asked.chosen === undefined && asked.question.kind === 'balance';
-  const verdict = tilt === 0 ? 'Both sides are as long: true' : `The ${tilt > 0 ? 'left' : 'right'} side is longer by ${beatsText(difference)}: false`;
+  const verdict =
+    tilt === 0
+      ? 'Both sides are as long: true'
+      : `The ${tilt > 0 ? 'left' : 'right'} side is longer by ${beatsText(difference)}: false`;
   return (
     <>
       <p className="big-line" role="status">
-        {asked && asked.chosen === undefined ? asked.question.prompt : shown ? verdict : 'True or false: both sides are as long?'}
+        {asked && asked.chosen === undefined
+          ? asked.question.prompt
+          : shown
+            ? verdict
+            : 'True or false: both sides are as long?'}
       </p>
       <div className={`balance ${shown ? (tilt > 0 ? 'tilt-left' : tilt < 0 ? 'tilt-right' : '') : 'hidden-answer'}`}>
         {SIDES.map((side) => (
-          <section key={side} className={`pan ${active === side ? 'active' : ''}`} aria-label={`The ${side} side`} onClick={() => setActive(side)}>
+          <section
+            key={side}
+            className={`pan ${active === side ? 'active' : ''}`}
+            aria-label={`The ${side} side`}
+            onClick={() => setActive(side)}
+          >
             <div className="pan-parts">
               {sides[side].map((part, i) => (
-                <div key={i} className={`pan-part strip-${part.kind}`} style={shown ? { width: `${toNumber(lengthOf(part.value)) * WHOLE_PERCENT}%` } : undefined}>
+                <div
+                  key={i}
+                  className={`pan-part strip-${part.kind}`}
+                  style={shown ? { width: `${toNumber(lengthOf(part.value)) * WHOLE_PERCENT}%` } : undefined}
+                >
                   <NoteSign value={part.value} rest={part.kind === 'rest'} />
                   {!asked && (
-                    <button type="button" aria-label={`Take away the ${partName(part, naming)}`} onClick={() => change(side, sides[side].filter((_, k) => k !== i))}>
+                    <button
+                      type="button"
+                      aria-label={`Take away the ${partName(part, naming)}`}
+                      onClick={() =>
+                        change(
+                          side,
+                          sides[side].filter((_, k) => k !== i),
+                        )
+                      }
+                    >
                       <X size={14} aria-hidden />
                     </button>
                   )}
@@ -113,7 +146,11 @@ export function SumsView({ naming, beat }: ValuesProps) {
         </div>
       ) : (
         <div className="sum-tools">
-          <ValuePicker naming={naming} label={`Add to the ${active} side`} onPick={(part) => sides[active].length < MOST_PARTS && change(active, [...sides[active], part])} />
+          <ValuePicker
+            naming={naming}
+            label={`Add to the ${active} side`}
+            onPick={(part) => sides[active].length < MOST_PARTS && change(active, [...sides[active], part])}
+          />
           <div className="stage-actions">
             <Button size="lg" onClick={() => setShown(!shown)}>
               {shown ? 'Hide the answer' : 'Show the answer'} <kbd>space</kbd>

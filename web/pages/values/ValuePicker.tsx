@@ -10,7 +10,15 @@ const OFFERED: readonly NoteValue[] = VALUES.filter(({ letter }) => letter !== '
 ]);
 
 /** Every value as a button, notes in one row and rests in the next. */
-export function ValuePicker({ naming, onPick, label }: { naming: NamingId; onPick: (part: Part) => void; label: string }) {
+export function ValuePicker({
+  naming,
+  onPick,
+  label,
+}: {
+  naming: NamingId;
+  onPick: (part: Part) => void;
+  label: string;
+}) {
   return (
     <div className="value-picker" role="group" aria-label={label}>
       {(['note', 'rest'] as const).map((kind) => (
@@ -19,7 +27,13 @@ export function ValuePicker({ naming, onPick, label }: { naming: NamingId; onPic
             const part = { kind, value };
             const name = partName(part, naming);
             return (
-              <Button key={name} variant="outline-dark" title={name} aria-label={`Add ${withArticle(name)}`} onClick={() => onPick(part)}>
+              <Button
+                key={name}
+                variant="outline-dark"
+                title={name}
+                aria-label={`Add ${withArticle(name)}`}
+                onClick={() => onPick(part)}
+              >
                 <NoteSign value={value} rest={kind === 'rest'} />
               </Button>
             );

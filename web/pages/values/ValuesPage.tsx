@@ -50,14 +50,26 @@ export default function ValuesPage() {
           ))}
         </nav>
         <span className="flex-grow-1" />
-        <Form.Select size="sm" className="w-auto" aria-label="What gets the beat" value={beat} onChange={(event) => setBeat(event.target.value)}>
+        <Form.Select
+          size="sm"
+          className="w-auto"
+          aria-label="What gets the beat"
+          value={beat}
+          onChange={(event) => setBeat(event.target.value)}
+        >
           {VALUES.filter(({ letter }) => letter !== 't').map(({ letter }) => (
             <option key={letter} value={letter}>
               The {valueName({ base: letter, dots: 0 }, naming)} gets the beat
             </option>
           ))}
         </Form.Select>
-        <Form.Select size="sm" className="w-auto" aria-label="Names" value={naming} onChange={(event) => setNaming(event.target.value as NamingId)}>
+        <Form.Select
+          size="sm"
+          className="w-auto"
+          aria-label="Names"
+          value={naming}
+          onChange={(event) => setNaming(event.target.value as NamingId)}
+        >
           {NAMING_IDS.map((id) => (
             <option key={id} value={id}>
               {NAMINGS[id].title}
