@@ -4,8 +4,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
 import wavefile from 'wavefile';
-import { synthesiseClaps } from '../core/listening/synth.ts';
-import { wavFile } from '../core/listening/wavFile.ts';
+import { synthesiseClaps } from '../core/sound/clapSynth.ts';
+import { wavFile } from '../core/sound/wav.ts';
 
 function clapboard(args: readonly string[], input = ''): { out: string; err: string; code: number | null } {
   const { stdout, stderr, status } = spawnSync('bin/clapboard', args, { input, encoding: 'utf8' });

@@ -4,11 +4,11 @@ import { type CountedMeasure, countPattern, plainCounts } from '../core/counting
 import {
   type Recognised,
   SPOKEN_SCHOOLS,
-  type SayOptions,
+  type SpeechOptions,
   inAnyMeter,
   recognise,
-  say,
-} from '../core/counting/say/say.ts';
+  readSpeech,
+} from '../core/spoken/readSpeech.ts';
 import { judge } from '../core/judging/judge.ts';
 import { detectOnsets } from '../core/listening/detector.ts';
 import { barCheck, barsAddUp } from '../core/rhythm/barCheck.ts';
@@ -61,21 +61,21 @@ function meterOf(text: string): Meter {
   return read.meter;
 }
 
-function recognised(text: string, options: SayOptions): Recognised {
+function recognised(text: string, options: SpeechOptions): Recognised {
   const found = recognise(text, undefined, options);
   if (!found)
     throw new UserError(`no school can read all of this: try --school with one of ${SPOKEN_SCHOOLS.join(', ')}`);
   return found;
 }
 
-function spokenIn(text: string, school: SchoolId, options: SayOptions): Recognised {
-  const read = (more: SayOptions) => {
-    const said = say(text, school, { ...options, ...more });
+function spokenIn(text: string, school: SchoolId, options: SpeechOptions): Recognised {
+  const read = (more: SpeechOptions) => {
+    const said = readSpeech(text, school, { ...options, ...more });
     return said.ok ? said : undefined;
   };
   const found = options.meter ? read({}) : inAnyMeter(text, read);
   if (found) return found;
-  const said = say(text, school, options);
+  const said = readSpeech(text, school, options);
   if (said.ok) return said;
   throw new UserError(
     said.word === ''

@@ -1,9 +1,9 @@
 import { type TSchema, Type } from '@sinclair/typebox';
 import { REST_STYLES, SCHOOL_IDS } from '../core/counting/school.ts';
-import { FASTEST_BPM, MOST_ONSETS, SLOWEST_BPM } from '../core/judging/judge.ts';
 import { AGES } from '../core/judging/windows.ts';
 import { LONGEST_TEXT } from '../core/rhythm/text.ts';
 import { VALUES } from '../core/rhythm/value.ts';
+import { FASTEST_BPM, MOST_ONSETS, SLOWEST_BPM } from '../core/timing/limits.ts';
 
 /** One of some words, as a plain JSON Schema enum. */
 export function oneOf<const T extends readonly string[]>(words: T) {

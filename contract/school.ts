@@ -1,5 +1,5 @@
 import { type Static, Type } from '@sinclair/typebox';
-import { NAMING_IDS } from '../core/rhythm/names.ts';
+import { NAMING_IDS } from '../core/wording/valueNames.ts';
 import { AgesOf, Id, Rests, RhythmText, School, oneOf, orNull, strict } from './parts.ts';
 import { TakeSummary } from './take.ts';
 

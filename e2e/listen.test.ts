@@ -2,9 +2,9 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
-import { simulate } from '../core/judging/simulate.ts';
-import { synthesiseClaps } from '../core/listening/synth.ts';
-import { wavFile } from '../core/listening/wavFile.ts';
+import { simulate } from '../core/judging/simulatedChild.ts';
+import { synthesiseClaps } from '../core/sound/clapSynth.ts';
+import { wavFile } from '../core/sound/wav.ts';
 import { parseRhythm } from '../core/rhythm/text.ts';
 import { School, lookAround } from './browser.test-helper.ts';
 
@@ -27,7 +27,7 @@ function recording(name: string, from: number, misread: boolean): string {
     wavFile(
       synthesiseClaps(
         onsets.map((time) => time + from),
-        { sampleRate: RATE, room: 'classroom', noiseDb: -50, seconds: 14 },
+        { sampleRate: RATE, reverberation: 'classroom', noiseDb: -50, seconds: 14 },
       ),
       RATE,
     ),

@@ -2,12 +2,12 @@ import { spawnSync } from 'node:child_process';
 import autocannon from 'autocannon';
 import { chromium } from 'playwright-core';
 import { countPattern, plainCounts } from '../core/counting/count.ts';
-import { SPOKEN_SCHOOLS, say } from '../core/counting/say/say.ts';
+import { SPOKEN_SCHOOLS, readSpeech } from '../core/spoken/readSpeech.ts';
 import { SCHOOL_IDS } from '../core/counting/school.ts';
 import { randomFrom } from '../core/random.ts';
 import { READY_PLANS } from '../core/leading/plan.ts';
 import { timetable } from '../core/leading/timetable.ts';
-import { simulateTake } from '../core/judging/simulate.ts';
+import { simulateTake } from '../core/judging/simulatedChild.ts';
 import { parseRhythm, printRhythm } from '../core/rhythm/text.ts';
 import { CLASSES } from '../demo/school.ts';
 import { benchJudging } from './benchJudging.ts';
@@ -72,7 +72,7 @@ function benchSpeech(): void {
   const said = timed(() => {
     for (const school of SPOKEN_SCHOOLS)
       for (const counted of spoken.result.get(school)!)
-        if (counted.ok) say(plainCounts(counted.measures), school, { most: 1 });
+        if (counted.ok) readSpeech(plainCounts(counted.measures), school, { most: 1 });
   });
   report(
     '1,000 patterns of 8 measures, all schools',

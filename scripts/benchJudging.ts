@@ -1,6 +1,6 @@
 import { judge } from '../core/judging/judge.ts';
 import { MISREADING_CODES } from '../core/judging/misreadings/misreading.ts';
-import { type SimulatedChild, simulate } from '../core/judging/simulate.ts';
+import { type SimulatedChild, simulate } from '../core/judging/simulatedChild.ts';
 import { randomFrom } from '../core/random.ts';
 import type { Pattern } from '../core/rhythm/pattern.ts';
 import { parseRhythm } from '../core/rhythm/text.ts';

@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { readWav } from '../cli/readWav.ts';
 import { detectOnsets } from '../core/listening/detector.ts';
 import { PowerSpectrum } from '../core/listening/fft.ts';
-import { ROOMS, type Room, STRUCK_THINGS, synthesiseClaps } from '../core/listening/synth.ts';
+import { REVERBERATIONS, type Reverberation, STRUCK_THINGS, synthesiseClaps } from '../core/sound/clapSynth.ts';
 import { randomFrom } from '../core/random.ts';
 import { report, timed } from './benchReport.ts';
 
@@ -35,8 +35,8 @@ function synthesised(): Recording[] {
   const random = randomFrom(8);
   return STRUCK_THINGS.flatMap((thing, k) =>
     [
-      ...(Object.keys(ROOMS) as Room[]).map((room) => ({ room, noiseDb: undefined })),
-      { room: 'classroom' as Room, noiseDb: -38 },
+      ...(Object.keys(REVERBERATIONS) as Reverberation[]).map((room) => ({ room, noiseDb: undefined })),
+      { room: 'classroom' as Reverberation, noiseDb: -38 },
     ].map(({ room, noiseDb }, i): Recording => {
       const onsets: number[] = [];
       for (let time = 0.6; time < 11; time += random.pick([0.3, 0.3, 0.6, 0.15]))
@@ -44,7 +44,7 @@ function synthesised(): Recording[] {
       onsets.sort((a, b) => a - b);
       const samples = synthesiseClaps(onsets, {
         thing,
-        room,
+        reverberation: room,
         seed: 10 * k + i,
         variesDb: 9,
         ...(noiseDb === undefined ? {} : { noiseDb }),

@@ -1,8 +1,8 @@
 import { mkdirSync } from 'node:fs';
 import { type Page, chromium } from 'playwright-core';
-import { simulateTake } from '../core/judging/simulate.ts';
-import { synthesiseClaps } from '../core/listening/synth.ts';
-import { wavFile } from '../core/listening/wavFile.ts';
+import { simulateTake } from '../core/judging/simulatedChild.ts';
+import { synthesiseClaps } from '../core/sound/clapSynth.ts';
+import { wavFile } from '../core/sound/wav.ts';
 import { parseRhythm } from '../core/rhythm/text.ts';
 import { PATTERNS } from '../demo/school.ts';
 import { launchOptions } from './browser.ts';
@@ -142,7 +142,7 @@ function practiceRecording(): Uint8Array {
   const parsed = parseRhythm(PATTERNS.find(({ title }) => title === 'Leaning mast')!.text);
   if (!parsed.ok) throw new Error(JSON.stringify(parsed.at));
   const onsets = simulateTake(parsed.pattern, 72, { spread: 0.02 }, 6).map((time) => time + 1);
-  return wavFile(synthesiseClaps(onsets, { room: 'classroom', noiseDb: -46 }), 44_100);
+  return wavFile(synthesiseClaps(onsets, { reverberation: 'classroom', noiseDb: -46 }), 44_100);
 }
 
 await withDemoServer(async (url) => {

@@ -2,7 +2,7 @@ import { v4 as uuid } from 'uuid';
 import type { TakeResult } from '../contract/take.ts';
 import { judge } from '../core/judging/judge.ts';
 import { type Random, randomFrom } from '../core/random.ts';
-import { type SimulatedChild, simulateTake } from '../core/judging/simulate.ts';
+import { type SimulatedChild, simulateTake } from '../core/judging/simulatedChild.ts';
 import { windowsFor } from '../core/judging/windows.ts';
 import { parseRhythm } from '../core/rhythm/text.ts';
 import { CLASSES, type DemoClass, PATTERNS, TEACHER, TEMPOS, WEEKS } from '../demo/school.ts';

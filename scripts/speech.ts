@@ -3,7 +3,7 @@ import { mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSyn
 import { tmpdir } from 'node:os';
 import { basename, join } from 'node:path';
 import { SPOKEN_WORDS, recordingFile } from '../core/leading/spokenWords.ts';
-import { vowelOnset } from '../core/leading/vowel.ts';
+import { vowelOnset } from '../core/sound/vowel.ts';
 
 // Renders every word of the list with espeak-ng, or with --align measures recordings that were put in their place.
 // Needs Debian's espeak-ng and sox.

@@ -13,7 +13,7 @@ import {
 import type { PlanEdit } from '../contract/plan.ts';
 import type { TAKE_SOURCES, TakeResult } from '../contract/take.ts';
 import type { RestStyle, SchoolId } from '../core/counting/school.ts';
-import type { NamingId } from '../core/rhythm/names.ts';
+import type { NamingId } from '../core/wording/valueNames.ts';
 import type { MarkBorder } from '../core/judging/mark.ts';
 import type { Ages, Windows } from '../core/judging/windows.ts';
 

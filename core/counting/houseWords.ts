@@ -1,3 +1,4 @@
+import { wordTrouble } from './sayable.ts';
 import type { School, Words } from './school.ts';
 
 export interface HouseWordsCheck {
@@ -8,15 +9,6 @@ export interface HouseWordsCheck {
 }
 
 const LONGEST_WORD = 24;
-/** Signs that stand for something else in written counts. */
-const TAKEN_SIGNS = /[\s|()~_·,;]/;
-
-/** Why this cannot be said for a note; undefined when it can. */
-export function wordTrouble(word: string): string | undefined {
-  return TAKEN_SIGNS.test(word) || word.startsWith('-')
-    ? 'one word without spaces, bars, parentheses or commas'
-    : undefined;
-}
 
 /**
  * Can a school be spoken with these words of the teacher's?

@@ -1,12 +1,12 @@
-import { feet } from './feet.ts';
-import { noteNames } from './noteNames.ts';
-import { numbers, numbersTe } from './numbers.ts';
-import { pulses } from './pulses.ts';
+import { feet } from './schools/feet.ts';
+import { noteNames } from './schools/noteNames.ts';
+import { numbers, numbersTe } from './schools/numbers.ts';
+import { pulses } from './schools/pulses.ts';
 import type { School, SchoolId } from './school.ts';
-import { ta } from './ta.ts';
-import { takadimi } from './takadimi.ts';
-import { withinNote } from './withinNote.ts';
-import { words } from './words.ts';
+import { ta } from './schools/ta.ts';
+import { takadimi } from './schools/takadimi.ts';
+import { withinNote } from './schools/withinNote.ts';
+import { words } from './schools/words.ts';
 
 /**
  * With the same fields in the same order, for the words of every note are asked of a school: where objects differ in shape

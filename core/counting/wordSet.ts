@@ -1,5 +1,5 @@
 import { parseRhythm } from '../rhythm/text.ts';
-import { wordTrouble } from './houseWords.ts';
+import { wordTrouble } from './sayable.ts';
 
 /** A word set: for each value or cell (a beat's worth of notes as rhythm text) the syllables to say, one a note. */
 export interface WordSet {

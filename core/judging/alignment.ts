@@ -1,14 +1,16 @@
-import type { Strike } from './strike.ts';
+import { EPSILON } from '../timing/tolerance.ts';
+import { type TempoCurve, heardTime, paceAt } from '../timing/tempoCurve.ts';
+import type { ExpectedClap } from './expectedClap.ts';
 
 /**
- * How likely a take is under one reading of the pattern. Costs are in nats (natural logarithms of probability ratios),
- * so that readings can be compared: a clap that comes when the reading says costs almost nothing.
+ * How likely a take is under one hypothesis of the pattern. Costs are in nats (natural logarithms of probability ratios),
+ * so that hypotheses can be compared: a clap that comes when the hypothesis says costs almost nothing.
  */
 const MISSED_COST = 5;
 const EXTRA_COST = 6;
-/** No clap that belongs to a strike costs more than this: further off it is as strange as it can be. */
+/** No onset that belongs to an expected clap costs more than this: further off it is as strange as it can be. */
 const WORST_MATCH = 4;
-/** From here on a clap is too far off for mere unsteadiness: three and a half deviations. */
+/** From here on an onset is too far off for mere unsteadiness: three and a half deviations. */
 const POOR = 6;
 /** What is known of a child's unsteadiness before it is heard: seconds, worth so many claps. */
 const USUAL_SPREAD = 0.022;
@@ -16,7 +18,7 @@ const USUAL_WEIGHT = 6;
 const TIGHTEST = 0.008;
 /** Who is more unsteady than this is not unsteady but wrong. */
 const LOOSEST = 0.05;
-/** A clap belongs to a strike up to this far, and up to half the gap to the next strike (handbook §8). */
+/** An onset belongs to an expected clap up to this far, and up to half the gap to the next (handbook §8). */
 const REACH = 0.25;
 
 /** With a click: children tap ahead of it by 20 to 60 ms (handbook §8); in free takes everything about the start is open. */
@@ -32,64 +34,32 @@ const FAR_BEND = 0.045;
 const STOPPED_COST = 5;
 const STOPPED_EACH = 0.25;
 
-/** When strikes are heard: time + lag + tempo·τ + bend·τ², τ from 0 at the first strike to 1 at the last; all in seconds. */
-export interface Course {
-  readonly lag: number;
-  readonly tempo: number;
-  readonly bend: number;
-  /** τ = (time − from) / length. */
-  readonly from: number;
-  readonly length: number;
-}
-
-export function heardTime({ lag, tempo, bend, from, length }: Course, time: number): number {
-  const tau = (time - from) / length;
-  return time + lag + tempo * tau + bend * tau * tau;
-}
-
-/** How fast time runs at a strike: seconds heard for each written one. */
-export function paceAt({ tempo, bend, from, length }: Course, time: number): number {
-  return Math.max(0.05, 1 + (tempo + 2 * bend * ((time - from) / length)) / length);
-}
-
-/** The written time that sounds at a heard one: the course turned round. */
-export function writtenTime(course: Course, heard: number): number {
-  let time = heard - course.lag;
-  for (let i = 0; i < 6; i++) {
-    // Outside the take the course goes straight on at the pace of its end.
-    const inside = Math.min(course.from + course.length, Math.max(course.from, time));
-    const at = heardTime(course, inside) + (time - inside) * paceAt(course, inside);
-    time -= (at - heard) / paceAt(course, inside);
-  }
-  return time;
-}
-
 export interface Fit {
   readonly cost: number;
-  readonly course: Course;
+  readonly curve: TempoCurve;
   /** Standard deviation of what is left, seconds. */
   readonly spread: number;
   /** Of the unsteadiness as it is estimated with what is usually known. */
   readonly sigma: number;
-  /** Strikes by time, and for each the index of its onset or -1. */
-  readonly strikes: readonly Strike[];
+  /** Claps by time, and for each the index of its onset or -1. */
+  readonly claps: readonly ExpectedClap[];
   readonly hits: Int32Array;
-  /** Claps that belong to no strike; strikes without a clap, and claps far off their strike. */
+  /** Onsets that belong to no expected clap; expected claps without an onset, and onsets far off their clap. */
   readonly extras: number;
   readonly missed: number;
   readonly poor: number;
-  /** Index of the first strike of a missing end, or -1. */
+  /** Index of the first expected clap of a missing end, or -1. */
   readonly stopped: number;
   /** How many times its own uncertainty the bend is. */
   readonly bendCertainty: number;
 }
 
-/** Fits readings of a pattern to the onsets of one take. */
+/** Fits hypotheses of a pattern to the onsets of one take. */
 export class Aligner {
   private predicted = new Float64Array(64);
   private times = new Float64Array(64);
   private hits = new Int32Array(64);
-  private course: Course = { lag: 0, tempo: 0, bend: 0, from: 0, length: 1 };
+  private curve: TempoCurve = { lag: 0, tempo: 0, bend: 0, from: 0, length: 1 };
   private bendInformation = 0;
 
   /**
@@ -101,24 +71,24 @@ export class Aligner {
     private readonly free: boolean,
   ) {}
 
-  /** The best way to lay these strikes over the onsets. `near` is a course to begin with, besides the usual ones. */
-  fit(strikes: readonly Strike[], near?: Course): Fit {
-    const sorted = this.load(strikes);
+  /** The best way to lay these expected claps over the onsets. `near` is a curve to begin with, besides the usual ones. */
+  fit(claps: readonly ExpectedClap[], near?: TempoCurve): Fit {
+    const sorted = this.load(claps);
     let best: Fit | undefined;
     for (const begin of this.beginnings(sorted.length, near)) {
       begin();
       const found = this.refined(sorted);
       if (!best || found.cost < best.cost - 1e-9) best = found;
-      // Everything has its clap and lies close: no other beginning does better.
+      // Everything has its onset and lies close: no other beginning does better.
       if (found.missed + found.extras + found.poor === 0) break;
     }
     return best!;
   }
 
-  /** One fit from one beginning and with fewer rounds: enough to see whether a reading is worth a closer look. */
-  glance(strikes: readonly Strike[]): Fit {
-    const sorted = this.load(strikes);
-    // The first of the usual beginnings: what fitted another reading would lead astray where this one differs.
+  /** One fit from one beginning and with fewer rounds: enough to see whether a hypothesis is worth a closer look. */
+  glance(claps: readonly ExpectedClap[]): Fit {
+    const sorted = this.load(claps);
+    // The first of the usual beginnings: what fitted another hypothesis would lead astray where this one differs.
     for (const begin of this.beginnings(sorted.length, undefined)) {
       begin();
       break;
@@ -126,20 +96,20 @@ export class Aligner {
     return this.refined(sorted, 2);
   }
 
-  /** These strikes along a known course, which is not changed. */
-  along(strikes: readonly Strike[], course: Course): Fit {
-    const sorted = this.load(strikes);
-    this.course = course;
-    this.steady(sorted.length, course);
+  /** These expected claps along a known curve, which is not changed. */
+  along(claps: readonly ExpectedClap[], curve: TempoCurve): Fit {
+    const sorted = this.load(claps);
+    this.curve = curve;
+    this.steady(sorted.length, curve);
     this.match(sorted.length);
     const { sigma, spread } = this.sigmaOf(sorted.length, LOOSEST);
     return this.cost(sorted, sigma, spread);
   }
 
-  private load(strikes: readonly Strike[]): readonly Strike[] {
+  private load(claps: readonly ExpectedClap[]): readonly ExpectedClap[] {
     let rising = true;
-    for (let i = 1; i < strikes.length; i++) if (strikes[i]!.time < strikes[i - 1]!.time) rising = false;
-    const sorted = rising ? strikes : [...strikes].sort((a, b) => a.time - b.time);
+    for (let i = 1; i < claps.length; i++) if (claps[i]!.time < claps[i - 1]!.time) rising = false;
+    const sorted = rising ? claps : [...claps].sort((a, b) => a.time - b.time);
     const count = sorted.length;
     if (this.times.length < count) {
       this.times = new Float64Array(2 * count);
@@ -148,7 +118,7 @@ export class Aligner {
     }
     for (let i = 0; i < count; i++) this.times[i] = sorted[i]!.time;
     const from = count > 0 ? this.times[0]! : 0;
-    this.course = {
+    this.curve = {
       lag: 0,
       tempo: 0,
       bend: 0,
@@ -158,27 +128,27 @@ export class Aligner {
     return sorted;
   }
 
-  private *beginnings(count: number, near: Course | undefined): Generator<() => void> {
+  private *beginnings(count: number, near: TempoCurve | undefined): Generator<() => void> {
     if (!this.free) {
       yield () => this.track(count, CLICK_LAG, 0);
-      yield () => this.steady(count, { ...this.course, lag: CLICK_LAG, tempo: 0, bend: 0 });
+      yield () => this.steady(count, { ...this.curve, lag: CLICK_LAG, tempo: 0, bend: 0 });
       if (near) yield () => this.nearTo(count, near);
       // A child that rushes or drags from the start.
       else
         for (const bend of [-FAR_BEND, FAR_BEND])
-          yield () => this.steady(count, { ...this.course, lag: CLICK_LAG, tempo: 0, bend: bend * this.course.length });
+          yield () => this.steady(count, { ...this.curve, lag: CLICK_LAG, tempo: 0, bend: bend * this.curve.length });
       return;
     }
     const { onsets, times } = this;
     const last = onsets.length - 1;
     if (last < 0 || count === 0) {
-      yield () => this.steady(count, { ...this.course, lag: 0, tempo: 0, bend: 0 });
+      yield () => this.steady(count, { ...this.curve, lag: 0, tempo: 0, bend: 0 });
       return;
     }
-    /** Through two pairs of strike and onset. */
+    /** Through two pairs of expected clap and onset. */
     const through = (a: number, p: number, b: number, q: number) => () => {
       const gap = times[b]! - times[a]!;
-      const pace = gap > 1e-6 ? (onsets[q]! - onsets[p]!) / gap : 1;
+      const pace = gap > EPSILON ? (onsets[q]! - onsets[p]!) / gap : 1;
       const tempo = Math.min(2.5, Math.max(0.3, pace)) - 1;
       this.track(count, onsets[p]! - times[a]! - tempo * (times[a]! - times[0]!), tempo);
     };
@@ -195,16 +165,16 @@ export class Aligner {
     }
   }
 
-  /** Along a course that fitted another reading, its lag free. */
-  private nearTo(count: number, near: Course): void {
+  /** Along a curve that fitted another hypothesis, its lag free. */
+  private nearTo(count: number, near: TempoCurve): void {
     this.track(count, heardTime(near, this.times[0] ?? 0) - (this.times[0] ?? 0), paceAt(near, this.times[0] ?? 0) - 1);
   }
 
-  private steady(count: number, course: Course): void {
-    for (let i = 0; i < count; i++) this.predicted[i] = heardTime(course, this.times[i]!);
+  private steady(count: number, curve: TempoCurve): void {
+    for (let i = 0; i < count; i++) this.predicted[i] = heardTime(curve, this.times[i]!);
   }
 
-  /** Predicts strike by strike, led by the claps that were near: follows a tempo that drifts. */
+  /** Predicts clap by clap, led by the onsets that were near: follows a tempo that drifts. */
   private track(count: number, lag: number, pace: number): void {
     const { times, predicted, onsets } = this;
     let offset = lag;
@@ -230,7 +200,7 @@ export class Aligner {
     }
   }
 
-  /** Gives each strike the nearest onset in its window; windows end half-way between strikes, so none is given twice. */
+  /** Gives each expected clap the nearest onset in its window; windows end half-way between them, so none is given twice. */
   private match(count: number): void {
     const { predicted, hits, onsets } = this;
     let j = 0;
@@ -251,7 +221,7 @@ export class Aligner {
   /** Least squares of lag, tempo and bend over the pairs, drawn towards what is usual; far pairs count little. */
   private regress(count: number, sigma: number): void {
     const { times, onsets, hits, predicted, free } = this;
-    const { from, length } = this.course;
+    const { from, length } = this.curve;
     const noise = sigma * sigma;
     const weightOf = (spread: number) => noise / (spread * spread);
     // Normal equations of 1, τ, τ², with the usual values as further observations.
@@ -290,7 +260,7 @@ export class Aligner {
     const tempo = (d1 - c12 * bend) / c11;
     const lag = (b0 - a01 * tempo - a02 * bend) / a00;
     this.bendInformation = e22 / noise;
-    this.course = { lag, tempo, bend, from, length };
+    this.curve = { lag, tempo, bend, from, length };
   }
 
   private sigmaOf(count: number, before: number): { sigma: number; spread: number } {
@@ -313,23 +283,23 @@ export class Aligner {
     };
   }
 
-  private refined(strikes: readonly Strike[], rounds = 3): Fit {
-    const count = strikes.length;
+  private refined(claps: readonly ExpectedClap[], rounds = 3): Fit {
+    const count = claps.length;
     let sigma = 0.04;
     let spread = 0;
     for (let round = 0; round < rounds; round++) {
       this.match(count);
       this.regress(count, sigma);
-      this.steady(count, this.course);
+      this.steady(count, this.curve);
       ({ sigma, spread } = this.sigmaOf(count, Math.max(sigma, 0.025)));
     }
     this.match(count);
-    return this.cost(strikes, sigma, spread);
+    return this.cost(claps, sigma, spread);
   }
 
-  private cost(strikes: readonly Strike[], sigma: number, spread: number): Fit {
-    const { hits, onsets, predicted, course, free } = this;
-    const count = strikes.length;
+  private cost(claps: readonly ExpectedClap[], sigma: number, spread: number): Fit {
+    const { hits, onsets, predicted, curve, free } = this;
+    const count = claps.length;
     const level = Math.log(sigma / USUAL_SPREAD);
     let cost = 0;
     let missed = 0;
@@ -350,7 +320,7 @@ export class Aligner {
     }
     const tail = count - 1 - lastHit;
     const silentEnd = tail > 0 && lastHit >= 0 && hits[lastHit] === onsets.length - 1;
-    const tailSeconds = silentEnd ? strikes[count - 1]!.written - strikes[lastHit]!.written : 0;
+    const tailSeconds = silentEnd ? claps[count - 1]!.written - claps[lastHit]!.written : 0;
     const stopped = silentEnd && (tail > 1 || tailSeconds > 1.6) ? lastHit + 1 : -1;
     cost +=
       stopped >= 0
@@ -360,21 +330,21 @@ export class Aligner {
     cost += extras * EXTRA_COST;
     const usual = (value: number, spreadOf: number) => (value / spreadOf) ** 2 / 2;
     cost +=
-      usual(course.tempo, (free ? FREE_TEMPO_SPREAD : CLICK_TEMPO_SPREAD) * course.length) +
-      usual(course.bend, BEND_SPREAD * course.length);
-    if (!free) cost += usual(course.lag - CLICK_LAG, CLICK_LAG_SPREAD);
+      usual(curve.tempo, (free ? FREE_TEMPO_SPREAD : CLICK_TEMPO_SPREAD) * curve.length) +
+      usual(curve.bend, BEND_SPREAD * curve.length);
+    if (!free) cost += usual(curve.lag - CLICK_LAG, CLICK_LAG_SPREAD);
     return {
       cost,
-      course,
+      curve,
       spread,
       sigma,
-      strikes,
+      claps,
       hits: hits.slice(0, count),
       extras,
       missed: stopped >= 0 ? missed - tail : missed,
       poor,
       stopped,
-      bendCertainty: Math.abs(course.bend) * Math.sqrt(this.bendInformation),
+      bendCertainty: Math.abs(curve.bend) * Math.sqrt(this.bendInformation),
     };
   }
 }

@@ -1,7 +1,7 @@
 import { type Fraction, add, compare, div, equal, frac, mul, toNumber } from '../rhythm/fraction.ts';
 import { beatOf } from '../rhythm/meter.ts';
 import type { PlacedEvent, PlayedMeasure } from '../rhythm/place.ts';
-import type { Expected } from './expected.ts';
+import type { Schedule } from '../timing/schedule.ts';
 
 /** Where a hit that belongs to no note fell (handbook §8). */
 export type ExtraKind = 'rest' | 'hold' | 'tie' | 'bounce' | 'after' | 'other';
@@ -23,7 +23,7 @@ const FINE: Readonly<Record<2 | 3, Fraction>> = { 2: frac(1, 4), 3: frac(1, 6) }
 
 /** The grid place nearest to a time; undefined where nothing is written. */
 export function spotAt(
-  { measures, whole, fine: written }: Expected,
+  { measures, whole, fine: written }: Schedule,
   time: number,
   fine: boolean = written,
 ): Spot | undefined {
@@ -67,7 +67,7 @@ const BOUNCE_AFTER = 0.12;
  * @param time   by the written clock, lead, drift and shifts taken off
  * @param after  seconds since the clap before it that counted; Infinity when there is none
  */
-export function extraKind(expected: Expected, time: number, after: number): ExtraKind {
+export function extraKind(expected: Schedule, time: number, after: number): ExtraKind {
   if (after < BOUNCE_AFTER) return 'bounce';
   const spot = spotAt(expected, time);
   if (!spot) return time >= expected.end - 1e-9 || time > (expected.notes.at(-1)?.time ?? 0) ? 'after' : 'other';

@@ -1,8 +1,8 @@
 import { type Fraction, add, compare } from '../rhythm/fraction.ts';
 import type { Measure, Pattern } from '../rhythm/pattern.ts';
 import type { PlacedEvent, PlayedMeasure, TupletPlace } from '../rhythm/place.ts';
-import { type Stretch, writeMeasure } from '../rhythm/spell.ts';
-import type { Expected } from './expected.ts';
+import { type SoundSpan, writeMeasure } from '../rhythm/spell.ts';
+import type { Schedule } from '../timing/schedule.ts';
 import { type Spot, spotAt } from './extras.ts';
 
 /**
@@ -10,7 +10,7 @@ import { type Spot, spotAt } from './extras.ts';
  * at most to the next hit; where a written note was missed there is a rest.
  * @param hits  seconds by the click, lead and drift taken off, rising
  */
-export function heardPattern(pattern: Pattern, expected: Expected, hits: readonly number[]): Pattern {
+export function heardPattern(pattern: Pattern, expected: Schedule, hits: readonly number[]): Pattern {
   // On the pattern's own grid, unless two hits would fall together there.
   const own = spotsOf(expected, hits, expected.fine);
   const spots = own.lost === 0 || expected.fine ? own.spots : spotsOf(expected, hits, true).spots;
@@ -31,7 +31,7 @@ export function heardPattern(pattern: Pattern, expected: Expected, hits: readonl
 }
 
 function spotsOf(
-  expected: Expected,
+  expected: Schedule,
   hits: readonly number[],
   fine: boolean,
 ): { spots: Map<PlayedMeasure, Spot[]>; lost: number } {
@@ -53,9 +53,9 @@ function stretchesOf(
   spots: readonly Spot[],
   sounding: boolean,
   goesOn: boolean,
-): Stretch[] {
+): SoundSpan[] {
   const end = add(measure.onset, measure.length);
-  const stretches: Stretch[] = [];
+  const stretches: SoundSpan[] = [];
   const put = (kind: 'note' | 'rest', from: Fraction, to: Fraction, tiedOut = false) => {
     if (compare(from, to) < 0) stretches.push({ kind, from, to, tiedOut });
   };

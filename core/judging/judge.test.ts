@@ -4,14 +4,15 @@ import { anyPattern, everydayPattern, patternOf } from '../rhythm/arbitrary.test
 import { barCheck, barsAddUp } from '../rhythm/barCheck.ts';
 import { printRhythm } from '../rhythm/text.ts';
 import { unfold } from '../rhythm/place.ts';
-import { adviceOn } from './advice.ts';
-import { align, tolerances } from './align.ts';
-import { expectedOf } from './expected.ts';
-import { type TakeRequest, type TakeResult, judge } from './judge.ts';
+import { adviceOn } from '../wording/advice.ts';
+import { pairHits, tolerances } from './pairHits.ts';
+import { scheduleOf } from '../timing/schedule.ts';
+import { type TakeRequest, judge } from './judge.ts';
 import { accuracyOf, markOf } from './mark.ts';
 import { randomFrom } from '../random.ts';
-import { simulateTake } from './simulate.ts';
+import { simulateTake } from './simulatedChild.ts';
 import { windowsFor } from './windows.ts';
+import { type TakeResult } from './takeResult.ts';
 
 function judged(text: string, bpm: number, onsets: readonly number[], more: Partial<TakeRequest> = {}): TakeResult {
   const result = judge({ pattern: patternOf(text), bpm, onsets, ...more });
@@ -163,7 +164,7 @@ describe('laws', () => {
         expect(result.ok).toBe(barsAddUp(barCheck(pattern)));
         if (!result.ok) return;
         const { notes, extras, accuracy, tempo, mark } = result.result;
-        expect(notes.map(({ index }) => index)).toEqual(expectedOf(pattern, bpm).notes.map((_, i) => i));
+        expect(notes.map(({ index }) => index)).toEqual(scheduleOf(pattern, bpm).notes.map((_, i) => i));
         const hit = notes.filter(({ verdict }) => verdict !== 'missed').length;
         expect(hit + extras.length).toBeLessThanOrEqual(played.length);
         for (const value of [accuracy, mark, ...Object.values(tempo)]) expect(Number.isFinite(value)).toBe(true);
@@ -180,7 +181,7 @@ describe('laws', () => {
         const result = judge({ pattern, bpm: 72, onsets: take });
         if (!result.ok) throw new Error(result.reason);
         expect(result.result.accuracy).toBe(1);
-        const sounded = (text: string) => expectedOf(patternOf(text), 72).notes.map(({ time }) => time.toFixed(3));
+        const sounded = (text: string) => scheduleOf(patternOf(text), 72).notes.map(({ time }) => time.toFixed(3));
         expect(sounded(result.result.heard)).toEqual(sounded(printRhythm(unfold(pattern))));
       }),
       { numRuns: 200 },
@@ -191,7 +192,7 @@ describe('laws', () => {
     fc.assert(
       fc.property(onsets, onsets, (times, hits) => {
         const near = tolerances(times, windowsFor('9-10'));
-        const paired = [...align(times, near, hits).hits];
+        const paired = [...pairHits(times, near, hits).hits];
         const used = paired.filter((hit) => hit >= 0);
         expect(used).toEqual([...new Set(used)].sort((a, b) => a - b));
         paired.forEach((hit, i) => hit >= 0 && expect(Math.abs(hits[hit]! - times[i]!)).toBeLessThanOrEqual(0.25));

@@ -1,77 +1,24 @@
-import { beatsOf } from '../leading/countIn.ts';
+import { EPSILON } from '../timing/tolerance.ts';
+import { type Verdict, type JudgedNote, type Extra, type TakeResult } from './takeResult.ts';
+import { SLOWEST_BPM, FASTEST_BPM, MOST_ONSETS } from '../timing/limits.ts';
 import { barCheck, barSentence } from '../rhythm/barCheck.ts';
 import { type Fraction, add, frac, mixed } from '../rhythm/fraction.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
 import { printRhythm } from '../rhythm/text.ts';
-import { align, tolerances } from './align.ts';
-import { type Expected, beatText, expectedOf } from './expected.ts';
-import { type Explanation, explain } from './explain.ts';
-import { type ExtraKind, extraKind, spotAt } from './extras.ts';
-import { Follower } from './follow.ts';
+import { pairHits, tolerances } from './pairHits.ts';
+import { type Schedule, beatText, scheduleOf } from '../timing/schedule.ts';
+import { type Diagnosis, diagnose } from './diagnose.ts';
+import { extraKind, spotAt } from './extras.ts';
+import { Follower } from './follower.ts';
 import { heardPattern } from './heard.ts';
 import { type MarkBorder, accuracyOf, markOf, round } from './mark.ts';
-import type { MisreadingCode } from './misreadings/misreading.ts';
-import { namedIn } from './named.ts';
-import { type JudgedHold, judgeHolds } from './holdsKept.ts';
-import type { Speech } from './sentences.ts';
-import { type FeetResult, judgeFeet } from './twoStreams.ts';
+import { namedIn } from './misreadingFacts.ts';
+import { judgeHolds } from './holds.ts';
+import type { Speech } from '../wording/misreadingWords.ts';
+import { judgeFeet } from './feet.ts';
 import { type Ages, BOUNCE, BOUNCE_OF_GAP, DEFAULT_AGES, type Windows, verdictOf, windowsFor } from './windows.ts';
-import { type Written, writtenOf } from './written.ts';
-
-export type Verdict = 'on-time' | 'early' | 'late' | 'missed';
-
-export interface JudgedNote {
-  /** Counts the sounded notes from 0 in playing order. */
-  readonly index: number;
-  readonly measure: number;
-  /** "1 1/2": in counted beats from 1. */
-  readonly beat: string;
-  readonly verdict: Verdict;
-  /** Late is positive; lead, drift and what the child was followed in taken off. Absent when missed. */
-  readonly errorMs?: number;
-}
-
-export interface Extra {
-  /** Seconds, as it was given. */
-  readonly time: number;
-  readonly measure: number;
-  readonly beat: string;
-  readonly kind: ExtraKind;
-}
-
-export interface Misreading {
-  readonly code: MisreadingCode;
-  readonly measure: number;
-  readonly beat: string;
-  readonly sentence: string;
-}
-
-export interface TakeResult {
-  readonly notes: readonly JudgedNote[];
-  readonly extras: readonly Extra[];
-  /** At most three; the first is the one thing to fix. */
-  readonly misreadings: readonly Misreading[];
-  readonly tempo: {
-    /** Counted beats a minute as played, on average. */
-    readonly bpm: number;
-    /** Change from the first to the last note; faster is positive. */
-    readonly driftPct: number;
-    readonly spreadMs: number;
-    /** Ahead of the click is positive; 0 in a free take. */
-    readonly leadMs: number;
-  };
-  /** From which note on the child is how many beats ahead. */
-  readonly follow: readonly { readonly fromNote: number; readonly beatsAhead: string }[];
-  /** Part of the notes that were with the click itself, the child not followed; null in a free take. */
-  readonly withBeat?: number | null;
-  /** The take as rhythm text. */
-  readonly heard: string;
-  readonly accuracy: number;
-  readonly mark: number;
-  /** Only where steps, or releases, were given. */
-  readonly feet?: FeetResult;
-  readonly holds?: readonly JudgedHold[];
-}
+import { type Score, scoreOf } from './scoreEvents.ts';
+import { beatTimes } from '../timing/pulses.ts';
 
 export interface TakeRequest {
   readonly pattern: Pattern;
@@ -95,10 +42,6 @@ export interface TakeRequest {
 
 export type Judged =
   { readonly ok: true; readonly result: TakeResult } | { readonly ok: false; readonly reason: string };
-
-export const SLOWEST_BPM = 10;
-export const FASTEST_BPM = 400;
-export const MOST_ONSETS = 20_000;
 
 /** Why a take cannot be judged, in one sentence; undefined when it can. */
 export function takeTrouble({ pattern, bpm, onsets, start = 0, feet = [], releases }: TakeRequest): string | undefined {
@@ -129,14 +72,14 @@ export function judge(request: TakeRequest): Judged {
   const reason = takeTrouble(request);
   if (reason !== undefined) return { ok: false, reason };
   const { pattern, bpm, start = 0, free = false, ages = DEFAULT_AGES } = request;
-  const expected = expectedOf(pattern, bpm);
-  const written = writtenOf(expected);
+  const expected = scheduleOf(pattern, bpm);
+  const written = scoreOf(expected);
   const hits = mergeBounces(
     request.onsets.map((onset) => onset - start),
     shortestGap(expected.notes.map(({ time }) => time)),
   );
-  const explanation = explain(written, Float64Array.from(hits), free);
-  const follower = new Follower(written, explanation, free);
+  const diagnosis = diagnose(written, Float64Array.from(hits), free);
+  const follower = new Follower(written, diagnosis, free);
   const windows = request.windows ?? windowsFor(ages);
 
   const { notes, paired } = verdicts(expected, follower, windows, hits);
@@ -147,20 +90,20 @@ export function judge(request: TakeRequest): Judged {
   const feet =
     request.feet &&
     judgeFeet(
-      beatsOf(pattern, bpm).map(({ time }) => (free ? follower.beat(time) : time)),
+      beatTimes(pattern, bpm).map(({ time }) => (free ? follower.beat(time) : time)),
       request.feet.map((time) => time - start),
       hits,
       windows,
     );
-  const holds = request.releases && judgeHolds(expected, explanation, paired, hits, releasesOf(request, hits, start));
+  const holds = request.releases && judgeHolds(expected, diagnosis, paired, hits, releasesOf(request, hits, start));
   return {
     ok: true,
     result: {
       notes,
       extras,
-      misreadings: namedIn(pattern, written, explanation, follower, request.speech ?? {}),
+      misreadings: namedIn(pattern, written, diagnosis, follower, request.speech ?? {}),
       tempo,
-      follow: followed(written, explanation),
+      follow: followed(written, diagnosis),
       withBeat: free ? null : round(withClick(expected, follower, windows, hits), 10_000),
       heard: printRhythm(heardPattern(pattern, expected, straightened(expected, follower, hits, paired, notes))),
       accuracy: round(accuracy, 10_000),
@@ -199,7 +142,7 @@ function releasesOf(
 
 /** Each note where the child was followed to; `paired` gives each note's hit or -1. */
 function verdicts(
-  expected: Expected,
+  expected: Schedule,
   follower: Follower,
   windows: Windows,
   hits: readonly number[],
@@ -210,7 +153,7 @@ function verdicts(
     .sort((a, b) => a.at - b.at);
   const times = due.map(({ at }) => at);
   const near = tolerances(times, windows);
-  const alignment = align(times, near, hits);
+  const alignment = pairHits(times, near, hits);
   const paired = new Int32Array(expected.notes.length).fill(-1);
   const errors = new Map<number, { error: number; verdict: Verdict }>();
   due.forEach(({ note, at }, i) => {
@@ -230,7 +173,7 @@ function verdicts(
 }
 
 function extrasOf(
-  expected: Expected,
+  expected: Schedule,
   follower: Follower,
   hits: readonly number[],
   paired: Int32Array,
@@ -257,21 +200,21 @@ function extrasOf(
 }
 
 /** Before the first written time the beginning, after the last the end. */
-function edgeSpot({ measures, end }: Expected, time: number) {
+function edgeSpot({ measures, end }: Schedule, time: number) {
   const played = time >= end / 2 ? measures.at(-1)! : measures[0]!;
   const events = played.measure.events;
   return { played, onset: (time >= end / 2 ? events.at(-1) : events[0])?.onset ?? played.measure.onset };
 }
 
 /** From which note on the child was how many beats ahead, all shifts so far added up. */
-function followed({ events, notes }: Written, { readings }: Explanation): TakeResult['follow'] {
-  const shifts = readings.flatMap(({ shift }) => shift ?? []).sort((a, b) => a.from - b.from);
+function followed({ events, notes }: Score, { hypotheses }: Diagnosis): TakeResult['follow'] {
+  const shifts = hypotheses.flatMap(({ shift }) => shift ?? []).sort((a, b) => a.from - b.from);
   let ahead: Fraction = frac(0);
   const segments: { fromNote: number; beatsAhead: string }[] = [];
   for (const { from, beats } of shifts) {
     // Every shift is some twelfths of a beat.
     ahead = add(ahead, frac(-Math.round(beats * 12), 12));
-    const fromNote = notes.findIndex((index) => events[index]!.time >= from - 1e-6);
+    const fromNote = notes.findIndex((index) => events[index]!.time >= from - EPSILON);
     if (fromNote < 0) continue;
     if (segments.at(-1)?.fromNote === fromNote) segments.pop();
     segments.push({ fromNote, beatsAhead: mixed(ahead) });
@@ -280,11 +223,11 @@ function followed({ events, notes }: Written, { readings }: Explanation): TakeRe
 }
 
 /** Part of the notes that came with the click, only the steady lead taken off. */
-function withClick(expected: Expected, follower: Follower, windows: Windows, hits: readonly number[]): number {
+function withClick(expected: Schedule, follower: Follower, windows: Windows, hits: readonly number[]): number {
   if (expected.notes.length === 0) return hits.length === 0 ? 1 : 0;
   const times = expected.notes.map(({ time }) => time + follower.lag);
   const near = tolerances(times, windows);
-  const alignment = align(times, near, hits);
+  const alignment = pairHits(times, near, hits);
   const with_ = times.filter(
     (time, i) => alignment.hits[i]! >= 0 && verdictOf(hits[alignment.hits[i]!]! - time, near[i]!.onTime) === 'on-time',
   );
@@ -293,7 +236,7 @@ function withClick(expected: Expected, follower: Follower, windows: Windows, hit
 
 /** For writing out what was heard: by the written clock, tempo and a late start taken off; what was on time where it is written stands just there. */
 function straightened(
-  expected: Expected,
+  expected: Schedule,
   follower: Follower,
   hits: readonly number[],
   paired: Int32Array,
@@ -302,7 +245,7 @@ function straightened(
   const at = hits.map((hit) => follower.straight(hit));
   notes.forEach(({ verdict, index }) => {
     const { time } = expected.notes[index]!;
-    if (verdict === 'on-time' && Math.abs(follower.unshifted(time) - time) < 1e-6) at[paired[index]!] = time;
+    if (verdict === 'on-time' && Math.abs(follower.unshifted(time) - time) < EPSILON) at[paired[index]!] = time;
   });
   return at.sort((a, b) => a - b);
 }

@@ -1,3 +1,4 @@
+import { EPSILON } from '../timing/tolerance.ts';
 /** What a mark needs at least. */
 export interface MarkBorder {
   readonly mark: number;
@@ -37,7 +38,7 @@ export function markOf(
 ): number {
   if (!heard) return 0;
   const met = borders.find(
-    (border) => accuracy >= border.accuracy - 1e-6 && Math.abs(driftPct) <= (border.driftPct ?? Infinity),
+    (border) => accuracy >= border.accuracy - EPSILON && Math.abs(driftPct) <= (border.driftPct ?? Infinity),
   );
   return met?.mark ?? 1;
 }

@@ -2,12 +2,14 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { anyPattern, patternOf } from '../rhythm/arbitrary.test-helper.ts';
 import { barCheck, barsAddUp } from '../rhythm/barCheck.ts';
-import { Aligner, heardTime, writtenTime } from './alignment.ts';
-import { expectedOf } from './expected.ts';
-import { type TakeRequest, type TakeResult, judge } from './judge.ts';
+import { Aligner } from './alignment.ts';
+import { scheduleOf } from '../timing/schedule.ts';
+import { type TakeRequest, judge } from './judge.ts';
 import type { MisreadingCode } from './misreadings/misreading.ts';
 import { MISREADINGS } from './misreadings/table.ts';
-import { simulate } from './simulate.ts';
+import { simulate } from './simulatedChild.ts';
+import { heardTime, writtenTime } from '../timing/tempoCurve.ts';
+import { type TakeResult } from './takeResult.ts';
 
 function judged(text: string, bpm: number, onsets: readonly number[], more: Partial<TakeRequest> = {}): TakeResult {
   const result = judge({ pattern: patternOf(text), bpm, onsets, ...more });
@@ -216,15 +218,15 @@ describe('following the child', () => {
     expect(result).toMatchObject({ accuracy: 1, withBeat: null, misreadings: [], heard: '4/4 q e e q q | q q h' });
     expect(result.tempo.bpm).toBeCloseTo(120, 0);
   });
-  it('turns a course round', () => {
+  it('turns a curve round', () => {
     fc.assert(
       fc.property(
         fc.double({ min: 0, max: 10, noNaN: true }),
         fc.double({ min: -0.5, max: 0.5, noNaN: true }),
         fc.double({ min: -0.5, max: 0.5, noNaN: true }),
         (time, tempo, bend) => {
-          const course = { lag: 0.2, tempo, bend, from: 0, length: 10 };
-          expect(writtenTime(course, heardTime(course, time))).toBeCloseTo(time, 6);
+          const curve = { lag: 0.2, tempo, bend, from: 0, length: 10 };
+          expect(writtenTime(curve, heardTime(curve, time))).toBeCloseTo(time, 6);
         },
       ),
     );
@@ -241,7 +243,7 @@ describe('simulated takes', () => {
 
   it.each(
     Object.keys(MISREADINGS).filter(
-      (code) => MISREADINGS[code as MisreadingCode].readings.length > 0,
+      (code) => MISREADINGS[code as MisreadingCode].hypotheses.length > 0,
     ) as MisreadingCode[],
   )('%s is named in nearly all of them', (code) => {
     let made = 0;
@@ -279,7 +281,7 @@ describe('simulated takes', () => {
 });
 
 describe('laws', () => {
-  it('every reading of every pattern is about an event, and keeps each note at most once', () => {
+  it('every hypothesis of every pattern is about an event, and keeps each note at most once', () => {
     fc.assert(
       fc.property(
         anyPattern,
@@ -292,7 +294,7 @@ describe('laws', () => {
           const result = judge({ pattern, bpm, onsets, free });
           if (!result.ok) throw new Error(result.reason);
           const { notes, extras, misreadings, tempo, heard } = result.result;
-          expect(notes.map(({ index }) => index)).toEqual(expectedOf(pattern, bpm).notes.map((_, i) => i));
+          expect(notes.map(({ index }) => index)).toEqual(scheduleOf(pattern, bpm).notes.map((_, i) => i));
           expect(notes.filter(({ verdict }) => verdict !== 'missed').length + extras.length).toBeLessThanOrEqual(
             played.length,
           );
@@ -305,7 +307,7 @@ describe('laws', () => {
       { numRuns: 250 },
     );
   });
-  it('gives no onset to two strikes', () => {
+  it('gives no onset to two claps', () => {
     const times = fc
       .array(fc.double({ min: 0, max: 20, noNaN: true }), { maxLength: 30 })
       .map((list) => list.sort((a, b) => a - b));

@@ -1,5 +1,5 @@
-import type { TakeResult } from './judge.ts';
 import { WHOLE_TAKE_CODES } from './misreadings/misreading.ts';
+import { type TakeResult } from './takeResult.ts';
 
 /** What is needed of a take to choose what comes next. */
 export interface TakeSoFar {

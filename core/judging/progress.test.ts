@@ -3,8 +3,8 @@ import { patternOf } from '../rhythm/arbitrary.test-helper.ts';
 import { elementsOf } from '../rhythm/elements.ts';
 import { type TakeRequest, judge } from './judge.ts';
 import { masteryOf } from './mastery.ts';
-import { besidesOf } from './besides.ts';
-import { simulateReleases, simulateSteps, simulateTake } from './simulate.ts';
+import { besidesOf } from '../wording/feetAndHolds.ts';
+import { simulateReleases, simulateSteps, simulateTake } from './simulatedChild.ts';
 import { hardestMeasure, nextStep } from './nextStep.ts';
 
 const judged = (request: TakeRequest) => {

@@ -1,15 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { everydayPattern, patternOf } from '../rhythm/arbitrary.test-helper.ts';
-import { MISCONCEPTIONS } from '../arithmetic/misconceptions.ts';
-import { countsOf, namingOf } from '../counting/classWords.ts';
+import { MISCONCEPTIONS } from '../exercises/misconceptions.ts';
+import { countsOf, namingOf } from '../wording/voice.ts';
 import { SCHOOLS } from '../counting/schools.ts';
 import { ELEMENTS } from '../rhythm/elements.ts';
-import { NAMING_IDS, named } from '../rhythm/names.ts';
+import { NAMING_IDS, withValueNames } from '../wording/valueNames.ts';
 import { judge } from './judge.ts';
 import { MISREADINGS } from './misreadings/table.ts';
 import { MARK_BORDERS, bordersTrouble } from './mark.ts';
-import { simulate } from './simulate.ts';
+import { simulate } from './simulatedChild.ts';
 import { pairsOf, tempoLine } from './tempoLine.ts';
 import { AGES, verdictOf, windowsFor, windowsOf } from './windows.ts';
 
@@ -135,13 +135,13 @@ describe('names of values, in every text a class sees', () => {
     ['the {w} and the {h} rest', 'the whole and the half rest', 'the semibreve and the minim rest'],
     ['{t}, {x} and {}', 'thirty-second, {x} and {}', 'demisemiquaver, {x} and {}'],
   ])('%s', (text, quarters, crotchets) =>
-    expect([named(text, 'quarters'), named(text, 'crotchets')]).toEqual([quarters, crotchets]),
+    expect([withValueNames(text, 'quarters'), withValueNames(text, 'crotchets')]).toEqual([quarters, crotchets]),
   );
   it.each(texts)('“%s” is said in both traditions', (text) => {
-    for (const naming of NAMING_IDS) expect(named(text, naming)).not.toMatch(/[{}]/);
+    for (const naming of NAMING_IDS) expect(withValueNames(text, naming)).not.toMatch(/[{}]/);
     // The parts of a beat are no values.
     expect(
-      named(text, 'crotchets').replaceAll(
+      withValueNames(text, 'crotchets').replaceAll(
         /(first|last) quarter of the beat|half beat|half of the beat|half as|by half/g,
         '',
       ),

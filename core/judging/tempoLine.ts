@@ -1,7 +1,7 @@
 import type { Pattern } from '../rhythm/pattern.ts';
-import { expectedOf } from './expected.ts';
-import type { TakeResult } from './judge.ts';
+import { scheduleOf } from '../timing/schedule.ts';
 import { BOUNCE } from './windows.ts';
+import { type TakeResult } from './takeResult.ts';
 
 /** A clap of a take with its note. */
 export interface Paired {
@@ -22,7 +22,7 @@ export function pairsOf(
   const kept = onsets.filter((time) => !extra.has(time.toFixed(4)));
   const heard = notes.filter(({ verdict }) => verdict !== 'missed');
   const claps = kept.length > heard.length ? kept.filter((time, i) => i === 0 || time - kept[i - 1]! >= BOUNCE) : kept;
-  const { notes: written } = expectedOf(pattern, bpm);
+  const { notes: written } = scheduleOf(pattern, bpm);
   return heard.flatMap(({ index }, i) =>
     claps[i] === undefined || !written[index] ? [] : [{ note: index, written: written[index].time, heard: claps[i] }],
   );

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { patternOf } from '../rhythm/arbitrary.test-helper.ts';
-import { beatsOf, countIn } from './countIn.ts';
+import { countIn } from './countIn.ts';
+import { beatTimes } from '../timing/pulses.ts';
 
 describe('count-in', () => {
   it.each([
@@ -19,10 +20,10 @@ describe('count-in', () => {
 
 describe('beats', () => {
   it('click on every counted beat, repeats obeyed, accents on the first of a measure', () => {
-    expect(beatsOf(patternOf('2/4 |: q q :|'), 60)).toEqual(
+    expect(beatTimes(patternOf('2/4 |: q q :|'), 60)).toEqual(
       [0, 1, 2, 3].map((time) => ({ time, accent: time % 2 === 0 })),
     );
-    expect(beatsOf(patternOf('3/4 q q q | 6/8 q. q.'), 60).map(({ time }) => time)).toEqual([0, 1, 2, 3, 4.5]);
-    expect(beatsOf(patternOf('4/4 ^ q | w'), 60).map(({ time }) => time)).toEqual([-1, 0, 1, 2, 3]);
+    expect(beatTimes(patternOf('3/4 q q q | 6/8 q. q.'), 60).map(({ time }) => time)).toEqual([0, 1, 2, 3, 4.5]);
+    expect(beatTimes(patternOf('4/4 ^ q | w'), 60).map(({ time }) => time)).toEqual([-1, 0, 1, 2, 3]);
   });
 });

@@ -1,7 +1,7 @@
-import { FASTEST_BPM, SLOWEST_BPM } from '../judging/judge.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
 import { type ChunkPlan, lastMeasure } from './chunks.ts';
 import type { CountInKind } from './countIn.ts';
+import { FASTEST_BPM, SLOWEST_BPM } from '../timing/limits.ts';
 
 /** What a pass does, in the order of the work (handbook §6). */
 export const ACTIVITIES = {

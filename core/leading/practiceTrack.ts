@@ -1,5 +1,6 @@
-import { type Channel, type Sound, WHISPER_LEVEL, limit, soundKey, soundOf, synthesise } from './sounds.ts';
+import { type Sound, WHISPER_LEVEL, limit, soundKey, synthesise } from '../sound/sounds.ts';
 import type { Cue } from './timetable.ts';
+import { type Channel, soundOf } from './cueSounds.ts';
 
 /** A recorded word, ready to be mixed. */
 export interface Recording {

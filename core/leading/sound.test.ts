@@ -2,14 +2,15 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { SCHOOL_IDS } from '../counting/school.ts';
 import { everydayPattern, patternOf } from '../rhythm/arbitrary.test-helper.ts';
-import { wavFile } from '../listening/wavFile.ts';
-import { audioTime, changeRate, goOn, tableTime } from './course.ts';
+import { wavFile } from '../sound/wav.ts';
+import { audioTime, changeRate, goOn, tableTime } from './playback.ts';
 import { type Plan, READY_PLANS } from './plan.ts';
 import { type TrackOptions, TRACK_LEAD_SECONDS, practiceTrack, trackFrames } from './practiceTrack.ts';
-import { CHANNEL_IDS, type Channel, soundOf, synthesise } from './sounds.ts';
+import { synthesise } from '../sound/sounds.ts';
 import { recordingOf } from './spokenWords.ts';
 import { timetable } from './timetable.ts';
-import { vowelOnset } from './vowel.ts';
+import { vowelOnset } from '../sound/vowel.ts';
+import { CHANNEL_IDS, type Channel, soundOf } from './cueSounds.ts';
 
 const PLAN: Plan = {
   ...READY_PLANS[1]!,

@@ -6,9 +6,9 @@ import { contentLength } from '../rhythm/place.ts';
 import { printRhythm } from '../rhythm/text.ts';
 import { backwards } from './backwards.ts';
 import { type Chunk, chunkName, chunkPattern, chunksOf } from './chunks.ts';
-import { pulsesOf } from './countIn.ts';
 import { ACTIVITY_IDS, type Plan, READY_PLANS, WHO_IDS } from './plan.ts';
 import { type Cue, type Timetable, durationText, lastAt, measureStarts, timetable } from './timetable.ts';
+import { pulsesOf } from '../timing/pulses.ts';
 
 const PLAN: Plan = {
   title: 'x',

@@ -1,12 +1,12 @@
 import { type CountOptions, countPattern, eventsOf } from '../counting/count.ts';
-import { expectedOf } from '../judging/expected.ts';
+import { scheduleOf } from '../timing/schedule.ts';
 import { sub, toNumber } from '../rhythm/fraction.ts';
 import { beatOf, meterLength } from '../rhythm/meter.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
 import { placePattern } from '../rhythm/place.ts';
 import { backwards } from './backwards.ts';
 import { type Chunk, chunkName, chunkPattern, chunksOf } from './chunks.ts';
-import { type Accent, countIn, pulsesOf } from './countIn.ts';
+import { countIn } from './countIn.ts';
 import { footOf, handsOn } from './hands.ts';
 import {
   ACTIVITIES,
@@ -18,6 +18,7 @@ import {
   tempoOf,
 } from './plan.ts';
 import { inWholes, spokenParts } from './spokenParts.ts';
+import { type Accent, pulsesOf } from '../timing/pulses.ts';
 
 export type CueKind = 'chunk' | 'pass' | 'count-in' | 'click' | 'syllable' | 'clap' | 'tone' | 'push' | 'open' | 'foot';
 
@@ -140,7 +141,7 @@ function unitBpm(pattern: Pattern): number {
 /** Everything said, clapped and stepped in a pattern, by time; times in whole notes from beat 1 of its measure 1. */
 function templatesOf(pattern: Pattern, voice: CountOptions, divided: boolean): Template[] {
   const bpm = unitBpm(pattern);
-  const { measures } = expectedOf(pattern, bpm);
+  const { measures } = scheduleOf(pattern, bpm);
   const placed = placePattern(pattern);
   const counted = countPattern(pattern, voice);
   const events = eventsOf(placed);
@@ -217,7 +218,7 @@ export function timetable(pattern: Pattern, plan: Plan, voice: CountOptions): Ti
     if (!material) {
       const own = chunkPattern(pattern, chunk);
       const played = pass.activity === 'backwards' ? backwards(own) : own;
-      const { end, measures } = expectedOf(played, unitBpm(played));
+      const { end, measures } = scheduleOf(played, unitBpm(played));
       materials.set(
         key,
         (material = {
@@ -309,7 +310,7 @@ export function timetable(pattern: Pattern, plan: Plan, voice: CountOptions): Ti
 
 /** Beat 1 for the next turn: the first bar line that leaves room for the pickup, so that the beat never stumbles. */
 function nextBar({ pattern, pickup, length }: Material, whole: number, last: Section): number {
-  const { at, measure } = expectedOf(pattern, unitBpm(pattern)).measures.at(-1)!;
+  const { at, measure } = scheduleOf(pattern, unitBpm(pattern)).measures.at(-1)!;
   const bar = toNumber(sub(at, measure.onset));
   const full = toNumber(meterLength(measure.meter));
   return last.start + (bar + Math.ceil((length - pickup - bar) / full - 1e-9) * full) * whole;
@@ -327,7 +328,7 @@ export interface MeasureStart {
 /** Where every measure of a run begins, by time. */
 export function measureStarts({ sections }: Timetable): MeasureStart[] {
   return sections.flatMap(({ start, from, pattern, bpm }, section) => {
-    const { measures, whole } = expectedOf(pattern, bpm);
+    const { measures, whole } = scheduleOf(pattern, bpm);
     return measures.map(({ at }, measure) => ({
       time: measure === 0 ? from : start + toNumber(at) * whole,
       section,

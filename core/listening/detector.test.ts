@@ -1,12 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { judge } from '../judging/judge.ts';
-import { simulate } from '../judging/simulate.ts';
-import { clickSamples } from '../leading/sounds.ts';
+import { simulate } from '../judging/simulatedChild.ts';
+import { clickSamples } from '../sound/sounds.ts';
 import { randomFrom } from '../random.ts';
 import { patternOf } from '../rhythm/arbitrary.test-helper.ts';
 import { OnsetDetector, detectOnsets } from './detector.ts';
-import { ROOMS, type Room, STRUCK_THINGS, synthesiseClaps } from './synth.ts';
+import { REVERBERATIONS, type Reverberation, STRUCK_THINGS, synthesiseClaps } from '../sound/clapSynth.ts';
 
 const NEAR = 0.03;
 
@@ -35,10 +35,10 @@ const added = (samples: Float32Array, more: (i: number) => number) => samples.ma
 
 describe('the detector', () => {
   for (const thing of STRUCK_THINGS) {
-    it.each(Object.keys(ROOMS) as Room[])(`hears ${thing} in a %s room`, (room) => {
+    it.each(Object.keys(REVERBERATIONS) as Reverberation[])(`hears ${thing} in a %s room`, (room) => {
       const { missed, extra, spread } = compare(
         TRUTH,
-        detectOnsets(synthesiseClaps(TRUTH, { thing, room, seed: 5 }), 44_100),
+        detectOnsets(synthesiseClaps(TRUTH, { thing, reverberation: room, seed: 5 }), 44_100),
       );
       expect({ missed, extra }).toEqual({ missed: 0, extra: 0 });
       expect(spread).toBeLessThan(0.0008);
@@ -46,7 +46,7 @@ describe('the detector', () => {
   }
   it.each([8000, 16_000, 22_050, 48_000, 96_000])('hears at %i samples a second', (sampleRate) => {
     expect(
-      compare(TRUTH, detectOnsets(synthesiseClaps(TRUTH, { sampleRate, room: 'classroom' }), sampleRate)),
+      compare(TRUTH, detectOnsets(synthesiseClaps(TRUTH, { sampleRate, reverberation: 'classroom' }), sampleRate)),
     ).toMatchObject({ missed: 0, extra: 0 });
   });
   it('hears soft and hard claps in one take', () => {
@@ -100,7 +100,7 @@ describe('the detector', () => {
     expect(detectOnsets(new Float32Array(3), 8000)).toEqual([]);
   });
   it('gives the same answer however the samples are cut', () => {
-    const samples = synthesiseClaps(TRUTH, { room: 'hall', noiseDb: -50 });
+    const samples = synthesiseClaps(TRUTH, { reverberation: 'hall', noiseDb: -50 });
     const whole = detectOnsets(samples, 44_100);
     fc.assert(
       fc.property(fc.array(fc.integer({ min: 1, max: 9000 }), { minLength: 1, maxLength: 40 }), (sizes) => {
@@ -148,7 +148,7 @@ describe('from sound to mark', () => {
       const heard = detectOnsets(
         synthesiseClaps(onsets, {
           seed,
-          room: 'classroom',
+          reverberation: 'classroom',
           noiseDb: -40,
           thing: STRUCK_THINGS[seed % STRUCK_THINGS.length]!,
         }),

@@ -5,7 +5,7 @@ import type { TupletPlace } from './place.ts';
 import { type NoteValue, VALUES, lengthOf, valueOfLength } from './value.ts';
 
 /** A stretch of sound or silence in a measure; times are parts of a whole note from the bar line. */
-export interface Stretch {
+export interface SoundSpan {
   readonly kind: 'note' | 'rest';
   readonly from: Fraction;
   readonly to: Fraction;
@@ -51,7 +51,7 @@ const SHORTEST = lengthOf({ base: 't', dots: 0 });
  */
 export function writeMeasure(
   meter: Meter,
-  stretches: readonly Stretch[],
+  stretches: readonly SoundSpan[],
   tuplets: readonly TupletPlace[] = [],
 ): Measure {
   const silent = stretches.every(({ kind }) => kind === 'rest');
@@ -76,7 +76,7 @@ export function writeMeasure(
 
 /** @param ratio  written length over sounding length: 3/2 inside a triplet */
 function writeRegion(
-  stretches: readonly Stretch[],
+  stretches: readonly SoundSpan[],
   from: Fraction,
   to: Fraction,
   ratio: Fraction,

@@ -1,6 +1,6 @@
 import type { ClassSettings, JudgingPreview, JudgingTrial } from '../../contract/school.ts';
 import type { TakeDetail } from '../../contract/take.ts';
-import { countsOf, namingOf } from '../../core/counting/classWords.ts';
+import { countsOf, namingOf } from '../../core/wording/voice.ts';
 import { judge } from '../../core/judging/judge.ts';
 import { HIGHEST_MARK } from '../../core/judging/mark.ts';
 import { windowsOf } from '../../core/judging/windows.ts';

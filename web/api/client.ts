@@ -15,7 +15,7 @@ export class ApiProblem extends Error {
   }
 
   /** Worth sending again later just as it is. */
-  get passing(): boolean {
+  get worthRetrying(): boolean {
     return passes(this.status);
   }
 }

@@ -1,6 +1,6 @@
-import type { Beat } from '../../core/leading/countIn.ts';
-import { clickSamples } from '../../core/leading/sounds.ts';
+import { clickSamples } from '../../core/sound/sounds.ts';
 import { audioContext, awake, heardAt } from './context.ts';
+import { type BeatTime } from '../../core/timing/pulses.ts';
 
 /** Quiet to start with (handbook §10). */
 const CLICK_LEVEL = 0.35;
@@ -28,7 +28,7 @@ const AHEAD = 0.2;
  * clock runs on silently.
  * @param beats  times in seconds; the clock starts a moment before the first
  */
-export async function startClicks(beats: readonly Beat[]): Promise<RunningClock> {
+export async function startClicks(beats: readonly BeatTime[]): Promise<RunningClock> {
   const first = beats[0]?.time ?? 0;
   const context = audioContext();
   if (!context || !(await awake(context))) return silentClock(first);

@@ -1,11 +1,12 @@
-import { type Course, audioTime, changeRate, goOn, legEnd, tableTime } from '../../core/leading/course.ts';
-import { soundOf } from '../../core/leading/sounds.ts';
+import { EPSILON } from '../../core/timing/tolerance.ts';
+import { type Playback, audioTime, changeRate, goOn, legEnd, tableTime } from '../../core/leading/playback.ts';
 import { type Cue, type MeasureStart, type Timetable, lastAt, measureStarts } from '../../core/leading/timetable.ts';
 import { countIn } from '../../core/leading/countIn.ts';
 import { play } from './clickClock.ts';
 import { heardAt } from './context.ts';
 import type { Mixer } from './mixer.ts';
 import type { SoundBank } from './soundBank.ts';
+import { soundOf } from '../../core/leading/cueSounds.ts';
 
 /** Sounds are given to the audio clock this long before they are due, so that a page in the background, whose timers run once a second, is never late. */
 const AHEAD = 6;
@@ -43,7 +44,7 @@ export function schedule(
 
 /** Plays a timetable on the audio clock. Everything it says about time is what is being heard. */
 export class LeadPlayer {
-  private course: Course = [];
+  private course: Playback = [];
   /** Table time up to which the last leg has been given to the audio clock. */
   private given = 0;
   private sources: { source: AudioBufferSourceNode; time: number }[] = [];
@@ -108,7 +109,7 @@ export class LeadPlayer {
     if (!this.running) return;
     const now = this.now();
     this.stop();
-    this.pausedAt = this.starts[lastAt(this.starts, now + 1e-6)]?.time ?? 0;
+    this.pausedAt = this.starts[lastAt(this.starts, now + EPSILON)]?.time ?? 0;
   }
 
   resume(): void {
@@ -167,7 +168,7 @@ export class LeadPlayer {
 
   /** Clicks and words of a count-in before a place inside a pass. @returns audio time of the place */
   private leadIn(from: number, begin: number): number {
-    const { section, measure, time } = this.starts[Math.max(0, lastAt(this.starts, from + 1e-6))]!;
+    const { section, measure, time } = this.starts[Math.max(0, lastAt(this.starts, from + EPSILON))]!;
     if (measure === 0 && Math.abs(time - from) < 1e-3) return begin;
     const { pattern, bpm } = this.table.sections[section]!;
     const beats = countIn({ pickup: false, measures: pattern.measures.slice(measure) }, bpm);

@@ -48,7 +48,7 @@ export async function closeMicrophone(): Promise<void> {
 }
 
 /** Listening that goes on. All times are of the audio clock, the delay of the input taken off as far as the browser knows it. */
-export interface Ear {
+export interface LiveListener {
   /** Everything heard so far. */
   readonly onsets: () => readonly number[];
   /** Loudest sample of the last moments, 0 to 1. */
@@ -70,7 +70,7 @@ const USUAL_INPUT_SECONDS = 0.01;
  * Listens through the microphone: sound thread → worker; the page only hears of the onsets.
  * @param clicks  when the app's own clicks leave the loudspeaker, on the audio clock
  */
-export async function listenLive(clicks: readonly number[] = [], keep = false): Promise<Ear> {
+export async function listenLive(clicks: readonly number[] = [], keep = false): Promise<LiveListener> {
   const context = audioContext();
   if (!context || !(await awake(context)))
     throw new MicrophoneProblem('This browser gives the page no sound. Tap instead.');

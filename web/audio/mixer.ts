@@ -1,4 +1,5 @@
-import { CHANNEL_IDS, type Channel, WHISPER_LEVEL, limit } from '../../core/leading/sounds.ts';
+import { WHISPER_LEVEL, limit } from '../../core/sound/sounds.ts';
+import { CHANNEL_IDS, type Channel } from '../../core/leading/cueSounds.ts';
 
 export interface ChannelLevel {
   /** 0 to 1. */

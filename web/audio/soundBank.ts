@@ -1,6 +1,7 @@
-import { type Sound, soundKey, soundOf, synthesise } from '../../core/leading/sounds.ts';
+import { type Sound, soundKey, synthesise } from '../../core/sound/sounds.ts';
 import type { Cue } from '../../core/leading/timetable.ts';
 import { bufferOf } from './clickClock.ts';
+import { soundOf } from '../../core/leading/cueSounds.ts';
 
 export interface BankSound {
   readonly buffer: AudioBuffer;

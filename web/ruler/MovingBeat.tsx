@@ -1,5 +1,6 @@
+import { EPSILON } from '../../core/timing/tolerance.ts';
 import { useEffect, useRef } from 'react';
-import { expectedOf } from '../../core/judging/expected.ts';
+import { scheduleOf } from '../../core/timing/schedule.ts';
 import { toNumber } from '../../core/rhythm/fraction.ts';
 import { beatOf } from '../../core/rhythm/meter.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
@@ -21,7 +22,7 @@ export function MovingBeat({
 }) {
   const mark = useRef<HTMLDivElement>(null);
   useEffect(() => {
-    const { measures, whole } = expectedOf(pattern, bpm);
+    const { measures, whole } = scheduleOf(pattern, bpm);
     const calm = matchMedia('(prefers-reduced-motion: reduce)').matches;
     let frame = 0;
     const draw = () => {
@@ -40,7 +41,7 @@ export function MovingBeat({
         let inside = at - toNumber(played.at);
         if (inside < 0 || inside >= toNumber(played.measure.length)) continue;
         const beat = toNumber(beatOf(played.measure.meter).length);
-        if (calm) inside = Math.floor(inside / beat + 1e-6) * beat;
+        if (calm) inside = Math.floor(inside / beat + EPSILON) * beat;
         return measure.x + inside * layout.scale;
       }
       return undefined;

@@ -1,6 +1,6 @@
 import type { TakeResult } from '../../contract/take.ts';
-import { tolerances } from '../../core/judging/align.ts';
-import { expectedOf } from '../../core/judging/expected.ts';
+import { tolerances } from '../../core/judging/pairHits.ts';
+import { scheduleOf } from '../../core/timing/schedule.ts';
 import { type Windows } from '../../core/judging/windows.ts';
 import { toNumber } from '../../core/rhythm/fraction.ts';
 import { beatOf } from '../../core/rhythm/meter.ts';
@@ -18,7 +18,7 @@ export function heardMarks(
   windows: Windows,
   free = false,
 ): HeardMark[] {
-  const { measures, notes, whole } = expectedOf(unfolded, bpm);
+  const { measures, notes, whole } = scheduleOf(unfolded, bpm);
   const near = tolerances(
     notes.map(({ time }) => time),
     windows,

@@ -1,5 +1,5 @@
 import { OnsetDetector } from '../../core/listening/detector.ts';
-import { wavFile } from '../../core/listening/wavFile.ts';
+import { wavFile } from '../../core/sound/wav.ts';
 import type { CapturedBlock } from '../audio/capture.worklet.ts';
 
 /** Listens live through a port, or to a whole recording. */

@@ -1,4 +1,4 @@
-import { pcm16, wavHeader } from '../../core/listening/wavFile.ts';
+import { pcm16, wavHeader } from '../../core/sound/wav.ts';
 import { type TrackOptions, practiceTrack, trackFrames } from '../../core/leading/practiceTrack.ts';
 import type { Cue } from '../../core/leading/timetable.ts';
 

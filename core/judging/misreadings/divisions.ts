@@ -1,30 +1,31 @@
-import { type Written, type WrittenEvent, isEighth, same } from '../written.ts';
-import { type MisreadingKind, type Reading, moved, shifted } from './misreading.ts';
+import { nearlyEqual } from '../../timing/tolerance.ts';
+import { type Score, type ScoreEvent, isEighth } from '../scoreEvents.ts';
+import { type MisreadingKind, type Hypothesis, moved, shifted } from './misreading.ts';
 
 /** Eighth, quarter, eighth from a beat on: where the middle note stands on the half. */
-function syncopationAt({ events }: Written, i: number): boolean {
+function syncopationAt({ events }: Score, i: number): boolean {
   const [a, b, c] = [events[i], events[i + 1], events[i + 2]];
   return (
     a !== undefined &&
     b !== undefined &&
     c !== undefined &&
     [a, b, c].every(({ kind, division }) => kind === 'note' && division === 2) &&
-    same(a.inBeat, 0) &&
-    same(a.beats, 0.5) &&
-    same(b.beats, 1) &&
-    same(c.beats, 0.5)
+    nearlyEqual(a.inBeat, 0) &&
+    nearlyEqual(a.beats, 0.5) &&
+    nearlyEqual(b.beats, 1) &&
+    nearlyEqual(c.beats, 0.5)
   );
 }
 
-const noteAt = ({ events }: Written, time: number) =>
-  events.some((event) => event.kind === 'note' && same(event.time, time));
+const noteAt = ({ events }: Score, time: number) =>
+  events.some((event) => event.kind === 'note' && nearlyEqual(event.time, time));
 
 export const upbeatOnBeat: MisreadingKind = {
   code: 'upbeat-on-beat',
   title: 'a note after the beat put on the beat',
-  readings: (written) =>
-    written.events.flatMap((event, i): Reading[] => {
-      if (event.kind !== 'note' || event.division !== 2 || !same(event.inBeat, 0.5) || event.source.event.tuplet)
+  hypotheses: (written) =>
+    written.events.flatMap((event, i): Hypothesis[] => {
+      if (event.kind !== 'note' || event.division !== 2 || !nearlyEqual(event.inBeat, 0.5) || event.source.event.tuplet)
         return [];
       // Inside a syncopation the same claps are the syncopation straightened.
       if (syncopationAt(written, i - 1) || syncopationAt(written, i - 2)) return [];
@@ -34,15 +35,15 @@ export const upbeatOnBeat: MisreadingKind = {
           [-half, 4.2],
           [half, 5.4],
         ] as const
-      ).flatMap(([by, cost]): Reading[] =>
-        noteAt(written, event.time + by) || event.time + by > written.expected.end
+      ).flatMap(([by, cost]): Hypothesis[] =>
+        noteAt(written, event.time + by) || event.time + by > written.schedule.end
           ? []
           : [
               {
                 code: 'upbeat-on-beat',
                 event: i,
                 cost,
-                apply: (strikes) => moved(strikes, new Map([[event.note, by]])),
+                apply: (claps) => moved(claps, new Map([[event.note, by]])),
               },
             ],
       );
@@ -52,7 +53,7 @@ export const upbeatOnBeat: MisreadingKind = {
 };
 
 /** Pairs of eighths, the first on a beat: the sounded note of the second. */
-function pairs({ events }: Written): WrittenEvent[] {
+function pairs({ events }: Score): ScoreEvent[] {
   return events.filter((event, i) => {
     const before = events[i - 1];
     return (
@@ -61,8 +62,8 @@ function pairs({ events }: Written): WrittenEvent[] {
       event.division === 2 &&
       isEighth(event) &&
       isEighth(before) &&
-      same(before.inBeat, 0) &&
-      same(event.inBeat, 0.5)
+      nearlyEqual(before.inBeat, 0) &&
+      nearlyEqual(event.inBeat, 0.5)
     );
   });
 }
@@ -74,7 +75,7 @@ const FEWEST_PAIRS = 1;
 export const eighthsUneven: MisreadingKind = {
   code: 'eighths-uneven',
   title: 'pairs of {e+} swung',
-  readings: (written) => {
+  hypotheses: (written) => {
     const swung = pairs(written);
     if (swung.length < FEWEST_PAIRS) return [];
     const by = new Map(swung.map(({ note, beat }) => [note, beat * SWING]));
@@ -83,7 +84,7 @@ export const eighthsUneven: MisreadingKind = {
         code: 'eighths-uneven',
         event: written.events.indexOf(swung[0]!) - 1,
         cost: swung.length > 1 ? 3.2 : 2.2,
-        apply: (strikes) => moved(strikes, by),
+        apply: (claps) => moved(claps, by),
         wholeTake: true,
         subtle: true,
       },
@@ -96,14 +97,14 @@ export const eighthsUneven: MisreadingKind = {
 export const sixteenthsSlow: MisreadingKind = {
   code: 'sixteenths-slow',
   title: 'four {s+} played as {e+}',
-  readings: (written) =>
-    written.events.flatMap((event, i): Reading[] => {
+  hypotheses: (written) =>
+    written.events.flatMap((event, i): Hypothesis[] => {
       const group = written.events.slice(i, i + 4);
       if (
         group.length < 4 ||
         event.division !== 2 ||
-        !same(event.inBeat, 0) ||
-        !group.every(({ kind, beats }) => kind === 'note' && same(beats, 0.25))
+        !nearlyEqual(event.inBeat, 0) ||
+        !group.every(({ kind, beats }) => kind === 'note' && nearlyEqual(beats, 0.25))
       )
         return [];
       const slow = new Map(group.map(({ note, time }) => [note, time - event.time]));
@@ -114,7 +115,7 @@ export const sixteenthsSlow: MisreadingKind = {
           code: 'sixteenths-slow',
           event: i,
           cost: 4.4,
-          apply: (strikes) => shifted(moved(strikes, slow), from, event.beat),
+          apply: (claps) => shifted(moved(claps, slow), from, event.beat),
           shift,
         },
       ];
@@ -126,16 +127,16 @@ export const sixteenthsSlow: MisreadingKind = {
 export const syncopationStraightened: MisreadingKind = {
   code: 'syncopation-straightened',
   title: '{e}, {q}, {e} made straight',
-  readings: (written) =>
-    written.events.flatMap((event, i): Reading[] => {
+  hypotheses: (written) =>
+    written.events.flatMap((event, i): Hypothesis[] => {
       if (!syncopationAt(written, i)) return [];
       const [, middle, last] = [event, written.events[i + 1]!, written.events[i + 2]!];
       const half = event.beat / 2;
-      const make = (note: number, by: number): Reading => ({
+      const make = (note: number, by: number): Hypothesis => ({
         code: 'syncopation-straightened',
         event: i,
         cost: 4.2,
-        apply: (strikes) => moved(strikes, new Map([[note, by]])),
+        apply: (claps) => moved(claps, new Map([[note, by]])),
       });
       return [make(last.note, -half), make(middle.note, half)];
     }),

@@ -1,5 +1,6 @@
-import type { Strike } from '../strike.ts';
-import type { Written, WrittenEvent } from '../written.ts';
+import { EPSILON } from '../../timing/tolerance.ts';
+import type { ExpectedClap } from '../expectedClap.ts';
+import type { Score, ScoreEvent } from '../scoreEvents.ts';
 
 /** What a sentence can name, in the class's own words. */
 export interface SentenceWords {
@@ -16,14 +17,14 @@ export interface SentenceWords {
 }
 
 /** One way to misread one place: how the claps come then. */
-export interface Reading {
+export interface Hypothesis {
   readonly code: MisreadingCode;
   /** Index into `written.events` of the event it is about. */
   readonly event: number;
   /** Nats: how unlikely it is before anything is heard. */
   readonly cost: number;
   /** The claps, in written order, as they come with this misreading. */
-  readonly apply: (strikes: readonly Strike[]) => Strike[];
+  readonly apply: (claps: readonly ExpectedClap[]) => ExpectedClap[];
   /** From which written time on all comes by how many counted beats later (negative: earlier). */
   readonly shift?: { readonly from: number; readonly beats: number; readonly seconds: number };
   /** Written times of claps it adds: without a clap there that belongs to no note it did not happen. */
@@ -72,32 +73,32 @@ export const WHOLE_TAKE_CODES: ReadonlySet<MisreadingCode> = new Set<MisreadingC
   'entered-late',
 ]);
 
-/** One kind of misreading. To add one: an entry with its readings, and it is looked for everywhere. */
+/** One kind of misreading. To add one: an entry with its hypotheses, and it is looked for everywhere. */
 export interface MisreadingKind {
   readonly code: MisreadingCode;
   /** A few words for lists and legends. */
   readonly title: string;
   /** Every place where it can happen. Kinds that are found in another way have none. */
-  readonly readings: (written: Written) => Reading[];
+  readonly hypotheses: (written: Score) => Hypothesis[];
   /** What was heard, and what to do; the place is put before it. */
   readonly sentence: (words: SentenceWords) => string;
 }
 
 /** Written out, for this is done very often and spreading is slow. */
-function later({ note, written, time }: Strike, seconds: number): Strike {
+function later({ note, written, time }: ExpectedClap, seconds: number): ExpectedClap {
   return { note, written, time: time + seconds };
 }
 
 /** Everything from a written time on comes later by some seconds (negative: earlier). */
-export function shifted(strikes: readonly Strike[], from: number, seconds: number): Strike[] {
-  return strikes.map((strike) => (strike.written >= from - 1e-6 ? later(strike, seconds) : strike));
+export function shifted(claps: readonly ExpectedClap[], from: number, seconds: number): ExpectedClap[] {
+  return claps.map((clap) => (clap.written >= from - EPSILON ? later(clap, seconds) : clap));
 }
 
 /** One clap more, between those before and after it on paper; it moves with what was moved there. */
-function inserted(strikes: readonly Strike[], times: readonly number[]): Strike[] {
-  const all = [...strikes];
+function inserted(claps: readonly ExpectedClap[], times: readonly number[]): ExpectedClap[] {
+  const all = [...claps];
   for (const written of times) {
-    const before = all.findLast((strike) => strike.written < written - 1e-6);
+    const before = all.findLast((clap) => clap.written < written - EPSILON);
     const moved = before ? before.time - before.written : (all[0]?.time ?? written) - (all[0]?.written ?? written);
     all.push({ note: -1, written, time: written + moved });
     all.sort((a, b) => a.written - b.written);
@@ -105,30 +106,30 @@ function inserted(strikes: readonly Strike[], times: readonly number[]): Strike[
   return all;
 }
 
-/** A reading that only adds claps, at these written times. */
-export function adding(code: MisreadingCode, event: number, cost: number, times: readonly number[]): Reading {
-  return { code, event, cost, apply: (strikes) => inserted(strikes, times), adds: times };
+/** A hypothesis that only adds claps, at these written times. */
+export function adding(code: MisreadingCode, event: number, cost: number, times: readonly number[]): Hypothesis {
+  return { code, event, cost, apply: (claps) => inserted(claps, times), adds: times };
 }
 
 /** Single notes moved by some seconds. */
-export function moved(strikes: readonly Strike[], by: ReadonlyMap<number, number>): Strike[] {
-  return strikes.map((strike) => (by.has(strike.note) ? later(strike, by.get(strike.note)!) : strike));
+export function moved(claps: readonly ExpectedClap[], by: ReadonlyMap<number, number>): ExpectedClap[] {
+  return claps.map((clap) => (by.has(clap.note) ? later(clap, by.get(clap.note)!) : clap));
 }
 
-/** A reading in which all that follows an event comes later by some of its beats (negative: earlier). */
+/** A hypothesis in which all that follows an event comes later by some of its beats (negative: earlier). */
 export function shiftAfter(
   code: MisreadingCode,
   event: number,
   cost: number,
-  { end, beat }: WrittenEvent,
+  { end, beat }: ScoreEvent,
   beats: number,
-): Reading {
+): Hypothesis {
   const seconds = beats * beat;
   return {
     code,
     event,
     cost,
-    apply: (strikes) => shifted(strikes, end, seconds),
+    apply: (claps) => shifted(claps, end, seconds),
     shift: { from: end, beats, seconds },
   };
 }

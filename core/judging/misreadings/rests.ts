@@ -1,28 +1,29 @@
-import { type Written, type WrittenEvent, same } from '../written.ts';
-import { type MisreadingKind, type Reading, adding, shiftAfter } from './misreading.ts';
+import { EPSILON, nearlyEqual } from '../../timing/tolerance.ts';
+import { type Score, type ScoreEvent } from '../scoreEvents.ts';
+import { type MisreadingKind, type Hypothesis, adding, shiftAfter } from './misreading.ts';
 
-function rests({ events }: Written, make: (event: WrittenEvent, index: number) => Reading[]): Reading[] {
+function rests({ events }: Score, make: (event: ScoreEvent, index: number) => Hypothesis[]): Hypothesis[] {
   return events.flatMap((event, i) => (event.kind === 'rest' ? make(event, i) : []));
 }
 
 /** Something sounds after this moment, so that it can come at the wrong time. */
-function sounded(written: Written, after: number): boolean {
-  return written.events.some(({ kind, time }) => kind === 'note' && time >= after - 1e-6);
+function sounded(written: Score, after: number): boolean {
+  return written.events.some(({ kind, time }) => kind === 'note' && time >= after - EPSILON);
 }
 
 /** The beats of a stretch of written time: its start, and each beat that starts in it. */
-export function beatTimes({ time, end, beat, inBeat }: WrittenEvent): number[] {
+export function beatStarts({ time, end, beat, inBeat }: ScoreEvent): number[] {
   const times = [time];
-  for (let at = time + (1 - inBeat) * beat; at < end - 1e-6; at += beat) times.push(at);
+  for (let at = time + (1 - inBeat) * beat; at < end - EPSILON; at += beat) times.push(at);
   return times;
 }
 
 export const restClapped: MisreadingKind = {
   code: 'rest-clapped',
   title: 'a rest clapped',
-  readings: (written) =>
+  hypotheses: (written) =>
     rests(written, (event, i) => {
-      const times = beatTimes(event);
+      const times = beatStarts(event);
       const one = adding('rest-clapped', i, 1.6, [event.time]);
       return times.length > 1 ? [one, adding('rest-clapped', i, 2.8, times)] : [one];
     }),
@@ -32,7 +33,7 @@ export const restClapped: MisreadingKind = {
 export const restSkipped: MisreadingKind = {
   code: 'rest-skipped',
   title: 'a rest given no time',
-  readings: (written) =>
+  hypotheses: (written) =>
     rests(written, (event, i) =>
       sounded(written, event.end) ? [shiftAfter('rest-skipped', i, 4.2, event, -event.beats)] : [],
     ),
@@ -43,9 +44,11 @@ export const restSkipped: MisreadingKind = {
 export const restTooLong: MisreadingKind = {
   code: 'rest-too-long',
   title: 'a half-beat rest given a whole beat',
-  readings: (written) =>
+  hypotheses: (written) =>
     rests(written, (event, i) =>
-      same(event.beats, 0.5) && sounded(written, event.end) ? [shiftAfter('rest-too-long', i, 4.2, event, 0.5)] : [],
+      nearlyEqual(event.beats, 0.5) && sounded(written, event.end)
+        ? [shiftAfter('rest-too-long', i, 4.2, event, 0.5)]
+        : [],
     ),
   sentence: ({ count }) =>
     `the rest lasts only half a beat; you gave it a whole one. Whisper ${count} quickly and go straight on.`,

@@ -1,7 +1,7 @@
-import type { Written } from '../written.ts';
+import type { Score } from '../scoreEvents.ts';
 import { eighthsUneven, sixteenthsSlow, syncopationStraightened, upbeatOnBeat } from './divisions.ts';
 import { dotTooLong, dotTooShort, holdCut, holdPulsed, tieRestruck } from './holds.ts';
-import type { MisreadingCode, MisreadingKind, Reading } from './misreading.ts';
+import type { MisreadingCode, MisreadingKind, Hypothesis } from './misreading.ts';
 import { restClapped, restSkipped, restTooLong } from './rests.ts';
 import {
   doubleTempo,
@@ -53,17 +53,17 @@ const NEEDS_CLICK: ReadonlySet<MisreadingCode> = new Set<MisreadingCode>([
 /** Where a misreading can happen at many places, each of them is the less likely. */
 const PLACE_WEIGHT = 0.6;
 
-function weighed(readings: readonly Reading[]): Reading[] {
-  const places = new Set(readings.map(({ event }) => event)).size;
-  return readings.map((reading) => ({ ...reading, cost: reading.cost + PLACE_WEIGHT * Math.log(places) }));
+function weighed(hypotheses: readonly Hypothesis[]): Hypothesis[] {
+  const places = new Set(hypotheses.map(({ event }) => event)).size;
+  return hypotheses.map((hypothesis) => ({ ...hypothesis, cost: hypothesis.cost + PLACE_WEIGHT * Math.log(places) }));
 }
 
-const KNOWN = new WeakMap<Written, readonly Reading[]>();
+const KNOWN = new WeakMap<Score, readonly Hypothesis[]>();
 
 /** Every way in which what is written can be misread at one place. */
-export function readingsOf(written: Written, free: boolean): readonly Reading[] {
+export function hypothesesOf(written: Score, free: boolean): readonly Hypothesis[] {
   let all = KNOWN.get(written);
   if (!all)
-    KNOWN.set(written, (all = Object.values(MISREADINGS).flatMap(({ readings }) => weighed(readings(written)))));
+    KNOWN.set(written, (all = Object.values(MISREADINGS).flatMap(({ hypotheses }) => weighed(hypotheses(written)))));
   return free ? all.filter(({ code }) => !NEEDS_CLICK.has(code)) : all;
 }

@@ -4,7 +4,7 @@ import Form from 'react-bootstrap/Form';
 import type { TakeDetail } from '../../../contract/take.ts';
 import { put } from '../../api/client.ts';
 import { outlineOf } from '../../audio/outlines.ts';
-import { Notice } from '../../shell/Notice.tsx';
+import { Notice } from '../../ui/Notice.tsx';
 
 interface Clap {
   readonly time: number;

@@ -4,11 +4,11 @@ import Form from 'react-bootstrap/Form';
 import type { ClassSettings } from '../../../contract/school.ts';
 import { REST_STYLES, type SchoolId } from '../../../core/counting/school.ts';
 import { SCHOOLS } from '../../../core/counting/schools.ts';
-import { NAMINGS, NAMING_IDS, type NamingId } from '../../../core/rhythm/names.ts';
+import { NAMINGS, NAMING_IDS, type NamingId } from '../../../core/wording/valueNames.ts';
 import { AGES, type Ages } from '../../../core/judging/windows.ts';
-import { namingOf } from '../../../core/counting/classWords.ts';
-import { REST_NAMES } from '../patterns/restNames.ts';
-import { Notice } from '../../shell/Notice.tsx';
+import { namingOf } from '../../../core/wording/voice.ts';
+import { REST_NAMES } from '../../../core/wording/restNames.ts';
+import { Notice } from '../../ui/Notice.tsx';
 
 export function ClassForm({
   settings,

@@ -7,12 +7,12 @@ import { useNavigate, useParams } from 'react-router';
 import { v4 as uuid } from 'uuid';
 import type { Child, ClassDetail, ClassSettings, Teacher } from '../../../contract/school.ts';
 import type { TakeSummary } from '../../../contract/take.ts';
-import { namingOf } from '../../../core/counting/classWords.ts';
+import { namingOf } from '../../../core/wording/voice.ts';
 import { put, remove } from '../../api/client.ts';
 import { useClass, useRefresh } from '../../api/hooks.ts';
-import type { Waiting } from '../../outbox/outbox.ts';
-import { useWaitingTakes } from '../../outbox/useOutbox.ts';
-import { Notice } from '../../shell/Notice.tsx';
+import type { Waiting } from '../../take/outbox.ts';
+import { useWaitingTakes } from '../../take/useOutbox.ts';
+import { Notice } from '../../ui/Notice.tsx';
 import { ClassForm } from './ClassForm.tsx';
 import { JudgingForm } from './JudgingForm.tsx';
 import { WordsForm } from './WordsForm.tsx';
@@ -25,7 +25,7 @@ export default function ClassPage({ teacher }: { teacher: Teacher }) {
   const { data, error, mutate } = useClass(classId);
   const waiting = useWaitingTakes(teacher.id);
   if (!data) return error ? <Notice problem={error} again={() => void mutate()} /> : null;
-  return <Room room={data} waiting={waiting} />;
+  return <ClassView room={data} waiting={waiting} />;
 }
 
 /** How many takes a row of the list shows. */
@@ -36,7 +36,7 @@ export function markOfTake({ mark, override }: TakeSummary): number {
   return override ?? mark;
 }
 
-function Room({ room, waiting }: { room: ClassDetail; waiting: readonly Waiting[] }) {
+function ClassView({ room, waiting }: { room: ClassDetail; waiting: readonly Waiting[] }) {
   const [editing, setEditing] = useState<'class' | 'words' | 'judging'>();
   const [open, setOpen] = useState<string>();
   const [problem, setProblem] = useState<Error>();

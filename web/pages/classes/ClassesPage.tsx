@@ -5,7 +5,7 @@ import { v4 as uuid } from 'uuid';
 import type { ClassSettings } from '../../../contract/school.ts';
 import { put } from '../../api/client.ts';
 import { useClasses, useRefresh } from '../../api/hooks.ts';
-import { Notice } from '../../shell/Notice.tsx';
+import { Notice } from '../../ui/Notice.tsx';
 import { ClassForm } from './ClassForm.tsx';
 import './classes.scss';
 

@@ -7,7 +7,7 @@ import type { ClassSettings, JudgingPreview } from '../../../contract/school.ts'
 import { MARK_BORDERS, type MarkBorder } from '../../../core/judging/mark.ts';
 import { windowsFor } from '../../../core/judging/windows.ts';
 import { post } from '../../api/client.ts';
-import { Notice } from '../../shell/Notice.tsx';
+import { Notice } from '../../ui/Notice.tsx';
 
 interface FormProps {
   readonly classId: string;

@@ -4,7 +4,7 @@ import Form from 'react-bootstrap/Form';
 import type { TakeDetail } from '../../../contract/take.ts';
 import { HIGHEST_MARK } from '../../../core/judging/mark.ts';
 import { put } from '../../api/client.ts';
-import { Notice } from '../../shell/Notice.tsx';
+import { Notice } from '../../ui/Notice.tsx';
 
 /** The teacher's own mark with her reason; the computed one stays beside it. */
 export function OverrideForm({ take, onChanged }: { take: TakeDetail; onChanged: () => Promise<unknown> }) {

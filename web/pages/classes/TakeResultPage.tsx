@@ -2,13 +2,13 @@ import { format } from 'date-fns';
 import { useMemo } from 'react';
 import { Link, useParams } from 'react-router';
 import { useClass, useRefresh, useTake } from '../../api/hooks.ts';
-import { Notice } from '../../shell/Notice.tsx';
-import { countsOf } from '../../../core/counting/classWords.ts';
+import { Notice } from '../../ui/Notice.tsx';
+import { countsOf } from '../../../core/wording/voice.ts';
 import { outlineOf } from '../../audio/outlines.ts';
 import { ClapEditor } from './ClapEditor.tsx';
 import { KeptRecording } from './KeptRecording.tsx';
 import { OverrideForm } from './OverrideForm.tsx';
-import { TakeResultView } from '../take/TakeResultView.tsx';
+import { TakeResultView } from '../../take/TakeResultView.tsx';
 
 /** A take of the past, as it was shown when it was played. */
 export default function TakeResultPage() {

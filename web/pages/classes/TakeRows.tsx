@@ -6,7 +6,7 @@ import { Link } from 'react-router';
 import type { TakeSummary } from '../../../contract/take.ts';
 import { HIGHEST_MARK } from '../../../core/judging/mark.ts';
 import { put } from '../../api/client.ts';
-import { Notice } from '../../shell/Notice.tsx';
+import { Notice } from '../../ui/Notice.tsx';
 
 const MARKS: readonly number[] = Array.from({ length: HIGHEST_MARK + 1 }, (_, i) => HIGHEST_MARK - i);
 

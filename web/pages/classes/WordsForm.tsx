@@ -3,15 +3,15 @@ import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import Table from 'react-bootstrap/Table';
 import type { ClassSettings } from '../../../contract/school.ts';
-import { namingOf } from '../../../core/counting/classWords.ts';
+import { namingOf } from '../../../core/wording/voice.ts';
 import { countPattern, plainCounts } from '../../../core/counting/count.ts';
 import { checkHouseWords } from '../../../core/counting/houseWords.ts';
 import type { SchoolId } from '../../../core/counting/school.ts';
 import { SCHOOLS } from '../../../core/counting/schools.ts';
 import { HARBOUR_ANIMALS, checkWordSet } from '../../../core/counting/wordSet.ts';
-import { named } from '../../../core/rhythm/names.ts';
+import { withValueNames } from '../../../core/wording/valueNames.ts';
 import { parseRhythm } from '../../../core/rhythm/text.ts';
-import { Notice } from '../../shell/Notice.tsx';
+import { Notice } from '../../ui/Notice.tsx';
 
 /** Shows every place of a school once or more. */
 const EXAMPLES = ['4/4 q e e s s s s q | 3{e e e} e. s q. e | h (q) e (e)', '6/8 e e e s s s s s s | q. q e'] as const;
@@ -37,7 +37,7 @@ export function WordsForm({
   const { refused, alike } = checkHouseWords(SCHOOLS[school], own);
   const wrongCells = checkWordSet({ title, cells });
   const { meanings, words: usual } = SCHOOLS[school];
-  const meaning = (key: string) => named(meanings[key] ?? key, namingOf(settings));
+  const meaning = (key: string) => withValueNames(meanings[key] ?? key, namingOf(settings));
   const examples = useMemo(
     () =>
       EXAMPLES.flatMap((text) => {

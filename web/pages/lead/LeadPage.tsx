@@ -13,12 +13,12 @@ import { parseRhythm } from '../../../core/rhythm/text.ts';
 import { put, remove } from '../../api/client.ts';
 import { usePatterns, usePlans, useRefresh } from '../../api/hooks.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
-import { Choice, titled } from '../../shell/Choice.tsx';
-import { Notice } from '../../shell/Notice.tsx';
-import { countsOf } from '../../../core/counting/classWords.ts';
-import { useCurrentClass } from '../../state/currentClass.ts';
-import { useStored } from '../../state/stored.ts';
-import { useKeys } from '../../state/useKeys.ts';
+import { SelectField, titled } from '../../ui/SelectField.tsx';
+import { Notice } from '../../ui/Notice.tsx';
+import { countsOf } from '../../../core/wording/voice.ts';
+import { useCurrentClass } from '../../api/currentClass.ts';
+import { useStored } from '../../ui/stored.ts';
+import { useKeys } from '../../ui/useKeys.ts';
 import { LeadStage } from './LeadStage.tsx';
 import { PlanForm } from './PlanForm.tsx';
 import { SoundPanel, useSoundSettings } from './SoundPanel.tsx';
@@ -49,7 +49,7 @@ export default function LeadPage() {
     );
   }
   return (
-    <LeadRoom
+    <LeadSetup
       patterns={patterns.data}
       pattern={pattern}
       onPattern={setStoredPattern}
@@ -76,7 +76,7 @@ function askedFor(search: URLSearchParams): Plan | undefined {
   };
 }
 
-interface RoomProps {
+interface SetupProps {
   readonly patterns: readonly SavedPattern[];
   readonly pattern: SavedPattern;
   readonly onPattern: (id: string) => void;
@@ -84,7 +84,7 @@ interface RoomProps {
   readonly ask: Plan | undefined;
 }
 
-function LeadRoom({ patterns, pattern, onPattern, plans, ask }: RoomProps) {
+function LeadSetup({ patterns, pattern, onPattern, plans, ask }: SetupProps) {
   const [, setSearch] = useSearchParams();
   const [storedPlan, setStoredPlan] = useStored('lead.plan', READY_PLANS[0]!.id);
   const chosen = plans.find(({ id }) => id === storedPlan) ?? plans[0]!;
@@ -149,7 +149,7 @@ function LeadRoom({ patterns, pattern, onPattern, plans, ask }: RoomProps) {
   return (
     <div className="lead-setup">
       <div className="choices">
-        <Choice
+        <SelectField
           id="lead-pattern"
           label="Pattern"
           value={pattern.id}
@@ -159,7 +159,7 @@ function LeadRoom({ patterns, pattern, onPattern, plans, ask }: RoomProps) {
             setSearch({}, { replace: true });
           }}
         />
-        <Choice
+        <SelectField
           id="lead-plan"
           label="Plan"
           value={ask ? '' : chosen.id}

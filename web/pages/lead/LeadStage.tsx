@@ -7,7 +7,7 @@ import { type Role, type Section, type Timetable, durationText } from '../../../
 import { MovingBeat } from '../../ruler/MovingBeat.tsx';
 import { Ruler } from '../../ruler/Ruler.tsx';
 import type { RulerLayout, RulerSystem } from '../../ruler/layout.ts';
-import { useKeys } from '../../state/useKeys.ts';
+import { useKeys } from '../../ui/useKeys.ts';
 import type { SoundSettings } from './SoundPanel.tsx';
 import { type Moment, useLeadRun } from './useLeadRun.ts';
 

@@ -1,7 +1,7 @@
 import Form from 'react-bootstrap/Form';
-import { CHANNELS, CHANNEL_IDS } from '../../../core/leading/sounds.ts';
 import { type Levels, USUAL_LEVELS } from '../../audio/mixer.ts';
-import { useStored } from '../../state/stored.ts';
+import { useStored } from '../../ui/stored.ts';
+import { CHANNELS, CHANNEL_IDS } from '../../../core/leading/cueSounds.ts';
 
 export interface SoundSettings {
   readonly levels: Levels;

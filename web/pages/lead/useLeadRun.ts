@@ -1,3 +1,4 @@
+import { EPSILON } from '../../../core/timing/tolerance.ts';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import {
   type Cue,
@@ -7,7 +8,7 @@ import {
   lastAt,
   measureStarts,
 } from '../../../core/leading/timetable.ts';
-import { expectedOf } from '../../../core/judging/expected.ts';
+import { scheduleOf } from '../../../core/timing/schedule.ts';
 import { toNumber } from '../../../core/rhythm/fraction.ts';
 import { audioContext, awake } from '../../audio/context.ts';
 import { LeadPlayer } from '../../audio/leadPlayer.ts';
@@ -39,14 +40,14 @@ function byBody({ cues }: Timetable) {
 }
 
 function at(cues: readonly Cue[], time: number, section: number): Cue | undefined {
-  const cue = cues[lastAt(cues, time + 1e-6)];
+  const cue = cues[lastAt(cues, time + EPSILON)];
   return cue?.section === section ? cue : undefined;
 }
 
 /** Index of the section a moment lies in. */
 export function sectionAt(sections: readonly Section[], time: number): number {
   let index = 0;
-  while (index + 1 < sections.length && sections[index + 1]!.from <= time + 1e-6) index++;
+  while (index + 1 < sections.length && sections[index + 1]!.from <= time + EPSILON) index++;
   return index;
 }
 
@@ -104,13 +105,13 @@ export function useLeadRun(table: Timetable, levels: Levels, clapAs: 'clap' | 'w
       const section = table.sections[index]!;
       const first =
         section.start +
-        toNumber(expectedOf(section.pattern, section.bpm).measures[0]!.at) *
-          expectedOf(section.pattern, section.bpm).whole;
-      const counting = time < first - 1e-6;
+        toNumber(scheduleOf(section.pattern, section.bpm).measures[0]!.at) *
+          scheduleOf(section.pattern, section.bpm).whole;
+      const counting = time < first - EPSILON;
       const mouth = at(body.mouth, time, index);
       const word = mouth && time < mouth.time + Math.max(0.2, mouth.seconds) ? mouth : undefined;
       const hands = counting ? undefined : at(body.hands, time, index);
-      const start = starts[lastAt(starts, time + 1e-6)];
+      const start = starts[lastAt(starts, time + EPSILON)];
       const next: Moment = {
         section: index,
         measure: counting ? -1 : start?.section === index ? start.measure : 0,

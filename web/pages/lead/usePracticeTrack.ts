@@ -1,11 +1,11 @@
 import { useEffect, useRef, useState } from 'react';
-import { CHANNEL_IDS, type Channel } from '../../../core/leading/sounds.ts';
 import type { Recording } from '../../../core/leading/practiceTrack.ts';
 import { type Timetable, durationText } from '../../../core/leading/timetable.ts';
 import { loudness } from '../../audio/mixer.ts';
 import { SoundBank } from '../../audio/soundBank.ts';
 import type { TrackAnswer, TrackRequest } from '../../workers/practiceTrack.worker.ts';
 import type { SoundSettings } from './SoundPanel.tsx';
+import { CHANNEL_IDS, type Channel } from '../../../core/leading/cueSounds.ts';
 
 const LONGEST_SECONDS = 15 * 60;
 /** The rate most players take; the recordings are brought to it when they are decoded. */

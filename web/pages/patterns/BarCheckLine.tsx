@@ -1,8 +1,8 @@
 import { Check, TriangleAlert } from 'lucide-react';
-import type { Reading } from './useDraft.ts';
+import type { DraftParse } from './useDraft.ts';
 
 /** Says which measure does not add up, and by how much. */
-export function BarCheckLine({ reading: { pattern, error, bars, barTrouble } }: { reading: Reading }) {
+export function BarCheckLine({ reading: { pattern, error, bars, barTrouble } }: { reading: DraftParse }) {
   if (!pattern || error) return <p className="bar-check" />;
   const measures = bars.filter(({ number }) => number > 0).length;
   const count = `${measures === 1 ? '1 measure' : `${measures} measures`}${bars[0]?.verdict === 'pickup' ? ' after a pickup' : ''}`;

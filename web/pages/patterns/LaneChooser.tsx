@@ -2,8 +2,8 @@ import Form from 'react-bootstrap/Form';
 import { REST_STYLES, type RestStyle, SCHOOL_IDS, type SchoolId } from '../../../core/counting/school.ts';
 import { SCHOOLS } from '../../../core/counting/schools.ts';
 import type { RulerSize } from '../../ruler/layout.ts';
-import { REST_NAMES } from './restNames.ts';
-import { useStored } from '../../state/stored.ts';
+import { REST_NAMES } from '../../../core/wording/restNames.ts';
+import { useStored } from '../../ui/stored.ts';
 
 export interface Lanes {
   readonly notes: boolean;

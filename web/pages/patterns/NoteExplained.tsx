@@ -1,17 +1,17 @@
 import Button from 'react-bootstrap/Button';
-import { type Part, beatsText, workedSteps } from '../../../core/arithmetic/steps.ts';
+import { type Part, beatsText, workedSteps } from '../../../core/exercises/valueSums.ts';
 import { type CountOptions, countPattern } from '../../../core/counting/count.ts';
 import { SCHOOLS } from '../../../core/counting/schools.ts';
 import { handsOf } from '../../../core/leading/hands.ts';
 import { div } from '../../../core/rhythm/fraction.ts';
 import { beatOf } from '../../../core/rhythm/meter.ts';
-import { type NamingId, restName, valueName } from '../../../core/rhythm/names.ts';
+import { type NamingId, restName, valueName } from '../../../core/wording/valueNames.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { placePattern } from '../../../core/rhythm/place.ts';
 import { VALUES } from '../../../core/rhythm/value.ts';
-import { LookAlikes, lookAlikeOf } from '../../signs/LookAlikes.tsx';
-import { NoteSign } from '../../signs/NoteSign.tsx';
-import { useKeys } from '../../state/useKeys.ts';
+import { LookAlikes, lookAlikeOf } from '../../ui/signs/LookAlikes.tsx';
+import { NoteSign } from '../../ui/signs/NoteSign.tsx';
+import { useKeys } from '../../ui/useKeys.ts';
 
 /** Which note or rest: measure among the placed ones, event in it. */
 export interface Picked {

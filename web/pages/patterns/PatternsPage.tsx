@@ -5,8 +5,8 @@ import { v4 as uuid } from 'uuid';
 import type { SavedPattern } from '../../../contract/school.ts';
 import { parseRhythm } from '../../../core/rhythm/text.ts';
 import { usePatterns } from '../../api/hooks.ts';
-import { Notice } from '../../shell/Notice.tsx';
-import { useKeys } from '../../state/useKeys.ts';
+import { Notice } from '../../ui/Notice.tsx';
+import { useKeys } from '../../ui/useKeys.ts';
 import { MiniStrips } from './MiniStrips.tsx';
 import './patterns.scss';
 

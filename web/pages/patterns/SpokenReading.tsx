@@ -1,10 +1,10 @@
 import { useMemo } from 'react';
 import Button from 'react-bootstrap/Button';
-import { type Recognised, recognise } from '../../../core/counting/say/say.ts';
+import { type Recognised, recognise } from '../../../core/spoken/readSpeech.ts';
 import { SCHOOLS } from '../../../core/counting/schools.ts';
 import { parseMeter, printRhythm } from '../../../core/rhythm/text.ts';
-import { countsOf } from '../../../core/counting/classWords.ts';
-import { useCurrentClass } from '../../state/currentClass.ts';
+import { countsOf } from '../../../core/wording/voice.ts';
+import { useCurrentClass } from '../../api/currentClass.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
 
 const OTHERS = 4;

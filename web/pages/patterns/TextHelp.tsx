@@ -1,4 +1,4 @@
-import { type NamingId, valueName } from '../../../core/rhythm/names.ts';
+import { type NamingId, valueName } from '../../../core/wording/valueNames.ts';
 import { VALUES } from '../../../core/rhythm/value.ts';
 
 const LINES: readonly (readonly [string, string])[] = [

@@ -5,7 +5,7 @@ import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { type TextError, parseRhythm } from '../../../core/rhythm/text.ts';
 import { put } from '../../api/client.ts';
 import { useRefresh } from '../../api/hooks.ts';
-import { readStored, writeStored } from '../../state/stored.ts';
+import { readStored, writeStored } from '../../ui/stored.ts';
 
 export interface Draft {
   readonly title: string;
@@ -13,7 +13,7 @@ export interface Draft {
 }
 
 /** What is wrong, if anything, and the last reading that made sense. */
-export interface Reading {
+export interface DraftParse {
   readonly pattern: Pattern | undefined;
   readonly error: TextError | undefined;
   readonly bars: readonly BarReport[];
@@ -39,7 +39,7 @@ function storedDraft(id: string): Draft | undefined {
   }
 }
 
-export function read(text: string, before: Pattern | undefined): Reading {
+export function parseDraft(text: string, before: Pattern | undefined): DraftParse {
   if (text.trim() === '') return { pattern: undefined, error: undefined, bars: [], barTrouble: [] };
   const parsed = parseRhythm(text);
   if (!parsed.ok) return { pattern: before, error: parsed.at, bars: [], barTrouble: [] };
@@ -54,11 +54,13 @@ export function read(text: string, before: Pattern | undefined): Reading {
 export function useDraft(
   id: string,
   saved: SavedPattern | undefined,
-): { draft: Draft; reading: Reading; state: SaveState; problem: Error | undefined; change: (draft: Draft) => void } {
+): { draft: Draft; reading: DraftParse; state: SaveState; problem: Error | undefined; change: (draft: Draft) => void } {
   const [draft, setDraft] = useState<Draft>(
     () => storedDraft(id) ?? { title: saved?.title ?? '', text: saved?.text ?? '' },
   );
-  const [reading, setReading] = useState(() => read(draft.text, saved && read(saved.text, undefined).pattern));
+  const [reading, setReading] = useState(() =>
+    parseDraft(draft.text, saved && parseDraft(saved.text, undefined).pattern),
+  );
   const [kept, setKept] = useState<Draft | undefined>(saved && { title: saved.title, text: saved.text });
   const [problem, setProblem] = useState<Error>();
   const [attempt, setAttempt] = useState(0);
@@ -66,7 +68,7 @@ export function useDraft(
   // The list at hand may be older than the pattern: what arrives later fills a page on which nothing was written yet.
   if (saved && kept === undefined && draft.title === '' && draft.text === '') {
     setDraft({ title: saved.title, text: saved.text });
-    setReading(read(saved.text, undefined));
+    setReading(parseDraft(saved.text, undefined));
     setKept({ title: saved.title, text: saved.text });
   }
   const title = draft.title.trim() || UNTITLED;
@@ -105,7 +107,7 @@ export function useDraft(
   const change = (next: Draft) => {
     setDraft(next);
     writeStored(keyOf(id), JSON.stringify(next));
-    if (next.text !== draft.text) setReading((before) => read(next.text, before.pattern));
+    if (next.text !== draft.text) setReading((before) => parseDraft(next.text, before.pattern));
   };
   const state: SaveState = !complete ? 'unfinished' : isKept ? 'saved' : problem ? 'on-device' : 'saving';
   return { draft, reading, state, problem, change };

@@ -3,7 +3,7 @@ import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import type { SessionState } from '../../../contract/school.ts';
 import { post } from '../../api/client.ts';
-import { Notice } from '../../shell/Notice.tsx';
+import { Notice } from '../../ui/Notice.tsx';
 import './signIn.scss';
 
 /** The strips of the rhythm on the cover: lengths in eighths, a rest where negative. */

@@ -3,8 +3,8 @@ import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { MISREADING_CODES, type MisreadingCode } from '../../../core/judging/misreadings/misreading.ts';
 import { MISREADINGS } from '../../../core/judging/misreadings/table.ts';
-import { type NamingId, named } from '../../../core/rhythm/names.ts';
-import type { SimulatedChild } from '../../../core/judging/simulate.ts';
+import { type NamingId, withValueNames } from '../../../core/wording/valueNames.ts';
+import type { SimulatedChild } from '../../../core/judging/simulatedChild.ts';
 
 /** Seconds: a steady child of nine. */
 const SPREAD = 0.022;
@@ -31,7 +31,7 @@ export function PracticeChild({
         <option value="">right</option>
         {MISREADING_CODES.map((one) => (
           <option key={one} value={one}>
-            with: {named(MISREADINGS[one].title, naming)}
+            with: {withValueNames(MISREADINGS[one].title, naming)}
           </option>
         ))}
       </Form.Select>

@@ -3,26 +3,31 @@ import { Link, useSearchParams } from 'react-router';
 import { v4 as uuid } from 'uuid';
 import type { Child, ClassDetail, SavedPattern, Teacher } from '../../../contract/school.ts';
 import type { TakeUpload } from '../../../contract/take.ts';
-import { countsOf, namingOf } from '../../../core/counting/classWords.ts';
+import { countsOf, namingOf } from '../../../core/wording/voice.ts';
 import { judge } from '../../../core/judging/judge.ts';
 import { detectOnsets } from '../../../core/listening/detector.ts';
-import { synthesiseClaps } from '../../../core/listening/synth.ts';
+import { synthesiseClaps } from '../../../core/sound/clapSynth.ts';
 import { hardestMeasure, nextStep } from '../../../core/judging/nextStep.ts';
-import { type SimulatedChild, simulateReleases, simulateSteps, simulateTake } from '../../../core/judging/simulate.ts';
+import {
+  type SimulatedChild,
+  simulateReleases,
+  simulateSteps,
+  simulateTake,
+} from '../../../core/judging/simulatedChild.ts';
 import { windowsOf } from '../../../core/judging/windows.ts';
 import type { TakeResult } from '../../../contract/take.ts';
 import { unfold } from '../../../core/rhythm/place.ts';
 import { parseRhythm } from '../../../core/rhythm/text.ts';
 import { useClass, useClasses, usePatterns } from '../../api/hooks.ts';
 import { keepOutline } from '../../audio/outlines.ts';
-import { keepTake } from '../../outbox/outbox.ts';
-import { Notice } from '../../shell/Notice.tsx';
-import { useStored } from '../../state/stored.ts';
+import { keepTake } from '../../take/outbox.ts';
+import { Notice } from '../../ui/Notice.tsx';
+import { useStored } from '../../ui/stored.ts';
 import { NextStepLine } from './NextStepLine.tsx';
-import { Stage, type StageTake } from './Stage.tsx';
+import { Stage, type StageTake } from '../../take/TakeStage.tsx';
 import { TakeSetup } from './TakeSetup.tsx';
-import { TASKS, type Taken, type Task, type Way, useTakeRun } from './useTakeRun.ts';
-import './take.scss';
+import { TASKS, type Taken, type Task, type HeardBy, useTakeRun } from '../../take/useTakeRun.ts';
+import '../../take/take.scss';
 
 const USUAL_BPM = 72;
 
@@ -57,7 +62,7 @@ export default function TakePage({ teacher }: { teacher: Teacher }) {
       />
     );
   return (
-    <TakeRoom
+    <TakeSession
       key={classId}
       teacher={teacher}
       room={current.data}
@@ -83,7 +88,7 @@ function Empty({ text, to, name }: { text: string; to: string; name: string }) {
   );
 }
 
-interface RoomProps {
+interface SessionProps {
   readonly teacher: Teacher;
   readonly room: ClassDetail;
   readonly classes: readonly { id: string; name: string }[];
@@ -91,7 +96,7 @@ interface RoomProps {
   readonly pattern: SavedPattern;
 }
 
-function TakeRoom({ teacher, room, classes, patterns, pattern }: RoomProps) {
+function TakeSession({ teacher, room, classes, patterns, pattern }: SessionProps) {
   const [search, setSearch] = useSearchParams();
   const [tempo, setTempo] = useStored('take.bpm', String(USUAL_BPM));
   const [childId, setChildId] = useState(search.get('child') ?? room.children[0]!.id);
@@ -106,7 +111,7 @@ function TakeRoom({ teacher, room, classes, patterns, pattern }: RoomProps) {
   const [way, setWay] = useStored('take.way', 'tap');
   const [clicks, setClicks] = useStored('take.clicks', 'all');
   const free = clicks === 'count-in';
-  const heardBy: Way = way === 'microphone' ? 'microphone' : 'tap';
+  const heardBy: HeardBy = way === 'microphone' ? 'microphone' : 'tap';
   const [chosenTask, setTask] = useStored('take.task', 'claps');
   // A microphone hears neither feet nor when a note is let go.
   const task: Task = heardBy === 'tap' ? (TASKS.find((one) => one === chosenTask) ?? 'claps') : 'claps';
@@ -193,7 +198,7 @@ function TakeRoom({ teacher, room, classes, patterns, pattern }: RoomProps) {
     const claps = simulateTake(unfolded, bpm, child_, seed)
       .map((time) => time + lead)
       .filter((time) => time > 0);
-    const samples = synthesiseClaps(claps, { seed, room: 'classroom', noiseDb: -52, sampleRate: 22_050 });
+    const samples = synthesiseClaps(claps, { seed, reverberation: 'classroom', noiseDb: -52, sampleRate: 22_050 });
     const onsets = detectOnsets(samples, 22_050).map((time) => Math.round((time - lead) * 1e4) / 1e4);
     const steps = task === 'feet' ? { feet: simulateSteps(unfolded, bpm, child_, seed) } : {};
     const held = task === 'held' ? { releases: simulateReleases(unfolded, bpm, onsets, child_, seed) } : {};

@@ -3,19 +3,19 @@ import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import type { Child, ClassDetail, SavedPattern } from '../../../contract/school.ts';
-import { namingOf } from '../../../core/counting/classWords.ts';
+import { namingOf } from '../../../core/wording/voice.ts';
 import type { CountOptions } from '../../../core/counting/count.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
-import type { SimulatedChild } from '../../../core/judging/simulate.ts';
+import type { SimulatedChild } from '../../../core/judging/simulatedChild.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
-import { Choice, titled } from '../../shell/Choice.tsx';
-import { Notice } from '../../shell/Notice.tsx';
-import { useKeys } from '../../state/useKeys.ts';
-import { CalibrationPanel } from './CalibrationPanel.tsx';
-import { MicrophonePanel } from './MicrophonePanel.tsx';
+import { SelectField, titled } from '../../ui/SelectField.tsx';
+import { Notice } from '../../ui/Notice.tsx';
+import { useKeys } from '../../ui/useKeys.ts';
+import { CalibrationPanel } from '../../take/inputs/CalibrationPanel.tsx';
+import { MicrophonePanel } from '../../take/inputs/MicrophonePanel.tsx';
 import { PracticeChild } from './PracticeChild.tsx';
 import { type RecordingTake, RecordingsPanel } from './RecordingsPanel.tsx';
-import { TASKS, type Task, type Way } from './useTakeRun.ts';
+import { TASKS, type Task, type HeardBy } from '../../take/useTakeRun.ts';
 
 const SLOWEST = 30;
 const FASTEST = 240;
@@ -36,8 +36,8 @@ interface SetupProps {
   readonly onBpm: (bpm: number) => void;
   readonly onStart: () => void;
   readonly onPractise: (child: SimulatedChild) => void;
-  readonly way: Way;
-  readonly onWay: (way: Way) => void;
+  readonly way: HeardBy;
+  readonly onWay: (way: HeardBy) => void;
   readonly task: Task;
   readonly onTask: (task: Task) => void;
   readonly free: boolean;
@@ -93,14 +93,20 @@ export function TakeSetup({
   return (
     <div className="take-setup">
       <div className="choices">
-        <Choice
+        <SelectField
           id="take-class"
           label="Class"
           value={room.id}
           options={classes.map(({ id, name }) => [id, name])}
           onChoose={onClass}
         />
-        <Choice id="take-pattern" label="Pattern" value={pattern.id} options={titled(patterns)} onChoose={onPattern} />
+        <SelectField
+          id="take-pattern"
+          label="Pattern"
+          value={pattern.id}
+          options={titled(patterns)}
+          onChoose={onPattern}
+        />
         <Form.Group controlId="take-bpm">
           <Form.Label>Tempo, beats a minute</Form.Label>
           <div className="tempo">
@@ -120,14 +126,14 @@ export function TakeSetup({
             </Button>
           </div>
         </Form.Group>
-        <Choice
+        <SelectField
           id="take-way"
           label="Heard by"
           value={way === 'microphone' ? way : task}
           options={HEARD_BY}
           onChoose={hear}
         />
-        <Choice
+        <SelectField
           id="take-clicks"
           label="Click"
           value={free ? 'count-in' : 'all'}

@@ -1,9 +1,9 @@
 import { Check, X } from 'lucide-react';
 import type { ReactNode } from 'react';
-import { MISCONCEPTION, type MisconceptionId } from '../../../core/arithmetic/misconceptions.ts';
-import type { Question } from '../../../core/arithmetic/questions.ts';
-import { type NamingId, named } from '../../../core/rhythm/names.ts';
-import { type LookAlike, LookAlikes } from '../../signs/LookAlikes.tsx';
+import { MISCONCEPTION, type MisconceptionId } from '../../../core/exercises/misconceptions.ts';
+import type { Question } from '../../../core/exercises/questions.ts';
+import { type NamingId, withValueNames } from '../../../core/wording/valueNames.ts';
+import { type LookAlike, LookAlikes } from '../../ui/signs/LookAlikes.tsx';
 
 const LETTERS = ['A', 'B', 'C', 'D'] as const;
 
@@ -63,7 +63,7 @@ export function Reveal({ question, chosen, naming, children }: AnsweringProps & 
           {wrong && (
             <p className="misconception">
               {wrong.misconception
-                ? named(MISCONCEPTION[wrong.misconception].sentence, naming)
+                ? withValueNames(MISCONCEPTION[wrong.misconception].sentence, naming)
                 : 'Nearly: add it up once more.'}
             </p>
           )}

@@ -1,14 +1,14 @@
 import { useMemo } from 'react';
 import Form from 'react-bootstrap/Form';
-import { beatsOf, dotParts } from '../../../core/arithmetic/steps.ts';
+import { beatsIn, dotParts } from '../../../core/exercises/valueSums.ts';
 import { mixed } from '../../../core/rhythm/fraction.ts';
-import { valueName } from '../../../core/rhythm/names.ts';
+import { valueName } from '../../../core/wording/valueNames.ts';
 import { parseRhythm } from '../../../core/rhythm/text.ts';
 import { type Dots, VALUES, type ValueLetter } from '../../../core/rhythm/value.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
-import { NoteSign } from '../../signs/NoteSign.tsx';
-import { useStored } from '../../state/stored.ts';
-import type { ValuesProps } from './ValuesPage.tsx';
+import { NoteSign } from '../../ui/signs/NoteSign.tsx';
+import { useStored } from '../../ui/stored.ts';
+import { type ValuesProps } from './valuesProps.ts';
 
 const LINE = '4/4 q. e q q | h e e q';
 const SHOWN_DOTS: readonly Dots[] = [0, 1];
@@ -36,7 +36,7 @@ export function BeatView({ naming, beat }: ValuesProps) {
                 return (
                   <td key={letter} className={letter === beat && dots === 0 ? 'is-beat' : ''}>
                     <NoteSign value={value} />
-                    <strong>{mixed(beatsOf(value, beat))}</strong>
+                    <strong>{mixed(beatsIn(value, beat))}</strong>
                     <span>{valueName(value, naming)}</span>
                     {dots > 0 && <span className="sum">{dotParts(value, beat).map(mixed).join(' + ')}</span>}
                   </td>

@@ -1,11 +1,11 @@
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import { beatsOf, beatsText } from '../../../core/arithmetic/steps.ts';
-import { valueName, withArticle } from '../../../core/rhythm/names.ts';
+import { beatsIn, beatsText } from '../../../core/exercises/valueSums.ts';
+import { valueName, withArticle } from '../../../core/wording/valueNames.ts';
 import { VALUES } from '../../../core/rhythm/value.ts';
-import { NoteSign } from '../../signs/NoteSign.tsx';
-import { useKeys } from '../../state/useKeys.ts';
-import type { ValuesProps } from './ValuesPage.tsx';
+import { NoteSign } from '../../ui/signs/NoteSign.tsx';
+import { useKeys } from '../../ui/useKeys.ts';
+import { type ValuesProps } from './valuesProps.ts';
 
 const MOST_FOLDS = 4;
 
@@ -48,7 +48,7 @@ export function FoldView({ naming, beat }: ValuesProps) {
         ))}
       </div>
       <p className="sheet-each">
-        Each part is {withArticle(name(folds))}: {beatsText(beatsOf(part, beat))}
+        Each part is {withArticle(name(folds))}: {beatsText(beatsIn(part, beat))}
       </p>
       <div className="stage-actions">
         <Button size="lg" onClick={() => fold(folds === MOST_FOLDS ? 0 : folds + 1)}>

@@ -1,19 +1,19 @@
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { MISCONCEPTION, type MisconceptionId } from '../../../core/arithmetic/misconceptions.ts';
-import { type Question, type QuestionSettings, questions } from '../../../core/arithmetic/questions.ts';
-import { type NamingId, named, valueName } from '../../../core/rhythm/names.ts';
+import { MISCONCEPTION, type MisconceptionId } from '../../../core/exercises/misconceptions.ts';
+import { type Question, type QuestionSettings, questions } from '../../../core/exercises/questions.ts';
+import { type NamingId, withValueNames, valueName } from '../../../core/wording/valueNames.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { placePattern } from '../../../core/rhythm/place.ts';
 import { parseRhythm } from '../../../core/rhythm/text.ts';
 import { VALUES, type ValueLetter } from '../../../core/rhythm/value.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
-import { MeterSign } from '../../signs/MeterSign.tsx';
-import { NoteSign } from '../../signs/NoteSign.tsx';
-import { useKeys } from '../../state/useKeys.ts';
+import { MeterSign } from '../../ui/signs/MeterSign.tsx';
+import { NoteSign } from '../../ui/signs/NoteSign.tsx';
+import { useKeys } from '../../ui/useKeys.ts';
 import { OptionButtons, Reveal, optionKeys } from './Answering.tsx';
-import type { ValuesProps } from './ValuesPage.tsx';
+import { type ValuesProps } from './valuesProps.ts';
 
 const RUN = 10;
 const KNOWN: readonly ValueLetter[] = ['w', 'h', 'q', 'e', 's'];
@@ -209,7 +209,7 @@ function Score({
           {found.map(([id, times]) => (
             <li key={id}>
               <strong>{times} ×</strong>{' '}
-              {id === 'slip' ? 'A slip in adding up.' : named(MISCONCEPTION[id].sentence, naming)}
+              {id === 'slip' ? 'A slip in adding up.' : withValueNames(MISCONCEPTION[id].sentence, naming)}
             </li>
           ))}
         </ul>

@@ -12,7 +12,7 @@ import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { useNavigate } from 'react-router';
 import { v4 as uuid } from 'uuid';
-import { beatsText, partName } from '../../../core/arithmetic/steps.ts';
+import { beatsText, partName } from '../../../core/exercises/valueSums.ts';
 import {
   type Changed,
   type Strip,
@@ -29,21 +29,21 @@ import {
   stripsPattern,
   stripsThatFit,
   tieStrip,
-} from '../../../core/arithmetic/strips.ts';
-import { expectedOf } from '../../../core/judging/expected.ts';
+} from '../../../core/exercises/strips.ts';
+import { scheduleOf } from '../../../core/timing/schedule.ts';
 import { type Fraction, div, frac, toNumber } from '../../../core/rhythm/fraction.ts';
 import { COMMON_TIME, type Meter } from '../../../core/rhythm/meter.ts';
-import { type NamingId, withArticle } from '../../../core/rhythm/names.ts';
+import { type NamingId, withArticle } from '../../../core/wording/valueNames.ts';
 import { printRhythm } from '../../../core/rhythm/text.ts';
 import { type NoteValue, VALUE, VALUES, lengthOf } from '../../../core/rhythm/value.ts';
 import { put } from '../../api/client.ts';
 import { useRefresh } from '../../api/hooks.ts';
-import { playStrikes } from '../../audio/playStrikes.ts';
+import { playPercussion } from '../../audio/playPercussion.ts';
 import { Ruler, useWidth } from '../../ruler/Ruler.tsx';
-import { LookAlikes, lookAlikeOf } from '../../signs/LookAlikes.tsx';
-import { NoteSign } from '../../signs/NoteSign.tsx';
-import { useKeys } from '../../state/useKeys.ts';
-import type { ValuesProps } from './ValuesPage.tsx';
+import { LookAlikes, lookAlikeOf } from '../../ui/signs/LookAlikes.tsx';
+import { NoteSign } from '../../ui/signs/NoteSign.tsx';
+import { useKeys } from '../../ui/useKeys.ts';
+import { type ValuesProps } from './valuesProps.ts';
 
 interface LineChoice {
   readonly title: string;
@@ -122,8 +122,8 @@ export function StripsView({ naming, beat }: ValuesProps) {
   const hear = () => {
     if (!pattern) return;
     const sounding = soundingStrips(strips);
-    void playStrikes(
-      expectedOf(pattern, HEARD_BPM).notes.map(({ time }, i) => ({
+    void playPercussion(
+      scheduleOf(pattern, HEARD_BPM).notes.map(({ time }, i) => ({
         time,
         sound: sounding[i]?.second ? 'wood' : 'clap',
       })),

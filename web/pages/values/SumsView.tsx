@@ -1,16 +1,16 @@
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import { questions } from '../../../core/arithmetic/questions.ts';
-import { type Part, beatsText, partName, totalBeats, workedSteps } from '../../../core/arithmetic/steps.ts';
+import { questions } from '../../../core/exercises/questions.ts';
+import { type Part, beatsText, partName, totalBeats, workedSteps } from '../../../core/exercises/valueSums.ts';
 import { compare, mixed, mul, sub, toNumber } from '../../../core/rhythm/fraction.ts';
 import { VALUE, lengthOf, valueOfLength } from '../../../core/rhythm/value.ts';
-import { valueName } from '../../../core/rhythm/names.ts';
-import { NoteSign } from '../../signs/NoteSign.tsx';
-import { type Keys, useKeys } from '../../state/useKeys.ts';
+import { valueName } from '../../../core/wording/valueNames.ts';
+import { NoteSign } from '../../ui/signs/NoteSign.tsx';
+import { type Keys, useKeys } from '../../ui/useKeys.ts';
 import { type AnsweringProps, OptionButtons, Reveal, optionKeys } from './Answering.tsx';
 import { ValuePicker } from './ValuePicker.tsx';
-import type { ValuesProps } from './ValuesPage.tsx';
+import { type ValuesProps } from './valuesProps.ts';
 
 type Side = 'left' | 'right';
 const SIDES = ['left', 'right'] as const;

@@ -1,8 +1,8 @@
 import Button from 'react-bootstrap/Button';
-import { type Part, partName } from '../../../core/arithmetic/steps.ts';
-import { type NamingId, withArticle } from '../../../core/rhythm/names.ts';
+import { type Part, partName } from '../../../core/exercises/valueSums.ts';
+import { type NamingId, withArticle } from '../../../core/wording/valueNames.ts';
 import { type NoteValue, VALUES } from '../../../core/rhythm/value.ts';
-import { NoteSign } from '../../signs/NoteSign.tsx';
+import { NoteSign } from '../../ui/signs/NoteSign.tsx';
 
 const OFFERED: readonly NoteValue[] = VALUES.filter(({ letter }) => letter !== 't').flatMap(({ letter }) => [
   { base: letter, dots: 0 as const },

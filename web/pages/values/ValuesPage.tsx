@@ -1,25 +1,17 @@
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { NavLink, Navigate, useParams } from 'react-router';
-import { VALUES, type ValueLetter } from '../../../core/rhythm/value.ts';
-import { NAMINGS, NAMING_IDS, type NamingId, valueName } from '../../../core/rhythm/names.ts';
-import { namingOf } from '../../../core/counting/classWords.ts';
-import { useCurrentClass } from '../../state/currentClass.ts';
-import { useStored } from '../../state/stored.ts';
+import { VALUES } from '../../../core/rhythm/value.ts';
+import { NAMINGS, NAMING_IDS, type NamingId, valueName } from '../../../core/wording/valueNames.ts';
+import { namingOf } from '../../../core/wording/voice.ts';
+import { useCurrentClass } from '../../api/currentClass.ts';
+import { useStored } from '../../ui/stored.ts';
 import { BeatView } from './BeatView.tsx';
 import { FoldView } from './FoldView.tsx';
 import { QuestionsView } from './QuestionsView.tsx';
 import { StripsView } from './StripsView.tsx';
 import { SumsView } from './SumsView.tsx';
 import './values.scss';
-
-/** What every part of the view works with. */
-export interface ValuesProps {
-  readonly naming: NamingId;
-  /** The value that gets the beat. */
-  readonly beat: ValueLetter;
-}
-
 const PARTS = [
   { id: 'fold', title: 'Fold', View: FoldView },
   { id: 'strips', title: 'Strips', View: StripsView },

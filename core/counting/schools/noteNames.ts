@@ -1,0 +1,30 @@
+import { valueText } from '../../rhythm/value.ts';
+import { NO_SYLLABLE } from '../beatPlace.ts';
+import { type CountedEvent, type School, type Words, writtenValue } from '../school.ts';
+
+/** @example dotted quarter → "quarter-dot"; whole → "whole-note-hold-on" */
+function note(event: CountedEvent, words: Words): string {
+  const value = writtenValue(event);
+  const whole = words[valueText(value)];
+  if (whole !== undefined) return whole;
+  const plain = words[value.base];
+  return plain === undefined ? NO_SYLLABLE : plain + `-${words['dot']}`.repeat(value.dots);
+}
+
+export const noteNames: School = {
+  id: 'note-names',
+  title: 'Note names (quarter, half-note)',
+  words: {
+    w: 'whole-note-hold-on',
+    h: 'half-note',
+    q: 'quarter',
+    e: 'eighth',
+    s: 'sixteenth',
+    t: 'thirty-second',
+    dot: 'dot',
+  },
+  meanings: { w: '{w}', h: '{h}', q: '{q}', e: '{e}', s: '{s}', t: '{t}', dot: 'a dot' },
+  rests: 'rest',
+  note,
+  tied: () => '-',
+};

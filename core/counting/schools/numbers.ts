@@ -1,0 +1,50 @@
+import { type HeldBeat, PLACE_MEANINGS, beatWord, beatsHeld, beatsInside, placeWord, smallHold } from '../beatPlace.ts';
+import type { CountedEvent, School, Words } from '../school.ts';
+
+/** The beat words 1 to 12, so that a teacher may say them in another language. */
+const BEATS: readonly number[] = Array.from({ length: 12 }, (_, i) => i + 1);
+export const BEAT_WORDS: Words = Object.fromEntries(BEATS.map((n) => [`beat${n}`, String(n)]));
+export const BEAT_MEANINGS: Words = Object.fromEntries(BEATS.map((n) => [`beat${n}`, `beat ${n}`]));
+
+function holds(beats: readonly HeldBeat[], words: Words): string {
+  let said = '';
+  for (const { beat, full } of beats) said += full ? `-${beatWord(beat, words)}` : smallHold(beat);
+  return said;
+}
+
+/** What stands first: the place, or in a run of measure rests the measure's number. */
+export function firstWord(event: CountedEvent, words: Words): string {
+  return event.restNumber === undefined ? placeWord(event, words) : beatWord(event.restNumber, words);
+}
+
+/**
+ * The written count of one note: its place, then every further beat it sounds through.
+ * @example onset 0, length 3/2 → "1-₂"; onset 1/2, length 1/2 → "&"
+ */
+function note(event: CountedEvent, words: Words): string {
+  return firstWord(event, words) + holds(beatsInside(event), words);
+}
+
+function tied(event: CountedEvent, words: Words): string {
+  return holds(beatsHeld(event), words) || '-';
+}
+
+const COMPOUND_SIXTEENTHS: Words = { sixth1: 'ta', sixth3: 'ta', sixth5: 'ta' };
+const THIRDS: Words = { third1: 'la', third2: 'li' };
+
+export const numbers: School = {
+  id: 'numbers',
+  title: 'Numbers (1 e & a)',
+  words: { ...BEAT_WORDS, quarter1: 'e', half: '&', quarter3: 'a', ...THIRDS, ...COMPOUND_SIXTEENTHS },
+  meanings: { ...BEAT_MEANINGS, ...PLACE_MEANINGS },
+  rests: 'parens',
+  note,
+  tied,
+};
+
+export const numbersTe: School = {
+  ...numbers,
+  id: 'numbers-te',
+  title: 'Numbers (1 ta te ta)',
+  words: { ...BEAT_WORDS, quarter1: 'ta', half: 'te', quarter3: 'ta', ...THIRDS, ...COMPOUND_SIXTEENTHS },
+};

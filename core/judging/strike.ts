@@ -1,9 +1,0 @@
-/** One clap as some reading of the pattern expects it. Seconds at the set tempo, from beat 1 of measure 1. */
-export interface Strike {
-  /** Index among the sounded notes; -1 for a clap that is not written. */
-  readonly note: number;
-  /** Where it stands on paper: by this a further misreading finds its place. */
-  readonly written: number;
-  /** When it comes in this reading. */
-  readonly time: number;
-}

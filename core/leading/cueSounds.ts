@@ -1,0 +1,46 @@
+import type { Sound } from '../sound/sounds.ts';
+import { recordingOf } from './spokenWords.ts';
+import type { Cue } from './timetable.ts';
+
+/** What the teacher can turn up, down and off. */
+export const CHANNELS = {
+  click: 'Click',
+  count: 'Count-in',
+  syllables: 'Syllables',
+  claps: 'Claps',
+  feet: 'Feet',
+} as const;
+
+export type Channel = keyof typeof CHANNELS;
+
+export const CHANNEL_IDS = Object.keys(CHANNELS) as readonly Channel[];
+
+/** Which sound a cue makes and on which channel; undefined for what is only shown. */
+export function soundOf(
+  cue: Cue,
+  clapAs: 'clap' | 'wood' = 'clap',
+): { readonly channel: Channel; readonly sound: Sound } | undefined {
+  if (!cue.sounds) return undefined;
+  switch (cue.kind) {
+    case 'click':
+      return { channel: 'click', sound: { kind: 'click', accent: cue.accent } };
+    case 'count-in':
+    case 'syllable': {
+      const word = recordingOf(cue.text);
+      return word === undefined
+        ? undefined
+        : {
+            channel: cue.kind === 'count-in' ? 'count' : 'syllables',
+            sound: { kind: 'word', word, whispered: cue.whispered },
+          };
+    }
+    case 'clap':
+      return { channel: 'claps', sound: { kind: clapAs } };
+    case 'tone':
+      return { channel: 'claps', sound: { kind: 'tone', seconds: cue.seconds } };
+    case 'foot':
+      return { channel: 'feet', sound: { kind: 'stamp' } };
+    default:
+      return undefined;
+  }
+}

@@ -1,0 +1,169 @@
+import { vowelOf } from '../counting/beatPlace.ts';
+import type { School, Words } from '../counting/school.ts';
+import type { WordSet } from '../counting/wordSet.ts';
+import { BAR } from './automaton.ts';
+
+/** One token and where it stood in the text, for messages. */
+export interface Typed {
+  readonly token: string;
+  readonly at: number;
+  readonly typed: string;
+}
+
+const LONGEST = 20_000;
+const MOST_KEPT = 2000;
+
+/** What people type for the signs of the counts. */
+const MEANT: Readonly<Record<string, string>> = {
+  and: '&',
+  und: '&',
+  '+': '&',
+  n: '&',
+  shh: 'sh',
+  shhh: 'sh',
+  ssh: 'sh',
+  zz: 'rest',
+  z: 'rest',
+  '‖': BAR,
+  '||': BAR,
+};
+
+/**
+ * Cuts typed speech into tokens just as the schools print them, tolerant of how people type:
+ * capitals, commas, "ti-ti" or "titi" for "ti ti", "1e+a" for "1 e & a", "taa" for "ta-a".
+ */
+export function typedTokens(text: string, tokenizer: Tokenizer): Typed[] {
+  const plain = text
+    .slice(0, LONGEST)
+    .toLowerCase()
+    .replace(/[–—‑’‘]|\|\|/g, (sign) => (sign === '||' ? ' |' : '’‘'.includes(sign) ? "'" : '-'));
+  const tokens: Typed[] = [];
+  WORDS.lastIndex = 0;
+  for (let found = WORDS.exec(plain); found; found = WORDS.exec(plain)) {
+    const typed = found[0];
+    const at = found.index;
+    if (typed !== BAR) for (const token of tokenizer.cut(typed)) tokens.push({ token, at, typed });
+    else if (tokens.length > 0 && tokens.at(-1)!.token !== BAR) tokens.push({ token: BAR, at, typed: BAR });
+  }
+  while (tokens.at(-1)?.token === BAR) tokens.pop();
+  return tokens;
+}
+
+/** What stands between white space, bars, and signs that people set between words. */
+const WORDS = /\||[^\s,;.!|]+/g;
+
+/** Knows the words of one school, longest first. */
+export class Tokenizer {
+  private readonly syllables: readonly string[];
+  private readonly whole: ReadonlyMap<string, readonly string[]>;
+  private readonly held: boolean;
+  private readonly known = new Map<string, readonly string[]>();
+
+  constructor(
+    private readonly school: School,
+    words: Words,
+    wordSet: WordSet,
+  ) {
+    const cells = school.cells ? Object.values(wordSet.cells) : [];
+    this.whole = new Map(cells.map((word) => [word.replaceAll('-', '').toLowerCase(), word.split('-')]));
+    const own = school.cells
+      ? cells.flatMap((word) => word.split('-'))
+      : Object.entries(words)
+          .filter(([key]) => key !== 'hold' && key !== 'dottedHold')
+          .map(([, word]) => word);
+    const numbered = school.id === 'numbers' || school.id === 'numbers-te' || school.id === 'pulses';
+    this.syllables = [
+      ...new Set([...own, 'rest', 'sh', ...(numbered ? Array.from({ length: 16 }, (_, i) => String(i + 1)) : [])]),
+    ].sort((a, b) => b.length - a.length);
+    this.held = numbered;
+  }
+
+  /** The tokens of what was typed without a space. People say the same few again and again: they are kept. */
+  cut(typed: string): readonly string[] {
+    let tokens = this.known.get(typed);
+    if (!tokens) {
+      if (this.known.size >= MOST_KEPT) this.known.clear();
+      this.known.set(typed, (tokens = this.tokensOf(typed)));
+    }
+    return tokens;
+  }
+
+  private tokensOf(typed: string): string[] {
+    const opens = typed.startsWith('(');
+    const inner = typed.replace(/^\(|\)$/g, '');
+    if (opens || typed.endsWith(')')) return [`(${this.held ? this.numbered(inner).join('-') : inner})`];
+    if (typed === '_' || typed === '·' || typed === '-') return [typed];
+    const meant = MEANT[typed];
+    if (meant !== undefined && !this.syllables.includes(typed)) return [meant];
+    if (this.held) return this.holds(typed);
+    return this.spoken(typed);
+  }
+
+  /** Numbers: what is joined by hyphens is one note held on ("1-2"), what is run together are several ("1e&a"). */
+  private holds(typed: string): string[] {
+    const tied = typed.startsWith('-') ? '-' : '';
+    const parts = typed.split('-').filter((part) => part !== '');
+    const runs = parts.map((part) => this.segments(part.replaceAll('+', '&')) ?? [part]);
+    if (runs.every((run) => run.length === 1)) {
+      const joined = runs
+        .map(([part], i) =>
+          i > 0 && this.school.id !== 'pulses' && !/\d|[₀-₉]/.test(part!) ? ` ${part}` : `${i > 0 ? '-' : ''}${part}`,
+        )
+        .join('');
+      return (tied + joined).split(' ');
+    }
+    return runs.flat();
+  }
+
+  private numbered(inner: string): string[] {
+    return inner.split('-').map((part) => MEANT[part] ?? part);
+  }
+
+  /** Syllables: a vowel after a hyphen (or run on) holds the note before it, anything else is the next note. */
+  private spoken(typed: string): string[] {
+    const parts = typed.split('-');
+    const tokens: string[] = [];
+    parts.forEach((part, i) => {
+      if (part === '') return;
+      const before = tokens.at(-1);
+      if (
+        i > 0 &&
+        (before === undefined ? !this.syllables.includes(part) || part.length === 1 : this.goesOn(before, part))
+      ) {
+        if (before === undefined) tokens.push(`-${part}`);
+        else tokens[tokens.length - 1] = `${before}-${part}`;
+        return;
+      }
+      tokens.push(...(this.whole.get(part) ?? this.segments(part) ?? [part]));
+    });
+    return tokens;
+  }
+
+  private goesOn(before: string, part: string): boolean {
+    const first = before.split('-').find((piece) => piece !== '') ?? '';
+    if (part === first && (part === 'rest' || part === 'sh')) return true;
+    if (first === 'sh' && part === 's') return this.school.id === 'ta';
+    // A vowel that is a syllable of its own ("o" of a triplet) holds only what sounds like it.
+    if (part === vowelOf(first)) return true;
+    return this.school.id === 'ta' && (part === 'om' || (part === 'a' && first === 'ta'));
+  }
+
+  /** Several syllables run together, cut from the left, the longest first; a doubled last vowel holds. */
+  private segments(part: string): string[] | undefined {
+    if (this.syllables.includes(part)) return [part];
+    const cuts: (string[] | undefined)[] = Array.from({ length: part.length + 1 });
+    cuts[0] = [];
+    for (let i = 0; i < part.length; i++) {
+      const here = cuts[i];
+      if (!here) continue;
+      for (const syllable of this.syllables) {
+        if (part.startsWith(syllable, i)) cuts[i + syllable.length] ??= [...here, syllable];
+      }
+      const before = here.at(-1);
+      const vowel = before === undefined ? undefined : vowelOf(before);
+      if (vowel && !this.held && part.startsWith(vowel, i) && vowel !== before)
+        cuts[i + vowel.length] ??= [...here.slice(0, -1), `${before}-${vowel}`];
+    }
+    return cuts[part.length];
+  }
+}

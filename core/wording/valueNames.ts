@@ -1,0 +1,67 @@
+import type { NoteValue, ValueLetter } from '../rhythm/value.ts';
+
+/** Names of the values in one tradition. To add a language: one entry here, and it is offered everywhere. */
+export interface Naming {
+  readonly title: string;
+  readonly values: Readonly<Record<ValueLetter, readonly [one: string, many: string]>>;
+  /** Before the name: one dot, two dots. */
+  readonly dots: readonly [string, string];
+  readonly rest: (value: string) => string;
+}
+
+const dots = ['dotted ', 'double-dotted '] as const;
+const rest = (value: string) => `${value} rest`;
+
+export const NAMINGS = {
+  quarters: {
+    title: 'whole, half, quarter, eighth',
+    values: {
+      w: ['whole', 'wholes'],
+      h: ['half', 'halves'],
+      q: ['quarter', 'quarters'],
+      e: ['eighth', 'eighths'],
+      s: ['sixteenth', 'sixteenths'],
+      t: ['thirty-second', 'thirty-seconds'],
+    },
+    dots,
+    rest,
+  },
+  crotchets: {
+    title: 'semibreve, minim, crotchet, quaver',
+    values: {
+      w: ['semibreve', 'semibreves'],
+      h: ['minim', 'minims'],
+      q: ['crotchet', 'crotchets'],
+      e: ['quaver', 'quavers'],
+      s: ['semiquaver', 'semiquavers'],
+      t: ['demisemiquaver', 'demisemiquavers'],
+    },
+    dots,
+    rest,
+  },
+} as const satisfies Readonly<Record<string, Naming>>;
+
+export type NamingId = keyof typeof NAMINGS;
+export const NAMING_IDS = Object.keys(NAMINGS) as readonly NamingId[];
+
+/** "dotted quarter"; with `many` "dotted quarters". */
+export function valueName(value: NoteValue, naming: NamingId, many = false): string {
+  const { values, dots: dotted } = NAMINGS[naming];
+  return (value.dots === 0 ? '' : dotted[value.dots - 1]) + values[value.base][many ? 1 : 0];
+}
+
+/** Puts names into a text that is written for every tradition: "{q}" is one quarter, "{e+}" are many eighths. */
+export function withValueNames(text: string, naming: NamingId): string {
+  return text.replace(/\{([whqest])(\+?)\}/g, (_all, base: ValueLetter, many: string) =>
+    valueName({ base, dots: 0 }, naming, many === '+'),
+  );
+}
+
+/** "a quarter", "an eighth". */
+export function withArticle(name: string): string {
+  return `${/^[aeiou]/.test(name) ? 'an' : 'a'} ${name}`;
+}
+
+export function restName(value: NoteValue, naming: NamingId): string {
+  return NAMINGS[naming].rest(valueName(value, naming));
+}
