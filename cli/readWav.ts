@@ -35,7 +35,9 @@ const READERS: Readonly<
   '64': { bytes: 8, read: (view, at) => view.getFloat64(at, true) },
 };
 
-/** Reads a WAV file of any usual format: 8 to 32 bits, floating point, A-law, µ-law, any rate, any number of channels. */
+/**
+ * Reads a WAV file of any usual format: 8 to 32 bits, floating point, A-law, µ-law, any rate, any number of channels.
+ */
 export function readWav(path: string): Sound {
   if (statSync(path).size > LARGEST_BYTES)
     throw new UserError(`${path}: larger than 200 MB; cut it into shorter recordings`);

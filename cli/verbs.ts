@@ -1,4 +1,3 @@
-import { CheckRequest, CountRequest, SayRequest, ScoreRequest } from '../contract/take.ts';
 import { type Checked, validator } from '../contract/validate.ts';
 import { type CountedMeasure, countPattern, plainCounts } from '../core/counting/count.ts';
 import {
@@ -9,15 +8,20 @@ import {
   recognise,
   readSpeech,
 } from '../core/spoken/readSpeech.ts';
-import { judge } from '../core/judging/judge.ts';
+import { judgeTake } from '../core/judging/judgeTake.ts';
+import { DEFAULT_AGES } from '../core/judging/windows.ts';
+import { takeTroubleText } from '../core/wording/troubles.ts';
+import { PLAIN_VOICE } from '../core/wording/voice.ts';
+import { printResult } from './printResult.ts';
 import { detectOnsets } from '../core/listening/detector.ts';
 import { barCheck, barsAddUp } from '../core/rhythm/barCheck.ts';
 import { mixed } from '../core/rhythm/fraction.ts';
-import type { SchoolId } from '../core/counting/school.ts';
+import { type SchoolId } from '../core/counting/schools.ts';
 import type { Meter } from '../core/rhythm/meter.ts';
 import { parseMeter, printRhythm } from '../core/rhythm/text.ts';
 import { UserError, readPattern } from './readPattern.ts';
 import { readWav } from './readWav.ts';
+import { CheckRequest, CountRequest, SayRequest, ScoreRequest } from '../contract/commandLine.ts';
 
 function checked<T>(result: Checked<T>): T {
   if (!result.ok) throw new UserError(result.message);
@@ -85,10 +89,10 @@ function spokenIn(text: string, school: SchoolId, options: SpeechOptions): Recog
 }
 
 function score(request: unknown): object {
-  const { pattern, ...take } = checked(scoreRequest(request));
-  const judged = judge({ ...take, pattern: readPattern(pattern) });
-  if (!judged.ok) throw new UserError(judged.reason);
-  return judged.result;
+  const { pattern: patternText, ages = DEFAULT_AGES, ...take } = checked(scoreRequest(request));
+  const judged = judgeTake({ ...take, patternText }, { ages }, (text) => ({ ok: true, pattern: readPattern(text) }));
+  if (!judged.ok) throw new UserError(takeTroubleText(judged.trouble, PLAIN_VOICE.naming));
+  return printResult(judged.result, judged.pattern);
 }
 
 /** The onsets of a recording. */

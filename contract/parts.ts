@@ -1,5 +1,6 @@
 import { type TSchema, Type } from '@sinclair/typebox';
-import { REST_STYLES, SCHOOL_IDS } from '../core/counting/school.ts';
+import { REST_STYLES } from '../core/counting/school.ts';
+import { SCHOOL_IDS } from '../core/counting/schools.ts';
 import { AGES } from '../core/judging/windows.ts';
 import { LONGEST_TEXT } from '../core/rhythm/text.ts';
 import { VALUES } from '../core/rhythm/value.ts';
@@ -16,6 +17,8 @@ export function orNull<S extends TSchema>(schema: S) {
   return Type.Union([schema, Type.Null()]);
 }
 
+/** What a class, a child or a pattern is called. */
+export const Name = Type.String({ minLength: 1, maxLength: 60, pattern: '\\S' });
 export const RhythmText = Type.String({ minLength: 1, maxLength: LONGEST_TEXT });
 export const Bpm = Type.Number({ minimum: SLOWEST_BPM, maximum: FASTEST_BPM });
 export const Onsets = Type.Array(Type.Number({ minimum: -3600, maximum: 36_000 }), { maxItems: MOST_ONSETS });
@@ -29,18 +32,3 @@ export const Rests = oneOf(REST_STYLES);
 export const BeatValue = oneOf(VALUES.map(({ letter }) => letter));
 /** Made by the client, so that sending a thing twice stores it once. */
 export const Id = Type.String({ pattern: '^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$' });
-
-/** The one shape of every error that leaves the server or the command line's batches. */
-export const ErrorBody = Type.Object({
-  error: Type.Object({
-    code: Type.String(),
-    /** One sentence that says what to do. */
-    message: Type.String(),
-    /** The field it is about. */
-    field: Type.Optional(Type.String()),
-    /** Place in a rhythm text, from 1. */
-    at: Type.Optional(
-      Type.Object({ line: Type.Integer(), column: Type.Integer(), expected: Type.String(), found: Type.String() }),
-    ),
-  }),
-});

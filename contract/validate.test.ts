@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { ClassSettings } from './school.ts';
-import { ScoreRequest, TakeUpload } from './take.ts';
+import { ClassSettings } from './schoolClass.ts';
+import { TakeUpload } from './take.ts';
 import { validator } from './validate.ts';
+import { ScoreRequest } from './commandLine.ts';
 
 const score = validator(ScoreRequest);
 const upload = validator(TakeUpload);

@@ -8,7 +8,8 @@ export type Checked<T> =
 
 /**
  * A check for data that crosses a boundary, compiled once from its schema.
- * @returns a function that gives the typed value, or one sentence and the field it is about ("tempo.bpm", "" for the whole)
+ * @returns a function that gives the typed value, or one sentence and the field it is about ("tempo.bpm", "" for the
+ * whole)
  */
 export function validator<S extends TSchema>(schema: S): (data: unknown) => Checked<Static<S>> {
   const check = ajv.compile<Static<S>>(schema);

@@ -36,7 +36,9 @@ function divisionAt(event: CountedEvent): 2 | 3 {
   return tuplet.n === 2 || tuplet.n === 4 || tuplet.n === 8 ? 2 : event.beat.division;
 }
 
-/** Where a point of an event (default: its onset) stands: the number of its beat, from 1, and the place in that beat. */
+/**
+ * Where a point of an event (default: its onset) stands: the number of its beat, from 1, and the place in that beat.
+ */
 export function placeOf(
   event: CountedEvent,
   point: Fraction = event.onset,
@@ -65,7 +67,9 @@ export function beatsHeld(event: CountedEvent): readonly HeldBeat[] {
 
 const NONE: readonly HeldBeat[] = [];
 
-/** Asked for every note in every school, and nearly always for nothing: in whole numbers, without fractions of its own. */
+/**
+ * Asked for every note in every school, and nearly always for nothing: in whole numbers, without fractions of its own.
+ */
 function beatsFrom(first: number, { onset, length }: CountedEvent): readonly HeldBeat[] {
   const end = onset.n * length.d + length.n * onset.d;
   const unit = onset.d * length.d;
@@ -107,7 +111,10 @@ export function smallHold(beat: number): string {
   return `-${[...String(beat)].map((digit) => SMALL[Number(digit)]).join('')}`;
 }
 
-/** The vowel a held syllable goes on with: vowelOf("di") = "i", vowelOf("tom") = "o". A syllable without one is repeated. */
+/**
+ * The vowel a held syllable goes on with: vowelOf("di") = "i", vowelOf("tom") = "o". A syllable without one is
+ * repeated.
+ */
 export function vowelOf(syllable: string): string {
   return /[aeiouyäöüáéíóúàèìòùâêîôûåæøœ]+(?=[^aeiouyäöüáéíóúàèìòùâêîôûåæøœ]*$)/i.exec(syllable)?.[0] ?? syllable;
 }

@@ -4,8 +4,8 @@ import type { Pattern } from '../rhythm/pattern.ts';
 import { type PlacedMeasure, type TupletPlace, placeOnce, placePattern } from '../rhythm/place.ts';
 import { type ValueLetter, lengthOf } from '../rhythm/value.ts';
 import { beatsInside } from './beatPlace.ts';
-import type { CountedEvent, RestStyle, School, SchoolId, Words } from './school.ts';
-import { SCHOOLS } from './schools.ts';
+import type { CountedEvent, RestStyle, School, Words } from './school.ts';
+import { SCHOOLS, type SchoolId } from './schools.ts';
 import { HARBOUR_ANIMALS, type WordSet } from './wordSet.ts';
 
 export interface CountOptions {

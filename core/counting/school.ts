@@ -28,7 +28,10 @@ export interface CountedEvent {
   readonly sounding?: { readonly event: CountedEvent; readonly beats: Fraction } | undefined;
 }
 
-/** Its value; a whole-measure rest, which has none of its own, is named for the time it takes, as far as one value can name it. */
+/**
+ * Its value; a whole-measure rest, which has none of its own, is named for the time it takes, as far as one value can
+ * name it.
+ */
 export function writtenValue(event: CountedEvent): NoteValue {
   return event.restNumber === undefined ? event.value : (valueOfLength(event.written) ?? event.value);
 }
@@ -36,27 +39,39 @@ export function writtenValue(event: CountedEvent): NoteValue {
 /** The words of a school, by place or value. A teacher may put her own in their stead. */
 export type Words = Readonly<Record<string, string>>;
 
-export const SCHOOL_IDS = [
-  'numbers',
-  'pulses',
-  'numbers-te',
-  'takadimi',
-  'ta',
-  'note-names',
-  'within-note',
-  'feet',
-  'words',
-] as const;
-export type SchoolId = (typeof SCHOOL_IDS)[number];
+/** How typed speech is cut into the tokens of a school. */
+export interface SpeechRules {
+  /** The schools are tried in this order. */
+  readonly order: number;
+  /** Beats are numbers: joined by hyphens they are one note held on ("1-2"), run together several ("1e&a"). */
+  readonly numbered: boolean;
+  /** Parts of beats hold a note on as well ("1-&-2"); else only a number does. */
+  readonly heldByParts: boolean;
+  /** Keys of words that are never said on their own, only after a hyphen. */
+  readonly onlyHeld: readonly string[];
+  /** After a hyphen, besides the vowel of what is held: does this part go on with a note that begins so? */
+  readonly goesOn: (first: string, part: string, words: Words) => boolean;
+}
 
-/** One way to speak rhythm. Each school is one file, and one entry in `schools.ts`. */
+const USUAL_SPEECH: Omit<SpeechRules, 'order'> = {
+  numbered: false,
+  heldByParts: false,
+  onlyHeld: [],
+  goesOn: () => false,
+};
+
+/** The rules of a school that leads back from speech to writing; what is left out is as usual. */
+export function speechRules(rules: Pick<SpeechRules, 'order'> & Partial<SpeechRules>): SpeechRules {
+  return { ...USUAL_SPEECH, ...rules };
+}
+
+/** One way to speak rhythm. Each school is one file, and one row in `schools.ts`. */
 export interface School {
-  readonly id: SchoolId;
   /** As a teacher calls it. */
   readonly title: string;
   /** The words a teacher can change, by key. */
   readonly words: Words;
-  /** What each key means, for the table of house words and for `named`. */
+  /** What each key means, for the table of house words; values stand as in `inNaming`. */
   readonly meanings: Words;
   readonly rests: RestStyle;
   /** Why the school cannot count in this meter; undefined when it can. */
@@ -70,4 +85,6 @@ export interface School {
   readonly rest?: ((event: CountedEvent, words: Words) => string) | undefined;
   /** For schools that speak whole cells at once: the tokens of a measure; undefined where `note` is to be asked. */
   readonly cells?: ((events: readonly CountedEvent[], set: WordSet) => (string | undefined)[]) | undefined;
+  /** Undefined where what is said does not lead back to writing. */
+  readonly speech?: SpeechRules | undefined;
 }

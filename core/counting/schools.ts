@@ -1,23 +1,24 @@
+import type { School } from './school.ts';
 import { feet } from './schools/feet.ts';
 import { noteNames } from './schools/noteNames.ts';
 import { numbers, numbersTe } from './schools/numbers.ts';
 import { pulses } from './schools/pulses.ts';
-import type { School, SchoolId } from './school.ts';
 import { ta } from './schools/ta.ts';
 import { takadimi } from './schools/takadimi.ts';
 import { withinNote } from './schools/withinNote.ts';
 import { words } from './schools/words.ts';
 
 /**
- * With the same fields in the same order, for the words of every note are asked of a school: where objects differ in shape
- * the engine gives up its compiled code and starts again with the next school.
+ * With the same fields in the same order, for the words of every note are asked of a school: where objects differ in
+ * shape the engine gives up its compiled code and starts again with the next school.
  */
-function alike({ id, title, words, meanings, rests, refuses, note, tied, tiedByVowel, rest, cells }: School): School {
-  return { id, title, words, meanings, rests, refuses, note, tied, tiedByVowel, rest, cells };
+function alike(school: School): School {
+  const { title, words: own, meanings, rests, refuses, note, tied, tiedByVowel, rest, cells, speech } = school;
+  return { title, words: own, meanings, rests, refuses, note, tied, tiedByVowel, rest, cells, speech };
 }
 
-/** Every school, in the order they are offered. To add one: its file, its id in `SCHOOL_IDS`, and a line here. */
-export const SCHOOLS: Readonly<Record<SchoolId, School>> = {
+/** Every school, in the order they are offered. To add one: its file, and a row here. */
+const TABLE = {
   numbers: alike(numbers),
   pulses: alike(pulses),
   'numbers-te': alike(numbersTe),
@@ -27,4 +28,14 @@ export const SCHOOLS: Readonly<Record<SchoolId, School>> = {
   'within-note': alike(withinNote),
   feet: alike(feet),
   words: alike(words),
-};
+} as const;
+
+export type SchoolId = keyof typeof TABLE;
+export const SCHOOLS: Readonly<Record<SchoolId, School>> = TABLE;
+export const SCHOOL_IDS = Object.keys(TABLE) as readonly SchoolId[];
+
+/** Id and title of each, in order: for lists to choose from. */
+export const SCHOOL_CHOICES: readonly (readonly [id: SchoolId, title: string])[] = SCHOOL_IDS.map((id) => [
+  id,
+  SCHOOLS[id].title,
+]);

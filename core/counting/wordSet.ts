@@ -4,7 +4,9 @@ import { wordTrouble } from './sayable.ts';
 /** A word set: for each value or cell (a beat's worth of notes as rhythm text) the syllables to say, one a note. */
 export interface WordSet {
   readonly title: string;
-  /** Key: rhythm text of the cell, single spaces ("e e", "3{e e e}"). Value: a word with hyphens between its syllables. */
+  /**
+   * Key: rhythm text of the cell, single spaces ("e e", "3{e e e}"). Value: a word with hyphens between its syllables.
+   */
   readonly cells: Readonly<Record<string, string>>;
 }
 
@@ -34,7 +36,10 @@ export const HARBOUR_ANIMALS: WordSet = {
   },
 };
 
-/** What is wrong with a word set, cell by cell: a word needs as many syllables (with hyphens between) as the cell has notes. */
+/**
+ * What is wrong with a word set, cell by cell: a word needs as many syllables (with hyphens between) as the cell has
+ * notes.
+ */
 export function checkWordSet({ cells }: WordSet): { cell: string; reason: string }[] {
   return Object.entries(cells).flatMap(([cell, word]) => {
     const parsed = parseRhythm(cell);

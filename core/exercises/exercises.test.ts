@@ -9,8 +9,11 @@ import { parseRhythm } from '../rhythm/text.ts';
 import { type PlacedEvent, placePattern } from '../rhythm/place.ts';
 import { VALUE, VALUES, type ValueLetter, valueText } from '../rhythm/value.ts';
 import { MISCONCEPTION, clapsOf, misjudged } from './misconceptions.ts';
-import { QUESTION_KINDS, type Question, type QuestionKind, type QuestionSettings, questions } from './questions.ts';
-import { type Part, beatsIn, beatsText, totalBeats, workedSteps } from './valueSums.ts';
+import type { Question, QuestionKind, QuestionSettings } from './question.ts';
+import { QUESTION_KINDS, questions } from './questions.ts';
+import { type Part, beatsIn, totalBeats } from './valueSums.ts';
+import { beatsText } from '../wording/plurals.ts';
+import { misconceptionText, questionWords, workedSteps } from '../wording/questionWords.ts';
 
 const note = (base: ValueLetter, dots: 0 | 1 | 2 = 0, tied?: true): Part => ({
   kind: 'note',
@@ -110,7 +113,6 @@ const settings = fc.record<QuestionSettings>({
   ties: fc.boolean(),
   rests: fc.boolean(),
   beat: fc.constantFrom<ValueLetter>('h', 'q', 'e'),
-  naming: fc.constantFrom(...NAMING_IDS),
 });
 const EVERYTHING: QuestionSettings = {
   values: ['w', 'h', 'q', 'e', 's'],
@@ -118,8 +120,10 @@ const EVERYTHING: QuestionSettings = {
   ties: true,
   rests: true,
   beat: 'q',
-  naming: 'quarters',
 };
+
+/** The right option, as it is shown. */
+const rightText = (question: Question) => questionWords(question, 'quarters').options[question.answer]!;
 
 describe('questions', () => {
   it('are the same for the same seed', () =>
@@ -127,15 +131,21 @@ describe('questions', () => {
 
   it('have one right option, no two alike, a known misconception behind a wrong one, and steps', () => {
     fc.assert(
-      fc.property(settings, fc.nat(), (chosen, seed) => {
-        for (const { options, answer, steps, prompt, kind } of questions(chosen, seed, 10)) {
-          expect(new Set(options.map(({ text }) => text)).size).toBe(options.length);
-          expect(options).toHaveLength(kind === 'true-false' ? 2 : 4);
-          expect(options[answer]).toEqual({ text: options[answer]!.text });
+      fc.property(settings, fc.nat(), fc.constantFrom(...NAMING_IDS), (chosen, seed, naming) => {
+        for (const question of questions(chosen, seed, 10)) {
+          const { options, answer, asked } = question;
+          const words = questionWords(question, naming);
+          expect(new Set(words.options).size).toBe(options.length);
+          expect(options).toHaveLength(asked.kind === 'true-false' ? 2 : 4);
+          expect(options[answer]!.misconception).toBeUndefined();
           for (const { misconception } of options)
-            if (misconception) expect(MISCONCEPTION[misconception].sentence).toMatch(/\.$/);
-          expect(steps.length).toBeGreaterThan(0);
-          expect(prompt).toMatch(/\S/);
+            if (misconception) expect(misconceptionText(misconception, naming)).toMatch(/\.$/);
+          expect(words.steps.length).toBeGreaterThan(0);
+          for (const text of [words.prompt, ...words.options, ...words.steps]) {
+            expect(text).toMatch(/\S/);
+            expect(text).not.toMatch(/[{}]|undefined|NaN/);
+            if (naming === 'crotchets') expect(text).not.toMatch(/\b(quarter|eighth|sixteenth|measure)s?\b/);
+          }
         }
       }),
     );
@@ -146,13 +156,14 @@ describe('questions', () => {
   it('a sum of beats is answered with its total, whatever the beat', () => {
     fc.assert(
       fc.property(fc.constantFrom<ValueLetter>('h', 'q', 'e'), fc.nat(), (beat, seed) => {
-        for (const { options, answer, shows } of questions({ ...EVERYTHING, beat }, seed, 4, ['beats'])) {
-          const parsed = parseRhythm(shows!.replace(/~$/, ''));
+        for (const question of questions({ ...EVERYTHING, beat }, seed, 4, ['beats'])) {
+          const { shows } = question;
+          const parsed = parseRhythm(shows.replace(/~$/, ''));
           if (!parsed.ok) throw new Error(shows);
           const parts = parsed.pattern.measures[0]!.items.flatMap((item): Part[] =>
             item.kind === 'tuplet' ? [] : [{ kind: item.kind, value: item.value }],
           );
-          expect(options[answer]!.text).toBe(beatsText(totalBeats(parts, beat)));
+          expect(rightText(question)).toBe(beatsText(totalBeats(parts, beat)));
         }
       }),
     );
@@ -160,7 +171,7 @@ describe('questions', () => {
 
   /** What a question shows, measure by measure; a note is tied on when the one before ties to it. */
   const shownIn = ({ shows }: Question): PlacedEvent[][] =>
-    placePattern(patternOf(shows!)).map(({ events }) => [...events]);
+    placePattern(patternOf(shows)).map(({ events }) => [...events]);
   const everyQuestion = (kind: QuestionKind, check: (question: Question, chosen: QuestionSettings) => void) =>
     fc.assert(
       fc.property(settings, fc.nat(), (chosen, seed) =>
@@ -174,46 +185,44 @@ describe('questions', () => {
       const claps = shownIn(question)
         .flat()
         .filter(({ kind }) => kind === 'note').length;
-      expect(question.options[question.answer]!.text).toBe(`${claps} ${claps === 1 ? 'clap' : 'claps'}`);
+      expect(rightText(question)).toBe(`${claps} ${claps === 1 ? 'clap' : 'claps'}`);
     }));
 
   it('complete: the answer fills the measure, in the meter of the beat', () =>
-    everyQuestion('complete', (question, { naming, beat }) => {
-      const { text } = question.options[question.answer]!;
+    everyQuestion('complete', (question, { beat }) => {
+      const text = rightText(question);
       const missing = VALUES.flatMap(({ letter }) => ([0, 1] as const).map((dots) => ({ base: letter, dots }))).find(
-        (value) => valueName(value, naming) === text,
+        (value) => valueName(value, 'quarters') === text,
       )!;
       const full = patternOf(`${question.shows} ${valueText(missing)}`);
       expect(barsAddUp(barCheck(full))).toBe(true);
       expect(beatOf(full.measures[0]!.meter).length).toEqual(VALUE[beat].of);
-      expect(question.prompt).toContain(question.shows!.split(' ')[0]);
+      expect(questionWords(question, 'quarters').prompt).toContain(question.shows.split(' ')[0]);
     }));
 
   it('true or false: just as the two sides last', () =>
     everyQuestion('true-false', (question) => {
       const [left, ...side] = shownIn(question).flat();
-      expect(question.options[question.answer]!.text).toBe(
-        String(equal(left!.length, sum(side.map(({ length }) => length)))),
-      );
+      expect(rightText(question)).toBe(String(equal(left!.length, sum(side.map(({ length }) => length)))));
     }));
 
   it('how many: so many of the small value last as long as the big one', () =>
-    everyQuestion('how-many', (question, { naming }) => {
+    everyQuestion('how-many', (question) => {
       const { length } = shownIn(question)[0]![0]!;
       const small = VALUES.find(({ letter }) =>
-        question.prompt.startsWith(`How many ${valueName({ base: letter, dots: 0 }, naming, true)} `),
+        questionWords(question, 'quarters').prompt.startsWith(
+          `How many ${valueName({ base: letter, dots: 0 }, 'quarters', true)} `,
+        ),
       )!;
-      expect(question.options[question.answer]!.text).toBe(mixed(div(length, small.of)));
+      expect(rightText(question)).toBe(mixed(div(length, small.of)));
     }));
 
   it('order: from the shortest to the longest', () =>
-    everyQuestion('order', (question, { naming }) => {
+    everyQuestion('order', (question) => {
       const sorted = shownIn(question)
         .flat()
         .sort((a, b) => compare(a.length, b.length));
-      expect(question.options[question.answer]!.text).toBe(
-        sorted.map(({ value }) => valueName(value, naming)).join(', '),
-      );
+      expect(rightText(question)).toBe(sorted.map(({ value }) => valueName(value, 'quarters')).join(', '));
     }));
 
   it.each(QUESTION_KINDS)('%s: only what was chosen is written', (kind) =>
@@ -235,9 +244,7 @@ describe('questions', () => {
       for (const i of question.staccato ?? []) {
         found++;
         expect([events[i]!.kind, events[i]!.tiedToNext]).toEqual(['note', false]);
-        expect(question.options[question.answer]!.text).toBe(
-          beatsText(div(sum(events.map(({ length }) => length)), VALUE[beat].of)),
-        );
+        expect(rightText(question)).toBe(beatsText(div(sum(events.map(({ length }) => length)), VALUE[beat].of)));
       }
     });
     expect(found).toBeGreaterThan(10);
@@ -246,13 +253,13 @@ describe('questions', () => {
   it('only the named measure is wrong, and by so much', () => {
     for (let seed = 0; seed < 40; seed++) {
       const [question] = questions(EVERYTHING, seed, 1, ['wrong-measure']);
-      const parsed = parseRhythm(question!.shows!);
+      const parsed = parseRhythm(question!.shows);
       if (!parsed.ok) throw new Error(question!.shows);
       const off = barCheck(parsed.pattern).filter(({ verdict }) => verdict !== 'full');
       expect(barsAddUp(off)).toBe(false);
       expect(off).toHaveLength(1);
-      expect(question!.options[question!.answer]!.text).toContain(`measure ${off[0]!.number}, `);
-      expect(question!.options[question!.answer]!.text).toContain(off[0]!.verdict === 'short' ? 'short' : 'too long');
+      expect(rightText(question!)).toContain(`measure ${off[0]!.number}, `);
+      expect(rightText(question!)).toContain(off[0]!.verdict === 'short' ? 'short' : 'too long');
     }
   });
 });

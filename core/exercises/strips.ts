@@ -134,7 +134,8 @@ export function soundingStrips(strips: readonly Strip[]): Strip[] {
 }
 
 /**
- * The line as a pattern in a meter: strips that cross a bar are tied over it, what is left of the last measure is rests.
+ * The line as a pattern in a meter: strips that cross a bar are tied over it, what is left of the last measure is
+ * rests.
  * @returns undefined while nothing lies on the line
  */
 export function stripsPattern(strips: readonly Strip[], meter: Meter): Pattern | undefined {

@@ -3,8 +3,8 @@ import { type TempoCurve, heardTime, paceAt } from '../timing/tempoCurve.ts';
 import type { ExpectedClap } from './expectedClap.ts';
 
 /**
- * How likely a take is under one hypothesis of the pattern. Costs are in nats (natural logarithms of probability ratios),
- * so that hypotheses can be compared: a clap that comes when the hypothesis says costs almost nothing.
+ * How likely a take is under one hypothesis of the pattern. Costs are in nats (natural logarithms of probability
+ * ratios), so that hypotheses can be compared: a clap that comes when the hypothesis says costs almost nothing.
  */
 const MISSED_COST = 5;
 const EXTRA_COST = 6;
@@ -21,7 +21,10 @@ const LOOSEST = 0.05;
 /** An onset belongs to an expected clap up to this far, and up to half the gap to the next (handbook §8). */
 const REACH = 0.25;
 
-/** With a click: children tap ahead of it by 20 to 60 ms (handbook §8); in free takes everything about the start is open. */
+/**
+ * With a click: children tap ahead of it by 20 to 60 ms (handbook §8); in free takes everything about the start is
+ * open.
+ */
 const CLICK_LAG = -0.02;
 const CLICK_LAG_SPREAD = 0.05;
 /** Parts of the length of the take: how far tempo may be off from the first clap on, and how much it may bend. */
@@ -71,7 +74,9 @@ export class Aligner {
     private readonly free: boolean,
   ) {}
 
-  /** The best way to lay these expected claps over the onsets. `near` is a curve to begin with, besides the usual ones. */
+  /**
+   * The best way to lay these expected claps over the onsets. `near` is a curve to begin with, besides the usual ones.
+   */
   fit(claps: readonly ExpectedClap[], near?: TempoCurve): Fit {
     const sorted = this.load(claps);
     let best: Fit | undefined;
@@ -200,7 +205,10 @@ export class Aligner {
     }
   }
 
-  /** Gives each expected clap the nearest onset in its window; windows end half-way between them, so none is given twice. */
+  /**
+   * Gives each expected clap the nearest onset in its window; windows end half-way between them, so none is given
+   * twice.
+   */
   private match(count: number): void {
     const { predicted, hits, onsets } = this;
     let j = 0;

@@ -1,7 +1,7 @@
 import { EPSILON } from '../timing/tolerance.ts';
 import { Aligner, type Fit } from './alignment.ts';
-import type { Hypothesis } from './misreadings/misreading.ts';
-import { hypothesesOf } from './misreadings/table.ts';
+
+import { type CodedHypothesis, hypothesesOf } from './misreadings/table.ts';
 import type { ExpectedClap } from './expectedClap.ts';
 import { LARGEST_LEAD } from './windows.ts';
 import type { Score } from './scoreEvents.ts';
@@ -9,7 +9,7 @@ import { type TempoCurve, heardTime } from '../timing/tempoCurve.ts';
 
 /** How a take came about: which misreadings, and how the claps lie then. */
 export interface Diagnosis {
-  readonly hypotheses: readonly Hypothesis[];
+  readonly hypotheses: readonly CodedHypothesis[];
   /** Claps in written order, all hypotheses applied. */
   readonly claps: readonly ExpectedClap[];
   readonly fit: Fit;
@@ -33,8 +33,8 @@ const AS_LIKELY = 0.9;
 /** One that comes to the very same claps is named unless it is much less usual. */
 const SAME_CLAPS = 2.5;
 /**
- * A hypothesis that does not make the take likelier by this much is not tried further. One of two that undo each other may
- * make it less likely on its own, so where much is strange the first is given some credit.
+ * A hypothesis that does not make the take likelier by this much is not tried further. One of two that undo each other
+ * may make it less likely on its own, so where much is strange the first is given some credit.
  */
 const LEAST_GAIN = 0.1;
 const CREDIT = 4;
@@ -111,19 +111,24 @@ function strangeIn({ fit }: Diagnosis, onsets: Float64Array): Strange {
 }
 
 const FAR_OFF = 2.5;
-/** Written length beside what was heard: at half the tempo a half of it, also when an end is missing; at twice the tempo the double. */
+/**
+ * Written length beside what was heard: at half the tempo a half of it, also when an end is missing; at twice the tempo
+ * the double.
+ */
 const SLOW_SPAN = 0.8;
 const FAST_SPAN = 1.25;
 /** Part of a beat. */
 const NEAR_ENTRY = 0.45;
-/** A misreading shows at once: where nothing is strange for so many measures after a place, nothing was misread there. */
+/**
+ * A misreading shows at once: where nothing is strange for so many measures after a place, nothing was misread there.
+ */
 const MEASURES_BEFORE = 1.5;
 /** A clap belongs to an added one up to this part of a beat. */
 const NEAR_ADDED = 0.45;
 
 /** Could this hypothesis explain something strange? A quick look that leaves out most of them. */
 function couldBe(
-  hypothesis: Hypothesis,
+  hypothesis: CodedHypothesis,
   written: Score,
   { claps, fit }: Diagnosis,
   { first, last, stray }: Strange,
@@ -153,7 +158,7 @@ function couldBe(
   return time >= first - MEASURES_BEFORE * written.beatsInMeasure * written.beat - beat && time <= last + beat;
 }
 
-function goesWith(hypothesis: Hypothesis, others: readonly Hypothesis[]): boolean {
+function goesWith(hypothesis: CodedHypothesis, others: readonly CodedHypothesis[]): boolean {
   return others.every((other) => {
     if (other === hypothesis || (other.code === hypothesis.code && other.event === hypothesis.event)) return false;
     return !(
@@ -183,7 +188,7 @@ export function diagnose(written: Score, onsets: Float64Array, free: boolean): D
   const long = claps.length > LONG_PIECE;
   const couldExplain = (before: Diagnosis) => {
     const strangeThings = strangeIn(before, onsets);
-    return (hypothesis: Hypothesis) => couldBe(hypothesis, written, before, strangeThings, onsets);
+    return (hypothesis: CodedHypothesis) => couldBe(hypothesis, written, before, strangeThings, onsets);
   };
   let best = asWritten;
   let frontier = [asWritten];
@@ -224,7 +229,7 @@ const CLOSE_LOOKS = 16;
 const GLANCE_SLACK = 12;
 
 /** An diagnosis with one more misreading: all that make the take likelier. */
-function oneMore(before: Diagnosis, all: readonly Hypothesis[], aligner: Aligner, leastGain: number): Diagnosis[] {
+function oneMore(before: Diagnosis, all: readonly CodedHypothesis[], aligner: Aligner, leastGain: number): Diagnosis[] {
   const editCost = before.hypotheses.reduce((sum, { cost }) => sum + cost, 0);
   const promising = all
     .filter((hypothesis) => goesWith(hypothesis, before.hypotheses))
@@ -282,8 +287,8 @@ const FEWEST_STRANGE = 3;
 const SOME_STRANGE = 5;
 
 /**
- * The stretch of the written notes that is better explained by nothing at all, the rest being played as written; undefined
- * when the best diagnosis so far is likelier.
+ * The stretch of the written notes that is better explained by nothing at all, the rest being played as written;
+ * undefined when the best diagnosis so far is likelier.
  */
 function lostIn(asWritten: Diagnosis, best: Diagnosis, onsets: Float64Array, free: boolean): Diagnosis | undefined {
   const { claps, fit } = asWritten;

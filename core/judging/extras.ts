@@ -2,12 +2,15 @@ import { type Fraction, add, compare, div, equal, frac, mul, toNumber } from '..
 import { beatOf } from '../rhythm/meter.ts';
 import type { PlacedEvent, PlayedMeasure } from '../rhythm/place.ts';
 import type { Schedule } from '../timing/schedule.ts';
+import type { Seconds } from '../timing/units.ts';
 
 /** Where a hit that belongs to no note fell (handbook §8). */
-export type ExtraKind = 'rest' | 'hold' | 'tie' | 'bounce' | 'after' | 'other';
+export const EXTRA_KINDS = ['rest', 'hold', 'tie', 'bounce', 'after', 'other'] as const;
+export type ExtraKind = (typeof EXTRA_KINDS)[number];
 
 export interface Spot {
-  readonly played: PlayedMeasure;
+  /** Index of the measure in playing order. */
+  readonly played: number;
   /** Nearest place of the grid, part of a whole note from the bar line. */
   readonly onset: Fraction;
   /** The written event that covers it. */
@@ -24,24 +27,22 @@ const FINE: Readonly<Record<2 | 3, Fraction>> = { 2: frac(1, 4), 3: frac(1, 6) }
 /** The grid place nearest to a time; undefined where nothing is written. */
 export function spotAt(
   { measures, whole, fine: written }: Schedule,
-  time: number,
+  time: Seconds,
   fine: boolean = written,
 ): Spot | undefined {
   const at = time / whole;
-  let i = measures.length - 1;
-  while (i > 0 && at < toNumber(measures[i]!.at) - NEAR_BAR) i--;
-  let played = measures[i]!;
-  let onset = nearest(played, at - toNumber(played.at) + toNumber(played.measure.onset), fine);
-  if (compare(onset, add(played.measure.onset, played.measure.length)) >= 0) {
-    const next = measures[i + 1];
+  let played = measures.length - 1;
+  while (played > 0 && at < toNumber(measures[played]!.at) - NEAR_BAR) played--;
+  const here = measures[played]!;
+  let onset = nearest(here, at - toNumber(here.at) + toNumber(here.measure.onset), fine);
+  if (compare(onset, add(here.measure.onset, here.measure.length)) >= 0) {
+    const next = measures[++played];
     if (!next) return undefined;
-    played = next;
     onset = next.measure.onset;
   }
-  if (compare(onset, played.measure.onset) < 0) return undefined;
-  const event = played.measure.events.find(
-    (e) => compare(e.onset, onset) <= 0 && compare(onset, add(e.onset, e.length)) < 0,
-  );
+  const { measure } = measures[played]!;
+  if (compare(onset, measure.onset) < 0) return undefined;
+  const event = measure.events.find((e) => compare(e.onset, onset) <= 0 && compare(onset, add(e.onset, e.length)) < 0);
   return { played, onset, event };
 }
 
@@ -67,10 +68,10 @@ const BOUNCE_AFTER = 0.12;
  * @param time   by the written clock, lead, drift and shifts taken off
  * @param after  seconds since the clap before it that counted; Infinity when there is none
  */
-export function extraKind(expected: Schedule, time: number, after: number): ExtraKind {
+export function extraKind(schedule: Schedule, time: Seconds, after: Seconds): ExtraKind {
   if (after < BOUNCE_AFTER) return 'bounce';
-  const spot = spotAt(expected, time);
-  if (!spot) return time >= expected.end - 1e-9 || time > (expected.notes.at(-1)?.time ?? 0) ? 'after' : 'other';
+  const spot = spotAt(schedule, time);
+  if (!spot) return time >= schedule.end - 1e-9 || time > (schedule.notes.at(-1)?.time ?? 0) ? 'after' : 'other';
   if (spot.event?.kind === 'rest') return 'rest';
   if (spot.event?.kind === 'tied') return 'tie';
   return spot.event && !equal(spot.event.onset, spot.onset) ? 'hold' : 'other';

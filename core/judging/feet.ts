@@ -8,9 +8,13 @@ export interface FeetResult {
   readonly onBeat: number;
   readonly beats: number;
   readonly extras: number;
-  /** How far the steps were ahead of the beat on the whole, in ms; taken off before they are judged, as for the hands. Absent in takes judged before it was measured. */
-  readonly leadMs?: number;
-  /** Where hands and feet fall together, how much later the hands came, in ms: on the whole, and how much that varies. */
+  /**
+   * How far the steps were ahead of the beat on the whole, in ms; taken off before they are judged, as for the hands.
+   */
+  readonly leadMs: number;
+  /**
+   * Where hands and feet fall together, how much later the hands came, in ms: on the whole, and how much that varies.
+   */
   readonly handsLaterMs: number;
   readonly apartMs: number;
 }

@@ -1,7 +1,6 @@
 import { EPSILON } from '../timing/tolerance.ts';
 import type { Diagnosis } from './diagnose.ts';
 import { LARGEST_LEAD } from './windows.ts';
-import type { Score } from './scoreEvents.ts';
 import { type TempoCurve, heardTime, paceAt, writtenTime } from '../timing/tempoCurve.ts';
 
 /** A bend of tempo is believed when it is so many times its own uncertainty; below that it is unsteadiness. */
@@ -19,7 +18,6 @@ export class Follower {
   private readonly certain: boolean;
 
   constructor(
-    written: Score,
     private readonly diagnosis: Diagnosis,
     private readonly free: boolean,
   ) {
@@ -33,10 +31,7 @@ export class Follower {
         shift ? [{ from: wholeTake ? -Infinity : shift.from, by: shift.seconds, whole: wholeTake === true }] : [],
       )
       .sort((a, b) => a.from - b.from);
-    this.gone = hypotheses.flatMap(({ code, event }) => {
-      const measure = code === 'measure-skipped' ? written.measures[written.events[event]!.played] : undefined;
-      return measure ? [{ from: measure.from, to: measure.to }] : [];
-    });
+    this.gone = hypotheses.flatMap(({ leavesOut }) => leavesOut ?? []);
     // At another speed all times are stretched about one moment: the one that the hypothesis leaves where it is.
     const some = claps.find(({ note }) => note >= 0);
     this.zero = some && this.speed !== 1 ? (some.time - some.written / this.speed) / (1 - 1 / this.speed) : 0;
@@ -87,7 +82,9 @@ export class Follower {
     return this.zero + (writtenTime(this.curve, moment) - entry - this.zero) * this.speed;
   }
 
-  /** Change of tempo from the first to the last clap, as a part; faster is positive. 0 when it may be mere unsteadiness. */
+  /**
+   * Change of tempo from the first to the last clap, as a part; faster is positive. 0 when it may be mere unsteadiness.
+   */
   get drift(): number {
     const { from, length } = this.curve;
     return this.certain ? paceAt(this.curve, from) / paceAt(this.curve, from + length) - 1 : 0;

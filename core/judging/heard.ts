@@ -6,23 +6,23 @@ import type { Schedule } from '../timing/schedule.ts';
 import { type Spot, spotAt } from './extras.ts';
 
 /**
- * The take written out on the grid of the meter, repeats unfolded. A hit sounds as long as the written note it stands in,
- * at most to the next hit; where a written note was missed there is a rest.
+ * The take written out on the grid of the meter, repeats unfolded. A hit sounds as long as the written note it stands
+ * in, at most to the next hit; where a written note was missed there is a rest.
  * @param hits  seconds by the click, lead and drift taken off, rising
  */
-export function heardPattern(pattern: Pattern, expected: Schedule, hits: readonly number[]): Pattern {
+export function heardPattern(pattern: Pattern, schedule: Schedule, hits: readonly number[]): Pattern {
   // On the pattern's own grid, unless two hits would fall together there.
-  const own = spotsOf(expected, hits, expected.fine);
-  const spots = own.lost === 0 || expected.fine ? own.spots : spotsOf(expected, hits, true).spots;
+  const own = spotsOf(schedule, hits, schedule.fine);
+  const spots = own.lost === 0 || schedule.fine ? own.spots : spotsOf(schedule, hits, true).spots;
   let sounding = false;
-  const measures = expected.measures.map((played, i): Measure => {
+  const measures = schedule.measures.map((played, i): Measure => {
     const { measure } = played;
-    const next = expected.measures[i + 1];
-    const nextHit = next && spots.get(next)?.[0];
+    const next = schedule.measures[i + 1];
+    const nextHit = spots.get(i + 1)?.[0];
     const goesOn = next?.measure.events[0]?.kind === 'tied' && nextHit?.onset.n !== 0;
-    const stretches = stretchesOf(played, spots.get(played) ?? [], sounding, goesOn);
-    sounding = stretches.at(-1)?.tiedOut === true;
-    return writeMeasure(measure.meter, stretches, tupletsOf(measure.events));
+    const spans = soundSpansOf(played, spots.get(i) ?? [], sounding, goesOn);
+    sounding = spans.at(-1)?.tiedOut === true;
+    return writeMeasure(measure.meter, spans, tupletsOf(measure.events));
   });
   // A measure shorter than any written value has nothing to be written with.
   const written = measures.filter(({ items, rests }) => items.length > 0 || rests !== undefined);
@@ -30,15 +30,16 @@ export function heardPattern(pattern: Pattern, expected: Schedule, hits: readonl
   return { pickup: pattern.pickup && written[0] === measures[0], measures: written };
 }
 
+/** By the index of their measure in playing order; `lost` fall together with another. */
 function spotsOf(
-  expected: Schedule,
+  schedule: Schedule,
   hits: readonly number[],
   fine: boolean,
-): { spots: Map<PlayedMeasure, Spot[]>; lost: number } {
-  const spots = new Map<PlayedMeasure, Spot[]>();
+): { spots: Map<number, Spot[]>; lost: number } {
+  const spots = new Map<number, Spot[]>();
   let lost = 0;
   for (const time of hits) {
-    const spot = spotAt(expected, time, fine);
+    const spot = spotAt(schedule, time, fine);
     if (!spot) continue;
     const here = spots.get(spot.played) ?? [];
     if (here.length === 0 || compare(here.at(-1)!.onset, spot.onset) < 0) here.push(spot);
@@ -48,16 +49,16 @@ function spotsOf(
   return { spots, lost };
 }
 
-function stretchesOf(
+function soundSpansOf(
   { measure }: PlayedMeasure,
   spots: readonly Spot[],
   sounding: boolean,
   goesOn: boolean,
 ): SoundSpan[] {
   const end = add(measure.onset, measure.length);
-  const stretches: SoundSpan[] = [];
+  const spans: SoundSpan[] = [];
   const put = (kind: 'note' | 'rest', from: Fraction, to: Fraction, tiedOut = false) => {
-    if (compare(from, to) < 0) stretches.push({ kind, from, to, tiedOut });
+    if (compare(from, to) < 0) spans.push({ kind, from, to, tiedOut });
   };
   const sound = (from: Fraction, event: PlacedEvent | undefined, limit: Fraction) => {
     const stop = soundEnd(measure.events, event);
@@ -69,7 +70,7 @@ function stretchesOf(
   if (sounding) sound(measure.onset, measure.events[0], first);
   else put('rest', measure.onset, first);
   spots.forEach((spot, i) => sound(spot.onset, spot.event, spots[i + 1]?.onset ?? end));
-  return stretches;
+  return spans;
 }
 
 /** Where the sound that stands in a written event ends: with it and what is tied to it in this measure. */

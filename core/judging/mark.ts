@@ -43,7 +43,10 @@ export function markOf(
   return met?.mark ?? 1;
 }
 
-/** (on time + half of early or late − half of the extras, not below 0) ÷ notes written. A pattern of rests is right when nothing is clapped. */
+/**
+ * (on time + half of early or late − half of the extras, not below 0) ÷ notes written. A pattern of rests is right when
+ * nothing is clapped.
+ */
 export function accuracyOf(written: number, onTime: number, earlyOrLate: number, extras: number): number {
   if (written === 0) return extras === 0 ? 1 : 0;
   return Math.max(0, onTime + earlyOrLate / 2 - extras / 2) / written;

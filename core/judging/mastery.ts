@@ -1,6 +1,6 @@
 import { ELEMENT_IDS, type ElementId, elementsOf } from '../rhythm/elements.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
-import { WHOLE_TAKE_CODES } from './misreadings/misreading.ts';
+import { isAboutTake } from './misreadings/table.ts';
 import { type TakeResult } from './takeResult.ts';
 
 /** How well one element is known. */
@@ -28,13 +28,15 @@ function rightMeasures({ notes, extras, misreadings }: HeardTake['result']): (me
     [
       ...notes.filter(({ verdict }) => verdict !== 'on-time'),
       ...extras,
-      ...misreadings.filter(({ code }) => !WHOLE_TAKE_CODES.has(code)),
+      ...misreadings.filter(({ code }) => !isAboutTake(code)),
     ].map(({ measure }) => measure),
   );
   return (measure) => !wrong.has(measure);
 }
 
-/** What a child knows, element by element in the usual order, over all its takes; elements it has not met are left out. */
+/**
+ * What a child knows, element by element in the usual order, over all its takes; elements it has not met are left out.
+ */
 export function masteryOf(takes: readonly HeardTake[]): Mastery[] {
   const known = new Map<ElementId, { heard: number; weight: number; right: number; lastSeen: number }>();
   for (const { pattern, result, takenAt } of [...takes].sort((a, b) => a.takenAt - b.takenAt)) {

@@ -1,99 +1,70 @@
 import { frac } from '../rhythm/fraction.ts';
-import { withValueNames } from '../wording/valueNames.ts';
-import type { Pattern } from '../rhythm/pattern.ts';
+import type { PlayedPlace } from '../timing/schedule.ts';
 import type { Diagnosis } from './diagnose.ts';
-import type { Follower } from './follower.ts';
-import type { MisreadingCode } from './misreadings/misreading.ts';
-import { MISREADINGS } from './misreadings/table.ts';
-import { type Speech, beatsText, placeText, wordsFor } from '../wording/misreadingWords.ts';
 import type { Score } from './scoreEvents.ts';
-import { type Misreading } from './takeResult.ts';
+import type { Misreading } from './takeResult.ts';
 
 /** Never more are shown (handbook §8). */
 const MOST_NAMED = 3;
 /** A tempo that changes by more than this over the take is named. */
 const DRIFT_NAMED = 0.05;
 
+type Amounts = Pick<Misreading, 'beats' | 'percent' | 'until'>;
+
 interface Found {
-  readonly code: MisreadingCode;
+  readonly code: Misreading['code'];
   readonly event: number;
   readonly gain: number;
-  readonly until: string;
-  readonly everywhere?: true;
+  readonly amounts: Amounts;
 }
 
-/** What an diagnosis says was misread. */
-function foundIn(written: Score, { hypotheses, gains, fit, lost }: Diagnosis, drift: number): Found[] {
-  const { events, notes } = written;
-  const eventOf = (clap: number) => {
-    const from =
-      fit.claps.slice(clap).find(({ note }) => note >= 0) ?? fit.claps.slice(0, clap).findLast(({ note }) => note >= 0);
-    return notes[from?.note ?? 0] ?? 0;
-  };
+/** Index of the written event of an expected clap, or of the nearest that is written. */
+function eventOf({ notes }: Score, { claps }: Diagnosis['fit'], clap: number): number {
+  const written = ({ note }: { note: number }) => note >= 0;
+  const nearest = claps.slice(clap).find(written) ?? claps.slice(0, clap).findLast(written);
+  return notes[nearest?.note ?? 0] ?? 0;
+}
+
+/** What a diagnosis says was misread. */
+function foundIn(score: Score, { hypotheses, gains, fit, lost }: Diagnosis, drift: number): Found[] {
+  const { events, notes } = score;
   const found: Found[] = hypotheses.map(({ code, event, shift }, i) => ({
     code,
     event,
     gain: gains[i]!,
-    until: shift ? beatsText(frac(Math.round(Math.abs(shift.beats) * 2), 2)) : '',
+    amounts: shift ? { beats: frac(Math.round(Math.abs(shift.beats) * 2), 2) } : {},
   }));
   if (Math.abs(drift) > DRIFT_NAMED && notes.length > 0) {
-    found.push({
-      code: drift > 0 ? 'rushing' : 'dragging',
-      event: notes[0]!,
-      gain: fit.bendCertainty ** 2 / 2,
-      until: `${Math.round(Math.abs(drift) * 100)} %`,
-      everywhere: true,
-    });
+    const percent = Math.round(Math.abs(drift) * 100);
+    const code = drift > 0 ? 'rushing' : 'dragging';
+    found.push({ code, event: notes[0]!, gain: fit.bendCertainty ** 2 / 2, amounts: { percent } });
   }
   if (lost) {
-    const again = events[eventOf(lost.to + 1)]!.source;
-    found.push({
-      code: 'lost-and-recovered',
-      event: eventOf(lost.from),
-      gain: lost.gain,
-      until: placeText(again.measure.number, again.beat).toLowerCase(),
-    });
+    const until: PlayedPlace = events[eventOf(score, fit, lost.to + 1)]!.source.place;
+    const event = eventOf(score, fit, lost.from);
+    found.push({ code: 'lost-and-recovered', event, gain: lost.gain, amounts: { until } });
   }
-  if (fit.stopped >= 0)
-    found.push({
-      code: 'stopped-early',
-      event: eventOf(fit.stopped),
-      gain: (fit.claps.length - fit.stopped) * 4,
-      until: '',
-    });
+  if (fit.stopped >= 0) {
+    const gain = (fit.claps.length - fit.stopped) * 4;
+    found.push({ code: 'stopped-early', event: eventOf(score, fit, fit.stopped), gain, amounts: {} });
+  }
   return found.sort((a, b) => b.gain - a.gain);
 }
 
 /**
- * What was misread in a take, the weightiest first, in the words of the class. Where the claps alone cannot tell two
- * misreadings apart, the other one is named after it.
+ * What was misread in a take, the weightiest first. Where the claps alone cannot tell two misreadings apart, the other
+ * one follows.
+ * @param drift  change of tempo as it is believed, as a part
  */
-export function namedIn(
-  pattern: Pattern,
-  written: Score,
-  diagnosis: Diagnosis,
-  follower: Follower,
-  speech: Speech,
-): Misreading[] {
-  const main = foundIn(written, diagnosis, follower.drift);
-  const others = main.length > 0 ? (diagnosis.others ?? []).flatMap((other) => foundIn(written, other, 0)) : [];
+export function misreadingsIn(score: Score, diagnosis: Diagnosis, drift: number): Misreading[] {
+  const main = foundIn(score, diagnosis, drift);
+  const others = main.length > 0 ? (diagnosis.others ?? []).flatMap((other) => foundIn(score, other, 0)) : [];
   const seen = new Set<string>();
-  return [...main, ...others.map((other) => ({ ...other, instead: true }))]
-    .filter(({ code, event }) => seen.size < seen.add(`${code} ${event}`).size)
+  return [...main.map((found) => ({ found, instead: false })), ...others.map((found) => ({ found, instead: true }))]
+    .filter(({ found: { code, event } }) => seen.size < seen.add(`${code} ${event}`).size)
     .slice(0, MOST_NAMED)
-    .map((found): Misreading => {
-      const { code, event, until } = found;
-      const { measure, beat } = written.events[event]!.source;
-      const said = withValueNames(
-        MISREADINGS[code].sentence(wordsFor(pattern, written, event, speech, until)),
-        speech.naming ?? 'quarters',
-      );
-      const place = 'everywhere' in found ? 'The whole take' : placeText(measure.number, beat);
-      return {
-        code,
-        measure: measure.number,
-        beat,
-        sentence: `${'instead' in found ? 'Or it was this. ' : ''}${place}: ${said}`,
-      };
+    .map(({ found: { code, event, amounts }, instead }): Misreading => {
+      const { place } = score.events[event]!.source;
+      return { code, event, ...place, ...amounts, ...(instead ? { instead } : {}) };
     });
 }

@@ -1,4 +1,4 @@
-import { WHOLE_TAKE_CODES } from './misreadings/misreading.ts';
+import { isAboutTake } from './misreadings/table.ts';
 import { type TakeResult } from './takeResult.ts';
 
 /** What is needed of a take to choose what comes next. */
@@ -24,8 +24,8 @@ const TOO_LOW = 3;
 const PRACTICE_BPM = 60;
 
 /**
- * Two takes in a row at mark 4: the next rung of the ladder, then the next pattern. Two below 3: the hardest measure alone
- * where one stands out, else half speed (handbook §8).
+ * Two takes in a row at mark 4: the next rung of the ladder, then the next pattern. Two below 3: the hardest measure
+ * alone where one stands out, else half speed (handbook §8).
  * @param takes  of one child and one pattern, oldest first
  */
 export function nextStep(takes: readonly TakeSoFar[], ladder: readonly number[] = TEMPO_LADDER): NextStep {
@@ -49,7 +49,7 @@ export function hardestMeasure({
   notes,
   extras,
 }: Pick<TakeResult, 'misreadings' | 'notes' | 'extras'>): number | undefined {
-  const named = misreadings.find(({ code }) => !WHOLE_TAKE_CODES.has(code));
+  const named = misreadings.find(({ code }) => !isAboutTake(code));
   if (named) return Math.max(1, named.measure);
   const lost = new Map<number, number>();
   const lose = (measure: number, points: number) => lost.set(measure, (lost.get(measure) ?? 0) + points);

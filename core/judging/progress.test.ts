@@ -1,17 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { patternOf } from '../rhythm/arbitrary.test-helper.ts';
 import { elementsOf } from '../rhythm/elements.ts';
-import { type TakeRequest, judge } from './judge.ts';
+import { resultOf, troubleWith } from './judged.test-helper.ts';
 import { masteryOf } from './mastery.ts';
-import { besidesOf } from '../wording/feetAndHolds.ts';
+import { feetAndHoldsSentences } from '../wording/feetAndHolds.ts';
+import { PLAIN_VOICE } from '../wording/voice.ts';
 import { simulateReleases, simulateSteps, simulateTake } from './simulatedChild.ts';
 import { hardestMeasure, nextStep } from './nextStep.ts';
-
-const judged = (request: TakeRequest) => {
-  const result = judge(request);
-  if (!result.ok) throw new Error(result.reason);
-  return result.result;
-};
 
 describe('the next step', () => {
   it.each([
@@ -55,8 +50,8 @@ describe('the next step', () => {
   ] as const)('after %j: %j', (takes, step) => expect(nextStep(takes)).toEqual(step));
   it('finds the measure that cost most', () => {
     const pattern = patternOf('4/4 q q q q | q (q) q q | q q q q');
-    expect(hardestMeasure(judged({ pattern, bpm: 60, onsets: [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11] }))).toBe(2);
-    expect(hardestMeasure(judged({ pattern, bpm: 60, onsets: [0, 1, 2, 3, 4, 6, 7, 8, 9, 10, 11] }))).toBeUndefined();
+    expect(hardestMeasure(resultOf({ pattern, bpm: 60, onsets: [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11] }))).toBe(2);
+    expect(hardestMeasure(resultOf({ pattern, bpm: 60, onsets: [0, 1, 2, 3, 4, 6, 7, 8, 9, 10, 11] }))).toBeUndefined();
   });
 });
 
@@ -75,7 +70,7 @@ describe('elements and mastery', () => {
     const take = (onsets: number[], takenAt: number) => ({
       pattern,
       takenAt,
-      result: judged({ pattern, bpm: 60, onsets }),
+      result: resultOf({ pattern, bpm: 60, onsets }),
     });
     const right = [0, 1, 2, 3, 4, 4.5, 5, 5.5, 6];
     const [quarter, pair] = masteryOf([
@@ -96,7 +91,7 @@ describe('two streams and held notes', () => {
   const hands = [0, 1, 1.5, 2, 4, 6, 7];
   it('judges the feet on their own, and how far the two are apart', () => {
     const feet = [0, 1, 2, 3, 4, 5, 6, 7].map((time) => time - 0.02);
-    expect(judged({ pattern, bpm: 60, onsets: hands, feet }).feet).toEqual({
+    expect(resultOf({ pattern, bpm: 60, onsets: hands, feet }).feet).toEqual({
       onBeat: 8,
       beats: 8,
       extras: 0,
@@ -104,7 +99,7 @@ describe('two streams and held notes', () => {
       handsLaterMs: 20,
       apartMs: 0,
     });
-    expect(judged({ pattern, bpm: 60, onsets: hands, feet: [0, 1.4, 2, 2.5, 4] }).feet).toMatchObject({
+    expect(resultOf({ pattern, bpm: 60, onsets: hands, feet: [0, 1.4, 2, 2.5, 4] }).feet).toMatchObject({
       onBeat: 3,
       extras: 2,
     });
@@ -112,13 +107,13 @@ describe('two streams and held notes', () => {
   it('takes the lead of the feet off, not that of the hands', () => {
     const feet = [0, 1, 2, 3, 4, 5, 6, 7].map((time) => time + 0.07);
     expect(
-      judged({ pattern, bpm: 60, onsets: hands.map((time) => time - 0.05), feet, ages: '11-13' }).feet,
+      resultOf({ pattern, bpm: 60, onsets: hands.map((time) => time - 0.05), feet, ages: '11-13' }).feet,
     ).toMatchObject({ onBeat: 8, leadMs: -70, handsLaterMs: -120 });
   });
   it('without a click the beat is the child’s own', () => {
     const own = (time: number) => 5 + time * 1.2;
     const feet = [0, 1, 2, 3, 4, 5, 6, 7].map(own);
-    expect(judged({ pattern, bpm: 60, onsets: hands.map(own), feet, free: true }).feet).toMatchObject({
+    expect(resultOf({ pattern, bpm: 60, onsets: hands.map(own), feet, free: true }).feet).toMatchObject({
       onBeat: 8,
       extras: 0,
       apartMs: 0,
@@ -126,14 +121,14 @@ describe('two streams and held notes', () => {
   });
   it('a release that is not known is not judged', () => {
     const releases = [0.3, 1.2, 1.6, null, 4.8, 6.2, 7.2];
-    expect(judged({ pattern, bpm: 60, onsets: hands, releases }).holds).toEqual([
+    expect(resultOf({ pattern, bpm: 60, onsets: hands, releases }).holds).toEqual([
       { index: 4, verdict: 'cut', heldS: 0.8, writtenS: 2 },
     ]);
   });
   it('a steady simulated child steps on the beat and holds on', () => {
     const child = { spread: 0.01, lead: 0.03 };
     const onsets = simulateTake(pattern, 60, child, 3);
-    const { feet, holds } = judged({
+    const { feet, holds } = resultOf({
       pattern,
       bpm: 60,
       onsets,
@@ -158,21 +153,24 @@ describe('two streams and held notes', () => {
     [
       { releases: [0.3, 1.2, 1.6, 3.9, 6.9, 6.9, 7.2] },
       [
-        'Long notes: 1 of 2 were held for their time. Measure 2, beat 1: held too long. Let go where the next note or rest begins.',
+        'Long notes: 1 of 2 were held for their time. ' +
+          'Measure 2, beat 1: held too long. Let go where the next note or rest begins.',
       ],
     ],
     [{}, []],
   ])('says of %j: %j', (more, sentences) =>
-    expect(besidesOf(judged({ pattern, bpm: 60, onsets: hands, ...more }))).toEqual(sentences),
+    expect(feetAndHoldsSentences(resultOf({ pattern, bpm: 60, onsets: hands, ...more }), PLAIN_VOICE)).toEqual(
+      sentences,
+    ),
   );
   it('tells long notes that were kept from those that were cut or held over', () => {
     const releases = [0.3, 1.2, 1.6, 3.9, 4.8, 6.2, 7.2];
-    expect(judged({ pattern, bpm: 60, onsets: hands, releases }).holds).toEqual([
+    expect(resultOf({ pattern, bpm: 60, onsets: hands, releases }).holds).toEqual([
       { index: 3, verdict: 'kept', heldS: 1.9, writtenS: 2 },
       { index: 4, verdict: 'cut', heldS: 0.8, writtenS: 2 },
     ]);
     expect(
-      judged({ pattern, bpm: 60, onsets: hands, releases: releases.map((time, i) => (i === 4 ? 6.9 : time)) })
+      resultOf({ pattern, bpm: 60, onsets: hands, releases: releases.map((time, i) => (i === 4 ? 6.9 : time)) })
         .holds![1]!.verdict,
     ).toBe('held-over');
   });
@@ -181,7 +179,6 @@ describe('two streams and held notes', () => {
     [{ releases: [1] }, 'release'],
     [{ releases: hands.map((time) => time - 1) }, 'release'],
   ])('refuses %j', (more, word) => {
-    const result = judge({ pattern, bpm: 60, onsets: hands, ...more });
-    expect(result.ok ? '' : result.reason).toContain(word);
+    expect(troubleWith({ pattern, bpm: 60, onsets: hands, ...more })).toContain(word);
   });
 });

@@ -42,14 +42,14 @@ const EIGHTH = frac(1, 8);
 const KNOWN = new WeakMap<Schedule, Score>();
 
 /** Prepares what is written; kept with the pattern, for a class is heard on one pattern. */
-export function scoreOf(expected: Schedule): Score {
-  const known = KNOWN.get(expected);
+export function scoreOf(schedule: Schedule): Score {
+  const known = KNOWN.get(schedule);
   if (known) return known;
-  const { measures: played, whole } = expected;
+  const { measures: played, whole } = schedule;
   // By position, not by measure: in a repeat the same measure is played again.
   const playedOf = played.flatMap(({ measure }, i) => measure.events.map(() => i));
   let note = -1;
-  const events = expected.events.map((source, i): ScoreEvent => {
+  const events = schedule.events.map((source, i): ScoreEvent => {
     const { event, measure, time, end } = source;
     if (event.kind === 'note') note++;
     const beat = beatOf(measure.meter);
@@ -76,14 +76,14 @@ export function scoreOf(expected: Schedule): Score {
   const first = beatOf(played[0]!.measure.meter);
   const { upper, lower } = played[0]!.measure.meter;
   const written: Score = {
-    schedule: expected,
+    schedule,
     events,
     notes: events.flatMap(({ kind }, i) => (kind === 'note' ? [i] : [])),
     measures,
     beat: toNumber(first.length) * whole,
     beatsInMeasure: upper / lower / toNumber(first.length),
   };
-  KNOWN.set(expected, written);
+  KNOWN.set(schedule, written);
   return written;
 }
 

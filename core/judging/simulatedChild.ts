@@ -1,8 +1,8 @@
 import { type Random, randomFrom } from '../random.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
 import { scheduleOf, soundEnd } from '../timing/schedule.ts';
-import type { MisreadingCode, Hypothesis } from './misreadings/misreading.ts';
-import { MISREADINGS } from './misreadings/table.ts';
+import type { Hypothesis, SlippingTake } from './misreadings/hypothesis.ts';
+import { type MisreadingCode, MISREADINGS } from './misreadings/table.ts';
 import type { ExpectedClap } from './expectedClap.ts';
 import { type Score, scoreOf } from './scoreEvents.ts';
 import { beatTimes } from '../timing/pulses.ts';
@@ -38,52 +38,35 @@ export interface SimulatedTake {
   readonly slips: readonly { readonly code: MisreadingCode; readonly event: number }[];
 }
 
-/** Change of tempo of a child that rushes or drags, as a part. */
-const RUSHES = { least: 0.07, more: 0.08 };
-
-interface State {
-  claps: ExpectedClap[];
-  drift: number;
-  slips: { code: MisreadingCode; event: number }[];
+interface State extends SlippingTake {
+  readonly slips: { code: MisreadingCode; event: number }[];
 }
 
-function apply(state: State, hypothesis: Hypothesis): void {
-  state.claps = hypothesis.apply(state.claps);
-  state.slips.push({ code: hypothesis.code, event: hypothesis.event });
+function slip(state: State, code: MisreadingCode, { event, apply }: Hypothesis): void {
+  state.claps = apply(state.claps);
+  state.slips.push({ code, event });
 }
 
-/** Kinds that rewrite no single place. */
-function slipByHand(state: State, code: MisreadingCode, written: Score, random: Random): void {
-  const { events, notes } = written;
-  const eventOf = (clap: ExpectedClap | undefined) => notes[Math.max(0, clap?.note ?? 0)] ?? 0;
-  switch (code) {
-    case 'rushing':
-    case 'dragging':
-      state.drift += (code === 'rushing' ? 1 : -1) * (RUSHES.least + RUSHES.more * random.next());
-      state.slips.push({ code, event: notes[0] ?? 0 });
-      return;
-    case 'stopped-early': {
-      const keep = Math.max(1, Math.floor(state.claps.length * (0.4 + 0.4 * random.next())));
-      if (state.claps.length - keep < 2) return;
-      state.slips.push({ code, event: eventOf(state.claps[keep]) });
-      state.claps = state.claps.slice(0, keep);
-      return;
-    }
-    case 'lost-and-recovered': {
-      const size = 4 + random.below(3);
-      const room = state.claps.length - size - 3;
-      if (room < 2) return;
-      const from = 1 + random.below(room);
-      const beat = events[0]!.beat;
-      state.slips.push({ code, event: eventOf(state.claps[from]) });
-      state.claps = state.claps.map((clap, i) =>
-        i < from || i >= from + size
-          ? clap
-          : { ...clap, time: clap.time + (random.next() < 0.5 ? -1 : 1) * beat * (0.25 + 0.2 * random.next()) },
-      );
-      return;
-    }
-    default:
+/** One misreading, at a place that was asked for or that the seed chooses. */
+function misread(state: State, { code, event: wanted }: Slip, score: Score, random: Random): void {
+  const kind = MISREADINGS[code];
+  if ('slip' in kind) {
+    const event = kind.slip(state, score, random);
+    if (event !== undefined) state.slips.push({ code, event });
+    return;
+  }
+  const places = kind.hypotheses(score).filter(({ event }) => wanted === undefined || event === wanted);
+  if (places.length > 0) slip(state, code, random.pick(places));
+}
+
+/** A habit: at each place where it can happen, with a chance. */
+function misreadOften(state: State, code: MisreadingCode, chance: number, score: Score, random: Random): void {
+  const kind = MISREADINGS[code];
+  if ('slip' in kind) return;
+  const seen = new Set<number>();
+  for (const hypothesis of kind.hypotheses(score)) {
+    if (!seen.has(hypothesis.event) && random.next() < chance) slip(state, code, hypothesis);
+    seen.add(hypothesis.event);
   }
 }
 
@@ -93,27 +76,15 @@ function slipByHand(state: State, code: MisreadingCode, written: Score, random: 
  */
 export function simulate(pattern: Pattern, bpm: number, child: SimulatedChild, seed: number): SimulatedTake {
   const random = randomFrom(seed);
-  const written = scoreOf(scheduleOf(pattern, bpm));
-  const claps = written.notes.map((index, note): ExpectedClap => ({
-    note,
-    written: written.events[index]!.time,
-    time: written.events[index]!.time,
-  }));
+  const score = scoreOf(scheduleOf(pattern, bpm));
+  const claps = score.notes.map((index, note): ExpectedClap => {
+    const { time } = score.events[index]!;
+    return { note, written: time, time };
+  });
   const state: State = { claps, drift: child.drift ?? 0, slips: [] };
-  for (const { code, event } of child.misreads ?? []) {
-    const places = MISREADINGS[code]
-      .hypotheses(written)
-      .filter((hypothesis) => event === undefined || hypothesis.event === event);
-    if (places.length > 0) apply(state, random.pick(places));
-    else slipByHand(state, code, written, random);
-  }
-  for (const [code, chance] of Object.entries(child.habits ?? {})) {
-    const seen = new Set<number>();
-    for (const hypothesis of MISREADINGS[code as MisreadingCode].hypotheses(written)) {
-      if (!seen.has(hypothesis.event) && random.next() < chance) apply(state, hypothesis);
-      seen.add(hypothesis.event);
-    }
-  }
+  for (const one of child.misreads ?? []) misread(state, one, score, random);
+  for (const [code, chance] of Object.entries(child.habits ?? {}))
+    misreadOften(state, code as MisreadingCode, chance, score, random);
   const gone = (note: number) => note >= 0 && (child.missed?.includes(note) || random.next() < (child.leavesOut ?? 0));
   const sounded = [...state.claps].sort((a, b) => a.time - b.time).filter(({ note }) => !gone(note));
   const first = sounded[0]?.time ?? 0;
@@ -155,13 +126,13 @@ export function simulateReleases(
   seed: number,
 ): number[] {
   const random = randomFrom(seed + 2);
-  const expected = scheduleOf(pattern, bpm);
+  const schedule = scheduleOf(pattern, bpm);
   return onsets.map((onset) => {
-    const note = expected.notes.reduce(
+    const note = schedule.notes.reduce(
       (best, one) => (Math.abs(one.time - onset) < Math.abs(best.time - onset) ? one : best),
-      expected.notes[0]!,
+      schedule.notes[0]!,
     );
-    const held = soundEnd(expected, note) - note.time - LETS_GO + random.normal() * spread;
+    const held = soundEnd(schedule, note) - note.time - LETS_GO + random.normal() * spread;
     return onset + Math.max(LETS_GO, held);
   });
 }

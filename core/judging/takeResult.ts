@@ -1,55 +1,73 @@
-import { type ExtraKind } from './extras.ts';
-import type { MisreadingCode } from './misreadings/misreading.ts';
-import { type JudgedHold } from './holds.ts';
-import { type FeetResult } from './feet.ts';
+import type { Fraction } from '../rhythm/fraction.ts';
+import type { PlayedPlace } from '../timing/schedule.ts';
+import type { Bpm, Seconds } from '../timing/units.ts';
+import type { ExtraKind } from './extras.ts';
+import type { FeetResult } from './feet.ts';
+import type { JudgedHold } from './holds.ts';
+import type { MisreadingCode } from './misreadings/table.ts';
 
-export type Verdict = 'on-time' | 'early' | 'late' | 'missed';
+/** Raised when a result changes its shape or what it says: results of an older version are judged again. */
+export const RESULT_VERSION = 1;
 
-export interface JudgedNote {
+export const VERDICTS = ['on-time', 'early', 'late', 'missed'] as const;
+export type Verdict = (typeof VERDICTS)[number];
+
+export interface JudgedNote extends PlayedPlace {
   /** Counts the sounded notes from 0 in playing order. */
   readonly index: number;
-  readonly measure: number;
-  /** "1 1/2": in counted beats from 1. */
-  readonly beat: string;
   readonly verdict: Verdict;
   /** Late is positive; lead, drift and what the child was followed in taken off. Absent when missed. */
   readonly errorMs?: number;
+  /** Index of its onset in the take. Absent when missed. */
+  readonly onset?: number;
 }
 
-export interface Extra {
-  /** Seconds, as it was given. */
-  readonly time: number;
-  readonly measure: number;
-  readonly beat: string;
+/** An onset that belongs to no note. */
+export interface Extra extends PlayedPlace {
+  /** Index of the onset in the take. */
+  readonly onset: number;
+  /** As it was given. */
+  readonly seconds: Seconds;
   readonly kind: ExtraKind;
 }
 
-export interface Misreading {
+/** What was misread, as facts; the words are made when it is shown. */
+export interface Misreading extends PlayedPlace {
   readonly code: MisreadingCode;
-  readonly measure: number;
-  readonly beat: string;
-  readonly sentence: string;
+  /** Index of the written event it is about, in playing order. */
+  readonly event: number;
+  /** By so many beats all that follows, or the whole take, came too early or too late; without a sign. */
+  readonly beats?: Fraction;
+  /** Change of tempo over the take in %, without a sign. */
+  readonly percent?: number;
+  /** Of a stretch: from here on all is right again. */
+  readonly until?: PlayedPlace;
+  /** The claps alone cannot tell it from the misreading before it. */
+  readonly instead?: true;
 }
 
+export interface TempoKept {
+  /** Counted beats a minute as played, on average. */
+  readonly bpm: Bpm;
+  /** Change from the first to the last note; faster is positive. */
+  readonly driftPct: number;
+  readonly spreadMs: number;
+  /** Ahead of the click is positive; 0 in a free take. */
+  readonly leadMs: number;
+}
+
+/** A take judged: facts only. */
 export interface TakeResult {
   readonly notes: readonly JudgedNote[];
   readonly extras: readonly Extra[];
   /** At most three; the first is the one thing to fix. */
   readonly misreadings: readonly Misreading[];
-  readonly tempo: {
-    /** Counted beats a minute as played, on average. */
-    readonly bpm: number;
-    /** Change from the first to the last note; faster is positive. */
-    readonly driftPct: number;
-    readonly spreadMs: number;
-    /** Ahead of the click is positive; 0 in a free take. */
-    readonly leadMs: number;
-  };
+  readonly tempo: TempoKept;
   /** From which note on the child is how many beats ahead. */
-  readonly follow: readonly { readonly fromNote: number; readonly beatsAhead: string }[];
+  readonly follow: readonly { readonly fromNote: number; readonly beatsAhead: Fraction }[];
   /** Part of the notes that were with the click itself, the child not followed; null in a free take. */
-  readonly withBeat?: number | null;
-  /** The take as rhythm text. */
+  readonly withBeat: number | null;
+  /** The take as rhythm text, repeats written out. */
   readonly heard: string;
   readonly accuracy: number;
   readonly mark: number;

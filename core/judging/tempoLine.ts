@@ -1,6 +1,6 @@
 import type { Pattern } from '../rhythm/pattern.ts';
 import { scheduleOf } from '../timing/schedule.ts';
-import { BOUNCE } from './windows.ts';
+import type { Bpm, Seconds } from '../timing/units.ts';
 import { type TakeResult } from './takeResult.ts';
 
 /** A clap of a take with its note. */
@@ -11,20 +11,16 @@ export interface Paired {
   readonly heard: number;
 }
 
-/** Which onset each note that was heard got: what is left when the extra claps and bounces are taken away, in order. */
+/** The notes that were heard, each with its clap. */
 export function pairsOf(
   pattern: Pattern,
-  bpm: number,
-  { notes, extras }: Pick<TakeResult, 'notes' | 'extras'>,
-  onsets: readonly number[],
+  bpm: Bpm,
+  { notes }: Pick<TakeResult, 'notes'>,
+  onsets: readonly Seconds[],
 ): Paired[] {
-  const extra = new Set(extras.map(({ time }) => time.toFixed(4)));
-  const kept = onsets.filter((time) => !extra.has(time.toFixed(4)));
-  const heard = notes.filter(({ verdict }) => verdict !== 'missed');
-  const claps = kept.length > heard.length ? kept.filter((time, i) => i === 0 || time - kept[i - 1]! >= BOUNCE) : kept;
   const { notes: written } = scheduleOf(pattern, bpm);
-  return heard.flatMap(({ index }, i) =>
-    claps[i] === undefined || !written[index] ? [] : [{ note: index, written: written[index].time, heard: claps[i] }],
+  return notes.flatMap(({ index, onset }) =>
+    onset === undefined ? [] : [{ note: index, written: written[index]!.time, heard: onsets[onset]! }],
   );
 }
 
@@ -37,9 +33,9 @@ const SMOOTH = 2;
  */
 export function tempoLine(
   pattern: Pattern,
-  bpm: number,
-  result: Pick<TakeResult, 'notes' | 'extras'>,
-  onsets: readonly number[],
+  bpm: Bpm,
+  result: Pick<TakeResult, 'notes'>,
+  onsets: readonly Seconds[],
 ): { readonly at: number; readonly bpm: number }[] {
   const pairs = pairsOf(pattern, bpm, result, onsets);
   return pairs.flatMap(({ written }, i) => {

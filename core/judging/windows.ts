@@ -29,7 +29,9 @@ export function windowsFor(ages: Ages): Windows {
   return { onTime: ON_TIME[ages], onTimeOfGap: 0.4, reach: 0.25, reachOfGap: 0.5 };
 }
 
-/** What a teacher can change for a class: what is on time, in milliseconds either way; null is as usual for the ages. */
+/**
+ * What a teacher can change for a class: what is on time, in milliseconds either way; null is as usual for the ages.
+ */
 export interface WindowSettings {
   readonly ages: Ages;
   readonly onTimeMs?: number | null | undefined;

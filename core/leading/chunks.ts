@@ -55,8 +55,3 @@ export function chunkPattern(pattern: Pattern, { from, to, whole }: Chunk): Patt
   const measures = writtenMeasures(pattern).slice(withPickup ? 0 : from - 1 + shift, to + shift);
   return { pickup: withPickup, measures };
 }
-
-/** "measures 3-4", "measure 2", "all". */
-export function chunkName({ from, to, whole }: Chunk): string {
-  return whole ? 'all' : from === to ? `measure ${from}` : `measures ${from}-${to}`;
-}

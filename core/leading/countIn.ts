@@ -25,7 +25,8 @@ export interface CountInOptions {
 const READY_GO = ['ready', 'go'] as const;
 
 /**
- * The beats that lead in, the last of them just before the first note; each has its number, the last two say "ready, go".
+ * The beats that lead in, the last of them just before the first note; each has its number, the last two say "ready,
+ * go".
  * @param bpm  counted beats of the first meter a minute
  * @example 4/4 at 60 → "1" at -4, "2" at -3, "ready" at -2, "go" at -1
  */

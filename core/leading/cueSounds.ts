@@ -1,19 +1,10 @@
 import type { Sound } from '../sound/sounds.ts';
 import { recordingOf } from './spokenWords.ts';
-import type { Cue } from './timetable.ts';
+import type { Cue } from './cue.ts';
 
 /** What the teacher can turn up, down and off. */
-export const CHANNELS = {
-  click: 'Click',
-  count: 'Count-in',
-  syllables: 'Syllables',
-  claps: 'Claps',
-  feet: 'Feet',
-} as const;
-
-export type Channel = keyof typeof CHANNELS;
-
-export const CHANNEL_IDS = Object.keys(CHANNELS) as readonly Channel[];
+export const CHANNEL_IDS = ['click', 'count', 'syllables', 'claps', 'feet'] as const;
+export type Channel = (typeof CHANNEL_IDS)[number];
 
 /** Which sound a cue makes and on which channel; undefined for what is only shown. */
 export function soundOf(

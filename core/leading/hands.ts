@@ -7,11 +7,22 @@ import type { Pattern } from '../rhythm/pattern.ts';
 import { placePattern } from '../rhythm/place.ts';
 import type { ValueLetter } from '../rhythm/value.ts';
 
-/** What the hands do at a note or rest (handbook §5): clap; push forward on each further beat; open for a rest. */
-export function handsOn(event: CountedEvent): string {
-  if (event.kind === 'rest') return '(open)';
-  const pushes = (event.kind === 'tied' ? beatsHeld(event) : beatsInside(event)).map(() => 'push');
-  return event.kind === 'tied' ? `-${pushes.join('-')}` : ['clap', ...pushes].join('-');
+export type HandMove = 'clap' | 'push' | 'open';
+
+/**
+ * What the hands do at a note or rest (handbook §5): clap; push forward on each further beat; open for a rest. A tied-
+ * on note in which no beat starts asks nothing of them.
+ */
+export function handMoves(event: CountedEvent): HandMove[] {
+  if (event.kind === 'rest') return ['open'];
+  if (event.kind === 'tied') return beatsHeld(event).map(() => 'push');
+  return ['clap', ...beatsInside(event).map((): HandMove => 'push')];
+}
+
+/** The same as a word under the note: "clap-push"; "-push" for what is tied on; "(open)" for a rest. */
+function handText(event: CountedEvent): string {
+  const moves = handMoves(event).join('-');
+  return event.kind === 'rest' ? `(${moves})` : event.kind === 'tied' ? `-${moves}` : moves;
 }
 
 /** The hands of a whole pattern, in the shape of written counts, so that they stand on the same ruler. */
@@ -19,7 +30,11 @@ export function handsOf(pattern: Pattern, beat?: ValueLetter): CountedMeasure[] 
   const placed = placePattern(pattern);
   return eventsOf(placed, beat).map((events, i) => ({
     number: placed[i]!.number,
-    tokens: events.map((event) => ({ kind: event.kind, beat: mixed(add(event.onset, frac(1))), text: handsOn(event) })),
+    tokens: events.map((event) => ({
+      kind: event.kind,
+      beat: mixed(add(event.onset, frac(1))),
+      text: handText(event),
+    })),
   }));
 }
 

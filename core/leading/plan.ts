@@ -1,24 +1,15 @@
 import type { Pattern } from '../rhythm/pattern.ts';
 import { type ChunkPlan, lastMeasure } from './chunks.ts';
+import type { Bpm, Seconds } from '../timing/units.ts';
 import type { CountInKind } from './countIn.ts';
 import { FASTEST_BPM, SLOWEST_BPM } from '../timing/limits.ts';
 
 /** What a pass does, in the order of the work (handbook §6). */
-export const ACTIVITIES = {
-  say: 'say the counts',
-  'say-clap': 'say and clap',
-  clap: 'clap, think the counts',
-  play: 'play or tap',
-  backwards: 'backwards',
-  covered: 'clap, one more measure covered',
-  echo: 'echo: hear it, clap it back, see it',
-} as const;
-export type Activity = keyof typeof ACTIVITIES;
-export const ACTIVITY_IDS = Object.keys(ACTIVITIES) as readonly Activity[];
+export const ACTIVITY_IDS = ['say', 'say-clap', 'clap', 'play', 'backwards', 'covered', 'echo'] as const;
+export type Activity = (typeof ACTIVITY_IDS)[number];
 
-export const WHO = { together: 'together', 'i-go': 'I go, you go', 'you-go': 'you go first, then check' } as const;
-export type Who = keyof typeof WHO;
-export const WHO_IDS = Object.keys(WHO) as readonly Who[];
+export const WHO_IDS = ['together', 'i-go', 'you-go'] as const;
+export type Who = (typeof WHO_IDS)[number];
 
 export interface PlannedPass {
   readonly activity: Activity;
@@ -35,8 +26,8 @@ export interface Rung {
 
 /**
  * How a pattern is led. Each chunk goes through all passes; the ladder says at which tempo. Chunks before the last are
- * practised at the first tempo; the last one climbs the ladder. Where the ladder has more passes than the list, the list
- * starts again; where it has fewer, its last tempo stays.
+ * practised at the first tempo; the last one climbs the ladder. Where the ladder has more passes than the list, the
+ * list starts again; where it has fewer, its last tempo stays.
  */
 export interface Plan {
   readonly title: string;
@@ -57,37 +48,39 @@ export interface Plan {
 }
 
 export const MOST_PASSES = 60;
-const MOST_REST_BEATS = 32;
+export const MOST_REST_BEATS = 32;
 /** No lesson is longer; a longer run is a slip of the keyboard. */
-export const LONGEST_RUN_SECONDS = 60 * 60;
+export const LONGEST_RUN: Seconds = 60 * 60;
 
 /** The tempo of a rung, its factor applied. */
 export function tempoOf({ bpm, factor = 1 }: Rung): number {
   return bpm * factor;
 }
 
-/** Why a plan cannot lead a pattern, in one sentence that says what to do; undefined when it can. */
-export function planTrouble(pattern: Pattern, plan: Plan): string | undefined {
+/** Why a plan cannot lead a pattern. */
+export type PlanTrouble =
+  | { readonly code: 'no-passes' | 'no-tempo' | 'passes' | 'rest' | 'joined' }
+  | { readonly code: 'tempo'; readonly bpm: Bpm }
+  | { readonly code: 'range'; readonly last: number }
+  | { readonly code: 'too-long'; readonly seconds: Seconds };
+
+const isWhole = (n: number, least: number, most: number) => Number.isInteger(n) && n >= least && n <= most;
+
+/** What is wrong with a plan for a pattern; undefined when it can lead it. */
+export function planTrouble(pattern: Pattern, plan: Plan): PlanTrouble | undefined {
   const { passes, ladder, restBeats, chunks } = plan;
-  if (passes.length === 0) return 'choose at least one pass';
-  if (ladder.length === 0) return 'set a tempo';
-  const slow = ladder.find((rung) => !(tempoOf(rung) >= SLOWEST_BPM && tempoOf(rung) <= FASTEST_BPM));
-  if (slow) return `the tempo must be from ${SLOWEST_BPM} to ${FASTEST_BPM} beats a minute, not ${tempoOf(slow)}`;
+  if (passes.length === 0) return { code: 'no-passes' };
+  if (ladder.length === 0) return { code: 'no-tempo' };
+  const bpm = ladder.map(tempoOf).find((tempo) => !(tempo >= SLOWEST_BPM && tempo <= FASTEST_BPM));
+  if (bpm !== undefined) return { code: 'tempo', bpm };
   const count = ladder.reduce((total, rung) => total + rung.passes, 0);
-  if (
-    ladder.some(({ passes: n }) => !Number.isInteger(n) || n < 1) ||
-    count > MOST_PASSES ||
-    passes.length > MOST_PASSES
-  )
-    return `each tempo takes 1 to ${MOST_PASSES} passes, and all together no more than ${MOST_PASSES}`;
-  if (!Number.isInteger(restBeats) || restBeats < 0 || restBeats > MOST_REST_BEATS)
-    return `rest from 0 to ${MOST_REST_BEATS} beats between the passes`;
+  const each = ladder.every((rung) => isWhole(rung.passes, 1, MOST_PASSES));
+  if (!each || count > MOST_PASSES || passes.length > MOST_PASSES) return { code: 'passes' };
+  if (!isWhole(restBeats, 0, MOST_REST_BEATS)) return { code: 'rest' };
   const last = lastMeasure(pattern);
   if (chunks.kind === 'range' && !(chunks.from >= 1 && chunks.from <= chunks.to && chunks.to <= last))
-    return `the pattern has the measures 1 to ${last}: choose among them`;
-  if (chunks.kind === 'joined' && !(Number.isInteger(chunks.by) && chunks.by >= 1))
-    return 'join by one measure or more';
-  return undefined;
+    return { code: 'range', last };
+  return chunks.kind === 'joined' && !isWhole(chunks.by, 1, Infinity) ? { code: 'joined' } : undefined;
 }
 
 const USUAL = { restBeats: 0, countIn: 'measure', countInEach: true, divided: false, twoLines: false } as const;

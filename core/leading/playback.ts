@@ -1,6 +1,6 @@
 /**
- * How a run goes through its timetable while it sounds: at what audio time which time of the table is heard. A run that is
- * never touched is one leg; a change of tempo, a jump or a loop begins another.
+ * How a run goes through its timetable while it sounds: at what audio time which time of the table is heard. A run that
+ * is never touched is one leg; a change of tempo, a jump or a loop begins another.
  */
 export interface Leg {
   /** Audio seconds at which it begins. */
@@ -23,7 +23,10 @@ export function legEnd(leg: Leg): number {
   return audioTime(leg, leg.to);
 }
 
-/** What is heard at an audio time; before the first leg its beginning, after the last its end, in a gap where it went on. */
+/**
+ * What is heard at an audio time; before the first leg its beginning, after the last its end, in a gap where it went
+ * on.
+ */
 export function tableTime(course: Playback, audio: number): { readonly leg: number; readonly time: number } {
   let index = 0;
   while (index + 1 < course.length && course[index + 1]!.at <= audio) index++;

@@ -1,5 +1,5 @@
 import { type Sound, WHISPER_LEVEL, limit, soundKey, synthesise } from '../sound/sounds.ts';
-import type { Cue } from './timetable.ts';
+import type { Cue } from './cue.ts';
 import { type Channel, soundOf } from './cueSounds.ts';
 
 /** A recorded word, ready to be mixed. */

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { SCHOOL_IDS } from '../counting/school.ts';
+import { SCHOOL_IDS } from '../counting/schools.ts';
 import { everydayPattern, patternOf } from '../rhythm/arbitrary.test-helper.ts';
 import { wavFile } from '../sound/wav.ts';
 import { audioTime, changeRate, goOn, tableTime } from './playback.ts';
@@ -28,7 +28,7 @@ const RATE = 8000;
 
 function rendered(plan: Plan, levels: Record<Channel, number>, words: TrackOptions['words'] = new Map()) {
   const made = timetable(patternOf('4/4 q e e (q) q | h 3{e e e} q'), plan, { school: 'numbers' });
-  if (!made.ok) throw new Error(made.reason);
+  if (!made.ok) throw new Error(made.trouble.code);
   const options = { sampleRate: RATE, seconds: made.timetable.seconds, levels, words };
   const blocks = [...practiceTrack(made.timetable.cues, options)];
   const samples = Float32Array.from(blocks.flatMap(({ block }) => [...block]));

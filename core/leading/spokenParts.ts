@@ -14,7 +14,9 @@ const SMALL = '₀₁₂₃₄₅₆₇₈₉';
 const plain = (text: string) =>
   [...text].map((sign) => (SMALL.includes(sign) ? String(SMALL.indexOf(sign)) : sign)).join('');
 
-/** The times at which the parts of a count are said: at the onset and the beats inside, or the pulses inside, or evenly. */
+/**
+ * The times at which the parts of a count are said: at the onset and the beats inside, or the pulses inside, or evenly.
+ */
 function times(event: CountedEvent, count: number): Fraction[] {
   const held = event.kind === 'tied';
   const own = held ? [] : [event.onset];
@@ -27,7 +29,8 @@ function times(event: CountedEvent, count: number): Fraction[] {
 }
 
 /**
- * A written count as it is spoken: "1-2" is "1" at the note and "2" a beat later. Signs that are not spoken give nothing.
+ * A written count as it is spoken: "1-2" is "1" at the note and "2" a beat later. Signs that are not spoken give
+ * nothing.
  * @example a half note on beat 1, "1-2" → 1 at 0, 2 at 1; a rest "(3)" is whispered
  */
 export function spokenParts(event: CountedEvent, token: string): SpokenPart[] {

@@ -2,7 +2,8 @@ import { HARBOUR_ANIMALS } from '../counting/wordSet.ts';
 
 /**
  * Every word the app can speak, and how a speech synthesiser is told to say it: plain text, or phonemes in double
- * brackets (Kirshenbaum's letters, as espeak-ng reads them). The recordings in web/public/speech are made from this list.
+ * brackets (Kirshenbaum's letters, as espeak-ng reads them). The recordings in web/public/speech are made from this
+ * list.
  */
 const SYLLABLES: Readonly<Record<string, string>> = {
   '&': 'and',

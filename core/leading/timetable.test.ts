@@ -5,9 +5,12 @@ import { barCheck, barsAddUp } from '../rhythm/barCheck.ts';
 import { contentLength } from '../rhythm/place.ts';
 import { printRhythm } from '../rhythm/text.ts';
 import { backwards } from './backwards.ts';
-import { type Chunk, chunkName, chunkPattern, chunksOf } from './chunks.ts';
+import { chunkName, durationText, planTroubleText } from '../wording/leadWords.ts';
+import { type Chunk, chunkPattern, chunksOf } from './chunks.ts';
 import { ACTIVITY_IDS, type Plan, READY_PLANS, WHO_IDS } from './plan.ts';
-import { type Cue, type Timetable, durationText, lastAt, measureStarts, timetable } from './timetable.ts';
+import type { Cue } from './cue.ts';
+import { lastAt, measureStarts } from './moment.ts';
+import { type Timetable, timetable } from './timetable.ts';
 import { pulsesOf } from '../timing/pulses.ts';
 
 const PLAN: Plan = {
@@ -24,7 +27,7 @@ const PLAN: Plan = {
 
 function table(text: string, change: Partial<Plan> = {}): Timetable {
   const made = timetable(patternOf(text), { ...PLAN, ...change }, { school: 'numbers' });
-  if (!made.ok) throw new Error(made.reason);
+  if (!made.ok) throw new Error(made.trouble.code);
   return made.timetable;
 }
 
@@ -65,7 +68,7 @@ describe('timetable', () => {
         { bpm: 120, passes: 2 },
       ],
     });
-    expect(sections.map(({ chunk, bpm }) => `${chunkName(chunk)} ${bpm}`)).toEqual([
+    expect(sections.map(({ chunk, bpm }) => `${chunkName(chunk, 'quarters')} ${bpm}`)).toEqual([
       'measures 1-2 60',
       'measures 3-4 60',
       'all 60',
@@ -160,7 +163,7 @@ describe('timetable', () => {
     [{ ladder: [{ bpm: 10, passes: 60 }], restBeats: 32 }, 'would take'],
   ] as const)('says what is wrong with %j', (change, word) => {
     const made = timetable(patternOf('4/4 w'), { ...PLAN, ...change }, { school: 'ta' });
-    expect(made.ok ? '' : made.reason).toContain(word);
+    expect(made.ok ? '' : planTroubleText(made.trouble, 'quarters')).toContain(word);
   });
 
   it('is always in order, every section where its cues are, whatever is led', () => {
@@ -226,12 +229,12 @@ describe('parts of a run', () => {
     expect(cut({ from: 1, to: 2, whole: false })).toBe('4/4 ^ q | w | (M1)');
     expect(cut({ from: 5, to: 6, whole: false })).toBe('4/4 w | q q h');
     expect(cut({ from: 1, to: 6, whole: true })).toBe('4/4 ^ q | w | (M1) | (M1) | h h~ | w | q q h | q q h');
-    expect(chunksOf(pattern, { kind: 'joined', by: 4 }).map(chunkName)).toEqual([
+    expect(chunksOf(pattern, { kind: 'joined', by: 4 }).map((chunk) => chunkName(chunk, 'quarters'))).toEqual([
       'measures 1-4',
       'measures 5-6',
       'all',
     ]);
-    expect(chunksOf(pattern, { kind: 'joined', by: 1 }).map(chunkName)).toEqual([
+    expect(chunksOf(pattern, { kind: 'joined', by: 1 }).map((chunk) => chunkName(chunk, 'quarters'))).toEqual([
       'measure 1',
       'measure 2',
       'measures 1-2',
@@ -244,7 +247,7 @@ describe('parts of a run', () => {
       'measure 6',
       'all',
     ]);
-    expect(chunksOf(pattern, { kind: 'joined', by: 8 }).map(chunkName)).toEqual(['all']);
+    expect(chunksOf(pattern, { kind: 'joined', by: 8 }).map((chunk) => chunkName(chunk, 'quarters'))).toEqual(['all']);
   });
   it.each([
     ['4/4 q. e h | q q~ h', '4/4 h e q. | h~ q q'],

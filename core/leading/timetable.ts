@@ -1,61 +1,40 @@
-import { type CountOptions, countPattern, eventsOf } from '../counting/count.ts';
-import { scheduleOf } from '../timing/schedule.ts';
+import type { CountOptions } from '../counting/count.ts';
 import { sub, toNumber } from '../rhythm/fraction.ts';
-import { beatOf, meterLength } from '../rhythm/meter.ts';
+import { meterLength } from '../rhythm/meter.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
-import { placePattern } from '../rhythm/place.ts';
+import type { Accent } from '../timing/pulses.ts';
+import { scheduleOf } from '../timing/schedule.ts';
+import type { Bpm, Seconds } from '../timing/units.ts';
 import { backwards } from './backwards.ts';
-import { type Chunk, chunkName, chunkPattern, chunksOf } from './chunks.ts';
+import { type Chunk, chunkPattern, chunksOf } from './chunks.ts';
 import { countIn } from './countIn.ts';
-import { footOf, handsOn } from './hands.ts';
+import type { Cue, CueKind } from './cue.ts';
+import { type Material, materialOf, unitBpm } from './material.ts';
 import {
-  ACTIVITIES,
   type Activity,
-  LONGEST_RUN_SECONDS,
+  LONGEST_RUN,
   type Plan,
+  type PlanTrouble,
   type PlannedPass,
   planTrouble,
   tempoOf,
 } from './plan.ts';
-import { inWholes, spokenParts } from './spokenParts.ts';
-import { type Accent, pulsesOf } from '../timing/pulses.ts';
-
-export type CueKind = 'chunk' | 'pass' | 'count-in' | 'click' | 'syllable' | 'clap' | 'tone' | 'push' | 'open' | 'foot';
-
-/** One thing that happens at one moment. */
-export interface Cue {
-  /** Seconds from the beginning of the run. */
-  readonly time: number;
-  /** How long it lasts, in seconds; 0 for what only strikes. */
-  readonly seconds: number;
-  readonly kind: CueKind;
-  /** Index of the section it belongs to. */
-  readonly section: number;
-  /** The word or syllable; R or L for a foot; plain words for a pass or chunk. */
-  readonly text: string;
-  /** Of a click: how strong. */
-  readonly accent: Accent;
-  /** A whispered rest. */
-  readonly whispered: boolean;
-  /** The app makes it sound; else it is only shown, for the class to do. */
-  readonly sounds: boolean;
-}
 
 /** Who is at work in a section: all, the app alone for others to hear, the class alone, the app to check by. */
 export type Role = 'together' | 'listen' | 'answer' | 'check';
 
-/** Once through the measures of a chunk, with what leads in. Seconds from the beginning of the run. */
+/** Once through the measures of a chunk, with what leads in. Times from the beginning of the run. */
 export interface Section {
-  readonly from: number;
+  readonly from: Seconds;
   /** Beat 1 of its measure 1: where the time of its pattern is zero. */
-  readonly start: number;
-  readonly end: number;
+  readonly start: Seconds;
+  readonly end: Seconds;
   /** Counts from 1. */
   readonly pass: number;
   readonly activity: Activity;
   readonly role: Role;
   readonly chunk: Chunk;
-  readonly bpm: number;
+  readonly bpm: Bpm;
   /** What is clapped here, written out. */
   readonly pattern: Pattern;
   /** Written signs stay hidden: the ear works alone. */
@@ -69,27 +48,16 @@ export interface Timetable {
   /** By time, rising. */
   readonly cues: readonly Cue[];
   readonly passes: number;
-  readonly seconds: number;
+  readonly seconds: Seconds;
 }
 
 export type TimetableResult =
-  { readonly ok: true; readonly timetable: Timetable } | { readonly ok: false; readonly reason: string };
-
-/** Times in whole notes. */
-type Template = Omit<Cue, 'section' | 'sounds'>;
-
-interface Material {
-  readonly pattern: Pattern;
-  /** How long its written time is, in whole notes; when its pickup starts. */
-  readonly length: number;
-  readonly pickup: number;
-  readonly cues: readonly Template[];
-}
+  { readonly ok: true; readonly timetable: Timetable } | { readonly ok: false; readonly trouble: PlanTrouble };
 
 interface Step {
   readonly chunk: Chunk;
   readonly pass: PlannedPass;
-  readonly bpm: number;
+  readonly bpm: Bpm;
 }
 
 /** The passes in order, each with its measures and tempo. */
@@ -125,233 +93,143 @@ const SOUNDING: Readonly<Record<Activity, readonly CueKind[]>> = {
 };
 const ALWAYS: ReadonlySet<CueKind> = new Set<CueKind>(['click', 'count-in']);
 
-/** Of what happens at one moment. */
-const ORDER: readonly CueKind[] = ['click', 'foot', 'syllable', 'clap', 'tone', 'push', 'open'];
-
-/** What falls on one moment by two ways of adding up gets one time: a billionth of a whole note is no time. */
-function tidy(time: number): number {
-  return Math.round(time * 1e9) / 1e9;
+function isSounding(kind: CueKind, { activity }: PlannedPass, role: Role, { twoLines }: Plan): boolean {
+  if (ALWAYS.has(kind)) return true;
+  const appPlays = role !== 'answer';
+  return kind === 'foot' ? twoLines && appPlays : appPlays && SOUNDING[activity].includes(kind);
 }
 
-/** The tempo at which a whole note takes one second: times in it are parts of a whole note. */
-function unitBpm(pattern: Pattern): number {
-  return 60 / toNumber(beatOf(pattern.measures[0]!.meter).length);
-}
+/** Puts the steps of a plan one after the other, each thing at its second. */
+class TimetableBuilder {
+  readonly sections: Section[] = [];
+  readonly cues: Cue[] = [];
+  now: Seconds = 0;
+  private readonly materials = new Map<string, Material>();
+  private readonly coveredIn = new Map<Chunk, number>();
+  private passes = 0;
+  private before: Step | undefined;
 
-/** Everything said, clapped and stepped in a pattern, by time; times in whole notes from beat 1 of its measure 1. */
-function templatesOf(pattern: Pattern, voice: CountOptions, divided: boolean): Template[] {
-  const bpm = unitBpm(pattern);
-  const { measures } = scheduleOf(pattern, bpm);
-  const placed = placePattern(pattern);
-  const counted = countPattern(pattern, voice);
-  const events = eventsOf(placed);
-  const cues: Template[] = [];
-  const put = (
-    kind: CueKind,
-    time: number,
-    seconds: number,
-    text: string,
-    whispered = false,
-    accent: Accent = 'beat',
-  ) => cues.push({ time: tidy(time), seconds, kind, text, accent, whispered });
-  for (const { time, accent, played, beat } of pulsesOf(pattern, bpm, divided)) {
-    put('click', time, 0, '', false, accent);
-    const { meter, number } = placed[played]!;
-    if (accent !== 'division') put('foot', time, 0, footOf(meter, number, beat));
-  }
-  measures.forEach(({ at, measure }, m) => {
-    const bar = toNumber(sub(at, measure.onset));
-    events[m]!.forEach((event, i) => {
-      const length = (beats: typeof event.onset) => toNumber(inWholes(beats, event));
-      const token = counted.ok ? counted.measures[m]!.tokens[i]!.text : '';
-      for (const part of spokenParts(event, token))
-        put('syllable', bar + length(part.at), length(part.length), part.text, part.whispered);
-      const time = bar + length(event.onset);
-      if (event.kind === 'rest') put('open', time, length(event.length), '');
-      if (event.kind === 'note') {
-        put('clap', time, 0, '');
-        put('tone', time, length(event.length) + tiedLength(m, i), '');
-      }
-      // Where the hands push: the beats a held note sounds through.
-      const first =
-        event.kind === 'tied'
-          ? Math.ceil(event.onset.n / event.onset.d)
-          : Math.floor(event.onset.n / event.onset.d) + 1;
-      const pushes = handsOn(event).split('push').length - 1;
-      for (let k = 0; k < pushes; k++) put('push', bar + length({ n: first + k, d: 1 }), 0, '');
-    });
-  });
-  /** How much longer a note sounds through the notes tied to it. */
-  function tiedLength(m: number, i: number): number {
-    let more = 0;
-    for (let measure = m, at = i + 1; measure < placed.length; measure++, at = 0) {
-      for (; at < placed[measure]!.events.length; at++) {
-        const next = placed[measure]!.events[at]!;
-        if (next.kind !== 'tied') return more;
-        more += toNumber(next.length);
-      }
-    }
-    return more;
-  }
-  return cues.sort((a, b) => a.time - b.time || ORDER.indexOf(a.kind) - ORDER.indexOf(b.kind));
-}
+  constructor(
+    private readonly pattern: Pattern,
+    private readonly plan: Plan,
+    private readonly counts: CountOptions,
+  ) {}
 
-/**
- * Everything that will happen in a run, each thing at its exact second, and how long it all takes.
- * @param voice  how the class counts
- * @example four quarters, "say" once at 60 → count-in at 0 to 3, "1" at 4, end at 8
- */
-export function timetable(pattern: Pattern, plan: Plan, voice: CountOptions): TimetableResult {
-  const reason = planTrouble(pattern, plan);
-  if (reason !== undefined) return { ok: false, reason };
-  const steps = stepsOf(pattern, plan);
-  const sections: Section[] = [];
-  const cues: Cue[] = [];
-  const materials = new Map<string, Material>();
-  const coveredIn = new Map<Chunk, number>();
-  let now = 0;
-
-  steps.forEach(({ chunk, pass, bpm }, index) => {
-    const before = steps[index - 1];
-    const key = `${chunk.from} ${chunk.to} ${chunk.whole} ${pass.activity === 'backwards'}`;
-    let material = materials.get(key);
-    if (!material) {
-      const own = chunkPattern(pattern, chunk);
-      const played = pass.activity === 'backwards' ? backwards(own) : own;
-      const { end, measures } = scheduleOf(played, unitBpm(played));
-      materials.set(
-        key,
-        (material = {
-          pattern: played,
-          length: tidy(end),
-          pickup: tidy(Math.min(0, toNumber(measures[0]!.at))),
-          cues: templatesOf(played, voice, plan.divided),
-        }),
-      );
-    }
+  add(step: Step): void {
+    const { chunk, pass, bpm } = step;
+    const { plan, before } = this;
+    this.passes++;
+    const material = this.materialFor(step);
     const beat = 60 / bpm;
-    /** Seconds a whole note takes. */
-    const whole = beat * (unitBpm(material.pattern) / 60);
-    const covered = pass.activity === 'covered' ? (coveredIn.get(chunk) ?? 0) + 1 : 0;
-    if (covered > 0) coveredIn.set(chunk, covered);
-    const leadIn = countIn(material.pattern, bpm, { kind: plan.countIn, words: plan.countInWords });
-    const fresh = !before || before.chunk !== chunk || before.bpm !== bpm;
-    const counted = plan.countInEach || fresh;
-    const from = now;
+    const whole = wholeAt(material, bpm);
+    const from = this.now;
+    if (before?.chunk !== chunk) this.put('chunk', from, beat);
+    this.put('pass', from, beat);
     const rest = before ? plan.restBeats : 0;
-    const at = (kind: CueKind, time: number, text: string, accent: Accent = 'beat') =>
-      cues.push({
-        time,
-        seconds: beat,
-        kind,
-        section: sections.length,
-        text,
-        accent,
-        whispered: false,
-        sounds: ALWAYS.has(kind),
-      });
-    if (!before || before.chunk !== chunk) at('chunk', now, chunkName(chunk));
-    at('pass', now, ACTIVITIES[pass.activity]);
-    for (let i = 0; i < rest; i++) at('click', now + i * beat, '');
-    now += rest * beat;
+    for (let i = 0; i < rest; i++) this.put('click', from + i * beat, beat);
+    this.now += rest * beat;
+    const fresh = !before || before.chunk !== chunk || before.bpm !== bpm;
     // Without a count-in the pattern follows at once, its pickup in the last beats before the bar.
-    const first = counted ? leadIn[0]!.time : material.pickup * whole;
-    let start = now - first;
-    if (counted) {
-      for (const { time, word, accent } of leadIn) {
-        at('count-in', start + time, word);
-        at('click', start + time, '', accent ? 'measure' : 'beat');
-      }
-    }
+    let start = plan.countInEach || fresh ? this.leadIn(material, bpm) : this.now - material.pickup * whole;
+    const covered = this.coverFor(step);
     rolesOf(pass).forEach((role, turn) => {
-      if (turn > 0) start = nextBar(material, whole, sections.at(-1)!);
-      const answers = role === 'answer';
-      const sounding = SOUNDING[pass.activity];
-      for (const cue of material.cues) {
-        if (cue.kind === 'tone' && pass.activity !== 'play') continue;
-        const sounds =
-          ALWAYS.has(cue.kind) ||
-          (cue.kind === 'foot' ? plan.twoLines && !answers : !answers && sounding.includes(cue.kind));
-        cues.push({
-          time: start + cue.time * whole,
-          seconds: cue.seconds * whole,
-          kind: cue.kind,
-          section: sections.length,
-          text: cue.text,
-          accent: cue.accent,
-          whispered: cue.whispered,
-          sounds,
-        });
-      }
+      const last = this.sections.at(-1);
+      if (turn > 0) start = nextBar(material, whole, last!);
+      this.play(material, start, whole, pass, role);
       const end = start + material.length * whole;
-      sections.push({
-        from: turn === 0 ? from : sections.at(-1)!.end,
+      const { activity } = pass;
+      this.sections.push({
+        from: turn === 0 ? from : last!.end,
         start,
         end,
-        pass: index + 1,
-        activity: pass.activity,
+        pass: this.passes,
+        activity,
         role,
         chunk,
         bpm,
         pattern: material.pattern,
-        hidden: pass.activity === 'echo' && role !== 'check',
+        hidden: activity === 'echo' && role !== 'check',
         covered: Math.min(covered, material.pattern.measures.length),
       });
-      now = end;
+      this.now = end;
     });
-  });
-  if (now > LONGEST_RUN_SECONDS)
-    return {
-      ok: false,
-      reason: `this run would take ${durationText(now)}: choose fewer passes or measures (at most an hour)`,
-    };
-  return { ok: true, timetable: { sections, cues, passes: steps.length, seconds: now } };
+    this.before = step;
+  }
+
+  /** How many measures are covered in this pass: one more each time. */
+  private coverFor({ chunk, pass }: Step): number {
+    if (pass.activity !== 'covered') return 0;
+    const covered = (this.coveredIn.get(chunk) ?? 0) + 1;
+    this.coveredIn.set(chunk, covered);
+    return covered;
+  }
+
+  private materialFor({ chunk, pass }: Step): Material {
+    const turned = pass.activity === 'backwards';
+    const key = `${chunk.from} ${chunk.to} ${chunk.whole} ${turned}`;
+    let material = this.materials.get(key);
+    if (!material) {
+      const own = chunkPattern(this.pattern, chunk);
+      material = materialOf(turned ? backwards(own) : own, this.counts, this.plan.divided);
+      this.materials.set(key, material);
+    }
+    return material;
+  }
+
+  private put(kind: CueKind, time: Seconds, seconds: Seconds, text = '', accent: Accent = 'beat'): void {
+    const section = this.sections.length;
+    this.cues.push({ time, seconds, kind, section, text, accent, whispered: false, sounds: ALWAYS.has(kind) });
+  }
+
+  /** Counts in from now. @returns beat 1 of measure 1 */
+  private leadIn({ pattern }: Material, bpm: Bpm): Seconds {
+    const { countIn: kind, countInWords: words } = this.plan;
+    const beats = countIn(pattern, bpm, { kind, words });
+    const start = this.now - beats[0]!.time;
+    for (const { time, word, accent } of beats) {
+      this.put('count-in', start + time, 60 / bpm, word);
+      this.put('click', start + time, 60 / bpm, '', accent ? 'measure' : 'beat');
+    }
+    return start;
+  }
+
+  /** @param whole  how long a whole note takes */
+  private play({ cues }: Material, start: Seconds, whole: Seconds, pass: PlannedPass, role: Role): void {
+    const section = this.sections.length;
+    for (const { time, seconds, kind, text, accent, whispered } of cues) {
+      if (kind === 'tone' && pass.activity !== 'play') continue;
+      const sounds = isSounding(kind, pass, role, this.plan);
+      const at = start + time * whole;
+      this.cues.push({ time: at, seconds: seconds * whole, kind, section, text, accent, whispered, sounds });
+    }
+  }
+}
+
+/** How long a whole note takes. */
+function wholeAt({ pattern }: Material, bpm: Bpm): Seconds {
+  return unitBpm(pattern) / bpm;
+}
+
+/**
+ * Everything that will happen in a run, each thing at its exact second, and how long it all takes.
+ * @param counts  how the class counts
+ * @example four quarters, "say" once at 60 → count-in at 0 to 3, "1" at 4, end at 8
+ */
+export function timetable(pattern: Pattern, plan: Plan, counts: CountOptions): TimetableResult {
+  const trouble = planTrouble(pattern, plan);
+  if (trouble) return { ok: false, trouble };
+  const steps = stepsOf(pattern, plan);
+  const builder = new TimetableBuilder(pattern, plan, counts);
+  for (const step of steps) builder.add(step);
+  const { sections, cues, now: seconds } = builder;
+  if (seconds > LONGEST_RUN) return { ok: false, trouble: { code: 'too-long', seconds } };
+  return { ok: true, timetable: { sections, cues, passes: steps.length, seconds } };
 }
 
 /** Beat 1 for the next turn: the first bar line that leaves room for the pickup, so that the beat never stumbles. */
-function nextBar({ pattern, pickup, length }: Material, whole: number, last: Section): number {
+function nextBar({ pattern, pickup, length }: Material, whole: Seconds, last: Section): Seconds {
   const { at, measure } = scheduleOf(pattern, unitBpm(pattern)).measures.at(-1)!;
   const bar = toNumber(sub(at, measure.onset));
   const full = toNumber(meterLength(measure.meter));
   return last.start + (bar + Math.ceil((length - pickup - bar) / full - 1e-9) * full) * whole;
-}
-
-/** A measure of a section, ready to be gone to. */
-export interface MeasureStart {
-  /** Seconds from the beginning of the run; of the first measure of a pass that is counted in, where the count-in begins. */
-  readonly time: number;
-  readonly section: number;
-  /** Index among the measures of the section. */
-  readonly measure: number;
-}
-
-/** Where every measure of a run begins, by time. */
-export function measureStarts({ sections }: Timetable): MeasureStart[] {
-  return sections.flatMap(({ start, from, pattern, bpm }, section) => {
-    const { measures, whole } = scheduleOf(pattern, bpm);
-    return measures.map(({ at }, measure) => ({
-      time: measure === 0 ? from : start + toNumber(at) * whole,
-      section,
-      measure,
-    }));
-  });
-}
-
-/** Index of the last of some things, sorted by time, that is not after a moment; -1 before the first. */
-export function lastAt(sorted: readonly { readonly time: number }[], time: number): number {
-  let low = 0;
-  let high = sorted.length;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (sorted[middle]!.time <= time) low = middle + 1;
-    else high = middle;
-  }
-  return low - 1;
-}
-
-/** "4 min 05 s"; "48 s". */
-export function durationText(seconds: number): string {
-  const whole = Math.round(seconds);
-  const minutes = Math.floor(whole / 60);
-  return minutes === 0 ? `${whole} s` : `${minutes} min ${String(whole % 60).padStart(2, '0')} s`;
 }

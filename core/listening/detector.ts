@@ -2,14 +2,17 @@ import { PowerSpectrum } from './fft.ts';
 
 /**
  * What the detector listens for. A clap, a tap, a pencil on a cup: all strike at once, in all bands, within a few
- * thousandths of a second. A voice swells over hundredths of a second, mostly in its low bands, and its sharp consonants
- * are weak beside a clap. So each band is asked how far it jumps above its own recent past and above what it usually has
- * (a noise floor of its own), and the jumps are added up.
+ * thousandths of a second. A voice swells over hundredths of a second, mostly in its low bands, and its sharp
+ * consonants are weak beside a clap. So each band is asked how far it jumps above its own recent past and above what it
+ * usually has (a noise floor of its own), and the jumps are added up.
  */
 export interface DetectorSettings {
   /** Seconds of a frame; frames overlap by half. Short, so that a strike stands out of what surrounds it. */
   readonly frame: number;
-  /** Edges of the bands, Hz: from below the voice's strongest to where small microphones end. Finer below, where boxes and tables sound in one narrow place. */
+  /**
+   * Edges of the bands, Hz: from below the voice's strongest to where small microphones end. Finer below, where boxes
+   * and tables sound in one narrow place.
+   */
   readonly bands: readonly number[];
   /** A band jumps above the loudest of this many frames before (the voice's own pulses come within them). */
   readonly past: number;
@@ -20,9 +23,15 @@ export interface DetectorSettings {
   /** Mean jump, dB, from which a frame is looked at; and above which it surely tells how loud the claps are. */
   readonly candidate: number;
   readonly sure: number;
-  /** A dull sound under talk never jumps so far in the mean of the bands: this jump tells it too when the rise within one frame is so steep, dB. */
+  /**
+   * A dull sound under talk never jumps so far in the mean of the bands: this jump tells it too when the rise within
+   * one frame is so steep, dB.
+   */
   readonly struck: { readonly jump: number; readonly sharp: number };
-  /** What speaks for a strike, in logits for each dB: the mean jump (up to `enough`), the jump within one frame, the loudness in the upper bands beside the loudest of late. */
+  /**
+   * What speaks for a strike, in logits for each dB: the mean jump (up to `enough`), the jump within one frame, the
+   * loudness in the upper bands beside the loudest of late.
+   */
   readonly weights: {
     readonly jump: number;
     readonly enough: number;
@@ -30,7 +39,10 @@ export interface DetectorSettings {
     readonly loud: number;
     readonly bias: number;
   };
-  /** What speaks for a voice: it does not fall soon (less than `fall` dB in the upper bands after a thirtieth of a second), and is weak there beside the claps (`beside` dB). Logits when both hold for certain. */
+  /**
+   * What speaks for a voice: it does not fall soon (less than `fall` dB in the upper bands after a thirtieth of a
+   * second), and is weak there beside the claps (`beside` dB). Logits when both hold for certain.
+   */
   readonly voice: { readonly fall: number; readonly beside: number; readonly weight: number };
   /** A jump within one frame below `below` dB is a swell: logits for each dB less. */
   readonly dull: { readonly below: number; readonly weight: number };
@@ -75,7 +87,9 @@ interface Candidate {
   readonly loud: number;
 }
 
-/** Streaming: push samples as they come, take the onsets; at the end `finish`. How the samples are cut changes nothing. */
+/**
+ * Streaming: push samples as they come, take the onsets; at the end `finish`. How the samples are cut changes nothing.
+ */
 export class OnsetDetector {
   private readonly size: number;
   private readonly hop: number;
@@ -108,7 +122,8 @@ export class OnsetDetector {
   private clickLevels: Float64Array | undefined;
 
   /**
-   * @param clicks  when the app's own clicks arrive, in seconds from the first sample, rising: they are not reported, but a
+   * @param clicks  when the app's own clicks arrive, in seconds from the first sample, rising: they are not reported,
+   * but a
    *   clap that falls on one is
    */
   constructor(
@@ -271,8 +286,8 @@ export class OnsetDetector {
   }
 
   /**
-   * Is a strike nothing but the app's own click? The first click heard alone, in the count-in, teaches how it sounds here;
-   * a clap on a click is louder than that in many bands.
+   * Is a strike nothing but the app's own click? The first click heard alone, in the count-in, teaches how it sounds
+   * here; a clap on a click is louder than that in many bands.
    */
   private isClick(frame: number): boolean {
     const time = (frame * this.hop + this.hop) / this.sampleRate;
@@ -328,7 +343,10 @@ const CLICK_WINDOW = { before: 0.015, after: 0.045 };
 const CLICK_EXCESS = 5;
 /** Frames that are kept: more than any look back or forward. */
 const RING = 64;
-/** The whitened sound is measured in steps of so many seconds; it has begun where it has this part of its greatest energy. */
+/**
+ * The whitened sound is measured in steps of so many seconds; it has begun where it has this part of its greatest
+ * energy.
+ */
 const STEP_SECONDS = 0.00025;
 const BEGUN = 0.1;
 

@@ -1,4 +1,4 @@
-import { type Fraction, ONE, add, compare, div, equal, mixed, sub } from './fraction.ts';
+import { type Fraction, add, compare, div, equal } from './fraction.ts';
 import { beatOf, meterLength } from './meter.ts';
 import type { Pattern } from './pattern.ts';
 import { placePattern } from './place.ts';
@@ -35,17 +35,12 @@ export function barCheck(pattern: Pattern, beat?: ValueLetter): BarReport[] {
   });
 }
 
-/** True when every measure is legal. */
-export function barsAddUp(reports: readonly BarReport[]): boolean {
-  return reports.every(({ verdict }) => verdict === 'full' || verdict === 'pickup');
+/** Full, or a pickup. */
+export function isLegal({ verdict }: BarReport): boolean {
+  return verdict === 'full' || verdict === 'pickup';
 }
 
-/** "measure 3 is 1/2 beat short"; nothing for a legal measure. */
-export function barSentence(report: BarReport): string | undefined {
-  if (report.verdict !== 'short' && report.verdict !== 'over') return undefined;
-  const off = sub(report.total, report.expected);
-  const size = off.n < 0 ? { n: -off.n, d: off.d } : off;
-  const beats = compare(size, ONE) > 0 ? 'beats' : 'beat';
-  const name = report.number === 0 ? 'the pickup measure' : `measure ${report.number}`;
-  return `${name} is ${mixed(size)} ${beats} ${report.verdict === 'short' ? 'short' : 'too long'}`;
+/** True when every measure is legal. */
+export function barsAddUp(reports: readonly BarReport[]): boolean {
+  return reports.every(isLegal);
 }

@@ -11,7 +11,10 @@ const onBeat = (event: PlacedEvent, { meter }: PlacedMeasure) => isWhole(div(eve
 const syncopated: Look = (event, [a, b], measure) =>
   is(event, 'note', 'e') && onBeat(event, measure) && is(a, 'note', 'q') && is(b, 'note', 'e');
 
-/** The elements of rhythm in the order in which they usually come (handbook §9), and where each stands in a pattern; titles for `named`. */
+/**
+ * The elements of rhythm in the order in which they usually come (handbook §9), and where each stands in a pattern;
+ * titles for `named`.
+ */
 export const ELEMENTS = {
   quarter: { title: '{q}', found: (event) => is(event, 'note', 'q') },
   'eighth-pair': {

@@ -33,7 +33,8 @@ const KNOWN_N = 256;
 
 function known(n: number, d: number): Fraction {
   if (n < 0 || n >= KNOWN_N || d > KNOWN_D) return { n, d };
-  // A quotient may be a whole number that the engine holds as a float; one such part would change the shape of all fractions.
+  // A quotient may be a whole number that the engine holds as a float; one such part would change the shape of all
+  // fractions.
   return (KNOWN[n * (KNOWN_D + 1) + d] ??= { n: n | 0, d: d | 0 });
 }
 

@@ -1,13 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { anyPattern, everydayPattern, patternOf } from './arbitrary.test-helper.ts';
-import { barCheck, barSentence, barsAddUp } from './barCheck.ts';
+import { type BarReport, barCheck, barsAddUp } from './barCheck.ts';
 import { beams } from './beams.ts';
 import { add, equal, frac, mixed, sum, toNumber } from './fraction.ts';
 import { beatOf, beatsInMeasure, meterKind } from './meter.ts';
 import { placePattern, playPattern, playingOrder, unfold } from './place.ts';
 import { writeMeasure } from './spell.ts';
 import { printRhythm } from './text.ts';
+import { barTroubleText } from '../wording/troubles.ts';
 
 describe('meters', () => {
   it.each([
@@ -92,13 +93,14 @@ describe('bar check', () => {
     expect(barsAddUp(reports)).toBe(expected.every(([, , verdict]) => verdict === 'full' || verdict === 'pickup'));
   });
   it('says by how much, in beats of the chosen value', () => {
-    expect(barCheck(patternOf('4/4 q q q q | q q q | h w')).map(barSentence)).toEqual([
+    const said = (report: BarReport) => barTroubleText(report, 'quarters');
+    expect(barCheck(patternOf('4/4 q q q q | q q q | h w')).map(said)).toEqual([
       undefined,
       'measure 2 is 1 beat short',
       'measure 3 is 2 beats too long',
     ]);
-    expect(barSentence(barCheck(patternOf('4/4 q q q e'), 'e')[0]!)).toBe('measure 1 is 1 beat short');
-    expect(barSentence(barCheck(patternOf('4/4 q q q e'))[0]!)).toBe('measure 1 is 1/2 beat short');
+    expect(said(barCheck(patternOf('4/4 q q q e'), 'e')[0]!)).toBe('measure 1 is 1 beat short');
+    expect(said(barCheck(patternOf('4/4 q q q e'))[0]!)).toBe('measure 1 is 1/2 beat short');
   });
 });
 

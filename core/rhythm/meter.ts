@@ -33,7 +33,9 @@ const USUAL_GROUPS: Readonly<Record<string, readonly number[]>> = {
   '11/8': [3, 3, 3, 2],
 };
 
-/** Handbook §2: upper number 6, 9 or 12 over 8 or 16 is compound; 5, 7 and given groups are unequal; all else simple. */
+/**
+ * Handbook §2: upper number 6, 9 or 12 over 8 or 16 is compound; 5, 7 and given groups are unequal; all else simple.
+ */
 export function meterKind(meter: Meter): MeterKind {
   if (meter.groups !== undefined) return 'unequal';
   if ((meter.lower === 8 || meter.lower === 16) && [6, 9, 12].includes(meter.upper)) return 'compound';

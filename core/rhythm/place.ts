@@ -45,6 +45,8 @@ export interface PlacedMeasure {
 export interface PlayedMeasure {
   readonly at: Fraction;
   readonly measure: PlacedMeasure;
+  /** Which time through, from 1; undefined for a measure that is played only once. */
+  readonly timeThrough: number | undefined;
 }
 
 const WHOLE: NoteValue = { base: 'w', dots: 0 };
@@ -165,7 +167,10 @@ export function placeOnce(pattern: Pattern): PlacedMeasure[] {
   return placed;
 }
 
-/** Indices of `pattern.measures` in playing order, repeats obeyed. A `:|` without `|:` goes back to the last `:|` or the start. */
+/**
+ * Indices of `pattern.measures` in playing order, repeats obeyed. A `:|` without `|:` goes back to the last `:|` or the
+ * start.
+ */
 export function playingOrder(pattern: Pattern): number[] {
   const order: number[] = [];
   let from = 0;
@@ -183,8 +188,9 @@ export function playingOrder(pattern: Pattern): number[] {
 const PLAYED = new WeakMap<Pattern, readonly PlayedMeasure[]>();
 
 /**
- * The measures as they sound, one after the other, each at its time. A tie over a repeat sign holds in every pass it stands in.
- * Patterns never change, and a class is heard on the same one again and again: what was placed once is kept with it.
+ * The measures as they sound, one after the other, each at its time. A tie over a repeat sign holds in every pass it
+ * stands in. Patterns never change, and a class is heard on the same one again and again: what was placed once is kept
+ * with it.
  */
 export function playPattern(pattern: Pattern): readonly PlayedMeasure[] {
   const known = PLAYED.get(pattern);
@@ -198,19 +204,28 @@ function play(pattern: Pattern): PlayedMeasure[] {
   const placed = placePattern(pattern);
   const byWritten = new Map<number, PlacedMeasure[]>();
   for (const measure of placed) byWritten.set(measure.written, [...(byWritten.get(measure.written) ?? []), measure]);
+  const order = playingOrder(pattern);
+  const times = new Map<number, number>();
+  const repeated = new Set(order.filter((written, i) => order.indexOf(written) !== i));
   const played: PlayedMeasure[] = [];
   const first = placed[0];
   let at = pattern.pickup && first ? sub(ZERO, first.length) : ZERO;
-  for (const written of playingOrder(pattern)) {
+  for (const written of order) {
+    const time = (times.get(written) ?? 0) + 1;
+    times.set(written, time);
+    const timeThrough = repeated.has(written) ? time : undefined;
     for (const measure of byWritten.get(written) ?? []) {
-      played.push({ at, measure: tiedAsPlayed(measure, played.at(-1)?.measure) });
+      played.push({ at, measure: tiedAsPlayed(measure, played.at(-1)?.measure), timeThrough });
       at = add(at, measure.length);
     }
   }
   return played;
 }
 
-/** After a jump back the first note may follow another note than it does on paper: it is tied-on only if that one ties to it. */
+/**
+ * After a jump back the first note may follow another note than it does on paper: it is tied-on only if that one ties
+ * to it.
+ */
 function tiedAsPlayed(measure: PlacedMeasure, before: PlacedMeasure | undefined): PlacedMeasure {
   const [first, ...others] = measure.events;
   if (!first || first.kind === 'rest') return measure;

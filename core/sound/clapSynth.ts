@@ -95,7 +95,10 @@ const COMBS = [0.0297, 0.0371, 0.0411, 0.0437] as const;
 const DIFFUSERS = [0.0091, 0.0053, 0.0017] as const;
 const DIFFUSION = 0.65;
 
-/** Adds the answer of a reverberation: comb filters for its long paths, and all-passes before them that blur the single echo. */
+/**
+ * Adds the answer of a reverberation: comb filters for its long paths, and all-passes before them that blur the single
+ * echo.
+ */
 function reverberate(samples: Float32Array, sampleRate: number, reverberation: Reverberation): void {
   const { seconds, level } = REVERBERATIONS[reverberation];
   if (seconds === 0) return;

@@ -1,5 +1,6 @@
 import { randomFrom } from '../random.ts';
-import { type Accent } from '../timing/pulses.ts';
+import type { Accent } from '../timing/pulses.ts';
+
 export type Struck = 'clap' | 'stamp' | 'wood';
 /** One sound of the app: a click, something struck, a tone of some length, or a recorded word. */
 export type Sound =

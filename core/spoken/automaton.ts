@@ -27,7 +27,10 @@ interface MovesWith {
   readonly moves: Map<string | undefined, Move>;
 }
 
-/** The steps from the nodes of a state with a token, whatever the token after it: those from node i are from `first[i]` up to `first[i + 1]`. */
+/**
+ * The steps from the nodes of a state with a token, whatever the token after it: those from node i are from `first[i]`
+ * up to `first[i + 1]`.
+ */
 interface Steps {
   readonly first: readonly number[];
   readonly to: readonly Node[];
@@ -39,7 +42,10 @@ export interface Move {
   readonly state: State;
   /** The steps from node i are those from `first[i]` up to `first[i + 1]`. */
   readonly first: Int32Array;
-  /** By step: the index of the node it leads to, its cost, and what the token means (nothing, inside a word for several notes). */
+  /**
+   * By step: the index of the node it leads to, its cost, and what the token means (nothing, inside a word for several
+   * notes).
+   */
   readonly to: Int32Array;
   readonly cost: Float64Array;
   readonly transitions: readonly (Transition | undefined)[];
@@ -86,8 +92,8 @@ export class SpeechAutomaton {
   }
 
   /**
-   * The move with a token, as far as the next token can follow it (a bar, or nothing, where it is the last). Its state has
-   * no nodes when there is none.
+   * The move with a token, as far as the next token can follow it (a bar, or nothing, where it is the last). Its state
+   * has no nodes when there is none.
    */
   move(from: State, token: string, next: string | undefined): Move {
     let withToken = from.moves.get(token);

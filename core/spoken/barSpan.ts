@@ -15,7 +15,10 @@ export interface SpanParse {
   readonly said: readonly { measure: number; event: number; ticks: number }[];
 }
 
-/** How a span may end: a bar follows, and a note sounds on or not; or the text ends here, perhaps in a measure that is not full yet. */
+/**
+ * How a span may end: a bar follows, and a note sounds on or not; or the text ends here, perhaps in a measure that is
+ * not full yet.
+ */
 export type Ending = 'sounding' | 'silent' | 'last';
 
 /** A last measure that is not full yet: the teacher is still typing. */
@@ -27,7 +30,10 @@ const PATIENCE = 60;
 
 /** A path through the tokens as far as it was chosen; from there it goes on along the cheapest steps. */
 interface Branch {
-  /** It goes along this path (the node it starts from, then its steps) for so many layers, and then by a step of its own. */
+  /**
+   * It goes along this path (the node it starts from, then its steps) for so many layers, and then by a step of its
+   * own.
+   */
   readonly along: readonly number[];
   readonly layer: number;
   readonly step: number;
@@ -160,8 +166,8 @@ export class KBest {
   }
 
   /**
-   * From the cheapest on. A path goes on along the cheapest steps; where it could have left them, branches wait until they
-   * are the cheapest. They are looked for only when the next parse is asked for.
+   * From the cheapest on. A path goes on along the cheapest steps; where it could have left them, branches wait until
+   * they are the cheapest. They are looked for only when the next parse is asked for.
    */
   private *parses(): Generator<SpanParse> {
     const { moves, toEnd, offsets } = this;

@@ -12,7 +12,10 @@ export interface SpeechParse {
 export type SearchResult =
   { readonly ok: true; readonly parses: Iterable<SpeechParse> } | { readonly ok: false; readonly token: number };
 
-/** How the first span begins, or what leads into another: at the bar line (a note sounds on or not), or at any place of a pickup. */
+/**
+ * How the first span begins, or what leads into another: at the bar line (a note sounds on or not), or at any place of
+ * a pickup.
+ */
 export type Opening = 'sounding' | 'silent' | 'pickup';
 
 /** What can be made of the tokens between two bars; `index` counts the spans. */
@@ -135,8 +138,8 @@ class Routes {
       }
     };
     goOn(this.start, undefined, 0);
-    // Routes taken, in order of their promise. The next choice in the place of one costs no less, so it is not worked out
-    // before nothing cheaper waits: who asks for one parse gets it without.
+    // Routes taken, in order of their promise. The next choice in the place of one costs no less, so it is not worked
+    // out before nothing cheaper waits: who asks for one parse gets it without.
     const taken: Route[] = [];
     for (let looked = 0; ;) {
       const route = waiting.least <= (taken[looked]?.promise ?? Infinity) + ROUNDING ? waiting.pop() : undefined;

@@ -79,7 +79,9 @@ const TIED_COST = 0.3;
 /** Nothing more has to be said. */
 export const WHOLE_TOKEN: readonly string[] = [];
 
-/** The places of a measure and what can be written at each, whatever the school; worked out when first asked, and kept. */
+/**
+ * The places of a measure and what can be written at each, whatever the school; worked out when first asked, and kept.
+ */
 export class Places {
   readonly beat: Beat;
   /** Length of the measure and of a beat, in ticks. */
@@ -140,7 +142,8 @@ export class Places {
       const end = place.at + length;
       if (end > limit || (!tuplet && isStray(place.at) && isStray(end))) continue;
       const unusual = tuplet ? tupletCost(place, tuplet, value, length) : this.offBeatCost(place.at, length);
-      // Among parses that are equally likely the one with longer notes comes first, then the one whose longer notes come earlier.
+      // Among parses that are equally likely the one with longer notes comes first, then the one whose longer notes
+      // come earlier.
       const cost =
         VALUE_COST[value.base] +
         DOT_COST[value.dots] +
@@ -168,7 +171,10 @@ export class Places {
     }
   }
 
-  /** A note or rest at so many ticks from the bar line, of so many ticks, as the schools see it; the same object each time. */
+  /**
+   * A note or rest at so many ticks from the bar line, of so many ticks, as the schools see it; the same object each
+   * time.
+   */
   counted(
     kind: CountedEvent['kind'],
     at: number,

@@ -3,8 +3,8 @@ import { COMMON_TIME, type Meter, meterText } from '../rhythm/meter.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
 import { printRhythm } from '../rhythm/text.ts';
 import type { ValueLetter } from '../rhythm/value.ts';
-import type { SchoolId, Words } from '../counting/school.ts';
-import { SCHOOLS } from '../counting/schools.ts';
+import type { Words } from '../counting/school.ts';
+import { SCHOOLS, SCHOOL_IDS, type SchoolId } from '../counting/schools.ts';
 import { HARBOUR_ANIMALS, type WordSet } from '../counting/wordSet.ts';
 import { SpokenParser } from './spokenParser.ts';
 import { Places } from './places.ts';
@@ -14,7 +14,12 @@ import { BAR } from './automaton.ts';
 import { type WrittenSpans, withRests, writeParse } from './writePatterns.ts';
 
 /** The schools that lead back from speech to writing, in the order in which they are tried. */
-export const SPOKEN_SCHOOLS: readonly SchoolId[] = ['numbers', 'numbers-te', 'ta', 'takadimi', 'pulses', 'words'];
+export const SPOKEN_SCHOOLS: readonly SchoolId[] = SCHOOL_IDS.flatMap((id) => {
+  const { speech } = SCHOOLS[id];
+  return speech ? [{ id, order: speech.order }] : [];
+})
+  .sort((a, b) => a.order - b.order)
+  .map(({ id }) => id);
 
 export interface SpeechOptions {
   readonly meter?: Meter | undefined;
@@ -25,7 +30,10 @@ export interface SpeechOptions {
   readonly most?: number | undefined;
 }
 
-/** Parses, the most likely first, without repeats; `exact` when every word was typed just as the school prints it, and says something usual. */
+/**
+ * Parses, the most likely first, without repeats; `exact` when every word was typed just as the school prints it, and
+ * says something usual.
+ */
 export type SpeechResult =
   | { readonly ok: true; readonly school: SchoolId; readonly exact: boolean; readonly patterns: readonly Pattern[] }
   | { readonly ok: false; readonly word: string; readonly at: number; readonly expected: string };
@@ -52,6 +60,7 @@ function parserFor(
   if (parsers.size >= MOST_PARSERS) parsers.clear();
   const words = lowered({ ...SCHOOLS[school].words, ...houseWords });
   const parser = new SpokenParser({
+    id: school,
     school: SCHOOLS[school],
     words,
     wordSet: loweredSet(wordSet),
@@ -210,9 +219,9 @@ const OTHER_METERS = ['3/4', '2/4', '6/8', '5/4', '9/8', '12/8', '7/8', '3/8'].m
 });
 
 /**
- * Where no meter is named the words may tell it: "1 2 3 | 1 2 3" is two measures of 3/4. 4/4 is taken where they fill its
- * measures just as they were said. Else the other meters whose measures they fill are parses too; they go first where
- * there are several measures. One that is short may only be unfinished.
+ * Where no meter is named the words may tell it: "1 2 3 | 1 2 3" is two measures of 3/4. 4/4 is taken where they fill
+ * its measures just as they were said. Else the other meters whose measures they fill are parses too; they go first
+ * where there are several measures. One that is short may only be unfinished.
  * @param read  the parses in a meter, at most so many
  */
 export function inAnyMeter(

@@ -1,6 +1,7 @@
 import type { ValueLetter } from '../rhythm/value.ts';
 import { countOnce } from '../counting/count.ts';
 import type { School, Words } from '../counting/school.ts';
+import type { SchoolId } from '../counting/schools.ts';
 import type { WordSet } from '../counting/wordSet.ts';
 import { Vocabulary } from './vocabulary.ts';
 import type { Places } from './places.ts';
@@ -11,6 +12,7 @@ import { BAR, SpeechAutomaton } from './automaton.ts';
 import { startsTied, writeParse } from './writePatterns.ts';
 
 export interface SpokenSchool {
+  readonly id: SchoolId;
   readonly school: School;
   readonly words: Words;
   readonly wordSet: WordSet;
@@ -86,7 +88,10 @@ export class SpokenParser {
     );
   }
 
-  /** What a parse could not know by itself: ties that go on with the vowel of a measure before, and how many measures have rested. */
+  /**
+   * What a parse could not know by itself: ties that go on with the vowel of a measure before, and how many measures
+   * have rested.
+   */
   saysAll({ spans }: SpeechParse, tokens: readonly string[]): boolean {
     return (
       !spans.some((span) => this.leansOnBefore(span)) ||
@@ -123,9 +128,9 @@ export class SpokenParser {
 
   /** Spoken again it is what was typed, but for how the rests are given. */
   private isSpoken(spans: readonly SpanParse[], tokens: readonly string[]): boolean {
-    const { school, words, wordSet, beat, places } = this.spoken;
+    const { id, words, wordSet, beat, places } = this.spoken;
     const counted = countOnce(writeParse(spans, places.meter), {
-      school: school.id,
+      school: id,
       beat,
       houseWords: words,
       wordSet,

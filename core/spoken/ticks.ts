@@ -37,7 +37,9 @@ export const GRID_VALUES: readonly GridValue[] = VALUES.flatMap(({ letter }) =>
 /** A thirty-second, and a third of an eighth: where notes stand that people speak. */
 const PLACES = [12, 16] as const;
 
-/** Not among such places: only values with two dots, or the shortest with one, lead there, and from there straight back. */
+/**
+ * Not among such places: only values with two dots, or the shortest with one, lead there, and from there straight back.
+ */
 export function isStray(at: number): boolean {
   return PLACES.every((step) => at % step !== 0);
 }

@@ -1,6 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { SchoolId } from '../counting/school.ts';
-import { SCHOOLS } from '../counting/schools.ts';
+import { SCHOOLS, type SchoolId } from '../counting/schools.ts';
 import { HARBOUR_ANIMALS } from '../counting/wordSet.ts';
 import { Tokenizer, typedTokens } from './tokenizer.ts';
 

@@ -1,5 +1,5 @@
 import { vowelOf } from '../counting/beatPlace.ts';
-import type { School, Words } from '../counting/school.ts';
+import type { School, SpeechRules, Words } from '../counting/school.ts';
 import type { WordSet } from '../counting/wordSet.ts';
 import { BAR } from './automaton.ts';
 
@@ -52,30 +52,35 @@ export function typedTokens(text: string, tokenizer: Tokenizer): Typed[] {
 /** What stands between white space, bars, and signs that people set between words. */
 const WORDS = /\||[^\s,;.!|]+/g;
 
+const BEAT_NUMBERS: readonly string[] = Array.from({ length: 16 }, (_, i) => String(i + 1));
+
 /** Knows the words of one school, longest first. */
 export class Tokenizer {
   private readonly syllables: readonly string[];
   private readonly whole: ReadonlyMap<string, readonly string[]>;
-  private readonly held: boolean;
+  private readonly rules: SpeechRules;
+  private readonly numbered: boolean;
   private readonly known = new Map<string, readonly string[]>();
 
   constructor(
-    private readonly school: School,
-    words: Words,
+    school: School,
+    private readonly words: Words,
     wordSet: WordSet,
   ) {
+    const rules = school.speech;
+    if (!rules) throw new Error(`${school.title} does not lead back to writing`);
+    this.rules = rules;
+    this.numbered = rules.numbered;
     const cells = school.cells ? Object.values(wordSet.cells) : [];
     this.whole = new Map(cells.map((word) => [word.replaceAll('-', '').toLowerCase(), word.split('-')]));
     const own = school.cells
       ? cells.flatMap((word) => word.split('-'))
       : Object.entries(words)
-          .filter(([key]) => key !== 'hold' && key !== 'dottedHold')
+          .filter(([key]) => !rules.onlyHeld.includes(key))
           .map(([, word]) => word);
-    const numbered = school.id === 'numbers' || school.id === 'numbers-te' || school.id === 'pulses';
-    this.syllables = [
-      ...new Set([...own, 'rest', 'sh', ...(numbered ? Array.from({ length: 16 }, (_, i) => String(i + 1)) : [])]),
-    ].sort((a, b) => b.length - a.length);
-    this.held = numbered;
+    this.syllables = [...new Set([...own, 'rest', 'sh', ...(rules.numbered ? BEAT_NUMBERS : [])])].sort(
+      (a, b) => b.length - a.length,
+    );
   }
 
   /** The tokens of what was typed without a space. People say the same few again and again: they are kept. */
@@ -91,11 +96,11 @@ export class Tokenizer {
   private tokensOf(typed: string): string[] {
     const opens = typed.startsWith('(');
     const inner = typed.replace(/^\(|\)$/g, '');
-    if (opens || typed.endsWith(')')) return [`(${this.held ? this.numbered(inner).join('-') : inner})`];
+    if (opens || typed.endsWith(')')) return [`(${this.numbered ? this.numberedParts(inner).join('-') : inner})`];
     if (typed === '_' || typed === '·' || typed === '-') return [typed];
     const meant = MEANT[typed];
     if (meant !== undefined && !this.syllables.includes(typed)) return [meant];
-    if (this.held) return this.holds(typed);
+    if (this.numbered) return this.holds(typed);
     return this.spoken(typed);
   }
 
@@ -107,7 +112,7 @@ export class Tokenizer {
     if (runs.every((run) => run.length === 1)) {
       const joined = runs
         .map(([part], i) =>
-          i > 0 && this.school.id !== 'pulses' && !/\d|[₀-₉]/.test(part!) ? ` ${part}` : `${i > 0 ? '-' : ''}${part}`,
+          i > 0 && !this.rules.heldByParts && !/\d|[₀-₉]/.test(part!) ? ` ${part}` : `${i > 0 ? '-' : ''}${part}`,
         )
         .join('');
       return (tied + joined).split(' ');
@@ -115,7 +120,7 @@ export class Tokenizer {
     return runs.flat();
   }
 
-  private numbered(inner: string): string[] {
+  private numberedParts(inner: string): string[] {
     return inner.split('-').map((part) => MEANT[part] ?? part);
   }
 
@@ -142,10 +147,9 @@ export class Tokenizer {
   private goesOn(before: string, part: string): boolean {
     const first = before.split('-').find((piece) => piece !== '') ?? '';
     if (part === first && (part === 'rest' || part === 'sh')) return true;
-    if (first === 'sh' && part === 's') return this.school.id === 'ta';
     // A vowel that is a syllable of its own ("o" of a triplet) holds only what sounds like it.
     if (part === vowelOf(first)) return true;
-    return this.school.id === 'ta' && (part === 'om' || (part === 'a' && first === 'ta'));
+    return this.rules.goesOn(first, part, this.words);
   }
 
   /** Several syllables run together, cut from the left, the longest first; a doubled last vowel holds. */
@@ -161,7 +165,7 @@ export class Tokenizer {
       }
       const before = here.at(-1);
       const vowel = before === undefined ? undefined : vowelOf(before);
-      if (vowel && !this.held && part.startsWith(vowel, i) && vowel !== before)
+      if (vowel && !this.numbered && part.startsWith(vowel, i) && vowel !== before)
         cuts[i + vowel.length] ??= [...here.slice(0, -1), `${before}-${vowel}`];
     }
     return cuts[part.length];

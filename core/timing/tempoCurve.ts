@@ -1,4 +1,7 @@
-/** When expected claps are heard: time + lag + tempo·τ + bend·τ², τ from 0 at the first clap to 1 at the last; all in seconds. */
+/**
+ * When expected claps are heard: time + lag + tempo·τ + bend·τ², τ from 0 at the first clap to 1 at the last; all in
+ * seconds.
+ */
 export interface TempoCurve {
   readonly lag: number;
   readonly tempo: number;

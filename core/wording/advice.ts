@@ -1,5 +1,9 @@
-import { placeText } from './misreadingWords.ts';
-import { type TakeResult } from '../judging/takeResult.ts';
+import type { TakeResult } from '../judging/takeResult.ts';
+import type { Pattern } from '../rhythm/pattern.ts';
+import type { PlayedPlace } from '../timing/schedule.ts';
+import { misreadingSentence } from './misreadingSentences.ts';
+import { placeHeading } from './places.ts';
+import type { Voice } from './voice.ts';
 
 export interface Advice {
   /** What went well, first of all. */
@@ -11,8 +15,7 @@ export interface Advice {
 const MOST = 3;
 
 interface Finding {
-  readonly measure: number;
-  readonly beat: string;
+  readonly place: PlayedPlace;
   readonly what: string;
   /** Points it cost. */
   readonly cost: number;
@@ -28,25 +31,28 @@ const EXTRA_WORDS: Readonly<Record<TakeResult['extras'][number]['kind'], string>
   other: 'there was a clap too many. Clap only where a note is written',
 };
 
+const NOTE_WORDS = {
+  missed: { what: 'no clap was heard here. Clap every note', cost: 1 },
+  early: { what: 'too early. Wait for the beat', cost: 0.5 },
+  late: { what: 'too late. Think ahead to the next note', cost: 0.5 },
+} as const;
+
 /** Single slips that no misreading explains, the costliest kind first, each kind once. */
-function slips({ notes, extras }: TakeResult): string[] {
+function slips({ notes, extras }: TakeResult, { naming }: Voice): string[] {
   const findings = new Map<string, Finding>();
-  const find = (kind: string, at: { measure: number; beat: string }, what: string, cost: number) => {
+  const find = (kind: string, place: PlayedPlace, what: string, cost: number) => {
     const before = findings.get(kind);
-    findings.set(
-      kind,
-      before ? { ...before, cost: before.cost + cost } : { measure: at.measure, beat: at.beat, what, cost },
-    );
+    findings.set(kind, before ? { ...before, cost: before.cost + cost } : { place, what, cost });
   };
   for (const extra of extras) find(extra.kind, extra, EXTRA_WORDS[extra.kind], 0.5);
   for (const note of notes) {
-    if (note.verdict === 'missed') find('missed', note, 'no clap was heard here. Clap every note', 1);
-    else if (note.verdict === 'early') find('early', note, 'too early. Wait for the beat', 0.5);
-    else if (note.verdict === 'late') find('late', note, 'too late. Think ahead to the next note', 0.5);
+    if (note.verdict === 'on-time') continue;
+    const { what, cost } = NOTE_WORDS[note.verdict];
+    find(note.verdict, note, what, cost);
   }
   return [...findings.values()]
     .sort((a, b) => b.cost - a.cost)
-    .map(({ measure, beat, what }) => `${placeText(measure, beat)}: ${what}.`);
+    .map(({ place, what }) => `${placeHeading(place, naming)}: ${what}.`);
 }
 
 /** What was right, in words for a child. */
@@ -60,12 +66,16 @@ function wellDone({ notes, mark, misreadings, accuracy, tempo }: TakeResult): st
   return `${right} of ${notes.length} notes were right on time.${steady}`;
 }
 
-/** Plain sentences about a take: what went well, and what was misread; where nothing was misread, the costliest slips. */
-export function adviceOn(result: TakeResult): Advice {
+/**
+ * Plain sentences about a take: what went well, and what was misread; where nothing was misread, the costliest slips.
+ * @param pattern  as written
+ */
+export function adviceOn(result: TakeResult, pattern: Pattern, voice: Voice): Advice {
   const { notes, extras, misreadings } = result;
   if (notes.length > 0 && notes.every(({ verdict }) => verdict === 'missed') && extras.length === 0) {
     return { well: '', fix: ['Nothing was heard. Tap the space bar or the pad on every note, and try again.'] };
   }
-  const fix = misreadings.length > 0 ? misreadings.map(({ sentence }) => sentence) : slips(result);
+  const named = misreadings.map((misreading) => misreadingSentence(pattern, misreading, voice));
+  const fix = named.length > 0 ? named : slips(result, voice);
   return { well: wellDone(result), fix: fix.slice(0, MOST) };
 }

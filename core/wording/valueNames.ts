@@ -7,6 +7,8 @@ export interface Naming {
   /** Before the name: one dot, two dots. */
   readonly dots: readonly [string, string];
   readonly rest: (value: string) => string;
+  /** What stands between two bar lines. */
+  readonly measure: readonly [one: string, many: string];
 }
 
 const dots = ['dotted ', 'double-dotted '] as const;
@@ -25,6 +27,7 @@ export const NAMINGS = {
     },
     dots,
     rest,
+    measure: ['measure', 'measures'],
   },
   crotchets: {
     title: 'semibreve, minim, crotchet, quaver',
@@ -38,6 +41,7 @@ export const NAMINGS = {
     },
     dots,
     rest,
+    measure: ['bar', 'bars'],
   },
 } as const satisfies Readonly<Record<string, Naming>>;
 
@@ -50,11 +54,25 @@ export function valueName(value: NoteValue, naming: NamingId, many = false): str
   return (value.dots === 0 ? '' : dotted[value.dots - 1]) + values[value.base][many ? 1 : 0];
 }
 
-/** Puts names into a text that is written for every tradition: "{q}" is one quarter, "{e+}" are many eighths. */
-export function withValueNames(text: string, naming: NamingId): string {
-  return text.replace(/\{([whqest])(\+?)\}/g, (_all, base: ValueLetter, many: string) =>
-    valueName({ base, dots: 0 }, naming, many === '+'),
-  );
+/** "measure"; where crotchets are said, "bar". */
+export function measureName(naming: NamingId, many = false): string {
+  return NAMINGS[naming].measure[many ? 1 : 0];
+}
+
+export function capital(text: string): string {
+  return text.charAt(0).toUpperCase() + text.slice(1);
+}
+
+/**
+ * Puts names into a text that is written for every tradition: "{q}" is one quarter, "{e+}" are many eighths,
+ * "{measure}" is a measure or a bar, "{Measure}" one at the start of a sentence.
+ */
+export function inNaming(text: string, naming: NamingId): string {
+  return text.replace(/\{([whqest]|[Mm]easure)(\+?)\}/g, (_all, what: string, many: string) => {
+    if (what === 'measure') return measureName(naming, many === '+');
+    if (what === 'Measure') return capital(measureName(naming, many === '+'));
+    return valueName({ base: what as ValueLetter, dots: 0 }, naming, many === '+');
+  });
 }
 
 /** "a quarter", "an eighth". */

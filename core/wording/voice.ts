@@ -1,7 +1,17 @@
-import type { NamingId } from './valueNames.ts';
 import type { CountOptions } from '../counting/count.ts';
-import type { RestStyle, SchoolId, Words } from '../counting/school.ts';
+import type { RestStyle, Words } from '../counting/school.ts';
+import type { SchoolId } from '../counting/schools.ts';
 import type { WordSet } from '../counting/wordSet.ts';
+import type { NamingId } from './valueNames.ts';
+
+/** How a class speaks: every sentence is made in its words. */
+export interface Voice {
+  readonly counts: CountOptions;
+  readonly naming: NamingId;
+}
+
+/** Where no class is at hand. */
+export const PLAIN_VOICE: Voice = { counts: { school: 'numbers' }, naming: 'quarters' };
 
 /** How a class speaks, as its teacher set it. */
 export interface ClassWords {
@@ -14,15 +24,19 @@ export interface ClassWords {
 }
 
 /** How a class counts; with `school` another way of counting, in the class's own words for it. */
-export function countsOf(room: ClassWords, school: SchoolId = room.school): CountOptions {
+export function countsOf(words: ClassWords, school: SchoolId = words.school): CountOptions {
   return {
     school,
-    rests: school === room.school ? (room.rests ?? undefined) : undefined,
-    houseWords: room.houseWords?.[school],
-    wordSet: room.wordSet ?? undefined,
+    rests: school === words.school ? (words.rests ?? undefined) : undefined,
+    houseWords: words.houseWords?.[school],
+    wordSet: words.wordSet ?? undefined,
   };
 }
 
-export function namingOf(room: { naming?: NamingId | undefined } | undefined): NamingId {
-  return room?.naming ?? 'quarters';
+export function namingOf(words: { readonly naming?: NamingId | undefined } | undefined): NamingId {
+  return words?.naming ?? PLAIN_VOICE.naming;
+}
+
+export function voiceOf(words: ClassWords | undefined): Voice {
+  return words ? { counts: countsOf(words), naming: namingOf(words) } : PLAIN_VOICE;
 }

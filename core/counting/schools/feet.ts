@@ -14,7 +14,9 @@ function sign(event: CountedEvent, point: Fraction, words: Words): string {
   return point.d === 2 && !event.tuplet ? words['up']! : NO_SYLLABLE;
 }
 
-/** The foot is down on the beat, up on the half: a dotted quarter → "↓-↑-↓"; inside a tuplet only the beat is marked. */
+/**
+ * The foot is down on the beat, up on the half: a dotted quarter → "↓-↑-↓"; inside a tuplet only the beat is marked.
+ */
 function note(event: CountedEvent, words: Words): string {
   return sign(event, event.onset, words) + signs(event, words, pointsInside(event, step(event)));
 }
@@ -30,14 +32,14 @@ function signs(event: CountedEvent, words: Words, points: readonly Fraction[]): 
 }
 
 export const feet: School = {
-  id: 'feet',
   title: 'Feet (↓ on the beat, ↑ on the half)',
   words: { down: '↓', up: '↑' },
   meanings: { down: 'foot down, on the beat', up: 'foot up, on the half beat' },
   rests: 'parens',
   refuses: (meter, beat) =>
     beat.division === 3
-      ? `the feet go down and up in simple meters; a beat of ${meterText(meter)} divides in three (count a value that divides in two)`
+      ? `the feet go down and up in simple meters; a beat of ${meterText(meter)} divides in three` +
+        ' (count a value that divides in two)'
       : undefined,
   note,
   tied,

@@ -12,7 +12,6 @@ function note(event: CountedEvent, words: Words): string {
 }
 
 export const noteNames: School = {
-  id: 'note-names',
   title: 'Note names (quarter, half-note)',
   words: {
     w: 'whole-note-hold-on',

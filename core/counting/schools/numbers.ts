@@ -1,5 +1,5 @@
 import { type HeldBeat, PLACE_MEANINGS, beatWord, beatsHeld, beatsInside, placeWord, smallHold } from '../beatPlace.ts';
-import type { CountedEvent, School, Words } from '../school.ts';
+import { type CountedEvent, type School, speechRules, type Words } from '../school.ts';
 
 /** The beat words 1 to 12, so that a teacher may say them in another language. */
 const BEATS: readonly number[] = Array.from({ length: 12 }, (_, i) => i + 1);
@@ -33,18 +33,18 @@ const COMPOUND_SIXTEENTHS: Words = { sixth1: 'ta', sixth3: 'ta', sixth5: 'ta' };
 const THIRDS: Words = { third1: 'la', third2: 'li' };
 
 export const numbers: School = {
-  id: 'numbers',
   title: 'Numbers (1 e & a)',
   words: { ...BEAT_WORDS, quarter1: 'e', half: '&', quarter3: 'a', ...THIRDS, ...COMPOUND_SIXTEENTHS },
   meanings: { ...BEAT_MEANINGS, ...PLACE_MEANINGS },
   rests: 'parens',
   note,
   tied,
+  speech: speechRules({ order: 1, numbered: true }),
 };
 
 export const numbersTe: School = {
   ...numbers,
-  id: 'numbers-te',
   title: 'Numbers (1 ta te ta)',
   words: { ...BEAT_WORDS, quarter1: 'ta', half: 'te', quarter3: 'ta', ...THIRDS, ...COMPOUND_SIXTEENTHS },
+  speech: speechRules({ order: 2, numbered: true }),
 };

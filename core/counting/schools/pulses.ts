@@ -1,7 +1,7 @@
 import { type Fraction, frac } from '../../rhythm/fraction.ts';
 import { placeWord, pointsInside } from '../beatPlace.ts';
 import { firstWord, numbers } from './numbers.ts';
-import type { CountedEvent, School, Words } from '../school.ts';
+import { type CountedEvent, type School, speechRules, type Words } from '../school.ts';
 
 /** Half a beat; a third where the beat divides in three. */
 function pulse(event: CountedEvent): Fraction {
@@ -28,4 +28,10 @@ function spoken(event: CountedEvent, words: Words, points: readonly Fraction[]):
   return said;
 }
 
-export const pulses: School = { ...numbers, id: 'pulses', title: 'Pulses (every half beat spoken)', note, tied };
+export const pulses: School = {
+  ...numbers,
+  title: 'Pulses (every half beat spoken)',
+  note,
+  tied,
+  speech: speechRules({ order: 5, numbered: true, heldByParts: true }),
+};

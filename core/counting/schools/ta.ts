@@ -1,7 +1,7 @@
 import { type Fraction, compare, div, equal, frac, mul, sub } from '../../rhythm/fraction.ts';
 import { meterKind } from '../../rhythm/meter.ts';
 import { NO_SYLLABLE, beatsHeld, vowelOf } from '../beatPlace.ts';
-import type { CountedEvent, School, Words } from '../school.ts';
+import { type CountedEvent, type School, speechRules, type Words } from '../school.ts';
 
 const QUARTER = frac(1, 4);
 const EIGHTH = frac(1, 8);
@@ -48,7 +48,9 @@ function tied(event: CountedEvent, words: Words): string {
   return `-${vowelOf(first)}`.repeat(Math.max(1, beatsHeld(event).length));
 }
 
-/** "sh" for each whole quarter, "s" for what is shorter: a dotted quarter rest is "sh-s"; inside a triplet always "s". */
+/**
+ * "sh" for each whole quarter, "s" for what is shorter: a dotted quarter rest is "sh-s"; inside a triplet always "s".
+ */
 function rest(event: CountedEvent, words: Words): string {
   if (event.tuplet) return words['shortRest']!;
   const whole = Math.floor((4 * event.written.n) / event.written.d);
@@ -58,7 +60,6 @@ function rest(event: CountedEvent, words: Words): string {
 }
 
 export const ta: School = {
-  id: 'ta',
   title: 'Ta ti (by value)',
   words: {
     quarter: 'ta',
@@ -95,4 +96,12 @@ export const ta: School = {
   tied,
   tiedByVowel: true,
   rest,
+  speech: speechRules({
+    order: 3,
+    onlyHeld: ['hold', 'dottedHold'],
+    goesOn: (first, part, words) =>
+      part === words['dottedHold'] ||
+      (part === words['hold'] && first === words['quarter']) ||
+      (part === words['shortRest'] && first === words['quarterRest']),
+  }),
 };

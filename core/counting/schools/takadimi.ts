@@ -1,5 +1,5 @@
 import { NO_SYLLABLE, PLACE_MEANINGS, beatsHeld, beatsInside, placeOf, vowelOf } from '../beatPlace.ts';
-import type { CountedEvent, School, Words } from '../school.ts';
+import { type CountedEvent, type School, speechRules, type Words } from '../school.ts';
 
 function syllable(event: CountedEvent, words: Words): string {
   const { place } = placeOf(event);
@@ -20,7 +20,6 @@ function tied(event: CountedEvent, words: Words): string {
 }
 
 export const takadimi: School = {
-  id: 'takadimi',
   title: 'Takadimi (by place in the beat)',
   words: {
     beat: 'ta',
@@ -38,4 +37,5 @@ export const takadimi: School = {
   note,
   tied,
   tiedByVowel: true,
+  speech: speechRules({ order: 4 }),
 };

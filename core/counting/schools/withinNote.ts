@@ -1,7 +1,9 @@
 import { ZERO, add, ceil, compare, frac } from '../../rhythm/fraction.ts';
 import type { CountedEvent, School } from '../school.ts';
 
-/** Each note is counted from one by its own beats, or its label stands for the one: half → "1-2", labelled G → "G-2". */
+/**
+ * Each note is counted from one by its own beats, or its label stands for the one: half → "1-2", labelled G → "G-2".
+ */
 function note(event: CountedEvent): string {
   let said = event.label ?? '1';
   for (let beat = 2; beat <= ceil(event.length); beat++) said += `-${beat}`;
@@ -18,7 +20,6 @@ function tied(event: CountedEvent): string {
 }
 
 export const withinNote: School = {
-  id: 'within-note',
   title: 'Within the note (1-2 for a half)',
   words: {},
   meanings: {},

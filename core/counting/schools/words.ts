@@ -1,7 +1,7 @@
 import { add, equal, isWhole } from '../../rhythm/fraction.ts';
 import { valueText } from '../../rhythm/value.ts';
 import { NO_SYLLABLE } from '../beatPlace.ts';
-import { type CountedEvent, type School, writtenValue } from '../school.ts';
+import { type CountedEvent, type School, speechRules, writtenValue } from '../school.ts';
 import type { WordSet } from '../wordSet.ts';
 
 interface Cells {
@@ -22,7 +22,10 @@ function cellsOf(set: WordSet): Cells {
   return cells;
 }
 
-/** A cell of several notes stands from one beat to another (so “q e” is one in 6/8 and none in 4/4), and the longest is taken; a single value may stand anywhere. */
+/**
+ * A cell of several notes stands from one beat to another (so “q e” is one in 6/8 and none in 4/4), and the longest is
+ * taken; a single value may stand anywhere.
+ */
 function cells(events: readonly CountedEvent[], set: WordSet): (string | undefined)[] {
   const known = cellsOf(set);
   const said: (string | undefined)[] = [];
@@ -35,8 +38,8 @@ function cells(events: readonly CountedEvent[], set: WordSet): (string | undefin
 }
 
 /**
- * The syllables of the longest cell from an event on: notes in a row, without rest, tie or label among them, and no part
- * of a tuplet. A rest is whispered as a note of its value would be said.
+ * The syllables of the longest cell from an event on: notes in a row, without rest, tie or label among them, and no
+ * part of a tuplet. A rest is whispered as a note of its value would be said.
  */
 function cellAt(
   events: readonly CountedEvent[],
@@ -80,7 +83,6 @@ function note(event: CountedEvent): string {
 }
 
 export const words: School = {
-  id: 'words',
   title: 'Words (one syllable a note)',
   words: {},
   meanings: {},
@@ -88,4 +90,5 @@ export const words: School = {
   note,
   tied: () => '-',
   cells,
+  speech: speechRules({ order: 6 }),
 };

@@ -1,0 +1,37 @@
+import type { TakeResult } from '../core/judging/takeResult.ts';
+import { mixed } from '../core/rhythm/fraction.ts';
+import type { Pattern } from '../core/rhythm/pattern.ts';
+import type { PlayedPlace } from '../core/timing/schedule.ts';
+import { misreadingSentence } from '../core/wording/misreadingSentences.ts';
+import { PLAIN_VOICE } from '../core/wording/voice.ts';
+
+function printPlace({ measure, beat, timeThrough }: PlayedPlace) {
+  return { measure, beat: mixed(beat), ...(timeThrough === undefined ? {} : { time: timeThrough }) };
+}
+
+/** The result of a take as `score` prints it: beats as mixed numbers, every misreading with its sentence. */
+export function printResult(result: TakeResult, pattern: Pattern): object {
+  const { notes, extras, misreadings, tempo, follow, withBeat, heard, accuracy, mark, feet, holds } = result;
+  return {
+    notes: notes.map(({ index, verdict, errorMs, ...place }) => ({
+      index,
+      ...printPlace(place),
+      verdict,
+      ...(errorMs === undefined ? {} : { errorMs }),
+    })),
+    extras: extras.map(({ seconds, measure, beat, kind }) => ({ time: seconds, measure, beat: mixed(beat), kind })),
+    misreadings: misreadings.map((misreading) => ({
+      code: misreading.code,
+      ...printPlace(misreading),
+      sentence: misreadingSentence(pattern, misreading, PLAIN_VOICE),
+    })),
+    tempo,
+    follow: follow.map(({ fromNote, beatsAhead }) => ({ fromNote, beatsAhead: mixed(beatsAhead) })),
+    withBeat,
+    heard,
+    accuracy,
+    mark,
+    ...(feet ? { feet } : {}),
+    ...(holds ? { holds } : {}),
+  };
+}

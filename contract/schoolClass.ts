@@ -1,0 +1,46 @@
+import { Child } from './child.ts';
+import { Borders } from './judging.ts';
+import { type Static, Type } from '@sinclair/typebox';
+import { NAMING_IDS } from '../core/wording/valueNames.ts';
+import { AgesOf, Id, Name, Rests, School, oneOf, orNull, strict } from './parts.ts';
+import { TakeSummary } from './take.ts';
+
+const WordSet = Type.Object(
+  {
+    title: Type.String({ minLength: 1, maxLength: 60 }),
+    cells: Type.Record(Type.String(), Type.String({ maxLength: 60 })),
+  },
+  strict,
+);
+/** What a teacher sets for a class. */
+export const ClassSettings = Type.Object(
+  {
+    name: Name,
+    ages: AgesOf,
+    school: School,
+    rests: orNull(Rests),
+    /** What the values are called. */
+    naming: Type.Optional(oneOf(NAMING_IDS)),
+    /** The teacher's own words, by school and place; what is left out is as in the school. */
+    houseWords: Type.Optional(Type.Record(Type.String(), Type.Record(Type.String(), Type.String({ maxLength: 40 })))),
+    /** Words for cells; null for the set that ships. */
+    wordSet: Type.Optional(orNull(WordSet)),
+    /** What is on time, milliseconds either way; null is as usual for the ages. */
+    onTimeMs: Type.Optional(orNull(Type.Integer({ minimum: 20, maximum: 400 }))),
+    /** What each mark needs; null is as usual. */
+    borders: Type.Optional(orNull(Borders)),
+    /** Recordings of children are kept for so many days; null keeps none. */
+    recordingDays: Type.Optional(orNull(Type.Integer({ minimum: 1, maximum: 365 }))),
+  },
+  strict,
+);
+export type ClassSettings = Static<typeof ClassSettings>;
+
+export const ClassSummary = Type.Composite([Type.Object({ id: Id, children: Type.Integer() }), ClassSettings]);
+export type ClassSummary = Static<typeof ClassSummary>;
+/** A class with its children and all their takes, newest first. */
+export const ClassDetail = Type.Composite([
+  Type.Object({ id: Id, children: Type.Array(Child), takes: Type.Array(TakeSummary) }),
+  ClassSettings,
+]);
+export type ClassDetail = Static<typeof ClassDetail>;

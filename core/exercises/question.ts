@@ -1,0 +1,78 @@
+import type { Random } from '../random.ts';
+import type { Fraction } from '../rhythm/fraction.ts';
+import type { Meter } from '../rhythm/meter.ts';
+import type { NoteValue, ValueLetter } from '../rhythm/value.ts';
+import type { MisconceptionId } from './misconceptions.ts';
+import type { Part, SumStep } from './valueSums.ts';
+
+/** What an option says; the words are made when it is shown. */
+export type Answer =
+  | { readonly is: 'beats'; readonly beats: Fraction }
+  | { readonly is: 'count'; readonly count: Fraction }
+  | { readonly is: 'claps'; readonly claps: number }
+  | { readonly is: 'value'; readonly value: NoteValue }
+  | { readonly is: 'values'; readonly values: readonly NoteValue[] }
+  | { readonly is: 'truth'; readonly truth: boolean }
+  /** A measure that is so many beats too long; too short where negative. */
+  | { readonly is: 'off'; readonly measure: number; readonly beats: Fraction };
+
+export interface Option {
+  readonly answer: Answer;
+  /** The misconception that leads to it; absent for the right one, and for a plain slip. */
+  readonly misconception?: MisconceptionId;
+}
+
+/** One line of the worked answer. */
+export type Step =
+  | ({ readonly step: 'sum' } & SumStep)
+  | { readonly step: 'other-side'; readonly beats: Fraction }
+  | { readonly step: 'staccato' }
+  | { readonly step: 'missing'; readonly all: Fraction; readonly used: Fraction; readonly value: NoteValue }
+  | { readonly step: 'clap-notes'; readonly notes: number }
+  | { readonly step: 'no-clap-tied'; readonly tied: number }
+  | { readonly step: 'no-clap-rests'; readonly rests: number }
+  /** Folding from one value to another: each fold doubles. */
+  | { readonly step: 'folds'; readonly from: ValueLetter; readonly to: ValueLetter }
+  | { readonly step: 'dot-of-folds'; readonly plain: Fraction; readonly half: Fraction }
+  | { readonly step: 'wrong-total'; readonly measure: number; readonly total: Fraction; readonly off: Fraction }
+  | { readonly step: 'others-full'; readonly beats: Fraction };
+
+/** What is asked, by kind. */
+export type Asked =
+  | { readonly kind: 'beats'; readonly parts: readonly Part[]; readonly beat: ValueLetter }
+  | { readonly kind: 'how-many'; readonly whole: NoteValue; readonly small: ValueLetter }
+  | { readonly kind: 'true-false'; readonly left: Part; readonly right: readonly Part[] }
+  | { readonly kind: 'balance' }
+  | { readonly kind: 'claps' }
+  | { readonly kind: 'complete'; readonly meter: Meter }
+  | { readonly kind: 'wrong-measure' }
+  | { readonly kind: 'order' };
+export type QuestionKind = Asked['kind'];
+
+/** A question as facts: the board and printed sheets show the same. */
+export interface Question {
+  readonly asked: Asked;
+  /** Rhythm text of what the question shows; measures may be wrong on purpose. */
+  readonly shows: string;
+  /** Which of the signs it shows have a dot above or below the head, by index from 0. */
+  readonly staccato?: readonly number[];
+  /** Of an equation: its two sides, as they lie on a balance. */
+  readonly sides?: readonly [readonly Part[], readonly Part[]];
+  readonly options: readonly Option[];
+  /** Index of the right option. */
+  readonly answer: number;
+  readonly steps: readonly Step[];
+}
+
+/** What a set of questions is made of. */
+export interface QuestionSettings {
+  readonly values: readonly ValueLetter[];
+  readonly dots: boolean;
+  readonly ties: boolean;
+  readonly rests: boolean;
+  /** The value that gets the beat. */
+  readonly beat: ValueLetter;
+}
+
+/** Makes one question of a kind; undefined where the settings and the seed lead to none. */
+export type QuestionMaker = (settings: QuestionSettings, random: Random) => Question | undefined;

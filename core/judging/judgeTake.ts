@@ -1,0 +1,52 @@
+import type { Pattern } from '../rhythm/pattern.ts';
+import { parseRhythm } from '../rhythm/text.ts';
+import type { Bpm, Seconds } from '../timing/units.ts';
+import { judge } from './judge.ts';
+import type { MarkBorder } from './mark.ts';
+import type { TakeResult } from './takeResult.ts';
+import type { TakeTrouble } from './takeTrouble.ts';
+import { type WindowSettings, type Windows, windowsOf } from './windows.ts';
+
+/** A take as it was played, with the text of its pattern. */
+export interface PlayedTake {
+  readonly patternText: string;
+  readonly bpm: Bpm;
+  readonly onsets: readonly Seconds[];
+  readonly start?: Seconds | undefined;
+  readonly free?: boolean | undefined;
+  readonly feet?: readonly Seconds[] | null | undefined;
+  readonly releases?: readonly (Seconds | null)[] | null | undefined;
+}
+
+/** How a class judges. */
+export interface JudgingSettings extends WindowSettings {
+  readonly borders?: readonly MarkBorder[] | null | undefined;
+}
+
+export type JudgedTake =
+  | { readonly ok: true; readonly result: TakeResult; readonly windows: Windows; readonly pattern: Pattern }
+  | { readonly ok: false; readonly trouble: TakeTrouble };
+
+/**
+ * Prepares and judges a take: the one way for browser, server and command line, so that all of them say the same.
+ * @param read  reads the pattern's text; for those who keep what they have read
+ */
+export function judgeTake(take: PlayedTake, settings: JudgingSettings, read = parseRhythm): JudgedTake {
+  const parsed = read(take.patternText);
+  if (!parsed.ok) return { ok: false, trouble: { code: 'unreadable', at: parsed.at } };
+  const { bpm, onsets, start, free } = take;
+  const { pattern } = parsed;
+  const windows = windowsOf(settings);
+  const judged = judge({
+    pattern,
+    bpm,
+    onsets,
+    start,
+    free,
+    feet: take.feet ?? undefined,
+    releases: take.releases ?? undefined,
+    windows,
+    borders: settings.borders ?? undefined,
+  });
+  return judged.ok ? { ...judged, windows, pattern } : judged;
+}

@@ -1,0 +1,87 @@
+import type { Random } from '../../random.ts';
+import type { Beats, Seconds } from '../../timing/units.ts';
+import { EPSILON } from '../../timing/tolerance.ts';
+import type { ExpectedClap } from '../expectedClap.ts';
+import type { Score, ScoreEvent } from '../scoreEvents.ts';
+
+/** One way to misread one place: how the claps come then. */
+export interface Hypothesis {
+  /** Index into `score.events` of the event it is about. */
+  readonly event: number;
+  /** Nats: how unlikely it is before anything is heard. */
+  readonly cost: number;
+  /** The claps, in written order, as they come with this misreading. */
+  readonly apply: (claps: readonly ExpectedClap[]) => ExpectedClap[];
+  /** From which written time on all comes by how much later (negative: earlier). */
+  readonly shift?: { readonly from: Seconds; readonly beats: Beats; readonly seconds: Seconds };
+  /** Written times of claps it adds: without a clap there that belongs to no note it did not happen. */
+  readonly adds?: readonly Seconds[];
+  /** Written time that was not played at all. */
+  readonly leavesOut?: { readonly from: Seconds; readonly to: Seconds };
+  /** Speed of the take beside the set tempo. */
+  readonly speed?: number;
+  /** Moves claps so little that every note may still have its clap. */
+  readonly subtle?: true;
+  /** About the whole take, not a place in it. */
+  readonly wholeTake?: true;
+}
+
+/** What a simulated child is about to clap; a slip changes it. */
+export interface SlippingTake {
+  claps: ExpectedClap[];
+  /** Change of tempo over the take, as a part. */
+  drift: number;
+}
+
+/**
+ * One kind of misreading: one file, and one row in `table.ts`. It is found by its hypotheses, every place where it can
+ * happen; a kind that is found in another way says how a simulated child makes it instead.
+ */
+export type MisreadingKind = {
+  /** `take`: no measure of it is to be practised for it. */
+  readonly about: 'place' | 'take';
+  /** Without a click there is no right moment to come in and no set tempo. */
+  readonly needsClick?: true;
+} & (
+  | { readonly hypotheses: (score: Score) => Hypothesis[] }
+  /** @returns index of the written event it is about; undefined where the take is too short for it */
+  | { readonly slip: (take: SlippingTake, score: Score, random: Random) => number | undefined }
+);
+
+/** Written out, for this is done very often and spreading is slow. */
+function later({ note, written, time }: ExpectedClap, seconds: Seconds): ExpectedClap {
+  return { note, written, time: time + seconds };
+}
+
+/** Everything from a written time on comes later by some seconds (negative: earlier). */
+export function shifted(claps: readonly ExpectedClap[], from: Seconds, seconds: Seconds): ExpectedClap[] {
+  return claps.map((clap) => (clap.written >= from - EPSILON ? later(clap, seconds) : clap));
+}
+
+/** One clap more, between those before and after it on paper; it moves with what was moved there. */
+function inserted(claps: readonly ExpectedClap[], times: readonly Seconds[]): ExpectedClap[] {
+  const all = [...claps];
+  for (const written of times) {
+    const before = all.findLast((clap) => clap.written < written - EPSILON);
+    const moved = before ? before.time - before.written : (all[0]?.time ?? written) - (all[0]?.written ?? written);
+    all.push({ note: -1, written, time: written + moved });
+    all.sort((a, b) => a.written - b.written);
+  }
+  return all;
+}
+
+/** A hypothesis that only adds claps, at these written times. */
+export function adding(event: number, cost: number, times: readonly Seconds[]): Hypothesis {
+  return { event, cost, apply: (claps) => inserted(claps, times), adds: times };
+}
+
+/** Single notes moved by some seconds. */
+export function moved(claps: readonly ExpectedClap[], by: ReadonlyMap<number, Seconds>): ExpectedClap[] {
+  return claps.map((clap) => (by.has(clap.note) ? later(clap, by.get(clap.note)!) : clap));
+}
+
+/** A hypothesis in which all that follows an event comes later by some of its beats (negative: earlier). */
+export function shiftAfter(event: number, cost: number, { end, beat }: ScoreEvent, beats: Beats): Hypothesis {
+  const seconds = beats * beat;
+  return { event, cost, apply: (claps) => shifted(claps, end, seconds), shift: { from: end, beats, seconds } };
+}

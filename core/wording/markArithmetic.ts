@@ -1,0 +1,83 @@
+import type { JudgedHold } from '../judging/holds.ts';
+import type { MarkBorder } from '../judging/mark.ts';
+import type { TakeResult, TempoKept } from '../judging/takeResult.ts';
+import { type Fraction, ONE, equal, frac, mixed } from '../rhythm/fraction.ts';
+import type { Bpm } from '../timing/units.ts';
+import { placeHeading, placeText } from './places.ts';
+import { counted } from './plurals.ts';
+import type { Voice } from './voice.ts';
+
+const percent = (part: number) => `${Math.round(part * 1000) / 10} %`;
+const ms = (value: number) => `${Math.abs(Math.round(value))} ms`;
+
+/** Which border gave the mark. */
+function borderText(mark: number, borders: readonly MarkBorder[]): string {
+  if (mark === 0) return '0: nothing was heard.';
+  const border = borders.find((one) => one.mark === mark);
+  if (!border) return `${mark}: below the border of ${percent(borders.at(-1)?.accuracy ?? 0)}.`;
+  const drift = border.driftPct === undefined ? '' : `, the tempo kept within ${border.driftPct} %`;
+  return `${mark}: at least ${percent(border.accuracy)}${drift}.`;
+}
+
+function leadText(leadMs: number): string {
+  if (Math.abs(leadMs) < 1) return 'With the click';
+  return `${ms(leadMs)} ${leadMs > 0 ? 'ahead of' : 'behind'} the click`;
+}
+
+function tempoText({ bpm, driftPct, spreadMs, leadMs }: TempoKept, set: Bpm | undefined): string {
+  const kept =
+    driftPct === 0 ? 'tempo kept' : `${Math.abs(driftPct)} % ${driftPct > 0 ? 'faster' : 'slower'} by the end`;
+  const played =
+    set === undefined
+      ? `No click; played at about ${bpm}. `
+      : `Click at ${set}, played at ${bpm}. ${leadText(leadMs)} (taken off before judging); `;
+  return `${played}${kept}; unsteadiness ${ms(spreadMs)}.`;
+}
+
+function feetText({ onBeat, beats, extras, leadMs, handsLaterMs, apartMs }: NonNullable<TakeResult['feet']>): string {
+  const extra = extras > 0 ? `, ${counted(extras, 'step')} too many` : '';
+  const lead = `${ms(leadMs)} ${leadMs >= 0 ? 'ahead of' : 'behind'} the beat on the whole (taken off)`;
+  const hands = `hands ${ms(handsLaterMs)} ${handsLaterMs >= 0 ? 'after' : 'before'} the feet`;
+  return `Feet: ${onBeat} of ${beats} beats${extra}, ${lead}; ${hands}, give or take ${ms(apartMs)}.`;
+}
+
+const HELD = { kept: '', cut: ', cut short', 'held-over': ', held over' } as const;
+
+function holdText({ index, verdict, heldS, writtenS }: JudgedHold, notes: TakeResult['notes'], voice: Voice): string {
+  return `${placeHeading(notes[index]!, voice.naming)}: held ${heldS} s of ${writtenS} s${HELD[verdict]}.`;
+}
+
+const HALF = frac(1, 2);
+
+function followText(beatsAhead: Fraction, note: TakeResult['notes'][number] | undefined, { naming }: Voice): string {
+  const where = note ? ` since ${placeText(note, naming)}` : '';
+  if (beatsAhead.n === 0) return `With the beat again${where}.`;
+  const size = beatsAhead.n < 0 ? frac(-beatsAhead.n, beatsAhead.d) : beatsAhead;
+  const much = equal(size, HALF) ? 'Half a beat' : equal(size, ONE) ? 'A beat' : `${mixed(size)} beats`;
+  const side = beatsAhead.n < 0 ? 'behind' : 'ahead';
+  return `${much} ${side}${where}; followed from there, so what came after counts as it was clapped.`;
+}
+
+/**
+ * The arithmetic behind a mark, a line each.
+ * @param set  the tempo of the click; undefined in a free take
+ */
+export function markArithmetic(
+  result: TakeResult,
+  set: Bpm | undefined,
+  borders: readonly MarkBorder[],
+  voice: Voice,
+): string[] {
+  const { notes, extras, tempo, accuracy, mark, withBeat, follow, feet, holds } = result;
+  const count = (...verdicts: string[]) => notes.filter(({ verdict }) => verdicts.includes(verdict)).length;
+  const late = `half of ${count('early', 'late')} early or late`;
+  const points = `(${count('on-time')} on time + ${late} − half of ${extras.length} too many)`;
+  return [
+    `${points} ÷ ${notes.length} notes = ${percent(accuracy)}. Mark ${borderText(mark, borders)}`,
+    tempoText(tempo, set),
+    ...(withBeat === null ? [] : [`With the beat itself, the child not followed: ${percent(withBeat)} of the notes.`]),
+    ...follow.map(({ fromNote, beatsAhead }) => followText(beatsAhead, notes[fromNote], voice)),
+    ...(feet ? [feetText(feet)] : []),
+    ...(holds ?? []).map((hold) => holdText(hold, notes, voice)),
+  ];
+}

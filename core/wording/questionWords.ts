@@ -1,0 +1,166 @@
+import type { MisconceptionId } from '../exercises/misconceptions.ts';
+import type { Answer, Asked, Question, Step } from '../exercises/question.ts';
+import { type Part, type SumStep, sumSteps } from '../exercises/valueSums.ts';
+import { add, frac, mixed, sub } from '../rhythm/fraction.ts';
+import { meterText } from '../rhythm/meter.ts';
+import { VALUES, type ValueLetter } from '../rhythm/value.ts';
+import { beatsText, counted } from './plurals.ts';
+import { type NamingId, inNaming, measureName, restName, valueName, withArticle } from './valueNames.ts';
+
+export function partName({ kind, value }: Pick<Part, 'kind' | 'value'>, naming: NamingId): string {
+  return kind === 'rest' ? restName(value, naming) : valueName(value, naming);
+}
+
+const plainName = (base: ValueLetter, naming: NamingId, many = false) => valueName({ base, dots: 0 }, naming, many);
+
+/** "dotted quarter = 1 + 1/2 = 1 1/2 beats"; "with the eighth 1 1/2 + 1/2 = 2 beats" */
+function sumLines({ part, pieces, own, before }: SumStep, naming: NamingId): string[] {
+  const name = partName(part, naming);
+  const dotted = pieces.length > 1 ? `${pieces.map(mixed).join(' + ')} = ` : '';
+  if (!before) return [`${name} = ${dotted}${beatsText(own)}`];
+  const tied = part.tied ? 'tied ' : '';
+  const total = `with the ${tied}${name} ${mixed(before)} + ${mixed(own)} = ${beatsText(add(before, own))}`;
+  return dotted ? [`${name} = ${dotted}${beatsText(own)}`, total] : [total];
+}
+
+/**
+ * A sum in words and fractions, a line a step.
+ * @example dotted quarter and eighth, the quarter gets the beat:
+ *   "dotted quarter = 1 + 1/2 = 1 1/2 beats", "with the eighth 1 1/2 + 1/2 = 2 beats"
+ */
+export function workedSteps(parts: readonly Part[], beat: ValueLetter, naming: NamingId): string[] {
+  return sumSteps(parts, beat).flatMap((step) => sumLines(step, naming));
+}
+
+/** One sentence for the child who chose a wrong option, for `inNaming`. */
+const MISCONCEPTION_SENTENCES: Readonly<Record<MisconceptionId, string>> = {
+  'dot-one-beat': 'The dot was taken for one more beat. It adds half of the note it stands beside.',
+  'dot-whole-copy': 'The dot was counted as the same note once more. It adds only half of it.',
+  'dot-ignored':
+    'The dot was left out. Right of the head it makes the note longer by half; ' +
+    'above or below the head it only makes it short.',
+  'staccato-lengthens':
+    'The dot above or below the head was read as the one that lengthens. ' +
+    'It only makes the note sound short; its beats stay the same.',
+  'rest-nothing': 'The rest was given no time. It is not sounded, but it is counted.',
+  'tie-ignored': 'The tied-on note was left out. A tie adds its time; only the sound is not made again.',
+  'tie-two-sounds':
+    'The tie was counted as two sounds. Only the first of the tied notes is sounded; the other adds its time.',
+  'rest-clapped': 'The rest was clapped. Its time is counted, but it is silent.',
+  'whole-half-swapped':
+    'The {w} and the {h} rest were swapped. The {w} rest hangs below the line, the {h} rest sits on it.',
+  'beat-ignored': 'It was counted as if the {q} got the beat. Ask first which value gets the beat.',
+  'counts-notes': 'The signs were counted, not the beats.',
+};
+
+export function misconceptionText(id: MisconceptionId, naming: NamingId): string {
+  return inNaming(MISCONCEPTION_SENTENCES[id], naming);
+}
+
+function askedText(asked: Asked, naming: NamingId): string {
+  switch (asked.kind) {
+    case 'beats': {
+      const [first, ...others] = asked.parts;
+      const single = first && others.length === 0 && !first.staccato;
+      const what = single ? withArticle(partName(first, naming)) : 'this';
+      return `How many beats does ${what} last when the ${plainName(asked.beat, naming)} gets the beat?`;
+    }
+    case 'how-many': {
+      const many = plainName(asked.small, naming, true);
+      return `How many ${many} are in ${withArticle(valueName(asked.whole, naming))}?`;
+    }
+    case 'true-false': {
+      const side = asked.right.map((part) => partName(part, naming)).join(' + ');
+      return `True or false: ${partName(asked.left, naming)} = ${side}`;
+    }
+    case 'balance':
+      return 'Which value makes both sides as long?';
+    case 'claps':
+      return 'How many claps is this?';
+    case 'complete':
+      return `Which value completes this ${measureName(naming)} of ${meterText(asked.meter)}?`;
+    case 'wrong-measure':
+      return inNaming('Which {measure} does not add up, and by how much?', naming);
+    case 'order':
+      return 'Put these in order, the shortest first.';
+  }
+}
+
+function offText(beats: Extract<Answer, { is: 'off' }>['beats']): string {
+  const size = beats.n < 0 ? frac(-beats.n, beats.d) : beats;
+  return `${beatsText(size)} ${beats.n < 0 ? 'short' : 'too long'}`;
+}
+
+function answerText(answer: Answer, naming: NamingId): string {
+  switch (answer.is) {
+    case 'beats':
+      return beatsText(answer.beats);
+    case 'count':
+      return mixed(answer.count);
+    case 'claps':
+      return counted(answer.claps, 'clap');
+    case 'value':
+      return valueName(answer.value, naming);
+    case 'values':
+      return answer.values.map((value) => valueName(value, naming)).join(', ');
+    case 'truth':
+      return String(answer.truth);
+    case 'off':
+      return `${measureName(naming)} ${answer.measure}, ${offText(answer.beats)}`;
+  }
+}
+
+/** "1 whole = 2 halves = 4 quarters": each fold doubles. */
+function foldsText(from: ValueLetter, to: ValueLetter, naming: NamingId): string {
+  const letters = VALUES.map(({ letter }) => letter);
+  const chain = letters.slice(letters.indexOf(from), letters.indexOf(to) + 1);
+  return chain.map((letter, i) => `${2 ** i} ${plainName(letter, naming, i > 0)}`).join(' = ');
+}
+
+function stepLines(step: Step, naming: NamingId): string[] {
+  switch (step.step) {
+    case 'sum':
+      return sumLines(step, naming);
+    case 'other-side':
+      return [`on the other side: ${beatsText(step.beats)}`];
+    case 'staccato':
+      return ['the dot above or below a head makes it short and adds nothing'];
+    case 'missing': {
+      const lacks = beatsText(sub(step.all, step.used));
+      return [`${mixed(step.all)} − ${mixed(step.used)} = ${lacks}: ${valueName(step.value, naming)}`];
+    }
+    case 'clap-notes':
+      return [`one clap for each note: ${step.notes}`];
+    case 'no-clap-tied':
+      return [`less ${step.tied} for what is tied on: it sounds already`];
+    case 'no-clap-rests':
+      return [`nothing for the ${step.rests === 1 ? 'rest: it is' : 'rests: they are'} counted in silence`];
+    case 'folds':
+      return [foldsText(step.from, step.to, naming)];
+    case 'dot-of-folds': {
+      const { plain, half } = step;
+      return [`the dot adds half of them: ${mixed(plain)} + ${mixed(half)} = ${mixed(add(plain, half))}`];
+    }
+    case 'wrong-total':
+      return [`${measureName(naming)} ${step.measure}: ${beatsText(step.total)}, ${offText(step.off)}`];
+    case 'others-full':
+      return [`the others add up to ${mixed(step.beats)}`];
+  }
+}
+
+/** A question in words. */
+export interface QuestionWords {
+  readonly prompt: string;
+  /** In the order of the options. */
+  readonly options: readonly string[];
+  /** The worked answer, a line a step. */
+  readonly steps: readonly string[];
+}
+
+export function questionWords({ asked, options, steps }: Question, naming: NamingId): QuestionWords {
+  return {
+    prompt: askedText(asked, naming),
+    options: options.map(({ answer }) => answerText(answer, naming)),
+    steps: steps.flatMap((step) => stepLines(step, naming)),
+  };
+}

@@ -1,0 +1,39 @@
+import type { TakeTrouble } from '../judging/takeTrouble.ts';
+import type { BarReport } from '../rhythm/barCheck.ts';
+import { frac, sub } from '../rhythm/fraction.ts';
+import { errorSentence } from '../rhythm/text.ts';
+import { FASTEST_BPM, MOST_ONSETS, SLOWEST_BPM } from '../timing/limits.ts';
+import { beatsText } from './plurals.ts';
+import { type NamingId, measureName } from './valueNames.ts';
+
+/** "measure 3 is 1/2 beat short"; undefined for a legal measure. */
+export function barTroubleText({ number, total, expected, verdict }: BarReport, naming: NamingId): string | undefined {
+  if (verdict !== 'short' && verdict !== 'over') return undefined;
+  const off = sub(total, expected);
+  const size = off.n < 0 ? frac(-off.n, off.d) : off;
+  const name = number === 0 ? `the pickup ${measureName(naming)}` : `${measureName(naming)} ${number}`;
+  return `${name} is ${beatsText(size)} ${verdict === 'short' ? 'short' : 'too long'}`;
+}
+
+const TAKE_TROUBLES = {
+  tempo: `the tempo must be from ${SLOWEST_BPM} to ${FASTEST_BPM} beats a minute`,
+  start: 'the start must be a number of seconds',
+  onsets: 'every onset must be a number of seconds',
+  'onset-order': 'the onsets must be sorted, earliest first',
+  steps: 'the steps must be sorted numbers of seconds',
+  releases: 'every onset needs its release, not before it (null where it is not known)',
+} as const;
+
+/** Why a take cannot be judged, in one sentence without its full stop. */
+export function takeTroubleText(trouble: TakeTrouble, naming: NamingId): string {
+  switch (trouble.code) {
+    case 'unreadable':
+      return `the pattern cannot be read: ${errorSentence(trouble.at)}`;
+    case 'measure':
+      return `the pattern does not add up: ${barTroubleText(trouble.report, naming)}`;
+    case 'too-many-onsets':
+      return `a take has at most ${MOST_ONSETS} onsets; this one has ${trouble.count}`;
+    default:
+      return TAKE_TROUBLES[trouble.code];
+  }
+}
