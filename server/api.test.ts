@@ -1,13 +1,15 @@
 import { v4 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { ErrorBody } from '../contract/parts.ts';
-import { ClassDetail, SavedPattern, SessionState } from '../contract/school.ts';
+import { ClassDetail } from '../contract/schoolClass.ts';
 import { TakeDetail } from '../contract/take.ts';
 import { validator } from '../contract/validate.ts';
 import { openDatabase } from './database.ts';
 import { removeExpired } from './repository/recordings.ts';
 import type { RunningServer } from './start.ts';
 import { type Answer, Visitor, freshDatabase, serverWithTeachers } from './testServer.test-helper.ts';
+import { ErrorBody } from '../contract/problem.ts';
+import { SessionState } from '../contract/session.ts';
+import { SavedPattern } from '../contract/pattern.ts';
 
 let server: RunningServer;
 let databaseUrl: string;

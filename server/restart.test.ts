@@ -3,11 +3,10 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { v4 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { ClassDetail } from '../contract/school.ts';
+import type { ClassDetail } from '../contract/schoolClass.ts';
 import { type LocalDatabase, startMariadb } from '../scripts/mariadb.ts';
-import type { RunningServer } from './start.ts';
 import { Visitor, serverWithTeachers } from './testServer.test-helper.ts';
-import { startServer } from './start.ts';
+import { type RunningServer, startServer } from './start.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'clapboard-restart-'));
 let database: LocalDatabase;

@@ -11,11 +11,13 @@ import {
   varchar,
 } from 'drizzle-orm/mysql-core';
 import type { PlanEdit } from '../contract/plan.ts';
-import type { TAKE_SOURCES, TakeResult } from '../contract/take.ts';
-import type { RestStyle, SchoolId } from '../core/counting/school.ts';
+import type { TAKE_SOURCES } from '../contract/take.ts';
+import type { RestStyle } from '../core/counting/school.ts';
+import { type SchoolId } from '../core/counting/schools.ts';
 import type { NamingId } from '../core/wording/valueNames.ts';
 import type { MarkBorder } from '../core/judging/mark.ts';
 import type { Ages, Windows } from '../core/judging/windows.ts';
+import { type TakeResult } from '../contract/takeResult.ts';
 
 /** JSON in a long text column: MariaDB's own JSON type is one, and hands back a string. */
 function json<T>(name: string) {
@@ -130,6 +132,8 @@ export const takes = mysqlTable(
     override: int('override_mark'),
     overrideReason: varchar('override_reason', { length: 200 }).notNull().default(''),
     result: json<TakeResult>('result').notNull(),
+    /** Of the judging that made the result; results of an older one are judged again. */
+    resultVersion: int('result_version').notNull().default(0),
     free: boolean('free').notNull().default(false),
     source: varchar('source', { length: 12 }).$type<(typeof TAKE_SOURCES)[number]>().notNull().default('tap'),
     corrected: boolean('corrected').notNull().default(false),

@@ -5,6 +5,7 @@ import { createApp } from './app.ts';
 import type { Config } from './config.ts';
 import { expireRecordings } from './services/recordings.ts';
 import { migrateDatabase, openDatabase } from './database.ts';
+import { renewResults } from './services/judging.ts';
 
 export interface RunningServer {
   readonly url: string;
@@ -16,7 +17,11 @@ export interface RunningServer {
 export async function startServer(config: Config): Promise<RunningServer> {
   const logger = pino({ level: config.logLevel });
   const { db, pool } = openDatabase(config.databaseUrl);
-  await migrateDatabase(db);
+  await migrateDatabase({ pool });
+  const renewing = new AbortController();
+  const renewed = renewResults(db, renewing.signal, (error, take) =>
+    logger.error({ err: error, take }, 'a take could not be judged again'),
+  );
   const stopExpiring = expireRecordings(db, (error) => logger.error({ err: error }, 'recordings could not be deleted'));
   const app = createApp(db, config, logger);
   const server = await new Promise<Server>((resolve, reject) => {
@@ -36,6 +41,8 @@ export async function startServer(config: Config): Promise<RunningServer> {
         server.closeIdleConnections();
         setTimeout(() => server.closeAllConnections(), 3_000).unref();
       });
+      renewing.abort();
+      await renewed;
       await pool.end();
     },
   };

@@ -22,7 +22,7 @@ export const PASSWORD = 'a long password';
 /** A server on this database with two teachers, Ann and Ben. */
 export async function serverWithTeachers(databaseUrl: string, demoTeacher?: string): Promise<RunningServer> {
   const { db, pool } = openDatabase(databaseUrl, 1);
-  await migrateDatabase(db);
+  await migrateDatabase({ pool });
   for (const name of ['Ann', 'Ben'])
     await addTeacher(db, { id: uuid(), name, passwordHash: await hashPassword(PASSWORD) });
   await pool.end();

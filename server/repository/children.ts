@@ -1,8 +1,8 @@
 import { and, asc, eq } from 'drizzle-orm';
-import type { Child } from '../../contract/school.ts';
 import type { Database } from '../database.ts';
 import { children, classes } from '../schema.ts';
 import { touchClass } from './classes.ts';
+import { type Child } from '../../contract/child.ts';
 
 export async function listChildren(db: Database, classId: string): Promise<Child[]> {
   return db

@@ -1,5 +1,5 @@
 import { and, asc, count, eq, sql } from 'drizzle-orm';
-import type { ClassSettings, ClassSummary } from '../../contract/school.ts';
+import type { ClassSettings, ClassSummary } from '../../contract/schoolClass.ts';
 import type { Database } from '../database.ts';
 import { children, classes } from '../schema.ts';
 

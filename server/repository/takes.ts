@@ -1,4 +1,4 @@
-import { and, desc, eq, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, ne, sql } from 'drizzle-orm';
 import type { TakeSummary } from '../../contract/take.ts';
 import type { Database } from '../database.ts';
 import { children, classes, recordings, takes } from '../schema.ts';
@@ -17,6 +17,9 @@ const summary = {
   source: takes.source,
   corrected: takes.corrected,
 };
+
+/** How the class judges, for results that have to be judged again. */
+const judgingColumns = { onTimeMs: classes.onTimeMs, borders: classes.borders, naming: classes.naming };
 
 /** Newest first. */
 export async function listTakes(db: Database, classId: string): Promise<TakeSummary[]> {
@@ -41,6 +44,8 @@ export async function findTake(db: Database, teacherId: string, takeId: string) 
       feet: takes.feet,
       releases: takes.releases,
       result: takes.result,
+      resultVersion: takes.resultVersion,
+      ...judgingColumns,
       overrideReason: takes.overrideReason,
       recordingUntil: recordings.expiresAt,
     })
@@ -66,34 +71,63 @@ export async function addTake(db: Database, classId: string, take: NewTake): Pro
   });
 }
 
-/** The judged takes of a child. */
-export async function resultsOf(db: Database, childId: string) {
-  return db
-    .select({ patternText: takes.patternText, result: takes.result, takenAt: takes.takenAt })
-    .from(takes)
-    .where(eq(takes.childId, childId));
-}
+/** What judging needs of a take. */
+const playedColumns = {
+  id: takes.id,
+  patternText: takes.patternText,
+  bpm: takes.bpm,
+  onsets: takes.onsets,
+  feet: takes.feet,
+  releases: takes.releases,
+  free: takes.free,
+  mark: takes.mark,
+};
 
 /** What judging needs of every take of a class. */
 export async function takesToJudge(db: Database, classId: string) {
   return db
-    .select({
-      id: takes.id,
-      patternText: takes.patternText,
-      bpm: takes.bpm,
-      onsets: takes.onsets,
-      feet: takes.feet,
-      releases: takes.releases,
-      free: takes.free,
-      mark: takes.mark,
-    })
+    .select(playedColumns)
     .from(takes)
     .innerJoin(children, eq(children.id, takes.childId))
     .where(eq(children.classId, classId));
 }
 
-export type Rejudged = Pick<NewTake, 'ages' | 'windows' | 'accuracy' | 'mark' | 'result'> &
-  Partial<Pick<NewTake, 'onsets' | 'releases' | 'corrected'>>;
+const judgedColumns = {
+  ...playedColumns,
+  classId: children.classId,
+  ages: takes.ages,
+  accuracy: takes.accuracy,
+  result: takes.result,
+  resultVersion: takes.resultVersion,
+  takenAt: takes.takenAt,
+  ...judgingColumns,
+};
+
+/** The judged takes of a child. */
+export async function resultsOf(db: Database, childId: string) {
+  return db
+    .select(judgedColumns)
+    .from(takes)
+    .innerJoin(children, eq(children.id, takes.childId))
+    .innerJoin(classes, eq(classes.id, children.classId))
+    .where(eq(takes.childId, childId));
+}
+
+/** Takes whose result has not this version, by id, from after one on. */
+export async function outdatedTakes(db: Database, version: number, after: string, most: number) {
+  return db
+    .select(judgedColumns)
+    .from(takes)
+    .innerJoin(children, eq(children.id, takes.childId))
+    .innerJoin(classes, eq(classes.id, children.classId))
+    .where(and(ne(takes.resultVersion, version), gt(takes.id, after)))
+    .orderBy(asc(takes.id))
+    .limit(most);
+}
+
+/** The columns that judging fills. */
+export type Judgement = Pick<NewTake, 'ages' | 'windows' | 'accuracy' | 'mark' | 'result' | 'resultVersion'>;
+type Rejudged = Judgement & Partial<Pick<NewTake, 'onsets' | 'releases' | 'corrected'>>;
 
 export async function updateJudgement(db: Database, takeId: string, judged: Rejudged): Promise<void> {
   await db.update(takes).set(judged).where(eq(takes.id, takeId));

@@ -22,3 +22,8 @@ export function idOf(request: Request, name: string, what: string): string {
   if (!checked.ok) throw notFound(what);
   return checked.value;
 }
+
+/** The status of a thing that was put. */
+export function statusOf(done: 'made' | 'changed'): 200 | 201 {
+  return done === 'made' ? 201 : 200;
+}

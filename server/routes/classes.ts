@@ -1,24 +1,21 @@
 import { Router } from 'express';
-import { ChildEdit, ClassSettings, JudgingTrial } from '../../contract/school.ts';
+import { ChildEdit } from '../../contract/child.ts';
+import { JudgingTrial } from '../../contract/judging.ts';
+import { ClassSettings } from '../../contract/schoolClass.ts';
 import type { Database } from '../database.ts';
-import { notFound } from '../problem.ts';
-import { addChild, childIdTaken, findChild, removeChild, renameChild } from '../repository/children.ts';
-import { addClass, classIdTaken, findClass, listClasses, removeClass, updateClass } from '../repository/classes.ts';
-import { checkClassSettings } from '../services/classSettings.ts';
-import { classReader } from '../services/classes.ts';
-import { judgesAlike, previewJudging, rejudgeClass } from '../services/judging.ts';
+import { dropChild, saveChild } from '../services/children.ts';
+import { classReader, classesOf, dropClass, saveClass, tryJudging } from '../services/classes.ts';
 import { masteryOfChild } from '../services/mastery.ts';
-import { bodyOf, idOf } from './body.ts';
+import { bodyOf, idOf, statusOf } from './body.ts';
 import { teacherIn } from './session.ts';
 
 export function classRoutes(db: Database): Router {
   const settings = bodyOf(ClassSettings);
-  const childEdit = bodyOf(ChildEdit);
   const trial = bodyOf(JudgingTrial);
   const readClass = classReader(db);
   return Router()
     .get('/', async (_request, response) => {
-      response.json(await listClasses(db, teacherIn(response).id));
+      response.json(await classesOf(db, teacherIn(response).id));
     })
     .get('/:classId', async (request, response) => {
       const { revision, json, gzip } = await readClass(teacherIn(response).id, idOf(request, 'classId', 'class'));
@@ -29,56 +26,38 @@ export function classRoutes(db: Database): Router {
       response.type('json').send(compressed ? gzip : json);
     })
     .put('/:classId', async (request, response) => {
-      const teacherId = teacherIn(response).id;
       const classId = idOf(request, 'classId', 'class');
       const values = settings(request);
-      checkClassSettings(values);
-      const known = await findClass(db, teacherId, classId);
-      if (!known && (await classIdTaken(db, classId))) throw notFound('class');
-      await (known ? updateClass : addClass)(db, teacherId, classId, values);
-      // What is on time, or what a mark needs, is another now: every take is judged anew from its onsets.
-      if (known && !judgesAlike(known, values)) await rejudgeClass(db, classId, values);
-      response.status(known ? 200 : 201).json({ id: classId, ...values });
+      const done = await saveClass(db, teacherIn(response).id, classId, values);
+      response.status(statusOf(done)).json({ id: classId, ...values });
     })
     .post('/:classId/judging-preview', async (request, response) => {
       const classId = idOf(request, 'classId', 'class');
-      const known = await findClass(db, teacherIn(response).id, classId);
-      if (!known) throw notFound('class');
-      const wanted = trial(request);
-      checkClassSettings({ ...known, borders: wanted.borders });
-      response.json(await previewJudging(db, classId, known, wanted));
+      response.json(await tryJudging(db, teacherIn(response).id, classId, trial(request)));
     })
     .delete('/:classId', async (request, response) => {
-      const teacherId = teacherIn(response).id;
-      const classId = idOf(request, 'classId', 'class');
-      if (!(await findClass(db, teacherId, classId))) throw notFound('class');
-      await removeClass(db, teacherId, classId);
+      await dropClass(db, teacherIn(response).id, idOf(request, 'classId', 'class'));
       response.status(204).end();
     })
+    .use(childRoutes(db));
+}
+
+/** The children of a class, under its address. */
+function childRoutes(db: Database): Router {
+  const childEdit = bodyOf(ChildEdit);
+  return Router()
     .put('/:classId/children/:childId', async (request, response) => {
-      const teacherId = teacherIn(response).id;
-      const classId = idOf(request, 'classId', 'class');
       const child = { id: idOf(request, 'childId', 'child'), name: childEdit(request).name.trim() };
-      if (!(await findClass(db, teacherId, classId))) throw notFound('class');
-      const known = await findChild(db, teacherId, child.id);
-      if (known ? known.classId !== classId : await childIdTaken(db, child.id)) throw notFound('child');
-      await (known ? renameChild : addChild)(db, classId, child);
-      response.status(known ? 200 : 201).json(child);
+      const done = await saveChild(db, teacherIn(response).id, idOf(request, 'classId', 'class'), child);
+      response.status(statusOf(done)).json(child);
     })
     .get('/:classId/children/:childId/mastery', async (request, response) => {
-      response.json(
-        await masteryOfChild(
-          db,
-          teacherIn(response).id,
-          idOf(request, 'classId', 'class'),
-          idOf(request, 'childId', 'child'),
-        ),
-      );
+      const [classId, childId] = [idOf(request, 'classId', 'class'), idOf(request, 'childId', 'child')];
+      response.json(await masteryOfChild(db, teacherIn(response).id, classId, childId));
     })
     .delete('/:classId/children/:childId', async (request, response) => {
-      const child = await findChild(db, teacherIn(response).id, idOf(request, 'childId', 'child'));
-      if (!child || child.classId !== idOf(request, 'classId', 'class')) throw notFound('child');
-      await removeChild(db, child.classId, child.id);
+      const [classId, childId] = [idOf(request, 'classId', 'class'), idOf(request, 'childId', 'child')];
+      await dropChild(db, teacherIn(response).id, classId, childId);
       response.status(204).end();
     });
 }

@@ -1,12 +1,12 @@
 import { type SerializeOptions, parse, serialize } from 'cookie';
 import { type Request, type RequestHandler, type Response, Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
-import { SignIn, type SessionState, type Teacher } from '../../contract/school.ts';
 import type { Config } from '../config.ts';
 import type { Database } from '../database.ts';
 import { Problem } from '../problem.ts';
 import { SESSION_MS, type Sessions, signIn, visit } from '../services/session.ts';
 import { bodyOf } from './body.ts';
+import { SignIn, type SessionState, type Teacher } from '../../contract/session.ts';
 
 const COOKIE = 'clapboard_session';
 

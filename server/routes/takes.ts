@@ -1,9 +1,8 @@
 import { Router } from 'express';
 import { MarkOverride, OnsetCorrection, TakeUpload } from '../../contract/take.ts';
 import type { Database } from '../database.ts';
-import { overrideMark, removeTake } from '../repository/takes.ts';
 import { dropRecording, keepRecording, recordingOf } from '../services/recordings.ts';
-import { correctTake, storeTake, takeOf } from '../services/takes.ts';
+import { correctTake, dropTake, setOwnMark, storeTake, takeOf } from '../services/takes.ts';
 import { bodyOf, idOf } from './body.ts';
 import { teacherIn } from './session.ts';
 
@@ -20,11 +19,8 @@ export function takeRoutes(db: Database): Router {
       response.json(take);
     })
     .put('/:takeId/override', async (request, response) => {
-      const teacherId = teacherIn(response).id;
       const { mark, reason = '' } = override(request);
-      const { classId, id } = await takeOf(db, teacherId, idOf(request, 'takeId', 'take'));
-      await overrideMark(db, classId, id, mark, mark === null ? '' : reason);
-      response.json(await takeOf(db, teacherId, id));
+      response.json(await setOwnMark(db, teacherIn(response).id, idOf(request, 'takeId', 'take'), mark, reason));
     })
     .put('/:takeId/onsets', async (request, response) => {
       const { onsets } = correction(request);
@@ -56,8 +52,7 @@ export function takeRoutes(db: Database): Router {
       response.status(204).end();
     })
     .delete('/:takeId', async (request, response) => {
-      const { classId, id } = await takeOf(db, teacherIn(response).id, idOf(request, 'takeId', 'take'));
-      await removeTake(db, classId, id);
+      await dropTake(db, teacherIn(response).id, idOf(request, 'takeId', 'take'));
       response.status(204).end();
     });
 }

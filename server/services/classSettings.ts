@@ -1,7 +1,6 @@
-import type { ClassSettings } from '../../contract/school.ts';
+import type { ClassSettings } from '../../contract/schoolClass.ts';
 import { checkHouseWords } from '../../core/counting/houseWords.ts';
-import type { SchoolId } from '../../core/counting/school.ts';
-import { SCHOOLS } from '../../core/counting/schools.ts';
+import { SCHOOLS, type SchoolId } from '../../core/counting/schools.ts';
 import { checkWordSet } from '../../core/counting/wordSet.ts';
 import { bordersTrouble } from '../../core/judging/mark.ts';
 import { Problem } from '../problem.ts';

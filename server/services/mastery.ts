@@ -1,10 +1,10 @@
-import type { ChildMastery } from '../../contract/take.ts';
-import { masteryOf } from '../../core/judging/mastery.ts';
+import type { ChildMastery } from '../../contract/mastery.ts';
+import { type HeardTake, masteryOf } from '../../core/judging/mastery.ts';
 import { parseRhythm } from '../../core/rhythm/text.ts';
 import type { Database } from '../database.ts';
-import { notFound } from '../problem.ts';
-import { findChild } from '../repository/children.ts';
 import { resultsOf } from '../repository/takes.ts';
+import { childOf } from './children.ts';
+import { upToDate } from './judging.ts';
 
 /** What a child knows, element by element, from all its takes. */
 export async function masteryOfChild(
@@ -13,13 +13,13 @@ export async function masteryOfChild(
   classId: string,
   childId: string,
 ): Promise<ChildMastery> {
-  const child = await findChild(db, teacherId, childId);
-  if (!child || child.classId !== classId) throw notFound('child');
-  const takes = await resultsOf(db, childId);
-  return masteryOf(
-    takes.flatMap(({ patternText, result, takenAt }) => {
-      const parsed = parseRhythm(patternText);
-      return parsed.ok ? [{ pattern: parsed.pattern, result, takenAt }] : [];
-    }),
-  );
+  await childOf(db, teacherId, classId, childId);
+  const heard: HeardTake[] = [];
+  for (const take of await resultsOf(db, childId)) {
+    const parsed = parseRhythm(take.patternText);
+    if (!parsed.ok) continue;
+    const { result } = await upToDate(db, take);
+    heard.push({ pattern: parsed.pattern, result, takenAt: take.takenAt });
+  }
+  return masteryOf(heard);
 }

@@ -1,4 +1,6 @@
-import { barCheck, barSentence } from '../../core/rhythm/barCheck.ts';
+import { barCheck } from '../../core/rhythm/barCheck.ts';
+import { barTroubleText } from '../../core/wording/troubles.ts';
+import { PLAIN_VOICE } from '../../core/wording/voice.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
 import { errorSentence, parseRhythm } from '../../core/rhythm/text.ts';
 import { Problem } from '../problem.ts';
@@ -12,7 +14,7 @@ export function readPatternText(text: string, field: string): Pattern {
       at: parsed.at,
     });
   const wrong = barCheck(parsed.pattern)
-    .map(barSentence)
+    .map((report) => barTroubleText(report, PLAIN_VOICE.naming))
     .find((sentence) => sentence !== undefined);
   if (wrong) throw new Problem(422, 'bar-check', `The rhythm does not add up: ${wrong}.`, { field });
   return parsed.pattern;

@@ -1,9 +1,9 @@
 import { createHash, randomBytes } from 'node:crypto';
-import type { SignIn, Teacher } from '../../contract/school.ts';
 import type { Database } from '../database.ts';
 import { NOBODYS_HASH, passwordFits } from '../password.ts';
 import { Problem } from '../problem.ts';
 import { addSession, findTeacherByName, removeSession, sessionFinder } from '../repository/teachers.ts';
+import { type SignIn, type Teacher } from '../../contract/session.ts';
 
 /** A school day and the evening after it, for two weeks. */
 export const SESSION_MS = 14 * 24 * 3600 * 1000;

@@ -2,10 +2,17 @@ import type { TakeDetail, TakeUpload } from '../../contract/take.ts';
 import type { Database } from '../database.ts';
 import { notFound } from '../problem.ts';
 import { findChild } from '../repository/children.ts';
-import { findClass, touchClass } from '../repository/classes.ts';
+import { touchClass } from '../repository/classes.ts';
 import { findPattern } from '../repository/patterns.ts';
-import { addTake, findTake, updateJudgement } from '../repository/takes.ts';
-import { judgement } from './judging.ts';
+import { addTake, findTake, overrideMark, removeTake, updateJudgement } from '../repository/takes.ts';
+import { classOf } from './classes.ts';
+import { judgement, upToDate } from './judging.ts';
+
+const pick = ({ result, accuracy, mark }: Pick<TakeDetail, 'result' | 'accuracy' | 'mark'>) => ({
+  result,
+  accuracy,
+  mark,
+});
 
 /** A take of one of the teacher's children, as it goes out. */
 export async function takeOf(
@@ -15,19 +22,15 @@ export async function takeOf(
 ): Promise<TakeDetail & { classId: string }> {
   const take = await findTake(db, teacherId, takeId);
   if (!take) throw notFound('take');
+  const { resultVersion: _version, onTimeMs: _onTime, borders: _borders, naming: _naming, ...shown } = take;
   return {
-    ...take,
+    ...shown,
+    ...pick(await upToDate(db, take)),
     onsets: [...take.onsets],
     feet: take.feet && [...take.feet],
     releases: take.releases && [...take.releases],
     recordingUntil: take.recordingUntil !== null && take.recordingUntil > Date.now() ? take.recordingUntil : null,
   };
-}
-
-async function roomOf(db: Database, teacherId: string, classId: string) {
-  const found = await findClass(db, teacherId, classId);
-  if (!found) throw notFound('class');
-  return found;
 }
 
 /**
@@ -43,7 +46,7 @@ export async function storeTake(
   const child = await findChild(db, teacherId, upload.childId);
   if (!child) throw notFound('child');
   const { free = false, source = 'tap' } = upload;
-  const judged = judgement(await roomOf(db, teacherId, child.classId), { ...upload, free });
+  const judged = judgement(await classOf(db, teacherId, child.classId), { ...upload, free });
   const known = upload.patternId === null ? undefined : await findPattern(db, teacherId, upload.patternId);
   await addTake(db, child.classId, { ...upload, ...judged, id: takeId, patternId: known?.id ?? null, free, source });
   return takeOf(db, teacherId, takeId);
@@ -59,8 +62,26 @@ export async function correctTake(
   const take = await takeOf(db, teacherId, takeId);
   // A clap that stays keeps its release; when an added one was let go nobody knows.
   const releases = take.releases && onsets.map((time) => take.releases?.[take.onsets.indexOf(time)] ?? null);
-  const judged = judgement(await roomOf(db, teacherId, take.classId), { ...take, onsets, releases });
+  const judged = judgement(await classOf(db, teacherId, take.classId), { ...take, onsets, releases });
   await updateJudgement(db, takeId, { ...judged, onsets, releases, corrected: true });
   await touchClass(db, take.classId);
   return takeOf(db, teacherId, takeId);
+}
+
+/** The teacher's own mark with her reason; null takes it back. */
+export async function setOwnMark(
+  db: Database,
+  teacherId: string,
+  takeId: string,
+  mark: number | null,
+  reason: string,
+): Promise<TakeDetail> {
+  const { classId, id } = await takeOf(db, teacherId, takeId);
+  await overrideMark(db, classId, id, mark, mark === null ? '' : reason);
+  return takeOf(db, teacherId, id);
+}
+
+export async function dropTake(db: Database, teacherId: string, takeId: string): Promise<void> {
+  const { classId, id } = await takeOf(db, teacherId, takeId);
+  await removeTake(db, classId, id);
 }

@@ -1,0 +1,1 @@
+ALTER TABLE `takes` ADD `result_version` int DEFAULT 0 NOT NULL;

@@ -1,0 +1,36 @@
+import type { PatternEdit, SavedPattern } from '../../contract/pattern.ts';
+import type { Database } from '../database.ts';
+import { notFound } from '../problem.ts';
+import {
+  addPattern,
+  findPattern,
+  listPatterns,
+  patternIdTaken,
+  removePattern,
+  updatePattern,
+} from '../repository/patterns.ts';
+import { readPatternText } from './patternText.ts';
+
+export async function patternsOf(db: Database, teacherId: string): Promise<SavedPattern[]> {
+  return listPatterns(db, teacherId);
+}
+
+/** Makes or changes a pattern; one that cannot be read or does not add up is refused. */
+export async function savePattern(
+  db: Database,
+  teacherId: string,
+  id: string,
+  values: PatternEdit,
+): Promise<'made' | 'changed'> {
+  readPatternText(values.text, 'text');
+  const known = await findPattern(db, teacherId, id);
+  if (!known && (await patternIdTaken(db, id))) throw notFound('pattern');
+  if (known) await updatePattern(db, teacherId, id, values);
+  else await addPattern(db, teacherId, { id, ...values }, Date.now());
+  return known ? 'changed' : 'made';
+}
+
+export async function dropPattern(db: Database, teacherId: string, id: string): Promise<void> {
+  if (!(await findPattern(db, teacherId, id))) throw notFound('pattern');
+  await removePattern(db, teacherId, id);
+}
