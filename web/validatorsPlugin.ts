@@ -1,12 +1,15 @@
-import type { TSchema } from '@sinclair/typebox';
-import { Type } from '@sinclair/typebox';
+import { type TSchema, Type } from '@sinclair/typebox';
 import { Ajv } from 'ajv';
 import standalone from 'ajv/dist/standalone/index.js';
 import type { Plugin } from 'vite';
-import { ErrorBody } from '../contract/parts.ts';
 import { SavedPlan } from '../contract/plan.ts';
-import { ClassDetail, ClassSummary, JudgingPreview, SavedPattern, SessionState } from '../contract/school.ts';
-import { ChildMastery, TakeDetail } from '../contract/take.ts';
+import { ClassDetail, ClassSummary } from '../contract/schoolClass.ts';
+import { TakeDetail } from '../contract/take.ts';
+import { ErrorBody } from '../contract/problem.ts';
+import { SessionState } from '../contract/session.ts';
+import { JudgingPreview } from '../contract/judging.ts';
+import { SavedPattern } from '../contract/pattern.ts';
+import { ChildMastery } from '../contract/mastery.ts';
 
 /** What the browser checks when it arrives; the names are what `virtual:validators` exports. */
 const ARRIVING: Readonly<Record<string, TSchema>> = {

@@ -57,7 +57,9 @@ export async function put(path: string, body: unknown): Promise<unknown> {
   return request('PUT', path, body);
 }
 
-/** Sends a recording as it is. That the class keeps none (any more) is final; what did not arrive is worth another try. */
+/**
+ * Sends a recording as it is. That the class keeps none (any more) is final; what did not arrive is worth another try.
+ */
 export async function putSound(path: string, sound: Blob): Promise<void> {
   const response = await fetch(`/api${path}`, {
     method: 'PUT',

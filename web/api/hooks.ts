@@ -9,9 +9,12 @@ import {
   isTakeDetail,
 } from 'virtual:validators';
 import type { SavedPlan } from '../../contract/plan.ts';
-import type { ClassDetail, ClassSummary, SavedPattern, SessionState } from '../../contract/school.ts';
-import type { ChildMastery, TakeDetail } from '../../contract/take.ts';
+import type { ClassDetail, ClassSummary } from '../../contract/schoolClass.ts';
+import type { TakeDetail } from '../../contract/take.ts';
 import { type ApiProblem, get } from './client.ts';
+import { type SessionState } from '../../contract/session.ts';
+import { type SavedPattern } from '../../contract/pattern.ts';
+import { type ChildMastery } from '../../contract/mastery.ts';
 
 function useGet<T>(path: string | null, fits: (data: unknown) => boolean, options?: SWRConfiguration<T, ApiProblem>) {
   return useSWR<T, ApiProblem>(path, (key: string) => get<T>(key, fits), options);

@@ -2,19 +2,11 @@ import { LogOut } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
 import { NavLink, Outlet } from 'react-router';
 import { useSWRConfig } from 'swr';
-import type { Teacher } from '../../contract/school.ts';
 import { remove } from '../api/client.ts';
 import { useSendOutbox, useWaitingTakes } from '../take/useOutbox.ts';
+import { ROUTES } from './routes.ts';
 import { OutboxNote } from './OutboxNote.tsx';
-
-/** The views, in the order of the work. */
-const VIEWS = [
-  { to: '/values', name: 'Values' },
-  { to: '/patterns', name: 'Patterns' },
-  { to: '/lead', name: 'Lead' },
-  { to: '/take', name: 'Take' },
-  { to: '/classes', name: 'Class' },
-] as const;
+import { type Teacher } from '../../contract/session.ts';
 
 export default function Shell({ teacher, onSignedOut }: { teacher: Teacher; onSignedOut: () => void }) {
   const waiting = useWaitingTakes(teacher.id);
@@ -35,11 +27,14 @@ export default function Shell({ teacher, onSignedOut }: { teacher: Teacher; onSi
           Clapboard
         </span>
         <nav aria-label="Views">
-          {VIEWS.map(({ to, name }) => (
-            <NavLink key={to} to={to}>
-              {name}
-            </NavLink>
-          ))}
+          {ROUTES.map(
+            ({ path, title }) =>
+              title && (
+                <NavLink key={path} to={`/${path}`}>
+                  {title}
+                </NavLink>
+              ),
+          )}
         </nav>
         <span className="flex-grow-1" />
         <OutboxNote waiting={waiting} />

@@ -1,15 +1,11 @@
+import type { CapturedBlock } from './listenMessages.ts';
+
 /** Runs in the sound thread: gathers what the microphone hears and hands it straight to a worker, past the page. */
 declare const currentTime: number;
 declare const sampleRate: number;
 declare function registerProcessor(name: string, processor: unknown): void;
 declare class AudioWorkletProcessor {
   readonly port: MessagePort;
-}
-
-export interface CapturedBlock {
-  readonly samples: Float32Array;
-  /** Audio clock at the first sample. */
-  readonly time: number;
 }
 
 /** Samples handed over at once: some eleven milliseconds, little beside the sixty in which an onset is to be known. */

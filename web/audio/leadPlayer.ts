@@ -1,6 +1,8 @@
 import { EPSILON } from '../../core/timing/tolerance.ts';
 import { type Playback, audioTime, changeRate, goOn, legEnd, tableTime } from '../../core/leading/playback.ts';
-import { type Cue, type MeasureStart, type Timetable, lastAt, measureStarts } from '../../core/leading/timetable.ts';
+import type { Cue } from '../../core/leading/cue.ts';
+import { type MeasureStart, lastAt, measureStarts } from '../../core/leading/moment.ts';
+import type { Timetable } from '../../core/leading/timetable.ts';
 import { countIn } from '../../core/leading/countIn.ts';
 import { play } from './clickClock.ts';
 import { heardAt } from './context.ts';
@@ -8,7 +10,10 @@ import type { Mixer } from './mixer.ts';
 import type { SoundBank } from './soundBank.ts';
 import { soundOf } from '../../core/leading/cueSounds.ts';
 
-/** Sounds are given to the audio clock this long before they are due, so that a page in the background, whose timers run once a second, is never late. */
+/**
+ * Sounds are given to the audio clock this long before they are due, so that a page in the background, whose timers run
+ * once a second, is never late.
+ */
 const AHEAD = 6;
 const EVERY_MS = 250;
 /** From pressing a key to the first sound. */
@@ -42,6 +47,17 @@ export function schedule(
   });
 }
 
+/** What can be seen of a player; the player alone knows it. */
+export interface PlayerState {
+  readonly state: 'stopped' | 'running' | 'paused';
+  /** 1 is the tempo of the plan. */
+  readonly rate: number;
+  readonly loops: boolean;
+}
+
+const MIN_RATE = 0.25;
+const MAX_RATE = 4;
+
 /** Plays a timetable on the audio clock. Everything it says about time is what is being heard. */
 export class LeadPlayer {
   private course: Playback = [];
@@ -53,6 +69,8 @@ export class LeadPlayer {
   private pausedAt: number | undefined;
   private looping: { from: number; to: number } | undefined;
   private speed = 1;
+  private readonly listeners = new Set<() => void>();
+  private shown: PlayerState = { state: 'stopped', rate: 1, loops: false };
 
   constructor(
     private readonly context: AudioContext,
@@ -64,17 +82,17 @@ export class LeadPlayer {
     this.starts = measureStarts(table);
   }
 
-  get rate(): number {
-    return this.speed;
-  }
-
   get running(): boolean {
     return this.timer !== undefined;
   }
 
-  get loops(): boolean {
-    return this.looping !== undefined;
-  }
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+
+  /** What can be seen of it: another object whenever something changes. */
+  readonly state = (): PlayerState => this.shown;
 
   /** Table time that is heard now. */
   now(): number {
@@ -103,13 +121,15 @@ export class LeadPlayer {
     this.pausedAt = undefined;
     this.timer ??= setInterval(() => this.pump(), EVERY_MS);
     this.pump();
+    this.tell();
   }
 
   pause(): void {
     if (!this.running) return;
     const now = this.now();
-    this.stop();
+    this.end();
     this.pausedAt = this.starts[lastAt(this.starts, now + EPSILON)]?.time ?? 0;
+    this.tell();
   }
 
   resume(): void {
@@ -117,15 +137,28 @@ export class LeadPlayer {
   }
 
   stop(): void {
+    this.end();
+    this.tell();
+  }
+
+  private end(): void {
     clearInterval(this.timer);
     this.timer = undefined;
     this.silence(-Infinity);
   }
 
+  private tell(): void {
+    const state = this.running ? 'running' : this.pausedAt === undefined ? 'stopped' : 'paused';
+    this.shown = { state, rate: this.speed, loops: this.looping !== undefined };
+    for (const listener of this.listeners) listener();
+  }
+
   /** 1 is the tempo of the plan; the change comes with the next measure. */
-  setRate(rate: number): void {
-    this.speed = rate;
+  setRate(wanted: number): void {
+    this.speed = Math.min(MAX_RATE, Math.max(MIN_RATE, wanted));
+    this.tell();
     if (!this.running) return;
+    const rate = this.speed;
     const heard = tableTime(this.course, this.context.currentTime + SOON);
     const next = this.course[heard.leg + 1];
     const bar = this.starts[lastAt(this.starts, heard.time) + 1]?.time ?? Infinity;
@@ -154,6 +187,7 @@ export class LeadPlayer {
   /** Again and again from one table time to another; undefined lets the run go on. */
   loop(range: { from: number; to: number } | undefined): void {
     this.looping = range;
+    this.tell();
     if (!this.running) return;
     const now = this.now();
     const to = range && now < range.to ? range.to : this.table.seconds;

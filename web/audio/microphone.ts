@@ -1,6 +1,8 @@
-import type { ListenAnswer, ListenRequest, Outline } from '../workers/listen.worker.ts';
+import type { Seconds } from '../../core/timing/units.ts';
+import type { ListenAnswer, ListenRequest, Outline } from './listenMessages.ts';
 import { audioContext, awake } from './context.ts';
 import captureUrl from './capture.worklet.ts?worker&url';
+import { listenWorker } from './recordings.ts';
 
 /** Why there is no microphone, in words that say what to do. */
 export class MicrophoneProblem extends Error {}
@@ -47,133 +49,83 @@ export async function closeMicrophone(): Promise<void> {
   stream?.getTracks().forEach((track) => track.stop());
 }
 
-/** Listening that goes on. All times are of the audio clock, the delay of the input taken off as far as the browser knows it. */
+/** All that was heard, when it is over. */
+export interface HeardLive {
+  readonly onsets: readonly Seconds[];
+  readonly outline: Outline;
+  /** The sound itself, where it is to be kept. */
+  readonly sound?: Blob;
+}
+
+/**
+ * Listening that goes on; it owns what was heard. All times are of the audio clock, the delay of the input taken off as
+ * far as the browser knows it.
+ */
 export interface LiveListener {
   /** Everything heard so far. */
-  readonly onsets: () => readonly number[];
+  readonly onsets: () => readonly Seconds[];
   /** Loudest sample of the last moments, 0 to 1. */
   readonly level: () => number;
-  /** Ends it; the outline of the sound, and the sound itself where it is to be kept. */
-  readonly finish: () => Promise<{
-    readonly onsets: readonly number[];
-    readonly outline: Outline;
-    readonly sound?: Blob;
-  }>;
+  readonly finish: () => Promise<HeardLive>;
   readonly stop: () => void;
 }
 
 const loaded = new WeakSet<AudioContext>();
 /** Of the way from the microphone into the page, where the browser does not say: two buffers of sound. */
-const USUAL_INPUT_SECONDS = 0.01;
+const USUAL_INPUT_SECONDS: Seconds = 0.01;
 
-/**
- * Listens through the microphone: sound thread → worker; the page only hears of the onsets.
- * @param clicks  when the app's own clicks leave the loudspeaker, on the audio clock
- */
-export async function listenLive(clicks: readonly number[] = [], keep = false): Promise<LiveListener> {
-  const context = audioContext();
-  if (!context || !(await awake(context)))
-    throw new MicrophoneProblem('This browser gives the page no sound. Tap instead.');
+/** The microphone, its samples on their way to a port. */
+async function openCapture(context: AudioContext, port: MessagePort): Promise<{ late: Seconds; close: () => void }> {
   const stream = await openMicrophone();
   if (!loaded.has(context)) {
     await context.audioWorklet.addModule(captureUrl);
     loaded.add(context);
   }
   const settings = stream.getAudioTracks()[0]?.getSettings() as { latency?: number } | undefined;
-  const late = settings?.latency ?? USUAL_INPUT_SECONDS;
   const source = context.createMediaStreamSource(stream);
   const node = new AudioWorkletNode(context, 'capture', { numberOfOutputs: 0 });
-  const worker = new Worker(new URL('../workers/listen.worker.ts', import.meta.url), { type: 'module' });
-  const channel = new MessageChannel();
-  const heard: number[] = [];
-  let level = 0;
-  let finished: ((answer: Extract<ListenAnswer, { kind: 'finished' }>) => void) | undefined;
-  worker.addEventListener('message', ({ data }: MessageEvent<ListenAnswer>) => {
-    if (data.kind === 'heard') {
-      heard.push(...data.onsets.map((onset) => onset - late));
-      level = Math.max(data.level, level * 0.9);
-    } else if (data.kind === 'finished') finished?.(data);
-  });
-  const ask = (request: ListenRequest, transfer: Transferable[] = []) => worker.postMessage(request, transfer);
-  ask(
-    {
-      kind: 'live',
-      port: channel.port2,
-      sampleRate: context.sampleRate,
-      clicks: clicks.map((click) => click + late + (context.outputLatency || 0)),
-      keep,
-    },
-    [channel.port2],
-  );
-  node.port.postMessage(channel.port1, [channel.port1]);
+  node.port.postMessage(port, [port]);
   source.connect(node);
-  const stop = () => {
-    source.disconnect();
-    worker.terminate();
-  };
-  return {
-    onsets: () => heard,
-    level: () => level,
-    stop,
-    finish: async () => {
-      source.disconnect();
-      const answer = await new Promise<Extract<ListenAnswer, { kind: 'finished' }>>((resolve) => {
-        finished = resolve;
-        ask({ kind: 'finish' });
-      });
-      stop();
-      const { outline, onsets, sound } = answer;
-      return {
-        onsets: onsets.map((onset) => onset - late),
-        outline: { ...outline, from: outline.from - late },
-        ...(sound ? { sound } : {}),
-      };
-    },
-  };
+  return { late: settings?.latency ?? USUAL_INPUT_SECONDS, close: () => source.disconnect() };
 }
 
-/** Rate at which recordings are listened to. */
-const RECORDING_RATE = 44_100;
-const LARGEST_BYTES = 200 * 2 ** 20;
-const LONGEST_SECONDS = 15 * 60;
+/**
+ * Listens through the microphone: sound thread → worker; the page only hears of the onsets.
+ * @param clicks  when the app's own clicks leave the loudspeaker, on the audio clock
+ */
+export async function listenLive(clicks: readonly Seconds[] = [], keep = false): Promise<LiveListener> {
+  const context = audioContext();
+  if (!context || !(await awake(context)))
+    throw new MicrophoneProblem('This browser gives the page no sound. Tap instead.');
+  const channel = new MessageChannel();
+  const { late, close } = await openCapture(context, channel.port1);
+  const worker = listenWorker();
+  const ask = (request: ListenRequest, transfer: Transferable[] = []) => worker.postMessage(request, transfer);
+  const heardClicks = clicks.map((click) => click + late + (context.outputLatency || 0));
+  const { sampleRate } = context;
+  ask({ kind: 'live', port: channel.port2, sampleRate, clicks: heardClicks, keep }, [channel.port2]);
 
-export interface HeardRecording {
-  readonly onsets: readonly number[];
-  readonly outline: Outline;
-  readonly seconds: number;
-}
-
-/** Listens to a sound file of any kind the browser reads. Throws an Error that says what is wrong with it. */
-export async function listenToFile(
-  file: File,
-  onProgress: (done: number) => void,
-  signal: AbortSignal,
-): Promise<HeardRecording> {
-  if (file.size > LARGEST_BYTES) throw new Error('larger than 200 MB; cut it into shorter recordings');
-  const bytes = await file.arrayBuffer();
-  const buffer = await new OfflineAudioContext(1, 1, RECORDING_RATE).decodeAudioData(bytes).catch(() => {
-    throw new Error('not a sound file this browser can read; try WAV, MP3, M4A, OGG or WebM');
+  const heard: Seconds[] = [];
+  let level = 0;
+  let finished: ((last: Extract<ListenAnswer, { kind: 'finished' }>) => void) | undefined;
+  worker.addEventListener('message', ({ data }: MessageEvent<ListenAnswer>) => {
+    if (data.kind === 'progress') return;
+    heard.push(...data.onsets.map((onset) => onset - late));
+    if (data.kind === 'heard') level = Math.max(data.level, level * 0.9);
+    else finished?.(data);
   });
-  if (buffer.duration > LONGEST_SECONDS) throw new Error('longer than 15 minutes; cut it into shorter recordings');
-  const samples = buffer.getChannelData(0).slice();
-  for (let channel = 1; channel < buffer.numberOfChannels; channel++)
-    buffer.getChannelData(channel).forEach((sample, i) => (samples[i]! += sample));
-  if (signal.aborted) throw new Error('stopped');
-  const worker = new Worker(new URL('../workers/listen.worker.ts', import.meta.url), { type: 'module' });
-  try {
-    return await new Promise<HeardRecording>((resolve, reject) => {
-      signal.addEventListener('abort', () => reject(new Error('stopped')));
-      worker.addEventListener('error', () =>
-        reject(new Error('could not be listened to; reload the page and try again')),
-      );
-      worker.addEventListener('message', ({ data }: MessageEvent<ListenAnswer>) => {
-        if (data.kind === 'progress') onProgress(data.done);
-        if (data.kind === 'finished') resolve({ onsets: data.onsets, outline: data.outline, seconds: buffer.duration });
-      });
-      const request: ListenRequest = { kind: 'recording', samples, sampleRate: buffer.sampleRate };
-      worker.postMessage(request, [samples.buffer]);
-    });
-  } finally {
+  const stop = () => {
+    close();
     worker.terminate();
-  }
+  };
+  const finish = async (): Promise<HeardLive> => {
+    close();
+    const { outline, sound } = await new Promise<Extract<ListenAnswer, { kind: 'finished' }>>((resolve) => {
+      finished = resolve;
+      ask({ kind: 'finish' });
+    });
+    stop();
+    return { onsets: heard, outline: { ...outline, from: outline.from - late }, ...(sound ? { sound } : {}) };
+  };
+  return { onsets: () => heard, level: () => level, stop, finish };
 }

@@ -1,4 +1,4 @@
-import type { Outline } from '../workers/listen.worker.ts';
+import type { Outline } from './listenMessages.ts';
 
 /** Outlines of the sound of takes that were heard since the page was opened; sound itself is not kept here. */
 const outlines = new Map<string, Outline>();

@@ -12,8 +12,8 @@ export interface PercussionHit {
 }
 
 /**
- * Plays claps, with the click they belong to where there is one. @returns what silences it and when it is over in milliseconds;
- * undefined where there is no sound
+ * Plays claps, with the click they belong to where there is one. @returns what silences it and when it is over in
+ * milliseconds; undefined where there is no sound
  */
 export async function playPercussion(
   strikes: readonly PercussionHit[],

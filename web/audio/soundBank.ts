@@ -1,5 +1,5 @@
 import { type Sound, soundKey, synthesise } from '../../core/sound/sounds.ts';
-import type { Cue } from '../../core/leading/timetable.ts';
+import type { Cue } from '../../core/leading/cue.ts';
 import { bufferOf } from './clickClock.ts';
 import { soundOf } from '../../core/leading/cueSounds.ts';
 

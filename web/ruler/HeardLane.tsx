@@ -3,7 +3,10 @@ import { type RulerSize, type RulerSystem, xOf } from './layout.ts';
 
 export type MarkShape = 'on-time' | 'early' | 'late' | 'missed' | 'extra';
 
-/** Something heard, or not heard, at a place: measure among the placed ones, onset from the bar line as part of a whole note. */
+/**
+ * Something heard, or not heard, at a place: measure among the placed ones, onset from the bar line as part of a whole
+ * note.
+ */
 export interface HeardMark {
   readonly measure: number;
   readonly onset: number;

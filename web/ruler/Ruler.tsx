@@ -1,18 +1,14 @@
-import { type ReactNode, memo, useEffect, useMemo, useRef, useState } from 'react';
-import { flushSync } from 'react-dom';
-import { type CountOptions, type CountedMeasure, countPattern, plainCounts } from '../../core/counting/count.ts';
+import { type ReactNode, useMemo } from 'react';
+import { type CountOptions, countPattern, plainCounts } from '../../core/counting/count.ts';
 import { SCHOOLS } from '../../core/counting/schools.ts';
-import type { Pattern } from '../../core/rhythm/pattern.ts';
-import { type PlacedMeasure, placePattern } from '../../core/rhythm/place.ts';
 import { handsOf } from '../../core/leading/hands.ts';
-import { toNumber } from '../../core/rhythm/fraction.ts';
-import { StepsLane } from './HandsFeet.tsx';
-import { HeardLane, type HeardMark } from './HeardLane.tsx';
-import { NotesLane } from './NotesLane.tsx';
+import type { Pattern } from '../../core/rhythm/pattern.ts';
+import { placePattern } from '../../core/rhythm/place.ts';
+import type { HeardMark } from './HeardLane.tsx';
 import { SoundLane, type SoundOnRuler } from './SoundLane.tsx';
-import { StripsLane } from './StripsLane.tsx';
-import { TokensLane } from './TokensLane.tsx';
-import { type RulerLayout, type RulerSize, type RulerSystem, beatXs, layoutRuler, xOf } from './layout.ts';
+import { type CountsLane, Lane, type OnPick, SystemLanes } from './SystemLanes.tsx';
+import { type RulerLayout, type RulerSize, type RulerSystem, layoutRuler } from './layout.ts';
+import { useWidth } from './useWidth.ts';
 import './ruler.scss';
 
 export interface RulerProps {
@@ -28,7 +24,7 @@ export interface RulerProps {
   readonly hands?: boolean;
   readonly feet?: boolean;
   /** Makes every note a button; `pickName` is what it does. */
-  readonly onPick?: (picked: { measure: number; event: number }) => void;
+  readonly onPick?: OnPick;
   readonly pickName?: string;
   /** The beat lines. */
   readonly beats?: boolean;
@@ -39,39 +35,6 @@ export interface RulerProps {
   readonly sound?: SoundOnRuler | undefined;
   /** Drawn over a line of the ruler: the moving beat, for instance. */
   readonly overlay?: (system: RulerSystem, layout: RulerLayout) => ReactNode;
-}
-
-/** What fits on a sheet of A4 or Letter with the usual margins, at 96 pixels an inch. */
-const PAPER_WIDTH = 680;
-
-/** The width of an element as it is laid out, in whole pixels. */
-export function useWidth(): [React.RefObject<HTMLDivElement | null>, number] {
-  const ref = useRef<HTMLDivElement>(null);
-  const [width, setWidth] = useState(0);
-  useEffect(() => {
-    const here = ref.current;
-    if (!here) return undefined;
-    const measure = () => setWidth(Math.floor(here.clientWidth));
-    measure();
-    const observer = new ResizeObserver(measure);
-    observer.observe(here);
-    // A sheet of paper is narrower than the window, and it is laid out before anything here is told of it.
-    const onPaper = () => flushSync(() => setWidth(PAPER_WIDTH));
-    addEventListener('beforeprint', onPaper);
-    addEventListener('afterprint', measure);
-    return () => {
-      observer.disconnect();
-      removeEventListener('beforeprint', onPaper);
-      removeEventListener('afterprint', measure);
-    };
-  }, []);
-  return [ref, width];
-}
-
-interface CountsLane {
-  readonly name: string;
-  readonly measures: readonly CountedMeasure[];
-  readonly refused?: string;
 }
 
 function countsLane(pattern: Pattern, options: CountOptions, given?: string): CountsLane {
@@ -95,25 +58,11 @@ function letters(lanes: readonly CountsLane[]): number[][] {
 
 const NO_COUNTS: readonly CountOptions[] = [];
 
-/** The one axis of the app: time from left to right in exact beats, everything about the rhythm a lane on it. */
-export function Ruler({
-  pattern,
-  size = 'desk',
-  counts = NO_COUNTS,
-  countNames,
-  notes = true,
-  strips = true,
-  hands = false,
-  feet = false,
-  onPick,
-  pickName = 'Explain',
-  beats = true,
-  heard,
-  heardNotes,
-  sound,
-  overlay,
-}: RulerProps) {
-  const [ref, width] = useWidth();
+/** The written lanes under the notes, and the lines on which everything stands. */
+function useLayout(
+  { pattern, size = 'desk', counts = NO_COUNTS, countNames, hands = false }: RulerProps,
+  width: number,
+) {
   const names = countNames?.join('\n');
   const lanes = useMemo(
     () => counts.map((options, i) => countsLane(pattern, options, names?.split('\n')[i])),
@@ -127,7 +76,17 @@ export function Ruler({
     () => (width > 0 ? layoutRuler(pattern, width, size, letters(allLanes)) : undefined),
     [pattern, width, size, allLanes],
   );
+  return { lanes, allLanes, layout };
+}
+
+/** The one axis of the app: time from left to right in exact beats, everything about the rhythm a lane on it. */
+export function Ruler(props: RulerProps) {
+  const { pattern, size = 'desk', notes = true, strips = true, feet = false, beats = true } = props;
+  const { onPick, pickName = 'Explain', heard, heardNotes, sound, overlay } = props;
+  const [ref, width] = useWidth();
+  const { lanes, allLanes, layout } = useLayout(props, width);
   const heardPlaced = useMemo(() => heardNotes && placePattern(heardNotes), [heardNotes]);
+  const shown = { size, notes, strips, beats, feet, lanes: allLanes, onPick, pickName, heard, heardPlaced };
   return (
     <div ref={ref} className={`ruler ruler-${size}`} data-ruler>
       {lanes.map(({ name, measures, refused }, i) => (
@@ -137,20 +96,7 @@ export function Ruler({
       ))}
       {layout?.systems.map((system, i) => (
         <div key={i} className="ruler-system">
-          <SystemLanes
-            system={system}
-            scale={layout.scale}
-            size={size}
-            notes={notes}
-            strips={strips}
-            beats={beats}
-            feet={feet}
-            lanes={allLanes}
-            onPick={onPick}
-            pickName={pickName}
-            heard={heard}
-            heardPlaced={heardPlaced}
-          />
+          <SystemLanes system={system} scale={layout.scale} {...shown} />
           {sound && (
             <Lane
               name="Sound"
@@ -161,133 +107,5 @@ export function Ruler({
         </div>
       ))}
     </div>
-  );
-}
-
-interface SystemProps {
-  readonly system: RulerSystem;
-  readonly scale: number;
-  readonly size: RulerSize;
-  readonly notes: boolean;
-  readonly strips: boolean;
-  readonly beats: boolean;
-  readonly feet: boolean;
-  readonly onPick: RulerProps['onPick'] | undefined;
-  readonly pickName: string;
-  readonly lanes: readonly CountsLane[];
-  readonly heard: readonly HeardMark[] | undefined;
-  readonly heardPlaced: readonly PlacedMeasure[] | undefined;
-}
-
-/** Everything a line of the ruler shows, but for what was heard. */
-function shown({ system, scale, size, notes, strips, beats, feet, lanes }: SystemProps): string {
-  const tokens = lanes.map(({ name, measures }) => [
-    name,
-    system.measures.map(({ index }) => measures[index]?.tokens.map(({ kind, text }) => kind + text)),
-  ]);
-  return JSON.stringify([system, scale, size, notes, strips, beats, feet, tokens]);
-}
-
-/** The lanes of one line. While a measure is typed, the lines that show the same as before are left alone. */
-const SystemLanes = memo(
-  function SystemLanes({
-    system,
-    scale,
-    size,
-    notes,
-    strips,
-    beats,
-    feet,
-    lanes,
-    onPick,
-    pickName,
-    heard,
-    heardPlaced,
-  }: SystemProps) {
-    const where = { system, size, scale };
-    return (
-      <>
-        {beats && <BeatLines system={system} scale={scale} />}
-        {notes && <Lane name="Notes" content={<NotesLane {...where} />} />}
-        {strips && <Lane name="Strips" content={<StripsLane {...where} />} />}
-        {lanes.map(
-          ({ name, measures }, k) =>
-            measures.length > 0 && (
-              <Lane key={k} name={name} content={<TokensLane {...where} measures={measures} name={name} />} />
-            ),
-        )}
-        {feet && <Lane name="Steps" content={<StepsLane {...where} />} />}
-        {heard && <Lane name="Heard" content={<HeardLane {...where} marks={heard} />} />}
-        {heardPlaced && (
-          <Lane name="Heard, as notes" content={<NotesLane {...where} system={withNotes(system, heardPlaced)} />} />
-        )}
-        {onPick && <PickLane system={system} scale={scale} onPick={onPick} name={pickName} />}
-      </>
-    );
-  },
-  (before, now) =>
-    before.heard === now.heard &&
-    before.heardPlaced === now.heardPlaced &&
-    before.onPick === now.onPick &&
-    shown(before) === shown(now),
-);
-
-/** A button over each note and rest, as wide as its time. */
-function PickLane({
-  system,
-  scale,
-  name,
-  onPick,
-}: {
-  system: RulerSystem;
-  scale: number;
-  name: string;
-  onPick: (picked: { measure: number; event: number }) => void;
-}) {
-  return (
-    <div className="pick-lane">
-      {system.measures.map((measure) =>
-        measure.placed.events.map((event, i) => (
-          <button
-            key={`${measure.index}-${i}`}
-            type="button"
-            aria-label={`${name} measure ${measure.placed.number}, sign ${i + 1}`}
-            style={{ left: xOf(measure, event.onset, scale) - 8, width: toNumber(event.length) * scale - 4 }}
-            onClick={() => onPick({ measure: measure.index, event: i })}
-          />
-        )),
-      )}
-    </div>
-  );
-}
-
-/** A line of the ruler with other notes in its measures. */
-function withNotes(system: RulerSystem, placed: readonly PlacedMeasure[]): RulerSystem {
-  return {
-    ...system,
-    measures: system.measures.map((measure) => ({ ...measure, placed: placed[measure.index] ?? measure.placed })),
-  };
-}
-
-function Lane({ name, content }: { name: string; content: ReactNode }) {
-  return (
-    <div className="lane">
-      <span className="lane-name" aria-hidden>
-        {name}
-      </span>
-      {content}
-    </div>
-  );
-}
-
-function BeatLines({ system, scale }: { system: RulerSystem; scale: number }) {
-  return (
-    <svg className="beat-lines" width={system.width} height="100%" aria-hidden>
-      {system.measures.map((measure) =>
-        beatXs(measure, scale).map(({ x, first }) => (
-          <line key={x} className={first ? 'beat-first' : 'beat'} x1={x} x2={x} y1="0" y2="100%" />
-        )),
-      )}
-    </svg>
   );
 }

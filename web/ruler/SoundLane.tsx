@@ -1,7 +1,7 @@
 import { toNumber } from '../../core/rhythm/fraction.ts';
 import { playPattern } from '../../core/rhythm/place.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
-import type { Outline } from '../workers/listen.worker.ts';
+import type { Outline } from '../audio/listenMessages.ts';
 import { HEARD_HEIGHTS } from './heights.ts';
 import type { RulerSize, RulerSystem } from './layout.ts';
 

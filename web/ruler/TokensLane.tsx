@@ -45,7 +45,8 @@ export function TokensLane({
         measures[measure.index]?.tokens.map((token, i) => {
           const event = measure.placed.events[i];
           if (!event) return null;
-          // Half a letter to the left, and for a rest its parenthesis too, so that the figure itself stands on the beat.
+          // Half a letter to the left, and for a rest its parenthesis too, so that the figure itself stands on the
+          // beat.
           const shift = token.text.startsWith('(') ? -0.62 : token.text.startsWith('-') ? -0.2 : -0.28;
           return (
             <text

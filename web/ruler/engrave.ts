@@ -53,7 +53,8 @@ function standAt(note: StaveNote, stave: Stave, x: number): void {
 }
 
 /**
- * Draws the notes of one line into an empty element, each at the x of its time. The engraver's own formatter is not asked.
+ * Draws the notes of one line into an empty element, each at the x of its time. The engraver's own formatter is not
+ * asked.
  */
 export function engrave(element: HTMLElement, system: RulerSystem, size: RulerSize, scale: number): void {
   const zoom = ZOOM[size];

@@ -1,15 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import type { TakeResult } from '../../contract/take.ts';
-import { judge } from '../../core/judging/judge.ts';
+import { judged } from '../../core/judging/judged.test-helper.ts';
 import { windowsFor } from '../../core/judging/windows.ts';
 import { patternOf } from '../../core/rhythm/arbitrary.test-helper.ts';
 import { heardMarks } from './heardMarks.ts';
 
 function marks(text: string, bpm: number, onsets: readonly number[]) {
-  const pattern = patternOf(text);
-  const judged = judge({ pattern, bpm, onsets });
-  if (!judged.ok) throw new Error(judged.reason);
-  return heardMarks(pattern, bpm, judged.result as TakeResult, windowsFor('9-10'));
+  return heardMarks(patternOf(text), bpm, judged(text, bpm, onsets), windowsFor('9-10'));
 }
 
 describe('marks on the ruler', () => {

@@ -33,7 +33,9 @@ export interface RulerLayout {
   readonly systems: readonly RulerSystem[];
 }
 
-/** Space in front of each line for the names of the lanes and the meter, before a change of meter, and after the end. */
+/**
+ * Space in front of each line for the names of the lanes and the meter, before a change of meter, and after the end.
+ */
 const GUTTER: Readonly<Record<RulerSize, number>> = { desk: 104, board: 150 };
 const METER_GAP: Readonly<Record<RulerSize, number>> = { desk: 52, board: 84 };
 const END_GAP = 14;
@@ -46,7 +48,8 @@ const WIDEST_QUARTER: Readonly<Record<RulerSize, number>> = { desk: 150, board: 
 /**
  * Lays measures out on lines. Inside a line x is strictly proportional to time; only a change of meter opens a gap.
  * @param width   pixels to fill
- * @param tokens  the longest written count of each event, in letters, so that the counts have room; by measure and event
+ * @param tokens  the longest written count of each event, in letters, so that the counts have room; by measure and
+ * event
  */
 export function layoutRuler(
   pattern: Pattern,

@@ -1,5 +1,6 @@
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
-import type { TakeUpload } from '../../contract/take.ts';
+import { isTakeDetail } from 'virtual:validators';
+import type { TakeDetail, TakeUpload } from '../../contract/take.ts';
 import { ApiProblem, put, putSound } from '../api/client.ts';
 
 /** A finished take on its way to the server. */
@@ -24,6 +25,15 @@ let opened: Promise<IDBPDatabase<Boxes>> | undefined;
 function box(): Promise<IDBPDatabase<Boxes>> {
   opened ??= openDB<Boxes>('clapboard', 1, { upgrade: (db) => void db.createObjectStore('takes', { keyPath: 'id' }) });
   return opened;
+}
+
+type Arrival = (take: TakeDetail) => void;
+const arrivals = new Set<Arrival>();
+
+/** Tells of every take that this page has sent, as the server has it now. */
+export function onTakeArrived(listener: Arrival): () => void {
+  arrivals.add(listener);
+  return () => arrivals.delete(listener);
 }
 
 type Listener = () => void;
@@ -55,7 +65,9 @@ export async function dropTake(id: string): Promise<void> {
 
 let sending: Promise<boolean> | undefined;
 
-/** Sends what waits, oldest first, one at a time. True when all of it arrived. Calls while one runs wait for that one. */
+/**
+ * Sends what waits, oldest first, one at a time. True when all of it arrived. Calls while one runs wait for that one.
+ */
 export function sendTakes(teacherId: string): Promise<boolean> {
   sending ??= send(teacherId).finally(() => (sending = undefined));
   return sending;
@@ -66,10 +78,11 @@ async function send(teacherId: string): Promise<boolean> {
   waiting.sort((a, b) => a.upload.takenAt - b.upload.takenAt);
   for (const take of waiting) {
     try {
-      await put(`/takes/${take.id}`, take.upload);
+      const stored = await put(`/takes/${take.id}`, take.upload);
       // A recording that is not taken any more (the class keeps none now) does not hold up the take.
       if (take.sound) await putSound(`/takes/${take.id}/recording`, take.sound);
       await dropTake(take.id);
+      if (isTakeDetail(stored)) for (const listener of arrivals) listener(stored as TakeDetail);
     } catch (error) {
       if (!(error instanceof ApiProblem) || error.worthRetrying) return false;
       await keepTake({ ...take, refused: error.message });

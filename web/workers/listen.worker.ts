@@ -1,31 +1,7 @@
 import { OnsetDetector } from '../../core/listening/detector.ts';
 import { wavFile } from '../../core/sound/wav.ts';
-import type { CapturedBlock } from '../audio/capture.worklet.ts';
-
-/** Listens live through a port, or to a whole recording. */
-export type ListenRequest =
-  | {
-      readonly kind: 'live';
-      readonly port: MessagePort;
-      readonly sampleRate: number;
-      readonly clicks: readonly number[];
-      readonly keep: boolean;
-    }
-  | { readonly kind: 'finish' }
-  | { readonly kind: 'recording'; readonly samples: Float32Array; readonly sampleRate: number };
-
-/** Outline of the sound: the greatest size in each step, from 0 to 1. */
-export interface Outline {
-  readonly peaks: Float32Array;
-  readonly stepSeconds: number;
-  /** Seconds of the first step, on the clock of the onsets. */
-  readonly from: number;
-}
-
-export type ListenAnswer =
-  | { readonly kind: 'heard'; readonly onsets: readonly number[]; readonly level: number }
-  | { readonly kind: 'progress'; readonly done: number }
-  | { readonly kind: 'finished'; readonly onsets: readonly number[]; readonly outline: Outline; readonly sound?: Blob };
+import { synthesiseClaps } from '../../core/sound/clapSynth.ts';
+import type { CapturedBlock, ListenAnswer, ListenRequest, Outline } from '../audio/listenMessages.ts';
 
 const STEP_SECONDS = 0.005;
 /** Live sound is kept for the outline up to this. */
@@ -48,7 +24,6 @@ interface Live {
   readonly sampleRate: number;
   readonly keep: boolean;
   readonly blocks: Float32Array[];
-  readonly onsets: number[];
   start: number;
 }
 
@@ -65,11 +40,9 @@ function hear({ samples, time }: CapturedBlock, clicks: readonly number[], sampl
     sampleRate,
     keep,
     blocks: [],
-    onsets: [],
     start: time,
   };
   const found = live.detector.push(samples).map((onset) => onset + live!.start);
-  live.onsets.push(...found);
   if (live.blocks.length * samples.length < LONGEST_SECONDS * sampleRate) live.blocks.push(samples);
   answer({
     kind: 'heard',
@@ -87,8 +60,8 @@ function finish(): void {
     });
     return;
   }
-  const { detector, sampleRate, blocks, onsets, start, keep } = live;
-  onsets.push(...detector.finish().map((onset) => onset + start));
+  const { detector, sampleRate, blocks, start, keep } = live;
+  const onsets = detector.finish().map((onset) => onset + start);
   const samples = new Float32Array(blocks.reduce((sum, block) => sum + block.length, 0));
   let at = 0;
   for (const block of blocks) {
@@ -116,10 +89,27 @@ function hearRecording(samples: Float32Array, sampleRate: number): void {
   answer({ kind: 'finished', onsets, outline: outlineOf(samples, sampleRate, 0) });
 }
 
+const PRACTICE_RATE = 22_050;
+
+/** The hands of a practice child are made to sound, and heard as a microphone would hear them. */
+function hearPractice(claps: readonly number[], seed: number): void {
+  const sound = { seed, reverberation: 'classroom', noiseDb: -52, sampleRate: PRACTICE_RATE } as const;
+  hearRecording(synthesiseClaps(claps, sound), PRACTICE_RATE);
+}
+
+function hearLive({ port, clicks, sampleRate, keep }: Extract<ListenRequest, { kind: 'live' }>): void {
+  port.onmessage = ({ data }: MessageEvent<CapturedBlock>) => hear(data, clicks, sampleRate, keep);
+}
+
 addEventListener('message', ({ data }: MessageEvent<ListenRequest>) => {
-  if (data.kind === 'finish') finish();
-  else if (data.kind === 'recording') hearRecording(data.samples, data.sampleRate);
-  else
-    data.port.onmessage = ({ data: block }: MessageEvent<CapturedBlock>) =>
-      hear(block, data.clicks, data.sampleRate, data.keep);
+  switch (data.kind) {
+    case 'live':
+      return hearLive(data);
+    case 'finish':
+      return finish();
+    case 'recording':
+      return hearRecording(data.samples, data.sampleRate);
+    case 'practice':
+      return hearPractice(data.claps, data.seed);
+  }
 });

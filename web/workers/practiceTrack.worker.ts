@@ -1,12 +1,9 @@
+import { practiceTrack, trackFrames } from '../../core/leading/practiceTrack.ts';
 import { pcm16, wavHeader } from '../../core/sound/wav.ts';
-import { type TrackOptions, practiceTrack, trackFrames } from '../../core/leading/practiceTrack.ts';
-import type { Cue } from '../../core/leading/timetable.ts';
+import type { TrackAnswer, TrackRequest } from '../audio/trackMessages.ts';
 
-export interface TrackRequest {
-  readonly cues: readonly Cue[];
-  readonly options: TrackOptions;
-}
-export type TrackAnswer = { readonly done: number } | { readonly file: Blob };
+/** Progress is told in steps of so much. */
+const TOLD_STEP = 0.02;
 
 const answer = (message: TrackAnswer) => postMessage(message);
 
@@ -15,7 +12,7 @@ addEventListener('message', ({ data }: MessageEvent<TrackRequest>) => {
   let told = 0;
   for (const { block, done } of practiceTrack(data.cues, data.options)) {
     parts.push(pcm16(block) as Int16Array<ArrayBuffer>);
-    if (done - told >= 0.02) answer({ done: (told = done) });
+    if (done - told >= TOLD_STEP) answer({ done: (told = done) });
   }
   answer({ file: new Blob(parts, { type: 'audio/wav' }) });
 });

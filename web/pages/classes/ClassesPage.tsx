@@ -2,11 +2,13 @@ import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link, useNavigate } from 'react-router';
 import { v4 as uuid } from 'uuid';
-import type { ClassSettings } from '../../../contract/school.ts';
+import type { ClassSettings } from '../../../contract/schoolClass.ts';
 import { put } from '../../api/client.ts';
-import { useClasses, useRefresh } from '../../api/hooks.ts';
+import { useClasses } from '../../api/hooks.ts';
 import { Notice } from '../../ui/Notice.tsx';
+import { useSave } from '../../ui/useSave.ts';
 import { ClassForm } from './ClassForm.tsx';
+import { agesText } from './agesText.ts';
 import './classes.scss';
 
 const NEW_CLASS: ClassSettings = { name: '', ages: '9-10', school: 'numbers', rests: null };
@@ -15,12 +17,10 @@ export default function ClassesPage() {
   const { data, error, mutate } = useClasses();
   const [adding, setAdding] = useState(false);
   const navigate = useNavigate();
-  const refresh = useRefresh();
-  const add = async (settings: ClassSettings) => {
-    const id = uuid();
-    await put(`/classes/${id}`, settings);
-    await refresh('/classes');
-    await navigate(`/classes/${id}`);
+  const [id] = useState(() => uuid());
+  const add = useSave((settings: ClassSettings) => put(`/classes/${id}`, settings), '/classes');
+  const save = async (settings: ClassSettings) => {
+    if (await add.save(settings)) await navigate(`/classes/${id}`);
   };
   return (
     <>
@@ -30,19 +30,24 @@ export default function ClassesPage() {
       </div>
       {error && !data && <Notice problem={error} again={() => void mutate()} />}
       {adding && (
-        <ClassForm settings={NEW_CLASS} action="Make the class" onSave={add} onCancel={() => setAdding(false)} />
+        <ClassForm
+          settings={NEW_CLASS}
+          action="Make the class"
+          problem={add.problem}
+          onSave={save}
+          onCancel={() => setAdding(false)}
+        />
       )}
       {data?.length === 0 && !adding && (
         <div className="empty">No classes yet. Make one, then add the children by first name or code.</div>
       )}
       <ul className="class-list">
-        {data?.map(({ id, name, children, ages }) => (
-          <li key={id}>
-            <Link to={`/classes/${id}`} className="class-card">
+        {data?.map(({ id: classId, name, children, ages }) => (
+          <li key={classId}>
+            <Link to={`/classes/${classId}`} className="class-card">
               <strong>{name}</strong>
               <span>
-                {children === 1 ? '1 child' : `${children} children`},{' '}
-                {ages === 'musician' ? 'judged as musicians' : `ages ${ages}`}
+                {children === 1 ? '1 child' : `${children} children`}, {agesText(ages)}
               </span>
             </Link>
           </li>

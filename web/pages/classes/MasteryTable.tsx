@@ -1,6 +1,6 @@
 import { formatDistanceToNowStrict } from 'date-fns';
 import { ELEMENTS } from '../../../core/rhythm/elements.ts';
-import { type NamingId, withValueNames } from '../../../core/wording/valueNames.ts';
+import { type NamingId, inNaming } from '../../../core/wording/valueNames.ts';
 import { useMastery } from '../../api/hooks.ts';
 
 /** What a child knows, element by element: the part of its measures that were right, and how long ago it was heard. */
@@ -11,7 +11,7 @@ export function MasteryTable({ classId, childId, naming }: { classId: string; ch
     <ul className="mastery" aria-label="What is known">
       {data.map(({ element, right, heard, lastSeen }) => (
         <li key={element} title={`${heard} measures heard`}>
-          <span className="mastery-name">{withValueNames(ELEMENTS[element].title, naming)}</span>
+          <span className="mastery-name">{inNaming(ELEMENTS[element].title, naming)}</span>
           <span className="mastery-bar" aria-hidden>
             <span style={{ width: `${Math.round(right * 100)}%` }} />
           </span>

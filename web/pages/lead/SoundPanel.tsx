@@ -1,36 +1,35 @@
 import Form from 'react-bootstrap/Form';
-import { type Levels, USUAL_LEVELS } from '../../audio/mixer.ts';
-import { useStored } from '../../ui/stored.ts';
-import { CHANNELS, CHANNEL_IDS } from '../../../core/leading/cueSounds.ts';
+import { CHANNEL_IDS, type Channel } from '../../../core/leading/cueSounds.ts';
+import { CHANNEL_NAMES } from '../../../core/wording/leadWords.ts';
+import { type ChannelLevel, type Levels, USUAL_LEVELS } from '../../audio/mixer.ts';
+import { storedThing } from '../../ui/stored.ts';
 
 export interface SoundSettings {
   readonly levels: Levels;
   readonly clapAs: 'clap' | 'wood';
 }
 
-function settingsFrom(text: string): SoundSettings {
-  try {
-    const found = JSON.parse(text) as Partial<SoundSettings>;
-    return { levels: { ...USUAL_LEVELS, ...found.levels }, clapAs: found.clapAs === 'wood' ? 'wood' : 'clap' };
-  } catch {
-    return { levels: USUAL_LEVELS, clapAs: 'clap' };
-  }
+function settingsFrom(kept: unknown): SoundSettings {
+  const found = (kept ?? {}) as Partial<SoundSettings>;
+  return { levels: { ...USUAL_LEVELS, ...found.levels }, clapAs: found.clapAs === 'wood' ? 'wood' : 'clap' };
 }
+
+const SOUND = storedThing('lead.sound', settingsFrom);
 
 /** How loud everything is on this device. */
 export function useSoundSettings(): [SoundSettings, (settings: SoundSettings) => void] {
-  const [text, setText] = useStored('lead.sound', '');
-  return [settingsFrom(text), (settings) => setText(JSON.stringify(settings))];
+  return SOUND.use();
 }
 
-export function SoundPanel({
-  settings,
-  onChange,
-}: {
-  settings: SoundSettings;
-  onChange: (settings: SoundSettings) => void;
-}) {
+interface SoundPanelProps {
+  readonly settings: SoundSettings;
+  readonly onChange: (settings: SoundSettings) => void;
+}
+
+export function SoundPanel({ settings, onChange }: SoundPanelProps) {
   const { levels, clapAs } = settings;
+  const change = (id: Channel, level: Partial<ChannelLevel>) =>
+    onChange({ ...settings, levels: { ...levels, [id]: { ...levels[id], ...level } } });
   return (
     <fieldset className="sound-panel">
       <legend>Sound</legend>
@@ -39,24 +38,17 @@ export function SoundPanel({
           <Form.Check
             type="switch"
             id={`sound-${id}`}
-            label={CHANNELS[id]}
+            label={CHANNEL_NAMES[id]}
             checked={!levels[id].muted}
-            onChange={(event) =>
-              onChange({ ...settings, levels: { ...levels, [id]: { ...levels[id], muted: !event.target.checked } } })
-            }
+            onChange={(event) => change(id, { muted: !event.target.checked })}
           />
           <Form.Range
-            aria-label={`${CHANNELS[id]}: how loud`}
+            aria-label={`${CHANNEL_NAMES[id]}: how loud`}
             min={0}
             max={1}
             step={0.05}
             value={levels[id].level}
-            onChange={(event) =>
-              onChange({
-                ...settings,
-                levels: { ...levels, [id]: { ...levels[id], level: Number(event.target.value) } },
-              })
-            }
+            onChange={(event) => change(id, { level: Number(event.target.value) })}
           />
         </div>
       ))}

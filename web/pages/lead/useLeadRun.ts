@@ -1,176 +1,140 @@
-import { EPSILON } from '../../../core/timing/tolerance.ts';
-import { useCallback, useEffect, useRef, useState } from 'react';
-import {
-  type Cue,
-  type CueKind,
-  type Section,
-  type Timetable,
-  lastAt,
-  measureStarts,
-} from '../../../core/leading/timetable.ts';
-import { scheduleOf } from '../../../core/timing/schedule.ts';
-import { toNumber } from '../../../core/rhythm/fraction.ts';
+import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
+import { type Moment, MomentFinder, measureStarts, sectionAt } from '../../../core/leading/moment.ts';
+import type { Timetable } from '../../../core/leading/timetable.ts';
 import { audioContext, awake } from '../../audio/context.ts';
-import { LeadPlayer } from '../../audio/leadPlayer.ts';
+import { LeadPlayer, type PlayerState } from '../../audio/leadPlayer.ts';
 import { type Levels, Mixer } from '../../audio/mixer.ts';
 import { SoundBank } from '../../audio/soundBank.ts';
 
-/** What is to be done at a moment. */
-export interface Moment {
-  /** Index of the section. */
-  readonly section: number;
-  /** Index of the measure in it, -1 during the count-in. */
-  readonly measure: number;
-  /** The word of the count-in; undefined once it has begun. */
-  readonly leadIn: string | undefined;
-  readonly mouth: string;
-  readonly hands: string;
-  readonly foot: string;
+export type LeadState = 'starting' | 'running' | 'paused' | 'over' | 'silent';
+
+/** What the page shows at a moment. */
+export interface ShownMoment extends Moment {
   readonly secondsLeft: number;
 }
 
-export type LeadState = 'starting' | 'running' | 'paused' | 'over' | 'silent';
-
-const HAND_WORDS: Partial<Record<CueKind, string>> = { clap: 'clap', push: 'push', open: 'open' };
-
-/** The cues of each part of the body, so that a moment is found quickly. */
-function byBody({ cues }: Timetable) {
-  const of = (...kinds: CueKind[]) => cues.filter(({ kind }) => kinds.includes(kind));
-  return { mouth: of('syllable', 'count-in'), hands: of('clap', 'push', 'open'), feet: of('foot') };
-}
-
-function at(cues: readonly Cue[], time: number, section: number): Cue | undefined {
-  const cue = cues[lastAt(cues, time + EPSILON)];
-  return cue?.section === section ? cue : undefined;
-}
-
-/** Index of the section a moment lies in. */
-export function sectionAt(sections: readonly Section[], time: number): number {
-  let index = 0;
-  while (index + 1 < sections.length && sections[index + 1]!.from <= time + EPSILON) index++;
-  return index;
-}
-
-const MIN_RATE = 0.25;
-const MAX_RATE = 4;
-
-/** Runs a timetable: sound, the moment for the eye, and everything a key can ask for. */
-export function useLeadRun(table: Timetable, levels: Levels, clapAs: 'clap' | 'wood') {
-  const [state, setState] = useState<LeadState>('starting');
-  const [moment, setMoment] = useState<Moment>();
-  const [rate, setRateShown] = useState(1);
-  const [loops, setLoops] = useState(false);
-  const player = useRef<LeadPlayer>(undefined);
+/** Makes a player ready and starts it; undefined until then, `silent` where the browser lets no sound out. */
+function usePlayer(table: Timetable, levels: Levels, clapAs: 'clap' | 'wood') {
+  const [player, setPlayer] = useState<LeadPlayer>();
+  const [silent, setSilent] = useState(false);
   const mixer = useRef<Mixer>(undefined);
-
+  const first = useRef(levels);
   useEffect(() => {
     let gone = false;
+    let made: LeadPlayer | undefined;
     const begin = async () => {
       const context = audioContext();
       if (!context || !(await awake(context))) {
-        if (!gone) setState('silent');
+        if (!gone) setSilent(true);
         return;
       }
       const bank = new SoundBank(context);
       await bank.prepare(table.cues, clapAs);
       if (gone) return;
-      mixer.current = new Mixer(context, levels);
-      player.current = new LeadPlayer(context, bank, mixer.current, table, clapAs);
-      player.current.start();
-      setState('running');
+      mixer.current = new Mixer(context, first.current);
+      made = new LeadPlayer(context, bank, mixer.current, table, clapAs);
+      made.start();
+      setPlayer(made);
     };
     void begin();
     return () => {
       gone = true;
-      player.current?.stop();
-      player.current = undefined;
+      made?.stop();
     };
-    // Levels reach a running mixer below; a run keeps its timetable.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [table, clapAs]);
-
   useEffect(() => mixer.current?.set(levels), [levels]);
+  return { player, silent };
+}
 
+/** The moment that is heard, looked up with every frame; when all is over the player is stopped. */
+function useMoment(table: Timetable, player: LeadPlayer | undefined): ShownMoment | undefined {
+  const [moment, setMoment] = useState<ShownMoment>();
   useEffect(() => {
-    const body = byBody(table);
-    const starts = measureStarts(table);
+    if (!player) return undefined;
+    const finder = new MomentFinder(table);
     let frame = 0;
     let shown = '';
     const look = () => {
       frame = requestAnimationFrame(look);
-      const playing = player.current;
-      if (!playing) return;
-      const time = playing.now();
-      const index = sectionAt(table.sections, time);
-      const section = table.sections[index]!;
-      const first =
-        section.start +
-        toNumber(scheduleOf(section.pattern, section.bpm).measures[0]!.at) *
-          scheduleOf(section.pattern, section.bpm).whole;
-      const counting = time < first - EPSILON;
-      const mouth = at(body.mouth, time, index);
-      const word = mouth && time < mouth.time + Math.max(0.2, mouth.seconds) ? mouth : undefined;
-      const hands = counting ? undefined : at(body.hands, time, index);
-      const start = starts[lastAt(starts, time + EPSILON)];
-      const next: Moment = {
-        section: index,
-        measure: counting ? -1 : start?.section === index ? start.measure : 0,
-        leadIn: counting ? (word?.kind === 'count-in' ? word.text : '') : undefined,
-        mouth: word?.kind === 'syllable' ? (word.whispered ? `(${word.text})` : word.text) : '',
-        hands: hands ? (HAND_WORDS[hands.kind] ?? '') : '',
-        foot: counting ? '' : (at(body.feet, time, index)?.text ?? ''),
-        secondsLeft: Math.max(0, Math.ceil((table.seconds - time) / playing.rate)),
-      };
+      const time = player.now();
+      const secondsLeft = Math.max(0, Math.ceil((table.seconds - time) / player.state().rate));
+      const next: ShownMoment = { ...finder.at(time), secondsLeft };
       const key = JSON.stringify(next);
       if (key !== shown) {
         shown = key;
         setMoment(next);
       }
-      if (playing.over) {
-        playing.stop();
-        setState('over');
-      }
+      if (player.over) player.stop();
     };
     look();
     return () => cancelAnimationFrame(frame);
-  }, [table]);
-
-  const now = useCallback(() => player.current?.now(), []);
-  const toggle = () => {
-    const playing = player.current;
-    if (!playing) return;
-    if (state === 'running') playing.pause();
-    else if (state === 'over') playing.start();
-    else playing.resume();
-    setState(state === 'running' ? 'paused' : 'running');
-  };
-  const setRate = (next: number) => {
-    const kept = Math.min(MAX_RATE, Math.max(MIN_RATE, next));
-    player.current?.setRate(kept);
-    setRateShown(kept);
-  };
-  const go = (to: number) => {
-    const playing = player.current;
-    if (!playing) return;
-    if (state === 'over') {
-      playing.start(to);
-      setState('running');
-    } else playing.jump(to);
-  };
-  /** To a measure of the pass that goes now, counted in again. */
-  const goToMeasure = (measure: number) => {
-    const section = sectionAt(table.sections, player.current?.now() ?? 0);
-    const start = measureStarts(table).find((one) => one.section === section && one.measure === measure);
-    if (start) go(start.time);
-  };
-  const loop = () => {
-    const playing = player.current;
-    if (!playing) return;
-    const section = table.sections[sectionAt(table.sections, playing.now())]!;
-    const whole = table.sections.filter(({ pass }) => pass === section.pass);
-    const range = playing.loops ? undefined : { from: whole[0]!.from, to: whole.at(-1)!.end };
-    playing.loop(range);
-    setLoops(range !== undefined);
-  };
-  return { state, moment, rate, loops, now, toggle, setRate, go, goToMeasure, loop };
+  }, [table, player]);
+  return moment;
 }
+
+const NO_PLAYER: PlayerState = { state: 'stopped', rate: 1, loops: false };
+const unsubscribed = () => () => undefined;
+const noPlayer = () => NO_PLAYER;
+
+/** Everything a key can ask for. */
+function controlsOf(player: LeadPlayer, table: Timetable, over: boolean) {
+  const go = (to: number) => (over ? player.start(to) : player.jump(to));
+  const here = () => sectionAt(table.sections, player.now());
+  return {
+    toggle: () => {
+      if (over) player.start();
+      else if (player.running) player.pause();
+      else player.resume();
+    },
+    setRate: (rate: number) => player.setRate(rate),
+    go,
+    /** To a measure of the pass that goes now, counted in again. */
+    goToMeasure: (measure: number) => {
+      const section = here();
+      const start = measureStarts(table).find((one) => one.section === section && one.measure === measure);
+      if (start) go(start.time);
+    },
+    /** The pass that goes now again and again; or no longer. */
+    loop: () => {
+      const { pass } = table.sections[here()]!;
+      const whole = table.sections.filter((section) => section.pass === pass);
+      player.loop(player.state().loops ? undefined : { from: whole[0]!.from, to: whole.at(-1)!.end });
+    },
+  };
+}
+
+const nothing = () => undefined;
+const NO_CONTROLS: ReturnType<typeof controlsOf> = {
+  toggle: nothing,
+  setRate: nothing,
+  go: nothing,
+  goToMeasure: nothing,
+  loop: nothing,
+};
+
+/**
+ * Runs a timetable: sound, the moment for the eye, and everything a key can ask for. Tempo and loop are the player's.
+ */
+export function useLeadRun(table: Timetable, levels: Levels, clapAs: 'clap' | 'wood') {
+  const { player, silent } = usePlayer(table, levels, clapAs);
+  const moment = useMoment(table, player);
+  const {
+    state: played,
+    rate,
+    loops,
+  } = useSyncExternalStore(player?.subscribe ?? unsubscribed, player?.state ?? noPlayer);
+  const state = runState(player, played, silent);
+  const now = useCallback(() => player?.now(), [player]);
+  const controls = useMemo(
+    () => (player ? controlsOf(player, table, state === 'over') : NO_CONTROLS),
+    [player, table, state],
+  );
+  return { state, moment, rate, loops, now, ...controls };
+}
+
+function runState(player: LeadPlayer | undefined, played: PlayerState['state'], silent: boolean): LeadState {
+  if (!player) return silent ? 'silent' : 'starting';
+  return played === 'stopped' ? 'over' : played;
+}
+
+export type LeadRun = ReturnType<typeof useLeadRun>;

@@ -1,9 +1,10 @@
 import { useEffect, useRef, useState } from 'react';
 import type { Recording } from '../../../core/leading/practiceTrack.ts';
-import { type Timetable, durationText } from '../../../core/leading/timetable.ts';
+import type { Timetable } from '../../../core/leading/timetable.ts';
+import { durationText } from '../../../core/wording/leadWords.ts';
 import { loudness } from '../../audio/mixer.ts';
 import { SoundBank } from '../../audio/soundBank.ts';
-import type { TrackAnswer, TrackRequest } from '../../workers/practiceTrack.worker.ts';
+import type { TrackAnswer, TrackRequest } from '../../audio/trackMessages.ts';
 import type { SoundSettings } from './SoundPanel.tsx';
 import { CHANNEL_IDS, type Channel } from '../../../core/leading/cueSounds.ts';
 

@@ -1,23 +1,31 @@
 import { Check, TriangleAlert } from 'lucide-react';
-import type { DraftParse } from './useDraft.ts';
+import { counted } from '../../../core/wording/plurals.ts';
+import { barTroubleText } from '../../../core/wording/troubles.ts';
+import { type NamingId, capital, measureName } from '../../../core/wording/valueNames.ts';
+import type { DraftParse } from './patternDraft.ts';
+
+/** So many wrong measures are named beside the first. */
+const MORE = 3;
 
 /** Says which measure does not add up, and by how much. */
-export function BarCheckLine({ reading: { pattern, error, bars, barTrouble } }: { reading: DraftParse }) {
+export function BarCheckLine({ parse: { pattern, error, bars }, naming }: { parse: DraftParse; naming: NamingId }) {
   if (!pattern || error) return <p className="bar-check" />;
   const measures = bars.filter(({ number }) => number > 0).length;
-  const count = `${measures === 1 ? '1 measure' : `${measures} measures`}${bars[0]?.verdict === 'pickup' ? ' after a pickup' : ''}`;
-  if (barTrouble.length === 0) {
+  const count = counted(measures, measureName(naming), measureName(naming, true));
+  const [first, ...others] = bars.flatMap((bar) => barTroubleText(bar, naming) ?? []);
+  if (first === undefined) {
     return (
       <p className="bar-check bar-right" role="status">
-        <Check size={20} aria-hidden /> {count}, every one adds up
+        <Check size={20} aria-hidden /> {count}
+        {bars[0]?.verdict === 'pickup' ? ' after a pickup' : ''}, every one adds up
       </p>
     );
   }
-  const [first, ...others] = barTrouble;
   return (
     <p className="bar-check bar-wrong" role="status">
-      <TriangleAlert size={20} aria-hidden /> {first!.charAt(0).toUpperCase() + first!.slice(1)}
-      {others.length > 0 && `; ${others.slice(0, 3).join('; ')}${others.length > 3 ? ' …' : ''}`}
+      <TriangleAlert size={20} aria-hidden /> {capital(first)}
+      {others.slice(0, MORE).map((trouble) => `; ${trouble}`)}
+      {others.length > MORE && ' …'}
     </p>
   );
 }

@@ -1,9 +1,10 @@
 import Form from 'react-bootstrap/Form';
-import { REST_STYLES, type RestStyle, SCHOOL_IDS, type SchoolId } from '../../../core/counting/school.ts';
-import { SCHOOLS } from '../../../core/counting/schools.ts';
-import type { RulerSize } from '../../ruler/layout.ts';
+import { REST_STYLES, type RestStyle } from '../../../core/counting/school.ts';
+import { SCHOOL_CHOICES, SCHOOL_IDS, type SchoolId } from '../../../core/counting/schools.ts';
 import { REST_NAMES } from '../../../core/wording/restNames.ts';
-import { useStored } from '../../ui/stored.ts';
+import type { RulerSize } from '../../ruler/layout.ts';
+import { Select } from '../../ui/Select.tsx';
+import { storedThing } from '../../ui/stored.ts';
 
 export interface Lanes {
   readonly notes: boolean;
@@ -15,116 +16,85 @@ export interface Lanes {
   readonly size: RulerSize;
 }
 
-const USUAL: Lanes = {
-  notes: true,
-  strips: true,
-  hands: false,
-  feet: false,
-  schools: ['numbers', 'ta'],
-  rests: undefined,
-  size: 'desk',
-};
+const USUAL_SCHOOLS: readonly SchoolId[] = ['numbers', 'ta'];
 
-function lanesFrom(text: string): Lanes {
-  try {
-    const found = JSON.parse(text) as Partial<Lanes>;
-    const schools = Array.isArray(found.schools)
+function lanesFrom(kept: unknown): Lanes {
+  const found = (kept ?? {}) as Partial<Lanes>;
+  return {
+    notes: found.notes !== false,
+    strips: found.strips !== false,
+    hands: found.hands === true,
+    feet: found.feet === true,
+    schools: Array.isArray(found.schools)
       ? (found.schools as unknown[]).flatMap((id) => SCHOOL_IDS.find((known) => known === id) ?? [])
-      : USUAL.schools;
-    const rests = REST_STYLES.find((style) => style === found.rests);
-    return {
-      notes: found.notes !== false,
-      strips: found.strips !== false,
-      hands: found.hands === true,
-      feet: found.feet === true,
-      schools,
-      rests,
-      size: found.size === 'board' ? 'board' : 'desk',
-    };
-  } catch {
-    return USUAL;
-  }
+      : USUAL_SCHOOLS,
+    rests: REST_STYLES.find((style) => style === found.rests),
+    size: found.size === 'board' ? 'board' : 'desk',
+  };
 }
 
+const LANES = storedThing('lanes', lanesFrom);
+
 /** Which lanes this device shows. */
-export function useLanes(): { value: Lanes; set: (change: Partial<Lanes>) => void } {
-  const [text, setText] = useStored('lanes', JSON.stringify(USUAL));
-  const value = lanesFrom(text);
-  return { value, set: (change) => setText(JSON.stringify({ ...value, ...change })) };
+export function useLanes(): { readonly lanes: Lanes; readonly set: (change: Partial<Lanes>) => void } {
+  const [lanes, setLanes] = LANES.use();
+  return { lanes, set: (change) => setLanes({ ...lanes, ...change }) };
 }
 
 const NONE = '';
+const COUNTS = ['Counts', 'Second counts'] as const;
+const NO_COUNTS = ['No counts', 'No second counts'] as const;
+const SWITCHES = [
+  ['notes', 'Notes'],
+  ['strips', 'Strips'],
+  ['hands', 'Hands'],
+  ['feet', 'Feet'],
+] as const;
+const RESTS: readonly (readonly [RestStyle | typeof NONE, string])[] = [
+  [NONE, 'Rests as the school does'],
+  ...REST_STYLES.map((style) => [style, `Rests ${REST_NAMES[style]}`] as const),
+];
 
-export function LaneChooser({ lanes: { value, set } }: { lanes: ReturnType<typeof useLanes> }) {
-  const school = (place: number, id: string) => {
-    const schools = [value.schools[0], value.schools[1]];
-    schools[place] = id === NONE ? undefined : (id as SchoolId);
+export function LaneChooser({ lanes, set }: ReturnType<typeof useLanes>) {
+  const chooseSchool = (place: number, id: SchoolId | typeof NONE) => {
+    const schools: (SchoolId | undefined)[] = [lanes.schools[0], lanes.schools[1]];
+    schools[place] = id === NONE ? undefined : id;
     set({ schools: schools.filter((chosen) => chosen !== undefined) });
   };
   return (
     <div className="lane-chooser no-print">
-      <Form.Check
-        type="switch"
-        id="lane-notes"
-        label="Notes"
-        checked={value.notes}
-        onChange={(event) => set({ notes: event.target.checked })}
-      />
-      <Form.Check
-        type="switch"
-        id="lane-strips"
-        label="Strips"
-        checked={value.strips}
-        onChange={(event) => set({ strips: event.target.checked })}
-      />
-      <Form.Check
-        type="switch"
-        id="lane-hands"
-        label="Hands"
-        checked={value.hands}
-        onChange={(event) => set({ hands: event.target.checked })}
-      />
-      <Form.Check
-        type="switch"
-        id="lane-feet"
-        label="Feet"
-        checked={value.feet}
-        onChange={(event) => set({ feet: event.target.checked })}
-      />
-      {[0, 1].map((place) => (
-        <Form.Select
-          key={place}
-          size="sm"
-          aria-label={place === 0 ? 'Counts' : 'Second counts'}
-          value={value.schools[place] ?? NONE}
-          onChange={(event) => school(place, event.target.value)}
-        >
-          <option value={NONE}>{place === 0 ? 'No counts' : 'No second counts'}</option>
-          {Object.values(SCHOOLS).map(({ id, title }) => (
-            <option key={id} value={id}>
-              {title}
-            </option>
-          ))}
-        </Form.Select>
+      {SWITCHES.map(([lane, label]) => (
+        <Form.Check
+          key={lane}
+          type="switch"
+          id={`lane-${lane}`}
+          label={label}
+          checked={lanes[lane]}
+          onChange={(event) => set({ [lane]: event.target.checked })}
+        />
       ))}
-      <Form.Select
+      {COUNTS.map((label, place) => (
+        <Select
+          key={label}
+          size="sm"
+          label={label}
+          value={lanes.schools[place] ?? NONE}
+          options={[[NONE, NO_COUNTS[place]!], ...SCHOOL_CHOICES]}
+          onChoose={(id) => chooseSchool(place, id)}
+        />
+      ))}
+      <Select
         size="sm"
-        aria-label="Rests"
-        value={value.rests ?? NONE}
-        onChange={(event) => set({ rests: REST_STYLES.find((style) => style === event.target.value) })}
-      >
-        <option value={NONE}>Rests as the school does</option>
-        {REST_STYLES.map((style) => (
-          <option key={style} value={style}>
-            Rests {REST_NAMES[style]}
-          </option>
-        ))}
-      </Form.Select>
+        label="Rests"
+        value={lanes.rests ?? NONE}
+        options={RESTS}
+        onChoose={(rests) => set({ rests: rests === NONE ? undefined : rests })}
+      />
       <Form.Check
         type="switch"
         id="lane-size"
         label="Board size"
-        checked={value.size === 'board'}
+        checked={lanes.size === 'board'}
         onChange={(event) => set({ size: event.target.checked ? 'board' : 'desk' })}
       />
     </div>

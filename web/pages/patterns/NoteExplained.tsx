@@ -1,14 +1,16 @@
 import Button from 'react-bootstrap/Button';
-import { type Part, beatsText, workedSteps } from '../../../core/exercises/valueSums.ts';
-import { type CountOptions, countPattern } from '../../../core/counting/count.ts';
+import { type CountOptions, countPattern, eventsOf } from '../../../core/counting/count.ts';
 import { SCHOOLS } from '../../../core/counting/schools.ts';
-import { handsOf } from '../../../core/leading/hands.ts';
-import { div } from '../../../core/rhythm/fraction.ts';
+import type { Part } from '../../../core/exercises/valueSums.ts';
+import { type HandMove, handMoves } from '../../../core/leading/hands.ts';
+import { div, equal } from '../../../core/rhythm/fraction.ts';
 import { beatOf } from '../../../core/rhythm/meter.ts';
-import { type NamingId, restName, valueName } from '../../../core/wording/valueNames.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
-import { placePattern } from '../../../core/rhythm/place.ts';
+import { type PlacedEvent, type PlacedMeasure, placePattern } from '../../../core/rhythm/place.ts';
 import { VALUES } from '../../../core/rhythm/value.ts';
+import { beatsText } from '../../../core/wording/plurals.ts';
+import { partName, workedSteps } from '../../../core/wording/questionWords.ts';
+import { type NamingId, measureName } from '../../../core/wording/valueNames.ts';
 import { LookAlikes, lookAlikeOf } from '../../ui/signs/LookAlikes.tsx';
 import { NoteSign } from '../../ui/signs/NoteSign.tsx';
 import { useKeys } from '../../ui/useKeys.ts';
@@ -19,88 +21,101 @@ export interface Picked {
   readonly event: number;
 }
 
-const HANDS: Readonly<Record<string, string>> = {
-  clap: 'clap',
-  push: 'keep the hands together and push them forward',
-  '(open)': 'open the hands, and whisper',
-};
+interface NoteExplainedProps {
+  readonly pattern: Pattern;
+  readonly picked: Picked;
+  readonly counts: readonly CountOptions[];
+  readonly naming: NamingId;
+  readonly onPick: (picked: Picked) => void;
+  readonly onClose: () => void;
+}
+
+/** The sign before or after a picked one. */
+function neighbour(placed: readonly PlacedMeasure[], picked: Picked, by: 1 | -1): Picked | undefined {
+  const all = placed.flatMap(({ events }, measure) => events.map((_, event) => ({ measure, event })));
+  const at = all.findIndex(({ measure, event }) => measure === picked.measure && event === picked.event);
+  return all[at + by];
+}
 
 /** One note explained: its value, the sum behind it, what is said, what the hands do. */
-export function NoteExplained({
-  pattern,
-  picked,
-  counts,
-  naming,
-  onPick,
-  onClose,
-}: {
-  pattern: Pattern;
-  picked: Picked;
-  counts: readonly CountOptions[];
-  naming: NamingId;
-  onPick: (picked: Picked) => void;
-  onClose: () => void;
-}) {
+export function NoteExplained(props: NoteExplainedProps) {
+  const { pattern, picked, onPick, onClose } = props;
   const placed = placePattern(pattern);
-  const measure = placed[picked.measure];
-  const event = measure?.events[picked.event];
-  const step = (by: 1 | -1) => {
-    const all = placed.flatMap(({ events }, m) => events.map((_, e) => ({ measure: m, event: e })));
-    const at = all.findIndex((place) => place.measure === picked.measure && place.event === picked.event);
-    const next = all[at + by];
+  const step = (by: 1 | -1) => () => {
+    const next = neighbour(placed, picked, by);
     if (next) onPick(next);
   };
-  useKeys({ ArrowRight: () => step(1), ArrowLeft: () => step(-1), Escape: onClose });
+  useKeys({ ArrowRight: step(1), ArrowLeft: step(-1), Escape: onClose });
+  const measure = placed[picked.measure];
+  const event = measure?.events[picked.event];
   if (!measure || !event) return null;
-  const beat = beatOf(measure.meter);
-  const unit = VALUES.find(({ of }) => of.n * beat.length.d === beat.length.n * of.d)?.letter;
-  const rest = event.kind === 'rest';
-  const name = event.wholeMeasure
-    ? 'a whole measure of rest'
-    : rest
-      ? restName(event.value, naming)
-      : `${event.kind === 'tied' ? 'tied-on ' : ''}${valueName(event.value, naming)}`;
-  const part: Part = { kind: rest ? 'rest' : 'note', value: event.value };
-  const steps =
-    unit && !event.tuplet && !event.wholeMeasure
-      ? workedSteps([part], unit, naming)
-      : [`${name}: ${beatsText(div(event.length, beat.length))}`];
-  const said = counts.flatMap((options) => {
-    const counted = countPattern(pattern, options);
-    return counted.ok
-      ? [{ name: SCHOOLS[options.school].title, token: counted.measures[picked.measure]!.tokens[picked.event]!.text }]
-      : [];
-  });
-  const hands = handsOf(pattern)[picked.measure]!.tokens[picked.event]!.text.split('-').filter(Boolean);
   return (
     <section className="explained card-paper" aria-label="This note explained">
       <span className="explained-sign">
-        <NoteSign value={event.value} rest={rest} />
+        <NoteSign value={event.value} rest={event.kind === 'rest'} />
       </span>
-      <div role="status">
-        <p className="explained-name">
-          {name}, measure {measure.number}
-        </p>
-        <p>
-          {steps.join('; ')}
-          {event.tuplet && ` (${event.tuplet.n} in the time of ${event.tuplet.m})`}
-        </p>
-        <LookAlikes naming={naming} which={lookAlikeOf(part)} />
-        <p>
-          {said.map(({ name: school, token }) => (
-            <span key={school} className="explained-said">
-              {school}: <strong>{token}</strong>
-            </span>
-          ))}
-        </p>
-        <p>
-          Hands:{' '}
-          {hands.length === 0 ? 'keep the hands together' : hands.map((hand) => HANDS[hand] ?? hand).join(', then ')}.
-        </p>
-      </div>
+      <Explanation {...props} measure={measure} event={event} />
       <Button variant="outline-dark" onClick={onClose}>
         Close <kbd>Esc</kbd>
       </Button>
     </section>
   );
+}
+
+interface ExplanationProps extends NoteExplainedProps {
+  readonly measure: PlacedMeasure;
+  readonly event: PlacedEvent;
+}
+
+function Explanation({ pattern, picked, counts, naming, measure, event }: ExplanationProps) {
+  const said = counts.flatMap((options) => {
+    const counted = countPattern(pattern, options);
+    if (!counted.ok) return [];
+    const token = counted.measures[picked.measure]!.tokens[picked.event]!.text;
+    return [{ name: SCHOOLS[options.school].title, token }];
+  });
+  const moves = handMoves(eventsOf(placePattern(pattern))[picked.measure]![picked.event]!);
+  return (
+    <div role="status">
+      <p className="explained-name">
+        {nameOf(event, naming)}, {measureName(naming)} {measure.number}
+      </p>
+      <p>
+        {sumLines(event, measure, naming).join('; ')}
+        {event.tuplet && ` (${event.tuplet.n} in the time of ${event.tuplet.m})`}
+      </p>
+      <LookAlikes naming={naming} which={lookAlikeOf(partOf(event))} />
+      <p>
+        {said.map(({ name, token }) => (
+          <span key={name} className="explained-said">
+            {name}: <strong>{token}</strong>
+          </span>
+        ))}
+      </p>
+      <p>Hands: {moves.length === 0 ? 'keep the hands together' : moves.map((move) => HANDS[move]).join(', then ')}.</p>
+    </div>
+  );
+}
+
+const HANDS: Readonly<Record<HandMove, string>> = {
+  clap: 'clap',
+  push: 'keep the hands together and push them forward',
+  open: 'open the hands, and whisper',
+};
+
+function partOf({ kind, value }: PlacedEvent): Part {
+  return { kind: kind === 'rest' ? 'rest' : 'note', value };
+}
+
+function nameOf(event: PlacedEvent, naming: NamingId): string {
+  if (event.wholeMeasure) return `a whole ${measureName(naming)} of rest`;
+  return `${event.kind === 'tied' ? 'tied-on ' : ''}${partName(partOf(event), naming)}`;
+}
+
+/** The worked sum, where the beat is a plain value; else only the length. */
+function sumLines(event: PlacedEvent, { meter }: PlacedMeasure, naming: NamingId): string[] {
+  const beat = beatOf(meter).length;
+  const unit = VALUES.find(({ of }) => equal(of, beat))?.letter;
+  if (unit && !event.tuplet && !event.wholeMeasure) return workedSteps([partOf(event)], unit, naming);
+  return [`${nameOf(event, naming)}: ${beatsText(div(event.length, beat))}`];
 }

@@ -2,22 +2,23 @@ import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { useNavigate, useParams } from 'react-router';
-import type { SavedPattern } from '../../../contract/school.ts';
+import type { SavedPattern } from '../../../contract/pattern.ts';
+import type { CountOptions } from '../../../core/counting/count.ts';
+import { type ClassWords, countsOf, namingOf } from '../../../core/wording/voice.ts';
 import { remove } from '../../api/client.ts';
-import { usePatterns, useRefresh } from '../../api/hooks.ts';
+import { usePatterns } from '../../api/hooks.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
 import { Notice } from '../../ui/Notice.tsx';
-import { writeStored } from '../../ui/stored.ts';
+import { useCurrentClass } from '../../ui/currentClass.ts';
+import { useSave } from '../../ui/useSave.ts';
 import { BarCheckLine } from './BarCheckLine.tsx';
-import type { CountOptions } from '../../../core/counting/count.ts';
-import { countsOf, namingOf } from '../../../core/wording/voice.ts';
-import { useCurrentClass } from '../../api/currentClass.ts';
+import { LaneChooser, type Lanes, useLanes } from './LaneChooser.tsx';
 import { NoteExplained, type Picked } from './NoteExplained.tsx';
-import { SpokenReading, useSpoken } from './SpokenReading.tsx';
-import { LaneChooser, useLanes } from './LaneChooser.tsx';
 import { RhythmField } from './RhythmField.tsx';
+import { SpokenReading, useSpoken } from './SpokenReading.tsx';
 import { TextHelp } from './TextHelp.tsx';
-import { type SaveState, useDraft } from './useDraft.ts';
+import { type Draft, type DraftParse, type SaveState, forgetDraft } from './patternDraft.ts';
+import { useDraft } from './useDraft.ts';
 import './patterns.scss';
 
 export default function PatternPage() {
@@ -27,6 +28,40 @@ export default function PatternPage() {
   return <Editor key={patternId} id={patternId} saved={data.find(({ id }) => id === patternId)} />;
 }
 
+/** The ways of counting that are shown, in the words of the class. */
+function useCounts({ schools, rests }: Lanes, words: ClassWords | undefined): readonly CountOptions[] {
+  return useMemo(
+    () =>
+      schools.map((school): CountOptions => ({
+        ...(words ? countsOf(words, school) : { school }),
+        ...(rests ? { rests } : {}),
+      })),
+    [schools, rests, words],
+  );
+}
+
+function Editor({ id, saved }: { id: string; saved: SavedPattern | undefined }) {
+  const { draft, parse, state, problem, change } = useDraft(id, saved);
+  const { lanes, set } = useLanes();
+  const currentClass = useCurrentClass();
+  const naming = namingOf(currentClass);
+  const spoken = useSpoken(draft.text, parse.error !== undefined);
+  const counts = useCounts(lanes, currentClass);
+  const write = (text: string) => change({ ...draft, text });
+  return (
+    <div className="pattern-editor">
+      <EditorHead id={id} saved={saved !== undefined} draft={draft} state={state} onChange={change} />
+      {problem && state === 'on-device' && <Notice problem={problem} />}
+      <RhythmField text={draft.text} error={spoken ? undefined : parse.error} onChange={write} />
+      <BarCheckLine parse={parse} naming={naming} />
+      {spoken && <SpokenReading spoken={spoken} onUse={write} />}
+      <LaneChooser lanes={lanes} set={set} />
+      {!spoken && <DraftRuler parse={parse} lanes={lanes} counts={counts} />}
+      <TextHelp naming={naming} />
+    </div>
+  );
+}
+
 const STATES: Readonly<Record<SaveState, string>> = {
   saved: 'Saved',
   saving: 'Saving …',
@@ -34,33 +69,26 @@ const STATES: Readonly<Record<SaveState, string>> = {
   unfinished: 'Kept on this device until the rhythm is complete',
 };
 
-function Editor({ id, saved }: { id: string; saved: SavedPattern | undefined }) {
-  const { draft, reading, state, problem, change } = useDraft(id, saved);
-  const lanes = useLanes();
+interface HeadProps {
+  readonly id: string;
+  /** The server has it, perhaps in an older form. */
+  readonly saved: boolean;
+  readonly draft: Draft;
+  readonly state: SaveState;
+  readonly onChange: (draft: Draft) => void;
+}
+
+function EditorHead({ id, saved, draft, state, onChange }: HeadProps) {
   const navigate = useNavigate();
-  const refresh = useRefresh();
-  const room = useCurrentClass();
-  const [picked, setPicked] = useState<Picked>();
-  const spoken = useSpoken(draft.text, reading.error !== undefined);
-  const shownLanes = JSON.stringify([lanes.value.schools, lanes.value.rests]);
-  const counts = useMemo(() => {
-    const { schools, rests } = lanes.value;
-    return schools.map((school): CountOptions => ({
-      ...(room ? countsOf(room, school) : { school }),
-      ...(rests ? { rests } : {}),
-    }));
-    // The lanes are read from the device's store each time; only what they say counts.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [shownLanes, room]);
+  const removal = useSave(() => remove(`/patterns/${id}`), '/patterns', '/classes');
   const removeIt = async () => {
     if (!confirm(`Remove “${draft.title || 'this pattern'}”? Takes of it stay.`)) return;
-    if (saved) await remove(`/patterns/${id}`);
-    writeStored(`draft:${id}`, undefined);
-    await refresh('/patterns', '/classes');
+    if (saved && !(await removal.save())) return;
+    forgetDraft(id);
     await navigate('/patterns');
   };
   return (
-    <div className="pattern-editor">
+    <>
       <div className="page-head">
         <Form.Control
           className="title-field"
@@ -68,7 +96,7 @@ function Editor({ id, saved }: { id: string; saved: SavedPattern | undefined }) 
           placeholder="Untitled"
           aria-label="Title"
           maxLength={60}
-          onChange={(event) => change({ ...draft, title: event.target.value })}
+          onChange={(event) => onChange({ ...draft, title: event.target.value })}
         />
         <span role="status" className={`save-state save-${state}`}>
           {draft.text.trim() === '' ? '' : STATES[state]}
@@ -86,42 +114,45 @@ function Editor({ id, saved }: { id: string; saved: SavedPattern | undefined }) 
           Remove
         </Button>
       </div>
-      {problem && state === 'on-device' && <Notice problem={problem} />}
-      <RhythmField
-        text={draft.text}
-        error={spoken ? undefined : reading.error}
-        onChange={(text) => change({ ...draft, text })}
+      {removal.problem && <Notice problem={removal.problem} />}
+    </>
+  );
+}
+
+interface DraftRulerProps {
+  readonly parse: DraftParse;
+  readonly lanes: Lanes;
+  readonly counts: readonly CountOptions[];
+}
+
+function DraftRuler({ parse: { pattern, error }, lanes, counts }: DraftRulerProps) {
+  const [picked, setPicked] = useState<Picked>();
+  const naming = namingOf(useCurrentClass());
+  if (!pattern)
+    return <div className="empty">Write a rhythm above: letters are notes, parentheses are rests, | is a bar.</div>;
+  const { notes, strips, hands, feet, size } = lanes;
+  return (
+    <div className={`ruler-card ${error ? 'ruler-stale' : ''}`}>
+      <Ruler
+        pattern={pattern}
+        size={size}
+        notes={notes}
+        strips={strips}
+        hands={hands}
+        feet={feet}
+        counts={counts}
+        onPick={setPicked}
       />
-      <BarCheckLine reading={reading} />
-      {spoken && <SpokenReading spoken={spoken} onUse={(text) => change({ ...draft, text })} />}
-      <LaneChooser lanes={lanes} />
-      {spoken ? null : reading.pattern ? (
-        <div className={`ruler-card ${reading.error ? 'ruler-stale' : ''}`}>
-          <Ruler
-            pattern={reading.pattern}
-            size={lanes.value.size}
-            notes={lanes.value.notes}
-            strips={lanes.value.strips}
-            hands={lanes.value.hands}
-            feet={lanes.value.feet}
-            counts={counts}
-            onPick={setPicked}
-          />
-          {picked && (
-            <NoteExplained
-              pattern={reading.pattern}
-              picked={picked}
-              counts={counts}
-              naming={namingOf(room)}
-              onPick={setPicked}
-              onClose={() => setPicked(undefined)}
-            />
-          )}
-        </div>
-      ) : (
-        <div className="empty">Write a rhythm above: letters are notes, parentheses are rests, | is a bar.</div>
+      {picked && (
+        <NoteExplained
+          pattern={pattern}
+          picked={picked}
+          counts={counts}
+          naming={naming}
+          onPick={setPicked}
+          onClose={() => setPicked(undefined)}
+        />
       )}
-      <TextHelp naming={namingOf(room)} />
     </div>
   );
 }

@@ -2,13 +2,13 @@ import { Plus } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
 import { Link, useNavigate } from 'react-router';
 import { v4 as uuid } from 'uuid';
-import type { SavedPattern } from '../../../contract/school.ts';
 import { parseRhythm } from '../../../core/rhythm/text.ts';
 import { usePatterns } from '../../api/hooks.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { useKeys } from '../../ui/useKeys.ts';
 import { MiniStrips } from './MiniStrips.tsx';
 import './patterns.scss';
+import { type SavedPattern } from '../../../contract/pattern.ts';
 
 export default function PatternsPage() {
   const { data, error, mutate } = usePatterns();

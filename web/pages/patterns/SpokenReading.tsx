@@ -4,7 +4,7 @@ import { type Recognised, recognise } from '../../../core/spoken/readSpeech.ts';
 import { SCHOOLS } from '../../../core/counting/schools.ts';
 import { parseMeter, printRhythm } from '../../../core/rhythm/text.ts';
 import { countsOf } from '../../../core/wording/voice.ts';
-import { useCurrentClass } from '../../api/currentClass.ts';
+import { useCurrentClass } from '../../ui/currentClass.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
 
 const OTHERS = 4;

@@ -1,17 +1,17 @@
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
 import type { NextStep } from '../../../core/judging/nextStep.ts';
+import { type NamingId, inNaming } from '../../../core/wording/valueNames.ts';
+
+interface NextStepLineProps {
+  readonly step: NextStep;
+  readonly patternId: string;
+  readonly naming: NamingId;
+  readonly onBpm: (bpm: number) => void;
+}
 
 /** What comes next for this child: two full marks lead on, two low ones back to something easier. */
-export function NextStepLine({
-  step,
-  patternId,
-  onBpm,
-}: {
-  step: NextStep;
-  patternId: string;
-  onBpm: (bpm: number) => void;
-}) {
+export function NextStepLine({ step, patternId, naming, onBpm }: NextStepLineProps) {
   switch (step.kind) {
     case 'again':
       return null;
@@ -40,7 +40,7 @@ export function NextStepLine({
         <p className="next-step">
           Twice below 3.{' '}
           <Link className="btn btn-outline-dark" to={`/lead?pattern=${patternId}&from=${step.measure}&bpm=${step.bpm}`}>
-            Measure {step.measure} alone, at {step.bpm}
+            {inNaming('{Measure}', naming)} {step.measure} alone, at {step.bpm}
           </Link>
         </p>
       );

@@ -1,47 +1,43 @@
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { MISREADING_CODES, type MisreadingCode } from '../../../core/judging/misreadings/misreading.ts';
-import { MISREADINGS } from '../../../core/judging/misreadings/table.ts';
-import { type NamingId, withValueNames } from '../../../core/wording/valueNames.ts';
+import { MISREADING_CODES, type MisreadingCode } from '../../../core/judging/misreadings/table.ts';
 import type { SimulatedChild } from '../../../core/judging/simulatedChild.ts';
+import { misreadingTitle } from '../../../core/wording/misreadingSentences.ts';
+import type { Voice } from '../../../core/wording/voice.ts';
+import { Select } from '../../ui/Select.tsx';
+import { useSave } from '../../ui/useSave.ts';
+import { Notice } from '../../ui/Notice.tsx';
 
-/** Seconds: a steady child of nine. */
-const SPREAD = 0.022;
-const LEAD = 0.03;
+/** A steady child of nine: seconds. */
+const STEADY = { spread: 0.022, lead: 0.03 } as const;
+
+interface PracticeChildProps {
+  readonly voice: Voice;
+  readonly onPractise: (child: SimulatedChild) => Promise<void>;
+}
 
 /** A stand-in for a real child, so that everything can be tried alone. */
-export function PracticeChild({
-  naming,
-  onPractise,
-}: {
-  naming: NamingId;
-  onPractise: (child: SimulatedChild) => void;
-}) {
+export function PracticeChild({ voice, onPractise }: PracticeChildProps) {
   const [code, setCode] = useState<MisreadingCode | ''>('');
+  const hear = useSave(() => onPractise({ ...STEADY, ...(code === '' ? {} : { misreads: [{ code }] }) }));
   return (
     <div className="practice-child">
       <Form.Label htmlFor="practice">No child here? The practice child claps it</Form.Label>
-      <Form.Select
+      <Select
         id="practice"
         size="sm"
         value={code}
-        onChange={(event) => setCode(MISREADING_CODES.find((one) => one === event.target.value) ?? '')}
-      >
-        <option value="">right</option>
-        {MISREADING_CODES.map((one) => (
-          <option key={one} value={one}>
-            with: {withValueNames(MISREADINGS[one].title, naming)}
-          </option>
-        ))}
-      </Form.Select>
-      <Button
-        size="sm"
-        variant="outline-dark"
-        onClick={() => onPractise({ spread: SPREAD, lead: LEAD, ...(code === '' ? {} : { misreads: [{ code }] }) })}
-      >
+        options={[
+          ['', 'right'],
+          ...MISREADING_CODES.map((one) => [one, `with: ${misreadingTitle(one, voice)}`] as const),
+        ]}
+        onChoose={setCode}
+      />
+      <Button size="sm" variant="outline-dark" disabled={hear.saving} onClick={() => void hear.save()}>
         Hear the practice child
       </Button>
+      {hear.problem && <Notice problem={hear.problem} />}
     </div>
   );
 }

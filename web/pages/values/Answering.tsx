@@ -1,9 +1,10 @@
 import { Check, X } from 'lucide-react';
 import type { ReactNode } from 'react';
-import { MISCONCEPTION, type MisconceptionId } from '../../../core/exercises/misconceptions.ts';
-import type { Question } from '../../../core/exercises/questions.ts';
-import { type NamingId, withValueNames } from '../../../core/wording/valueNames.ts';
-import { type LookAlike, LookAlikes } from '../../ui/signs/LookAlikes.tsx';
+import { MISCONCEPTION } from '../../../core/exercises/misconceptions.ts';
+import type { Question } from '../../../core/exercises/question.ts';
+import { misconceptionText, questionWords } from '../../../core/wording/questionWords.ts';
+import type { NamingId } from '../../../core/wording/valueNames.ts';
+import { LookAlikes } from '../../ui/signs/LookAlikes.tsx';
 
 const LETTERS = ['A', 'B', 'C', 'D'] as const;
 
@@ -14,25 +15,33 @@ export interface AnsweringProps {
   readonly chosen: number | undefined;
 }
 
+function optionState(i: number, answer: number, chosen: number | undefined): string {
+  if (chosen === undefined) return '';
+  if (i === answer) return 'right';
+  return i === chosen ? 'wrong' : 'other';
+}
+
 /** The options of a question at keys A to D; once one is chosen, which was right. */
 export function OptionButtons({
-  question: { options, answer },
+  question,
+  naming,
   chosen,
   onChoose,
-}: Omit<AnsweringProps, 'naming'> & { onChoose: (option: number) => void }) {
+}: AnsweringProps & { onChoose: (option: number) => void }) {
+  const { options } = questionWords(question, naming);
   return (
     <div className="options">
-      {options.map(({ text }, i) => (
+      {options.map((text, i) => (
         <button
           key={text}
           type="button"
-          className={`option ${chosen === undefined ? '' : i === answer ? 'right' : i === chosen ? 'wrong' : 'other'}`}
+          className={`option ${optionState(i, question.answer, chosen)}`}
           aria-disabled={chosen !== undefined}
           onClick={() => onChoose(i)}
         >
           <kbd>{LETTERS[i]}</kbd> <span>{text}</span>
-          {chosen !== undefined && i === answer && <Check aria-label="right" />}
-          {chosen === i && i !== answer && <X aria-label="not right" />}
+          {chosen !== undefined && i === question.answer && <Check aria-label="right" />}
+          {chosen === i && i !== question.answer && <X aria-label="not right" />}
         </button>
       ))}
     </div>
@@ -44,35 +53,15 @@ export function optionKeys(onChoose: (option: number) => void): Readonly<Record<
   return Object.fromEntries(LETTERS.map((letter, i) => [letter.toLowerCase(), () => onChoose(i)]));
 }
 
-/** The signs that were mistaken for each other behind a wrong option. */
-const MISTAKEN: Partial<Readonly<Record<MisconceptionId, LookAlike>>> = {
-  'dot-one-beat': 'dots',
-  'dot-whole-copy': 'dots',
-  'dot-ignored': 'dots',
-  'staccato-lengthens': 'dots',
-  'whole-half-swapped': 'rests',
-};
-
 /** Once an option is chosen: what was misunderstood, and the worked steps; then `children`. */
 export function Reveal({ question, chosen, naming, children }: AnsweringProps & { children: ReactNode }) {
-  const wrong = chosen !== undefined && chosen !== question.answer ? question.options[chosen] : undefined;
   return (
     <div className="reveal" role="status">
       {chosen !== undefined && (
         <>
-          {wrong && (
-            <p className="misconception">
-              {wrong.misconception
-                ? withValueNames(MISCONCEPTION[wrong.misconception].sentence, naming)
-                : 'Nearly: add it up once more.'}
-            </p>
-          )}
-          <LookAlikes
-            naming={naming}
-            which={(wrong?.misconception && MISTAKEN[wrong.misconception]) ?? (question.staccato && 'dots')}
-          />
+          <WhyWrong question={question} chosen={chosen} naming={naming} />
           <ol className="steps">
-            {question.steps.map((step) => (
+            {questionWords(question, naming).steps.map((step) => (
               <li key={step}>{step}</li>
             ))}
           </ol>
@@ -80,5 +69,18 @@ export function Reveal({ question, chosen, naming, children }: AnsweringProps & 
         </>
       )}
     </div>
+  );
+}
+
+function WhyWrong({ question, chosen, naming }: AnsweringProps & { chosen: number }) {
+  const wrong = chosen === question.answer ? undefined : question.options[chosen];
+  const id = wrong?.misconception;
+  const text = id ? misconceptionText(id, naming) : 'Nearly: add it up once more.';
+  const mistaken = (id && MISCONCEPTION[id].mistakes) ?? (question.staccato && 'dots');
+  return (
+    <>
+      {wrong && <p className="misconception">{text}</p>}
+      <LookAlikes naming={naming} which={mistaken} />
+    </>
   );
 }

@@ -1,79 +1,111 @@
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import { beatsIn, beatsText } from '../../../core/exercises/valueSums.ts';
-import { valueName, withArticle } from '../../../core/wording/valueNames.ts';
+import { beatsIn } from '../../../core/exercises/valueSums.ts';
 import { VALUES } from '../../../core/rhythm/value.ts';
+import { beatsText } from '../../../core/wording/plurals.ts';
+import { type NamingId, valueName, withArticle } from '../../../core/wording/valueNames.ts';
 import { NoteSign } from '../../ui/signs/NoteSign.tsx';
 import { useKeys } from '../../ui/useKeys.ts';
-import { type ValuesProps } from './valuesProps.ts';
+import type { ValuesProps } from './valuesProps.ts';
 
 const MOST_FOLDS = 4;
 
-/** One sheet folded in halves, again and again; the parts of a longer value light up in it. */
-export function FoldView({ naming, beat }: ValuesProps) {
+/** A sheet folded so many times, and the value of which the parts are asked for (by its number of folds). */
+function useSheet() {
   const [folds, setFolds] = useState(0);
   const [asked, setAsked] = useState<number>();
-  const parts = 2 ** folds;
-  const part = { base: VALUES[folds]!.letter, dots: 0 } as const;
   const fold = (to: number) => {
     const next = Math.max(0, Math.min(MOST_FOLDS, to));
     setFolds(next);
     if (asked !== undefined && asked > next) setAsked(undefined);
   };
-  useKeys({
-    ' ': () => fold(folds === MOST_FOLDS ? 0 : folds + 1),
-    ArrowRight: () => fold(folds + 1),
-    ArrowLeft: () => fold(folds - 1),
-  });
-  const lit = asked === undefined ? 0 : 2 ** (folds - asked);
-  const name = (index: number, many = false) => valueName({ base: VALUES[index]!.letter, dots: 0 }, naming, many);
+  return { folds, asked, fold, setAsked };
+}
+
+type Sheet = ReturnType<typeof useSheet>;
+
+function nameOf(folds: number, naming: NamingId, many = false): string {
+  return valueName({ base: VALUES[folds]!.letter, dots: 0 }, naming, many);
+}
+
+/** How many parts are asked for. */
+function litParts({ folds, asked }: Sheet): number {
+  return asked === undefined ? 0 : 2 ** (folds - asked);
+}
+
+/** One sheet folded in halves, again and again; the parts of a longer value light up in it. */
+export function FoldView({ naming, beat }: ValuesProps) {
+  const sheet = useSheet();
+  const { folds, fold } = sheet;
+  const further = () => fold(folds === MOST_FOLDS ? 0 : folds + 1);
+  useKeys({ ' ': further, ArrowRight: () => fold(folds + 1), ArrowLeft: () => fold(folds - 1) });
+  const part = { base: VALUES[folds]!.letter, dots: 0 } as const;
   return (
     <>
       <p className="big-line" role="status">
-        {asked === undefined
-          ? VALUES.slice(0, folds + 1)
-              .map((_, i) => `${2 ** i} ${name(i, i > 0)}`)
-              .join(' = ')
-          : `${lit} ${name(folds, lit > 1)} in ${withArticle(name(asked))}`}
+        {headline(sheet, naming)}
       </p>
-      <div className="sheet" data-parts={parts}>
-        {Array.from({ length: parts }, (_, i) => (
-          <div
-            key={`${parts}-${i}`}
-            className={`sheet-part ${i < lit ? 'lit' : ''} ${i > 0 ? `crease-${creaseAge(i, folds)}` : ''}`}
-          >
-            <NoteSign value={part} />
-            {i < lit && <span className="sheet-number">{i + 1}</span>}
-          </div>
-        ))}
-      </div>
+      <SheetParts sheet={sheet} />
       <p className="sheet-each">
-        Each part is {withArticle(name(folds))}: {beatsText(beatsIn(part, beat))}
+        Each part is {withArticle(nameOf(folds, naming))}: {beatsText(beatsIn(part, beat))}
       </p>
       <div className="stage-actions">
-        <Button size="lg" onClick={() => fold(folds === MOST_FOLDS ? 0 : folds + 1)}>
+        <Button size="lg" onClick={further}>
           {folds === MOST_FOLDS ? 'Unfold all' : 'Fold in halves'} <kbd>space</kbd>
         </Button>
         <Button size="lg" variant="outline-dark" disabled={folds === 0} onClick={() => fold(folds - 1)}>
           Back one fold <kbd>←</kbd>
         </Button>
-        {folds > 0 && (
-          <fieldset className="how-many">
-            <legend>How many {name(folds, true)} in a …</legend>
-            {VALUES.slice(0, folds).map(({ letter }, i) => (
-              <Button
-                key={letter}
-                variant={asked === i ? 'dark' : 'outline-dark'}
-                aria-pressed={asked === i}
-                onClick={() => setAsked(asked === i ? undefined : i)}
-              >
-                {name(i)}
-              </Button>
-            ))}
-          </fieldset>
-        )}
+        {folds > 0 && <HowMany sheet={sheet} naming={naming} />}
       </div>
     </>
+  );
+}
+
+function headline(sheet: Sheet, naming: NamingId): string {
+  const { folds, asked } = sheet;
+  const lit = litParts(sheet);
+  if (asked !== undefined) return `${lit} ${nameOf(folds, naming, lit > 1)} in ${withArticle(nameOf(asked, naming))}`;
+  return VALUES.slice(0, folds + 1)
+    .map((_, i) => `${2 ** i} ${nameOf(i, naming, i > 0)}`)
+    .join(' = ');
+}
+
+function SheetParts({ sheet }: { sheet: Sheet }) {
+  const { folds } = sheet;
+  const parts = 2 ** folds;
+  const lit = litParts(sheet);
+  const part = { base: VALUES[folds]!.letter, dots: 0 } as const;
+  return (
+    <div className="sheet" data-parts={parts}>
+      {Array.from({ length: parts }, (_, i) => (
+        <div
+          key={`${parts}-${i}`}
+          className={`sheet-part ${i < lit ? 'lit' : ''} ${i > 0 ? `crease-${creaseAge(i, folds)}` : ''}`}
+        >
+          <NoteSign value={part} />
+          {i < lit && <span className="sheet-number">{i + 1}</span>}
+        </div>
+      ))}
+    </div>
+  );
+}
+
+function HowMany({ sheet: { folds, asked, setAsked }, naming }: { sheet: Sheet; naming: NamingId }) {
+  return (
+    <fieldset className="how-many">
+      <legend>How many {nameOf(folds, naming, true)} in a …</legend>
+      {VALUES.slice(0, folds).map(({ letter }, i) => (
+        <Button
+          key={letter}
+          variant={asked === i ? 'dark' : 'outline-dark'}
+          aria-pressed={asked === i}
+          onClick={() => setAsked(asked === i ? undefined : i)}
+        >
+          {nameOf(i, naming)}
+        </Button>
+      ))}
+    </fieldset>
   );
 }
 

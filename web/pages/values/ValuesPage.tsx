@@ -1,17 +1,17 @@
 import { useState } from 'react';
-import Form from 'react-bootstrap/Form';
 import { NavLink, Navigate, useParams } from 'react-router';
-import { VALUES } from '../../../core/rhythm/value.ts';
 import { NAMINGS, NAMING_IDS, type NamingId, valueName } from '../../../core/wording/valueNames.ts';
 import { namingOf } from '../../../core/wording/voice.ts';
-import { useCurrentClass } from '../../api/currentClass.ts';
+import { Select } from '../../ui/Select.tsx';
+import { useCurrentClass } from '../../ui/currentClass.ts';
 import { useStored } from '../../ui/stored.ts';
-import { BeatView } from './BeatView.tsx';
+import { BEAT_VALUES, BeatView } from './BeatView.tsx';
 import { FoldView } from './FoldView.tsx';
 import { QuestionsView } from './QuestionsView.tsx';
 import { StripsView } from './StripsView.tsx';
 import { SumsView } from './SumsView.tsx';
 import './values.scss';
+
 const PARTS = [
   { id: 'fold', title: 'Fold', View: FoldView },
   { id: 'strips', title: 'Strips', View: StripsView },
@@ -22,12 +22,12 @@ const PARTS = [
 
 export default function ValuesPage() {
   const { part = 'fold' } = useParams();
-  const room = useCurrentClass();
+  const currentClass = useCurrentClass();
   const [storedBeat, setBeat] = useStored('values.beat', 'q');
   // Only for this visit: what stays is set with the class.
   const [shownNaming, setNaming] = useState<NamingId>();
-  const naming = shownNaming ?? namingOf(room);
-  const beat = VALUES.find(({ letter }) => letter === storedBeat)?.letter ?? 'q';
+  const naming = shownNaming ?? namingOf(currentClass);
+  const beat = BEAT_VALUES.find((letter) => letter === storedBeat) ?? 'q';
   const chosen = PARTS.find(({ id }) => id === part);
   if (!chosen) return <Navigate to="/values" replace />;
   return (
@@ -42,32 +42,24 @@ export default function ValuesPage() {
           ))}
         </nav>
         <span className="flex-grow-1" />
-        <Form.Select
+        <Select
           size="sm"
           className="w-auto"
-          aria-label="What gets the beat"
+          label="What gets the beat"
           value={beat}
-          onChange={(event) => setBeat(event.target.value)}
-        >
-          {VALUES.filter(({ letter }) => letter !== 't').map(({ letter }) => (
-            <option key={letter} value={letter}>
-              The {valueName({ base: letter, dots: 0 }, naming)} gets the beat
-            </option>
-          ))}
-        </Form.Select>
-        <Form.Select
+          options={BEAT_VALUES.map(
+            (letter) => [letter, `The ${valueName({ base: letter, dots: 0 }, naming)} gets the beat`] as const,
+          )}
+          onChoose={setBeat}
+        />
+        <Select
           size="sm"
           className="w-auto"
-          aria-label="Names"
+          label="Names"
           value={naming}
-          onChange={(event) => setNaming(event.target.value as NamingId)}
-        >
-          {NAMING_IDS.map((id) => (
-            <option key={id} value={id}>
-              {NAMINGS[id].title}
-            </option>
-          ))}
-        </Form.Select>
+          options={NAMING_IDS.map((id) => [id, NAMINGS[id].title] as const)}
+          onChoose={setNaming}
+        />
       </div>
       <chosen.View naming={naming} beat={beat} />
     </div>

@@ -1,82 +1,50 @@
 import { useCallback, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import {
-  CALIBRATION_CLICKS,
-  type Calibration,
-  TOO_WIDE,
-  type InputMethod,
-  calibrationOf,
-  storeCalibration,
-  storedCalibration,
-} from './calibration.ts';
 import { type RunningClock, startClicks } from '../../audio/clickClock.ts';
 import { useKeys } from '../../ui/useKeys.ts';
-
-const BEAT_SECONDS = 0.6;
-const COUNT_IN = 4;
-const clicks = Array.from({ length: COUNT_IN + CALIBRATION_CLICKS }, (_, i) => ({
-  time: i * BEAT_SECONDS,
-  accent: i % 4 === 0,
-}));
+import { type Calibration, type InputMethod, TOO_WIDE, storeCalibration, storedCalibration } from './calibration.ts';
+import { Calibrator, type ClapSource } from './calibrator.ts';
 
 export interface CalibrationPanelProps {
-  readonly way: InputMethod;
-  /** Listens to claps instead of taps: called with the running clock, gives what stops it and the claps so far. */
-  readonly listen?: (
-    clock: RunningClock,
-  ) => Promise<{ readonly onsets: () => readonly number[]; readonly stop: () => void }>;
+  readonly method: InputMethod;
+  /** Listens to claps instead of taps. */
+  readonly listen?: (clock: RunningClock) => Promise<ClapSource>;
   readonly onDone: () => void;
 }
 
-/** Tap along with sixteen clicks: how late does this device hear? Done in fifteen seconds, and again at any time. */
-export function CalibrationPanel({ way, listen, onDone }: CalibrationPanelProps) {
-  const [running, setRunning] = useState(false);
-  const [heard, setHeard] = useState(0);
-  const [found, setFound] = useState<Calibration | 'none' | undefined>(() => storedCalibration(way));
-  const clock = useRef<RunningClock>(undefined);
-  const taps = useRef<number[]>([]);
-  const act = way === 'tap' ? 'Tap' : 'Clap';
+type Found = Calibration | 'none' | undefined;
 
-  const tap = (timeStamp: number) => {
-    if (!clock.current || way !== 'tap') return;
-    taps.current.push(clock.current.at(timeStamp));
-    setHeard(taps.current.length);
-  };
+/** A measurement that can be made again and again. */
+function useCalibrator(method: InputMethod, listen: CalibrationPanelProps['listen']) {
+  const [heard, setHeard] = useState<number>();
+  const [found, setFound] = useState<Found>(() => storedCalibration(method));
+  const running = useRef<Calibrator>(undefined);
   const start = useCallback(async () => {
-    taps.current = [];
     setHeard(0);
-    setRunning(true);
-    const started = await startClicks(clicks);
-    clock.current = started;
-    const ear = await listen?.(started);
-    const look = () => {
-      if (clock.current !== started) return;
-      if (ear) {
-        taps.current = [...ear.onsets()];
-        setHeard(taps.current.length);
-      }
-      if (started.now() < clicks.at(-1)!.time + 1) {
-        setTimeout(look, 80);
-        return;
-      }
-      ear?.stop();
-      clock.current = undefined;
-      setRunning(false);
-      const calibration = calibrationOf(
-        taps.current,
-        clicks.slice(COUNT_IN).map(({ time }) => time),
-      );
-      if (calibration) storeCalibration(way, calibration);
-      setFound(calibration ?? 'none');
-    };
-    look();
-  }, [listen, way]);
-  useKeys(running ? { ' ': (event) => tap(event.timeStamp) } : { ' ': () => void start(), Escape: onDone }, [' ']);
+    running.current = new Calibrator({ startClicks, listen, later: (action, ms) => void setTimeout(action, ms) });
+    const calibration = await running.current.run(setHeard);
+    running.current = undefined;
+    setHeard(undefined);
+    if (calibration) storeCalibration(method, calibration);
+    setFound(calibration ?? 'none');
+  }, [listen, method]);
+  const tap = (timeStamp: number) => {
+    if (running.current && !listen) setHeard(running.current.tap(timeStamp));
+  };
   const forget = () => {
-    storeCalibration(way, undefined);
+    storeCalibration(method, undefined);
     setFound(undefined);
   };
+  return { heard, found, start, tap, forget };
+}
 
+/** Tap along with sixteen clicks: how late does this device hear? Done in fifteen seconds, and again at any time. */
+export function CalibrationPanel({ method, listen, onDone }: CalibrationPanelProps) {
+  const { heard, found, start, tap, forget } = useCalibrator(method, listen);
+  const running = heard !== undefined;
+  const act = method === 'tap' ? 'Tap' : 'Clap';
+  const keys = { ' ': () => void start(), Escape: onDone };
+  useKeys(running ? { ' ': (event) => tap(event.timeStamp) } : keys, [' ']);
   return (
     <section
       className="card-paper calibration"
@@ -89,13 +57,7 @@ export function CalibrationPanel({ way, listen, onDone }: CalibrationPanelProps)
           {heard === 0 ? `${act} with the click` : heard}
         </p>
       ) : (
-        <p role="status">
-          {found === undefined
-            ? `Every device hears a little late. ${act} along once, and Clapboard knows by how much.`
-            : found === 'none'
-              ? `Too few ${way === 'tap' ? 'taps' : 'claps'} came with the click. Try once more, on every click.`
-              : wordsOf(found)}
-        </p>
+        <p role="status">{foundText(found, method)}</p>
       )}
       <div className="stage-actions">
         <Button disabled={running} onClick={() => void start()}>
@@ -114,11 +76,18 @@ export function CalibrationPanel({ way, listen, onDone }: CalibrationPanelProps)
   );
 }
 
-function wordsOf({ delay, spread }: Calibration): string {
-  const ms = (seconds: number) => `${Math.round(Math.abs(seconds) * 1000)} ms`;
+const ms = (seconds: number) => `${Math.round(Math.abs(seconds) * 1000)} ms`;
+
+function foundText(found: Found, method: InputMethod): string {
+  const act = method === 'tap' ? 'Tap' : 'Clap';
+  if (found === undefined)
+    return `Every device hears a little late. ${act} along once, and Clapboard knows by how much.`;
+  if (found === 'none') return `Too few ${act.toLowerCase()}s came with the click. Try once more, on every click.`;
+  const { delay, spread } = found;
   const wide =
     spread > TOO_WIDE
-      ? ` Your taps were ${ms(spread)} apart from each other: that is too uneven to trust. Try once more, with relaxed hands.`
+      ? ` Your taps were ${ms(spread)} apart from each other: that is too uneven to trust. ` +
+        'Try once more, with relaxed hands.'
       : ` Your taps spread by ${ms(spread)}.`;
   return `This device is ${ms(delay)} ${delay >= 0 ? 'late' : 'early'}; that is taken off.${wide}`;
 }

@@ -1,12 +1,14 @@
 import { useEffect, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import { type LiveListener, closeMicrophone, listenLive } from '../../audio/microphone.ts';
 import type { RunningClock } from '../../audio/clickClock.ts';
+import { type LiveListener, closeMicrophone, listenLive } from '../../audio/microphone.ts';
 import { CalibrationPanel } from './CalibrationPanel.tsx';
+import type { ClapSource } from './calibrator.ts';
 
 /** Loudest sample of a clap: below it is too soft to stand out, above it the microphone is overdriven. */
 const TOO_SOFT = 0.04;
 const TOO_LOUD = 0.97;
+const LOOK_MS = 100;
 
 type Check =
   | { readonly kind: 'asking' }
@@ -14,12 +16,11 @@ type Check =
   | { readonly kind: 'on' }
   | { readonly kind: 'problem'; readonly problem: Error };
 
-/** Explains, asks for the microphone, and hears one clap to see whether it is loud enough. */
-export function MicrophonePanel({ keeps, onTap }: { keeps: number | null; onTap: () => void }) {
+/** The microphone being tried: asked for, and how loud it hears. */
+function useMicrophoneCheck(paused: boolean) {
   const [check, setCheck] = useState<Check>({ kind: 'off' });
   const [loudest, setLoudest] = useState(0);
   const [level, setLevel] = useState(0);
-  const [calibrating, setCalibrating] = useState(false);
   const ear = useRef<LiveListener>(undefined);
   useEffect(
     () => () => {
@@ -29,14 +30,14 @@ export function MicrophonePanel({ keeps, onTap }: { keeps: number | null; onTap:
     [],
   );
   useEffect(() => {
-    if (check.kind !== 'on' || calibrating) return undefined;
+    if (check.kind !== 'on' || paused) return undefined;
     const timer = setInterval(() => {
       const now = ear.current?.level() ?? 0;
       setLevel(now);
       if ((ear.current?.onsets().length ?? 0) > 0) setLoudest((before) => Math.max(before, now));
-    }, 100);
+    }, LOOK_MS);
     return () => clearInterval(timer);
-  }, [check, calibrating]);
+  }, [check, paused]);
   const ask = async () => {
     setCheck({ kind: 'asking' });
     setLoudest(0);
@@ -48,63 +49,58 @@ export function MicrophonePanel({ keeps, onTap }: { keeps: number | null; onTap:
       setCheck({ kind: 'problem', problem: problem as Error });
     }
   };
-  const verdict =
-    loudest === 0
-      ? 'Clap once.'
-      : loudest < TOO_SOFT
-        ? 'Too soft: come closer, or turn the microphone up.'
-        : loudest > TOO_LOUD
-          ? 'Too loud: go further away, or turn the microphone down.'
-          : 'Good.';
+  return { check, loudest, level, ask };
+}
+
+/** What one clap says of the place of the microphone. */
+function verdictOn(loudest: number): string {
+  if (loudest === 0) return 'Clap once.';
+  if (loudest < TOO_SOFT) return 'Too soft: come closer, or turn the microphone up.';
+  return loudest > TOO_LOUD ? 'Too loud: go further away, or turn the microphone down.' : 'Good.';
+}
+
+function offText(check: Check): string {
+  if (check.kind === 'problem') return check.problem.message;
+  if (check.kind === 'asking') return 'Waiting for the browser …';
+  return (
+    'The browser will ask whether this page may use the microphone. ' +
+    'The sound is listened to here, on this device, and goes nowhere.'
+  );
+}
+
+function keptText(days: number | null): string {
+  if (days === null) return 'No sound is kept.';
+  return `This class keeps recordings for ${days} ${days === 1 ? 'day' : 'days'}; then they are deleted.`;
+}
+
+/** Explains, asks for the microphone, and hears one clap to see whether it is loud enough. */
+export function MicrophonePanel({ keeps, onTap }: { keeps: number | null; onTap: () => void }) {
+  const [calibrating, setCalibrating] = useState(false);
+  const { check, loudest, level, ask } = useMicrophoneCheck(calibrating);
   if (calibrating)
-    return <CalibrationPanel way="microphone" listen={listenWith} onDone={() => setCalibrating(false)} />;
+    return <CalibrationPanel method="microphone" listen={listenWith} onDone={() => setCalibrating(false)} />;
+  const on = check.kind === 'on';
   return (
     <section className="card-paper microphone" aria-label="Microphone">
-      {check.kind === 'on' ? (
+      {on ? (
         <>
           <p className="microphone-verdict" role="status">
-            {verdict}
+            {verdictOn(loudest)}
           </p>
-          <div
-            className="level"
-            role="meter"
-            aria-label="Loudness"
-            aria-valuemin={0}
-            aria-valuemax={100}
-            aria-valuenow={Math.round(level * 100)}
-          >
-            <span style={{ width: `${Math.min(100, Math.round(Math.sqrt(level) * 100))}%` }} />
-          </div>
+          <Level level={level} />
         </>
       ) : (
-        <p role="status">
-          {check.kind === 'problem'
-            ? check.problem.message
-            : check.kind === 'asking'
-              ? 'Waiting for the browser …'
-              : 'The browser will ask whether this page may use the microphone. The sound is listened to here, on this device, and goes nowhere.'}
-        </p>
+        <p role="status">{offText(check)}</p>
       )}
-      <p className="caution">
-        {keeps === null
-          ? 'No sound is kept.'
-          : `This class keeps recordings for ${keeps} ${keeps === 1 ? 'day' : 'days'}; then they are deleted.`}
-      </p>
+      <p className="caution">{keptText(keeps)}</p>
       <div className="stage-actions">
-        {check.kind !== 'on' && (
-          <Button variant="outline-dark" disabled={check.kind === 'asking'} onClick={() => void ask()}>
-            Use the microphone
+        <Button variant="outline-dark" disabled={check.kind === 'asking'} onClick={() => void ask()}>
+          {on ? 'Clap once more' : 'Use the microphone'}
+        </Button>
+        {on && (
+          <Button variant="outline-dark" onClick={() => setCalibrating(true)}>
+            Calibrate with claps
           </Button>
-        )}
-        {check.kind === 'on' && (
-          <>
-            <Button variant="outline-dark" onClick={() => void ask()}>
-              Clap once more
-            </Button>
-            <Button variant="outline-dark" onClick={() => setCalibrating(true)}>
-              Calibrate with claps
-            </Button>
-          </>
         )}
         <Button variant="outline-dark" onClick={onTap}>
           Tap instead
@@ -114,9 +110,23 @@ export function MicrophonePanel({ keeps, onTap }: { keeps: number | null; onTap:
   );
 }
 
+function Level({ level }: { level: number }) {
+  return (
+    <div
+      className="level"
+      role="meter"
+      aria-label="Loudness"
+      aria-valuemin={0}
+      aria-valuemax={100}
+      aria-valuenow={Math.round(level * 100)}
+    >
+      <span style={{ width: `${Math.min(100, Math.round(Math.sqrt(level) * 100))}%` }} />
+    </div>
+  );
+}
+
 /** For calibrating: claps by the clock of the clicks. */
-async function listenWith(clock: RunningClock): Promise<{ onsets: () => readonly number[]; stop: () => void }> {
+async function listenWith({ atContext }: RunningClock): Promise<ClapSource> {
   const ear = await listenLive();
-  const { atContext } = clock;
   return { onsets: () => (atContext ? ear.onsets().map(atContext) : []), stop: ear.stop };
 }

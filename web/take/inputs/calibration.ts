@@ -1,43 +1,53 @@
-import { readStored, writeStored } from '../../ui/stored.ts';
+import { storedThing } from '../../ui/stored.ts';
+import type { Seconds } from '../../../core/timing/units.ts';
 
-/** The delay of a device, measured once by tapping or clapping along, and kept with the device. */
+/** How a child is heard. */
 export type InputMethod = 'tap' | 'microphone';
 
+/** The delay of a device, measured once by tapping or clapping along, and kept with the device. */
 export interface Calibration {
-  /** Seconds by which this device hears later than the click sounds. */
-  readonly delay: number;
+  /** By so much this device hears later than the click sounds. */
+  readonly delay: Seconds;
   /** Standard deviation of the taps it came from. */
-  readonly spread: number;
+  readonly spread: Seconds;
 }
 
 export const CALIBRATION_CLICKS = 16;
 /** Taps this uneven tell little about the device. */
-export const TOO_WIDE = 0.045;
+export const TOO_WIDE: Seconds = 0.045;
 const FEWEST = 8;
-/** What can be a delay of a device, in seconds. */
-const LARGEST = 0.4;
+/** What can be a delay of a device. */
+const LARGEST: Seconds = 0.4;
 
-export function storedCalibration(way: InputMethod): Calibration | undefined {
-  const text = readStored(`delay.${way}`);
-  if (text === undefined) return undefined;
-  try {
-    const { delay, spread } = JSON.parse(text) as Calibration;
-    return Number.isFinite(delay) && Math.abs(delay) <= LARGEST ? { delay, spread } : undefined;
-  } catch {
-    return undefined;
-  }
+function keptCalibration(kept: unknown): Calibration | undefined {
+  const { delay, spread } = (kept ?? {}) as Partial<Calibration>;
+  if (typeof delay !== 'number' || typeof spread !== 'number') return undefined;
+  return Math.abs(delay) <= LARGEST ? { delay, spread } : undefined;
 }
 
-export function storeCalibration(way: InputMethod, calibration: Calibration | undefined): void {
-  writeStored(`delay.${way}`, calibration && JSON.stringify(calibration));
+const CALIBRATIONS = {
+  tap: storedThing('delay.tap', keptCalibration),
+  microphone: storedThing('delay.microphone', keptCalibration),
+} as const;
+
+export function storedCalibration(method: InputMethod): Calibration | undefined {
+  return CALIBRATIONS[method].read();
+}
+
+export function storeCalibration(method: InputMethod, calibration: Calibration | undefined): void {
+  CALIBRATIONS[method].write(calibration);
+}
+
+/** How late this device hears; 0 where it was never measured. */
+export function deviceDelay(method: InputMethod): Seconds {
+  return storedCalibration(method)?.delay ?? 0;
 }
 
 /**
  * Median and spread of taps against clicks; undefined when too few taps came near a click.
- * @param taps    seconds
- * @param clicks  seconds, rising
+ * @param clicks  rising
  */
-export function calibrationOf(taps: readonly number[], clicks: readonly number[]): Calibration | undefined {
+export function calibrationOf(taps: readonly Seconds[], clicks: readonly Seconds[]): Calibration | undefined {
   const gap = clicks.length > 1 ? clicks[1]! - clicks[0]! : 1;
   const offs = clicks.flatMap((click) => {
     const near = taps

@@ -1,5 +1,5 @@
 import type { Part } from '../../../core/exercises/valueSums.ts';
-import { type NamingId, withValueNames } from '../../../core/wording/valueNames.ts';
+import { type NamingId, inNaming } from '../../../core/wording/valueNames.ts';
 import type { NoteValue } from '../../../core/rhythm/value.ts';
 import { NoteSign } from './NoteSign.tsx';
 
@@ -36,7 +36,7 @@ export function LookAlikes({ which, naming }: { which: LookAlike | undefined; na
     <p className="look-alikes">
       {signs.map(({ kind, value, staccato, says }) => (
         <span key={says}>
-          <NoteSign value={value} rest={kind === 'rest'} staccato={staccato} /> {withValueNames(says, naming)}
+          <NoteSign value={value} rest={kind === 'rest'} staccato={staccato} /> {inNaming(says, naming)}
         </span>
       ))}
     </p>

@@ -7,7 +7,9 @@ const REST = { w: '\uE4E3', h: '\uE4E4', q: '\uE4E5', e: '\uE4E6', s: '\uE4E7', 
 const DOT = '\uE1E7';
 const STACCATO = '\uE4A3';
 
-/** One note or rest as a sign in running text. Its name is said beside it, so it is hidden from readers of the screen. */
+/**
+ * One note or rest as a sign in running text. Its name is said beside it, so it is hidden from readers of the screen.
+ */
 export function NoteSign({
   value: { base, dots },
   rest = false,

@@ -1,0 +1,32 @@
+import { type ComponentType, lazy } from 'react';
+import type { Teacher } from '../../contract/session.ts';
+
+/** What every page is given. */
+export interface PageProps {
+  readonly teacher: Teacher;
+}
+
+interface PageRoute {
+  readonly path: string;
+  /** In the menu; pages without a title are reached from others. */
+  readonly title?: string;
+  readonly Page: ComponentType<PageProps>;
+}
+
+/**
+ * Every page, in the teacher's order: the router and the menu are made of it. To add one: its folder, and a row here.
+ */
+export const ROUTES: readonly PageRoute[] = [
+  { path: 'values', title: 'Values', Page: lazy(() => import('../pages/values/ValuesPage.tsx')) },
+  { path: 'values/:part', Page: lazy(() => import('../pages/values/ValuesPage.tsx')) },
+  { path: 'patterns', title: 'Patterns', Page: lazy(() => import('../pages/patterns/PatternsPage.tsx')) },
+  { path: 'patterns/:patternId', Page: lazy(() => import('../pages/patterns/PatternPage.tsx')) },
+  { path: 'lead', title: 'Lead', Page: lazy(() => import('../pages/lead/LeadPage.tsx')) },
+  { path: 'take', title: 'Take', Page: lazy(() => import('../pages/take/TakePage.tsx')) },
+  { path: 'classes', title: 'Class', Page: lazy(() => import('../pages/classes/ClassesPage.tsx')) },
+  { path: 'classes/:classId', Page: lazy(() => import('../pages/classes/ClassPage.tsx')) },
+  { path: 'classes/:classId/takes/:takeId', Page: lazy(() => import('../pages/classes/TakeResultPage.tsx')) },
+];
+
+/** Where a visit begins. */
+export const HOME = '/patterns';

@@ -1,0 +1,11 @@
+import type { Cue } from '../../core/leading/cue.ts';
+import type { TrackOptions } from '../../core/leading/practiceTrack.ts';
+
+/** What the page asks of the worker that mixes a practice track. */
+export interface TrackRequest {
+  readonly cues: readonly Cue[];
+  readonly options: TrackOptions;
+}
+
+/** How far it is, 0 to 1; at last the file. */
+export type TrackAnswer = { readonly done: number } | { readonly file: Blob };

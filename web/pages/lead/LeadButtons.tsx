@@ -1,0 +1,42 @@
+import Button from 'react-bootstrap/Button';
+import type { LeadCommands } from './leadCommands.ts';
+import type { LeadRun } from './useLeadRun.ts';
+
+/** A name, its key, what it does, and where it can be on: whether it is. */
+type Entry = readonly [name: string, key: string, press: () => void, pressed?: boolean];
+
+const TOGGLE_NAMES: Readonly<Record<LeadRun['state'], string>> = {
+  running: 'Pause',
+  over: 'From the start',
+  paused: 'Go on',
+  starting: 'Go on',
+  silent: 'Go on',
+};
+
+/** Everything that can be done while a run goes, each at its key. */
+export function LeadButtons({ run, commands }: { run: LeadRun; commands: LeadCommands }) {
+  const { allCovered } = commands;
+  const entries: readonly Entry[] = [
+    ['Slower', '↓', commands.slower],
+    ['Faster', '↑', commands.faster],
+    ['Half', 'H', commands.half, run.rate === 0.5],
+    ['Again', 'A', commands.again],
+    ['Next', '→', commands.nextPass],
+    allCovered ? ['Uncover', 'U', commands.uncover] : ['Cover', 'C', commands.cover],
+    [run.loops ? 'Looping' : 'Loop', 'L', run.loop, run.loops],
+    ['Full screen', 'F', commands.fullScreen],
+    ['Stop', 'Esc', commands.end],
+  ];
+  return (
+    <div className="stage-actions no-print">
+      <Button size="sm" onClick={run.toggle}>
+        {TOGGLE_NAMES[run.state]} <kbd>space</kbd>
+      </Button>
+      {entries.map(([name, key, press, pressed]) => (
+        <Button key={key} size="sm" variant="outline-dark" aria-pressed={pressed} onClick={press}>
+          {name} <kbd>{key}</kbd>
+        </Button>
+      ))}
+    </div>
+  );
+}

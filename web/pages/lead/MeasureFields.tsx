@@ -1,0 +1,155 @@
+import Form from 'react-bootstrap/Form';
+import type { ChunkPlan } from '../../../core/leading/chunks.ts';
+import { COUNT_IN_KINDS } from '../../../core/leading/countIn.ts';
+import type { Plan } from '../../../core/leading/plan.ts';
+import { countInName } from '../../../core/wording/leadWords.ts';
+import { inNaming } from '../../../core/wording/valueNames.ts';
+import { Select } from '../../ui/Select.tsx';
+import type { PlanFieldsProps } from './planFields.ts';
+
+type FieldsProps = PlanFieldsProps & { readonly lastMeasure: number };
+
+/** Which measures, the rests between passes and the count-in. */
+export function MeasureFields(props: FieldsProps) {
+  const { plan, naming, onChange } = props;
+  const set = (change: Partial<Plan>) => onChange({ ...plan, ...change });
+  return (
+    <fieldset>
+      <legend>{inNaming('{Measure+}, rests, count-in', naming)}</legend>
+      <ChunkFields {...props} />
+      <div className="plan-row">
+        <Form.Label htmlFor="plan-rest">Beats of rest between passes</Form.Label>
+        <Form.Control
+          id="plan-rest"
+          size="sm"
+          type="number"
+          min={0}
+          max={32}
+          value={plan.restBeats}
+          onChange={(event) => set({ restBeats: Number(event.target.value) })}
+        />
+      </div>
+      <CountInFields {...props} />
+      {SWITCHES.map(([id, key, label]) => (
+        <Form.Check
+          key={id}
+          type="switch"
+          id={id}
+          label={label}
+          checked={plan[key]}
+          onChange={(event) => set({ [key]: event.target.checked })}
+        />
+      ))}
+    </fieldset>
+  );
+}
+
+const SWITCHES = [
+  ['plan-each', 'countInEach', 'Count in every pass'],
+  ['plan-divided', 'divided', 'Click between the beats too'],
+  ['plan-two', 'twoLines', 'Two lines: rhythm above, beat below'],
+] as const;
+
+/** How a pattern can be cut up, by the key of its list. */
+const CHUNKS = {
+  all: { name: 'all of it', plan: { kind: 'whole' } },
+  two: { name: 'by two {measure+}, then all', plan: { kind: 'joined', by: 2 } },
+  four: { name: 'by four {measure+}, then all', plan: { kind: 'joined', by: 4 } },
+} as const satisfies Readonly<Record<string, { name: string; plan: ChunkPlan }>>;
+type ChunkKey = keyof typeof CHUNKS;
+const CHUNK_KEYS = Object.keys(CHUNKS) as ChunkKey[];
+const RANGE = 'range';
+
+function keyOf(chunks: ChunkPlan): ChunkKey | typeof RANGE {
+  if (chunks.kind === 'range') return RANGE;
+  return CHUNK_KEYS.find((key) => JSON.stringify(CHUNKS[key].plan) === JSON.stringify(chunks)) ?? 'all';
+}
+
+function ChunkFields({ plan, naming, lastMeasure, onChange }: FieldsProps) {
+  const { chunks } = plan;
+  const set = (next: ChunkPlan) => onChange({ ...plan, chunks: next });
+  const choose = (key: ChunkKey | typeof RANGE) =>
+    set(key === RANGE ? { kind: 'range', from: 1, to: Math.min(2, lastMeasure) } : CHUNKS[key].plan);
+  const options = [
+    ...CHUNK_KEYS.map((key) => [key, inNaming(CHUNKS[key].name, naming)] as const),
+    [RANGE, inNaming('only {measure+} …', naming)] as const,
+  ];
+  return (
+    <div className="plan-row">
+      <Select
+        size="sm"
+        label={inNaming('{Measure+}', naming)}
+        value={keyOf(chunks)}
+        options={options}
+        onChoose={choose}
+      />
+      {chunks.kind === 'range' && (
+        <>
+          <MeasureNumber
+            label={inNaming('From {measure}', naming)}
+            last={lastMeasure}
+            value={chunks.from}
+            onChange={(from) => set({ ...chunks, from })}
+          />
+          <span>to</span>
+          <MeasureNumber
+            label={inNaming('To {measure}', naming)}
+            last={lastMeasure}
+            value={chunks.to}
+            onChange={(to) => set({ ...chunks, to })}
+          />
+        </>
+      )}
+    </div>
+  );
+}
+
+interface NumberProps {
+  readonly label: string;
+  readonly last: number;
+  readonly value: number;
+  readonly onChange: (value: number) => void;
+}
+
+function MeasureNumber({ label, last, value, onChange }: NumberProps) {
+  return (
+    <Form.Control
+      size="sm"
+      type="number"
+      min={1}
+      max={last}
+      aria-label={label}
+      value={value || ''}
+      onChange={(event) => onChange(Number(event.target.value))}
+    />
+  );
+}
+
+/** As many words of a count-in as the contract takes. */
+const MOST_WORDS = 24;
+
+function CountInFields({ plan, naming, onChange }: PlanFieldsProps) {
+  const changeWords = (text: string) => {
+    const { countInWords: _words, ...rest } = plan;
+    onChange(text.trim() === '' ? rest : { ...rest, countInWords: text.split(' ').slice(0, MOST_WORDS) });
+  };
+  return (
+    <div className="plan-row">
+      <Form.Label htmlFor="plan-count-in">Count-in</Form.Label>
+      <Select
+        id="plan-count-in"
+        size="sm"
+        value={plan.countIn}
+        options={COUNT_IN_KINDS.map((kind) => [kind, countInName(kind, naming)] as const)}
+        onChoose={(countIn) => onChange({ ...plan, countIn })}
+      />
+      <Form.Control
+        size="sm"
+        aria-label="Words of the count-in"
+        placeholder="1 2 ready go"
+        value={plan.countInWords?.join(' ') ?? ''}
+        onChange={(event) => changeWords(event.target.value)}
+      />
+    </div>
+  );
+}

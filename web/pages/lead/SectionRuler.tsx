@@ -1,0 +1,99 @@
+import { useEffect, useMemo, useRef } from 'react';
+import type { CountOptions } from '../../../core/counting/count.ts';
+import type { Plan } from '../../../core/leading/plan.ts';
+import type { Section } from '../../../core/leading/timetable.ts';
+import { inNaming } from '../../../core/wording/valueNames.ts';
+import type { Voice } from '../../../core/wording/voice.ts';
+import { MovingBeat } from '../../ruler/MovingBeat.tsx';
+import { Ruler } from '../../ruler/Ruler.tsx';
+import type { RulerLayout, RulerSystem } from '../../ruler/layout.ts';
+import { useLatest } from '../../ui/useLatest.ts';
+
+const NO_COUNTS: readonly CountOptions[] = [];
+
+interface SectionRulerProps {
+  readonly section: Section;
+  readonly plan: Plan;
+  readonly counts: readonly CountOptions[];
+  readonly voice: Voice;
+  /** So many measures from the first. */
+  readonly covered: number;
+  readonly now: () => number | undefined;
+  /** Index of the measure that is being played, -1 in the count-in. */
+  readonly measure: number;
+  readonly onMeasure: (measure: number) => void;
+}
+
+/** Keeps the line that is being played in sight. */
+function useLineInSight(section: Section, measure: number) {
+  const box = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    const lines = [...(box.current?.querySelectorAll<HTMLElement>('.ruler-system') ?? [])];
+    lines.find((line) => line.querySelector('[data-here="true"]'))?.scrollIntoView({ block: 'nearest' });
+  }, [measure, section.pattern]);
+  return box;
+}
+
+/** The measures of this pass, the moving beat over them. */
+export function SectionRuler(props: SectionRulerProps) {
+  const { section, plan, counts, voice, covered, now, measure, onMeasure } = props;
+  const { pattern, bpm, start, hidden } = section;
+  const inSection = useMemo(
+    () => () => {
+      const time = now();
+      return time === undefined ? undefined : time - start;
+    },
+    [now, start],
+  );
+  const box = useLineInSight(section, measure);
+  // The same all along, so that the ruler is drawn again only when the rhythm changes.
+  const pick = useLatest(({ measure: picked }: { measure: number }) => onMeasure(picked));
+  const overlay = (system: RulerSystem, layout: RulerLayout) => (
+    <>
+      {!hidden && <Covers system={system} covered={covered} voice={voice} />}
+      <MovingBeat pattern={pattern} bpm={bpm} now={inSection} system={system} layout={layout} />
+      <span hidden data-here={system.measures.some(({ index }) => index === Math.max(0, measure))} />
+    </>
+  );
+  return (
+    // It scrolls where the run is longer than the screen, so it can be reached and scrolled by keys.
+    <div
+      className={`lead-ruler ${hidden ? 'lead-hidden' : ''}`}
+      ref={box}
+      // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex
+      tabIndex={0}
+      role="group"
+      aria-label="The rhythm"
+    >
+      <Ruler
+        pattern={pattern}
+        size="board"
+        notes={!hidden}
+        strips={false}
+        counts={hidden ? NO_COUNTS : counts}
+        feet={plan.twoLines}
+        overlay={overlay}
+        onPick={pick}
+        pickName="Go to"
+      />
+      {hidden && <p className="lead-ear">Use your ears. The notes come afterwards.</p>}
+    </div>
+  );
+}
+
+/** A cover stands a little before the first note of its measure, and leaves the bar line free. */
+const BEFORE = 14;
+const FREE = 4;
+
+function Covers({ system, covered, voice }: { system: RulerSystem; covered: number; voice: Voice }) {
+  return system.measures
+    .filter(({ index }) => index < covered)
+    .map(({ index, x, width }) => (
+      <div
+        key={index}
+        className="cover"
+        style={{ left: x - BEFORE, width: width - FREE }}
+        aria-label={inNaming(`{Measure} ${index + 1} is covered`, voice.naming)}
+      />
+    ));
+}

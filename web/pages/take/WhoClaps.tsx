@@ -1,0 +1,30 @@
+import type { Child } from '../../../contract/child.ts';
+import type { ClassDetail } from '../../../contract/schoolClass.ts';
+
+interface WhoClapsProps {
+  readonly schoolClass: ClassDetail;
+  readonly patternId: string;
+  readonly child: Child;
+  readonly onChild: (id: string) => void;
+}
+
+/** The children of the class; who has a take of this pattern has a tick. */
+export function WhoClaps({ schoolClass, patternId, child, onChild }: WhoClapsProps) {
+  const heard = new Set(schoolClass.takes.filter((take) => take.patternId === patternId).map(({ childId }) => childId));
+  return (
+    <fieldset className="children">
+      <legend>Who claps?</legend>
+      {schoolClass.children.map(({ id, name }) => (
+        <label key={id} className={`child-choice ${id === child.id ? 'chosen' : ''}`}>
+          <input type="radio" name="child" checked={id === child.id} onChange={() => onChild(id)} />
+          {name}
+          {heard.has(id) && (
+            <span className="heard-before" title="has a take of this pattern">
+              ✓<span className="visually-hidden"> has a take of this pattern</span>
+            </span>
+          )}
+        </label>
+      ))}
+    </fieldset>
+  );
+}

@@ -1,0 +1,69 @@
+import { useCallback, useMemo, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import type { Child } from '../../../contract/child.ts';
+import type { SavedPattern } from '../../../contract/pattern.ts';
+import type { ClassDetail } from '../../../contract/schoolClass.ts';
+import type { Teacher } from '../../../contract/session.ts';
+import type { SimulatedChild } from '../../../core/judging/simulatedChild.ts';
+import type { Pattern } from '../../../core/rhythm/pattern.ts';
+import { voiceOf } from '../../../core/wording/voice.ts';
+import type { RunPlan } from '../../take/takeRunner.ts';
+import { useJudgedTake } from '../../take/useJudgedTake.ts';
+import { useTakeRun } from '../../take/useTakeRun.ts';
+import { practise } from './practise.ts';
+import type { RecordingTake } from './useRecordings.ts';
+import { useTakeSettings } from './useTakeSettings.ts';
+
+export type Session = ReturnType<typeof useSession>;
+
+/** Whose turn it is. */
+function useTurn(children: readonly Child[]) {
+  const [search] = useSearchParams();
+  const [childId, setChildId] = useState(search.get('child') ?? children[0]!.id);
+  const found = children.findIndex(({ id }) => id === childId);
+  const at = Math.max(0, found);
+  const following = children[(at + 1) % children.length]!;
+  return { child: children[at]!, nextChild: children.length > 1 ? following : undefined, following, setChildId };
+}
+
+interface Setting {
+  readonly teacher: Teacher;
+  readonly schoolClass: ClassDetail;
+  readonly pattern: SavedPattern;
+  readonly rhythm: Pattern;
+}
+
+/** Child after child on one pattern: whose turn it is, how it is heard, the take that was judged last. */
+export function useSession({ teacher, schoolClass, pattern, rhythm }: Setting) {
+  const { settings, set } = useTakeSettings();
+  const { bpm, method, task, free } = settings;
+  const { child, nextChild, following, setChildId } = useTurn(schoolClass.children);
+  const voice = useMemo(() => voiceOf(schoolClass), [schoolClass]);
+  const { take, show, judge, problem } = useJudgedTake({ teacherId: teacher.id, schoolClass, pattern, bpm });
+  const keepSound = typeof schoolClass.recordingDays === 'number';
+  const plan: RunPlan = { pattern: rhythm, bpm, method, task, free, keepSound };
+  const run = useTakeRun(plan, (taken) => show(judge(taken, { childId: child.id, source: method, free })));
+  const { cancel, showResult } = run;
+
+  const again = useCallback(() => {
+    show(undefined);
+    cancel();
+  }, [show, cancel]);
+  const next = useCallback(() => {
+    setChildId(following.id);
+    again();
+  }, [setChildId, following.id, again]);
+  const practiseOnce = async (practiceChild: SimulatedChild) => {
+    const taken = await practise(rhythm, bpm, practiceChild, task, Date.now() % 2 ** 31);
+    show(judge(taken, { childId: child.id, source: 'practice', free: false }));
+    showResult();
+  };
+  const takeRecording = ({ childId, heard, start }: RecordingTake) => {
+    const zero = start ?? 0;
+    const onsets = heard.onsets.map((time) => Math.round((time - zero) * 1e4) / 1e4);
+    const outline = { ...heard.outline, from: heard.outline.from - zero };
+    return judge({ onsets, outline }, { childId, source: 'recording', free: start === undefined })?.mark;
+  };
+  const turn = { child, nextChild, setChildId };
+  return { ...turn, settings, set, voice, plan, run, take, problem, again, next, practiseOnce, takeRecording };
+}

@@ -1,0 +1,149 @@
+import { type ReactNode, memo } from 'react';
+import type { CountedMeasure } from '../../core/counting/count.ts';
+import { toNumber } from '../../core/rhythm/fraction.ts';
+import type { PlacedMeasure } from '../../core/rhythm/place.ts';
+import { StepsLane } from './HandsFeet.tsx';
+import { HeardLane, type HeardMark } from './HeardLane.tsx';
+import { NotesLane } from './NotesLane.tsx';
+import { StripsLane } from './StripsLane.tsx';
+import { TokensLane } from './TokensLane.tsx';
+import { type RulerSize, type RulerSystem, beatXs, xOf } from './layout.ts';
+
+/** Something written under the notes: counts, or what the hands do. */
+export interface CountsLane {
+  readonly name: string;
+  readonly measures: readonly CountedMeasure[];
+  /** Why the school cannot count this. */
+  readonly refused?: string;
+}
+
+/** A note or rest that was pressed: measure among the placed ones, event in it. */
+export type OnPick = (picked: { measure: number; event: number }) => void;
+
+interface SystemProps {
+  readonly system: RulerSystem;
+  readonly scale: number;
+  readonly size: RulerSize;
+  readonly notes: boolean;
+  readonly strips: boolean;
+  readonly beats: boolean;
+  readonly feet: boolean;
+  readonly onPick: OnPick | undefined;
+  readonly pickName: string;
+  readonly lanes: readonly CountsLane[];
+  readonly heard: readonly HeardMark[] | undefined;
+  readonly heardPlaced: readonly PlacedMeasure[] | undefined;
+}
+
+/** Everything a line of the ruler shows, but for what was heard. */
+function shown({ system, scale, size, notes, strips, beats, feet, lanes }: SystemProps): string {
+  const tokens = lanes.map(({ name, measures }) => [
+    name,
+    system.measures.map(({ index }) => measures[index]?.tokens.map(({ kind, text }) => kind + text)),
+  ]);
+  return JSON.stringify([system, scale, size, notes, strips, beats, feet, tokens]);
+}
+
+/** The lanes of one line. While a measure is typed, the lines that show the same as before are left alone. */
+export const SystemLanes = memo(
+  function SystemLanes({
+    system,
+    scale,
+    size,
+    notes,
+    strips,
+    beats,
+    feet,
+    lanes,
+    onPick,
+    pickName,
+    heard,
+    heardPlaced,
+  }: SystemProps) {
+    const where = { system, size, scale };
+    return (
+      <>
+        {beats && <BeatLines system={system} scale={scale} />}
+        {notes && <Lane name="Notes" content={<NotesLane {...where} />} />}
+        {strips && <Lane name="Strips" content={<StripsLane {...where} />} />}
+        {lanes.map(
+          ({ name, measures }, k) =>
+            measures.length > 0 && (
+              <Lane key={k} name={name} content={<TokensLane {...where} measures={measures} name={name} />} />
+            ),
+        )}
+        {feet && <Lane name="Steps" content={<StepsLane {...where} />} />}
+        {heard && <Lane name="Heard" content={<HeardLane {...where} marks={heard} />} />}
+        {heardPlaced && (
+          <Lane name="Heard, as notes" content={<NotesLane {...where} system={withNotes(system, heardPlaced)} />} />
+        )}
+        {onPick && <PickLane system={system} scale={scale} onPick={onPick} name={pickName} />}
+      </>
+    );
+  },
+  (before, now) =>
+    before.heard === now.heard &&
+    before.heardPlaced === now.heardPlaced &&
+    before.onPick === now.onPick &&
+    shown(before) === shown(now),
+);
+
+/** A button over each note and rest, as wide as its time. */
+function PickLane({
+  system,
+  scale,
+  name,
+  onPick,
+}: {
+  system: RulerSystem;
+  scale: number;
+  name: string;
+  onPick: (picked: { measure: number; event: number }) => void;
+}) {
+  return (
+    <div className="pick-lane">
+      {system.measures.map((measure) =>
+        measure.placed.events.map((event, i) => (
+          <button
+            key={`${measure.index}-${i}`}
+            type="button"
+            aria-label={`${name} measure ${measure.placed.number}, sign ${i + 1}`}
+            style={{ left: xOf(measure, event.onset, scale) - 8, width: toNumber(event.length) * scale - 4 }}
+            onClick={() => onPick({ measure: measure.index, event: i })}
+          />
+        )),
+      )}
+    </div>
+  );
+}
+
+/** A line of the ruler with other notes in its measures. */
+function withNotes(system: RulerSystem, placed: readonly PlacedMeasure[]): RulerSystem {
+  return {
+    ...system,
+    measures: system.measures.map((measure) => ({ ...measure, placed: placed[measure.index] ?? measure.placed })),
+  };
+}
+
+export function Lane({ name, content }: { name: string; content: ReactNode }) {
+  return (
+    <div className="lane">
+      <span className="lane-name" aria-hidden>
+        {name}
+      </span>
+      {content}
+    </div>
+  );
+}
+
+function BeatLines({ system, scale }: { system: RulerSystem; scale: number }) {
+  return (
+    <svg className="beat-lines" width={system.width} height="100%" aria-hidden>
+      {system.measures.map((measure) =>
+        beatXs(measure, scale).map(({ x, first }) => (
+          <line key={x} className={first ? 'beat-first' : 'beat'} x1={x} x2={x} y1="0" y2="100%" />
+        )),
+      )}
+    </svg>
+  );
+}

@@ -1,0 +1,50 @@
+import { Suspense, lazy, useMemo, useState } from 'react';
+import type { MarkBorder } from '../../core/judging/mark.ts';
+import { tempoLine } from '../../core/judging/tempoLine.ts';
+import { toNumber } from '../../core/rhythm/fraction.ts';
+import type { Pattern } from '../../core/rhythm/pattern.ts';
+import { scheduleOf } from '../../core/timing/schedule.ts';
+import { markArithmetic } from '../../core/wording/markArithmetic.ts';
+import type { Voice } from '../../core/wording/voice.ts';
+import type { ShownTake } from './shownTake.ts';
+
+const TempoChart = lazy(() => import('./TempoChart.tsx'));
+
+interface MarkArithmeticProps {
+  readonly take: ShownTake;
+  readonly pattern: Pattern;
+  readonly voice: Voice;
+  readonly borders: readonly MarkBorder[];
+}
+
+/** The arithmetic behind the mark, folded until it is asked for. */
+export function MarkArithmetic({ take, pattern, voice, borders }: MarkArithmeticProps) {
+  const [open, setOpen] = useState(false);
+  const { result, bpm, free } = take;
+  return (
+    <details className="numbers" onToggle={(event) => setOpen(event.currentTarget.open)}>
+      <summary>How the mark came about</summary>
+      {markArithmetic(result, free ? undefined : bpm, borders, voice).map((line) => (
+        <p key={line}>{line}</p>
+      ))}
+      {open && <Tempo take={take} pattern={pattern} />}
+    </details>
+  );
+}
+
+function Tempo({ take: { result, bpm, free, onsets }, pattern }: { take: ShownTake; pattern: Pattern }) {
+  const line = useMemo(() => tempoLine(pattern, bpm, result, onsets), [pattern, bpm, result, onsets]);
+  const ticks = useMemo(() => {
+    const { measures, whole } = scheduleOf(pattern, bpm);
+    return measures.map(({ at, measure }) => ({
+      at: toNumber(at) * whole,
+      name: measure.number === 0 ? '' : String(measure.number),
+    }));
+  }, [pattern, bpm]);
+  if (line.length <= 2) return null;
+  return (
+    <Suspense fallback={null}>
+      <TempoChart points={line} bpm={free ? result.tempo.bpm : bpm} ticks={ticks} />
+    </Suspense>
+  );
+}

@@ -1,0 +1,126 @@
+import { type PointerEvent, useEffect, useMemo } from 'react';
+import Button from 'react-bootstrap/Button';
+import { unfold } from '../../core/rhythm/place.ts';
+import type { Voice } from '../../core/wording/voice.ts';
+import { MovingBeat } from '../ruler/MovingBeat.tsx';
+import { Ruler } from '../ruler/Ruler.tsx';
+import { nameOf, useKeys } from '../ui/useKeys.ts';
+import type { RunPlan } from './takeRunner.ts';
+import type { Limb, Task } from './taken.ts';
+import type { TakeRun } from './useTakeRun.ts';
+
+/** What to do on the pad, before the first clap. */
+const TASK_WORDS: Readonly<Record<Task, string>> = { claps: 'Tap!', held: 'Tap and hold!', feet: 'Go!' };
+const TASK_RULES: Readonly<Record<Task, string>> = {
+  claps: 'Tap with',
+  held: 'Tap, and hold a long note to its end, with',
+  feet: 'Feet on every beat, hands in the rhythm, with',
+};
+
+/** Taps of keys, wherever the focus is, and the lifting of keys and fingers. */
+function useTaps({ tap, lift, cancel }: Pick<TakeRun, 'tap' | 'lift' | 'cancel'>, task: Task): void {
+  const tapKey = (limb: Limb) => (event: KeyboardEvent) => tap(event.timeStamp, limb, nameOf(event));
+  const keys = { ' ': tapKey('hands'), f: tapKey(task === 'feet' ? 'feet' : 'hands'), j: tapKey('hands') };
+  useKeys({ ...keys, Escape: cancel }, [' ', 'f', 'j', 'Escape']);
+  useEffect(() => {
+    const up = (event: KeyboardEvent) => lift(event.timeStamp, nameOf(event));
+    const off = (event: globalThis.PointerEvent) => lift(event.timeStamp, String(event.pointerId));
+    addEventListener('keyup', up);
+    addEventListener('pointerup', off);
+    addEventListener('pointercancel', off);
+    return () => {
+      removeEventListener('keyup', up);
+      removeEventListener('pointerup', off);
+      removeEventListener('pointercancel', off);
+    };
+  }, [lift]);
+}
+
+interface PlayingProps {
+  readonly run: TakeRun;
+  readonly plan: RunPlan;
+  readonly voice: Voice;
+}
+
+/** Count-in and take: the rhythm with the moving beat, and the pad. */
+export function Playing({ run, plan, voice }: PlayingProps) {
+  const { pattern, bpm, method, task } = plan;
+  const unfolded = useMemo(() => unfold(pattern), [pattern]);
+  const counts = useMemo(() => [voice.counts], [voice]);
+  useTaps(run, task);
+  return (
+    <>
+      <Ruler
+        pattern={unfolded}
+        counts={counts}
+        overlay={(system, layout) => (
+          <MovingBeat pattern={unfolded} bpm={bpm} now={run.now} system={system} layout={layout} />
+        )}
+      />
+      <Pads run={run} asked={method === 'tap' ? TASK_WORDS[task] : 'Clap!'} task={task} />
+      <div className="stage-actions">
+        <span>{method === 'tap' ? <TapRule task={task} /> : 'Clap: the microphone listens'}</span>
+        <StageButton onPress={run.finish}>Done</StageButton>
+        <StageButton onPress={run.cancel}>
+          Stop <kbd>Esc</kbd>
+        </StageButton>
+      </div>
+    </>
+  );
+}
+
+/** Keyboard taps come through the space bar, wherever the focus is: it must not press a button too. */
+function StageButton({ onPress, children }: { onPress: () => void; children: React.ReactNode }) {
+  return (
+    <Button variant="outline-dark" onClick={onPress} onKeyDown={(event) => event.key === ' ' && event.preventDefault()}>
+      {children}
+    </Button>
+  );
+}
+
+function Pads({ run, asked, task }: { run: TakeRun; asked: string; task: Task }) {
+  const press = (limb: Limb) => (event: PointerEvent) => {
+    event.preventDefault();
+    run.tap(event.timeStamp, limb, String(event.pointerId));
+  };
+  const waiting = run.state === 'playing' ? (run.taps === 0 ? asked : '') : '…';
+  return (
+    <div className="pads">
+      {task === 'feet' && (
+        <div className="pad pad-feet" onPointerDown={press('feet')} data-testid="feet-pad">
+          <span className="pad-limb">
+            Feet <kbd>F</kbd>
+          </span>
+        </div>
+      )}
+      <div className="pad" onPointerDown={press('hands')} data-testid="pad" data-beat-one={run.beatOne}>
+        <span className="pad-word" role="status">
+          {run.word ?? waiting}
+        </span>
+        {task === 'feet' && (
+          <span className="pad-limb">
+            Hands <kbd>J</kbd>
+          </span>
+        )}
+        <span className="pad-taps" aria-hidden>
+          {run.taps > 0 ? run.taps : ''}
+        </span>
+      </div>
+    </div>
+  );
+}
+
+function TapRule({ task }: { task: Task }) {
+  return (
+    <>
+      {TASK_RULES[task]} <kbd>{task === 'feet' ? 'F' : 'space'}</kbd>
+      {task === 'feet' && (
+        <>
+          {' '}
+          and <kbd>J</kbd>
+        </>
+      )}
+      , a click or a touch
+    </>
+  );
+}

@@ -1,0 +1,224 @@
+import { countIn } from '../../core/leading/countIn.ts';
+import type { Pattern } from '../../core/rhythm/pattern.ts';
+import { beatTimes } from '../../core/timing/pulses.ts';
+import { scheduleOf } from '../../core/timing/schedule.ts';
+import type { Bpm, Seconds } from '../../core/timing/units.ts';
+import type { RunningClock } from '../audio/clickClock.ts';
+import type { LiveListener } from '../audio/microphone.ts';
+import type { InputMethod } from './inputs/calibration.ts';
+import { TapInput, tidyTimes } from './inputs/tapInput.ts';
+import type { Limb, Taken, Task } from './taken.ts';
+
+export type RunState = 'ready' | 'count-in' | 'playing' | 'done';
+
+/** What the page shows of a run. */
+export interface RunMoment {
+  readonly state: RunState;
+  /** The count-in word of this moment. */
+  readonly word: string | undefined;
+  readonly taps: number;
+  readonly problem: Error | undefined;
+  /** When beat 1 is heard, in milliseconds on the clock of the page's events; undefined before the run has begun. */
+  readonly beatOne: number | undefined;
+}
+
+/** One take as it is to be heard. */
+export interface RunPlan {
+  readonly pattern: Pattern;
+  readonly bpm: Bpm;
+  readonly method: InputMethod;
+  readonly task: Task;
+  /** Only the count-in is clicked; then the child is alone with its own tempo. */
+  readonly free: boolean;
+  /** Hand over the sound as well. */
+  readonly keepSound: boolean;
+}
+
+/** What a run needs of the device; in tests all of it is made up. */
+export interface RunDevices {
+  readonly startClicks: (beats: readonly { time: Seconds; accent: boolean }[]) => Promise<RunningClock>;
+  readonly listenLive: (clicks: readonly Seconds[], keep: boolean) => Promise<LiveListener>;
+  /** How late this device hears. */
+  readonly delay: (method: InputMethod) => Seconds;
+  /** Milliseconds on the clock of the page's events. */
+  readonly pageTime: () => number;
+  readonly later: (action: () => void, ms: number) => void;
+}
+
+/** Taps count from so many beats before the first note. */
+const LISTEN_BEFORE = 1;
+/** The run is over so long after the last written time: time for a late last clap. */
+const AFTER_BEATS = 1;
+const AFTER: Seconds = 0.4;
+/** Without a click a child may begin later and be slower: so much longer is listened. “Done” ends it at once. */
+const FREE_PART = 0.3;
+const FREE_MORE: Seconds = 1.5;
+/** The sound clock of a busy machine may slip beside the page's; less than this is not worth telling. */
+const SLIP_MS = 6;
+/** A clap is known some hundredths of a second after it was heard; the last ones are waited for. */
+const EAR: Seconds = 0.15;
+const LOOK_MS = 20;
+
+const READY: RunMoment = { state: 'ready', word: undefined, taps: 0, problem: undefined, beatOne: undefined };
+
+/** Counts in, clicks and collects taps, or claps through the microphone, for one take. */
+export class TakeRunner {
+  private shown: RunMoment = READY;
+  private readonly listeners = new Set<() => void>();
+  private running = false;
+  /** Counts the runs: what was asked for one that was cancelled meanwhile is not taken for the next. */
+  private turn = 0;
+  private clock: RunningClock | undefined;
+  private ear: LiveListener | undefined;
+  private taps = new TapInput();
+
+  constructor(
+    private readonly plan: RunPlan,
+    private readonly devices: RunDevices,
+    private readonly onDone: (taken: Taken) => void,
+  ) {}
+
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+
+  readonly moment = (): RunMoment => this.shown;
+
+  /** From beat 1 of measure 1; undefined when nothing runs. */
+  readonly now = (): Seconds | undefined => this.clock?.now();
+
+  readonly start = (): void => {
+    if (this.running) return;
+    this.running = true;
+    this.taps = new TapInput();
+    this.show({ ...READY, state: 'count-in' });
+    void this.begin(++this.turn);
+  };
+
+  /** @param finger  the key or pointer that does it, so that its lifting is known */
+  readonly tap = (timeStamp: number, limb: Limb, finger: string): void => {
+    if (!this.clock || this.plan.method === 'microphone') return;
+    const time = this.clock.at(timeStamp) - this.devices.delay('tap');
+    if (time < this.listenFrom) return;
+    this.taps.tap(time, limb, finger);
+    this.show({ taps: this.taps.count });
+  };
+
+  readonly lift = (timeStamp: number, finger: string): void => {
+    if (this.clock) this.taps.lift(this.clock.at(timeStamp) - this.devices.delay('tap'), finger);
+  };
+
+  /** Ends now and hands over what there is. */
+  readonly finish = (): void => {
+    if (!this.running) return;
+    const { clock, ear } = this;
+    const ended = (clock?.now() ?? 0) - this.devices.delay('tap');
+    this.ear = undefined;
+    this.stop('done');
+    if (ear && clock?.atContext) void this.handOver(ear, clock.atContext);
+    else this.onDone(this.taps.taken(this.plan.task, ended));
+  };
+
+  readonly cancel = (): void => this.stop('ready');
+
+  /** Goes straight to the result: it came from elsewhere. */
+  readonly showResult = (): void => this.stop('done');
+
+  /** When the first tap can count. */
+  private get listenFrom(): Seconds {
+    const { pattern, bpm } = this.plan;
+    return countIn(pattern, bpm).at(-1)!.time + ((1 - LISTEN_BEFORE) * 60) / bpm;
+  }
+
+  private show(change: Partial<RunMoment>): void {
+    const next = { ...this.shown, ...change };
+    const same = (Object.keys(next) as (keyof RunMoment)[]).every((key) => Object.is(next[key], this.shown[key]));
+    if (same) return;
+    this.shown = next;
+    for (const listener of this.listeners) listener();
+  }
+
+  private stop(state: RunState): void {
+    this.running = false;
+    this.clock?.stop();
+    this.clock = undefined;
+    this.ear?.stop();
+    this.ear = undefined;
+    this.show({ state, word: undefined, beatOne: undefined });
+  }
+
+  private async begin(turn: number): Promise<void> {
+    const { pattern, bpm, free, method, keepSound } = this.plan;
+    const words = countIn(pattern, bpm);
+    const beats = free ? words : [...words, ...beatTimes(pattern, bpm)];
+    const clock = await this.devices.startClicks(beats);
+    let ear: LiveListener | undefined;
+    if (method === 'microphone') {
+      const clicks = clock.contextTime ? beats.map(({ time }) => clock.contextTime!(time)) : [];
+      try {
+        ear = await this.devices.listenLive(clicks, keepSound);
+      } catch (error) {
+        clock.stop();
+        if (turn !== this.turn) return;
+        this.stop('ready');
+        this.show({ problem: error as Error });
+        return;
+      }
+    }
+    if (!this.running || turn !== this.turn) {
+      clock.stop();
+      ear?.stop();
+      return;
+    }
+    this.ear = ear;
+    this.clock = clock;
+    this.follow(clock);
+  }
+
+  private follow(clock: RunningClock): void {
+    const { pattern, bpm, free, method } = this.plan;
+    const words = countIn(pattern, bpm);
+    const { end } = scheduleOf(pattern, bpm);
+    const beat = 60 / bpm;
+    const late = Math.max(AFTER_BEATS * beat, AFTER) + (method === 'microphone' ? EAR : 0);
+    const over = end + late + (free ? FREE_PART * end + FREE_MORE : 0);
+    const last = words.at(-1)!.time + beat;
+    const look = () => {
+      if (this.clock !== clock) return;
+      const now = clock.now();
+      const counting = now < last;
+      this.show({
+        word: counting ? words.findLast(({ time }) => time <= now)?.word : undefined,
+        state: counting ? 'count-in' : 'playing',
+        // The sound clock needs a moment until it knows the page's clock.
+        ...(now > words[0]!.time ? { beatOne: this.beatOneAt(now) } : {}),
+        ...(this.ear ? { taps: this.heardInTime(this.ear, clock) } : {}),
+      });
+      if (now >= over) this.finish();
+      else this.devices.later(look, LOOK_MS);
+    };
+    look();
+  }
+
+  private beatOneAt(now: Seconds): number {
+    const one = this.devices.pageTime() - now * 1000;
+    const { beatOne } = this.shown;
+    return beatOne !== undefined && Math.abs(beatOne - one) < SLIP_MS ? beatOne : one;
+  }
+
+  private heardInTime(ear: LiveListener, { atContext }: RunningClock): number {
+    return ear.onsets().filter((time) => (atContext?.(time) ?? 0) >= this.listenFrom).length;
+  }
+
+  private async handOver(ear: LiveListener, toTake: (contextTime: Seconds) => Seconds): Promise<void> {
+    const { onsets, outline, sound } = await ear.finish();
+    const delay = this.devices.delay('microphone');
+    const times = onsets.map((time) => toTake(time) - delay).filter((time) => time >= this.listenFrom);
+    this.onDone({
+      onsets: tidyTimes(times),
+      outline: { ...outline, from: toTake(outline.from) - delay },
+      ...(sound ? { sound } : {}),
+    });
+  }
+}

@@ -1,0 +1,87 @@
+import { useEffect, useState } from 'react';
+import { v4 as uuid } from 'uuid';
+import type { ClassDetail } from '../../contract/schoolClass.ts';
+import type { SavedPattern } from '../../contract/pattern.ts';
+import type { TakeUpload } from '../../contract/take.ts';
+import { judgeTake } from '../../core/judging/judgeTake.ts';
+import type { Bpm } from '../../core/timing/units.ts';
+import { takeTroubleText } from '../../core/wording/troubles.ts';
+import { namingOf } from '../../core/wording/voice.ts';
+import { keepOutline } from '../audio/outlines.ts';
+import { keepTake, onTakeArrived } from './outbox.ts';
+import type { ShownTake } from './shownTake.ts';
+import type { Taken } from './taken.ts';
+
+/** A take that was just judged. */
+export interface NewTake extends ShownTake {
+  readonly takeId: string;
+  readonly mark: number;
+  /** It is on its way to the server; a practice take is not. */
+  readonly kept: boolean;
+}
+
+interface Setting {
+  readonly teacherId: string;
+  readonly schoolClass: ClassDetail;
+  readonly pattern: SavedPattern;
+  readonly bpm: Bpm;
+}
+
+/** Whose take it is and how it was heard. */
+export interface TakeOrigin {
+  readonly childId: string;
+  readonly source: NonNullable<TakeUpload['source']>;
+  readonly free: boolean;
+}
+
+const NOT_KEPT =
+  'This browser keeps nothing on the device, so the take could not be stored. Allow storage for this page.';
+
+/** Judges takes at once, and sends them on their way; what the server makes of one is shown as soon as it has it. */
+export function useJudgedTake({ teacherId, schoolClass, pattern, bpm }: Setting) {
+  const [take, setTake] = useState<NewTake>();
+  const [problem, setProblem] = useState<Error>();
+  useEffect(
+    () =>
+      onTakeArrived(({ id, result, mark, windows }) =>
+        setTake((shown) => (shown?.takeId === id ? { ...shown, result, mark, windows } : shown)),
+      ),
+    [],
+  );
+
+  const send = (id: string, upload: TakeUpload, sound: Blob | undefined) => {
+    const childName = schoolClass.children.find((child) => child.id === upload.childId)?.name ?? '';
+    keepTake({ id, teacherId, childName, upload, ...(sound ? { sound } : {}) }).catch(() =>
+      setProblem(new Error(NOT_KEPT)),
+    );
+  };
+  /** @returns the take with its mark; undefined when it cannot be judged, and `problem` says why */
+  const judge = (taken: Taken, { childId, source, free }: TakeOrigin): NewTake | undefined => {
+    const { onsets, feet, releases, outline, sound } = taken;
+    const judged = judgeTake({ patternText: pattern.text, bpm, onsets, feet, releases, free }, schoolClass);
+    if (!judged.ok) {
+      const why = takeTroubleText(judged.trouble, namingOf(schoolClass));
+      setProblem(new Error(`${why}. Choose another tempo or pattern.`));
+      return undefined;
+    }
+    const takeId = uuid();
+    if (outline) keepOutline(takeId, outline);
+    const played = { patternId: pattern.id, patternText: pattern.text, bpm, free };
+    if (source !== 'practice') {
+      const upload: TakeUpload = {
+        ...played,
+        childId,
+        title: pattern.title,
+        onsets: [...onsets],
+        ...(feet ? { feet: [...feet] } : {}),
+        ...(releases ? { releases: [...releases] } : {}),
+        source,
+        takenAt: Date.now(),
+      };
+      send(takeId, upload, sound);
+    }
+    const { result, windows } = judged;
+    return { ...played, takeId, kept: source !== 'practice', windows, onsets, outline, result, mark: result.mark };
+  };
+  return { take, show: setTake, judge, problem };
+}

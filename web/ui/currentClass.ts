@@ -1,0 +1,16 @@
+import type { ClassSummary } from '../../contract/schoolClass.ts';
+import { useStored } from './stored.ts';
+import { useClasses } from '../api/hooks.ts';
+
+const KEY = 'take.class';
+
+/** The class this device works with: its words and names hold in every view. It is kept here and nowhere else. */
+export function useCurrentClass(): ClassSummary | undefined {
+  const { data } = useClasses();
+  const [id] = useStored(KEY, '');
+  return data?.find((one) => one.id === id) ?? data?.[0];
+}
+
+export function useChooseClass(): (id: string) => void {
+  return useStored(KEY, '')[1];
+}

@@ -1,0 +1,15 @@
+/** Lists that are changed by making new ones. */
+
+export function moved<T>(list: readonly T[], from: number, to: number): T[] {
+  const next = [...list];
+  next.splice(to, 0, ...next.splice(from, 1));
+  return next;
+}
+
+export function replaced<T>(list: readonly T[], at: number, item: T): T[] {
+  return list.map((old, i) => (i === at ? item : old));
+}
+
+export function without<T>(list: readonly T[], at: number): T[] {
+  return list.filter((_, i) => i !== at);
+}

@@ -1,0 +1,35 @@
+import { useId } from 'react';
+import useSWRMutation from 'swr/mutation';
+import { useRefresh } from '../api/hooks.ts';
+
+export interface Save<Arg> {
+  /** @returns true when it is saved; else `problem` says why not, and what was typed stays */
+  readonly save: (arg: Arg) => Promise<boolean>;
+  readonly saving: boolean;
+  readonly problem: Error | undefined;
+}
+
+/** The library's types forbid an argument that may be nothing, so it is sent in a box. */
+interface Sent<Arg> {
+  readonly arg: Arg;
+}
+
+/**
+ * Sends something to the server: what went wrong is kept for the notice beside it, and what it changed is fetched
+ * again.
+ * @param refreshes  paths under which something is another now
+ */
+export function useSave<Arg = void>(action: (arg: Arg) => Promise<unknown>, ...refreshes: string[]): Save<Arg> {
+  const refresh = useRefresh();
+  const send = async (_key: string, { arg: { arg } }: { readonly arg: Sent<Arg> }) => {
+    await action(arg);
+    await refresh(...refreshes);
+    return true;
+  };
+  const { trigger, isMutating, error } = useSWRMutation<boolean, Error, string, Sent<Arg>>(useId(), send, {
+    throwOnError: false,
+    populateCache: false,
+    revalidate: false,
+  });
+  return { save: async (arg) => (await trigger({ arg })) === true, saving: isMutating, problem: error };
+}
