@@ -1,9 +1,13 @@
 import js from '@eslint/js';
+import importX from 'eslint-plugin-import-x';
+import jsxA11y from 'eslint-plugin-jsx-a11y';
 import reactHooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
+const TESTS = ['**/*.test.ts', '**/*.test.tsx', '**/*.test-helper.ts', '**/*.test-helper.tsx', 'e2e/**'];
+
 export default tseslint.config(
-  { ignores: ['dist/**', 'node_modules/**', '.data/**'] },
+  { ignores: ['dist/**', 'node_modules/**', '.data/**', 'coverage/**'] },
   js.configs.recommended,
   ...tseslint.configs.recommendedTypeChecked,
   {
@@ -15,6 +19,7 @@ export default tseslint.config(
     },
   },
   {
+    plugins: { 'import-x': importX },
     rules: {
       '@typescript-eslint/no-unused-vars': [
         'error',
@@ -26,29 +31,31 @@ export default tseslint.config(
         'error',
         { allowNumber: true, allowBoolean: true, allowNullish: true },
       ],
+      'import-x/first': 'error',
+      'import-x/no-duplicates': ['error', { 'prefer-inline': true }],
+      'import-x/newline-after-import': 'error',
+      'import-x/no-mutable-exports': 'error',
+      'import-x/no-self-import': 'error',
+      'max-len': ['error', { code: 120, ignoreUrls: true, ignoreRegExpLiterals: true }],
       'no-console': 'off',
       eqeqeq: 'error',
     },
   },
+  {
+    files: ['**/*.ts', '**/*.tsx'],
+    ignores: TESTS,
+    rules: { 'max-lines-per-function': ['error', { max: 60, skipBlankLines: true, skipComments: true }] },
+  },
   { files: ['web/**/*.{ts,tsx}'], ...reactHooks.configs.flat.recommended },
+  { files: ['web/**/*.tsx'], ...jsxA11y.flatConfigs.recommended },
   { files: ['**/*.js', '**/*.cjs'], ...tseslint.configs.disableTypeChecked },
   { files: ['**/*.cjs'], languageOptions: { globals: { module: 'writable' } } },
   {
     files: ['core/**/*.ts'],
-    ignores: ['**/*.test.ts', '**/*.test-helper.ts'],
+    ignores: TESTS,
     rules: {
-      'no-restricted-globals': [
-        'error',
-        'window',
-        'document',
-        'process',
-        'Date',
-        'performance',
-        'setTimeout',
-        'fetch',
-        'console',
-      ],
       'no-restricted-properties': ['error', { object: 'Math', property: 'random', message: 'Take a seed.' }],
+      'no-restricted-globals': ['error', 'Date'],
     },
   },
 );

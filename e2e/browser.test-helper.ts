@@ -89,7 +89,8 @@ export interface Move {
 }
 
 /**
- * Moves like a child who hears the click. All is made inside the page and by its own clock, so that a busy machine moves none.
+ * Moves like a child who hears the click. All is made inside the page and by its own clock, so that a busy machine
+ * moves none.
  * @param moves  in order
  */
 export async function moveInTime(page: Page, bpm: number, moves: readonly Move[]): Promise<void> {

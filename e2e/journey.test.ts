@@ -74,7 +74,8 @@ describe('from a typed rhythm to a kept mark', () => {
         const here = await page.evaluate(() => {
           const element = document.activeElement as HTMLElement;
           if (element === document.body) return '';
-          return `${element.getAttribute('aria-label') ?? ''} ${(element as HTMLInputElement).labels?.[0]?.textContent ?? ''} ${element.textContent}`;
+          const label = (element as HTMLInputElement).labels?.[0]?.textContent;
+          return [element.getAttribute('aria-label'), label, element.textContent].join(' ');
         });
         if (name.test(here)) return;
       }

@@ -107,7 +107,7 @@ describe('every view', () => {
     { width: 1024, height: 768 },
     { width: 390, height: 844 },
   ]) {
-    it(`at ${size.width}: no serious finding, nothing to scroll sideways, nothing against the content policy`, async () => {
+    it(`at ${size.width}: no serious finding, nothing to scroll sideways, nothing the policy forbids`, async () => {
       const { page, context } = await school.visitor({ viewport: size, bypassCSP: false });
       const blocked: string[] = [];
       page.on(

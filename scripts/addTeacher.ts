@@ -17,7 +17,7 @@ if (name === '' || password.length < SHORTEST_PASSWORD) {
 }
 const database = await projectDatabase('.data/school');
 const { db, pool } = openDatabase(database.url, 1);
-await migrateDatabase(db);
+await migrateDatabase({ pool });
 if (await findTeacherByName(db, name)) {
   console.error(`There is a teacher called ${name} already.`);
   process.exitCode = 2;

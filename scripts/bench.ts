@@ -3,7 +3,7 @@ import autocannon from 'autocannon';
 import { chromium } from 'playwright-core';
 import { countPattern, plainCounts } from '../core/counting/count.ts';
 import { SPOKEN_SCHOOLS, readSpeech } from '../core/spoken/readSpeech.ts';
-import { SCHOOL_IDS } from '../core/counting/school.ts';
+import { SCHOOL_IDS } from '../core/counting/schools.ts';
 import { randomFrom } from '../core/random.ts';
 import { READY_PLANS } from '../core/leading/plan.ts';
 import { timetable } from '../core/leading/timetable.ts';
@@ -89,7 +89,7 @@ function benchTimetable(): void {
     timed(() => timetable(structuredClone(parsed.pattern), plan, { school: 'numbers' })),
   );
   const { result } = runs[0]!;
-  if (!result.ok) throw new Error(result.reason);
+  if (!result.ok) throw new Error(result.trouble.code);
   const read = timed(() => parseRhythm(printRhythm(parsed.pattern))).seconds;
   const [median, first] = [runs.map(({ seconds }) => seconds).sort((a, b) => a - b)[10]!, runs[0]!.seconds];
   report(
@@ -148,10 +148,11 @@ async function benchServer(url: string): Promise<void> {
   const health = await load('/healthz');
   const list = await load(`/api/classes/${room.id}`);
   if (list.non2xx > 0) throw new Error(`${list.non2xx} requests failed`);
+  const ratio = list.latency.average / health.latency.average;
   report(
     'class of 24 with six weeks of takes, 20 at once',
     `p50 ${list.latency.p50} ms, p97.5 ${list.latency.p97_5} ms`,
-    `${(list.latency.average / health.latency.average).toFixed(2)} × /healthz (${health.latency.average.toFixed(1)} ms)`,
+    `${ratio.toFixed(2)} × /healthz (${health.latency.average.toFixed(1)} ms)`,
   );
 }
 

@@ -1,5 +1,5 @@
 import { judge } from '../core/judging/judge.ts';
-import { MISREADING_CODES } from '../core/judging/misreadings/misreading.ts';
+import { MISREADING_CODES } from '../core/judging/misreadings/table.ts';
 import { type SimulatedChild, simulate } from '../core/judging/simulatedChild.ts';
 import { randomFrom } from '../core/random.ts';
 import type { Pattern } from '../core/rhythm/pattern.ts';
@@ -96,7 +96,7 @@ function confusions(): void {
       takes++;
       const pace = free ? 0.85 + 0.3 * random.next() : 1;
       const judged = judge({ pattern, bpm, onsets: onsets.map((time) => time * pace), free });
-      if (!judged.ok) throw new Error(judged.reason);
+      if (!judged.ok) throw new Error(judged.trouble.code);
       const codes: readonly string[] = judged.result.misreadings.map((misreading) => misreading.code);
       if (code === 'none' ? codes.length === 0 : codes.includes(code)) named++;
       first.set(codes[0] ?? 'none', (first.get(codes[0] ?? 'none') ?? 0) + 1);
@@ -105,11 +105,10 @@ function confusions(): void {
     first.delete(code);
     if (code !== 'none')
       Object.assign(total, { takes: total.takes + takes, named: total.named + named, first: total.first + right });
-    console.log(
-      `${code.padEnd(25)} ${String(takes).padStart(3)}  ${(named / takes).toFixed(2)}   ${(right / takes).toFixed(2)}   ${[...first].map(([other, count]) => `${other} ${count}`).join(', ')}`,
-    );
+    const others = [...first].map(([other, count]) => `${other} ${count}`).join(', ');
+    const rates = [named, right].map((n) => (n / takes).toFixed(2)).join('   ');
+    console.log(`${code.padEnd(25)} ${String(takes).padStart(3)}  ${rates}   ${others}`);
   }
-  console.log(
-    `all                       ${total.takes}  ${(total.named / total.takes).toFixed(3)}  ${(total.first / total.takes).toFixed(3)}\n`,
-  );
+  const rates = [total.named, total.first].map((n) => (n / total.takes).toFixed(3)).join('  ');
+  console.log(`all                       ${total.takes}  ${rates}\n`);
 }

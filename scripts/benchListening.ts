@@ -81,10 +81,10 @@ function table(recordings: readonly Recording[]): void {
     const middle = [...errors].sort((a, b) => a - b)[errors.length >> 1] ?? 0;
     spreads.push(errors.map((error) => Math.abs(error - middle)).sort((a, b) => a - b)[errors.length >> 1] ?? 0);
   }
-  for (const [name, { right, found, written }] of counts)
-    console.log(
-      `  ${name.padEnd(28)} F ${((2 * right) / (found + written)).toFixed(4)}   missed ${written - right}, too many ${found - right}`,
-    );
+  for (const [name, { right, found, written }] of counts) {
+    const f = ((2 * right) / (found + written)).toFixed(4);
+    console.log(`  ${name.padEnd(28)} F ${f}   missed ${written - right}, too many ${found - right}`);
+  }
   console.log(
     `  median jitter within a take ${(spreads.sort((a, b) => a - b)[spreads.length >> 1]! * 1000).toFixed(2)} ms\n`,
   );

@@ -12,9 +12,8 @@ const server = await startServer(
   configFrom({ LOG_LEVEL: 'warn', ...process.env, DATABASE_URL: database.url, DEMO_TEACHER: TEACHER.name }),
 ).catch(async (error: Error) => {
   await database.stop();
-  console.error(
-    `The demo did not start: ${error.message}${error.message.includes('EADDRINUSE') ? ' (set PORT to another number)' : ''}`,
-  );
+  const help = error.message.includes('EADDRINUSE') ? ' (set PORT to another number)' : '';
+  console.error(`The demo did not start: ${error.message}${help}`);
   process.exit(1);
 });
 console.log(`

@@ -18,7 +18,10 @@ async function urlOf(server: ChildProcess): Promise<string> {
   throw new Error('the server did not start');
 }
 
-/** Runs some work against the demo school on a database of its own, which is gone afterwards. The server is a process of its own, as in a school. */
+/**
+ * Runs some work against the demo school on a database of its own, which is gone afterwards. The server is a process of
+ * its own, as in a school.
+ */
 export async function withDemoServer(work: (url: string) => Promise<void>): Promise<void> {
   const folder = `.data/demo-${process.pid}`;
   const [database] = await Promise.all([startMariadb(folder), buildPages()]);

@@ -1,9 +1,8 @@
 import { v4 as uuid } from 'uuid';
-import type { TakeResult } from '../contract/take.ts';
-import { judge } from '../core/judging/judge.ts';
+import { judgeTake } from '../core/judging/judgeTake.ts';
+import { RESULT_VERSION } from '../core/judging/takeResult.ts';
 import { type Random, randomFrom } from '../core/random.ts';
 import { type SimulatedChild, simulateTake } from '../core/judging/simulatedChild.ts';
-import { windowsFor } from '../core/judging/windows.ts';
 import { parseRhythm } from '../core/rhythm/text.ts';
 import { CLASSES, type DemoClass, PATTERNS, TEACHER, TEMPOS, WEEKS } from '../demo/school.ts';
 import { type Database, migrateDatabase, openDatabase } from '../server/database.ts';
@@ -68,7 +67,6 @@ function takesOf(
   rows: readonly PatternRow[],
   now: number,
 ): TakeRow[] {
-  const windows = windowsFor(demo.ages);
   return Array.from({ length: WEEKS }, (_, week) => week).flatMap((week) => {
     const newest = Math.max(1, Math.round(((week + 1) * demo.patterns) / WEEKS) - 1);
     return [newest - 1, newest].flatMap((which, k) => {
@@ -81,16 +79,10 @@ function takesOf(
       const onsets = simulateTake(parsed.pattern, bpm, practised(child, week), random.below(2 ** 31)).map(
         (t) => Math.round(t * 1e4) / 1e4,
       );
-      const judged = judge({
-        pattern: parsed.pattern,
-        bpm,
-        onsets,
-        windows,
-        speech: { counts: { school: demo.school } },
-      });
-      if (!judged.ok) throw new Error(judged.reason);
-      const { accuracy, mark } = judged.result;
-      const result = structuredClone(judged.result) as TakeResult;
+      const judged = judgeTake({ patternText: row.text, bpm, onsets }, { ages: demo.ages });
+      if (!judged.ok) throw new Error(`demo take: ${judged.trouble.code}`);
+      const { result, windows } = judged;
+      const { accuracy, mark } = result;
       return [
         {
           id: uuid(),
@@ -106,6 +98,7 @@ function takesOf(
           accuracy,
           mark,
           result,
+          resultVersion: RESULT_VERSION,
         },
       ];
     });
@@ -116,7 +109,7 @@ function takesOf(
 export async function seedDemo(url: string, now = Date.now()): Promise<void> {
   const { db, pool } = openDatabase(url, 2);
   try {
-    await migrateDatabase(db);
+    await migrateDatabase({ pool });
     if (!(await findTeacherByName(db, TEACHER.name))) await fill(db, now);
   } finally {
     await pool.end();

@@ -60,6 +60,5 @@ const index = Object.fromEntries(
   }),
 );
 writeFileSync(join(FOLDER, 'index.json'), `${JSON.stringify(index, null, 1)}\n`);
-console.log(
-  `${Object.keys(index).length} words in ${FOLDER}, ${Math.round([...files.values()].reduce((sum, file) => sum + readFileSync(join(FOLDER, file)).length, 0) / 1024)} kB`,
-);
+const bytes = [...files.values()].reduce((sum, file) => sum + readFileSync(join(FOLDER, file)).length, 0);
+console.log(`${Object.keys(index).length} words in ${FOLDER}, ${Math.round(bytes / 1024)} kB`);
