@@ -16,7 +16,7 @@ import { printResult } from './printResult.ts';
 import { detectOnsets } from '../core/listening/detector.ts';
 import { barCheck, barsAddUp } from '../core/rhythm/barCheck.ts';
 import { mixed } from '../core/rhythm/fraction.ts';
-import { type SchoolId } from '../core/counting/schools.ts';
+import type { SchoolId } from '../core/counting/schools.ts';
 import type { Meter } from '../core/rhythm/meter.ts';
 import { parseMeter, printRhythm } from '../core/rhythm/text.ts';
 import { UserError, readPattern } from './readPattern.ts';

@@ -1,4 +1,4 @@
-import { type SchoolId } from '../core/counting/schools.ts';
+import type { SchoolId } from '../core/counting/schools.ts';
 import type { Ages } from '../core/judging/windows.ts';
 
 /** Marrow Lane School, in a harbour town that is on no map. Everyone and everything here is made up. */

@@ -4,6 +4,7 @@ import { rmSync } from 'node:fs';
 import { createInterface } from 'node:readline';
 import { TEACHER } from '../demo/school.ts';
 import { buildPages } from './buildPages.ts';
+import { BUILT_SERVER, buildServer } from './buildServer.ts';
 import { startMariadb } from './mariadb.ts';
 import { seedDemo } from './seed.ts';
 
@@ -24,12 +25,12 @@ async function urlOf(server: ChildProcess): Promise<string> {
  */
 export async function withDemoServer(work: (url: string) => Promise<void>): Promise<void> {
   const folder = `.data/demo-${process.pid}`;
-  const [database] = await Promise.all([startMariadb(folder), buildPages()]);
+  const [database] = await Promise.all([startMariadb(folder), buildPages(), buildServer()]);
   try {
     const databaseUrl = await database.url();
     await seedDemo(databaseUrl);
-    const server = fork('server/main.ts', {
-      execArgv: ['--import', 'tsx'],
+    const server = fork(`${BUILT_SERVER}/main.js`, {
+      execArgv: [],
       env: { ...process.env, DATABASE_URL: databaseUrl, PORT: '0', DEMO_TEACHER: TEACHER.name, LOG_LEVEL: 'info' },
       silent: true,
     });

@@ -2,6 +2,7 @@ import { existsSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { sql } from 'drizzle-orm';
 import express, { type ErrorRequestHandler, type Express, type RequestHandler } from 'express';
+import staticGzip from 'express-static-gzip';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import type { Config } from './config.ts';
@@ -76,13 +77,20 @@ const logged =
     next();
   };
 
-/** Files with a hash in their name never change; every other address is a view of the one page. */
+/**
+ * Files with a hash in their name never change; every other address is a view of the one page. Texts were packed when
+ * the pages were built.
+ */
 function servePages(app: Express, pages: string): void {
-  app.use('/assets', express.static(resolve(pages, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
-  app.use(express.static(pages, { index: false }));
-  app.get(/^\/(?!api\/)/, (_request, response) => {
+  const packed = { enableBrotli: true, orderPreference: ['br', 'gz'] };
+  const forEver = { immutable: true, maxAge: '1y', fallthrough: false };
+  app.use('/assets', staticGzip(resolve(pages, 'assets'), { ...packed, serveStatic: forEver }));
+  const files = staticGzip(pages, { ...packed, index: false });
+  app.use(files);
+  app.get(/^\/(?!api\/)/, (request, response, next) => {
     response.setHeader('Cache-Control', 'no-cache');
-    response.sendFile(resolve(pages, 'index.html'));
+    request.url = '/index.html';
+    files(request, response, next);
   });
 }
 

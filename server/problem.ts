@@ -35,7 +35,10 @@ const DATABASE_GONE = new Set([
 /** What any thrown thing is to be answered with; undefined for a bug. */
 export function problemOf(error: unknown): Problem | undefined {
   if (error instanceof Problem) return error;
-  const { code, type, cause, message } = error as { code?: string; type?: string; cause?: unknown; message?: string };
+  const { code, status, type, cause, message } = error as Partial<Record<'code' | 'type' | 'message', string>> & {
+    status?: number;
+    cause?: unknown;
+  };
   if (type === 'entity.too.large')
     return new Problem(
       413,
@@ -45,7 +48,8 @@ export function problemOf(error: unknown): Problem | undefined {
   if (type === 'entity.parse.failed') return new Problem(400, 'not-json', 'The request is not readable JSON.');
   if (type === 'charset.unsupported' || type === 'encoding.unsupported')
     return new Problem(415, 'not-json', 'Send the request as JSON in UTF-8.');
-  if ((code !== undefined && DATABASE_GONE.has(code)) || message === 'Pool is closed.') {
+  // A file that is not there has a status of its own.
+  if ((status === undefined && code !== undefined && DATABASE_GONE.has(code)) || message === 'Pool is closed.') {
     return new Problem(
       503,
       'database-away',

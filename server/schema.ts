@@ -13,11 +13,11 @@ import {
 import type { PlanEdit } from '../contract/plan.ts';
 import type { TAKE_SOURCES } from '../contract/take.ts';
 import type { RestStyle } from '../core/counting/school.ts';
-import { type SchoolId } from '../core/counting/schools.ts';
+import type { SchoolId } from '../core/counting/schools.ts';
 import type { NamingId } from '../core/wording/valueNames.ts';
 import type { MarkBorder } from '../core/judging/mark.ts';
 import type { Ages, Windows } from '../core/judging/windows.ts';
-import { type TakeResult } from '../contract/takeResult.ts';
+import type { TakeResult } from '../contract/takeResult.ts';
 
 /** JSON in a long text column: MariaDB's own JSON type is one, and hands back a string. */
 function json<T>(name: string) {

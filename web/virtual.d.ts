@@ -1,12 +1,5 @@
-declare module 'virtual:validators' {
-  type Validator = (data: unknown) => boolean;
-  export const isSessionState: Validator;
-  export const isClassList: Validator;
-  export const isClassDetail: Validator;
-  export const isPatternList: Validator;
-  export const isPlanList: Validator;
-  export const isMastery: Validator;
-  export const isJudgingPreview: Validator;
-  export const isTakeDetail: Validator;
-  export const isErrorBody: Validator;
+/** Does what arrived fit the contract? See validatorsPlugin.ts. */
+declare module 'virtual:fits/*' {
+  const fits: (data: unknown) => boolean;
+  export default fits;
 }

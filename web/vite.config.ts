@@ -1,11 +1,24 @@
 import { fileURLToPath } from 'node:url';
+import { constants } from 'node:zlib';
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
+import { compression, defineAlgorithm } from 'vite-plugin-compression2';
 import { validatorsPlugin } from './validatorsPlugin.ts';
 
 export default defineConfig({
   root: fileURLToPath(new URL('.', import.meta.url)),
-  plugins: [react(), validatorsPlugin()],
+  plugins: [
+    react(),
+    validatorsPlugin(),
+    // Beside each file of text: what is sent to a browser that takes it.
+    compression({
+      include: /\.(js|css|html|svg|json)$/,
+      algorithms: [
+        defineAlgorithm('brotliCompress', { params: { [constants.BROTLI_PARAM_QUALITY]: 11 } }),
+        defineAlgorithm('gzip', { level: 9 }),
+      ],
+    }),
+  ],
   build: {
     outDir: '../dist/web',
     emptyOutDir: true,

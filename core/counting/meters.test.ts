@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { patternOf } from '../rhythm/arbitrary.test-helper.ts';
 import type { ValueLetter } from '../rhythm/value.ts';
 import { countPattern, plainCounts } from './count.ts';
-import { type SchoolId } from './schools.ts';
+import type { SchoolId } from './schools.ts';
 
 /**
  * One line in every school side by side, from one kind of meter to the next; a school that is not there refuses the

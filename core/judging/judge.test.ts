@@ -13,7 +13,7 @@ import { accuracyOf, markOf } from './mark.ts';
 import { randomFrom } from '../random.ts';
 import { simulateTake } from './simulatedChild.ts';
 import { windowsFor } from './windows.ts';
-import { type TakeResult } from './takeResult.ts';
+import type { TakeResult } from './takeResult.ts';
 
 const verdicts = (result: TakeResult) => result.notes.map(({ verdict }) => verdict);
 

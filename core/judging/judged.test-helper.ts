@@ -1,4 +1,4 @@
-import { type Pattern } from '../rhythm/pattern.ts';
+import type { Pattern } from '../rhythm/pattern.ts';
 import { patternOf } from '../rhythm/arbitrary.test-helper.ts';
 import { adviceOn } from '../wording/advice.ts';
 import { misreadingSentence } from '../wording/misreadingSentences.ts';

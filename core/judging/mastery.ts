@@ -1,7 +1,7 @@
 import { ELEMENT_IDS, type ElementId, elementsOf } from '../rhythm/elements.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
 import { isAboutTake } from './misreadings/table.ts';
-import { type TakeResult } from './takeResult.ts';
+import type { TakeResult } from './takeResult.ts';
 
 /** How well one element is known. */
 export interface Mastery {

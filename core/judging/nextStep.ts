@@ -1,5 +1,5 @@
 import { isAboutTake } from './misreadings/table.ts';
-import { type TakeResult } from './takeResult.ts';
+import type { TakeResult } from './takeResult.ts';
 
 /** What is needed of a take to choose what comes next. */
 export interface TakeSoFar {

@@ -1,6 +1,6 @@
 import { equal, frac, toNumber } from '../rhythm/fraction.ts';
 import { beatOf } from '../rhythm/meter.ts';
-import { type Schedule, type ScheduledEvent } from '../timing/schedule.ts';
+import type { Schedule, ScheduledEvent } from '../timing/schedule.ts';
 
 /** A written event as the misreadings look at it. Times in seconds at the set tempo, lengths in counted beats. */
 export interface ScoreEvent {

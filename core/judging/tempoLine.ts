@@ -1,7 +1,7 @@
 import type { Pattern } from '../rhythm/pattern.ts';
 import { scheduleOf } from '../timing/schedule.ts';
 import type { Bpm, Seconds } from '../timing/units.ts';
-import { type TakeResult } from './takeResult.ts';
+import type { TakeResult } from './takeResult.ts';
 
 /** A clap of a take with its note. */
 export interface Paired {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { countPattern, eventsOf } from '../counting/count.ts';
-import { type SchoolId } from '../counting/schools.ts';
+import type { SchoolId } from '../counting/schools.ts';
 import { mixed } from '../rhythm/fraction.ts';
 import { patternOf } from '../rhythm/arbitrary.test-helper.ts';
 import { placePattern } from '../rhythm/place.ts';

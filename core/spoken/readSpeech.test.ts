@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { everydayPattern, patternOf } from '../rhythm/arbitrary.test-helper.ts';
 import { printRhythm } from '../rhythm/text.ts';
 import { countPattern, plainCounts } from '../counting/count.ts';
-import { type SchoolId } from '../counting/schools.ts';
+import type { SchoolId } from '../counting/schools.ts';
 import { SPOKEN_SCHOOLS, recognise, readSpeech } from './readSpeech.ts';
 
 function read(text: string, school: SchoolId, meter = { upper: 4, lower: 4 }): string[] {

@@ -1,6 +1,6 @@
 import type { Chunk } from '../leading/chunks.ts';
 import type { CountInKind } from '../leading/countIn.ts';
-import { type Channel } from '../leading/cueSounds.ts';
+import type { Channel } from '../leading/cueSounds.ts';
 import type { HandMove } from '../leading/hands.ts';
 import { type Activity, MOST_PASSES, MOST_REST_BEATS, type PlanTrouble, type Who } from '../leading/plan.ts';
 import type { Role, Section } from '../leading/timetable.ts';

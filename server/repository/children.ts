@@ -2,7 +2,7 @@ import { and, asc, eq } from 'drizzle-orm';
 import type { Database } from '../database.ts';
 import { children, classes } from '../schema.ts';
 import { touchClass } from './classes.ts';
-import { type Child } from '../../contract/child.ts';
+import type { Child } from '../../contract/child.ts';
 
 export async function listChildren(db: Database, classId: string): Promise<Child[]> {
   return db

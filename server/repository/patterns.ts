@@ -1,7 +1,7 @@
 import { and, asc, eq, sql } from 'drizzle-orm';
 import type { Database } from '../database.ts';
 import { classes, patterns } from '../schema.ts';
-import { type PatternEdit, type SavedPattern } from '../../contract/pattern.ts';
+import type { PatternEdit, SavedPattern } from '../../contract/pattern.ts';
 
 const shown = { id: patterns.id, title: patterns.title, text: patterns.text };
 

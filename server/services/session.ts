@@ -3,7 +3,7 @@ import type { Database } from '../database.ts';
 import { NOBODYS_HASH, passwordFits } from '../password.ts';
 import { Problem } from '../problem.ts';
 import { addSession, findTeacherByName, removeSession, sessionFinder } from '../repository/teachers.ts';
-import { type SignIn, type Teacher } from '../../contract/session.ts';
+import type { SignIn, Teacher } from '../../contract/session.ts';
 
 /** A school day and the evening after it, for two weeks. */
 export const SESSION_MS = 14 * 24 * 3600 * 1000;

@@ -1,4 +1,4 @@
-import { isErrorBody } from 'virtual:validators';
+import fitsError from 'virtual:fits/error';
 import type { TextError } from '../../core/rhythm/text.ts';
 
 /** A request that came to nothing: the server's own sentence, or ours when it could not be reached. */
@@ -39,7 +39,7 @@ async function request(method: string, path: string, body?: unknown): Promise<un
   // Not our server's answer, but the page of a network's sign-in, or of a proxy: whatever its status, nothing arrived.
   const answer: unknown = await response.json().catch(() => undefined);
   if (response.ok && answer !== undefined) return answer;
-  if (!isErrorBody(answer)) throw new ApiProblem(0, 'away', AWAY);
+  if (!fitsError(answer)) throw new ApiProblem(0, 'away', AWAY);
   const { code, message, field, at } = (
     answer as { error: { code: string; message: string; field?: string; at?: TextError } }
   ).error;

@@ -1,7 +1,7 @@
 import { Suspense, lazy } from 'react';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 import { SWRConfig } from 'swr';
-import { useSession } from '../api/hooks.ts';
+import { useSession } from '../api/session.ts';
 import { SignInPage } from '../pages/signIn/SignInPage.tsx';
 import { Notice } from '../ui/Notice.tsx';
 import { HOME, ROUTES } from './routes.ts';

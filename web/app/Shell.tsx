@@ -6,7 +6,7 @@ import { remove } from '../api/client.ts';
 import { useSendOutbox, useWaitingTakes } from '../take/useOutbox.ts';
 import { ROUTES } from './routes.ts';
 import { OutboxNote } from './OutboxNote.tsx';
-import { type Teacher } from '../../contract/session.ts';
+import type { Teacher } from '../../contract/session.ts';
 
 export default function Shell({ teacher, onSignedOut }: { teacher: Teacher; onSignedOut: () => void }) {
   const waiting = useWaitingTakes(teacher.id);

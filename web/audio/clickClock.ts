@@ -1,6 +1,6 @@
 import { clickSamples } from '../../core/sound/sounds.ts';
 import { audioContext, awake, heardAt } from './context.ts';
-import { type BeatTime } from '../../core/timing/pulses.ts';
+import type { BeatTime } from '../../core/timing/pulses.ts';
 
 /** Quiet to start with (handbook §10). */
 const CLICK_LEVEL = 0.35;

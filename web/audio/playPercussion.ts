@@ -1,7 +1,7 @@
 import { type Struck, clickSamples, synthesise } from '../../core/sound/sounds.ts';
 import { bufferOf, play } from './clickClock.ts';
 import { audioContext, awake } from './context.ts';
-import { type BeatTime } from '../../core/timing/pulses.ts';
+import type { BeatTime } from '../../core/timing/pulses.ts';
 
 const LEVELS = { click: 0.25, clap: 0.5 };
 

@@ -1,5 +1,5 @@
 import { Beam, Dot, Renderer, Stave, StaveNote, StaveTie, TickContext, Tuplet, VexFlow } from 'vexflow/core';
-import fontUrl from '@vexflow-fonts/bravura/bravura.woff2?url';
+import fontUrl from '../styles/fonts/harbour.woff2?url';
 import { beams } from '../../core/rhythm/beams.ts';
 import type { PlacedEvent } from '../../core/rhythm/place.ts';
 import { NOTES_HEIGHTS } from './heights.ts';
@@ -9,6 +9,9 @@ import { type RulerMeasure, type RulerSize, type RulerSystem, xOf } from './layo
 const DURATION = { w: 'w', h: 'h', q: 'q', e: '8', s: '16', t: '32' } as const;
 /** How large the signs are drawn. */
 const ZOOM: Readonly<Record<RulerSize, number>> = { desk: 1.15, board: 2 };
+
+/** The signs that rhythm needs; made by `npm run music-font`. */
+const MUSIC_FONT = 'Harbour';
 
 /** In the engraver's own units: the one line of the rhythm, and how far a bar line stands before its beat. */
 const LINE_Y = 60;
@@ -21,9 +24,9 @@ let ready: Promise<void> | undefined;
 /** Loads the music font once. */
 export function engravingReady(): Promise<void> {
   ready ??= (async () => {
-    const font = new FontFace('Bravura', `url(${fontUrl})`);
+    const font = new FontFace(MUSIC_FONT, `url(${fontUrl})`);
     document.fonts.add(await font.load());
-    VexFlow.setFonts('Bravura');
+    VexFlow.setFonts(MUSIC_FONT);
   })();
   return ready;
 }
@@ -148,7 +151,7 @@ function drawLine(
 function drawMeter(context: Context, measure: RulerMeasure, y: number, x: number): void {
   const { upper, lower } = measure.placed.meter;
   context.save();
-  context.setFont('Bravura', METER_SIZE, '');
+  context.setFont(MUSIC_FONT, METER_SIZE, '');
   const digits = (n: number) => [...String(n)].map((digit) => String.fromCodePoint(0xe080 + Number(digit))).join('');
   const centred = (text: string) => x - context.measureText(text).width / 2 + 8;
   const [top, bottom] = [digits(upper), digits(lower)];

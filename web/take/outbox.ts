@@ -1,5 +1,5 @@
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
-import { isTakeDetail } from 'virtual:validators';
+import fitsTake from 'virtual:fits/take';
 import type { TakeDetail, TakeUpload } from '../../contract/take.ts';
 import { ApiProblem, put, putSound } from '../api/client.ts';
 
@@ -82,7 +82,7 @@ async function send(teacherId: string): Promise<boolean> {
       // A recording that is not taken any more (the class keeps none now) does not hold up the take.
       if (take.sound) await putSound(`/takes/${take.id}/recording`, take.sound);
       await dropTake(take.id);
-      if (isTakeDetail(stored)) for (const listener of arrivals) listener(stored as TakeDetail);
+      if (fitsTake(stored)) for (const listener of arrivals) listener(stored as TakeDetail);
     } catch (error) {
       if (!(error instanceof ApiProblem) || error.worthRetrying) return false;
       await keepTake({ ...take, refused: error.message });

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { useRefresh } from '../api/hooks.ts';
+import { useRefresh } from '../api/useRefresh.ts';
 import { type Waiting, onOutboxChange, sendTakes, waitingTakes } from './outbox.ts';
 
 const AGAIN_MS = 4_000;

@@ -1,6 +1,6 @@
 import { useId } from 'react';
 import useSWRMutation from 'swr/mutation';
-import { useRefresh } from '../api/hooks.ts';
+import { useRefresh } from '../api/useRefresh.ts';
 
 export interface Save<Arg> {
   /** @returns true when it is saved; else `problem` says why not, and what was typed stays */

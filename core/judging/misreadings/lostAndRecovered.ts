@@ -1,4 +1,4 @@
-import { type MisreadingKind } from './hypothesis.ts';
+import type { MisreadingKind } from './hypothesis.ts';
 
 /** Found where a stretch of claps follows nothing, and all is right after it. */
 export const lostAndRecovered: MisreadingKind = {

@@ -1,5 +1,5 @@
 import type { Score } from '../scoreEvents.ts';
-import { type Hypothesis, type MisreadingKind } from './hypothesis.ts';
+import type { Hypothesis, MisreadingKind } from './hypothesis.ts';
 
 function atSpeed(speed: number): (score: Score) => Hypothesis[] {
   return (score) => {

@@ -1,4 +1,4 @@
-import { type MisreadingKind } from './hypothesis.ts';
+import type { MisreadingKind } from './hypothesis.ts';
 
 /** Found where the end of the take has no claps. */
 export const stoppedEarly: MisreadingKind = {

@@ -2,7 +2,7 @@ import { type FormEvent, useEffect, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import Table from 'react-bootstrap/Table';
-import { isJudgingPreview } from 'virtual:validators';
+import fitsPreview from 'virtual:fits/judging-preview';
 import type { JudgingPreview, JudgingTrial } from '../../../contract/judging.ts';
 import { MARK_BORDERS, type MarkBorder } from '../../../core/judging/mark.ts';
 import { windowsFor } from '../../../core/judging/windows.ts';
@@ -24,7 +24,7 @@ function usePreview(classId: string, trial: JudgingTrial) {
       post(`/classes/${classId}/judging-preview`, trial)
         .then((answer) => {
           setProblem(undefined);
-          if (isJudgingPreview(answer)) setPreview(answer as JudgingPreview);
+          if (fitsPreview(answer)) setPreview(answer as JudgingPreview);
         })
         .catch((error: Error) => setProblem(error));
     }, TYPING_MS);

@@ -8,7 +8,7 @@ import { Notice } from '../../ui/Notice.tsx';
 import { useKeys } from '../../ui/useKeys.ts';
 import { MiniStrips } from './MiniStrips.tsx';
 import './patterns.scss';
-import { type SavedPattern } from '../../../contract/pattern.ts';
+import type { SavedPattern } from '../../../contract/pattern.ts';
 
 export default function PatternsPage() {
   const { data, error, mutate } = usePatterns();

@@ -1,7 +1,7 @@
 import { useEffect, useState, useSyncExternalStore } from 'react';
 import type { SavedPattern } from '../../../contract/pattern.ts';
 import { put } from '../../api/client.ts';
-import { useRefresh } from '../../api/hooks.ts';
+import { useRefresh } from '../../api/useRefresh.ts';
 import { type Draft, type DraftMoment, PatternDraft } from './patternDraft.ts';
 
 function later(action: () => void, ms: number): () => void {

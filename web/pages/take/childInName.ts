@@ -1,4 +1,4 @@
-import { type Child } from '../../../contract/child.ts';
+import type { Child } from '../../../contract/child.ts';
 
 /** The id of the child whose name stands in the name of a file as a word of its own; "" when there is none. */
 export function childInName(fileName: string, children: readonly Child[]): string {

@@ -1,4 +1,4 @@
-import { type InputMethod } from '../../take/inputs/calibration.ts';
+import type { InputMethod } from '../../take/inputs/calibration.ts';
 import { TASKS, type Task } from '../../take/taken.ts';
 import { useStored } from '../../ui/stored.ts';
 

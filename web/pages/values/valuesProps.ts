@@ -1,5 +1,5 @@
-import { type ValueLetter } from '../../../core/rhythm/value.ts';
-import { type NamingId } from '../../../core/wording/valueNames.ts';
+import type { ValueLetter } from '../../../core/rhythm/value.ts';
+import type { NamingId } from '../../../core/wording/valueNames.ts';
 
 /** What every part of the view works with. */
 export interface ValuesProps {

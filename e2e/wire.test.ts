@@ -1,0 +1,90 @@
+import type { Page } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { School, lookAround } from './browser.test-helper.ts';
+
+const KB = 1024;
+
+let school: School;
+
+beforeAll(async () => {
+  school = await School.open();
+});
+afterAll(() => school.close());
+
+/** Counts what comes over the wire, as it comes: packed, with its headers. */
+async function counting(page: Page) {
+  const wire = await page.context().newCDPSession(page);
+  await wire.send('Network.enable');
+  const asked = new Map<string, string>();
+  const files: { url: string; bytes: number }[] = [];
+  wire.on('Network.requestWillBeSent', ({ requestId, request }) => void asked.set(requestId, request.url));
+  wire.on('Network.loadingFinished', ({ requestId, encodedDataLength }) => {
+    const url = asked.get(requestId);
+    if (url) files.push({ url: new URL(url).pathname, bytes: encodedDataLength });
+  });
+  /** What came since it was asked last. */
+  return async () => {
+    await page.waitForLoadState('networkidle');
+    const since = files.splice(0);
+    return { kB: since.reduce((sum, { bytes }) => sum + bytes, 0) / KB, urls: since.map(({ url }) => url) };
+  };
+}
+
+describe('on the wire', () => {
+  it('the door costs at most 130 kB, a pattern with notes 250 more, and charts come only when one is shown', async () => {
+    const { page, context } = await school.visitor();
+    // The page came before anyone counted: once more, with nothing kept.
+    const received = await counting(page);
+    const wire = await context.newCDPSession(page);
+    await wire.send('Network.enable');
+    await wire.send('Network.clearBrowserCache');
+    await received();
+    await page.reload();
+    await page.getByRole('button', { name: /Look around/ }).waitFor();
+    const door = await received();
+    expect(door.urls).toContain('/');
+    expect(door.kB).toBeGreaterThan(30);
+    expect(door.kB).toBeLessThanOrEqual(130);
+
+    await lookAround(page);
+    await page.getByRole('link', { name: /Round the lighthouse/ }).click();
+    await page.locator('.lane-notes svg').first().waitFor();
+    const pattern = await received();
+    expect(pattern.kB).toBeGreaterThan(30);
+    expect(pattern.kB).toBeLessThanOrEqual(250);
+
+    await page.getByRole('link', { name: 'Take', exact: true }).click();
+    await page.getByRole('button', { name: /Start/ }).waitFor();
+    const take = await received();
+    expect([...door.urls, ...pattern.urls, ...take.urls].filter((url) => /Chart/.test(url))).toEqual([]);
+    await page.getByRole('link', { name: 'Class', exact: true }).click();
+    await page.getByRole('link', { name: /Lighthouse 4/ }).click();
+    await page.getByRole('button', { name: 'Ada', exact: true }).click();
+    await page.locator('.takes-cell a').first().click();
+    await page.getByText('How the mark came about').click();
+    await page.locator('.tempo-chart svg').first().waitFor();
+    expect((await received()).urls.filter((url) => /Chart/.test(url))).toHaveLength(1);
+    console.log(`door ${door.kB.toFixed(0)} kB, pattern ${pattern.kB.toFixed(0)} kB more`);
+  });
+
+  it('sends texts packed, and says so', async () => {
+    const page = await fetch(school.url, { headers: { 'Accept-Encoding': 'br' } });
+    expect(page.headers.get('content-encoding')).toBe('br');
+    expect(page.headers.get('content-type')).toMatch(/text\/html/);
+    expect(page.headers.get('cache-control')).toBe('no-cache');
+    const script = /src="(\/assets\/[^"]+\.js)"/.exec(await page.text())![1]!;
+    for (const [accepts, sent] of [
+      ['br, gzip', 'br'],
+      ['gzip', 'gzip'],
+      ['identity', null],
+    ] as const) {
+      const { headers } = await fetch(school.url + script, { headers: { 'Accept-Encoding': accepts } });
+      expect(headers.get('content-encoding')).toBe(sent);
+      expect(headers.get('content-type')).toMatch(/javascript/);
+      expect(headers.get('cache-control')).toContain('immutable');
+    }
+    expect((await fetch(`${school.url}/assets/none.js`)).status).toBe(404);
+    const view = await fetch(`${school.url}/classes`, { headers: { 'Accept-Encoding': 'gzip' } });
+    expect([view.status, view.headers.get('content-encoding')]).toEqual([200, 'gzip']);
+  });
+});

@@ -1,0 +1,4 @@
+import { buildPages } from './buildPages.ts';
+import { buildServer } from './buildServer.ts';
+
+await Promise.all([buildPages(), buildServer()]);

@@ -1,0 +1,64 @@
+import { type ChildProcess, fork } from 'node:child_process';
+import { once } from 'node:events';
+import { readFileSync, readdirSync } from 'node:fs';
+import { builtinModules } from 'node:module';
+import { join, resolve } from 'node:path';
+import { createInterface } from 'node:readline';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { BUILT_SERVER, buildServer } from '../scripts/buildServer.ts';
+import { freshDatabase } from './testServer.test-helper.ts';
+
+beforeAll(buildServer);
+
+/** Starts the built server; rejects with what it said when it ends instead. */
+async function startBuilt(databaseUrl: string): Promise<{ server: ChildProcess; url: string }> {
+  const server = fork(resolve(BUILT_SERVER, 'main.js'), {
+    execArgv: [],
+    env: { PATH: process.env['PATH'], DATABASE_URL: databaseUrl, PORT: '0', PAGES: '', LOG_LEVEL: 'info' },
+    silent: true,
+  });
+  let said = '';
+  server.stderr!.on('data', (data: Buffer) => (said += data.toString()));
+  for await (const line of createInterface({ input: server.stdout! })) {
+    const { url } = JSON.parse(line) as { url?: string };
+    if (url) return { server, url };
+  }
+  throw new Error(said);
+}
+
+describe('the built server', () => {
+  it('two started at once on an empty database both come up, and stop in good order', async () => {
+    const databaseUrl = await freshDatabase();
+    const both = await Promise.all([startBuilt(databaseUrl), startBuilt(databaseUrl)]);
+    for (const { server, url } of both) {
+      expect(await (await fetch(`${url}/healthz`)).json()).toEqual({ ok: true });
+      expect((await fetch(`${url}/api/patterns`)).status).toBe(401);
+      server.kill('SIGTERM');
+      expect((await once(server, 'exit'))[0]).toBe(0);
+    }
+  });
+
+  it('needs no package that is only for development', () => {
+    const { dependencies } = JSON.parse(readFileSync('package.json', 'utf8')) as {
+      dependencies: Record<string, string>;
+    };
+    const files = readdirSync(BUILT_SERVER).filter((name) => name.endsWith('.js'));
+    const needed = files
+      .flatMap((name) => [
+        ...readFileSync(join(BUILT_SERVER, name), 'utf8').matchAll(/(?:from|import) ?"([^".][^"]*)"/g),
+      ])
+      .map(([, name]) =>
+        name!
+          .split('/')
+          .slice(0, name!.startsWith('@') ? 2 : 1)
+          .join('/'),
+      )
+      .filter((name) => !name.startsWith('node:') && !builtinModules.includes(name));
+    expect(needed).toContain('express');
+    expect([...new Set(needed)].filter((name) => !(name in dependencies))).toEqual([]);
+  });
+
+  it('says in a sentence what it lacks', async () => {
+    await expect(startBuilt('')).rejects.toThrow('DATABASE_URL is missing');
+  });
+});
