@@ -7,7 +7,7 @@ export default defineConfig({
     projects: [
       {
         extends: true,
-        test: { name: 'units', include: ['{core,contract,cli,web,demo,scripts}/**/*.test.ts'], testTimeout: 30_000 },
+        test: { name: 'units', include: ['{core,contract,cli,web,demo,scripts}/**/*.test.{ts,tsx}'], testTimeout: 30_000 },
       },
       {
         extends: true,

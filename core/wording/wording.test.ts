@@ -1,0 +1,263 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { judgeTake } from '../judging/judgeTake.ts';
+import { advised, judged, resultOf, sentencesOf } from '../judging/judged.test-helper.ts';
+import { MARK_BORDERS } from '../judging/mark.ts';
+import { hardestMeasure } from '../judging/nextStep.ts';
+import { simulate } from '../judging/simulatedChild.ts';
+import { everydayPattern, patternOf } from '../rhythm/arbitrary.test-helper.ts';
+import { barCheck } from '../rhythm/barCheck.ts';
+import { FASTEST_BPM, SLOWEST_BPM } from '../timing/limits.ts';
+import { adviceOn } from './advice.ts';
+import { feetAndHoldsSentences } from './feetAndHolds.ts';
+import { chunkName, durationText, nextText, planTroubleText } from './leadWords.ts';
+import { markArithmetic } from './markArithmetic.ts';
+import { misreadingTitle } from './misreadingSentences.ts';
+import { measureText, placeHeading, placeText } from './places.ts';
+import { counted, listed } from './plurals.ts';
+import { barTroubleText, takeTroubleText } from './troubles.ts';
+import { capital, inNaming, measureName } from './valueNames.ts';
+import { PLAIN_VOICE, type Voice, voiceOf } from './voice.ts';
+
+const CROTCHETS: Voice = { ...PLAIN_VOICE, naming: 'crotchets' };
+/** Beats at 60 as a child claps them: nothing too good to be true. */
+const human = (beats: readonly number[]) =>
+  beats.map((beat, i) => beat + [0.012, -0.015, 0.004, -0.008, 0.017, -0.01][i % 6]!);
+
+describe('words', () => {
+  it.each([
+    [1, 'step', undefined, '1 step'],
+    [0, 'step', undefined, '0 steps'],
+    [2, 'pass', 'passes', '2 passes'],
+  ])('%i %s: %s', (n, one, many, text) => expect(counted(n, one, many)).toBe(text));
+  it.each([
+    [[], ''],
+    [['2'], '2'],
+    [['2', '3'], '2 and 3'],
+    [['2', '3', '4'], '2, 3 and 4'],
+  ])('%j: %s', (words, text) => expect(listed(words)).toBe(text));
+  it.each([
+    ['{Measure+} and {measure}', 'Measures and measure', 'Bars and bar'],
+    ['a {q} in each {measure}', 'a quarter in each measure', 'a crotchet in each bar'],
+  ])('%s', (text, quarters, crotchets) =>
+    expect([inNaming(text, 'quarters'), inNaming(text, 'crotchets')]).toEqual([quarters, crotchets]),
+  );
+  it('a measure is a bar where crotchets are said', () => {
+    expect([measureName('quarters'), measureName('crotchets', true), capital('bar')]).toEqual([
+      'measure',
+      'bars',
+      'Bar',
+    ]);
+  });
+});
+
+describe('places', () => {
+  const beat = { n: 7, d: 2 };
+  it.each([
+    [{ played: 1, measure: 2, beat }, 'quarters', 'measure 2, beat 3 1/2', 'Measure 2, beat 3 1/2'],
+    [
+      { played: 5, measure: 2, timeThrough: 2, beat },
+      'quarters',
+      'measure 2, second time, beat 3 1/2',
+      'Measure 2, second time, beat 3 1/2',
+    ],
+    [
+      { played: 5, measure: 2, timeThrough: 1, beat },
+      'crotchets',
+      'bar 2, first time, beat 3 1/2',
+      'Bar 2, first time, beat 3 1/2',
+    ],
+    [{ played: 0, measure: 0, beat: { n: 4, d: 1 } }, 'quarters', 'the pickup, beat 4', 'Pickup, beat 4'],
+  ] as const)('%j: %s', (place, naming, inside, before) =>
+    expect([placeText(place, naming), placeHeading(place, naming)]).toEqual([inside, before]),
+  );
+  it('go on counting the times through', () =>
+    expect(measureText({ measure: 3, timeThrough: 5 }, 'quarters')).toBe('measure 3, 5th time'));
+});
+
+describe('a slip in a repeat', () => {
+  const text = '4/4 |: q q h | q. e q (q) :|';
+  // The second time the eighth comes on the beat.
+  const onsets = human([0, 1, 2, 4, 5.5, 6, 8, 9, 10, 12, 13, 14]);
+  it('is named by its written measure and the time through', () => {
+    const result = judged(text, 60, onsets);
+    expect(result.misreadings[0]).toMatchObject({ measure: 2, timeThrough: 2 });
+    expect(sentencesOf(patternOf(text), result)[0]).toMatch(/^Measure 2, second time, beat /);
+    expect(sentencesOf(patternOf(text), result, CROTCHETS)[0]).toMatch(/^Bar 2, second time, beat /);
+    expect(advised(text, 60, onsets).fix[0]).toMatch(/^Measure 2, second time/);
+  });
+  it('leads to a measure that can be practised', () =>
+    expect([2, undefined]).toContain(hardestMeasure(judged(text, 60, onsets))));
+  it('is the same whoever prepares the take', () => {
+    const settings = { ages: '9-10', onTimeMs: null, borders: null } as const;
+    const prepared = judgeTake({ patternText: text, bpm: 60, onsets }, settings);
+    if (!prepared.ok) throw new Error(prepared.trouble.code);
+    expect(prepared.result).toEqual(judged(text, 60, onsets, { ages: '9-10' }));
+  });
+  it('in whichever time it is, the places are written ones', () => {
+    fc.assert(
+      fc.property(everydayPattern, fc.nat({ max: 500 }), (pattern, seed) => {
+        const repeated = {
+          ...pattern,
+          pickup: false,
+          measures: pattern.measures.map((measure, i, all) => ({
+            ...measure,
+            ...(i === 0 ? { repeatStart: true as const } : {}),
+            ...(i === all.length - 1 ? { repeatEnd: true as const } : {}),
+          })),
+        };
+        fc.pre(barCheck(repeated).every(({ verdict }) => verdict === 'full'));
+        const { onsets: played } = simulate(repeated, 70, { spread: 0.03, leavesOut: 0.2 }, seed);
+        const { notes, extras, misreadings } = resultOf({ pattern: repeated, bpm: 70, onsets: played });
+        const last = barCheck(repeated).at(-1)!.number;
+        for (const { measure, timeThrough } of [...notes, ...extras, ...misreadings]) {
+          expect(measure >= 1 && measure <= last).toBe(true);
+          expect([1, 2]).toContain(timeThrough);
+        }
+        const half = notes.length / 2;
+        expect(notes.slice(0, half).every(({ timeThrough }) => timeThrough === 1)).toBe(true);
+      }),
+      { numRuns: 40 },
+    );
+  });
+});
+
+describe('advice', () => {
+  it.each([
+    ['4/4 q q q q', [0, 1.2, 2, 3], 'too late. Think ahead'],
+    ['4/4 q q q q', [0, 0.8, 2, 3], 'too early. Wait for the beat'],
+    ['4/4 q q q q', [0, 1, 2, 3, 4.1], 'you went on after the end'],
+    ['4/4 q q q q', [0, 1, 1.08, 2, 3], 'one clap was heard as two'],
+  ])('%s, played %j: %s', (text, onsets, words) => expect(advised(text, 60, onsets).fix.join(' ')).toContain(words));
+  it('says first what went well', () => {
+    expect(advised('4/4 (w)', 60, []).well).toBe('You kept every rest.');
+    expect(advised('4/4 q q q q | q q q q', 60, [0, 1, 2, 3, 4, 5, 6.2]).well).toBe(
+      '6 of 8 notes were right on time. You kept a steady beat.',
+    );
+    expect(advised('4/4 q q q q', 60, []).well).toBe('');
+  });
+  it('speaks as the class does', () => {
+    const [text, onsets] = ['4/4 h q q', human([0, 1, 2, 3])] as const;
+    expect(advised(text, 60, onsets, CROTCHETS).fix[0]).toMatch(/^Bar 1, beat 1: .*minim/);
+    expect(misreadingTitle('dot-too-long', CROTCHETS)).not.toMatch(/quarter|\{/);
+  });
+  it('never has a hole in it, whatever was played', () => {
+    fc.assert(
+      fc.property(everydayPattern, fc.nat({ max: 999 }), fc.boolean(), (pattern, seed, free) => {
+        const { onsets } = simulate(
+          pattern,
+          80,
+          { spread: 0.06, leavesOut: 0.25, habits: { 'rest-clapped': 0.5 } },
+          seed,
+        );
+        const result = resultOf({ pattern, bpm: 80, onsets, free });
+        const { well, fix } = adviceOn(result, pattern, CROTCHETS);
+        const lines = markArithmetic(result, free ? undefined : 80, MARK_BORDERS, CROTCHETS);
+        for (const sentence of [well, ...fix, ...lines])
+          expect(sentence).not.toMatch(/undefined|NaN|[{}]|measure|object/i);
+        for (const sentence of [...fix, ...lines]) expect(sentence).toMatch(/[.%]$/);
+      }),
+      { numRuns: 60 },
+    );
+  });
+});
+
+describe('the arithmetic behind a mark', () => {
+  const lines = (text: string, onsets: readonly number[], more = {}) =>
+    markArithmetic(judged(text, 60, onsets, more), 'free' in more ? undefined : 60, MARK_BORDERS, PLAIN_VOICE);
+  it('counts what was on time, off and too many, and names the border', () => {
+    const [points, tempo, beat] = lines('4/4 q q q q | q q q q', [0, 1, 2.17, 3, 3.5, 4, 5, 6]);
+    expect(points).toBe(
+      '(6 on time + half of 1 early or late − half of 1 too many) ÷ 8 notes = 75 %. Mark 2: at least 60 %.',
+    );
+    expect(tempo).toMatch(/^Click at 60, played at 6\d|^Click at 60, played at 60/);
+    expect(beat).toMatch(/^With the beat itself, the child not followed: [\d.]+ % of the notes\.$/);
+  });
+  it('has no click in a free take, and nothing of the beat', () => {
+    const free = lines('4/4 q q q q', [5, 6, 7, 8], { free: true });
+    expect(free[1]).toMatch(/^No click; played at about 60\. tempo kept; unsteadiness 0 ms\.$/);
+    expect(free).toHaveLength(2);
+  });
+  it('says where the child was followed', () => {
+    const said = lines('4/4 q q (q) q | q e e h | q q q q', human([0, 1, 2, 3, 4, 4.5, 5, 7, 8, 9, 10]));
+    expect(said.at(-1)).toBe(
+      'A beat ahead since measure 1, beat 4; followed from there, so what came after counts as it was clapped.',
+    );
+  });
+  it('tells feet and held notes', () => {
+    const more = { feet: [0, 1, 2, 3, 3.5], releases: [1.9, 2.5, 3.5] };
+    const said = lines('4/4 h q q', [0, 2, 3], more);
+    expect(said.at(-2)).toBe(
+      'Feet: 4 of 4 beats, 1 step too many, 0 ms ahead of the beat on the whole (taken off); hands 0 ms after the feet, give or take 0 ms.',
+    );
+    expect(said.at(-1)).toBe('Measure 1, beat 1: held 1.9 s of 2 s.');
+    expect(feetAndHoldsSentences(judged('4/4 h q q', 60, [0, 2, 3], more), CROTCHETS)[1]).toBe(
+      'Long notes: the one there is was held for its time.',
+    );
+  });
+  it.each([
+    [[0.03, 1.03, 2.03, 3.03], '30 ms behind the click'],
+    [[-0.03, 0.97, 1.97, 2.97], '30 ms ahead of the click'],
+    [[0, 1, 2, 3], 'With the click'],
+  ])('%j: %s', (onsets, words) => expect(lines('4/4 q q q q', onsets)[1]).toContain(words));
+});
+
+describe('troubles', () => {
+  it.each([
+    ['4/4 q q q', 'measure 1 is 1 beat short', 'bar 1 is 1 beat short'],
+    ['4/4 q q q q. ', 'measure 1 is 1/2 beat too long', 'bar 1 is 1/2 beat too long'],
+    ['3/8 e e e', undefined, undefined],
+  ])('%s: %s', (text, quarters, crotchets) => {
+    const [report] = barCheck(patternOf(text));
+    expect([barTroubleText(report!, 'quarters'), barTroubleText(report!, 'crotchets')]).toEqual([quarters, crotchets]);
+  });
+  it('say the bounds of the tempo', () => {
+    expect(planTroubleText({ code: 'tempo', bpm: 500 }, 'quarters')).toBe(
+      `the tempo must be from ${SLOWEST_BPM} to ${FASTEST_BPM} beats a minute, not 500`,
+    );
+    expect(planTroubleText({ code: 'range', last: 4 }, 'crotchets')).toContain('bars 1 to 4');
+    expect(takeTroubleText({ code: 'tempo', bpm: 0 } as never, 'quarters')).toMatch(/tempo/);
+  });
+});
+
+describe('words of a run', () => {
+  it.each([
+    [{ from: 1, to: 1, whole: false }, 'measure 1', 'bar 1'],
+    [{ from: 2, to: 3, whole: false }, 'measures 2-3', 'bars 2-3'],
+    [{ from: 1, to: 4, whole: true }, 'all', 'all'],
+  ])('%j: %s', (chunk, quarters, crotchets) =>
+    expect([chunkName(chunk, 'quarters'), chunkName(chunk, 'crotchets')]).toEqual([quarters, crotchets]),
+  );
+  it.each([
+    [59.4, '59 s'],
+    [60, '1 min 00 s'],
+    [3599.6, '60 min 00 s'],
+  ])('%f seconds are %s', (seconds, text) => expect(durationText(seconds)).toBe(text));
+  it('of what comes next name only what is another', () => {
+    const chunk = { from: 1, to: 1, whole: false };
+    const now = { role: 'together', activity: 'clap', pass: 1, chunk, bpm: 60 } as never;
+    const next = (change: object) => nextText(now, { ...(now as object), ...change } as never, 1, 'quarters');
+    expect(next({})).toBe('the same again');
+    expect(next({ bpm: 72 })).toBe('at 72');
+    expect(next({ pass: 2, activity: 'say' })).toBe('say the counts');
+    expect(next({ chunk: { from: 2, to: 2, whole: false } })).toBe('measure 2');
+    expect(nextText(now, { ...(now as object), bpm: 80 } as never, 0.5, 'quarters')).toBe('at 40');
+  });
+});
+
+describe('the voice of a class', () => {
+  it('is its way of counting and its names; without a class a plain one', () => {
+    expect(voiceOf(undefined)).toEqual(PLAIN_VOICE);
+    const words = {
+      school: 'ta',
+      rests: null,
+      houseWords: { ta: { quarter: 'doo' } },
+      wordSet: null,
+      naming: 'crotchets',
+    };
+    expect(voiceOf(words as never)).toMatchObject({
+      counts: { school: 'ta', houseWords: { quarter: 'doo' } },
+      naming: 'crotchets',
+    });
+  });
+});

@@ -1,0 +1,88 @@
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { READY_PLANS } from '../../../core/leading/plan.ts';
+import { timetable } from '../../../core/leading/timetable.ts';
+import { patternOf } from '../../../core/rhythm/arbitrary.test-helper.ts';
+import { leadCommands } from './leadCommands.ts';
+
+const made = timetable(
+  patternOf('4/4 q q h | w | h h'),
+  { ...READY_PLANS[0]!, chunks: { kind: 'whole' }, ladder: [{ bpm: 60, passes: 3 }], twoLines: false },
+  { school: 'numbers' },
+);
+if (!made.ok) throw new Error(made.trouble.code);
+const table = made.timetable;
+
+const run = {
+  rate: 1,
+  moment: { measure: 1 },
+  setRate: vi.fn(),
+  go: vi.fn(),
+  goToMeasure: vi.fn(),
+  toggle: vi.fn(),
+  loop: vi.fn(),
+};
+const setCovered = vi.fn();
+const onEnd = vi.fn();
+const fullScreen = vi.fn();
+
+function press(key: string, { pass = 2, covered = 0, rate = 1, measure = 1 } = {}) {
+  Object.assign(run, { rate, moment: { measure } });
+  const section = table.sections.find((one) => one.pass === pass)!;
+  const commands = leadCommands({ run: run as never, table, section, covered, setCovered, fullScreen, onEnd });
+  commands.keys[key]!(new Event('keydown') as KeyboardEvent);
+  return { section, commands };
+}
+
+beforeEach(() => void vi.clearAllMocks());
+
+describe('keys of a run', () => {
+  it.each([
+    ['ArrowUp', 1, 1.05],
+    ['ArrowDown', 1, 0.95],
+    ['ArrowUp', 1.1, 1.15],
+    ['h', 1, 0.5],
+    ['h', 0.5, 1],
+  ])('%s at %f of the tempo: %f', (key, rate, then) => {
+    press(key, { rate });
+    expect(run.setRate).toHaveBeenCalledExactlyOnceWith(then);
+  });
+  it.each([
+    ['ArrowRight', 2, 3],
+    ['PageDown', 2, 3],
+    ['ArrowRight', 3, 3],
+    ['ArrowLeft', 2, 1],
+    ['PageUp', 1, 1],
+    ['a', 2, 2],
+  ])('%s in pass %i goes to pass %i', (key, pass, then) => {
+    press(key, { pass });
+    expect(run.go).toHaveBeenCalledExactlyOnceWith(table.sections.find((one) => one.pass === then)!.from);
+  });
+  it.each([
+    [']', 1, 2],
+    [']', 2, 2],
+    ['[', 1, 0],
+    ['[', -1, 0],
+  ])('%s in measure %i goes to measure %i', (key, measure, then) => {
+    press(key, { measure });
+    expect(run.goToMeasure).toHaveBeenCalledExactlyOnceWith(then);
+  });
+  it('cover one more measure, never more than there are, and uncover all', () => {
+    press('c', { covered: 1 });
+    expect(setCovered).toHaveBeenLastCalledWith(2);
+    const { commands } = press('c', { covered: 3 });
+    expect(setCovered).toHaveBeenLastCalledWith(3);
+    expect(commands.allCovered).toBe(true);
+    press('u', { covered: 3 });
+    expect(setCovered).toHaveBeenLastCalledWith(0);
+  });
+  it.each([
+    [' ', run.toggle],
+    ['l', run.loop],
+    ['f', fullScreen],
+    ['Escape', onEnd],
+  ])('“%s” does its own', (key, done) => {
+    press(key);
+    expect(done).toHaveBeenCalledOnce();
+    expect(run.go).not.toHaveBeenCalled();
+  });
+});
