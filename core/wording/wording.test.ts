@@ -188,7 +188,8 @@ describe('the arithmetic behind a mark', () => {
     const more = { feet: [0, 1, 2, 3, 3.5], releases: [1.9, 2.5, 3.5] };
     const said = lines('4/4 h q q', [0, 2, 3], more);
     expect(said.at(-2)).toBe(
-      'Feet: 4 of 4 beats, 1 step too many, 0 ms ahead of the beat on the whole (taken off); hands 0 ms after the feet, give or take 0 ms.',
+      'Feet: 4 of 4 beats, 1 step too many, 0 ms ahead of the beat on the whole (taken off); ' +
+        'hands 0 ms after the feet, give or take 0 ms.',
     );
     expect(said.at(-1)).toBe('Measure 1, beat 1: held 1.9 s of 2 s.');
     expect(feetAndHoldsSentences(judged('4/4 h q q', 60, [0, 2, 3], more), CROTCHETS)[1]).toBe(

@@ -1,7 +1,6 @@
 // @vitest-environment happy-dom
 import { act, cleanup, fireEvent, render, renderHook, screen, waitFor } from '@testing-library/react';
-import { SWRConfig, useSWRConfig } from 'swr';
-import useSWR from 'swr';
+import useSWR, { SWRConfig } from 'swr';
 import type { ReactNode } from 'react';
 import { afterEach, describe, expect, it } from 'vitest';
 import { moved, replaced, without } from './lists.ts';
@@ -90,7 +89,6 @@ describe('saving', () => {
     const hook = renderHook(
       () => {
         useSWR('/classes/1', () => Promise.resolve(++fetched));
-        useSWRConfig();
         return useSave(action, '/classes');
       },
       { wrapper: fresh },

@@ -1,15 +1,16 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import type { SavedPattern } from '../../../contract/pattern.ts';
 import { printRhythm } from '../../../core/rhythm/text.ts';
 import { forgetDraft, parseDraft, PatternDraft, storedDraft } from './patternDraft.ts';
 
 const ID = 'one';
-const SAVED = { id: ID, title: 'Tide', text: '4/4 q q h', updatedAt: 1 } as never;
+const SAVED = { id: ID, title: 'Tide', text: '4/4 q q h', updatedAt: 1 } as unknown as SavedPattern;
 
 beforeEach(() => forgetDraft(ID));
 afterEach(() => forgetDraft(ID));
 
 /** A draft whose timer is pulled by hand, before a server that fails on demand. */
-function writing(saved: typeof SAVED | undefined = SAVED) {
+function writing(saved: SavedPattern | undefined = SAVED) {
   const server = { sent: [] as { title: string; text: string }[], fails: undefined as Error | undefined };
   let timer: { action: () => void; ms: number } | undefined;
   const draft = new PatternDraft(ID, saved, {

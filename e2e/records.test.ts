@@ -1,0 +1,144 @@
+import type { Page } from 'playwright-core';
+import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+import { School, lookAround, tapInTime } from './browser.test-helper.ts';
+
+let school: School;
+
+beforeAll(async () => {
+  school = await School.open();
+});
+afterEach(() => school.tidy());
+afterAll(() => school.close());
+
+async function visit(link: string): Promise<Page> {
+  const { page } = await school.visitor();
+  await lookAround(page);
+  await page.getByRole('link', { name: link, exact: true }).click();
+  return page;
+}
+
+/** Answers the next question of the browser itself. */
+function answer(page: Page, text?: string): Promise<string> {
+  return new Promise((asked) =>
+    page.once('dialog', (dialog) => {
+      void dialog.accept(text).then(() => asked(dialog.message()));
+    }),
+  );
+}
+
+describe('a class', () => {
+  it('is made, filled, renamed and removed, and all of it is there after a reload', async () => {
+    const page = await visit('Class');
+    await page.getByRole('button', { name: /New class/ }).click();
+    await page.getByLabel('Name', { exact: true }).fill('Terns 3');
+    await page.getByRole('button', { name: 'Make the class' }).click();
+    await page.getByRole('heading', { name: 'Terns 3' }).waitFor();
+    const name = page.getByLabel(/first name/i).first();
+    for (const child of ['Una', 'Piet']) {
+      await name.fill(child);
+      await name.press('Enter');
+      await page.getByRole('button', { name: child, exact: true }).waitFor();
+    }
+    const renamed = answer(page, 'Pieter');
+    await page.getByRole('button', { name: 'Rename Piet' }).click();
+    expect(await renamed).toContain('First name');
+    await page.getByRole('button', { name: 'Pieter', exact: true }).waitFor();
+    await page.reload();
+    await page.getByRole('button', { name: 'Una', exact: true }).waitFor();
+
+    const removed = answer(page);
+    await page.getByRole('button', { name: 'Remove Una' }).click();
+    expect(await removed).toBe('Remove Una and all their takes?');
+    await page.getByRole('button', { name: 'Una', exact: true }).waitFor({ state: 'detached' });
+    await page.getByRole('button', { name: 'Change' }).click();
+    await page.getByLabel('Name', { exact: true }).fill('Terns 4');
+    await page.getByRole('button', { name: 'Save' }).click();
+    await page.getByRole('heading', { name: 'Terns 4' }).waitFor();
+    const gone = answer(page);
+    await page.getByRole('button', { name: 'Remove', exact: true }).click();
+    await gone;
+    await page.getByRole('link', { name: /Lighthouse 4/ }).waitFor();
+    expect(await page.getByRole('link', { name: /Terns/ }).count()).toBe(0);
+    await page.reload();
+    await page.getByRole('link', { name: /Lighthouse 4/ }).waitFor();
+    expect(await page.getByRole('link', { name: /Terns/ }).count()).toBe(0);
+  });
+
+  it('shows the teacher’s mark as the one that counts', async () => {
+    const page = await visit('Class');
+    await page.getByRole('link', { name: /Lighthouse 4/ }).click();
+    await page.getByRole('button', { name: 'Edda', exact: true }).click();
+    const row = page.locator('table.marks > tbody > tr', { hasText: 'Edda' }).first();
+    const average = async () => Number(await row.getByRole('cell').nth(1).textContent());
+    const before = await average();
+    const first = page.locator('.takes-cell tbody tr').first();
+    await first.getByRole('combobox').selectOption('0');
+    await row.locator('.mark-chip sup').waitFor({ state: 'attached' });
+    expect(await row.locator('.last-mark').textContent()).toBe('0');
+    expect(await average()).toBeLessThan(before);
+    expect(await first.getByRole('cell').nth(4).textContent()).toBe('4');
+    await first.getByRole('combobox').selectOption({ label: 'as computed' });
+    await row.locator('.mark-chip sup').waitFor({ state: 'detached' });
+    expect(await average()).toBe(before);
+  });
+});
+
+describe('a pattern', () => {
+  it('is removed for good, and only when asked twice', async () => {
+    const page = await visit('Patterns');
+    await page.getByRole('link', { name: /Slow tide/ }).click();
+    page.once('dialog', (dialog) => void dialog.dismiss());
+    await page.getByRole('button', { name: 'Remove' }).click();
+    await page.getByLabel('Rhythm', { exact: true }).waitFor();
+    const asked = answer(page);
+    await page.getByRole('button', { name: 'Remove' }).click();
+    expect(await asked).toContain('Slow tide');
+    await page.getByRole('heading', { name: 'Patterns' }).waitFor();
+    await page.reload();
+    await page.getByRole('link', { name: /Round the lighthouse/ }).waitFor();
+    expect(await page.getByRole('link', { name: /Slow tide/ }).count()).toBe(0);
+  });
+});
+
+describe('a lesson', () => {
+  it('hears one child after the other', async () => {
+    const page = await visit('Take');
+    await page.getByLabel('Class').selectOption({ label: 'Lighthouse 4' });
+    await page.getByLabel('Pattern').selectOption({ label: 'Leaning mast' });
+    await page.getByRole('button', { name: 'Faster' }).click();
+    const tempo = Number(await page.getByLabel('Tempo, beats a minute').inputValue());
+    await page.getByRole('button', { name: 'Slower' }).click();
+    expect(Number(await page.getByLabel('Tempo, beats a minute').inputValue())).toBe(tempo - 4);
+    await page.getByRole('radio', { name: 'Ada' }).check();
+    await page.getByRole('button', { name: /Start: Ada/ }).click();
+    await tapInTime(page, tempo - 4, [1, 2.5, 3, 4, 5, 6.5, 7], ' ');
+    await page.getByText(/right/).first().waitFor();
+    await page.getByRole('button', { name: /Bram/ }).click();
+    await page.getByRole('button', { name: /Start: Bram/ }).waitFor();
+    expect(await page.getByRole('radio', { name: 'Bram' }).isChecked()).toBe(true);
+    // Ada has a take of this pattern now.
+    await page.locator('.child-choice', { hasText: 'Ada' }).getByText('has a take').waitFor({ state: 'attached' });
+  });
+
+  it('with repeats says which time it was, in the take and in the class', async () => {
+    const page = await visit('Patterns');
+    await page.getByRole('button', { name: /New pattern/ }).click();
+    await page.getByLabel('Title').fill('Twice round');
+    await page.getByLabel('Rhythm', { exact: true }).fill('4/4 |: q q h | q. e q (q) :|');
+    await page.locator('.save-saved').waitFor();
+    await page.getByRole('button', { name: 'Hear a child clap it' }).click();
+    await page.getByLabel('Class').selectOption({ label: 'Lighthouse 4' });
+    await page.getByRole('radio', { name: 'Celia' }).check();
+    await page.getByRole('button', { name: /Start: Celia/ }).click();
+    await tapInTime(page, 72, [1, 2, 3, 5, 6.5, 7, 9, 10, 11, 13, 14, 15], ' ');
+    const said = page.locator('.fix-first');
+    await said.filter({ hasText: 'Measure 2, second time, beat' }).waitFor();
+    const here = await said.textContent();
+    await page.goto(`${school.url}/classes`);
+    await page.getByRole('link', { name: /Lighthouse 4/ }).click();
+    await page.getByRole('button', { name: 'Celia', exact: true }).click();
+    await page.locator('.takes-cell').getByRole('link', { name: 'Twice round' }).click();
+    await said.waitFor();
+    expect(await said.textContent()).toBe(here);
+  });
+});
