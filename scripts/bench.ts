@@ -156,7 +156,7 @@ async function benchServer(url: string): Promise<void> {
   );
 }
 
-async function benchTyping(url: string): Promise<void> {
+async function benchTyping(url: string, count: number): Promise<void> {
   const browser = await chromium.launch(launchOptions());
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   // The tool that runs this file gives functions their names by a helper that the page does not have.
@@ -164,8 +164,11 @@ async function benchTyping(url: string): Promise<void> {
   await page.goto(url);
   await page.getByRole('button', { name: /Look around/ }).click();
   await page.getByRole('button', { name: /New pattern/ }).click();
-  await page.getByLabel('Rhythm', { exact: true }).fill(patternText(16));
-  await page.locator('.lane-notes svg').nth(3).waitFor();
+  await page.getByLabel('Rhythm', { exact: true }).fill(patternText(count));
+  await page
+    .locator('.lane-notes svg')
+    .nth(count / 4 - 1)
+    .waitFor();
   await page.waitForTimeout(1500);
   // From the keystroke to the end of the frame that shows it: two animation frames and what is queued behind them.
   const { typed, idle } = await page.evaluate(async () => {
@@ -199,20 +202,35 @@ async function benchTyping(url: string): Promise<void> {
   const worst = (values: number[]) => values.sort((a, b) => a - b)[Math.floor(values.length * 0.95)]!;
   const shown = typed.map((time) => time.shown);
   report(
-    'keystroke to redrawn ruler, 16 measures',
+    `keystroke to redrawn ruler, ${count} measures`,
     `median ${median(shown).toFixed(0)} ms, p95 ${worst(shown).toFixed(0)} ms`,
     `${(median(shown) / median(idle.map((time) => time.shown))).toFixed(1)} × an empty frame`,
   );
   await browser.close();
 }
 
-benchCommandLine();
-benchSpeech();
-benchTimetable();
-benchJudging();
-benchListening();
-await withDemoServer(async (url) => {
-  await benchServer(url);
-  await benchTyping(url);
-  await benchLeading(url);
-});
+const HERE: Readonly<Record<string, () => void>> = {
+  'command-line': benchCommandLine,
+  speech: benchSpeech,
+  timetable: benchTimetable,
+  judging: benchJudging,
+  listening: benchListening,
+};
+const SERVED: Readonly<Record<string, (url: string) => Promise<void>>> = {
+  server: benchServer,
+  typing: async (url) => {
+    for (const count of [16, 64]) await benchTyping(url, count);
+  },
+  leading: benchLeading,
+};
+
+// All of them, or those that are named: `npm run bench -- judging typing`.
+const named = process.argv.slice(2);
+const wanted = <T>(all: Readonly<Record<string, T>>) =>
+  Object.entries(all).flatMap(([name, run]) => (named.length === 0 || named.includes(name) ? [run] : []));
+for (const run of wanted(HERE)) run();
+const served = wanted(SERVED);
+if (served.length > 0)
+  await withDemoServer(async (url) => {
+    for (const run of served) await run(url);
+  });

@@ -14,6 +14,13 @@ describe('the next step', () => {
     [[{ bpm: 60, mark: 4 }], { kind: 'again' }],
     [
       [
+        { bpm: 60, mark: 3 },
+        { bpm: 60, mark: 4 },
+      ],
+      { kind: 'again' },
+    ],
+    [
+      [
         { bpm: 60, mark: 4 },
         { bpm: 60, mark: 4 },
       ],

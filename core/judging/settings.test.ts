@@ -12,7 +12,7 @@ import { MISREADING_CODES } from './misreadings/table.ts';
 import { MISREADING_WORDS } from '../wording/misreadingWords.ts';
 import { ACTIVITY_NAMES } from '../wording/leadWords.ts';
 import { misconceptionText } from '../wording/questionWords.ts';
-import { MARK_BORDERS, bordersTrouble } from './mark.ts';
+import { MARK_BORDERS, accuracyOf, bordersTrouble, markOf } from './mark.ts';
 import { simulate } from './simulatedChild.ts';
 import { pairsOf, tempoLine } from './tempoLine.ts';
 import { AGES, verdictOf, windowsFor, windowsOf } from './windows.ts';
@@ -72,6 +72,34 @@ describe('what a teacher sets', () => {
     });
     expect([namingOf(undefined), namingOf({ naming: 'crotchets' })]).toEqual(['quarters', 'crotchets']);
   });
+});
+
+describe('the mark', () => {
+  it.each([
+    [0.95, 4, true, 4],
+    [0.95, -4, true, 4],
+    [0.95, 4.1, true, 3],
+    [0.95, -4.1, true, 3],
+    [1, 8.1, true, 2],
+    [1, -20, true, 2],
+    [0.94, 0, true, 3],
+    [0.79, 0, true, 2],
+    [0.59, 0, true, 1],
+    [0, 0, true, 1],
+    [1, 0, false, 0],
+  ])('of %f with a drift of %f %% (heard: %s) is %i', (accuracy, drift, heard, mark) =>
+    expect(markOf(accuracy, drift, heard)).toBe(mark),
+  );
+  it.each([
+    [4, 4, 0, 0, 1],
+    [4, 2, 2, 0, 0.75],
+    [4, 4, 0, 2, 0.75],
+    [4, 0, 0, 9, 0],
+    [0, 0, 0, 0, 1],
+    [0, 0, 0, 1, 0],
+  ])('%i notes, %i on time, %i early or late, %i too many: %f', (written, onTime, off, extras, accuracy) =>
+    expect(accuracyOf(written, onTime, off, extras)).toBe(accuracy),
+  );
 });
 
 describe('the line of tempo', () => {

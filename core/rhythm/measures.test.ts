@@ -4,7 +4,7 @@ import { anyPattern, everydayPattern, patternOf } from './arbitrary.test-helper.
 import { type BarReport, barCheck, barsAddUp } from './barCheck.ts';
 import { beams } from './beams.ts';
 import { add, equal, frac, mixed, sum, toNumber } from './fraction.ts';
-import { beatOf, beatsInMeasure, meterKind } from './meter.ts';
+import { beamGroups, beatOf, beatsInMeasure, meterKind } from './meter.ts';
 import { placePattern, playPattern, playingOrder, unfold } from './place.ts';
 import { writeMeasure } from './spell.ts';
 import { printRhythm } from './text.ts';
@@ -25,6 +25,8 @@ describe('meters', () => {
     [7, 8, 'unequal', '1/8', 7],
     [5, 4, 'unequal', '1/4', 5],
     [6, 4, 'simple', '1/4', 6],
+    [7, 4, 'unequal', '1/4', 7],
+    [11, 8, 'unequal', '1/8', 11],
   ] as const)('%i/%i is %s, counted in %s', (upper, lower, kind, beat, beats) => {
     expect(meterKind({ upper, lower })).toBe(kind);
     expect(mixed(beatOf({ upper, lower }).length)).toBe(beat);
@@ -102,6 +104,32 @@ describe('bar check', () => {
     expect(said(barCheck(patternOf('4/4 q q q e'), 'e')[0]!)).toBe('measure 1 is 1 beat short');
     expect(said(barCheck(patternOf('4/4 q q q e'))[0]!)).toBe('measure 1 is 1/2 beat short');
   });
+});
+
+describe('beats', () => {
+  it.each([
+    ['6/8', 3],
+    ['9/8', 3],
+    ['4/4', 2],
+    ['7/8', 2],
+    ['3/8', 2],
+  ])('of %s divide in %i', (text, division) =>
+    expect(beatOf(patternOf(`${text} (M1)`).measures[0]!.meter).division).toBe(division),
+  );
+  it.each([
+    ['11/8', '3+3+3+2'],
+    ['7/8', '2+2+3'],
+    ['5/8', '3+2'],
+    ['8/8[3+3+2]', '3+3+2'],
+    ['6/8', '3+3'],
+    ['3/8', '3'],
+  ])('of %s are grouped in eighths %s', (text, groups) =>
+    expect(
+      beamGroups(patternOf(`${text} (M1)`).measures[0]!.meter)
+        .map((group) => toNumber(group) * 8)
+        .join('+'),
+    ).toBe(groups),
+  );
 });
 
 describe('places', () => {

@@ -129,6 +129,19 @@ describe('advice', () => {
     ['4/4 q q q q', [0, 1, 2, 3, 4.1], 'you went on after the end'],
     ['4/4 q q q q', [0, 1, 1.08, 2, 3], 'one clap was heard as two'],
   ])('%s, played %j: %s', (text, onsets, words) => expect(advised(text, 60, onsets).fix.join(' ')).toContain(words));
+  it('names the costliest slip first', () => {
+    // A bounce costs half a point, the two notes that are missing two.
+    const fix = advised('4/4 q q q q | q q q q', 60, [0, 0.08, 1.02, 2.98, 4.01, 4.97, 7.02]).fix;
+    expect(fix[0]).toContain('no clap was heard here');
+    expect(fix[1]).toContain('one clap was heard as two');
+  });
+  it('says of the whole take what is about the whole take, and names what is just as likely', () => {
+    const text = '4/4 q q e e q | h q q | q. e q q | h h';
+    const { onsets } = simulate(patternOf(text), 80, { spread: 0.015, lead: 0.03, drift: 0.1 }, 4);
+    expect(advised(text, 80, onsets).fix[0]).toMatch(/^The whole take: you got faster, by \d+ %\./);
+    const either = '4/4 q q h | q q q. e';
+    expect(advised(either, 60, human([0, 1, 2, 4, 5, 6, 8])).fix[1]).toMatch(/^Or it was this\. Measure 2/);
+  });
   it('says first what went well', () => {
     expect(advised('4/4 (w)', 60, []).well).toBe('You kept every rest.');
     expect(advised('4/4 q q q q | q q q q', 60, [0, 1, 2, 3, 4, 5, 6.2]).well).toBe(
@@ -183,6 +196,11 @@ describe('the arithmetic behind a mark', () => {
     expect(said.at(-1)).toBe(
       'A beat ahead since measure 1, beat 4; followed from there, so what came after counts as it was clapped.',
     );
+  });
+  it('says on which side the child was', () => {
+    const text = '4/4 q. e q q | q (e) e q q | h h | e e q h';
+    const said = lines(text, human([0, 2, 2.5, 3.5, 4.5, 6, 6.5, 7.5, 8.5, 10.5, 12.5, 13, 13.5, 14.5]));
+    expect(said[3]).toMatch(/^Half a beat behind since measure 1, beat 2 1\/2; followed from there/);
   });
   it('tells feet and held notes', () => {
     const more = { feet: [0, 1, 2, 3, 3.5], releases: [1.9, 2.5, 3.5] };

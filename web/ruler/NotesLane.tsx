@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import { NOTES_HEIGHTS } from './heights.ts';
-import type { RulerSize, RulerSystem } from './layout.ts';
+import { type RulerSize, type RulerSystem, systemKey } from './layout.ts';
 
 type Engraver = typeof import('./engrave.ts');
 
@@ -20,27 +20,11 @@ function useEngraver(): Engraver | undefined {
   return engraver;
 }
 
-/** What is drawn depends on nothing else: a line is drawn again only when this changes. */
-function drawingKey(system: RulerSystem, size: RulerSize, scale: number): string {
-  const measures = system.measures.map(({ placed, x, meterSign, repeatStart, repeatEnd, last }) => [
-    x.toFixed(1),
-    meterSign && placed.meter.upper,
-    meterSign && placed.meter.lower,
-    repeatStart,
-    repeatEnd,
-    last,
-    placed.events.map(
-      ({ kind, value, onset, tiedToNext, tuplet, wholeMeasure }) =>
-        `${kind}${value.base}${value.dots}@${onset.n}/${onset.d}${tiedToNext}${tuplet?.n ?? ''}${wholeMeasure ?? ''}`,
-    ),
-  ]);
-  return JSON.stringify([size, scale, system.width, measures]);
-}
-
 export function NotesLane({ system, size, scale }: { system: RulerSystem; size: RulerSize; scale: number }) {
   const engraver = useEngraver();
   const element = useRef<HTMLDivElement>(null);
-  const key = drawingKey(system, size, scale);
+  // What is drawn depends on nothing else: a line is drawn again only when this changes.
+  const key = `${systemKey(system)} ${size} ${scale}`;
   useEffect(() => {
     const here = element.current;
     if (!engraver || !here) return;

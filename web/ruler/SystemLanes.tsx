@@ -7,7 +7,7 @@ import { HeardLane, type HeardMark } from './HeardLane.tsx';
 import { NotesLane } from './NotesLane.tsx';
 import { StripsLane } from './StripsLane.tsx';
 import { TokensLane } from './TokensLane.tsx';
-import { type RulerSize, type RulerSystem, beatXs, xOf } from './layout.ts';
+import { type RulerSize, type RulerSystem, beatXs, systemKey, xOf } from './layout.ts';
 
 /** Something written under the notes: counts, or what the hands do. */
 export interface CountsLane {
@@ -35,13 +35,23 @@ interface SystemProps {
   readonly heardPlaced: readonly PlacedMeasure[] | undefined;
 }
 
-/** Everything a line of the ruler shows, but for what was heard. */
-function shown({ system, scale, size, notes, strips, beats, feet, lanes }: SystemProps): string {
-  const tokens = lanes.map(({ name, measures }) => [
-    name,
-    system.measures.map(({ index }) => measures[index]?.tokens.map(({ kind, text }) => kind + text)),
-  ]);
-  return JSON.stringify([system, scale, size, notes, strips, beats, feet, tokens]);
+const SHOWN = new WeakMap<SystemProps, string>();
+
+/** Everything a line of the ruler shows, but for what was heard; asked again of what was shown before, so it is kept. */
+function shown(props: SystemProps): string {
+  const known = SHOWN.get(props);
+  if (known !== undefined) return known;
+  const { system, scale, size, notes, strips, beats, feet, lanes } = props;
+  let key = `${systemKey(system)} ${scale} ${size} ${notes} ${strips} ${beats} ${feet}`;
+  for (const { name, measures } of lanes) {
+    key += `\n${name}`;
+    for (const { index } of system.measures) {
+      key += '|';
+      for (const { kind, text } of measures[index]?.tokens ?? []) key += ` ${kind}${text}`;
+    }
+  }
+  SHOWN.set(props, key);
+  return key;
 }
 
 /** The lanes of one line. While a measure is typed, the lines that show the same as before are left alone. */

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { anyPattern, everydayPattern, patternOf } from '../../core/rhythm/arbitrary.test-helper.ts';
 import { toNumber } from '../../core/rhythm/fraction.ts';
 import { placePattern } from '../../core/rhythm/place.ts';
-import { type RulerSize, beatXs, layoutRuler, xOf } from './layout.ts';
+import { type RulerSize, beatXs, layoutRuler, systemKey, xOf } from './layout.ts';
 
 const sizes = fc.constantFrom<RulerSize>('desk', 'board');
 const widths = fc.integer({ min: 320, max: 1900 });
@@ -88,4 +88,24 @@ describe('the ruler', () => {
     const layout = layoutRuler(patternOf(text), 1280, 'desk');
     expect(beatXs(layout.systems[0]!.measures[0]!, layout.scale)).toHaveLength(count);
   });
+});
+
+describe('the key of a line', () => {
+  const keyOf = (text: string, width = 900) =>
+    layoutRuler(patternOf(text), width, 'desk').systems.map(systemKey).join('\n');
+  it('is the same for what looks the same', () => expect(keyOf('4/4 q q h')).toBe(keyOf(' 4/4  q q h ||')));
+  it.each([
+    ['4/4 q q h', '4/4 q h q'],
+    ['4/4 q q h', '4/4 q (q) h'],
+    ['4/4 q q h', '4/4 q q~ h'],
+    ['4/4 q q h', '4/4 |: q q h :|'],
+    ['4/4 q q h', '2/2 q q h'],
+    ['4/4 q q h | w', '4/4 q q h | (w)'],
+    ['4/4 (w)', '4/4 (M1)'],
+    ['4/4 q. e h', '4/4 q e. s h'],
+    ['6/8 e e e q.', '6/8 3:2{e e e} q. s s'],
+    ['7/8[2+2+3] e e e e e e e', '7/8[3+2+2] e e e e e e e'],
+    ['4/4 ^ q | w', '4/4 q | w'],
+  ])('tells %s from %s', (one, other) => expect(keyOf(one)).not.toBe(keyOf(other)));
+  it('tells one width from another', () => expect(keyOf('4/4 q q h', 500)).not.toBe(keyOf('4/4 q q h', 520)));
 });

@@ -158,3 +158,25 @@ export function beatXs(measure: RulerMeasure, scale: number): { x: number; first
     xs.push({ x: xOf(measure, k * beat, scale), first: k === 0 });
   return xs;
 }
+
+const KEYS = new WeakMap<RulerSystem, string>();
+
+/** All that is drawn of a line, in short: two lines with the same key look the same at the same scale. */
+export function systemKey(system: RulerSystem): string {
+  const known = KEYS.get(system);
+  if (known !== undefined) return known;
+  const key = system.measures.reduce((text, measure) => text + measureKey(measure), system.width.toFixed(1));
+  KEYS.set(system, key);
+  return key;
+}
+
+function measureKey({ placed, index, x, width, meterSign, repeatStart, repeatEnd, last }: RulerMeasure): string {
+  const { meter, number, onset, events } = placed;
+  let key = `|${index} ${number} ${x.toFixed(1)} ${width.toFixed(1)} ${meter.upper}/${meter.lower} ${onset.n}/${onset.d}`;
+  key += ` ${meter.groups?.join('+') ?? ''} ${meterSign} ${repeatStart} ${repeatEnd} ${last}`;
+  for (const { kind, value, onset: at, length, tiedToNext, tuplet, wholeMeasure } of events) {
+    key += ` ${kind}${value.base}${value.dots}@${at.n}/${at.d}-${length.n}/${length.d}`;
+    key += `${tiedToNext}${tuplet ? `${tuplet.n}:${tuplet.m}@${tuplet.onset.n}/${tuplet.onset.d}` : ''}${wholeMeasure}`;
+  }
+  return key;
+}

@@ -17,7 +17,7 @@ const DELAY = 0.02;
 /** A run whose clock goes as the test says: `at` seconds from beat 1 is `at` × 1000 ms on the clock of events. */
 function run(change: Partial<RunPlan> = {}, ear: { onsets?: number[]; fails?: Error } = {}) {
   const plan = { ...PLAN, ...change };
-  const state = { now: -Infinity, stopped: 0, earStopped: 0, kept: false };
+  const state = { now: -Infinity, tremble: 0, stopped: 0, earStopped: 0, kept: false };
   const clicks: { time: number; accent: boolean }[] = [];
   const waiting: (() => void)[] = [];
   const taken: Taken[] = [];
@@ -46,7 +46,7 @@ function run(change: Partial<RunPlan> = {}, ear: { onsets?: number[]; fails?: Er
         return Promise.resolve({ onsets, finish, stop: () => void state.earStopped++ } as never);
       },
       delay: () => DELAY,
-      pageTime: () => state.now * 1000 + 5000,
+      pageTime: () => state.now * 1000 + 5000 + state.tremble,
       later: (action) => void waiting.push(action),
     },
     (done) => taken.push(done),
@@ -106,9 +106,12 @@ describe('a take', () => {
     await goTo(-3);
     expect(runner.moment().beatOne).toBe(5000);
     expect(runner.now()).toBe(-3);
-    state.now = -2.9;
+    state.tremble = 3;
     await goTo(-2.9);
     expect(runner.moment().beatOne).toBe(5000);
+    state.tremble = 12;
+    await goTo(-2.8);
+    expect(runner.moment().beatOne).toBe(5012);
   });
 
   it('holds to the end what is not lifted, and lifts what is', async () => {
