@@ -1,13 +1,27 @@
 import { defineConfig } from 'vitest/config';
 import { validatorsPlugin } from './web/validatorsPlugin.ts';
 
+/** Browser tests in which nothing is played in time. */
+const PAGES = ['drawn', 'pictures', 'values', 'views', 'wire'].map((name) => `e2e/${name}.test.ts`);
+
+const inBrowser = {
+  globalSetup: ['scripts/testDatabase.ts', 'scripts/testPages.ts'],
+  testTimeout: 180_000,
+  hookTimeout: 180_000,
+  fileParallelism: false,
+};
+
 export default defineConfig({
   plugins: [validatorsPlugin()],
   test: {
     projects: [
       {
         extends: true,
-        test: { name: 'units', include: ['{core,contract,cli,web,demo,scripts}/**/*.test.{ts,tsx}'], testTimeout: 30_000 },
+        test: {
+          name: 'units',
+          include: ['{core,contract,cli,web,demo,scripts}/**/*.test.{ts,tsx}'],
+          testTimeout: 30_000,
+        },
       },
       {
         extends: true,
@@ -19,19 +33,10 @@ export default defineConfig({
           hookTimeout: 60_000,
         },
       },
-      // Once more when one fails: without a sound device the browser's sound clock stumbles on a busy machine.
-      {
-        extends: true,
-        test: {
-          name: 'browser',
-          retry: 1,
-          include: ['e2e/**/*.test.ts'],
-          globalSetup: ['scripts/testDatabase.ts', 'scripts/testPages.ts'],
-          testTimeout: 180_000,
-          hookTimeout: 180_000,
-          fileParallelism: false,
-        },
-      },
+      // What is drawn, said and sent: nothing in it depends on how fast the machine is.
+      { extends: true, test: { ...inBrowser, name: 'pages', include: PAGES } },
+      // What is played and heard in time: alone on the machine, for its sound clock is made by the machine itself.
+      { extends: true, test: { ...inBrowser, name: 'played', include: ['e2e/**/*.test.ts'], exclude: PAGES } },
     ],
   },
 });

@@ -69,7 +69,10 @@ const Shape = Type.Object({
 /** As it is frozen: the contract's arrays and objects may be written to, those of core may not. */
 type Frozen<T> = T extends object ? { readonly [K in keyof T]: Frozen<T[K]> } : T;
 type Fits<A extends B, B> = A;
-/** The compiler's own check that schema and judging name the same facts, in both directions. */
+/**
+ * The compiler's own check that schema and judging name the same facts, in both directions.
+ * @public
+ */
 export type SchemaFitsJudging = Fits<Judged, Frozen<Static<typeof Shape>>> & Fits<Frozen<Static<typeof Shape>>, Judged>;
 
 /** What judging gives; the server stores it beside the onsets it came from. */

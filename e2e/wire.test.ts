@@ -31,7 +31,7 @@ async function counting(page: Page) {
 }
 
 describe('on the wire', () => {
-  it('the door costs at most 130 kB, a pattern with notes 250 more, and charts come only when one is shown', async () => {
+  it('the door costs at most 130 kB, a pattern with notes 250 more, and charts come when one is shown', async () => {
     const { page, context } = await school.visitor();
     // The page came before anyone counted: once more, with nothing kept.
     const received = await counting(page);

@@ -1,160 +1,20 @@
 import { mkdirSync } from 'node:fs';
-import { type Page, chromium } from 'playwright-core';
-import { simulateTake } from '../core/judging/simulatedChild.ts';
-import { synthesiseClaps } from '../core/sound/clapSynth.ts';
-import { wavFile } from '../core/sound/wav.ts';
-import { parseRhythm } from '../core/rhythm/text.ts';
-import { PATTERNS } from '../demo/school.ts';
+import { chromium } from 'playwright-core';
 import { launchOptions } from './browser.ts';
 import { withDemoServer } from './demoServer.ts';
-
-/** One picture per main view, from the demo data. */
-const PICTURES: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
-  ['sign-in', async (page) => page.getByRole('button', { name: /Look around/ }).waitFor()],
-  [
-    'patterns',
-    async (page) => {
-      await page.getByRole('button', { name: /Look around/ }).click();
-      await page.getByRole('link', { name: /Slow tide/ }).waitFor();
-    },
-  ],
-  [
-    'fold',
-    async (page) => {
-      await page.goto(new URL('/values/fold', page.url()).href);
-      for (let fold = 0; fold < 3; fold++) await page.getByRole('button', { name: /Fold in halves/ }).click();
-      await page.getByRole('button', { name: 'half', exact: true }).click();
-    },
-  ],
-  [
-    'strips',
-    async (page) => {
-      await page.getByRole('link', { name: 'Strips' }).click();
-      await page.getByText('4 beats left to fill').waitFor();
-      for (const key of ['q', '.', 'e', 'q', 'e']) await page.keyboard.press(key);
-    },
-  ],
-  ['sums', async (page) => page.getByRole('link', { name: 'Sums' }).click()],
-  ['beat', async (page) => page.getByRole('link', { name: 'What gets the beat' }).click()],
-  [
-    'question',
-    async (page) => {
-      await page.getByRole('link', { name: 'Questions' }).click();
-      await page.getByLabel('Number of the set').fill('53');
-      await page.getByRole('button', { name: /^B/ }).click();
-    },
-  ],
-  [
-    'spoken',
-    async (page) => {
-      await page.getByRole('link', { name: 'Patterns', exact: true }).click();
-      await page.getByRole('button', { name: /New pattern/ }).click();
-      await page.getByLabel('Rhythm', { exact: true }).fill('1 3');
-      await page.getByRole('button', { name: /Write it/ }).waitFor();
-      await page.locator('.lane-notes svg').first().waitFor();
-    },
-  ],
-  [
-    'pattern',
-    async (page) => {
-      await page.getByRole('link', { name: 'Patterns', exact: true }).click();
-      await page.getByRole('link', { name: /Leaning mast/ }).click();
-      await page.getByLabel('Hands').check();
-      await page.getByLabel('Feet').check();
-      await page.locator('.lane-notes svg').first().waitFor();
-    },
-  ],
-  [
-    'lead-plan',
-    async (page) => {
-      await page.goto(new URL('/lead', page.url()).href);
-      await page.getByLabel('Pattern', { exact: true }).selectOption({ label: 'Leaning mast' });
-      await page.locator('.lane-notes svg').first().waitFor();
-    },
-  ],
-  [
-    'lead',
-    async (page) => {
-      await page.getByLabel('Plan', { exact: true }).selectOption({ label: 'Two lines: clap above, step below' });
-      await page.getByRole('button', { name: /Start/ }).click();
-      await page.locator('.lead-stage .lane-notes svg').first().waitFor();
-      await page.locator('.cue-text').filter({ hasText: /^ti$/ }).waitFor();
-    },
-  ],
-  [
-    'take',
-    async (page) => {
-      await page.goto(new URL('/take', page.url()).href);
-      await page.getByLabel('Pattern', { exact: true }).selectOption({ label: 'Leaning mast' });
-      await page.locator('.lane-notes svg').first().waitFor();
-    },
-  ],
-  [
-    'classes',
-    async (page) => {
-      await page.getByRole('link', { name: 'Class', exact: true }).click();
-      await page.getByRole('link', { name: /Lighthouse 4/ }).click();
-      await page.getByRole('button', { name: 'Finn', exact: true }).click();
-      await page.getByRole('columnheader', { name: 'Computed' }).waitFor();
-    },
-  ],
-  [
-    'result',
-    async (page) => {
-      await page.getByRole('button', { name: 'Hamid', exact: true }).click();
-      await page.locator('.takes-cell a').nth(1).click();
-      await page.locator('.take-result .lane-notes svg').first().waitFor();
-    },
-  ],
-  [
-    'marks',
-    async (page) => {
-      await page.getByRole('link', { name: 'Back to the class' }).click();
-      await page.getByRole('button', { name: 'Marks' }).click();
-      await page.getByLabel('On time within').fill('60');
-      await page.getByText(/\d+ of \d+ marks would change/).waitFor();
-    },
-  ],
-  [
-    'correct',
-    async (page) => {
-      await page.goto(new URL('/take', page.url()).href);
-      await page.getByLabel('Class').selectOption({ label: 'Lighthouse 4' });
-      await page
-        .getByLabel('Sound files')
-        .setInputFiles({ name: 'Ada.wav', mimeType: 'audio/wav', buffer: Buffer.from(practiceRecording()) });
-      await page.getByText('7 claps').waitFor();
-      await page.getByRole('button', { name: 'Judge it' }).click();
-      await page.locator('.recordings tbody').getByRole('cell', { name: '4' }).waitFor();
-      await page.getByRole('link', { name: 'Class', exact: true }).click();
-      await page.getByRole('link', { name: /Lighthouse 4/ }).click();
-      await page.getByRole('button', { name: 'Ada', exact: true }).click();
-      await page.locator('.takes-cell a').first().click();
-      await page.locator('summary', { hasText: 'Correct the claps' }).click();
-      await page.locator('.clap-outline').waitFor();
-      await page.locator('.clap-editor').scrollIntoViewIfNeeded();
-    },
-  ],
-];
-
-/** Leaning mast, as a practice child claps it into a microphone. */
-function practiceRecording(): Uint8Array {
-  const parsed = parseRhythm(PATTERNS.find(({ title }) => title === 'Leaning mast')!.text);
-  if (!parsed.ok) throw new Error(JSON.stringify(parsed.at));
-  const onsets = simulateTake(parsed.pattern, 72, { spread: 0.02 }, 6).map((time) => time + 1);
-  return wavFile(synthesiseClaps(onsets, { reverberation: 'classroom', noiseDb: -46 }), 44_100);
-}
+import { AT_REST_MS, PICTURES, PICTURES_FOLDER, PICTURE_SIZE } from './pictures.ts';
 
 await withDemoServer(async (url) => {
   const browser = await chromium.launch(launchOptions());
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const page = await browser.newPage({ viewport: PICTURE_SIZE });
   await page.goto(url);
-  mkdirSync('docs/screenshots', { recursive: true });
+  mkdirSync(PICTURES_FOLDER, { recursive: true });
   for (const [name, open] of PICTURES) {
     await open(page);
-    await page.waitForTimeout(500);
-    await page.screenshot({ path: `docs/screenshots/${name}.png` });
-    console.log(`docs/screenshots/${name}.png`);
+    await page.waitForTimeout(AT_REST_MS);
+    const path = `${PICTURES_FOLDER}/${name}.png`;
+    await page.screenshot({ path });
+    console.log(path);
   }
   await browser.close();
 });

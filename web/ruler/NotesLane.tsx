@@ -2,7 +2,7 @@ import { useEffect, useRef, useState } from 'react';
 import { NOTES_HEIGHTS } from './heights.ts';
 import { type RulerSize, type RulerSystem, systemKey } from './layout.ts';
 
-type Engraver = typeof import('./engrave.ts');
+type Engraver = Pick<typeof import('./engrave.ts'), 'engrave'>;
 
 let loaded: Engraver | undefined;
 
@@ -11,10 +11,10 @@ function useEngraver(): Engraver | undefined {
   const [engraver, setEngraver] = useState(loaded);
   useEffect(() => {
     if (engraver) return;
-    void import('./engrave.ts').then(async (found) => {
-      await found.engravingReady();
-      loaded = found;
-      setEngraver(found);
+    void import('./engrave.ts').then(async ({ engrave, engravingReady }) => {
+      await engravingReady();
+      loaded = { engrave };
+      setEngraver(loaded);
     });
   }, [engraver]);
   return engraver;

@@ -37,7 +37,9 @@ interface SystemProps {
 
 const SHOWN = new WeakMap<SystemProps, string>();
 
-/** Everything a line of the ruler shows, but for what was heard; asked again of what was shown before, so it is kept. */
+/**
+ * Everything a line of the ruler shows, but for what was heard; asked again of what was shown before, so it is kept.
+ */
 function shown(props: SystemProps): string {
   const known = SHOWN.get(props);
   if (known !== undefined) return known;

@@ -90,6 +90,23 @@ describe('the ruler', () => {
   });
 });
 
+describe('signs of a line', () => {
+  it('a meter sign stands where the meter is another', () => {
+    const shown = measuresOf(layoutRuler(patternOf('3/4 h. | q q q | 6/8 q. q. | q. q. | 3/4 h.'), 1600, 'desk'));
+    expect(shown.map(({ meterSign }) => meterSign)).toEqual([true, false, true, false, true]);
+  });
+  it('repeats stand at the measures they were written at', () => {
+    const shown = measuresOf(layoutRuler(patternOf('4/4 w |: h h | (M2) :| w'), 1600, 'desk'));
+    expect(shown.map(({ repeatStart, repeatEnd }) => [repeatStart, repeatEnd])).toEqual([
+      [false, false],
+      [true, false],
+      [false, false],
+      [false, true],
+      [false, false],
+    ]);
+  });
+});
+
 describe('the key of a line', () => {
   const keyOf = (text: string, width = 900) =>
     layoutRuler(patternOf(text), width, 'desk').systems.map(systemKey).join('\n');

@@ -172,8 +172,8 @@ export function systemKey(system: RulerSystem): string {
 
 function measureKey({ placed, index, x, width, meterSign, repeatStart, repeatEnd, last }: RulerMeasure): string {
   const { meter, number, onset, events } = placed;
-  let key = `|${index} ${number} ${x.toFixed(1)} ${width.toFixed(1)} ${meter.upper}/${meter.lower} ${onset.n}/${onset.d}`;
-  key += ` ${meter.groups?.join('+') ?? ''} ${meterSign} ${repeatStart} ${repeatEnd} ${last}`;
+  let key = `|${index} ${number} ${x.toFixed(1)} ${width.toFixed(1)} ${onset.n}/${onset.d}`;
+  key += ` ${meter.upper}/${meter.lower} ${meter.groups?.join('+') ?? ''} ${meterSign} ${repeatStart} ${repeatEnd} ${last}`;
   for (const { kind, value, onset: at, length, tiedToNext, tuplet, wholeMeasure } of events) {
     key += ` ${kind}${value.base}${value.dots}@${at.n}/${at.d}-${length.n}/${length.d}`;
     key += `${tiedToNext}${tuplet ? `${tuplet.n}:${tuplet.m}@${tuplet.onset.n}/${tuplet.onset.d}` : ''}${wholeMeasure}`;
