@@ -2,7 +2,7 @@ import { defineConfig } from 'vitest/config';
 import { validatorsPlugin } from './web/validatorsPlugin.ts';
 
 /** Browser tests in which nothing is played in time. */
-const PAGES = ['drawn', 'pictures', 'values', 'views', 'wire'].map((name) => `e2e/${name}.test.ts`);
+const PAGES = ['drawn', 'pictures', 'records', 'values', 'views', 'wire'].map((name) => `e2e/${name}.test.ts`);
 
 const inBrowser = {
   globalSetup: ['scripts/testDatabase.ts', 'scripts/testPages.ts'],
@@ -36,7 +36,17 @@ export default defineConfig({
       // What is drawn, said and sent: nothing in it depends on how fast the machine is.
       { extends: true, test: { ...inBrowser, name: 'pages', include: PAGES } },
       // What is played and heard in time: alone on the machine, for its sound clock is made by the machine itself.
-      { extends: true, test: { ...inBrowser, name: 'played', include: ['e2e/**/*.test.ts'], exclude: PAGES } },
+      {
+        extends: true,
+        test: {
+          ...inBrowser,
+          name: 'played',
+          include: ['e2e/**/*.test.ts'],
+          exclude: PAGES,
+          fileParallelism: true,
+          maxWorkers: 2,
+        },
+      },
     ],
   },
 });

@@ -66,9 +66,13 @@ export async function startMariadb(folder: string): Promise<LocalDatabase> {
   const asRoot = userInfo().uid === 0 ? ['--user=root'] : [];
   if (!existsSync(join(data, 'mysql'))) {
     rmSync(data, { recursive: true, force: true });
+    // Two that are set up at the same time would else take each other's temporary tables.
+    const temporary = join(home, 'tmp');
+    mkdirSync(temporary, { recursive: true });
     const install = [
       '--no-defaults',
       `--datadir=${data}`,
+      `--tmpdir=${temporary}`,
       '--auth-root-authentication-method=normal',
       '--skip-test-db',
       ...asRoot,

@@ -1,5 +1,5 @@
 import { type Fraction, toNumber } from '../../core/rhythm/fraction.ts';
-import { beatOf, meterLength, sameMeter } from '../../core/rhythm/meter.ts';
+import { beatOf, meterLength, meterText, sameMeter } from '../../core/rhythm/meter.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
 import { type PlacedMeasure, placePattern } from '../../core/rhythm/place.ts';
 
@@ -173,7 +173,7 @@ export function systemKey(system: RulerSystem): string {
 function measureKey({ placed, index, x, width, meterSign, repeatStart, repeatEnd, last }: RulerMeasure): string {
   const { meter, number, onset, events } = placed;
   let key = `|${index} ${number} ${x.toFixed(1)} ${width.toFixed(1)} ${onset.n}/${onset.d}`;
-  key += ` ${meter.upper}/${meter.lower} ${meter.groups?.join('+') ?? ''} ${meterSign} ${repeatStart} ${repeatEnd} ${last}`;
+  key += ` ${meterText(meter)} ${meterSign} ${repeatStart} ${repeatEnd} ${last}`;
   for (const { kind, value, onset: at, length, tiedToNext, tuplet, wholeMeasure } of events) {
     key += ` ${kind}${value.base}${value.dots}@${at.n}/${at.d}-${length.n}/${length.d}`;
     key += `${tiedToNext}${tuplet ? `${tuplet.n}:${tuplet.m}@${tuplet.onset.n}/${tuplet.onset.d}` : ''}${wholeMeasure}`;
