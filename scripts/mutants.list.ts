@@ -87,8 +87,8 @@ export const MUTANTS: readonly MutantGroup[] = [
       ['core/leading/playback.ts', '{ ...last, to: from }', 'last'],
       [
         'core/leading/playback.ts',
-        'at: legEnd(course.at(-1)!), from, to, rate',
-        'at: legEnd(course.at(-1)!), from: to, to, rate',
+        'at: legEnd(playback.at(-1)!), from, to, rate',
+        'at: legEnd(playback.at(-1)!), from: to, to, rate',
       ],
     ],
   },
@@ -126,7 +126,7 @@ export const MUTANTS: readonly MutantGroup[] = [
     mutants: [
       ['web/audio/leadPlayer.ts', 'if (!found || !ready) return [];', 'if (!found || !ready) return []; return [];'],
       ['web/audio/leadPlayer.ts', 'Math.min(MAX_RATE, Math.max(MIN_RATE, wanted))', 'wanted'],
-      ['web/audio/leadPlayer.ts', 'this.silence(audioTime(this.course.at(-1)!, bar));', ''],
+      ['web/audio/leadPlayer.ts', 'this.silence(audioTime(this.playback.at(-1)!, bar));', ''],
       ['web/audio/leadPlayer.ts', 'this.given = this.looping.from;', ''],
       ['web/audio/leadPlayer.ts', "this.pausedAt === undefined ? 'stopped' : 'paused'", "'stopped'"],
       ['web/audio/leadPlayer.ts', 'if (measure === 0 && Math.abs(time - from) < 1e-3) return begin;', 'return begin;'],

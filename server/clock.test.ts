@@ -128,6 +128,15 @@ describe('a class', () => {
   });
 });
 
+describe('the teacher’s own mark', () => {
+  it('has a reason as long as it stands', async () => {
+    const give = async (body: object) =>
+      (await ann.ask('PUT', `/api/takes/${ids.take}/override`, body)).body as TakeDetail;
+    expect(await give({ mark: 3, reason: 'tired' })).toMatchObject({ override: 3, overrideReason: 'tired' });
+    expect(await give({ mark: null, reason: 'tired' })).toMatchObject({ override: null, overrideReason: '' });
+  });
+});
+
 describe('results', () => {
   const read = async () => (await ann.ask('GET', `/api/takes/${ids.take}`)).body as TakeDetail;
   it('are facts, on the measures as they are written, with the time through', async () => {

@@ -27,21 +27,21 @@ export function legEnd(leg: Leg): number {
  * What is heard at an audio time; before the first leg its beginning, after the last its end, in a gap where it went
  * on.
  */
-export function tableTime(course: Playback, audio: number): { readonly leg: number; readonly time: number } {
+export function tableTime(playback: Playback, audio: number): { readonly leg: number; readonly time: number } {
   let index = 0;
-  while (index + 1 < course.length && course[index + 1]!.at <= audio) index++;
-  const leg = course[index]!;
+  while (index + 1 < playback.length && playback[index + 1]!.at <= audio) index++;
+  const leg = playback[index]!;
   return { leg: index, time: Math.min(leg.to, Math.max(leg.from, leg.from + (audio - leg.at) * leg.rate)) };
 }
 
 /** From a table time of the last leg on, another rate: what comes before keeps its time. */
-export function changeRate(course: Playback, table: number, rate: number): Playback {
-  const last = course.at(-1)!;
+export function changeRate(playback: Playback, table: number, rate: number): Playback {
+  const last = playback.at(-1)!;
   const from = Math.min(last.to, Math.max(last.from, table));
-  return [...course.slice(0, -1), { ...last, to: from }, { at: audioTime(last, from), from, to: last.to, rate }];
+  return [...playback.slice(0, -1), { ...last, to: from }, { at: audioTime(last, from), from, to: last.to, rate }];
 }
 
 /** After the last leg, once more from an earlier table time. */
-export function goOn(course: Playback, from: number, to: number, rate: number): Playback {
-  return [...course, { at: legEnd(course.at(-1)!), from, to, rate }];
+export function goOn(playback: Playback, from: number, to: number, rate: number): Playback {
+  return [...playback, { at: legEnd(playback.at(-1)!), from, to, rate }];
 }

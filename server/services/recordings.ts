@@ -16,8 +16,8 @@ export async function keepRecording(
   sound: unknown,
 ): Promise<void> {
   const { classId } = await takeOf(db, teacherId, takeId);
-  const room = await findClass(db, teacherId, classId);
-  const days = room?.recordingDays ?? null;
+  const schoolClass = await findClass(db, teacherId, classId);
+  const days = schoolClass?.recordingDays ?? null;
   if (days === null)
     throw new Problem(
       403,

@@ -119,6 +119,19 @@ describe('the player of a run', () => {
     expect(heard().slice(before, before + 8)).toEqual(every(20, 28));
   });
 
+  it('counts in again by itself where it begins inside a pass, and only there', () => {
+    const { player, goTo, heard } = playing();
+    player.start(8);
+    goTo(6);
+    // Four clicks of its own, then measure 2 from beat 1 on.
+    expect(heard().slice(0, 8)).toEqual(every(0, 8));
+    expect(Math.abs(player.now() - 9.85)).toBeLessThan(0.01);
+    // A pass has a count-in already.
+    player.start(12);
+    goTo(8);
+    expect(player.now()).toBeCloseTo(13.85, 2);
+  });
+
   it('goes round in a loop until it is let go, then to the end', () => {
     const { player, goTo, heard } = playing();
     player.start();

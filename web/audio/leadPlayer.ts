@@ -60,7 +60,7 @@ const MAX_RATE = 4;
 
 /** Plays a timetable on the audio clock. Everything it says about time is what is being heard. */
 export class LeadPlayer {
-  private course: Playback = [];
+  private playback: Playback = [];
   /** Table time up to which the last leg has been given to the audio clock. */
   private given = 0;
   private sources: { source: AudioBufferSourceNode; time: number }[] = [];
@@ -97,12 +97,12 @@ export class LeadPlayer {
   /** Table time that is heard now. */
   now(): number {
     if (this.pausedAt !== undefined) return this.pausedAt;
-    return this.course.length === 0 ? 0 : tableTime(this.course, heardAt(this.context, performance.now())).time;
+    return this.playback.length === 0 ? 0 : tableTime(this.playback, heardAt(this.context, performance.now())).time;
   }
 
   /** Everything has been heard. */
   get over(): boolean {
-    const last = this.course.at(-1);
+    const last = this.playback.at(-1);
     return (
       this.running &&
       last !== undefined &&
@@ -116,7 +116,7 @@ export class LeadPlayer {
     this.silence(-Infinity);
     const begin = this.context.currentTime + SOON;
     const entry = this.leadIn(from, begin);
-    this.course = [{ at: entry, from, to: this.looping?.to ?? this.table.seconds, rate: this.speed }];
+    this.playback = [{ at: entry, from, to: this.looping?.to ?? this.table.seconds, rate: this.speed }];
     this.given = from;
     this.pausedAt = undefined;
     this.timer ??= setInterval(() => this.pump(), EVERY_MS);
@@ -159,20 +159,20 @@ export class LeadPlayer {
     this.tell();
     if (!this.running) return;
     const rate = this.speed;
-    const heard = tableTime(this.course, this.context.currentTime + SOON);
-    const next = this.course[heard.leg + 1];
+    const heard = tableTime(this.playback, this.context.currentTime + SOON);
+    const next = this.playback[heard.leg + 1];
     const bar = this.starts[lastAt(this.starts, heard.time) + 1]?.time ?? Infinity;
     if (next) {
       // A turn lies ahead already: what comes after it takes the new tempo.
       this.silence(next.at);
-      this.course = [
-        ...this.course.slice(0, heard.leg + 1),
+      this.playback = [
+        ...this.playback.slice(0, heard.leg + 1),
         { at: next.at, from: next.from, to: this.looping?.to ?? this.table.seconds, rate },
       ];
       this.given = next.from;
-    } else if (bar < this.course.at(-1)!.to) {
-      this.silence(audioTime(this.course.at(-1)!, bar));
-      this.course = changeRate(this.course, bar, rate);
+    } else if (bar < this.playback.at(-1)!.to) {
+      this.silence(audioTime(this.playback.at(-1)!, bar));
+      this.playback = changeRate(this.playback, bar, rate);
       this.given = bar;
     }
     this.pump();
@@ -191,11 +191,11 @@ export class LeadPlayer {
     if (!this.running) return;
     const now = this.now();
     const to = range && now < range.to ? range.to : this.table.seconds;
-    const { leg, time } = tableTime(this.course, this.context.currentTime);
-    const kept = this.course[leg]!;
+    const { leg, time } = tableTime(this.playback, this.context.currentTime);
+    const kept = this.playback[leg]!;
     const nowAt = this.context.currentTime;
     this.silence(nowAt);
-    this.course = [{ at: nowAt, from: time, to, rate: kept.rate }];
+    this.playback = [{ at: nowAt, from: time, to, rate: kept.rate }];
     this.given = time;
     this.pump();
   }
@@ -227,7 +227,7 @@ export class LeadPlayer {
   private pump(): void {
     const horizon = this.context.currentTime + AHEAD;
     for (let guard = 0; guard < 64; guard++) {
-      const leg = this.course.at(-1)!;
+      const leg = this.playback.at(-1)!;
       const until = Math.min(leg.to, leg.from + (horizon - leg.at) * leg.rate);
       if (until > this.given) {
         const { cues } = this.table;
@@ -238,7 +238,7 @@ export class LeadPlayer {
         this.given = until;
       }
       if (until < leg.to - 1e-9 || !this.looping || legEnd(leg) > horizon) break;
-      this.course = goOn(this.course, this.looping.from, this.looping.to, this.speed);
+      this.playback = goOn(this.playback, this.looping.from, this.looping.to, this.speed);
       this.given = this.looping.from;
     }
     const past = this.context.currentTime - 5;

@@ -56,7 +56,7 @@ const FREE_MORE: Seconds = 1.5;
 /** The sound clock of a busy machine may slip beside the page's; less than this is not worth telling. */
 const SLIP_MS = 6;
 /** A clap is known some hundredths of a second after it was heard; the last ones are waited for. */
-const EAR: Seconds = 0.15;
+const HEARD_AFTER: Seconds = 0.15;
 const LOOK_MS = 20;
 
 const READY: RunMoment = { state: 'ready', word: undefined, taps: 0, problem: undefined, beatOne: undefined };
@@ -69,7 +69,7 @@ export class TakeRunner {
   /** Counts the runs: what was asked for one that was cancelled meanwhile is not taken for the next. */
   private turn = 0;
   private clock: RunningClock | undefined;
-  private ear: LiveListener | undefined;
+  private microphone: LiveListener | undefined;
   private taps = new TapInput();
 
   constructor(
@@ -112,11 +112,11 @@ export class TakeRunner {
   /** Ends now and hands over what there is. */
   readonly finish = (): void => {
     if (!this.running) return;
-    const { clock, ear } = this;
+    const { clock, microphone } = this;
     const ended = (clock?.now() ?? 0) - this.devices.delay('tap');
-    this.ear = undefined;
+    this.microphone = undefined;
     this.stop('done');
-    if (ear && clock?.atContext) void this.handOver(ear, clock.atContext);
+    if (microphone && clock?.atContext) void this.handOver(microphone, clock.atContext);
     else this.onDone(this.taps.taken(this.plan.task, ended));
   };
 
@@ -143,8 +143,8 @@ export class TakeRunner {
     this.running = false;
     this.clock?.stop();
     this.clock = undefined;
-    this.ear?.stop();
-    this.ear = undefined;
+    this.microphone?.stop();
+    this.microphone = undefined;
     this.show({ state, word: undefined, beatOne: undefined });
   }
 
@@ -153,11 +153,11 @@ export class TakeRunner {
     const words = countIn(pattern, bpm);
     const beats = free ? words : [...words, ...beatTimes(pattern, bpm)];
     const clock = await this.devices.startClicks(beats);
-    let ear: LiveListener | undefined;
+    let microphone: LiveListener | undefined;
     if (method === 'microphone') {
       const clicks = clock.contextTime ? beats.map(({ time }) => clock.contextTime!(time)) : [];
       try {
-        ear = await this.devices.listenLive(clicks, keepSound);
+        microphone = await this.devices.listenLive(clicks, keepSound);
       } catch (error) {
         clock.stop();
         if (turn !== this.turn) return;
@@ -168,10 +168,10 @@ export class TakeRunner {
     }
     if (!this.running || turn !== this.turn) {
       clock.stop();
-      ear?.stop();
+      microphone?.stop();
       return;
     }
-    this.ear = ear;
+    this.microphone = microphone;
     this.clock = clock;
     this.follow(clock);
   }
@@ -181,7 +181,7 @@ export class TakeRunner {
     const words = countIn(pattern, bpm);
     const { end } = scheduleOf(pattern, bpm);
     const beat = 60 / bpm;
-    const late = Math.max(AFTER_BEATS * beat, AFTER) + (method === 'microphone' ? EAR : 0);
+    const late = Math.max(AFTER_BEATS * beat, AFTER) + (method === 'microphone' ? HEARD_AFTER : 0);
     const over = end + late + (free ? FREE_PART * end + FREE_MORE : 0);
     const last = words.at(-1)!.time + beat;
     const look = () => {
@@ -193,7 +193,7 @@ export class TakeRunner {
         state: counting ? 'count-in' : 'playing',
         // The sound clock needs a moment until it knows the page's clock.
         ...(now > words[0]!.time ? { beatOne: this.beatOneAt(now) } : {}),
-        ...(this.ear ? { taps: this.heardInTime(this.ear, clock) } : {}),
+        ...(this.microphone ? { taps: this.heardInTime(this.microphone, clock) } : {}),
       });
       if (now >= over) this.finish();
       else this.devices.later(look, LOOK_MS);
@@ -207,12 +207,12 @@ export class TakeRunner {
     return beatOne !== undefined && Math.abs(beatOne - one) < SLIP_MS ? beatOne : one;
   }
 
-  private heardInTime(ear: LiveListener, { atContext }: RunningClock): number {
-    return ear.onsets().filter((time) => (atContext?.(time) ?? 0) >= this.listenFrom).length;
+  private heardInTime(microphone: LiveListener, { atContext }: RunningClock): number {
+    return microphone.onsets().filter((time) => (atContext?.(time) ?? 0) >= this.listenFrom).length;
   }
 
-  private async handOver(ear: LiveListener, toTake: (contextTime: Seconds) => Seconds): Promise<void> {
-    const { onsets, outline, sound } = await ear.finish();
+  private async handOver(microphone: LiveListener, toTake: (contextTime: Seconds) => Seconds): Promise<void> {
+    const { onsets, outline, sound } = await microphone.finish();
     const delay = this.devices.delay('microphone');
     const times = onsets.map((time) => toTake(time) - delay).filter((time) => time >= this.listenFrom);
     this.onDone({

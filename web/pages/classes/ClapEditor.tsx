@@ -66,7 +66,7 @@ function ClapTrack({ takeId, claps, onAdd, onToggle }: TrackProps) {
   };
   return (
     <div className="clap-track" onClick={addHere} role="presentation">
-      {outline && <OutlinePath outline={outline} stretch={{ from, to }} />}
+      {outline && <OutlinePath outline={outline} span={{ from, to }} />}
       {claps.map(({ time, struck }, i) => (
         <button
           key={`${time} ${i}`}

@@ -10,11 +10,11 @@ const LEAST_PEAK = 0.05;
 interface OutlinePathProps {
   readonly outline: Outline;
   /** The time that is shown. */
-  readonly stretch: { readonly from: Seconds; readonly to: Seconds };
+  readonly span: { readonly from: Seconds; readonly to: Seconds };
 }
 
-/** The outline of a sound, over a stretch of time. */
-export function OutlinePath({ outline: { peaks, stepSeconds, from: start }, stretch: { from, to } }: OutlinePathProps) {
+/** The outline of a sound, over a span of time. */
+export function OutlinePath({ outline: { peaks, stepSeconds, from: start }, span: { from, to } }: OutlinePathProps) {
   const most = peaks.reduce((a, b) => Math.max(a, b), LEAST_PEAK);
   const stepAt = (pixel: number) => Math.floor((from + (pixel / WIDTH) * (to - from) - start) / stepSeconds);
   const heights = Array.from({ length: WIDTH }, (_, x) => {

@@ -17,20 +17,20 @@ function split(text: string): { meter: string | undefined; spoken: string } {
 
 /** What is typed may be speech instead of rhythm text; the class's own way of counting is tried first. */
 export function useSpoken(text: string, unreadable: boolean): Recognised | undefined {
-  const room = useCurrentClass();
+  const currentClass = useCurrentClass();
   return useMemo(() => {
     if (!unreadable) return undefined;
     const { meter, spoken } = split(text);
     const read = meter === undefined ? undefined : parseMeter(meter);
     if (read?.ok === false || spoken.trim() === '') return undefined;
-    const counts = room && countsOf(room);
-    return recognise(spoken, room?.school, {
+    const counts = currentClass && countsOf(currentClass);
+    return recognise(spoken, currentClass?.school, {
       meter: read?.meter,
       houseWords: counts?.houseWords,
       wordSet: counts?.wordSet,
       most: OTHERS + 1,
     });
-  }, [text, unreadable, room]);
+  }, [text, unreadable, currentClass]);
 }
 
 /** Shows the reading, which school it is in, and the other readings; one click writes it. */

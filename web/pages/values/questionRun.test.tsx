@@ -56,6 +56,9 @@ describe('a run of questions', () => {
     expect(options.map((option) => option.textContent.slice(2))).toEqual(words.options);
     expect(options[first!.answer]!.querySelector('[aria-label="right"]')).toBeTruthy();
     expect(options[wrong]!.querySelector('[aria-label="not right"]')).toBeTruthy();
+    const states = options.map(({ className }) => className.split(' ')[1]);
+    expect([states[first!.answer], states[wrong]]).toEqual(['right', 'wrong']);
+    expect(states.filter((state) => state === 'other')).toHaveLength(2);
     expect(document.querySelector('.misconception')!.textContent).toMatch(/\.$/);
     expect([...document.querySelectorAll('.steps li')].map((step) => step.textContent)).toEqual(words.steps);
   });

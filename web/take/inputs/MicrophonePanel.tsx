@@ -21,10 +21,10 @@ function useMicrophoneCheck(paused: boolean) {
   const [check, setCheck] = useState<Check>({ kind: 'off' });
   const [loudest, setLoudest] = useState(0);
   const [level, setLevel] = useState(0);
-  const ear = useRef<LiveListener>(undefined);
+  const live = useRef<LiveListener>(undefined);
   useEffect(
     () => () => {
-      ear.current?.stop();
+      live.current?.stop();
       void closeMicrophone();
     },
     [],
@@ -32,9 +32,9 @@ function useMicrophoneCheck(paused: boolean) {
   useEffect(() => {
     if (check.kind !== 'on' || paused) return undefined;
     const timer = setInterval(() => {
-      const now = ear.current?.level() ?? 0;
+      const now = live.current?.level() ?? 0;
       setLevel(now);
-      if ((ear.current?.onsets().length ?? 0) > 0) setLoudest((before) => Math.max(before, now));
+      if ((live.current?.onsets().length ?? 0) > 0) setLoudest((before) => Math.max(before, now));
     }, LOOK_MS);
     return () => clearInterval(timer);
   }, [check, paused]);
@@ -42,8 +42,8 @@ function useMicrophoneCheck(paused: boolean) {
     setCheck({ kind: 'asking' });
     setLoudest(0);
     try {
-      ear.current?.stop();
-      ear.current = await listenLive();
+      live.current?.stop();
+      live.current = await listenLive();
       setCheck({ kind: 'on' });
     } catch (problem) {
       setCheck({ kind: 'problem', problem: problem as Error });
@@ -127,6 +127,6 @@ function Level({ level }: { level: number }) {
 
 /** For calibrating: claps by the clock of the clicks. */
 async function listenWith({ atContext }: RunningClock): Promise<ClapSource> {
-  const ear = await listenLive();
-  return { onsets: () => (atContext ? ear.onsets().map(atContext) : []), stop: ear.stop };
+  const live = await listenLive();
+  return { onsets: () => (atContext ? live.onsets().map(atContext) : []), stop: live.stop };
 }
