@@ -72,6 +72,14 @@ export class School {
     await page.goto(this.url);
     return { page, context };
   }
+
+  /** A visitor of the demo who has gone to a part of the menu. */
+  async guestIn(part: string): Promise<Page> {
+    const { page } = await this.visitor();
+    await lookAround(page);
+    await page.getByRole('link', { name: part, exact: true }).click();
+    return page;
+  }
 }
 
 export async function lookAround(page: Page): Promise<void> {

@@ -153,20 +153,6 @@ describe('on paper', () => {
     const page = await newPattern();
     await write(page, `4/4 ${Array.from({ length: 8 }, () => 'e e e e q q').join(' | ')}`);
     const folder = mkdtempSync(join(tmpdir(), 'clapboard-print-'));
-    // What is laid out when the sheet is made is what is measured: the last layout before the file is there.
-    await page.evaluate(() => {
-      addEventListener('afterprint', () => undefined);
-      const widths: number[] = [];
-      Object.assign(window, { widths });
-      const look = () => {
-        if (matchMedia('print').matches)
-          widths.push(
-            ...[...document.querySelectorAll('.lane-strips')].map((lane) => lane.getBoundingClientRect().width),
-          );
-        requestAnimationFrame(look);
-      };
-      matchMedia('print').addEventListener('change', look);
-    });
     const file = await page.pdf({ path: join(folder, 'sheet.pdf'), format: 'A4' });
     rmSync(folder, { recursive: true });
     expect(file.subarray(0, 5).toString()).toBe('%PDF-');

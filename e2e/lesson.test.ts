@@ -1,6 +1,5 @@
-import type { Page } from 'playwright-core';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
-import { School, lookAround, tapInTime } from './browser.test-helper.ts';
+import { School, tapInTime } from './browser.test-helper.ts';
 
 let school: School;
 
@@ -10,16 +9,9 @@ beforeAll(async () => {
 afterEach(() => school.tidy());
 afterAll(() => school.close());
 
-async function visit(link: string): Promise<Page> {
-  const { page } = await school.visitor();
-  await lookAround(page);
-  await page.getByRole('link', { name: link, exact: true }).click();
-  return page;
-}
-
 describe('a lesson', () => {
   it('hears one child after the other', async () => {
-    const page = await visit('Take');
+    const page = await school.guestIn('Take');
     await page.getByLabel('Class').selectOption({ label: 'Lighthouse 4' });
     await page.getByLabel('Pattern').selectOption({ label: 'Leaning mast' });
     await page.getByRole('button', { name: 'Faster' }).click();
@@ -38,7 +30,7 @@ describe('a lesson', () => {
   });
 
   it('with repeats says which time it was, in the take and in the class', async () => {
-    const page = await visit('Patterns');
+    const page = await school.guestIn('Patterns');
     await page.getByRole('button', { name: /New pattern/ }).click();
     await page.getByLabel('Title').fill('Twice round');
     await page.getByLabel('Rhythm', { exact: true }).fill('4/4 |: q q h | q. e q (q) :|');

@@ -1,6 +1,6 @@
 import type { Page } from 'playwright-core';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
-import { School, lookAround } from './browser.test-helper.ts';
+import { School } from './browser.test-helper.ts';
 
 let school: School;
 
@@ -9,13 +9,6 @@ beforeAll(async () => {
 });
 afterEach(() => school.tidy());
 afterAll(() => school.close());
-
-async function visit(link: string): Promise<Page> {
-  const { page } = await school.visitor();
-  await lookAround(page);
-  await page.getByRole('link', { name: link, exact: true }).click();
-  return page;
-}
 
 /** Answers the next question of the browser itself. */
 function answer(page: Page, text?: string): Promise<string> {
@@ -28,7 +21,7 @@ function answer(page: Page, text?: string): Promise<string> {
 
 describe('a class', () => {
   it('is made, filled, renamed and removed, and all of it is there after a reload', async () => {
-    const page = await visit('Class');
+    const page = await school.guestIn('Class');
     await page.getByRole('button', { name: /New class/ }).click();
     await page.getByLabel('Name', { exact: true }).fill('Terns 3');
     await page.getByRole('button', { name: 'Make the class' }).click();
@@ -65,7 +58,7 @@ describe('a class', () => {
   });
 
   it('shows the teacher’s mark as the one that counts', async () => {
-    const page = await visit('Class');
+    const page = await school.guestIn('Class');
     await page.getByRole('link', { name: /Lighthouse 4/ }).click();
     await page.getByRole('button', { name: 'Edda', exact: true }).click();
     const row = page.locator('table.marks > tbody > tr', { hasText: 'Edda' }).first();
@@ -85,7 +78,7 @@ describe('a class', () => {
 
 describe('a pattern', () => {
   it('is removed for good, and only when asked twice', async () => {
-    const page = await visit('Patterns');
+    const page = await school.guestIn('Patterns');
     await page.getByRole('link', { name: /Slow tide/ }).click();
     page.once('dialog', (dialog) => void dialog.dismiss());
     await page.getByRole('button', { name: 'Remove' }).click();

@@ -1,4 +1,6 @@
+import { type ChildProcess, fork } from 'node:child_process';
 import { cpSync, rmSync } from 'node:fs';
+import { createInterface } from 'node:readline';
 import { build } from 'esbuild';
 
 export const BUILT_SERVER = 'dist/server';
@@ -21,4 +23,19 @@ export async function buildServer(): Promise<void> {
     logLevel: 'error',
   });
   cpSync('server/migrations', `${BUILT_SERVER}/migrations`, { recursive: true });
+}
+
+/** Starts the built server as a process of its own; rejects with what it said when it ends instead. */
+export async function startBuilt(env: NodeJS.ProcessEnv): Promise<{ server: ChildProcess; url: string }> {
+  const server = fork(`${BUILT_SERVER}/main.js`, { execArgv: [], env: { ...env, LOG_LEVEL: 'info' }, silent: true });
+  let said = '';
+  server.stderr!.on('data', (data: Buffer) => (said += data.toString()));
+  for await (const line of createInterface({ input: server.stdout! })) {
+    const { url } = JSON.parse(line) as { url?: string };
+    if (!url) continue;
+    // Its further words are not needed, but must not fill the pipe.
+    server.stdout!.resume();
+    return { server, url };
+  }
+  throw new Error(`the server did not start: ${said}`);
 }

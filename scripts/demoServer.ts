@@ -1,23 +1,10 @@
-import { type ChildProcess, fork } from 'node:child_process';
 import { once } from 'node:events';
 import { rmSync } from 'node:fs';
-import { createInterface } from 'node:readline';
 import { TEACHER } from '../demo/school.ts';
 import { buildPages } from './buildPages.ts';
-import { BUILT_SERVER, buildServer } from './buildServer.ts';
+import { buildServer, startBuilt } from './buildServer.ts';
 import { startMariadb } from './mariadb.ts';
 import { seedDemo } from './seed.ts';
-
-/** The address a server says it listens on; its further words are not needed. */
-async function urlOf(server: ChildProcess): Promise<string> {
-  for await (const line of createInterface({ input: server.stdout! })) {
-    const { url } = JSON.parse(line) as { url?: string };
-    if (!url) continue;
-    server.stdout!.resume();
-    return url;
-  }
-  throw new Error('the server did not start');
-}
 
 /**
  * Runs some work against the demo school on a database of its own, which is gone afterwards. The server is a process of
@@ -29,13 +16,14 @@ export async function withDemoServer(work: (url: string) => Promise<void>): Prom
   try {
     const databaseUrl = await database.url();
     await seedDemo(databaseUrl);
-    const server = fork(`${BUILT_SERVER}/main.js`, {
-      execArgv: [],
-      env: { ...process.env, DATABASE_URL: databaseUrl, PORT: '0', DEMO_TEACHER: TEACHER.name, LOG_LEVEL: 'info' },
-      silent: true,
+    const { server, url } = await startBuilt({
+      ...process.env,
+      DATABASE_URL: databaseUrl,
+      PORT: '0',
+      DEMO_TEACHER: TEACHER.name,
     });
     try {
-      await work(await urlOf(server));
+      await work(url);
     } finally {
       server.kill('SIGTERM');
       await once(server, 'exit');

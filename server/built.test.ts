@@ -1,35 +1,20 @@
-import { type ChildProcess, fork } from 'node:child_process';
 import { once } from 'node:events';
 import { readFileSync, readdirSync } from 'node:fs';
 import { builtinModules } from 'node:module';
-import { join, resolve } from 'node:path';
-import { createInterface } from 'node:readline';
+import { join } from 'node:path';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { BUILT_SERVER, buildServer } from '../scripts/buildServer.ts';
+import { BUILT_SERVER, buildServer, startBuilt } from '../scripts/buildServer.ts';
 import { freshDatabase } from './testServer.test-helper.ts';
 
 beforeAll(buildServer);
 
-/** Starts the built server; rejects with what it said when it ends instead. */
-async function startBuilt(databaseUrl: string): Promise<{ server: ChildProcess; url: string }> {
-  const server = fork(resolve(BUILT_SERVER, 'main.js'), {
-    execArgv: [],
-    env: { PATH: process.env['PATH'], DATABASE_URL: databaseUrl, PORT: '0', PAGES: '', LOG_LEVEL: 'info' },
-    silent: true,
-  });
-  let said = '';
-  server.stderr!.on('data', (data: Buffer) => (said += data.toString()));
-  for await (const line of createInterface({ input: server.stdout! })) {
-    const { url } = JSON.parse(line) as { url?: string };
-    if (url) return { server, url };
-  }
-  throw new Error(said);
-}
+const alone = (databaseUrl: string) =>
+  startBuilt({ PATH: process.env['PATH'], DATABASE_URL: databaseUrl, PORT: '0', PAGES: '' });
 
 describe('the built server', () => {
   it('two started at once on an empty database both come up, and stop in good order', async () => {
     const databaseUrl = await freshDatabase();
-    const both = await Promise.all([startBuilt(databaseUrl), startBuilt(databaseUrl)]);
+    const both = await Promise.all([alone(databaseUrl), alone(databaseUrl)]);
     for (const { server, url } of both) {
       expect(await (await fetch(`${url}/healthz`)).json()).toEqual({ ok: true });
       expect((await fetch(`${url}/api/patterns`)).status).toBe(401);
@@ -59,6 +44,6 @@ describe('the built server', () => {
   });
 
   it('says in a sentence what it lacks', async () => {
-    await expect(startBuilt('')).rejects.toThrow('DATABASE_URL is missing');
+    await expect(alone('')).rejects.toThrow('DATABASE_URL is missing');
   });
 });
