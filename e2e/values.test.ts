@@ -136,6 +136,40 @@ describe('the values view', () => {
     );
     expect(right + wrong).toBe(10);
   });
+
+  it('every question fits a telephone, however many signs it shows', async () => {
+    const { page: small, context } = await school.visitor({ viewport: { width: 390, height: 844 } });
+    await lookAround(small);
+    await small.getByRole('link', { name: 'Values', exact: true }).click();
+    await small.getByRole('link', { name: 'Questions', exact: true }).click();
+    const boxes = small.locator('.question-settings input[type="checkbox"]');
+    await boxes.first().waitFor();
+    for (const box of await boxes.all()) await box.check();
+    const tooWide: string[] = [];
+    let most = 0;
+    for (let set = 1; set <= 6; set++) {
+      await small.getByLabel('Number of the set').fill(String(set));
+      await small.evaluate(() => (document.activeElement as HTMLElement).blur());
+      for (let asked = 1; asked <= 10; asked++) {
+        const { over, signs, prompt } = await small.evaluate(() => ({
+          over:
+            Math.max(
+              document.documentElement.scrollWidth,
+              ...[...document.querySelectorAll('.question *')].map((part) => part.getBoundingClientRect().right),
+            ) - innerWidth,
+          signs: document.querySelectorAll('.shown-signs .note-sign').length,
+          prompt: document.querySelector('.question h2')!.textContent,
+        }));
+        most = Math.max(most, signs);
+        if (over > 0) tooWide.push(`${set}.${asked} ${prompt}: ${over}`);
+        await small.keyboard.press('a');
+        await small.getByRole('button', { name: /^(Next|How it went)/ }).click();
+      }
+    }
+    expect(tooWide).toEqual([]);
+    expect(most).toBeGreaterThan(5);
+    await context.close();
+  });
 });
 
 describe('on the pattern page', () => {
