@@ -7,7 +7,7 @@ import tseslint from 'typescript-eslint';
 const TESTS = ['**/*.test.ts', '**/*.test.tsx', '**/*.test-helper.ts', '**/*.test-helper.tsx', 'e2e/**'];
 
 export default tseslint.config(
-  { ignores: ['dist/**', 'node_modules/**', '.data/**', 'coverage/**'] },
+  { ignores: ['dist/**', 'node_modules/**', '.data/**', '.cache/**', 'coverage/**'] },
   js.configs.recommended,
   ...tseslint.configs.recommendedTypeChecked,
   {

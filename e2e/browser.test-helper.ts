@@ -4,6 +4,7 @@ import { seedDemo } from '../scripts/seed.ts';
 import { freshDatabase } from '../server/testServer.test-helper.ts';
 import { type RunningServer, startServer } from '../server/start.ts';
 import { launchOptions } from '../scripts/browser.ts';
+import { watchPage } from '../scripts/coverage.ts';
 
 /** The app as it ships on a demo school of its own, and a browser in front of it. */
 export class School {
@@ -13,14 +14,18 @@ export class School {
     private server: RunningServer,
     private readonly databaseUrl: string,
     private readonly browser: Browser,
+    private readonly watched: boolean,
   ) {}
 
-  /** @param args  further switches of the browser */
-  static async open(args: readonly string[] = []): Promise<School> {
+  /**
+   * @param args  further switches of the browser
+   * @param watched  false where claps must come within milliseconds: what is watched runs slower
+   */
+  static async open(args: readonly string[] = [], watched = true): Promise<School> {
     const databaseUrl = await freshDatabase();
     await seedDemo(databaseUrl);
     const [server, browser] = await Promise.all([School.serve(databaseUrl, 0), chromium.launch(launchOptions(args))]);
-    return new School(server, databaseUrl, browser);
+    return new School(server, databaseUrl, browser, watched);
   }
 
   private static serve(databaseUrl: string, port: number): Promise<RunningServer> {
@@ -52,19 +57,31 @@ export class School {
 
   /** After each test: no page is left open that still has something to send, and the server answers. */
   async tidy(): Promise<void> {
-    await Promise.all(this.browser.contexts().map((context) => context.close()));
+    await this.closeAll();
     if (this.away) await this.startServer();
   }
 
+  private async closeAll(): Promise<void> {
+    await Promise.all(this.browser.contexts().map((context) => context.close()));
+  }
+
   async close(): Promise<void> {
+    await this.closeAll();
     await this.browser.close();
     await this.server.stop();
   }
 
-  /** A browser of its own, with nothing kept; its page fails the test when the page throws. */
-  async visitor(options: Parameters<Browser['newContext']>[0] = {}): Promise<{ page: Page; context: BrowserContext }> {
+  /**
+   * A browser of its own, with nothing kept; its page fails the test when the page throws.
+   * @param watched  whether what its page runs is noted
+   */
+  async visitor(
+    options: Parameters<Browser['newContext']>[0] = {},
+    watched = this.watched,
+  ): Promise<{ page: Page; context: BrowserContext }> {
     const context = await this.browser.newContext({ viewport: { width: 1280, height: 800 }, ...options });
     const page = await context.newPage();
+    if (watched) await watchPage(page, context);
     page.on('pageerror', (error) => {
       throw error;
     });

@@ -5,7 +5,7 @@ import { School, lookAround, moveInTime, tapInTime } from './browser.test-helper
 let school: School;
 
 beforeAll(async () => {
-  school = await School.open();
+  school = await School.open([], false);
 });
 
 afterEach(() => school.tidy());

@@ -2,6 +2,8 @@ import { spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { MAPS, PAGES } from './buildPages.ts';
+import { FLOORS, KEPT_IN, type Lines, addVisits, addStatements, percentRun } from './coverage.ts';
 
 /** Each check counts as one test; their words are shown when they fail. */
 const CHECKS: readonly (readonly [string, string, readonly string[]])[] = [
@@ -17,6 +19,12 @@ const CHECKS: readonly (readonly [string, string, readonly string[]])[] = [
   ],
 ];
 
+const fast = process.argv.includes('fast');
+
+/** What was run, a folder for each run of the tests and one for all pages in the browser. */
+const RUN = 'coverage';
+const RUN_IN_PAGES = join(RUN, 'browser');
+
 interface Count {
   passed: number;
   failed: number;
@@ -24,7 +32,10 @@ interface Count {
 
 function run(command: string, args: readonly string[], show: boolean): Promise<{ code: number; output: string }> {
   return new Promise((resolve) => {
-    const child = spawn(join('node_modules/.bin', command), args, { stdio: ['ignore', 'pipe', 'pipe'] });
+    const child = spawn(join('node_modules/.bin', command), args, {
+      stdio: ['ignore', 'pipe', 'pipe'],
+      env: { ...process.env, [KEPT_IN]: fast ? '' : RUN_IN_PAGES },
+    });
     let output = '';
     const take = (data: Buffer) => {
       output += data.toString();
@@ -48,12 +59,48 @@ async function checks(): Promise<Count> {
   return count;
 }
 
+/** Switches for a report of what was run; the first names all files, so that those never loaded count too. */
+function measured(project: string): string[] {
+  const rooms = `{${Object.keys(FLOORS).join(',')}}/**/*.{ts,tsx}`;
+  return [
+    '--coverage.enabled',
+    '--coverage.provider=v8',
+    '--coverage.reporter=json',
+    `--coverage.reportsDirectory=${join(RUN, project)}`,
+    ...(project === 'units' ? [`--coverage.include=${rooms}`, '--coverage.exclude=**/*.{test,test-helper}.*'] : []),
+  ];
+}
+
+/** Whether of each room as many lines were run, by all tests together, as must be. */
+function floors(): Count {
+  const count = { passed: 0, failed: 0 };
+  const lines: Lines = new Map();
+  try {
+    for (const project of ['units', 'server', 'pages', 'played'])
+      addStatements(lines, readFileSync(join(RUN, project, 'coverage-final.json'), 'utf8'));
+    addVisits(lines, RUN_IN_PAGES, join(PAGES, 'assets'), MAPS);
+  } catch (error) {
+    console.log(`What was run cannot be read: ${(error as Error).message}`);
+  }
+  for (const [room, floor] of Object.entries(FLOORS)) {
+    const percent = percentRun(lines, room);
+    const enough = percent >= floor;
+    count[enough ? 'passed' : 'failed']++;
+    console.log(`${enough ? 'passed' : 'FAILED'}  lines of ${room} run: ${percent.toFixed(1)} %, at least ${floor}`);
+  }
+  return count;
+}
+
 async function tests(project: string): Promise<Count> {
   const folder = mkdtempSync(join(tmpdir(), 'clapboard-tests-'));
   const file = join(folder, 'result.json');
   const { code } = await run(
     'vitest',
-    ['run', '--project', project, '--reporter=dot', '--reporter=json', `--outputFile.json=${file}`],
+    [
+      'run',
+      ...['--project', project, '--reporter=dot', '--reporter=json', `--outputFile.json=${file}`],
+      ...(fast ? [] : measured(project)),
+    ],
     true,
   );
   let count: Count = { passed: 0, failed: 1 };
@@ -71,15 +118,18 @@ async function tests(project: string): Promise<Count> {
   return count;
 }
 
+rmSync(RUN, { recursive: true, force: true });
 const total: Count = { passed: 0, failed: 0 };
 const add = ({ passed, failed }: Count) => {
   total.passed += passed;
   total.failed += failed;
 };
 // Those that are played in time come last, with the machine to themselves.
-const fast = process.argv.includes('fast');
 const together = fast ? [checks(), tests('units')] : [checks(), tests('units'), tests('server'), tests('pages')];
 for (const count of await Promise.all(together)) add(count);
-if (!fast) add(await tests('played'));
+if (!fast) {
+  add(await tests('played'));
+  add(floors());
+}
 console.log(`${total.passed} passed, ${total.failed} failed`);
 process.exit(total.failed === 0 && total.passed > 0 ? 0 : 1);
