@@ -8,7 +8,7 @@ const inBrowser = {
   globalSetup: ['scripts/testDatabase.ts', 'scripts/testPages.ts'],
   testTimeout: 180_000,
   hookTimeout: 180_000,
-  fileParallelism: false,
+  maxWorkers: 2,
 };
 
 export default defineConfig({
@@ -45,8 +45,6 @@ export default defineConfig({
           name: 'played',
           include: ['e2e/**/*.test.ts'],
           exclude: PAGES,
-          fileParallelism: true,
-          maxWorkers: 2,
         },
       },
     ],

@@ -10,6 +10,7 @@ const CHECKS: readonly (readonly [string, string, readonly string[]])[] = [
   ['types', 'tsc', ['--noEmit']],
   ['types of the core, without browser and Node', 'tsc', ['--noEmit', '-p', 'core']],
   ['style', 'eslint', ['.', '--max-warnings=0']],
+  ['styles', 'stylelint', ['web/**/*.scss']],
   ['format', 'prettier', ['--check', '--log-level', 'warn', '.']],
   ['nothing unused', 'knip', []],
   [
@@ -34,7 +35,7 @@ function run(command: string, args: readonly string[], show: boolean): Promise<{
   return new Promise((resolve) => {
     const child = spawn(join('node_modules/.bin', command), args, {
       stdio: ['ignore', 'pipe', 'pipe'],
-      env: { ...process.env, [KEPT_IN]: fast ? '' : RUN_IN_PAGES },
+      env: { ...process.env, NO_COLOR: '1', [KEPT_IN]: fast ? '' : RUN_IN_PAGES },
     });
     let output = '';
     const take = (data: Buffer) => {

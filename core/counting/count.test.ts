@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { anyPattern, everydayPattern, patternOf } from '../rhythm/arbitrary.test-helper.ts';
-import { toNumber } from '../rhythm/fraction.ts';
+import { anyPattern, everydayPattern, fullPattern, patternOf } from '../rhythm/arbitrary.test-helper.ts';
+import { div, isWhole, toNumber } from '../rhythm/fraction.ts';
 import { beatOf, meterKind } from '../rhythm/meter.ts';
 import { placePattern } from '../rhythm/place.ts';
 import { type CountOptions, countPattern, plainCounts } from './count.ts';
@@ -259,6 +259,23 @@ describe('laws', () => {
         };
         const halved = places('q').map((measure) => measure.map((at) => inParts(at * 2)));
         expect(places('e').map((measure) => measure.map(inParts))).toEqual(halved);
+      }),
+    );
+  });
+
+  it('in every meter, a note that starts on a beat is said with the number of that beat', () => {
+    fc.assert(
+      fc.property(fullPattern, fc.constantFrom('numbers' as const, 'numbers-te' as const), (pattern, school) => {
+        const counted = countPattern(pattern, { school });
+        if (!counted.ok) throw new Error(counted.reason);
+        placePattern(pattern).forEach(({ events, meter }, m) =>
+          events.forEach(({ kind, onset, tuplet }, i) => {
+            const beat = div(onset, beatOf(meter).length);
+            if (kind !== 'note' || !isWhole(beat) || tuplet) return;
+            const { text } = counted.measures[m]!.tokens[i]!;
+            expect(text.split('-')[0]).toBe(String(toNumber(beat) + 1));
+          }),
+        );
       }),
     );
   });

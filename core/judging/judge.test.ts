@@ -1,9 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { anyPattern, everydayPattern, patternOf } from '../rhythm/arbitrary.test-helper.ts';
+import { anyPattern, everydayPattern, fullPattern, patternOf } from '../rhythm/arbitrary.test-helper.ts';
 import { barCheck, barsAddUp } from '../rhythm/barCheck.ts';
 import { printRhythm } from '../rhythm/text.ts';
 import { mixed } from '../rhythm/fraction.ts';
+import type { Pattern } from '../rhythm/pattern.ts';
 import { unfold } from '../rhythm/place.ts';
 import { pairHits, tolerances } from './pairHits.ts';
 import { scheduleOf } from '../timing/schedule.ts';
@@ -179,6 +180,38 @@ describe('laws', () => {
         expect(sounded(heard)).toEqual(sounded(printRhythm(unfold(pattern))));
       }),
       { numRuns: 200 },
+    );
+  });
+
+  // What no hands can clap is left out: they need some eighty milliseconds to come apart.
+  const clappable = (pattern: Pattern, bpm: number) => {
+    const times = scheduleOf(pattern, bpm).notes.map(({ time }) => time);
+    return times.length > 1 && times.every((time, i) => i === 0 || time - times[i - 1]! > 0.16) ? times : undefined;
+  };
+
+  it('what is clapped as written is right, in every meter, with ties, tuplets, pickups and repeats', () => {
+    fc.assert(
+      fc.property(fullPattern, fc.constantFrom(40, 60, 90), (pattern, bpm) => {
+        const times = clappable(pattern, bpm);
+        fc.pre(times !== undefined);
+        const { accuracy, misreadings, extras } = resultOf({ pattern, bpm, onsets: times! });
+        expect([accuracy, misreadings, extras]).toEqual([1, [], []]);
+      }),
+      { numRuns: 300 },
+    );
+  });
+
+  it('a clap left out in the middle is the one missed, and nothing else is wrong', () => {
+    fc.assert(
+      fc.property(fullPattern, fc.nat(), (pattern, which) => {
+        const times = clappable(pattern, 60);
+        fc.pre(times !== undefined && times.length > 4);
+        const gone = 1 + (which % (times!.length - 2));
+        const { notes, extras } = resultOf({ pattern, bpm: 60, onsets: times!.filter((_, i) => i !== gone) });
+        expect(notes.filter(({ verdict }) => verdict === 'missed').map(({ index }) => index)).toEqual([gone]);
+        expect(extras).toEqual([]);
+      }),
+      { numRuns: 300 },
     );
   });
 

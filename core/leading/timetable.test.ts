@@ -1,7 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { anyPattern, patternOf } from '../rhythm/arbitrary.test-helper.ts';
-import { barCheck, barsAddUp } from '../rhythm/barCheck.ts';
+import { anyPattern, fullPattern, patternOf } from '../rhythm/arbitrary.test-helper.ts';
 import { contentLength } from '../rhythm/place.ts';
 import { printRhythm } from '../rhythm/text.ts';
 import { backwards } from './backwards.ts';
@@ -177,8 +176,7 @@ describe('timetable', () => {
       school: fc.constantFrom('numbers', 'ta', 'takadimi', 'pulses', 'note-names' as const),
     });
     fc.assert(
-      fc.property(anyPattern, plan, (pattern, { activity, who, by, bpm, rest, each, school }) => {
-        fc.pre(barsAddUp(barCheck(pattern)));
+      fc.property(fullPattern, plan, (pattern, { activity, who, by, bpm, rest, each, school }) => {
         const made = timetable(
           pattern,
           {

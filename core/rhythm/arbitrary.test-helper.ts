@@ -101,6 +101,103 @@ function tieSome(measures: readonly Measure[], ties: readonly boolean[]): Measur
   });
 }
 
+/** What a full measure is filled from: an item and its length in thirty-seconds; the usual ones more often. */
+const FILLINGS: readonly (readonly [Item, number])[] = [
+  ...(
+    [
+      ['w', 0, 32],
+      ['h', 1, 24],
+      ['h', 0, 16],
+      ['h', 0, 16],
+      ['q', 2, 14],
+      ['q', 1, 12],
+      ['q', 0, 8],
+      ['q', 0, 8],
+      ['q', 0, 8],
+      ['e', 1, 6],
+      ['e', 0, 4],
+      ['e', 0, 4],
+      ['e', 0, 4],
+      ['s', 0, 2],
+      ['t', 0, 1],
+    ] as const
+  ).flatMap(([base, dots, length]) =>
+    (['note', 'note', 'note', 'rest'] as const).map((kind) => [{ kind, value: { base, dots } }, length] as const),
+  ),
+  ...(
+    [
+      [3, 2, 'q', 16],
+      [3, 2, 'e', 8],
+      [3, 2, 's', 4],
+      [5, 4, 's', 8],
+      [2, 3, 'e', 12],
+    ] as const
+  ).flatMap(([n, m, base, length]) => {
+    const written = { base, dots: 0 } as const;
+    const sounded = Array.from({ length: n }, (): Note => ({ kind: 'note', value: written }));
+    const broken = sounded.map((one, i): Note | Rest => (i === 1 ? { kind: 'rest', value: written } : one));
+    return [sounded, broken].map((events) => [{ kind: 'tuplet', n, m, events } satisfies Item, length] as const);
+  }),
+];
+
+/** Items that fill so many thirty-seconds, taken as the numbers say. */
+function filled(length: number, choices: readonly number[]): Item[] {
+  const items: Item[] = [];
+  let left = length;
+  for (let k = 0; left > 0; k++) {
+    const fitting = FILLINGS.filter(([, takes]) => takes <= left);
+    const [one, takes] = fitting[choices[k % choices.length]! % fitting.length]!;
+    items.push(one);
+    left -= takes;
+  }
+  return items;
+}
+
+const EVERY_METER: readonly string[] = [
+  ...['2/4', '3/4', '4/4', '2/2', '3/2', '4/2', '3/8', '4/8', '6/8', '9/8', '12/8', '6/16', '6/4'],
+  ...['5/4', '7/4', '5/8', '7/8', '11/8', '5/8[2+3]', '7/8[3+2+2]', '8/8[3+3+2]'],
+];
+
+/**
+ * Patterns in which every measure adds up: in every meter, which may change; with long notes, dots, ties, also over the
+ * bar line, tuplets, rests, repeats, and a pickup or none.
+ */
+export const fullPattern: fc.Arbitrary<Pattern> = fc
+  .record({
+    bars: fc.array(
+      fc.record({
+        choices: fc.array(fc.nat(5000), { minLength: 12, maxLength: 12 }),
+        repeatStart: fc.boolean(),
+        repeatEnd: fc.nat(3),
+      }),
+      { minLength: 1, maxLength: 5 },
+    ),
+    meters: fc.array(fc.constantFrom(...EVERY_METER), { minLength: 2, maxLength: 2 }),
+    changes: fc.boolean(),
+    pickup: fc.option(fc.constantFrom(1, 2, 4, 6), { nil: undefined }),
+    ties: fc.array(fc.nat(4), { minLength: 40, maxLength: 40 }),
+  })
+  .map(({ bars, meters, changes, pickup, ties }) => {
+    const [first, second] = meters.map((text) => patternOf(`${text} (M1)`).measures[0]!.meter) as [Meter, Meter];
+    const measures = bars.map(({ choices, repeatStart, repeatEnd }, i): Measure => {
+      const meter = changes && i > bars.length / 2 ? second : first;
+      return {
+        meter,
+        items: filled((meter.upper * 32) / meter.lower, choices),
+        ...(repeatStart && { repeatStart }),
+        ...(repeatEnd === 0 && { repeatEnd: true }),
+      };
+    });
+    const before = pickup === undefined ? [] : [{ meter: first, items: filled(pickup, bars[0]!.choices) }];
+    return {
+      pickup: pickup !== undefined,
+      measures: tieSome(
+        [...before, ...measures],
+        ties.map((tie) => tie === 0),
+      ),
+    };
+  });
+
 /** Cells of one beat, by how the beat divides. */
 const CELLS = {
   2: ['q', 'q', 'e e', '(q)', 'e (e)', '(e) e', 's s s s', 'e s s', 's s e', 'e. s', '3{e e e}'],

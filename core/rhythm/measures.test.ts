@@ -1,12 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { anyPattern, everydayPattern, patternOf } from './arbitrary.test-helper.ts';
+import { anyPattern, everydayPattern, fullPattern, patternOf } from './arbitrary.test-helper.ts';
 import { type BarReport, barCheck, barsAddUp } from './barCheck.ts';
 import { beams } from './beams.ts';
 import { add, equal, frac, mixed, sum, toNumber } from './fraction.ts';
-import { beamGroups, beatOf, beatsInMeasure, meterKind } from './meter.ts';
+import { beamGroups, beatOf, beatsInMeasure, meterKind, meterLength } from './meter.ts';
 import { placePattern, playPattern, playingOrder, unfold } from './place.ts';
-import { writeMeasure } from './spell.ts';
+import { type SoundSpan, writeMeasure } from './spell.ts';
 import { printRhythm } from './text.ts';
 import { barTroubleText } from '../wording/troubles.ts';
 
@@ -93,6 +93,37 @@ describe('bar check', () => {
     const reports = barCheck(patternOf(text));
     expect(reports.map(({ total, expected: full, verdict }) => [mixed(total), mixed(full), verdict])).toEqual(expected);
     expect(barsAddUp(reports)).toBe(expected.every(([, , verdict]) => verdict === 'full' || verdict === 'pickup'));
+  });
+  it('finds every measure full that was filled, in every meter, its events one after the other', () => {
+    fc.assert(
+      fc.property(fullPattern, (pattern) => {
+        expect(
+          barCheck(pattern).every(({ verdict }, i) => verdict === (pattern.pickup && i === 0 ? 'pickup' : 'full')),
+        ).toBe(true);
+        for (const { events, onset, meter } of placePattern(pattern)) {
+          const end = events.reduce((now, event) => {
+            expect(mixed(event.onset)).toBe(mixed(now));
+            return add(now, event.length);
+          }, onset);
+          expect(mixed(end)).toBe(mixed(meterLength(meter)));
+        }
+      }),
+    );
+  });
+  it('finds what is taken away or put on, and by how much', () => {
+    fc.assert(
+      fc.property(fullPattern, fc.nat(4), fc.boolean(), (pattern, which, longer) => {
+        const at = pattern.pickup ? 1 + (which % (pattern.measures.length - 1)) : which % pattern.measures.length;
+        const measure = pattern.measures[at]!;
+        const items = longer
+          ? [...measure.items, { kind: 'rest' as const, value: { base: 's' as const, dots: 0 as const } }]
+          : measure.items.slice(0, -1);
+        fc.pre(items.length > 0 && !pattern.pickup);
+        const measures = pattern.measures.map((one, i) => (i === at ? { ...measure, items } : one));
+        const { verdict, total, expected } = barCheck({ ...pattern, measures })[at]!;
+        expect([verdict, toNumber(total) > toNumber(expected)]).toEqual([longer ? 'over' : 'short', longer]);
+      }),
+    );
   });
   it('says by how much, in beats of the chosen value', () => {
     const said = (report: BarReport) => barTroubleText(report, 'quarters');
@@ -218,21 +249,22 @@ describe('beams', () => {
 describe('writing a measure from stretches', () => {
   it('writes what it was given, exactly', () => {
     fc.assert(
-      fc.property(everydayPattern, (pattern) => {
-        for (const measure of placePattern(pattern)) {
+      fc.property(fc.oneof(everydayPattern, fullPattern), (pattern) => {
+        // A pickup is written from its own first event, not from the bar line.
+        for (const measure of placePattern(pattern).filter(({ onset }) => equal(onset, frac(0)))) {
           const tuplets = [...new Set(measure.events.flatMap(({ tuplet }) => tuplet ?? []))];
-          const stretches = measure.events.map(({ kind, onset, length }) => ({
-            kind: kind === 'rest' ? ('rest' as const) : ('note' as const),
-            from: onset,
-            to: add(onset, length),
-          }));
+          const spans: SoundSpan[] = [];
+          for (const { kind, onset, length } of measure.events) {
+            const before = kind === 'tied' ? spans.pop() : undefined;
+            const from = before?.from ?? onset;
+            spans.push({ kind: kind === 'rest' ? 'rest' : 'note', from, to: add(onset, length) });
+          }
           const again = placePattern({
             pickup: false,
-            measures: [writeMeasure(measure.meter, stretches, tuplets)],
+            measures: [writeMeasure(measure.meter, spans, tuplets)],
           })[0]!;
-          const sounds = (events: typeof measure.events) =>
-            events.filter(({ kind }) => kind === 'note').map(({ onset }) => mixed(onset));
-          expect(sounds(again.events)).toEqual(sounds(measure.events));
+          const sounds = again.events.filter(({ kind }) => kind === 'note').map(({ onset }) => mixed(onset));
+          expect(sounds).toEqual(spans.filter(({ kind }) => kind === 'note').map(({ from }) => mixed(from)));
           expect(sum(again.events.map(({ length }) => length))).toEqual(measure.length);
         }
       }),

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { anyPattern, patternOf } from './arbitrary.test-helper.ts';
+import { anyPattern, fullPattern, patternOf } from './arbitrary.test-helper.ts';
 import type { Pattern } from './pattern.ts';
 import { errorSentence, eventCount, parseRhythm, printRhythm } from './text.ts';
 
@@ -10,6 +10,7 @@ describe('reading and printing', () => {
       expect(patternOf(printRhythm(pattern))).toEqual(pattern);
     };
     fc.assert(fc.property(anyPattern, readsBack), { numRuns: 500 });
+    fc.assert(fc.property(fullPattern, readsBack), { numRuns: 200 });
   });
 
   it.each([

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { anyPattern, everydayPattern, patternOf } from '../../core/rhythm/arbitrary.test-helper.ts';
-import { toNumber } from '../../core/rhythm/fraction.ts';
+import { anyPattern, fullPattern, patternOf } from '../../core/rhythm/arbitrary.test-helper.ts';
+import { sub, toNumber } from '../../core/rhythm/fraction.ts';
 import { placePattern } from '../../core/rhythm/place.ts';
 import { type RulerSize, beatXs, layoutRuler, systemKey, xOf } from './layout.ts';
 
@@ -23,12 +23,15 @@ describe('the ruler', () => {
 
   it('has one scale: x is proportional to time in every measure of every line', () => {
     fc.assert(
-      fc.property(everydayPattern, widths, sizes, (pattern, width, size) => {
+      fc.property(fullPattern, widths, sizes, (pattern, width, size) => {
         const layout = layoutRuler(pattern, width, size);
         for (const measure of measuresOf(layout)) {
           expect(measure.width / toNumber(measure.placed.length)).toBeCloseTo(layout.scale, 6);
           for (const { onset } of measure.placed.events)
-            expect(xOf(measure, onset, layout.scale) - measure.x).toBeCloseTo(toNumber(onset) * layout.scale, 6);
+            expect(xOf(measure, onset, layout.scale) - measure.x).toBeCloseTo(
+              toNumber(sub(onset, measure.placed.onset)) * layout.scale,
+              6,
+            );
         }
       }),
     );
@@ -36,7 +39,7 @@ describe('the ruler', () => {
 
   it('stays within its width', () => {
     fc.assert(
-      fc.property(everydayPattern, fc.integer({ min: 700, max: 1900 }), (pattern, width) => {
+      fc.property(fullPattern, fc.integer({ min: 700, max: 1900 }), (pattern, width) => {
         for (const system of layoutRuler(pattern, width, 'desk').systems)
           expect(system.width).toBeLessThanOrEqual(width + 2);
       }),

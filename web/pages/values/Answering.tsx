@@ -5,6 +5,7 @@ import type { Question } from '../../../core/exercises/question.ts';
 import { misconceptionText, questionWords } from '../../../core/wording/questionWords.ts';
 import type { NamingId } from '../../../core/wording/valueNames.ts';
 import { LookAlikes } from '../../ui/signs/LookAlikes.tsx';
+import './questions.scss';
 
 const LETTERS = ['A', 'B', 'C', 'D'] as const;
 

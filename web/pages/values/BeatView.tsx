@@ -10,6 +10,7 @@ import { Select } from '../../ui/Select.tsx';
 import { NoteSign } from '../../ui/signs/NoteSign.tsx';
 import { useStored } from '../../ui/stored.ts';
 import type { ValuesProps } from './valuesProps.ts';
+import './beat.scss';
 
 const LINE = '4/4 q. e q q | h e e q';
 const SHOWN_DOTS: readonly Dots[] = [0, 1];

@@ -7,6 +7,7 @@ import { type NamingId, valueName, withArticle } from '../../../core/wording/val
 import { NoteSign } from '../../ui/signs/NoteSign.tsx';
 import { useKeys } from '../../ui/useKeys.ts';
 import type { ValuesProps } from './valuesProps.ts';
+import './fold.scss';
 
 const MOST_FOLDS = 4;
 

@@ -24,6 +24,7 @@ import { LaidStrips, TrayStrip } from './LaidStrips.tsx';
 import { LINES, TRAY, lineName } from './stripLines.ts';
 import { type StripLine, useStripLine } from './useStripLine.ts';
 import type { ValuesProps } from './valuesProps.ts';
+import './strips.scss';
 
 const HEARD_BPM = 80;
 

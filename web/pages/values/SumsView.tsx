@@ -11,6 +11,7 @@ import { OptionButtons, Reveal, optionKeys } from './Answering.tsx';
 import { ValuePicker } from './ValuePicker.tsx';
 import { type Balance, MOST_PARTS, SIDES, type Side, useBalance } from './useBalance.ts';
 import type { ValuesProps } from './valuesProps.ts';
+import './sums.scss';
 
 /** The strips of a side are drawn to this scale: so much of its width is a whole note. */
 const WHOLE_PERCENT = 88;
