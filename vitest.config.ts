@@ -45,6 +45,7 @@ export default defineConfig({
           name: 'played',
           include: ['e2e/**/*.test.ts'],
           exclude: PAGES,
+          maxWorkers: 3,
         },
       },
     ],

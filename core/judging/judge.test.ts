@@ -194,7 +194,7 @@ describe('laws', () => {
       fc.property(fullPattern, fc.constantFrom(40, 60, 90), (pattern, bpm) => {
         const times = clappable(pattern, bpm);
         fc.pre(times !== undefined);
-        const { accuracy, misreadings, extras } = resultOf({ pattern, bpm, onsets: times! });
+        const { accuracy, misreadings, extras } = resultOf({ pattern, bpm, onsets: times });
         expect([accuracy, misreadings, extras]).toEqual([1, [], []]);
       }),
       { numRuns: 300 },
@@ -206,8 +206,8 @@ describe('laws', () => {
       fc.property(fullPattern, fc.nat(), (pattern, which) => {
         const times = clappable(pattern, 60);
         fc.pre(times !== undefined && times.length > 4);
-        const gone = 1 + (which % (times!.length - 2));
-        const { notes, extras } = resultOf({ pattern, bpm: 60, onsets: times!.filter((_, i) => i !== gone) });
+        const gone = 1 + (which % (times.length - 2));
+        const { notes, extras } = resultOf({ pattern, bpm: 60, onsets: times.filter((_, i) => i !== gone) });
         expect(notes.filter(({ verdict }) => verdict === 'missed').map(({ index }) => index)).toEqual([gone]);
         expect(extras).toEqual([]);
       }),

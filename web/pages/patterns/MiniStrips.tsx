@@ -1,6 +1,7 @@
 import { toNumber } from '../../../core/rhythm/fraction.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { playPattern } from '../../../core/rhythm/place.ts';
+import '../../ruler/strips.scss';
 
 const WIDTH = 320;
 const HEIGHT = 16;
