@@ -11,6 +11,7 @@ import { simulateTake } from '../core/judging/simulatedChild.ts';
 import { parseRhythm, printRhythm } from '../core/rhythm/text.ts';
 import { CLASSES } from '../demo/school.ts';
 import { benchJudging } from './benchJudging.ts';
+import { benchTakes } from './benchTakes.ts';
 import { benchListening } from './benchListening.ts';
 import { report, timed } from './benchReport.ts';
 import { launchOptions } from './browser.ts';
@@ -214,6 +215,7 @@ const HERE: Readonly<Record<string, () => void>> = {
   speech: benchSpeech,
   timetable: benchTimetable,
   judging: benchJudging,
+  takes: () => benchTakes(),
   listening: benchListening,
 };
 const SERVED: Readonly<Record<string, (url: string) => Promise<void>>> = {

@@ -82,7 +82,13 @@ function confusions(): void {
     const first = new Map<string, number>();
     let [takes, named] = [0, 0];
     for (let tries = 0; takes < 60 && tries < 4000; tries++) {
-      const needsClick: readonly string[] = ['entered-early', 'entered-late', 'half-tempo', 'double-tempo'];
+      const needsClick: readonly string[] = [
+        'entered-early',
+        'entered-late',
+        'half-tempo',
+        'double-tempo',
+        'own-tempo',
+      ];
       const free = !needsClick.includes(code) && random.next() < 0.3;
       const pattern = read(`4/4 ${Array.from({ length: 3 + random.below(3) }, () => random.pick(CELLS)).join(' | ')}`);
       const bpm = 60 + random.below(50);

@@ -1,6 +1,7 @@
 import { EPSILON } from '../timing/tolerance.ts';
 import { type TempoCurve, heardTime, paceAt } from '../timing/tempoCurve.ts';
 import type { ExpectedClap } from './expectedClap.ts';
+import { SAME_CLAP } from './windows.ts';
 
 /**
  * How likely a take is under one hypothesis of the pattern. Costs are in nats (natural logarithms of probability
@@ -8,6 +9,14 @@ import type { ExpectedClap } from './expectedClap.ts';
  */
 const MISSED_COST = 5;
 const EXTRA_COST = 6;
+/**
+ * Claps before the first note (to find the tempo, along with the count-in) are one thing, not many; so many at most.
+ */
+const BEFORE_COST = 4;
+const BEFORE_EACH = 1.7;
+const MOST_BEFORE = 8;
+/** A clap heard twice is no clap of the child's. */
+const BOUNCE_COST = 1.2;
 /** No onset that belongs to an expected clap costs more than this: further off it is as strange as it can be. */
 const WORST_MATCH = 4;
 /** From here on an onset is too far off for mere unsteadiness: three and a half deviations. */
@@ -47,8 +56,13 @@ export interface Fit {
   /** Claps by time, and for each the index of its onset or -1. */
   readonly claps: readonly ExpectedClap[];
   readonly hits: Int32Array;
-  /** Onsets that belong to no expected clap; expected claps without an onset, and onsets far off their clap. */
+  /**
+   * Onsets that belong to no expected clap, but for bounces and what came before the first; expected claps without an
+   * onset, and onsets far off their clap.
+   */
   readonly extras: number;
+  /** Onsets before the first thing written. */
+  readonly before: number;
   readonly missed: number;
   readonly poor: number;
   /** Index of the first expected clap of a missing end, or -1. */
@@ -68,10 +82,12 @@ export class Aligner {
   /**
    * @param onsets  seconds, rising, from beat 1 of measure 1 by the click; in a free take from anywhere
    * @param free    start and tempo are unknown
+   * @param begins  when the first thing is written, a note or a rest; without it the first expected clap is meant
    */
   constructor(
     private readonly onsets: Float64Array,
     private readonly free: boolean,
+    private readonly begins?: number,
   ) {}
 
   /**
@@ -164,7 +180,7 @@ export class Aligner {
       yield through(0, 0, count - 2, last);
       yield through(0, 0, count - 1, last - 1);
       yield through(1, 0, count - 1, last);
-      yield through(0, 1, count - 1, last);
+      for (let before = 1; before <= Math.min(4, last - 1); before++) yield through(0, before, count - 1, last);
       const some = Math.min(4, count - 1, last);
       yield through(0, 0, some, some);
     }
@@ -305,13 +321,39 @@ export class Aligner {
     return this.cost(claps, sigma, spread);
   }
 
+  /** The moment before which nothing can belong to the take. */
+  private start([first]: readonly ExpectedClap[]): number {
+    if (!first) return Infinity;
+    const moved = first.time - first.written;
+    return heardTime(this.curve, Math.min(first.time, (this.begins ?? first.written) + moved)) - REACH;
+  }
+
+  /** How many onsets belong to no expected clap, by what they are. */
+  private strays(claps: readonly ExpectedClap[]): { extras: number; before: number; bounces: number } {
+    const { hits, onsets } = this;
+    const count = claps.length;
+    const start = this.start(claps);
+    let [extras, before, bounces, j] = [0, 0, 0, 0];
+    let clap = -Infinity;
+    for (let i = 0; i <= count; i++) {
+      const hit = i < count ? hits[i]! : onsets.length;
+      if (hit < 0) continue;
+      for (; j < hit; j++) {
+        if (onsets[j]! - clap < SAME_CLAP) bounces++;
+        else if (clap === -Infinity && onsets[j]! < start && before < MOST_BEFORE) before++;
+        else extras++;
+      }
+      clap = onsets[j++] ?? 0;
+    }
+    return { extras, before, bounces };
+  }
+
   private cost(claps: readonly ExpectedClap[], sigma: number, spread: number): Fit {
     const { hits, onsets, predicted, curve, free } = this;
     const count = claps.length;
     const level = Math.log(sigma / USUAL_SPREAD);
     let cost = 0;
     let missed = 0;
-    let matched = 0;
     let poor = 0;
     let lastHit = -1;
     for (let i = 0; i < count; i++) {
@@ -319,7 +361,6 @@ export class Aligner {
         missed++;
         continue;
       }
-      matched++;
       lastHit = i;
       const r = (onsets[hits[i]!]! - predicted[i]!) / sigma;
       const half = (r * r) / 2;
@@ -334,8 +375,9 @@ export class Aligner {
       stopped >= 0
         ? (missed - tail) * MISSED_COST + Math.min(tail * MISSED_COST, STOPPED_COST + tail * STOPPED_EACH)
         : missed * MISSED_COST;
-    const extras = onsets.length - matched;
-    cost += extras * EXTRA_COST;
+    const { extras, before, bounces } = this.strays(claps);
+    cost += extras * EXTRA_COST + bounces * BOUNCE_COST;
+    if (before > 0) cost += BEFORE_COST + before * BEFORE_EACH;
     const usual = (value: number, spreadOf: number) => (value / spreadOf) ** 2 / 2;
     cost +=
       usual(curve.tempo, (free ? FREE_TEMPO_SPREAD : CLICK_TEMPO_SPREAD) * curve.length) +
@@ -349,6 +391,7 @@ export class Aligner {
       claps,
       hits: hits.slice(0, count),
       extras,
+      before,
       missed: stopped >= 0 ? missed - tail : missed,
       poor,
       stopped,

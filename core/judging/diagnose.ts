@@ -1,11 +1,11 @@
 import { EPSILON } from '../timing/tolerance.ts';
 import { Aligner, type Fit } from './alignment.ts';
 
-import { type CodedHypothesis, hypothesesOf } from './misreadings/table.ts';
+import { type CodedHypothesis, hypothesesOf, suggestedBy } from './misreadings/table.ts';
 import type { ExpectedClap } from './expectedClap.ts';
-import { LARGEST_LEAD } from './windows.ts';
+import { LARGEST_LEAD, SAME_CLAP } from './windows.ts';
 import type { Score } from './scoreEvents.ts';
-import { type TempoCurve, heardTime } from '../timing/tempoCurve.ts';
+import { type TempoCurve, heardTime, paceAt } from '../timing/tempoCurve.ts';
 
 /** How a take came about: which misreadings, and how the claps lie then. */
 export interface Diagnosis {
@@ -19,6 +19,8 @@ export interface Diagnosis {
   readonly gains: readonly number[];
   /** Diagnoses that are as likely, or nearly: the claps alone cannot tell. */
   readonly others?: readonly Diagnosis[];
+  /** Nothing known explains the take: it is as written, and nothing in it is to be named. */
+  readonly unexplained?: true;
   /** A stretch of claps (by time) that follows nothing, right again after it. */
   readonly lost?: { readonly from: number; readonly to: number; readonly gain: number };
 }
@@ -44,10 +46,26 @@ const MUCH_STRANGE = 4;
 const CLEAN_SIGMA = 0.042;
 
 /** Children tap a little ahead of the click. */
-const USUAL_LAG = -0.025;
+export const USUAL_LAG = -0.025;
 
-function baseClaps({ events, notes }: Score): ExpectedClap[] {
+/** As written. */
+export function baseClaps({ events, notes }: Score): ExpectedClap[] {
   return notes.map((index, note) => ({ note, written: events[index]!.time, time: events[index]!.time }));
+}
+
+/**
+ * A take is another rhythm when its best explanation leaves so many notes and claps strange, as a part of the notes,
+ * and costs so much for each note and clap, but for what one misreading may cost. In simulated takes of other rhythms
+ * that is 0.99 and more, in takes with a stop, a restart, a habit or a measure left out 0.77 and less.
+ */
+const UNEXPLAINED = { strange: 3, part: 0.12, cost: 0.85, allowed: 4 };
+
+function isUnexplained({ cost, fit }: Diagnosis, onsets: Float64Array): boolean {
+  const size = fit.claps.length + onsets.length;
+  return (
+    strange(fit) >= Math.max(UNEXPLAINED.strange, UNEXPLAINED.part * fit.claps.length) &&
+    cost - UNEXPLAINED.allowed > UNEXPLAINED.cost * size
+  );
 }
 
 /** How many notes and claps are not as they should be. */
@@ -59,13 +77,14 @@ function strange({ missed, extras, poor }: Fit): number {
  * Every clap has its note, near enough, and no further from the click than children are: then nothing can have happened
  * that moves or adds claps. A note or two inside the take that was not heard was only missed.
  */
-function isClean({ extras, poor, missed, stopped, sigma, hits, curve }: Fit, free: boolean): boolean {
+function isClean({ extras, before, poor, missed, stopped, sigma, hits, curve }: Fit, free: boolean): boolean {
   return (
     (free || Math.abs(curve.lag) <= LARGEST_LEAD) &&
     extras + poor === 0 &&
     stopped < 0 &&
     sigma <= CLEAN_SIGMA &&
-    (missed === 0 || (missed <= Math.max(2, MISSED_PART * hits.length) && hits.at(-1)! >= 0))
+    // Claps before the start and notes missed may be the same ones.
+    (missed === 0 || (before === 0 && missed <= Math.max(2, MISSED_PART * hits.length) && hits.at(-1)! >= 0))
   );
 }
 
@@ -83,7 +102,8 @@ interface Strange {
   readonly stray: readonly number[];
 }
 
-function strangeIn({ fit }: Diagnosis, onsets: Float64Array): Strange {
+/** @param written  when the first thing is written */
+function strangeIn({ fit }: Diagnosis, onsets: Float64Array, written: number): Strange {
   const { claps, hits, curve, sigma } = fit;
   const given = new Uint8Array(onsets.length);
   const flags = claps.map(({ time }, i) => {
@@ -92,10 +112,17 @@ function strangeIn({ fit }: Diagnosis, onsets: Float64Array): Strange {
     return hit < 0 || Math.abs(onsets[hit]! - heardTime(curve, time)) > FAR_OFF * sigma;
   });
   const heard = claps.map(({ time }) => heardTime(curve, time));
+  const begins = heardTime(curve, Math.min(claps[0]?.time ?? 0, written));
   const stray: number[] = [];
   let at = 0;
+  let clapped = -Infinity;
   onsets.forEach((onset, j) => {
-    if (given[j] === 1) return;
+    if (given[j] === 1) {
+      clapped = onset;
+      return;
+    }
+    // A bounce, or before the first: that is no reason to look for one.
+    if (onset - clapped < SAME_CLAP || (onset < begins - NO_NOTE_YET && fit.missed === 0)) return;
     stray.push(onset);
     while (at + 1 < heard.length && Math.abs(heard[at + 1]! - onset) <= Math.abs(heard[at]! - onset)) at++;
     flags[at] = true;
@@ -110,7 +137,11 @@ function strangeIn({ fit }: Diagnosis, onsets: Float64Array): Strange {
   };
 }
 
+/** A take with fewer claps, as a part of the notes, has stopped before anything can be told. */
+const FEW_CLAPS = 0.1;
 const FAR_OFF = 2.5;
+/** Seconds before the first expected clap. */
+const NO_NOTE_YET = 0.25;
 /**
  * Written length beside what was heard: at half the tempo a half of it, also when an end is missing; at twice the tempo
  * the double.
@@ -158,9 +189,26 @@ function couldBe(
   return time >= first - MEASURES_BEFORE * written.beatsInMeasure * written.beat - beat && time <= last + beat;
 }
 
+/** So many claps are laid at most to see which hypotheses are worth a closer look: an hour of sixteenths takes long. */
+const WORK = 150_000;
+
+/** Those about the whole take, and those nearest to where it goes wrong. */
+function nearest(
+  hypotheses: readonly CodedHypothesis[],
+  { events }: Score,
+  { first }: Strange,
+  most: number,
+): readonly CodedHypothesis[] {
+  if (hypotheses.length <= most) return hypotheses;
+  const far = ({ wholeTake, event }: CodedHypothesis) => (wholeTake ? 0 : Math.abs(events[event]!.time - first));
+  return [...hypotheses].sort((a, b) => far(a) - far(b)).slice(0, most);
+}
+
 function goesWith(hypothesis: CodedHypothesis, others: readonly CodedHypothesis[]): boolean {
+  const parts = hypothesis.parts ?? [hypothesis];
   return others.every((other) => {
-    if (other === hypothesis || (other.code === hypothesis.code && other.event === hypothesis.event)) return false;
+    if (hypothesis.alone || other.alone) return false;
+    if (other.code === hypothesis.code && parts.some(({ event }) => other.event === event)) return false;
     return !(
       hypothesis.wholeTake &&
       other.wholeTake &&
@@ -177,18 +225,25 @@ function goesWith(hypothesis: CodedHypothesis, others: readonly CodedHypothesis[
  * @param free    no click: start and tempo are unknown
  */
 export function diagnose(written: Score, onsets: Float64Array, free: boolean): Diagnosis {
-  const aligner = new Aligner(onsets, free);
+  const begins = written.events[0]?.time;
+  const aligner = new Aligner(onsets, free, begins);
   const claps = baseClaps(written);
   const fit = aligner.fit(claps);
   const asWritten: Diagnosis = { hypotheses: [], claps, fit, cost: fit.cost, gains: [] };
-  if (claps.length === 0 || onsets.length === 0) return asWritten;
+  if (claps.length === 0 || onsets.length < FEW_CLAPS * claps.length || onsets.length === 0) return asWritten;
 
   const clean = isClean(fit, free);
   const all = hypothesesOf(written, free).filter(({ subtle }) => subtle || !clean);
   const long = claps.length > LONG_PIECE;
-  const couldExplain = (before: Diagnosis) => {
-    const strangeThings = strangeIn(before, onsets);
-    return (hypothesis: CodedHypothesis) => couldBe(hypothesis, written, before, strangeThings, onsets);
+  const suggested = (before: Diagnosis): CodedHypothesis[] => {
+    if (clean) return [];
+    // Without a click what comes after a stop bends the whole; what came before it still shows the tempo.
+    const begun = free && before.hypotheses.length === 0 ? begunFit(claps, onsets) : undefined;
+    return [before, ...(begun ? [{ ...before, fit: begun }] : [])].flatMap((so) => {
+      const { claps: byTime, hits, curve } = so.fit;
+      const first = Math.max(0, strangeIn(so, onsets, begins ?? 0).claps.indexOf(true));
+      return suggestedBy(written, { onsets, claps: byTime, hits, curve, first });
+    });
   };
   let best = asWritten;
   let frontier = [asWritten];
@@ -196,14 +251,17 @@ export function diagnose(written: Score, onsets: Float64Array, free: boolean): D
   for (let depth = 0; depth < MOST_HYPOTHESES; depth++) {
     const next = distinct(
       frontier
-        .flatMap((before) =>
-          oneMore(
-            before,
-            all.filter(couldExplain(before)),
-            aligner,
-            depth === 0 && strange(fit) >= MUCH_STRANGE ? -CREDIT : LEAST_GAIN,
-          ),
-        )
+        .flatMap((before) => {
+          const things = strangeIn(before, onsets, begins ?? 0);
+          const possible = nearest(
+            all.filter((one) => couldBe(one, written, before, things, onsets)),
+            written,
+            things,
+            Math.ceil(WORK / claps.length),
+          );
+          const leastGain = depth === 0 && strange(fit) >= MUCH_STRANGE ? -CREDIT : LEAST_GAIN;
+          return oneMore(before, [...possible, ...suggested(before)], aligner, leastGain, long ? 4 : CLOSE_LOOKS);
+        })
         .sort((a, b) => a.cost - b.cost),
     );
     frontier = next.slice(0, long ? 1 : (WIDTH[depth] ?? 1));
@@ -213,6 +271,7 @@ export function diagnose(written: Score, onsets: Float64Array, free: boolean): D
     if (isClean(best.fit, free)) break;
   }
   const lost = lostIn(asWritten, best, onsets, free);
+  if (isUnexplained(lost ?? best, onsets)) return { ...asWritten, unexplained: true };
   if (lost) return lost;
   const others = found.filter(
     (other) =>
@@ -223,13 +282,41 @@ export function diagnose(written: Score, onsets: Float64Array, free: boolean): D
   return { ...best, others };
 }
 
+/** Parts of a take that are tried as its undisturbed beginning; and the fewest claps that show a tempo. */
+const BEGINNINGS = [0.8, 0.65, 0.5, 0.38, 0.27, 0.18, 0.1] as const;
+const FEWEST_BEGUN = 5;
+
+/** The claps laid along the tempo of the longest beginning that fits as written; free takes only. */
+function begunFit(claps: readonly ExpectedClap[], onsets: Float64Array): Fit | undefined {
+  const most = Math.min(claps.length, onsets.length);
+  for (const part of BEGINNINGS) {
+    const count = Math.max(FEWEST_BEGUN, Math.floor(part * most));
+    if (count >= most) continue;
+    const fit = new Aligner(onsets.slice(0, count), true).fit(claps.slice(0, count));
+    if (strange(fit) > 0 || fit.stopped >= 0) continue;
+    const { curve } = fit;
+    const end = curve.from + curve.length;
+    const tempo = (paceAt(curve, end) - 1) * curve.length;
+    // Straight on from where the beginning ends.
+    const straight = { ...curve, tempo, bend: 0, lag: heardTime(curve, end) - end - tempo };
+    return new Aligner(onsets, true).along(claps, straight);
+  }
+  return undefined;
+}
+
 /** How many hypotheses of each diagnosis are looked at closely. */
 const CLOSE_LOOKS = 16;
 /** A glance sees the cost up to about this. */
 const GLANCE_SLACK = 12;
 
 /** An diagnosis with one more misreading: all that make the take likelier. */
-function oneMore(before: Diagnosis, all: readonly CodedHypothesis[], aligner: Aligner, leastGain: number): Diagnosis[] {
+function oneMore(
+  before: Diagnosis,
+  all: readonly CodedHypothesis[],
+  aligner: Aligner,
+  leastGain: number,
+  looks: number,
+): Diagnosis[] {
   const editCost = before.hypotheses.reduce((sum, { cost }) => sum + cost, 0);
   const promising = all
     .filter((hypothesis) => goesWith(hypothesis, before.hypotheses))
@@ -241,22 +328,28 @@ function oneMore(before: Diagnosis, all: readonly CodedHypothesis[], aligner: Al
     })
     .filter(({ cost }) => cost < before.cost + GLANCE_SLACK)
     .sort((a, b) => a.cost - b.cost)
-    .slice(0, CLOSE_LOOKS);
+    .slice(0, looks);
   return promising.flatMap(({ hypothesis, claps }): Diagnosis[] => {
     const fit = aligner.fit(claps, before.fit.curve);
     const cost = fit.cost + editCost + hypothesis.cost;
     return cost < before.cost - leastGain
       ? [
           {
-            hypotheses: [...before.hypotheses, hypothesis],
+            hypotheses: [...before.hypotheses, ...places(hypothesis)],
             claps,
             fit,
             cost,
-            gains: [...before.gains, before.cost - cost],
+            gains: [...before.gains, ...places(hypothesis).map(() => before.cost - cost)],
           },
         ]
       : [];
   });
+}
+
+/** A habit as its places. */
+function places(hypothesis: CodedHypothesis): CodedHypothesis[] {
+  const { parts = [hypothesis], code, cost } = hypothesis;
+  return parts.map((part) => ({ ...part, code, cost: cost / parts.length }));
 }
 
 /** Both come to the same claps. */
@@ -313,7 +406,9 @@ function lostIn(asWritten: Diagnosis, best: Diagnosis, onsets: Float64Array, fre
   const stretches: (ReturnType<typeof without> & { glance: number })[] = [];
   const most = Math.min(LOST_NOTES.most, claps.length >> 1);
   // A stretch begins and ends with something strange.
-  const edges = strangeIn(asWritten, onsets).claps.flatMap((is, i) => (is ? [i] : []));
+  const edges = strangeIn(asWritten, onsets, claps[0]?.written ?? 0).claps.flatMap((is, i) => (is ? [i] : []));
+  // More than a stretch can hold is wrong: then it is no stretch.
+  if (edges.length > 2 * LOST_NOTES.most) return undefined;
   for (const from of edges) {
     for (const to of edges) {
       if (from < 1 || to < from + LOST_NOTES.least - 1 || to >= from + most || to + FEWEST_AFTER >= claps.length)

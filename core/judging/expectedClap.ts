@@ -4,6 +4,8 @@ export interface ExpectedClap {
   readonly note: number;
   /** Where it stands on paper: by this a further misreading finds its place. */
   readonly written: number;
+  /** Of a run that broke off, or of a measure played once too often: it counts for nothing, also not as an extra. */
+  readonly replayed?: true;
   /** When it comes in this hypothesis. */
   readonly time: number;
 }

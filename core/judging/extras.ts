@@ -3,9 +3,10 @@ import { beatOf } from '../rhythm/meter.ts';
 import type { PlacedEvent, PlayedMeasure } from '../rhythm/place.ts';
 import type { Schedule } from '../timing/schedule.ts';
 import type { Seconds } from '../timing/units.ts';
+import { SAME_CLAP } from './windows.ts';
 
 /** Where a hit that belongs to no note fell (handbook §8). */
-export const EXTRA_KINDS = ['rest', 'hold', 'tie', 'bounce', 'after', 'other'] as const;
+export const EXTRA_KINDS = ['before', 'rest', 'hold', 'tie', 'bounce', 'after', 'other'] as const;
 export type ExtraKind = (typeof EXTRA_KINDS)[number];
 
 export interface Spot {
@@ -61,15 +62,17 @@ function nearest({ measure }: PlayedMeasure, inside: number, fine: boolean): Fra
   return add(from, mul(step, frac(places)));
 }
 
-/** A hit this soon (seconds) after one that counted is a bounce of the same clap. */
-const BOUNCE_AFTER = 0.12;
+/** Part of a whole note: so long before anything is written a clap belongs to nothing yet. */
+const BEFORE = 1 / 16;
 
 /**
  * @param time   by the written clock, lead, drift and shifts taken off
  * @param after  seconds since the clap before it that counted; Infinity when there is none
  */
 export function extraKind(schedule: Schedule, time: Seconds, after: Seconds): ExtraKind {
-  if (after < BOUNCE_AFTER) return 'bounce';
+  if (after < SAME_CLAP) return 'bounce';
+  const first = schedule.events[0];
+  if (after === Infinity && first && time < first.time - BEFORE * schedule.whole) return 'before';
   const spot = spotAt(schedule, time);
   if (!spot) return time >= schedule.end - 1e-9 || time > (schedule.notes.at(-1)?.time ?? 0) ? 'after' : 'other';
   if (spot.event?.kind === 'rest') return 'rest';

@@ -122,7 +122,9 @@ describe('marks', () => {
     [0.6, 50, 2],
     [0.59, 0, 1],
     [0, 0, 1],
-  ])('accuracy %f, drift %f %%: %i', (accuracy, drift, mark) => expect(markOf(accuracy, drift, true)).toBe(mark));
+  ])('accuracy %f, drift %f %%: %i', (accuracy, drift, mark) =>
+    expect(markOf(accuracy, drift, { heard: true })).toBe(mark),
+  );
   it('is 0 when nothing was heard', () =>
     expect(judged('4/4 q q q q', 60, [])).toMatchObject({ mark: 0, accuracy: 0 }));
   it('is full for rests that were kept', () =>

@@ -1,23 +1,30 @@
-import { type Fraction, ZERO, add, equal, frac } from '../rhythm/fraction.ts';
+import { type Fraction, ZERO, add, equal, frac, toNumber } from '../rhythm/fraction.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
 import { printRhythm } from '../rhythm/text.ts';
 import { beatTimes } from '../timing/pulses.ts';
-import { type Schedule, scheduleOf } from '../timing/schedule.ts';
-import { EPSILON } from '../timing/tolerance.ts';
+import { FASTEST_BPM, SLOWEST_BPM } from '../timing/limits.ts';
+import { type PlayedPlace, type Schedule, scheduleOf } from '../timing/schedule.ts';
+import { EPSILON, nearlyEqual } from '../timing/tolerance.ts';
 import type { Bpm, Seconds } from '../timing/units.ts';
-import { type Diagnosis, diagnose } from './diagnose.ts';
+import { Aligner } from './alignment.ts';
+import { type Diagnosis, USUAL_LAG, baseClaps, diagnose } from './diagnose.ts';
 import { type FeetResult, judgeFeet } from './feet.ts';
 import { Follower } from './follower.ts';
 import { heardPattern } from './heard.ts';
 import type { Hit } from './hit.ts';
 import { judgeHolds } from './holds.ts';
 import { type MarkBorder, accuracyOf, markOf, round } from './mark.ts';
-import { misreadingsIn } from './misreadingFacts.ts';
+import { MOST_NAMED, misreadingsIn } from './misreadingFacts.ts';
+import { isAboutTake } from './misreadings/table.ts';
+import { OWN_TEMPO_COST, ownPaces } from './ownPace.ts';
 import { type Score, scoreOf } from './scoreEvents.ts';
-import type { TakeResult, Verdict } from './takeResult.ts';
+import type { Extra, JudgedNote, Misreading, TakeResult, Verdict } from './takeResult.ts';
 import { type TakeTrouble, takeTrouble } from './takeTrouble.ts';
 import { judgeExtras, judgeNotes, partWithClick, straightened } from './verdicts.ts';
 import { type Ages, BOUNCE, BOUNCE_OF_GAP, DEFAULT_AGES, type Windows, windowsFor } from './windows.ts';
+
+/** A slip and what it made late, missed or too much are within so many beats. */
+const NEAR_SLIP = 1.1;
 
 export interface TakeRequest {
   /** As written: repeats are obeyed here. */
@@ -50,42 +57,113 @@ export type Judged =
 export function judge(request: TakeRequest): Judged {
   const trouble = takeTrouble(request);
   if (trouble) return { ok: false, trouble };
-  const { pattern, bpm, start = 0, free = false, ages = DEFAULT_AGES } = request;
+  const { pattern, bpm: set, free = false, ages = DEFAULT_AGES } = request;
   const windows = request.windows ?? windowsFor(ages);
-  const schedule = scheduleOf(pattern, bpm);
-  const score = scoreOf(schedule);
-  const hits = hitsOf(request.onsets, start, schedule);
-  const diagnosis = diagnose(
-    score,
-    Float64Array.from(hits, ({ time }) => time),
-    free,
-  );
+  const { bpm, start, schedule, score, hits, diagnosis } = explained(request);
+  const own = bpm !== set;
   const follower = new Follower(diagnosis, free);
 
   const judged = judgeNotes(schedule, follower, windows, hits);
   const { notes, paired } = judged;
-  const extras = judgeExtras(schedule, follower, hits, paired, request.onsets);
+  const extras = judgeExtras(schedule, follower, hits, paired, request.onsets, replayed(diagnosis));
   const count = (verdict: Verdict) => notes.filter((note) => note.verdict === verdict).length;
-  const accuracy = accuracyOf(notes.length, count('on-time'), count('early') + count('late'), extras.length);
-  const tempo = follower.tempo(bpm);
-  const feet = feetOf(request, follower, hits, windows);
+  const kept = follower.tempo(bpm);
+  // At a tempo of its own there is no lead to speak of.
+  const tempo = own ? { ...kept, leadMs: 0 } : kept;
+  const named = misreadingsIn(score, diagnosis, { part: follower.drift, free });
+  const misreadings = own ? [ownTempo(score, tempo.bpm, set), ...named].slice(0, MOST_NAMED) : named;
+  const slips = unpaidSlips(named, notes, extras);
+  const accuracy = accuracyOf(notes.length, count('on-time'), count('early') + count('late'), extras.length, slips);
+  const misread = named.some(({ code, instead }) => !instead && !isAboutTake(code));
+  const feet = feetOf(request, { bpm, start }, follower, hits, windows);
   const holds = request.releases && judgeHolds(schedule, diagnosis, paired, hits, releasesOf(request, hits, start));
   return {
     ok: true,
     result: {
       notes,
       extras,
-      misreadings: misreadingsIn(score, diagnosis, follower.drift),
+      misreadings,
+      slips,
       tempo,
       follow: followed(score, diagnosis),
-      withBeat: free ? null : round(partWithClick(schedule, follower, windows, hits), 10_000),
+      withBeat: free ? null : round(partWithClick(scheduleOf(pattern, set), follower.lag, windows, request), 10_000),
       heard: printRhythm(heardPattern(pattern, schedule, straightened(schedule, follower, hits, judged))),
       accuracy: round(accuracy, 10_000),
-      mark: markOf(accuracy, tempo.driftPct, hits.length > 0 || notes.length === 0, request.borders),
+      mark: markOf(accuracy, tempo.driftPct, {
+        heard: hits.length > 0 || notes.length === 0,
+        misread,
+        borders: request.borders,
+      }),
       ...(feet ? { feet } : {}),
       ...(holds ? { holds } : {}),
     },
   };
+}
+
+/** How a take is explained, at the tempo of the click or at its own. */
+interface Explained {
+  readonly bpm: Bpm;
+  readonly start: Seconds;
+  readonly schedule: Schedule;
+  readonly score: Score;
+  readonly hits: readonly Hit[];
+  readonly diagnosis: Diagnosis;
+}
+
+function explainedAt({ pattern, onsets, free = false }: TakeRequest, bpm: Bpm, start: Seconds): Explained {
+  const schedule = scheduleOf(pattern, bpm);
+  const score = scoreOf(schedule);
+  const hits = hitsOf(onsets, start, schedule);
+  return { bpm, start, schedule, score, hits, diagnosis: diagnose(score, timesOf(hits), free) };
+}
+
+function timesOf(hits: readonly Hit[]): Float64Array {
+  return Float64Array.from(hits, ({ time }) => time);
+}
+
+/** The likeliest explanation. With a click, a steady tempo of the child's own is tried too. */
+function explained(request: TakeRequest): Explained {
+  const { pattern, bpm, start = 0, free = false } = request;
+  const schedule = scheduleOf(pattern, bpm);
+  const hits = timesOf(hitsOf(request.onsets, start, schedule));
+  const claps = baseClaps(scoreOf(schedule));
+  const paces = free ? [] : ownPaces(claps, hits);
+  const atOwn = paces
+    .filter(({ pace }) => bpm / pace >= SLOWEST_BPM && bpm / pace <= FASTEST_BPM)
+    .map(({ pace, zero, sure }) => ({ sure, at: explainedAt(request, bpm / pace, start + zero - USUAL_LAG) }))
+    .sort((a, b) => a.at.diagnosis.cost - b.at.diagnosis.cost)[0];
+  if (atOwn?.sure && atOwn.at.diagnosis.cost + OWN_TEMPO_COST < new Aligner(hits, free).fit(claps).cost)
+    return atOwn.at;
+  const atClick = explainedAt(request, bpm, start);
+  return atOwn && atOwn.at.diagnosis.cost + OWN_TEMPO_COST < atClick.diagnosis.cost ? atOwn.at : atClick;
+}
+
+function ownTempo({ events, notes }: Score, bpm: Bpm, click: Bpm): Misreading {
+  const event = notes[0] ?? 0;
+  const kept = { bpm: Math.round(bpm), click: Math.round(click) };
+  return { code: 'own-tempo', event, ...events[event]!.source.place, kept };
+}
+
+/** Indices of the hits of a run that broke off, or of a measure played once too often. */
+function replayed({ fit: { claps, hits } }: Diagnosis): ReadonlySet<number> {
+  return new Set(claps.flatMap((clap, i) => (clap.replayed && hits[i]! >= 0 ? [hits[i]!] : [])));
+}
+
+/** Misreadings of the rhythm, each place, at which no note and no extra costs anything already (handbook §8). */
+function unpaidSlips(
+  misreadings: readonly Misreading[],
+  notes: readonly JudgedNote[],
+  extras: readonly Extra[],
+): number {
+  const paid = [...notes.filter(({ verdict }) => verdict !== 'on-time'), ...extras];
+  const rhythm = misreadings.filter(({ code, instead }) => !instead && !isAboutTake(code));
+  const places = rhythm.flatMap((misreading) => [misreading, ...(misreading.again ?? [])]);
+  // What a slip moves or adds is heard within the beats after it.
+  const near = (place: PlayedPlace, other: PlayedPlace) => {
+    const beats = toNumber(other.beat) - toNumber(place.beat);
+    return other.played === place.played && beats >= 0 && beats < NEAR_SLIP;
+  };
+  return places.filter((place) => !paid.some((other) => near(place, other))).length;
 }
 
 /** Two onsets of one clap are one hit: the first counts. */
@@ -109,8 +187,13 @@ function releasesOf({ releases = [] }: TakeRequest, hits: readonly Hit[], start:
   });
 }
 
-function feetOf(request: TakeRequest, follower: Follower, hits: readonly Hit[], windows: Windows) {
-  const { pattern, bpm, start = 0, free = false, feet } = request;
+function feetOf(
+  { pattern, free = false, feet }: TakeRequest,
+  { bpm, start }: Pick<Explained, 'bpm' | 'start'>,
+  follower: Follower,
+  hits: readonly Hit[],
+  windows: Windows,
+) {
   if (!feet) return undefined;
   const beats = beatTimes(pattern, bpm).map(({ time }) => (free ? follower.beat(time) : time));
   const result: FeetResult = judgeFeet(
@@ -128,8 +211,9 @@ function followed({ events, notes }: Score, { hypotheses }: Diagnosis): TakeResu
   let ahead: Fraction = ZERO;
   const segments: { fromNote: number; beatsAhead: Fraction }[] = [];
   for (const { from, beats } of shifts) {
-    // Every shift is some twelfths of a beat.
-    ahead = add(ahead, frac(-Math.round(beats * 12), 12));
+    // What is misread is some twelfths of a beat; a stop is as long as it is, and said in halves.
+    const parts = nearlyEqual(beats * 12, Math.round(beats * 12)) ? 12 : 2;
+    ahead = add(ahead, frac(-Math.round(beats * parts), parts));
     const fromNote = notes.findIndex((index) => events[index]!.time >= from - EPSILON);
     if (fromNote < 0) continue;
     if (segments.at(-1)?.fromNote === fromNote) segments.pop();

@@ -29,27 +29,46 @@ export function bordersTrouble(borders: readonly MarkBorder[]): string | undefin
     : 'borders lie above 0 and up to 100 per cent';
 }
 
+/** What a mark looks at besides accuracy and drift. */
+export interface MarkedTake {
+  /** Something was clapped, or nothing is written. */
+  readonly heard: boolean;
+  /** The rhythm was misread somewhere: then it is no 4. */
+  readonly misread?: boolean;
+  readonly borders?: readonly MarkBorder[] | undefined;
+}
+
+const FULL_MARK = 4;
+
 /** The highest mark whose borders are met; accuracy is compared to a millionth, so that 19/20 is .95. */
 export function markOf(
   accuracy: number,
   driftPct: number,
-  heard: boolean,
-  borders: readonly MarkBorder[] = MARK_BORDERS,
+  { heard, misread = false, borders = MARK_BORDERS }: MarkedTake,
 ): number {
   if (!heard) return 0;
   const met = borders.find(
-    (border) => accuracy >= border.accuracy - EPSILON && Math.abs(driftPct) <= (border.driftPct ?? Infinity),
+    (border) =>
+      !(misread && border.mark >= FULL_MARK) &&
+      accuracy >= border.accuracy - EPSILON &&
+      Math.abs(driftPct) <= (border.driftPct ?? Infinity),
   );
   return met?.mark ?? 1;
 }
 
 /**
- * (on time + half of early or late − half of the extras, not below 0) ÷ notes written. A pattern of rests is right when
- * nothing is clapped.
+ * (on time + half of early or late − half of the extras − one for each slip that nothing of it costs, not below 0) ÷
+ * notes written. A pattern of rests is right when nothing is clapped.
  */
-export function accuracyOf(written: number, onTime: number, earlyOrLate: number, extras: number): number {
+export function accuracyOf(
+  written: number,
+  onTime: number,
+  earlyOrLate: number,
+  extras: number,
+  slips: number = 0,
+): number {
   if (written === 0) return extras === 0 ? 1 : 0;
-  return Math.max(0, onTime + earlyOrLate / 2 - extras / 2) / written;
+  return Math.max(0, onTime + earlyOrLate / 2 - extras / 2 - slips) / written;
 }
 
 /** Rounded to a part, and never minus zero. */

@@ -1,15 +1,20 @@
 import { frac } from '../rhythm/fraction.ts';
 import type { PlayedPlace } from '../timing/schedule.ts';
 import type { Diagnosis } from './diagnose.ts';
+import type { Fit } from './alignment.ts';
 import type { Score } from './scoreEvents.ts';
 import type { Misreading } from './takeResult.ts';
 
 /** Never more are shown (handbook §8). */
-const MOST_NAMED = 3;
-/** A tempo that changes by more than this over the take is named. */
-const DRIFT_NAMED = 0.05;
+export const MOST_NAMED = 3;
+/** A tempo that changes by more than this over the take is named (handbook §8) … */
+const DRIFT_NAMED = { click: 0.05, free: 0.08 };
+/** … without a click over so many beats at least … */
+const FREE_BEATS = 8;
+/** … and when it is so many times its own uncertainty: what wanders looks surer than it is. */
+const DRIFT_CERTAIN = 2.6;
 
-type Amounts = Pick<Misreading, 'beats' | 'percent' | 'until'>;
+type Amounts = Pick<Misreading, 'beats' | 'percent' | 'until' | 'again'>;
 
 interface Found {
   readonly code: Misreading['code'];
@@ -25,18 +30,52 @@ function eventOf({ notes }: Score, { claps }: Diagnosis['fit'], clap: number): n
   return notes[nearest?.note ?? 0] ?? 0;
 }
 
+/** The same misreading at several places is one: indices of each, in playing order. */
+function alike(hypotheses: Diagnosis['hypotheses']): number[][] {
+  const groups = new Map<string, number[]>();
+  hypotheses
+    .map(({ event }, i) => ({ event, i }))
+    .sort((a, b) => a.event - b.event)
+    .forEach(({ i }) => {
+      const { code } = hypotheses[i]!;
+      groups.set(code, [...(groups.get(code) ?? []), i]);
+    });
+  return [...groups.values()];
+}
+
+/** Change of tempo as it is believed, as a part; faster is positive. */
+export interface Drift {
+  readonly part: number;
+  readonly free: boolean;
+}
+
+/** A listener would notice it. */
+function isNoticed({ events, notes, beat }: Score, fit: Fit, { part, free }: Drift): boolean {
+  const [first, last] = [events[notes[0] ?? 0], events[notes.at(-1) ?? 0]];
+  if (!first || !last || notes.length === 0 || fit.bendCertainty < DRIFT_CERTAIN) return false;
+  if (free && last.time - first.time < FREE_BEATS * beat) return false;
+  return Math.abs(part) > DRIFT_NAMED[free ? 'free' : 'click'];
+}
+
 /** What a diagnosis says was misread. */
-function foundIn(score: Score, { hypotheses, gains, fit, lost }: Diagnosis, drift: number): Found[] {
+function foundIn(score: Score, { hypotheses, gains, fit, lost }: Diagnosis, drift: Drift): Found[] {
   const { events, notes } = score;
-  const found: Found[] = hypotheses.map(({ code, event, shift }, i) => ({
-    code,
-    event,
-    gain: gains[i]!,
-    amounts: shift ? { beats: frac(Math.round(Math.abs(shift.beats) * 2), 2) } : {},
-  }));
-  if (Math.abs(drift) > DRIFT_NAMED && notes.length > 0) {
-    const percent = Math.round(Math.abs(drift) * 100);
-    const code = drift > 0 ? 'rushing' : 'dragging';
+  const found = alike(hypotheses).map((group): Found => {
+    const { code, event, shift } = hypotheses[group[0]!]!;
+    const again = group.slice(1).map((i) => events[hypotheses[i]!.event]!.source.place);
+    return {
+      code,
+      event,
+      gain: Math.max(...group.map((i) => gains[i]!)),
+      amounts: {
+        ...(shift ? { beats: frac(Math.round(Math.abs(shift.beats) * 2), 2) } : {}),
+        ...(again.length > 0 ? { again } : {}),
+      },
+    };
+  });
+  if (isNoticed(score, fit, drift)) {
+    const percent = Math.round(Math.abs(drift.part) * 100);
+    const code = drift.part > 0 ? 'rushing' : 'dragging';
     found.push({ code, event: notes[0]!, gain: fit.bendCertainty ** 2 / 2, amounts: { percent } });
   }
   if (lost) {
@@ -54,11 +93,15 @@ function foundIn(score: Score, { hypotheses, gains, fit, lost }: Diagnosis, drif
 /**
  * What was misread in a take, the weightiest first. Where the claps alone cannot tell two misreadings apart, the other
  * one follows.
- * @param drift  change of tempo as it is believed, as a part
  */
-export function misreadingsIn(score: Score, diagnosis: Diagnosis, drift: number): Misreading[] {
+export function misreadingsIn(score: Score, diagnosis: Diagnosis, drift: Drift): Misreading[] {
+  if (diagnosis.unexplained) {
+    const event = score.notes[0] ?? 0;
+    return [{ code: 'another-rhythm', event, ...score.events[event]!.source.place }];
+  }
   const main = foundIn(score, diagnosis, drift);
-  const others = main.length > 0 ? (diagnosis.others ?? []).flatMap((other) => foundIn(score, other, 0)) : [];
+  const others =
+    main.length > 0 ? (diagnosis.others ?? []).flatMap((other) => foundIn(score, other, { part: 0, free: true })) : [];
   const seen = new Set<string>();
   return [...main.map((found) => ({ found, instead: false })), ...others.map((found) => ({ found, instead: true }))]
     .filter(({ found: { code, event } }) => seen.size < seen.add(`${code} ${event}`).size)

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { fullPattern, patternOf } from '../rhythm/arbitrary.test-helper.ts';
 import { Aligner } from './alignment.ts';
+import type { TakeResult } from './takeResult.ts';
 import { scheduleOf } from '../timing/schedule.ts';
 import { judge } from './judge.ts';
 import { judged, resultOf, sentencesOf } from './judged.test-helper.ts';
@@ -95,6 +96,57 @@ const CASES: readonly (readonly [MisreadingCode, string, readonly number[], stri
     [0, 1, 2, 3, 4.35, 4.9, 5.4, 6.4, 6.75, 8, 9, 10, 10.5, 11, 12, 14],
     'were right again from measure 3, beat 1',
   ],
+  [
+    'hesitated',
+    '4/4 q q h | q e e h | q q q q | h h',
+    [0, 1, 2, 4, 5, 5.5, 6, 10.3, 11.3, 12.3, 13.3, 14.3, 16.3],
+    'Measure 3, beat 1: you stopped before this note, then went on right.',
+  ],
+  [
+    'started-again',
+    '4/4 q q h | q e e h | q. e q q | h h',
+    [0, 1, 2, 4, 5, 5.5, 6, 8, 9.5, 12, 13.5, 14, 15, 16, 18],
+    'Measure 3, beat 1: you broke off and began again from here.',
+  ],
+  [
+    'started-again',
+    '4/4 q q h | q e e h | h q q',
+    [0, 1, 2, 4, 5, 8.6, 9.6, 10.6, 12.6, 13.6, 14.1, 14.6, 16.6, 18.6, 19.6],
+    'Measure 1, beat 1: you broke off and began again from here.',
+  ],
+  [
+    'own-tempo',
+    '4/4 q q h | q e e h | q. e q q',
+    [0, 0.8, 1.6, 3.2, 4, 4.4, 4.8, 6.4, 7.6, 8, 8.8],
+    'The whole take: right rhythm: you kept a steady 100; the click was 80.',
+  ],
+  [
+    'only-the-beat',
+    '4/4 h e e q | q. e h | e e e e h',
+    [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11],
+    'The whole take: you clapped the steady beat, not the rhythm.',
+  ],
+  [
+    'another-rhythm',
+    '4/4 h q q | q. e h | e e e e h | q q h',
+    [0, 0.5, 1.5, 2, 2.5, 3.5, 4.5, 5, 6.5, 7.5, 9.5, 10, 11.5, 12.5, 13.5, 14.5],
+    'The whole take: this is not the rhythm on the board.',
+  ],
+  [
+    'dot-too-short',
+    '4/4 q. e q q | q q h | q. e h | q. e q q | h h',
+    [0, 1, 1.5, 2.5, 3.5, 4.5, 5.5, 7.5, 8.5, 9, 11, 12, 12.5, 13.5, 14.5, 16.5],
+    'Measure 1, beat 1, and again in measures 3 and 4: you left out the dot.',
+  ],
+];
+
+/** Without a click there is nothing to come in with, and no tempo but the child's. */
+const NEEDS_CLICK: readonly MisreadingCode[] = [
+  'entered-early',
+  'entered-late',
+  'half-tempo',
+  'double-tempo',
+  'own-tempo',
 ];
 
 describe('misreadings', () => {
@@ -103,19 +155,16 @@ describe('misreadings', () => {
     expect(result.misreadings[0]?.code).toBe(code);
     expect(sentencesOf(patternOf(text), result)[0]).toContain(sentence);
   });
-  it.each(CASES.filter(([code]) => !['entered-early', 'entered-late', 'half-tempo', 'double-tempo'].includes(code)))(
-    '%s without a click: %s',
-    (code, text, beats) => {
-      expect(
-        judged(
-          text,
-          80,
-          human(beats).map((time) => 4 + 1.12 * time),
-          { free: true },
-        ).misreadings[0]?.code,
-      ).toBe(code);
-    },
-  );
+  it.each(CASES.filter(([code]) => !NEEDS_CLICK.includes(code)))('%s without a click: %s', (code, text, beats) => {
+    expect(
+      judged(
+        text,
+        80,
+        human(beats).map((time) => 4 + 1.12 * time),
+        { free: true },
+      ).misreadings[0]?.code,
+    ).toBe(code);
+  });
   it('with a click it names a rest at the very beginning that was skipped, or given too long', () => {
     const text = '4/4 (e) e q q q | q e (e) q q | h q q';
     const beats = [0.5, 1, 2, 3, 4, 5, 6, 7, 8, 10, 11];
@@ -125,7 +174,8 @@ describe('misreadings', () => {
     ] as const) {
       const { misreadings, accuracy } = judged(text, 80, human(beats.map((beat) => beat + off)));
       expect(misreadings[0]).toMatchObject({ code, measure: 1, beat: { n: 1, d: 1 } });
-      expect(accuracy).toBe(1);
+      // Every note was followed; the slip itself costs one.
+      expect(accuracy).toBeCloseTo(10 / 11, 4);
     }
   });
   it('names another misreading that comes to the very same claps', () => {
@@ -223,6 +273,101 @@ describe('following the child', () => {
         },
       ),
     );
+  });
+});
+
+describe('what children do', () => {
+  const TEXT = '4/4 q q h | q e e h | q. e q q | h h';
+  const RIGHT = [0, 1, 2, 4, 5, 5.5, 6, 8, 9.5, 10, 11, 12, 14];
+  const codes = ({ misreadings }: TakeResult) => misreadings.map(({ code }) => code);
+
+  it.each([1, 1.6, 2.4, 3.1, 4])('a stop of %f beats is a stop and nothing else, and costs one', (beats) => {
+    const result = judged(TEXT, 80, human(RIGHT.map((beat, i) => (i >= 7 ? beat + beats : beat))));
+    expect(codes(result)).toEqual(['hesitated']);
+    expect(result.accuracy).toBeCloseTo(12 / 13, 4);
+    expect(result.mark).toBe(3);
+  });
+
+  it.each([0.64, 0.8, 1.25, 1.5])('at %f of the tempo the rhythm is judged in its own time', (speed) => {
+    const result = judged(TEXT, 80, human(RIGHT.map((beat) => beat / speed)));
+    expect(codes(result)).toEqual(['own-tempo']);
+    expect(result.tempo.bpm / (80 * speed)).toBeCloseTo(1, 1);
+    expect([result.accuracy, result.mark]).toEqual([1, 4]);
+    expect(result.withBeat).toBeLessThan(0.5);
+  });
+
+  it('a slip at a tempo of its own is named besides', () => {
+    const slipped = RIGHT.map((beat, i) => (i >= 8 ? beat - 0.5 : beat) / 0.7);
+    expect(codes(judged(TEXT, 80, human(slipped)))).toEqual(['own-tempo', 'dot-too-short']);
+  });
+
+  it.each([
+    [[-4, -3, -2, -1], false],
+    [[-1], false],
+    [[-2.6, -1.3], true],
+    [[-1.7], true],
+  ] as const)('claps at %j are before the start (free: %s)', (before, free) => {
+    const result = judged(TEXT, 80, human([...before, ...RIGHT]), { free });
+    expect(codes(result)).toEqual([]);
+    expect(result.extras.map(({ kind }) => kind)).toEqual(before.map(() => 'before'));
+    expect(result.notes.every(({ verdict }) => verdict === 'on-time')).toBe(true);
+  });
+
+  it.each([false, true])('claps heard twice are no reason for anything (free: %s)', (free) => {
+    const twice = human(RIGHT).flatMap((time, i) => (i % 2 === 0 ? [time, time + 0.045 + 0.004 * (i % 7)] : [time]));
+    const result = judged(TEXT, 80, twice, { free });
+    expect([codes(result), result.extras, result.accuracy]).toEqual([[], [], 1]);
+  });
+
+  it('what was played before a new start counts for nothing', () => {
+    const again = [0, 1, 2, 4, 5, ...RIGHT.map((beat) => beat + 8.6)];
+    const result = judged(TEXT, 80, human(again));
+    expect(codes(result)).toEqual(['started-again']);
+    expect(result.extras).toEqual([]);
+    expect(result.notes.map(({ onset }) => onset)).toEqual(RIGHT.map((_, i) => i + 5));
+  });
+
+  it('two claps have stopped, and are not read further', () => {
+    expect(codes(judged(TEXT, 80, human([0, 1])))).toEqual(['stopped-early']);
+  });
+
+  it('a habit is one reading with its places, costs at each, and is no 4', () => {
+    const text = '4/4 q (q) q q | q q (q) q | h h | q (q) h';
+    const skipped = [0, 1, 2, 3, 4, 5, 6, 8, 10, 11];
+    const { misreadings, accuracy, slips, mark } = judged(text, 80, human(skipped));
+    expect(misreadings.map(({ code, again }) => [code, again?.map(({ measure }) => measure)])).toEqual([
+      ['rest-skipped', [2, 4]],
+    ]);
+    expect([slips, mark]).toEqual([3, 2]);
+    expect(accuracy).toBeCloseTo(7 / 10, 4);
+  });
+
+  it('with a misreading of the rhythm no take is a 4, with one of the whole take it may be', () => {
+    const text = `4/4 q (q) q q | ${Array.from({ length: 6 }, () => 'q q q q').join(' | ')}`;
+    const beats = [0, ...Array.from({ length: 26 }, (_, i) => i + 2)];
+    const skipped = judged(text, 80, human([0, ...beats.slice(1).map((beat) => beat - 1)]));
+    expect([codes(skipped), skipped.mark]).toEqual([['rest-skipped'], 3]);
+    expect(skipped.accuracy).toBeGreaterThan(0.95);
+    const late = judged(text, 80, human(beats.map((beat) => beat + 2)));
+    expect([codes(late), late.mark]).toEqual([['entered-late'], 4]);
+  });
+
+  it('a free take is told of its tempo only where a listener would notice', () => {
+    const faster = (by: number, text: string, beats: readonly number[]) => {
+      const length = beats.at(-1)!;
+      const onsets = human(beats.map((beat) => beat - (by * beat * beat) / (2 * length)));
+      return codes(judged(text, 80, onsets, { free: true }));
+    };
+    const long = `${TEXT} | q q h | q q q q`;
+    const more = [...RIGHT, 16, 17, 18, 20, 21, 22, 23];
+    expect(faster(0.05, long, more)).toEqual([]);
+    expect(faster(0.16, long, more)).toEqual(['rushing']);
+    expect(faster(0.16, '4/4 q q q q | h h', [0, 1, 2, 3, 4, 6])).toEqual([]);
+  });
+
+  it('the longest text there is, with a few claps, has stopped', () => {
+    const text = `4/4 ${Array.from({ length: 235 }, () => Array(16).fill('s').join(' ')).join(' | ')}`;
+    expect(codes(judged(text, 80, [0, 0.19, 0.38, 0.56, 0.75]))).toEqual(['stopped-early']);
   });
 });
 

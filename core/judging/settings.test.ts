@@ -88,7 +88,7 @@ describe('the mark', () => {
     [0, 0, true, 1],
     [1, 0, false, 0],
   ])('of %f with a drift of %f %% (heard: %s) is %i', (accuracy, drift, heard, mark) =>
-    expect(markOf(accuracy, drift, heard)).toBe(mark),
+    expect(markOf(accuracy, drift, { heard })).toBe(mark),
   );
   it.each([
     [4, 4, 0, 0, 1],

@@ -7,7 +7,7 @@ import type { JudgedHold } from './holds.ts';
 import type { MisreadingCode } from './misreadings/table.ts';
 
 /** Raised when a result changes its shape or what it says: results of an older version are judged again. */
-export const RESULT_VERSION = 1;
+export const RESULT_VERSION = 2;
 
 export const VERDICTS = ['on-time', 'early', 'late', 'missed'] as const;
 export type Verdict = (typeof VERDICTS)[number];
@@ -40,6 +40,10 @@ export interface Misreading extends PlayedPlace {
   readonly beats?: Fraction;
   /** Change of tempo over the take in %, without a sign. */
   readonly percent?: number;
+  /** A habit: where else it was the same. */
+  readonly again?: readonly PlayedPlace[];
+  /** Its own tempo, and that of the click. */
+  readonly kept?: { readonly bpm: Bpm; readonly click: Bpm };
   /** Of a stretch: from here on all is right again. */
   readonly until?: PlayedPlace;
   /** The claps alone cannot tell it from the misreading before it. */
@@ -62,6 +66,8 @@ export interface TakeResult {
   readonly extras: readonly Extra[];
   /** At most three; the first is the one thing to fix. */
   readonly misreadings: readonly Misreading[];
+  /** Places at which the rhythm was misread though no note was early, late or missed and no clap too many: one each. */
+  readonly slips: number;
   readonly tempo: TempoKept;
   /** From which note on the child is how many beats ahead. */
   readonly follow: readonly { readonly fromNote: number; readonly beatsAhead: Fraction }[];

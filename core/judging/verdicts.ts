@@ -60,8 +60,9 @@ export function judgeExtras(
   hits: readonly Hit[],
   paired: Int32Array,
   onsets: readonly Seconds[],
+  replayed: ReadonlySet<number>,
 ): Extra[] {
-  const used = new Set(paired);
+  const used = new Set([...paired, ...replayed]);
   let counted = -Infinity;
   return hits.flatMap(({ time, onset }, i): Extra[] => {
     if (used.has(i)) {
@@ -83,12 +84,21 @@ function edgeSpot({ measures, end }: Schedule, time: Seconds): Pick<Spot, 'playe
   return { played, onset: (atEnd ? measure.events.at(-1) : measure.events[0])?.onset ?? measure.onset };
 }
 
-/** Part of the notes that came with the click, only the steady lead taken off. */
-export function partWithClick({ notes }: Schedule, follower: Follower, windows: Windows, hits: readonly Hit[]): number {
-  if (notes.length === 0) return hits.length === 0 ? 1 : 0;
-  const times = notes.map(({ time }) => time + follower.lag);
+/**
+ * Part of the notes that came with the click, only the steady lead taken off.
+ * @param schedule  at the tempo of the click
+ * @param lag  seconds behind it
+ */
+export function partWithClick(
+  { notes }: Schedule,
+  lag: Seconds,
+  windows: Windows,
+  { onsets, start = 0 }: { readonly onsets: readonly Seconds[]; readonly start?: Seconds | undefined },
+): number {
+  if (notes.length === 0) return onsets.length === 0 ? 1 : 0;
+  const times = notes.map(({ time }) => time + lag);
   const near = tolerances(times, windows);
-  const moments = hits.map(({ time }) => time);
+  const moments = onsets.map((time) => time - start);
   const pairing = pairHits(times, near, moments);
   const together = times.filter((time, i) => {
     const hit = pairing.hits[i]!;

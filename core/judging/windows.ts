@@ -45,8 +45,11 @@ export function windowsOf({ ages, onTimeMs }: WindowSettings): Windows {
 }
 
 /** Two hits closer than this (seconds), and than this part of the shortest written gap, are one (handbook §8). */
-export const BOUNCE = 0.06;
+export const BOUNCE = 0.08;
 export const BOUNCE_OF_GAP = 0.4;
+
+/** A hit that belongs to no note, so soon (seconds) after one that does, is a bounce of the same clap. */
+export const SAME_CLAP = 0.12;
 
 /** A steady lead or lag up to this (seconds) is taken off before judging (handbook §8). */
 export const LARGEST_LEAD = 0.08;

@@ -23,6 +23,7 @@ interface Finding {
 
 /** What to do about a hit where none is written, by where it fell. */
 const EXTRA_WORDS: Readonly<Record<TakeResult['extras'][number]['kind'], string>> = {
+  before: 'you clapped before the start. Wait for your first note with open hands',
   rest: 'you clapped in the rest. Open your hands and whisper the count',
   hold: 'you clapped inside a long note. Keep your hands together and push them forward on the beat',
   tie: 'you clapped the tied-on note. It only goes on: keep your hands together',

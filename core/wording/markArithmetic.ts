@@ -68,10 +68,11 @@ export function markArithmetic(
   borders: readonly MarkBorder[],
   voice: Voice,
 ): string[] {
-  const { notes, extras, tempo, accuracy, mark, withBeat, follow, feet, holds } = result;
+  const { notes, extras, slips, tempo, accuracy, mark, withBeat, follow, feet, holds } = result;
   const count = (...verdicts: string[]) => notes.filter(({ verdict }) => verdicts.includes(verdict)).length;
   const late = `half of ${count('early', 'late')} early or late`;
-  const points = `(${count('on-time')} on time + ${late} − half of ${extras.length} too many)`;
+  const misread = slips > 0 ? ` − ${slips} misread` : '';
+  const points = `(${count('on-time')} on time + ${late} − half of ${extras.length} too many${misread})`;
   return [
     `${points} ÷ ${notes.length} notes = ${percent(accuracy)}. Mark ${borderText(mark, borders)}`,
     tempoText(tempo, set),

@@ -24,11 +24,23 @@ export function misreadingTitle(code: Misreading['code'], { naming }: Pick<Voice
 export function misreadingSentence(pattern: Pattern, misreading: Misreading, voice: Voice): string {
   const { code, percent, instead } = misreading;
   const said = inNaming(MISREADING_WORDS[code].sentence(wordsFor(pattern, misreading, voice)), voice.naming);
-  const place = percent === undefined ? placeHeading(misreading, voice.naming) : 'The whole take';
+  const whole = percent !== undefined || MISREADING_WORDS[code].whole;
+  const place = whole ? 'The whole take' : headingOf(misreading, voice);
   return `${instead ? 'Or it was this. ' : ''}${place}: ${said}`;
 }
 
-function amountOf({ beats, percent, until }: Misreading, { naming }: Voice): string {
+/** Where it was; a habit with the measures in which it came again. */
+function headingOf(misreading: Misreading, { naming }: Voice): string {
+  const { again = [] } = misreading;
+  const heading = placeHeading(misreading, naming);
+  if (again.length === 0) return heading;
+  const measures = [...new Set(again.map(({ measure }) => String(measure)))];
+  const noun = inNaming(measures.length > 1 ? '{measure}s' : '{measure}', naming);
+  return `${heading}, and again in ${noun} ${listed(measures)}`;
+}
+
+function amountOf({ beats, percent, until, kept }: Misreading, { naming }: Voice): string {
+  if (kept) return `${kept.bpm}; the click was ${kept.click}`;
   if (until) return placeText(until, naming);
   if (percent !== undefined) return `${percent} %`;
   return beats ? beatsText(beats) : '';

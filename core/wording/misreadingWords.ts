@@ -19,6 +19,8 @@ export interface SentenceWords {
 interface MisreadingWords {
   /** A few words for lists and legends. */
   readonly title: string;
+  /** Said of the take, not of a place in it. */
+  readonly whole?: true;
   /** What was heard, and what to do; the place is put before it. */
   readonly sentence: (words: SentenceWords) => string;
 }
@@ -106,6 +108,29 @@ export const MISREADING_WORDS: Readonly<Record<MisreadingCode, MisreadingWords>>
     title: 'at twice the tempo',
     sentence: () =>
       'right rhythm, at twice the tempo: you put two beats on each click. Step with the click, then clap.',
+  },
+  'own-tempo': {
+    title: 'at a tempo of its own',
+    whole: true,
+    sentence: ({ amount }) => `right rhythm: you kept a steady ${amount}. Step with the click first, then clap.`,
+  },
+  hesitated: {
+    title: 'stopped, then went on',
+    sentence: () => 'you stopped before this note, then went on right. Keep the beat going in your feet.',
+  },
+  'started-again': {
+    title: 'broke off and began again',
+    sentence: () => 'you broke off and began again from here. Keep going to the end, even after a slip.',
+  },
+  'only-the-beat': {
+    title: 'only the beat',
+    whole: true,
+    sentence: () => 'you clapped the steady beat, not the rhythm. Say the rhythm first, then clap what you say.',
+  },
+  'another-rhythm': {
+    title: 'another rhythm',
+    whole: true,
+    sentence: () => 'this is not the rhythm on the board. Listen to it once more, say it, then clap it.',
   },
   rushing: {
     title: 'got faster',

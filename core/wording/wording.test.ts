@@ -178,6 +178,10 @@ describe('advice', () => {
 describe('the arithmetic behind a mark', () => {
   const lines = (text: string, onsets: readonly number[], more = {}) =>
     markArithmetic(judged(text, 60, onsets, more), 'free' in more ? undefined : 60, MARK_BORDERS, PLAIN_VOICE);
+  it('shows what a misreading costs', () => {
+    expect(lines('4/4 q (q) q q | q q q q', [0, 1, 2, 3, 4, 5, 6])[0]).toContain('− half of 0 too many − 1 misread)');
+    expect(lines('4/4 q q q q', [0, 1, 2, 3])[0]).not.toContain('misread');
+  });
   it('counts what was on time, off and too many, and names the border', () => {
     const [points, tempo, beat] = lines('4/4 q q q q | q q q q', [0, 1, 2.17, 3, 3.5, 4, 5, 6]);
     expect(points).toBe(

@@ -1,5 +1,6 @@
 import type { Random } from '../../random.ts';
 import type { Beats, Seconds } from '../../timing/units.ts';
+import type { TempoCurve } from '../../timing/tempoCurve.ts';
 import { EPSILON } from '../../timing/tolerance.ts';
 import type { ExpectedClap } from '../expectedClap.ts';
 import type { Score, ScoreEvent } from '../scoreEvents.ts';
@@ -24,7 +25,25 @@ export interface Hypothesis {
   readonly subtle?: true;
   /** About the whole take, not a place in it. */
   readonly wholeTake?: true;
+  /** Goes with no other. */
+  readonly alone?: true;
+  /** A habit: the same at each place where it can happen. */
+  readonly parts?: readonly Hypothesis[];
 }
+
+/** A take as one diagnosis explains it so far. */
+export interface HeardSoFar {
+  readonly onsets: Float64Array;
+  /** By time, and for each the index of its onset or -1. */
+  readonly claps: readonly ExpectedClap[];
+  readonly hits: Int32Array;
+  readonly curve: TempoCurve;
+  /** Index of the first clap at which something is strange. */
+  readonly first: number;
+}
+
+/** Apart in time so little that it is none, for the order on paper of what is played again. */
+export const ORDER = 1e-9;
 
 /** What a simulated child is about to clap; a slip changes it. */
 export interface SlippingTake {
@@ -35,22 +54,27 @@ export interface SlippingTake {
 
 /**
  * One kind of misreading: one file, and one row in `table.ts`. It is found by its hypotheses, every place where it can
- * happen; a kind that is found in another way says how a simulated child makes it instead.
+ * happen; a kind that is found in another way, or by what the take itself shows, says how a simulated child makes it.
  */
 export type MisreadingKind = {
   /** `take`: no measure of it is to be practised for it. */
   readonly about: 'place' | 'take';
+  /** Nobody does it at every place. */
+  readonly noHabit?: true;
   /** Without a click there is no right moment to come in and no set tempo. */
   readonly needsClick?: true;
 } & (
   | { readonly hypotheses: (score: Score) => Hypothesis[] }
   /** @returns index of the written event it is about; undefined where the take is too short for it */
-  | { readonly slip: (take: SlippingTake, score: Score, random: Random) => number | undefined }
+  | {
+      readonly slip: (take: SlippingTake, score: Score, random: Random) => number | undefined;
+      readonly inTake?: (score: Score, take: HeardSoFar) => Hypothesis[];
+    }
 );
 
 /** Written out, for this is done very often and spreading is slow. */
-function later({ note, written, time }: ExpectedClap, seconds: Seconds): ExpectedClap {
-  return { note, written, time: time + seconds };
+function later({ note, written, time, replayed }: ExpectedClap, seconds: Seconds): ExpectedClap {
+  return replayed ? { note, written, time: time + seconds, replayed } : { note, written, time: time + seconds };
 }
 
 /** Everything from a written time on comes later by some seconds (negative: earlier). */

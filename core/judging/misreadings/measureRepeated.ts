@@ -1,11 +1,8 @@
 import { EPSILON } from '../../timing/tolerance.ts';
 import type { ExpectedClap } from '../expectedClap.ts';
 import type { ScoreMeasure } from '../scoreEvents.ts';
-import { type Hypothesis, type MisreadingKind, shifted } from './hypothesis.ts';
+import { type Hypothesis, type MisreadingKind, ORDER, shifted } from './hypothesis.ts';
 import { firstEvent, soundsIn } from './writtenPlaces.ts';
-
-/** Apart in time so little that it is none, for the order of the second time on paper. */
-const ORDER = 1e-9;
 
 function twice(claps: readonly ExpectedClap[], { from, to }: ScoreMeasure): ExpectedClap[] {
   const seconds = to - from;
@@ -19,6 +16,7 @@ function twice(claps: readonly ExpectedClap[], { from, to }: ScoreMeasure): Expe
   // The second time stands at the very end of the measure on paper, in its own order.
   const again = inside.map(({ time }, k): ExpectedClap => ({
     note: -1,
+    replayed: true,
     written: to - (inside.length - k) * ORDER,
     time: time + seconds,
   }));
@@ -27,6 +25,7 @@ function twice(claps: readonly ExpectedClap[], { from, to }: ScoreMeasure): Expe
 
 export const measureRepeated: MisreadingKind = {
   about: 'place',
+  noHabit: true,
   hypotheses: (score) =>
     score.measures.flatMap((measure, i): Hypothesis[] => {
       if (!soundsIn(score, measure)) return [];

@@ -10,6 +10,7 @@ function without(claps: readonly ExpectedClap[], { from, to }: ScoreMeasure): Ex
 
 export const measureSkipped: MisreadingKind = {
   about: 'place',
+  noHabit: true,
   hypotheses: (score) =>
     score.measures.flatMap((measure, i): Hypothesis[] => {
       const later = score.measures.slice(i + 1).some((next) => soundsIn(score, next));

@@ -1,20 +1,25 @@
 import type { Score } from '../scoreEvents.ts';
+import { anotherRhythm } from './anotherRhythm.ts';
 import { dotTooLong } from './dotTooLong.ts';
 import { dotTooShort } from './dotTooShort.ts';
 import { dragging, rushing } from './drifting.ts';
 import { eighthsUneven } from './eighthsUneven.ts';
 import { enteredEarly, enteredLate } from './entered.ts';
+import { hesitated } from './hesitated.ts';
 import { holdCut } from './holdCut.ts';
 import { holdPulsed } from './holdPulsed.ts';
-import type { Hypothesis, MisreadingKind } from './hypothesis.ts';
+import type { HeardSoFar, Hypothesis, MisreadingKind } from './hypothesis.ts';
 import { lostAndRecovered } from './lostAndRecovered.ts';
 import { measureRepeated } from './measureRepeated.ts';
 import { measureSkipped } from './measureSkipped.ts';
+import { onlyTheBeat } from './onlyTheBeat.ts';
 import { doubleTempo, halfTempo } from './otherTempo.ts';
+import { ownTempo } from './ownTempo.ts';
 import { restClapped } from './restClapped.ts';
 import { restSkipped } from './restSkipped.ts';
 import { restTooLong } from './restTooLong.ts';
 import { sixteenthsSlow } from './sixteenthsSlow.ts';
+import { startedAgain } from './startedAgain.ts';
 import { stoppedEarly } from './stoppedEarly.ts';
 import { syncopationStraightened } from './syncopationStraightened.ts';
 import { tieRestruck } from './tieRestruck.ts';
@@ -38,6 +43,11 @@ const TABLE = {
   'entered-late': enteredLate,
   'half-tempo': halfTempo,
   'double-tempo': doubleTempo,
+  'own-tempo': ownTempo,
+  hesitated,
+  'started-again': startedAgain,
+  'only-the-beat': onlyTheBeat,
+  'another-rhythm': anotherRhythm,
   rushing,
   dragging,
   'lost-and-recovered': lostAndRecovered,
@@ -67,7 +77,44 @@ function coded(code: MisreadingCode, score: Score): CodedHypothesis[] {
   const kind = MISREADINGS[code];
   const hypotheses = 'hypotheses' in kind ? kind.hypotheses(score) : [];
   const places = new Set(hypotheses.map(({ event }) => event)).size;
-  return hypotheses.map((one) => ({ ...one, code, cost: one.cost + PLACE_WEIGHT * Math.log(places) }));
+  return [...hypotheses, ...(kind.noHabit ? [] : habits(hypotheses))].map((one) => ({
+    ...one,
+    code,
+    cost: one.cost + (one.parts ? 0 : PLACE_WEIGHT * Math.log(places)),
+  }));
+}
+
+/** A habit is less usual than one slip, and each further place lets it be a little less sure. */
+const HABIT_COST = 1.6;
+const HABIT_EACH = 0.35;
+
+/** Every dot ignored, every rest skipped: the same way to misread at all places at once. */
+function habits(hypotheses: readonly Hypothesis[]): Hypothesis[] {
+  const ways = new Map<number, Hypothesis[]>();
+  const seen = new Map<number, number>();
+  for (const one of hypotheses) {
+    if (one.wholeTake) return [];
+    const way = seen.get(one.event) ?? 0;
+    seen.set(one.event, way + 1);
+    ways.set(way, [...(ways.get(way) ?? []), one]);
+  }
+  return [...ways.values()]
+    .filter((parts) => parts.length > 1)
+    .map((parts) => ({
+      event: parts[0]!.event,
+      cost: parts[0]!.cost + HABIT_COST + HABIT_EACH * parts.length,
+      apply: (claps) => parts.reduce((all, { apply }) => apply(all), [...claps]),
+      ...(parts[0]!.adds ? { adds: parts[0]!.adds } : {}),
+      parts,
+    }));
+}
+
+/** What the take itself suggests, under what explains it so far. */
+export function suggestedBy(score: Score, take: HeardSoFar): CodedHypothesis[] {
+  return MISREADING_CODES.flatMap((code) => {
+    const kind = MISREADINGS[code];
+    return 'inTake' in kind && kind.inTake ? kind.inTake(score, take).map((one) => ({ ...one, code })) : [];
+  });
 }
 
 const KNOWN = new WeakMap<Score, readonly CodedHypothesis[]>();

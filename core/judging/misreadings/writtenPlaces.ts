@@ -1,7 +1,9 @@
 import { EPSILON, nearlyEqual } from '../../timing/tolerance.ts';
 import type { Seconds } from '../../timing/units.ts';
 import { type Score, type ScoreEvent, type ScoreMeasure, isEighth } from '../scoreEvents.ts';
-import type { Hypothesis } from './hypothesis.ts';
+import type { Random } from '../../random.ts';
+import type { ExpectedClap } from '../expectedClap.ts';
+import type { Hypothesis, SlippingTake } from './hypothesis.ts';
 
 /** What several misreadings ask of a place in the score. */
 
@@ -84,4 +86,10 @@ export function eighthPairs({ events }: Score): ScoreEvent[] {
       nearlyEqual(event.inBeat, 0.5)
     );
   });
+}
+
+/** A written clap in the middle of a take, for a simulated child; undefined where the take is too short. */
+export function randomPlace({ claps }: SlippingTake, random: Random): ExpectedClap | undefined {
+  const written = claps.filter(({ note }) => note >= 0);
+  return written.length < 7 ? undefined : written[3 + random.below(written.length - 5)];
 }
