@@ -64,7 +64,8 @@ function count(
   const restToken = REST_TOKENS[options.rests ?? school.rests];
   const measures: CountedMeasure[] = [];
   for (let i = 0; i < eventsByMeasure.length; i++) {
-    const events = eventsByMeasure[i]!;
+    const counted = eventsByMeasure[i]!;
+    const events = school.sees ? counted.map(school.sees) : counted;
     const cells = school.cells?.(events, options.wordSet ?? HARBOUR_ANIMALS);
     const tokens: CountedToken[] = [];
     for (let k = 0; k < events.length; k++) {

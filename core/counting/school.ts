@@ -76,6 +76,8 @@ export interface School {
   readonly rests: RestStyle;
   /** Why the school cannot count in this meter; undefined when it can. */
   readonly refuses?: ((meter: Meter, beat: Beat) => string | undefined) | undefined;
+  /** How it sees notes and rests, where that is not by the counted beats. */
+  readonly sees?: ((event: CountedEvent) => CountedEvent) | undefined;
   /** The token of a note; also of a rest that is written in parentheses, without them. */
   readonly note: (event: CountedEvent, words: Words) => string;
   readonly tied: (event: CountedEvent, words: Words) => string;

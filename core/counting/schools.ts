@@ -13,8 +13,8 @@ import { words } from './schools/words.ts';
  * shape the engine gives up its compiled code and starts again with the next school.
  */
 function alike(school: School): School {
-  const { title, words: own, meanings, rests, refuses, note, tied, tiedByVowel, rest, cells, speech } = school;
-  return { title, words: own, meanings, rests, refuses, note, tied, tiedByVowel, rest, cells, speech };
+  const { title, words: own, meanings, rests, refuses, note, tied, tiedByVowel, rest, cells, speech, sees } = school;
+  return { title, words: own, meanings, rests, refuses, note, tied, tiedByVowel, rest, cells, speech, sees };
 }
 
 /** Every school, in the order they are offered. To add one: its file, and a row here. */

@@ -5,7 +5,7 @@ import { Aligner } from './alignment.ts';
 import type { TakeResult } from './takeResult.ts';
 import { scheduleOf } from '../timing/schedule.ts';
 import { judge } from './judge.ts';
-import { judged, resultOf, sentencesOf } from './judged.test-helper.ts';
+import { advised, judged, resultOf, sentencesOf } from './judged.test-helper.ts';
 import { type MisreadingCode, MISREADINGS, MISREADING_CODES } from './misreadings/table.ts';
 import { simulate } from './simulatedChild.ts';
 import { heardTime, writtenTime } from '../timing/tempoCurve.ts';
@@ -325,6 +325,15 @@ describe('what children do', () => {
     expect(codes(result)).toEqual(['started-again']);
     expect(result.extras).toEqual([]);
     expect(result.notes.map(({ onset }) => onset)).toEqual(RIGHT.map((_, i) => i + 5));
+  });
+
+  it.each([
+    [[0, 0.8, 1.6, 3.2, 4, 4.4, 4.8, 6.4, 7.6, 8, 8.8, 9.6, 11.2], 'Every note was right in rhythm.'],
+    [RIGHT.map((beat, i) => (i >= 7 ? beat + 2 : beat)), 'After the slip you went on right in rhythm.'],
+    [[0, 0.5, 1.5, 2, 2.5, 3.5, 4.5, 5.25, 6.5, 7.5, 9, 10.5, 11.5, 12.5, 13.5, 14.5], ''],
+    [[0], '1 of 13 notes was right on time.'],
+  ])('of %j it says first what went well: %s', (beats, well) => {
+    expect(advised(TEXT, 80, human(beats)).well).toBe(well);
   });
 
   it('two claps have stopped, and are not read further', () => {

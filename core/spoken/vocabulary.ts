@@ -43,11 +43,16 @@ export class Vocabulary {
     return transitions;
   }
 
+  private seen(event: CountedEvent): CountedEvent {
+    return this.school.sees?.(event) ?? event;
+  }
+
   private sayExactly(place: Place, put: Put): void {
     for (const fitting of this.places.fittingAt(place)) {
-      if (!this.school.cells) put(this.school.note(fitting.note, this.words), fitting.asNote);
-      for (const token of this.tiedTokens(fitting.note)) put(token, fitting.asTied);
-      for (const token of this.restTokens(fitting.rest)) put(token, fitting.asRest);
+      const [note, rest] = [this.seen(fitting.note), this.seen(fitting.rest)];
+      if (!this.school.cells) put(this.school.note(note, this.words), fitting.asNote);
+      for (const token of this.tiedTokens(note)) put(token, fitting.asTied);
+      for (const token of this.restTokens(rest)) put(token, fitting.asRest);
     }
     if (place.tuplet) return;
     if (this.school.cells) this.cells(place, put);
@@ -57,7 +62,7 @@ export class Vocabulary {
   private sayLoosely(place: Place, put: Put): void {
     if (this.school.cells) return;
     for (const { note, asNote, length, tuplet } of this.places.fittingAt(place)) {
-      const token = this.school.note(note, this.words);
+      const token = this.school.note(this.seen(note), this.words);
       const head = token.split('-', 1)[0]!;
       const plain = plainFigures(token);
       if (plain !== token) put(plain, { ...asNote, cost: asNote.cost + PLAIN_FIGURES_COST });

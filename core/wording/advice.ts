@@ -1,8 +1,10 @@
+import { isAboutTake } from '../judging/misreadings/table.ts';
 import type { TakeResult } from '../judging/takeResult.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
 import type { PlayedPlace } from '../timing/schedule.ts';
 import { misreadingSentence } from './misreadingSentences.ts';
 import { placeHeading } from './places.ts';
+import { counted } from './plurals.ts';
 import type { Voice } from './voice.ts';
 
 export interface Advice {
@@ -61,10 +63,13 @@ function wellDone({ notes, mark, misreadings, accuracy, tempo }: TakeResult): st
   const right = notes.filter(({ verdict }) => verdict === 'on-time').length;
   if (notes.length === 0) return 'You kept every rest.';
   if (mark === 4 && misreadings.length === 0) return 'Well done: it was right.';
+  // What was another rhythm has no right notes but by chance.
+  if (misreadings.some(({ code }) => code === 'another-rhythm')) return '';
+  const slipped = misreadings.some(({ code }) => !isAboutTake(code));
   if (right === notes.length)
-    return misreadings.length > 0 ? 'After the slip you went on right in rhythm.' : 'Every note was right in rhythm.';
+    return slipped ? 'After the slip you went on right in rhythm.' : 'Every note was right in rhythm.';
   const steady = accuracy >= 0.6 && Math.abs(tempo.driftPct) <= 4 ? ' You kept a steady beat.' : '';
-  return `${right} of ${notes.length} notes were right on time.${steady}`;
+  return `${right} of ${counted(notes.length, 'note')} ${right === 1 ? 'was' : 'were'} right on time.${steady}`;
 }
 
 /**

@@ -1,3 +1,4 @@
+import { byGroups } from '../byGroups.ts';
 import { NO_SYLLABLE, PLACE_MEANINGS, beatsHeld, beatsInside, placeOf, vowelOf } from '../beatPlace.ts';
 import { type CountedEvent, type School, speechRules, type Words } from '../school.ts';
 
@@ -34,6 +35,7 @@ export const takadimi: School = {
   },
   meanings: { beat: 'on the beat', ...PLACE_MEANINGS },
   rests: 'parens',
+  sees: byGroups,
   note,
   tied,
   tiedByVowel: true,
