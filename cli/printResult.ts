@@ -2,6 +2,7 @@ import type { TakeResult } from '../core/judging/takeResult.ts';
 import { mixed } from '../core/rhythm/fraction.ts';
 import type { Pattern } from '../core/rhythm/pattern.ts';
 import type { PlayedPlace } from '../core/timing/schedule.ts';
+import { feetAndHoldsSentences } from '../core/wording/feetAndHolds.ts';
 import { misreadingSentence } from '../core/wording/misreadingSentences.ts';
 import { PLAIN_VOICE } from '../core/wording/voice.ts';
 
@@ -23,6 +24,7 @@ export function printResult(result: TakeResult, pattern: Pattern): object {
     misreadings: misreadings.map((misreading) => ({
       code: misreading.code,
       ...printPlace(misreading),
+      ...(misreading.again ? { again: misreading.again.map(printPlace) } : {}),
       sentence: misreadingSentence(pattern, misreading, PLAIN_VOICE),
     })),
     tempo,
@@ -33,5 +35,6 @@ export function printResult(result: TakeResult, pattern: Pattern): object {
     mark,
     ...(feet ? { feet } : {}),
     ...(holds ? { holds } : {}),
+    ...(feet || holds ? { sentences: feetAndHoldsSentences(result, PLAIN_VOICE) } : {}),
   };
 }

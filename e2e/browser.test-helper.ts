@@ -124,8 +124,8 @@ export interface Move {
 }
 
 /**
- * Moves like a child who hears the click. All is made inside the page and by its own clock, so that a busy machine
- * moves none.
+ * Moves like a child who hears the click. All is made inside the page and by its own clock, and carries the time at
+ * which it was due, as a key's event carries the time at which it went down: a busy machine moves none.
  * @param moves  in order
  */
 export async function moveInTime(page: Page, bpm: number, moves: readonly Move[]): Promise<void> {
@@ -135,18 +135,15 @@ export async function moveInTime(page: Page, bpm: number, moves: readonly Move[]
       const pad = document.querySelector<HTMLElement>('.pad[data-beat-one]')!;
       for (const { time, by, up } of timed) {
         const due = () => Number(pad.dataset['beatOne']) + time;
-        while (performance.now() < due() - 12)
-          await new Promise((resolve) =>
-            setTimeout(resolve, Math.min(40, Math.max(0, due() - performance.now() - 12))),
-          );
-        const last = due();
-        while (performance.now() < last);
-        if (by === 'touch')
-          pad.dispatchEvent(new PointerEvent(up ? 'pointerup' : 'pointerdown', { bubbles: true, cancelable: true }));
-        else
-          document.body.dispatchEvent(
-            new KeyboardEvent(up ? 'keyup' : 'keydown', { key: by, bubbles: true, cancelable: true }),
-          );
+        while (performance.now() < due())
+          await new Promise((resolve) => setTimeout(resolve, Math.min(40, Math.max(1, due() - performance.now()))));
+        const init = { key: by, bubbles: true, cancelable: true };
+        const event =
+          by === 'touch'
+            ? new PointerEvent(up ? 'pointerup' : 'pointerdown', init)
+            : new KeyboardEvent(up ? 'keyup' : 'keydown', init);
+        Object.defineProperty(event, 'timeStamp', { value: due() });
+        (by === 'touch' ? pad : document.body).dispatchEvent(event);
       }
     },
     moves.map(({ beat, by, up = false }) => ({ time: ((beat - 1) * 60_000) / bpm, by, up })),

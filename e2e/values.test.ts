@@ -66,7 +66,7 @@ describe('the values view', () => {
 
   it('balances two sides and completes the lighter one', async () => {
     await part('Sums');
-    await page.getByText('The left side is longer by 1/2 beat').waitFor();
+    await page.getByText('Not equal: the left is longer by 1/2 beat').waitFor();
     await page.getByText('with the eighth 1 + 1/2 = 1 1/2 beats').waitFor();
     await page.getByRole('button', { name: 'Complete it: eighth (1/2)' }).click();
     await page.getByText('Both sides are as long').waitFor();
@@ -77,7 +77,7 @@ describe('the values view', () => {
 
   it('asks on the balance, and shows by the strips whether it was right', async () => {
     await part('Sums');
-    await page.getByText('The left side is longer by 1/2 beat').waitFor();
+    await page.getByText('Not equal: the left is longer by 1/2 beat').waitFor();
     const kinds = new Set<string>();
     for (let tries = 0; kinds.size < 2 && tries < 20; tries++) {
       await page.keyboard.press('q');

@@ -1,4 +1,5 @@
 import { pairHits, tolerances } from './pairHits.ts';
+import type { Seconds } from '../timing/units.ts';
 import { round } from './mark.ts';
 import { LARGEST_LEAD, type Windows, verdictOf } from './windows.ts';
 
@@ -9,7 +10,8 @@ export interface FeetResult {
   readonly beats: number;
   readonly extras: number;
   /**
-   * How far the steps were ahead of the beat on the whole, in ms; taken off before they are judged, as for the hands.
+   * How far the steps were ahead of the beat on the whole, in ms; taken off before they are judged, as far as it is for
+   * the hands.
    */
   readonly leadMs: number;
   /**
@@ -19,46 +21,43 @@ export interface FeetResult {
   readonly apartMs: number;
 }
 
+/** A beat as it was due, in seconds, and the clap of the note that is written on it, if there was one. */
+export interface SteppedBeat {
+  readonly time: Seconds;
+  readonly hand: Seconds | undefined;
+}
+
 /**
  * Judges the second stream of a two-line performance: a step on every beat.
- * @param beats  seconds, rising: when each beat was due
+ * @param beats  rising
  * @param feet   seconds, rising, on the same clock
- * @param hands  seconds, rising, on the same clock
  */
-export function judgeFeet(
-  beats: readonly number[],
-  feet: readonly number[],
-  hands: readonly number[],
-  windows: Windows,
-): FeetResult {
-  const lag = steadyLag(beats, feet, windows);
-  const due = beats.map((time) => time + lag);
+export function judgeFeet(beats: readonly SteppedBeat[], feet: readonly Seconds[], windows: Windows): FeetResult {
+  const times = beats.map(({ time }) => time);
+  const behind = middleLag(times, feet, windows);
+  const lag = Math.max(-LARGEST_LEAD, Math.min(LARGEST_LEAD, behind));
+  const due = times.map((time) => time + lag);
   const near = tolerances(due, windows);
   const paired = stepsOn(due, feet, windows).map(({ beat, step }) => ({
     beat: due[beat]!,
+    hand: beats[beat]!.hand,
     step,
     tolerance: near[beat]!,
   }));
   const onBeat = paired.filter(
     ({ beat, step, tolerance }) => verdictOf(step - beat, tolerance.onTime) === 'on-time',
   ).length;
-  const gaps = paired.flatMap(({ step, tolerance }) => {
-    const together = hands.filter(
-      (time) => time >= step - tolerance.reach.early && time <= step + tolerance.reach.late,
-    );
-    const nearest = together.reduce(
-      (best, time) => (Math.abs(time - step) < Math.abs(best - step) ? time : best),
-      Infinity,
-    );
-    return nearest === Infinity ? [] : [nearest - step];
-  });
+  // A hand that went elsewhere was no partner of this step.
+  const gaps = paired.flatMap(({ hand, step, tolerance: { reach } }) =>
+    hand !== undefined && hand >= step - reach.early && hand <= step + reach.late ? [hand - step] : [],
+  );
   const mean = gaps.reduce((sum, gap) => sum + gap, 0) / Math.max(1, gaps.length);
   const apart = Math.sqrt(gaps.reduce((sum, gap) => sum + (gap - mean) ** 2, 0) / Math.max(1, gaps.length - 1));
   return {
     onBeat,
     beats: beats.length,
     extras: feet.length - paired.length,
-    leadMs: round(-lag * 1000, 10) || 0,
+    leadMs: round(-behind * 1000, 10) || 0,
     handsLaterMs: round(mean * 1000, 10),
     apartMs: round(apart * 1000, 10),
   };
@@ -70,11 +69,10 @@ function stepsOn(due: readonly number[], feet: readonly number[], windows: Windo
   return due.flatMap((_, beat) => (hits[beat]! >= 0 ? [{ beat, step: feet[hits[beat]!]! }] : []));
 }
 
-/** How far the steps are behind the beat on the whole: the middle one, and no more than is taken off the hands. */
-function steadyLag(beats: readonly number[], feet: readonly number[], windows: Windows): number {
+/** How far the steps are behind the beat on the whole: the middle one. */
+function middleLag(beats: readonly number[], feet: readonly number[], windows: Windows): number {
   const late = stepsOn(beats, feet, windows)
     .map(({ beat, step }) => step - beats[beat]!)
     .sort((a, b) => a - b);
-  const middle = late.length === 0 ? 0 : (late[(late.length - 1) >> 1]! + late[late.length >> 1]!) / 2;
-  return Math.max(-LARGEST_LEAD, Math.min(LARGEST_LEAD, middle));
+  return late.length === 0 ? 0 : (late[(late.length - 1) >> 1]! + late[late.length >> 1]!) / 2;
 }

@@ -5,4 +5,6 @@ export interface Hit {
   readonly time: Seconds;
   /** Index of its onset in the take. */
   readonly onset: number;
+  /** Index of the last onset merged into it; its own where nothing bounced. */
+  readonly lastOnset: number;
 }

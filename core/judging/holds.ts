@@ -20,7 +20,7 @@ export interface JudgedHold {
 /** A note of at least this many beats is worth holding; shorter ones are not judged. */
 const LONG_BEATS = 1.5;
 /** Kept when held for this part of its time … */
-const KEPT_FROM = 0.75;
+const KEPT_FROM = 0.85;
 /** … and let go no later than this part of a beat after its end. */
 const OVER_BEATS = 0.35;
 

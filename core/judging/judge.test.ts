@@ -168,7 +168,7 @@ describe('laws', () => {
           expect(Number.isFinite(value)).toBe(true);
         expect(accuracy >= 0 && accuracy <= 1).toBe(true);
       }),
-      { numRuns: 300 },
+      { numRuns: 150 },
     );
   });
 
@@ -199,7 +199,7 @@ describe('laws', () => {
         const { accuracy, misreadings, extras } = resultOf({ pattern, bpm, onsets: times });
         expect([accuracy, misreadings, extras]).toEqual([1, [], []]);
       }),
-      { numRuns: 300 },
+      { numRuns: 150 },
     );
   });
 
@@ -213,7 +213,7 @@ describe('laws', () => {
         expect(notes.filter(({ verdict }) => verdict === 'missed').map(({ index }) => index)).toEqual([gone]);
         expect(extras).toEqual([]);
       }),
-      { numRuns: 300 },
+      { numRuns: 150 },
     );
   });
 

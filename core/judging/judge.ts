@@ -75,7 +75,7 @@ export function judge(request: TakeRequest): Judged {
   const slips = unpaidSlips(named, notes, extras);
   const accuracy = accuracyOf(notes.length, count('on-time'), count('early') + count('late'), extras.length, slips);
   const misread = named.some(({ code, instead }) => !instead && !isAboutTake(code));
-  const feet = feetOf(request, { bpm, start }, follower, hits, windows);
+  const feet = feetOf(request, { bpm, start, schedule, hits }, follower, paired, windows);
   const holds = request.releases && judgeHolds(schedule, diagnosis, paired, hits, releasesOf(request, hits, start));
   return {
     ok: true,
@@ -174,32 +174,36 @@ function hitsOf(onsets: readonly Seconds[], start: Seconds, { notes }: Schedule)
   const hits: Hit[] = [];
   onsets.forEach((given, onset) => {
     const time = given - start;
-    if (hits.length === 0 || time - hits.at(-1)!.time >= limit) hits.push({ time, onset });
+    const last = hits.at(-1);
+    if (!last || time - last.time >= limit) hits.push({ time, onset, lastOnset: onset });
+    else hits[hits.length - 1] = { ...last, lastOnset: onset };
   });
   return hits;
 }
 
-/** The releases of the hits that were kept: those of the first of each bounce. */
+/** The releases of the hits: a key that bounced is let go when its last bounce is. */
 function releasesOf({ releases = [] }: TakeRequest, hits: readonly Hit[], start: Seconds): (Seconds | undefined)[] {
-  return hits.map(({ onset }) => {
-    const release = releases[onset];
+  return hits.map(({ lastOnset }) => {
+    const release = releases[lastOnset];
     return typeof release === 'number' ? release - start : undefined;
   });
 }
 
 function feetOf(
   { pattern, free = false, feet }: TakeRequest,
-  { bpm, start }: Pick<Explained, 'bpm' | 'start'>,
+  { bpm, start, schedule, hits }: Pick<Explained, 'bpm' | 'start' | 'schedule' | 'hits'>,
   follower: Follower,
-  hits: readonly Hit[],
+  paired: Int32Array,
   windows: Windows,
 ) {
   if (!feet) return undefined;
-  const beats = beatTimes(pattern, bpm).map(({ time }) => (free ? follower.beat(time) : time));
+  const beats = beatTimes(pattern, bpm).map(({ time }) => {
+    const note = schedule.notes.findIndex((one) => nearlyEqual(one.time, time));
+    return { time: free ? follower.beat(time) : time, hand: hits[paired[note] ?? -1]?.time };
+  });
   const result: FeetResult = judgeFeet(
     beats,
     feet.map((time) => time - start),
-    hits.map(({ time }) => time),
     windows,
   );
   return result;

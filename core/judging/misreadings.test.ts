@@ -448,7 +448,7 @@ describe('laws', () => {
           patternOf(heard);
         },
       ),
-      { numRuns: 250 },
+      { numRuns: 120 },
     );
   });
   it('gives no onset to two claps', () => {

@@ -126,6 +126,30 @@ describe('two streams and held notes', () => {
       apartMs: 0,
     });
   });
+  it('late steps are measured in full, and judged as far as such a lag is taken off', () => {
+    const late = [0, 1, 2, 3, 4, 5, 6, 7].map((time) => time + 0.16);
+    expect(resultOf({ pattern, bpm: 60, onsets: hands, feet: late }).feet).toMatchObject({ leadMs: -160, onBeat: 8 });
+    const later = late.map((time) => time + 0.04);
+    expect(resultOf({ pattern, bpm: 60, onsets: hands, feet: later }).feet).toMatchObject({ leadMs: -200, onBeat: 0 });
+  });
+  it('a step is compared with the hand on its own beat, not with one that came near it', () => {
+    const quick = patternOf('4/4 e e e e h');
+    const at = (beats: readonly number[]) => beats.map((beat) => (beat * 60) / 140);
+    // The second beat has no clap; the one before it is a fifth of a second away.
+    const result = resultOf({ pattern: quick, bpm: 140, onsets: at([0, 0.5, 1.5, 2]), feet: at([0, 1, 2, 3]) });
+    expect(result.feet).toMatchObject({ onBeat: 4, handsLaterMs: 0, apartMs: 0 });
+  });
+  it('a key that bounces does not cut what is held', () => {
+    const held = resultOf({ pattern: patternOf('4/4 h h'), bpm: 60, onsets: [0, 2, 2.03], releases: [1.9, 2.02, 3.9] });
+    expect(held.holds!.map(({ verdict }) => verdict)).toEqual(['kept', 'kept']);
+  });
+  it.each([
+    [0.84, 'cut'],
+    [0.86, 'kept'],
+  ])('a long note held for %f of its time is %s', (part, verdict) => {
+    const taken = { onsets: [0, 2], releases: [2 * part, 3.9] };
+    expect(resultOf({ pattern: patternOf('4/4 h h'), bpm: 60, ...taken }).holds![0]!.verdict).toBe(verdict);
+  });
   it('a release that is not known is not judged', () => {
     const releases = [0.3, 1.2, 1.6, null, 4.8, 6.2, 7.2];
     expect(resultOf({ pattern, bpm: 60, onsets: hands, releases }).holds).toEqual([

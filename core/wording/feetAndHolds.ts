@@ -3,8 +3,8 @@ import { placeHeading } from './places.ts';
 import { counted } from './plurals.ts';
 import type { Voice } from './voice.ts';
 
-/** Less than this between hands and feet nobody hears. */
-const TOGETHER_MS = 25;
+/** Less than this between hands and feet no listener hears apart: two claps blend within some forty milliseconds. */
+const TOGETHER_MS = 40;
 
 /** What is judged beside the rhythm and does not touch the mark. A sentence each, none where it was not heard. */
 export function feetAndHoldsSentences({ feet, holds, notes }: TakeResult, voice: Voice): string[] {

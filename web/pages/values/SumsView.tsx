@@ -63,7 +63,7 @@ function headline({ asked, shown, tilt, difference }: Balance, naming: NamingId)
   if (asked && asked.chosen === undefined) return questionWords(asked.question, naming).prompt;
   if (!shown) return 'True or false: both sides are as long?';
   if (tilt === 0) return 'Both sides are as long: true';
-  return `The ${tilt > 0 ? 'left' : 'right'} side is longer by ${beatsText(difference)}: false`;
+  return `Not equal: the ${tilt > 0 ? 'left' : 'right'} is longer by ${beatsText(difference)}`;
 }
 
 /** One side of the balance. A press anywhere in it makes it the one that is added to; for keys there are the arrows. */
