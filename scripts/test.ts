@@ -26,7 +26,7 @@ const fast = process.argv.includes('fast');
 const RUN = 'coverage';
 const RUN_IN_PAGES = join(RUN, 'browser');
 
-const LAST = constants.priority.PRIORITY_LOW;
+const LAST = constants.priority.PRIORITY_BELOW_NORMAL;
 
 interface Count {
   passed: number;
