@@ -1,10 +1,10 @@
 import { judge } from '../core/judging/judge.ts';
-import { MISREADING_CODES } from '../core/judging/misreadings/table.ts';
+import { MISREADINGS, MISREADING_CODES } from '../core/judging/misreadings/table.ts';
 import { type SimulatedChild, simulate } from '../core/judging/simulatedChild.ts';
 import { randomFrom } from '../core/random.ts';
 import type { Pattern } from '../core/rhythm/pattern.ts';
 import { parseRhythm } from '../core/rhythm/text.ts';
-import { report, timed } from './benchReport.ts';
+import { read, report, timed } from './benchReport.ts';
 
 const CELLS = [
   'q q q q',
@@ -24,12 +24,6 @@ const CELLS = [
   'e. s q q q',
 ];
 const NOTES_32 = '4/4 q e e s s s s q | e e e e e e e e | q s s s s e e q | e e e e e e e e';
-
-function read(text: string): Pattern {
-  const parsed = parseRhythm(text);
-  if (!parsed.ok) throw new Error(JSON.stringify(parsed.at));
-  return parsed.pattern;
-}
 
 function speed(name: string, pattern: Pattern, children: readonly SimulatedChild[], baseline: number): void {
   const takes = children.map((child, seed) => simulate(pattern, 76, child, seed).onsets);
@@ -82,14 +76,8 @@ function confusions(): void {
     const first = new Map<string, number>();
     let [takes, named] = [0, 0];
     for (let tries = 0; takes < 60 && tries < 4000; tries++) {
-      const needsClick: readonly string[] = [
-        'entered-early',
-        'entered-late',
-        'half-tempo',
-        'double-tempo',
-        'own-tempo',
-      ];
-      const free = !needsClick.includes(code) && random.next() < 0.3;
+      const needsClick = code !== 'none' && MISREADINGS[code].needsClick;
+      const free = !needsClick && random.next() < 0.3;
       const pattern = read(`4/4 ${Array.from({ length: 3 + random.below(3) }, () => random.pick(CELLS)).join(' | ')}`);
       const bpm = 60 + random.below(50);
       const child: SimulatedChild = {

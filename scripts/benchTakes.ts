@@ -1,12 +1,13 @@
 import { judge } from '../core/judging/judge.ts';
-import { type MisreadingCode, MISREADING_CODES } from '../core/judging/misreadings/table.ts';
+import { type MisreadingCode, MISREADINGS, MISREADING_CODES } from '../core/judging/misreadings/table.ts';
 import { simulate } from '../core/judging/simulatedChild.ts';
 import type { Ages } from '../core/judging/windows.ts';
 import { type Random, randomFrom } from '../core/random.ts';
+import { toNumber } from '../core/rhythm/fraction.ts';
 import type { Pattern } from '../core/rhythm/pattern.ts';
-import { parseRhythm } from '../core/rhythm/text.ts';
 import { beatTimes } from '../core/timing/pulses.ts';
 import { scheduleOf } from '../core/timing/schedule.ts';
+import { read } from './benchReport.ts';
 
 /**
  * Takes as children make them, apart from the misreadings' own table: a central clock that wanders and hands that do
@@ -33,12 +34,6 @@ function someMeasures(meter: string, count: number, random: Random): string {
   return `${meter} ${Array.from({ length: count }, () => random.pick(cells)).join(' | ')}`;
 }
 
-function read(text: string): Pattern {
-  const parsed = parseRhythm(text);
-  if (!parsed.ok) throw new Error(text);
-  return parsed.pattern;
-}
-
 /** Unsteadiness of a beat by age, seconds. */
 const UNSTEADY: readonly (readonly [Ages, number])[] = [
   ['5-6', 0.036],
@@ -47,23 +42,19 @@ const UNSTEADY: readonly (readonly [Ages, number])[] = [
   ['11-13', 0.017],
 ];
 
-function normal(random: Random): number {
-  return Math.sqrt(-2 * Math.log(1 - random.next())) * Math.cos(2 * Math.PI * random.next());
-}
-
 /** What was meant, as a clock that wanders and hands with their own spread bring it out. */
 function clapped(meant: readonly number[], beat: number, spread: number, free: boolean, random: Random): number[] {
-  const lead = 0.03 + 0.02 * normal(random);
+  const lead = 0.03 + 0.02 * random.normal();
   let [phase, tempo, last] = [0, 0, meant[0] ?? 0];
   return meant
     .map((time) => {
       const beats = Math.min(8, Math.max(0, (time - last) / beat));
       last = time;
       const keeps = free ? 1 : 0.6 ** beats;
-      tempo = 0.97 ** beats * tempo + (free ? 0.004 : 0) * Math.sqrt(beats) * normal(random);
+      tempo = 0.97 ** beats * tempo + (free ? 0.004 : 0) * Math.sqrt(beats) * random.normal();
       phase =
-        keeps * phase + 0.6 * spread * Math.sqrt(beats) * normal(random) * (free ? 0.5 : 1) + tempo * beats * beat;
-      return time + phase - lead + 0.7 * spread * normal(random);
+        keeps * phase + 0.6 * spread * Math.sqrt(beats) * random.normal() * (free ? 0.5 : 1) + tempo * beats * beat;
+      return time + phase - lead + 0.7 * spread * random.normal();
     })
     .sort((a, b) => a - b);
 }
@@ -126,13 +117,11 @@ const SCENARIOS: Readonly<Record<string, Scenario>> = {
     return at === undefined ? undefined : { codes: ['hesitated'], meant: later(setting.times, at, by) };
   },
   restart: ({ pattern, bpm, times, beat, random }) => {
-    const { measures } = scheduleOf(pattern, bpm);
+    const { measures, whole } = scheduleOf(pattern, bpm);
     if (measures.length < 3 || times.length < 8) return undefined;
     const at = 3 + random.below(times.length - 5);
-    const starts = measures.map((_, i) => i).filter((i) => i < measures.length);
-    const whole = scheduleOf(pattern, bpm).whole;
-    const bar = (i: number) => (measures[i]!.at.n / measures[i]!.at.d) * whole;
-    const measure = random.next() < 0.5 ? 0 : starts.findLast((i) => bar(i) <= times[at]! + 1e-6)!;
+    const bar = (i: number) => toNumber(measures[i]!.at) * whole;
+    const measure = random.next() < 0.5 ? 0 : measures.findLastIndex((_, i) => bar(i) <= times[at]! + 1e-6);
     const from = bar(measure);
     const back = Math.ceil((times[at]! - from) / beat + 0.5 + 2 * random.next()) * beat;
     const last =
@@ -184,8 +173,7 @@ const ALIKE: Readonly<Record<string, readonly string[]>> = {
 /** One misreading at one place, by the table. */
 function single(code: MisreadingCode): Scenario {
   return ({ pattern, bpm, free, random }) => {
-    const needsClick: readonly string[] = ['entered-early', 'entered-late', 'half-tempo', 'double-tempo', 'own-tempo'];
-    if (free && needsClick.includes(code)) return undefined;
+    if (free && MISREADINGS[code].needsClick) return undefined;
     const { onsets, slips } = simulate(pattern, bpm, { spread: 0, misreads: [{ code }] }, random.below(2 ** 31));
     return slips.length > 0 ? { codes: [code], fine: ALIKE[code] ?? [], meant: onsets } : undefined;
   };

@@ -1,4 +1,4 @@
-import { type Fraction, add, compare, div, frac, sub } from '../rhythm/fraction.ts';
+import { type Fraction, add, compare, div, equal, frac, mul, sub } from '../rhythm/fraction.ts';
 import { type Meter, beamGroups, meterKind } from '../rhythm/meter.ts';
 import type { CountedEvent } from './school.ts';
 
@@ -17,10 +17,15 @@ function groupsOf(meter: Meter): Group[] {
   });
 }
 
+/** Index of the group in which a moment of the measure falls. */
+function groupAt(at: Fraction, groups: readonly Group[]): number {
+  const index = groups.findLastIndex(({ from }) => compare(from, at) <= 0);
+  return Math.max(0, index);
+}
+
 /** A moment of the measure in groups: 1 1/3 is a third into the second group. */
 function inGroups(at: Fraction, groups: readonly Group[]): Fraction {
-  const found = groups.findLastIndex(({ from }) => compare(from, at) <= 0);
-  const index = Math.max(0, found);
+  const index = groupAt(at, groups);
   const { from, length } = groups[index]!;
   return add(frac(index), div(sub(at, from), length));
 }
@@ -33,22 +38,15 @@ export function byGroups(event: CountedEvent): CountedEvent {
   const { meter, at, beat, length, tuplet, sounding } = event;
   if (meterKind(meter) !== 'unequal' || meter.lower < 8) return event;
   const groups = groupsOf(meter);
-  const whole = (beats: Fraction) => frac(beats.n * beat.length.n, beats.d * beat.length.d);
+  const whole = (beats: Fraction) => mul(beats, beat.length);
   const onset = inGroups(at, groups);
-  const group =
-    groups[
-      Math.max(
-        0,
-        groups.findLastIndex(({ from }) => compare(from, at) <= 0),
-      )
-    ]!;
-  const parts = div(group.length, frac(1, meter.lower));
+  const group = groups[groupAt(at, groups)]!;
   const tupletAt = tuplet && inGroups(whole(tuplet.onset), groups);
   return {
     ...event,
     onset,
     length: sub(inGroups(add(at, whole(length)), groups), onset),
-    beat: { length: group.length, division: parts.n === 3 && parts.d === 1 ? 3 : 2 },
+    beat: { length: group.length, division: equal(group.length, frac(3, meter.lower)) ? 3 : 2 },
     tuplet: tuplet &&
       tupletAt && {
         n: tuplet.n,

@@ -219,31 +219,35 @@ function goesWith(hypothesis: CodedHypothesis, others: readonly CodedHypothesis[
   });
 }
 
+/** What the take itself suggests, from the first strange thing on. */
+function suggestions(written: Score, { fit }: Diagnosis, things: Strange, onsets: Float64Array): CodedHypothesis[] {
+  const { claps, hits, curve } = fit;
+  return suggestedBy(written, { onsets, claps, hits, curve, first: Math.max(0, things.claps.indexOf(true)) });
+}
+
 /**
  * The likeliest diagnosis of a take: as written, or with up to three misreadings, together with the tempo it took.
  * @param onsets  seconds, rising, bounces merged
  * @param free    no click: start and tempo are unknown
  */
 export function diagnose(written: Score, onsets: Float64Array, free: boolean): Diagnosis {
-  const begins = written.events[0]?.time;
+  const begins = written.events[0]?.time ?? 0;
   const aligner = new Aligner(onsets, free, begins);
   const claps = baseClaps(written);
   const fit = aligner.fit(claps);
   const asWritten: Diagnosis = { hypotheses: [], claps, fit, cost: fit.cost, gains: [] };
-  if (claps.length === 0 || onsets.length < FEW_CLAPS * claps.length || onsets.length === 0) return asWritten;
+  if (claps.length === 0 || onsets.length < FEW_CLAPS * claps.length) return asWritten;
 
   const clean = isClean(fit, free);
   const all = hypothesesOf(written, free).filter(({ subtle }) => subtle || !clean);
   const long = claps.length > LONG_PIECE;
-  const suggested = (before: Diagnosis): CodedHypothesis[] => {
+  const suggested = (before: Diagnosis, things: Strange): CodedHypothesis[] => {
     if (clean) return [];
     // Without a click what comes after a stop bends the whole; what came before it still shows the tempo.
     const begun = free && before.hypotheses.length === 0 ? begunFit(claps, onsets) : undefined;
-    return [before, ...(begun ? [{ ...before, fit: begun }] : [])].flatMap((so) => {
-      const { claps: byTime, hits, curve } = so.fit;
-      const first = Math.max(0, strangeIn(so, onsets, begins ?? 0).claps.indexOf(true));
-      return suggestedBy(written, { onsets, claps: byTime, hits, curve, first });
-    });
+    const there = begun && { ...before, fit: begun };
+    const more = there ? suggestions(written, there, strangeIn(there, onsets, begins), onsets) : [];
+    return [...suggestions(written, before, things, onsets), ...more];
   };
   let best = asWritten;
   let frontier = [asWritten];
@@ -252,7 +256,7 @@ export function diagnose(written: Score, onsets: Float64Array, free: boolean): D
     const next = distinct(
       frontier
         .flatMap((before) => {
-          const things = strangeIn(before, onsets, begins ?? 0);
+          const things = strangeIn(before, onsets, begins);
           const possible = nearest(
             all.filter((one) => couldBe(one, written, before, things, onsets)),
             written,
@@ -260,7 +264,13 @@ export function diagnose(written: Score, onsets: Float64Array, free: boolean): D
             Math.ceil(WORK / claps.length),
           );
           const leastGain = depth === 0 && strange(fit) >= MUCH_STRANGE ? -CREDIT : LEAST_GAIN;
-          return oneMore(before, [...possible, ...suggested(before)], aligner, leastGain, long ? 4 : CLOSE_LOOKS);
+          return oneMore(
+            before,
+            [...possible, ...suggested(before, things)],
+            aligner,
+            leastGain,
+            long ? 4 : CLOSE_LOOKS,
+          );
         })
         .sort((a, b) => a.cost - b.cost),
     );
@@ -332,14 +342,15 @@ function oneMore(
   return promising.flatMap(({ hypothesis, claps }): Diagnosis[] => {
     const fit = aligner.fit(claps, before.fit.curve);
     const cost = fit.cost + editCost + hypothesis.cost;
+    const added = places(hypothesis);
     return cost < before.cost - leastGain
       ? [
           {
-            hypotheses: [...before.hypotheses, ...places(hypothesis)],
+            hypotheses: [...before.hypotheses, ...added],
             claps,
             fit,
             cost,
-            gains: [...before.gains, ...places(hypothesis).map(() => before.cost - cost)],
+            gains: [...before.gains, ...added.map(() => before.cost - cost)],
           },
         ]
       : [];

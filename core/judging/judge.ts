@@ -72,9 +72,9 @@ export function judge(request: TakeRequest): Judged {
   const tempo = own ? { ...kept, leadMs: 0 } : kept;
   const named = misreadingsIn(score, diagnosis, { part: follower.drift, free });
   const misreadings = own ? [ownTempo(score, tempo.bpm, set), ...named].slice(0, MOST_NAMED) : named;
-  const slips = unpaidSlips(named, notes, extras);
+  const ofRhythm = named.filter(({ code, instead }) => !instead && !isAboutTake(code));
+  const slips = unpaidSlips(ofRhythm, notes, extras);
   const accuracy = accuracyOf(notes.length, count('on-time'), count('early') + count('late'), extras.length, slips);
-  const misread = named.some(({ code, instead }) => !instead && !isAboutTake(code));
   const feet = feetOf(request, { bpm, start, schedule, hits }, follower, paired, windows);
   const holds = request.releases && judgeHolds(schedule, diagnosis, paired, hits, releasesOf(request, hits, start));
   return {
@@ -91,7 +91,7 @@ export function judge(request: TakeRequest): Judged {
       accuracy: round(accuracy, 10_000),
       mark: markOf(accuracy, tempo.driftPct, {
         heard: hits.length > 0 || notes.length === 0,
-        misread,
+        misread: ofRhythm.length > 0,
         borders: request.borders,
       }),
       ...(feet ? { feet } : {}),
@@ -156,8 +156,7 @@ function unpaidSlips(
   extras: readonly Extra[],
 ): number {
   const paid = [...notes.filter(({ verdict }) => verdict !== 'on-time'), ...extras];
-  const rhythm = misreadings.filter(({ code, instead }) => !instead && !isAboutTake(code));
-  const places = rhythm.flatMap((misreading) => [misreading, ...(misreading.again ?? [])]);
+  const places = misreadings.flatMap((misreading) => [misreading, ...(misreading.again ?? [])]);
   // What a slip moves or adds is heard within the beats after it.
   const near = (place: PlayedPlace, other: PlayedPlace) => {
     const beats = toNumber(other.beat) - toNumber(place.beat);

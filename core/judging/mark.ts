@@ -38,7 +38,8 @@ export interface MarkedTake {
   readonly borders?: readonly MarkBorder[] | undefined;
 }
 
-const FULL_MARK = 4;
+/** The best mark there is. */
+export const FULL_MARK = 4;
 
 /** The highest mark whose borders are met; accuracy is compared to a millionth, so that 19/20 is .95. */
 export function markOf(

@@ -1,3 +1,4 @@
+import { FULL_MARK } from './mark.ts';
 import { isAboutTake } from './misreadings/table.ts';
 import type { TakeResult } from './takeResult.ts';
 
@@ -18,7 +19,6 @@ export type NextStep =
 
 /** The usual rungs (handbook §6), counted beats a minute. */
 export const TEMPO_LADDER: readonly number[] = [60, 76, 92, 108];
-const FULL_MARK = 4;
 const TOO_LOW = 3;
 /** A measure is practised alone at no more than this. */
 const PRACTICE_BPM = 60;
