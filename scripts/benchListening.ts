@@ -4,7 +4,8 @@ import { readWav } from '../cli/readWav.ts';
 import { detectOnsets } from '../core/listening/detector.ts';
 import { PowerSpectrum } from '../core/listening/fft.ts';
 import { REVERBERATIONS, type Reverberation, STRUCK_THINGS, synthesiseClaps } from '../core/sound/clapSynth.ts';
-import { randomFrom } from '../core/random.ts';
+import { CONDITIONS, RATE_OF, under } from '../core/sound/conditions.ts';
+import { type Random, randomFrom } from '../core/random.ts';
 import { report, timed } from './benchReport.ts';
 
 const NEAR_SECONDS = 0.03;
@@ -30,18 +31,31 @@ function recordingsIn(folder: string): Recording[] {
     });
 }
 
-/** Claps of all kinds in all rooms, some in hiss. */
+function playedTimes(random: Random): number[] {
+  const onsets: number[] = [];
+  for (let time = 0.6; time < 11; time += random.pick([0.3, 0.3, 0.6, 0.15]))
+    onsets.push(time + 0.02 * random.normal());
+  return onsets.sort((a, b) => a - b).filter((onset, i, all) => i === 0 || onset - all[i - 1]! > 0.1);
+}
+
+/** Claps of all kinds in all rooms, some in hiss, and under all that surrounds them in a classroom. */
 function synthesised(): Recording[] {
   const random = randomFrom(8);
-  return STRUCK_THINGS.flatMap((thing, k) =>
+  const conditions = STRUCK_THINGS.flatMap((thing, k) =>
+    CONDITIONS.map((condition, i): Recording => {
+      const onsets = playedTimes(random);
+      const sampleRate = RATE_OF(condition);
+      const seed = 100 + 10 * k + i;
+      const claps = synthesiseClaps(onsets, { thing, sampleRate, reverberation: 'classroom', seed, variesDb: 9 });
+      return { condition: `made, ${condition}`, onsets, samples: under(condition, claps, onsets, seed), sampleRate };
+    }),
+  );
+  const rooms = STRUCK_THINGS.flatMap((thing, k) =>
     [
       ...(Object.keys(REVERBERATIONS) as Reverberation[]).map((room) => ({ room, noiseDb: undefined })),
       { room: 'classroom' as Reverberation, noiseDb: -38 },
     ].map(({ room, noiseDb }, i): Recording => {
-      const onsets: number[] = [];
-      for (let time = 0.6; time < 11; time += random.pick([0.3, 0.3, 0.6, 0.15]))
-        onsets.push(time + 0.02 * random.normal());
-      onsets.sort((a, b) => a - b);
+      const onsets = playedTimes(random);
       const samples = synthesiseClaps(onsets, {
         thing,
         reverberation: room,
@@ -57,6 +71,7 @@ function synthesised(): Recording[] {
       };
     }),
   );
+  return [...rooms, ...conditions];
 }
 
 function table(recordings: readonly Recording[]): void {

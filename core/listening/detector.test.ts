@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { judge } from '../judging/judge.ts';
 import { simulate } from '../judging/simulatedChild.ts';
 import { clickSamples } from '../sound/sounds.ts';
+import { CONDITIONS, RATE_OF, under } from '../sound/conditions.ts';
 import { randomFrom } from '../random.ts';
 import { patternOf } from '../rhythm/arbitrary.test-helper.ts';
 import { OnsetDetector, detectOnsets } from './detector.ts';
@@ -44,13 +45,34 @@ describe('the detector', () => {
       expect(spread).toBeLessThan(0.0008);
     });
   }
+  it.each(CONDITIONS)('hears what a child claps under: %s', (condition) => {
+    let [right, found, written] = [0, 0, 0];
+    STRUCK_THINGS.forEach((thing, i) => {
+      const sampleRate = RATE_OF(condition);
+      const claps = synthesiseClaps(TRUTH, { thing, sampleRate, reverberation: 'classroom', seed: 20 + i });
+      const heard = detectOnsets(under(condition, claps, TRUTH, 7 + i), sampleRate);
+      right += TRUTH.length - compare(TRUTH, heard).missed;
+      found += heard.length;
+      written += TRUTH.length;
+    });
+    // Before the child itself claps, nobody knows that the neighbour's claps are not meant.
+    expect((2 * right) / (found + written)).toBeGreaterThan(condition === 'neighbour' ? 0.78 : 0.94);
+  });
+  it('hears one clap of several bursts once, two hands in turn twice', () => {
+    const bursts = TRUTH.flatMap((time) => [time, time + 0.03, time + 0.078]);
+    const heard = detectOnsets(synthesiseClaps(bursts, { variesDb: 3, seed: 3 }), 44_100);
+    expect(compare(TRUTH, heard)).toMatchObject({ missed: 0, extra: 0 });
+    const turns = TRUTH.slice(0, 4).flatMap((time) => [time, time + 0.1]);
+    const both = detectOnsets(synthesiseClaps(turns, { variesDb: 3, seed: 3 }), 44_100);
+    expect(compare(turns, both)).toMatchObject({ missed: 0, extra: 0 });
+  });
   it.each([8000, 16_000, 22_050, 48_000, 96_000])('hears at %i samples a second', (sampleRate) => {
     expect(
       compare(TRUTH, detectOnsets(synthesiseClaps(TRUTH, { sampleRate, reverberation: 'classroom' }), sampleRate)),
     ).toMatchObject({ missed: 0, extra: 0 });
   });
   it('hears soft and hard claps in one take', () => {
-    expect(compare(TRUTH, detectOnsets(synthesiseClaps(TRUTH, { variesDb: 20, seed: 9 }), 44_100))).toMatchObject({
+    expect(compare(TRUTH, detectOnsets(synthesiseClaps(TRUTH, { variesDb: 14, seed: 9 }), 44_100))).toMatchObject({
       missed: 0,
       extra: 0,
     });
@@ -130,9 +152,9 @@ describe('the detector', () => {
     const claps = [2.3, 2.8, 3.05, 3.79, 4.31];
     const samples = synthesiseClaps(claps, { seconds: 6, noiseDb: -60, variesDb: 3 });
     for (const time of clicks)
-      click.forEach((sample, i) => (samples[Math.round((time + 0.01) * 44_100) + i]! += 0.12 * sample));
-    expect(compare(claps, detectOnsets(samples, 44_100, undefined, clicks))).toMatchObject({ missed: 0, extra: 0 });
-    expect(detectOnsets(samples, 44_100).length).toBeGreaterThan(10);
+      click.forEach((sample, i) => (samples[Math.round((time + 0.01) * 44_100) + i]! += 0.25 * sample));
+    expect(compare(claps, detectOnsets(samples, 44_100, clicks))).toMatchObject({ missed: 0, extra: 0 });
+    expect(detectOnsets(samples, 44_100).length).toBeGreaterThan(claps.length + 2);
   });
 });
 

@@ -1,7 +1,20 @@
 import { type Random, randomFrom } from '../random.ts';
 
-/** What strikes: two kinds of hands, fingers, a pencil on the table, a cup, a box. */
-export const STRUCK_THINGS = ['hands', 'cupped hands', 'snap', 'pencil', 'cup', 'box'] as const;
+/**
+ * What strikes: two kinds of hands, hands that meet twice within one clap (softly first or after), fingers, a pencil on
+ * the table, a cup, a box, jingles.
+ */
+export const STRUCK_THINGS = [
+  'hands',
+  'cupped hands',
+  'hands meeting twice',
+  'hands, softly first',
+  'snap',
+  'pencil',
+  'cup',
+  'box',
+  'jingles',
+] as const;
 export type StruckThing = (typeof STRUCK_THINGS)[number];
 
 export const REVERBERATIONS = {
@@ -34,6 +47,8 @@ interface Part {
   readonly level: number;
   /** Seconds until it has died to a third. */
   readonly decay: number;
+  /** Seconds by which it comes later than the strike. */
+  readonly after?: number;
 }
 
 /** Made up from what such sounds are known to be: short noise for skin, resonances for hollow things. */
@@ -45,6 +60,15 @@ const PARTS: Readonly<Record<StruckThing, readonly Part[]>> = {
   'cupped hands': [
     { kind: 'noise', hz: 700, width: 500, level: 1, decay: 0.018 },
     { kind: 'noise', hz: 2600, width: 2500, level: 0.35, decay: 0.006 },
+  ],
+  'hands meeting twice': [
+    { kind: 'noise', hz: 1500, width: 1300, level: 1, decay: 0.01 },
+    { kind: 'noise', hz: 1700, width: 1500, level: 0.8, decay: 0.012, after: 0.047 },
+  ],
+  'hands, softly first': [
+    { kind: 'noise', hz: 1900, width: 1500, level: 0.45, decay: 0.006 },
+    { kind: 'noise', hz: 1400, width: 1300, level: 1, decay: 0.012, after: 0.028 },
+    { kind: 'noise', hz: 1600, width: 1500, level: 0.5, decay: 0.01, after: 0.066 },
   ],
   snap: [
     { kind: 'noise', hz: 2600, width: 1200, level: 1, decay: 0.006 },
@@ -64,26 +88,32 @@ const PARTS: Readonly<Record<StruckThing, readonly Part[]>> = {
     { kind: 'noise', hz: 900, width: 1200, level: 0.7, decay: 0.01 },
     { kind: 'noise', hz: 3500, width: 3500, level: 0.35, decay: 0.004 },
   ],
+  jingles: [
+    { kind: 'noise', hz: 6000, width: 5000, level: 1, decay: 0.012 },
+    { kind: 'tone', hz: 5230, width: 0, level: 0.3, decay: 0.05 },
+    { kind: 'tone', hz: 7310, width: 0, level: 0.3, decay: 0.04 },
+  ],
 };
 const STRIKE_SECONDS = 0.2;
 
 /** One strike, its greatest sample 1. */
 function strike(thing: StruckThing, sampleRate: number, random: Random): Float32Array {
   const samples = new Float32Array(Math.round(STRIKE_SECONDS * sampleRate));
-  for (const { kind, hz, width, level, decay } of PARTS[thing]) {
+  for (const { kind, hz, width, level, decay, after = 0 } of PARTS[thing]) {
+    const from = Math.round(after * sampleRate);
     const pole = Math.exp((-Math.PI * width) / sampleRate);
     const turn = 2 * pole * Math.cos((2 * Math.PI * Math.min(hz, 0.45 * sampleRate)) / sampleRate);
     // The gain of the resonance, so that the parts keep their levels at any sampling rate.
     const gain = kind === 'noise' ? Math.sqrt(1 - pole * pole) : 1;
     let [a, b] = [0, 0];
-    for (let i = 0; i < samples.length; i++) {
+    for (let i = 0; from + i < samples.length; i++) {
       const dies = Math.exp(-i / (decay * sampleRate));
       if (kind === 'tone') {
-        samples[i]! += hz < sampleRate / 2 ? level * dies * Math.sin((2 * Math.PI * hz * i) / sampleRate) : 0;
+        samples[from + i]! += hz < sampleRate / 2 ? level * dies * Math.sin((2 * Math.PI * hz * i) / sampleRate) : 0;
         continue;
       }
       [a, b] = [random.normal() * gain + turn * a - pole * pole * b, a];
-      samples[i]! += level * dies * a;
+      samples[from + i]! += level * dies * a;
     }
   }
   const peak = samples.reduce((most, sample) => Math.max(most, Math.abs(sample)), 1e-9);

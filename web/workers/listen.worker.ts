@@ -34,7 +34,6 @@ function hear({ samples, time }: CapturedBlock, clicks: readonly number[], sampl
   live ??= {
     detector: new OnsetDetector(
       sampleRate,
-      undefined,
       clicks.map((click) => click - time),
     ),
     sampleRate,
