@@ -25,7 +25,7 @@ export function printResult(result: TakeResult, pattern: Pattern): object {
       code: misreading.code,
       ...printPlace(misreading),
       ...(misreading.again ? { again: misreading.again.map(printPlace) } : {}),
-      sentence: misreadingSentence(pattern, misreading, PLAIN_VOICE),
+      sentence: misreadingSentence(pattern, misreading, result, PLAIN_VOICE),
     })),
     tempo,
     follow: follow.map(({ fromNote, beatsAhead }) => ({ fromNote, beatsAhead: mixed(beatsAhead) })),

@@ -148,7 +148,7 @@ describe('more than claps', () => {
         { beat: ends[i]!, by: ' ', up: true },
       ]),
     );
-    await page.getByText('Long notes: 1 of 2 were held for their time. Measure 2, beat 1: let go too early').waitFor();
+    await page.getByText('Long notes: 1 of 2 was held for its time. Measure 2, beat 1: let go too early').waitFor();
     expect(await page.locator('.mark-number').textContent()).toBe('4');
     await context.close();
   });

@@ -254,7 +254,7 @@ describe('advice', () => {
   const advice = (text: string, onsets: readonly number[]) => advised(text, 60, onsets);
   it.each([
     ['4/4 q q (q) q', [0, 1, 2, 3], 'Measure 1, beat 3: you clapped on the rest.'],
-    ['4/4 h q q', [0, 1, 2, 3], 'Measure 1, beat 1: you clapped each beat of the half.'],
+    ['4/4 h q q', [0, 1, 2, 3], 'Measure 1, beat 1: you clapped each beat of the half note.'],
     ['4/4 q q q q', [0, 1, 3], 'Measure 1, beat 3: no clap was heard here.'],
     ['4/4 q q q q', [], 'Nothing was heard.'],
     ['4/4 q q q q | q q q q', [0, 1, 2], 'Measure 1, beat 4: you stopped here.'],

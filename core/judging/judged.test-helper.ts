@@ -20,7 +20,7 @@ export function judged(text: string, bpm: number, onsets: readonly number[], mor
 
 /** What is said of the misreadings in a take, in their order. */
 export function sentencesOf(pattern: Pattern, result: TakeResult, voice: Voice = PLAIN_VOICE): string[] {
-  return result.misreadings.map((misreading) => misreadingSentence(pattern, misreading, voice));
+  return result.misreadings.map((misreading) => misreadingSentence(pattern, misreading, result, voice));
 }
 
 export function advised(text: string, bpm: number, onsets: readonly number[], voice: Voice = PLAIN_VOICE) {

@@ -32,23 +32,28 @@ const CASES: readonly (readonly [MisreadingCode, string, readonly number[], stri
     'dot-too-long',
     '4/4 q. e q q | q q h',
     [0, 2, 2.5, 3.5, 4.5, 5.5, 6.5],
-    'Measure 1, beat 1: you held the dotted quarter two beats',
+    'Measure 1, beat 1: you held the dotted quarter note too long',
   ],
   [
     'dot-too-short',
     '4/4 q. e q q | q q h',
     [0, 1, 1.5, 2.5, 3.5, 4.5, 5.5],
-    'you left out the dot. The dotted quarter lasts 1 1/2 beats',
+    'you left out the dot. The dotted quarter note lasts 1 1/2 beats',
   ],
   ['tie-restruck', '4/4 q q h~ | q q h', [0, 1, 2, 4, 5, 6], 'Measure 2, beat 1: you clapped the tied-on note'],
   [
     'hold-pulsed',
     '4/4 h. q | q q h',
     [0, 1, 2, 3, 4, 5, 6],
-    'Measure 1, beat 1: you clapped each beat of the dotted half. ' +
-      'Clap once, keep your hands together and push on 2 and 3.',
+    'Measure 1, beat 1: you clapped each beat of the dotted half note. ' +
+      'Clap once, keep your hands together and push on beats 2 and 3.',
   ],
-  ['hold-cut', '4/4 h e e q | q q h', [0, 1, 1.5, 2, 3, 4, 5], 'Measure 1, beat 1: you left the half a beat early'],
+  [
+    'hold-cut',
+    '4/4 h e e q | q q h',
+    [0, 1, 1.5, 2, 3, 4, 5],
+    'Measure 1, beat 1: you left the half note a beat early',
+  ],
   [
     'upbeat-on-beat',
     '4/4 (e) e q q q | q e e h',
@@ -65,7 +70,7 @@ const CASES: readonly (readonly [MisreadingCode, string, readonly number[], stri
     'sixteenths-slow',
     '4/4 q s s s s q q | h h',
     [0, 1, 1.5, 2, 2.5, 3, 4, 5, 7],
-    'Measure 1, beat 2: you played the four sixteenths as slowly as eighths',
+    'Measure 1, beat 2: you played the four sixteenths at half their speed',
   ],
   [
     'syncopation-straightened',
@@ -136,7 +141,7 @@ const CASES: readonly (readonly [MisreadingCode, string, readonly number[], stri
     'dot-too-short',
     '4/4 q. e q q | q q h | q. e h | q. e q q | h h',
     [0, 1, 1.5, 2.5, 3.5, 4.5, 5.5, 7.5, 8.5, 9, 11, 12, 12.5, 13.5, 14.5, 16.5],
-    'Measure 1, beat 1, and again in measures 3 and 4: you left out the dot.',
+    'Measure 1, beat 1, and each time after that: you left out the dot.',
   ],
 ];
 
@@ -216,9 +221,9 @@ describe('misreadings', () => {
     const voice = { counts: { school: 'ta', houseWords: { quarterRest: 'hush' } }, naming: 'crotchets' } as const;
     const said = (text: string, beats: readonly number[]) =>
       sentencesOf(patternOf(text), judged(text, 80, human(beats)), voice)[0];
-    expect(said('4/4 q q (q) q | h q q', [0, 1, 2, 3, 4, 6, 7])).toContain('whisper “ta”');
+    expect(said('4/4 q q (q) q | h q q', [0, 1, 2, 3, 4, 6, 7])).toContain('whisper “hush”');
     expect(said('4/4 q. e q q | q q h', [0, 2, 2.5, 3.5, 4.5, 5.5, 6.5])).toMatch(
-      /Bar 1.*dotted crotchet two beats. It lasts 1 1\/2 beats: say “tom”/,
+      /Bar 1.*dotted crotchet too long. It lasts 1 1\/2 beats: the next note comes on “ti” \(beat 2 1\/2\)/,
     );
   });
   it('names what cannot be told apart side by side', () => {

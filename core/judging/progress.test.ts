@@ -184,7 +184,7 @@ describe('two streams and held notes', () => {
     [
       { releases: [0.3, 1.2, 1.6, 3.9, 6.9, 6.9, 7.2] },
       [
-        'Long notes: 1 of 2 were held for their time. ' +
+        'Long notes: 1 of 2 was held for its time. ' +
           'Measure 2, beat 1: held too long. Let go where the next note or rest begins.',
       ],
     ],

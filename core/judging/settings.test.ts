@@ -155,7 +155,8 @@ describe('names of values, in every text a class sees', () => {
   const texts = [
     ...MISREADING_CODES.flatMap((code) => {
       const { title, sentence } = MISREADING_WORDS[code];
-      return [title, sentence({ count: '“1”', value: 'x', length: '1 beat', holds: '2', amount: '2 beats' })];
+      const words = { count: '“1”', second: '“&”', next: 'n', restKept: 'r', value: 'x', many: 'xs', length: '1 beat' };
+      return [title, sentence({ ...words, holds: 'on beat 2', amount: '2 beats', free: false, alone: true })];
     }),
     ...Object.values(ACTIVITY_NAMES),
     ...Object.values(ELEMENTS).map(({ title }) => title),

@@ -5,6 +5,7 @@ import type { PlayedPlace } from '../timing/schedule.ts';
 import { misreadingSentence } from './misreadingSentences.ts';
 import { placeHeading } from './places.ts';
 import { counted } from './plurals.ts';
+import { anyRestKept } from './saidCounts.ts';
 import type { Voice } from './voice.ts';
 
 export interface Advice {
@@ -24,9 +25,8 @@ interface Finding {
 }
 
 /** What to do about a hit where none is written, by where it fell. */
-const EXTRA_WORDS: Readonly<Record<TakeResult['extras'][number]['kind'], string>> = {
+const EXTRA_WORDS: Readonly<Record<Exclude<TakeResult['extras'][number]['kind'], 'rest'>, string>> = {
   before: 'you clapped before the start. Wait for your first note with open hands',
-  rest: 'you clapped in the rest. Open your hands and whisper the count',
   hold: 'you clapped inside a long note. Keep your hands together and push them forward on the beat',
   tie: 'you clapped the tied-on note. It only goes on: keep your hands together',
   bounce: 'one clap was heard as two. Clap once, with relaxed hands',
@@ -41,13 +41,17 @@ const NOTE_WORDS = {
 } as const;
 
 /** Single slips that no misreading explains, the costliest kind first, each kind once. */
-function slips({ notes, extras }: TakeResult, { naming }: Voice): string[] {
+function slips({ notes, extras }: TakeResult, { naming, counts }: Voice): string[] {
   const findings = new Map<string, Finding>();
   const find = (kind: string, place: PlayedPlace, what: string, cost: number) => {
     const before = findings.get(kind);
     findings.set(kind, before ? { ...before, cost: before.cost + cost } : { place, what, cost });
   };
-  for (const extra of extras) find(extra.kind, extra, EXTRA_WORDS[extra.kind], 0.5);
+  for (const extra of extras) {
+    const { kind } = extra;
+    const inRest = `you clapped in the rest. Open your hands and ${anyRestKept(counts)}`;
+    find(kind, extra, kind === 'rest' ? inRest : EXTRA_WORDS[kind], 0.5);
+  }
   for (const note of notes) {
     if (note.verdict === 'on-time') continue;
     const { what, cost } = NOTE_WORDS[note.verdict];
@@ -81,7 +85,7 @@ export function adviceOn(result: TakeResult, pattern: Pattern, voice: Voice): Ad
   if (notes.length > 0 && notes.every(({ verdict }) => verdict === 'missed') && extras.length === 0) {
     return { well: '', fix: ['Nothing was heard. Tap the space bar or the pad on every note, and try again.'] };
   }
-  const named = misreadings.map((misreading) => misreadingSentence(pattern, misreading, voice));
+  const named = misreadings.map((misreading) => misreadingSentence(pattern, misreading, result, voice));
   const fix = named.length > 0 ? named : slips(result, voice);
   return { well: wellDone(result), fix: fix.slice(0, MOST) };
 }

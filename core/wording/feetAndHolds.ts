@@ -17,7 +17,9 @@ export function feetAndHoldsSentences({ feet, holds, notes }: TakeResult, voice:
 function feetSentence({ onBeat, beats, extras, handsLaterMs }: NonNullable<TakeResult['feet']>): string {
   const extra = extras > 0 ? `, and ${counted(extras, 'step was', 'steps were')} too many` : '';
   const all = onBeat === beats && extras === 0;
-  const steps = all ? 'every step was on the beat' : `${onBeat} of ${beats} beats were stepped on time${extra}`;
+  const steps = all
+    ? 'every step was on the beat'
+    : `${onBeat} of ${counted(beats, 'beat')} ${onBeat === 1 ? 'was' : 'were'} stepped on time${extra}`;
   if (onBeat === 0) return `Feet: ${steps}.`;
   const ms = Math.round(Math.abs(handsLaterMs));
   if (ms < TOGETHER_MS) return `Feet: ${steps}. Hands and feet came together.`;
@@ -36,6 +38,7 @@ function holdsSentence(holds: NonNullable<TakeResult['holds']>, notes: TakeResul
     if (holds.length === 1) return 'Long notes: the one there is was held for its time.';
     return `Long notes: all ${holds.length} were held for their time.`;
   }
+  const were = kept === 1 ? 'was held for its' : 'were held for their';
   const place = placeHeading(notes[wrong.index]!, naming);
-  return `Long notes: ${kept} of ${holds.length} were held for their time. ${place}: ${HOLD_WORDS[wrong.verdict]}.`;
+  return `Long notes: ${kept} of ${holds.length} ${were} time. ${place}: ${HOLD_WORDS[wrong.verdict]}.`;
 }

@@ -2,18 +2,30 @@ import type { MisreadingCode } from '../judging/misreadings/table.ts';
 
 /** What a sentence can name, in the class's own words. */
 export interface SentenceWords {
-  /** The count under the event of the place, as it is said: “3”, “&”, “ta-a”. */
+  /** What is said where the event begins: “3”, “&”, “ta”. */
   readonly count: string;
-  /** The name of the written value: "dotted quarter". */
+  /** What is said on the next note after a beat: the second of a pair. */
+  readonly second: string;
+  /** What comes after the event, and where: "the next note comes on “&”". */
+  readonly next: string;
+  /** What the class does in this rest: "whisper “3”". */
+  readonly restKept: string;
+  /** The name of the written value: "dotted quarter note". */
   readonly value: string;
+  /** Several of it: "eighths". */
+  readonly many: string;
   /** How long it lasts: "1 1/2 beats". */
   readonly length: string;
-  /** Further beats that a long note is held through, as said: "2 and 3". */
+  /** Where to push while a long note is held: "on beats 2 and 3". */
   readonly holds: string;
   /**
    * By how much: "2 beats" a take came in wrong, "8 %" the tempo changed; or the place from which all is right again.
    */
   readonly amount: string;
+  /** There was no click. */
+  readonly free: boolean;
+  /** Nothing else was wrong in the take. */
+  readonly alone: boolean;
 }
 
 interface MisreadingWords {
@@ -25,31 +37,33 @@ interface MisreadingWords {
   readonly sentence: (words: SentenceWords) => string;
 }
 
+const keepSteady = (free: boolean) =>
+  free ? 'Tap your foot evenly, and clap to your foot.' : 'Keep your feet with the click.';
+
 /** Each misreading in words, for `inNaming`. */
 export const MISREADING_WORDS: Readonly<Record<MisreadingCode, MisreadingWords>> = {
   'rest-clapped': {
     title: 'a rest clapped',
-    sentence: ({ count }) => `you clapped on the rest. Open your hands and whisper ${count}.`,
+    sentence: ({ restKept }) => `you clapped on the rest. Open your hands and ${restKept}.`,
   },
   'rest-skipped': {
     title: 'a rest given no time',
-    sentence: ({ count, length }) =>
-      `you gave the rest no time, and all that follows came too early. Whisper ${count} for the ${length} of the rest.`,
+    sentence: ({ restKept, length }) =>
+      'you gave the rest no time, and what follows came too early. ' +
+      `Open your hands and ${restKept}: the rest lasts ${length}.`,
   },
   'rest-too-long': {
     title: 'a half-beat rest given a whole beat',
-    sentence: ({ count }) =>
-      `the rest lasts only half a beat; you gave it a whole one. Whisper ${count} quickly and go straight on.`,
+    sentence: ({ restKept, next }) =>
+      `the rest lasts only half a beat; you gave it a whole one. Open your hands, ${restKept} quickly: ${next}.`,
   },
   'dot-too-long': {
-    title: 'a dotted {q} held two beats',
-    sentence: ({ value, length, count }) =>
-      `you held the ${value} two beats. It lasts ${length}: say ${count} and clap the next note on the half.`,
+    title: 'a dotted note held too long',
+    sentence: ({ value, length, next }) => `you held the ${value} too long. It lasts ${length}: ${next}.`,
   },
   'dot-too-short': {
     title: 'a dot ignored',
-    sentence: ({ value, length, count }) =>
-      `you left out the dot. The ${value} lasts ${length}: say ${count} before you go on.`,
+    sentence: ({ value, length, next }) => `you left out the dot. The ${value} lasts ${length}: ${next}.`,
   },
   'tie-restruck': {
     title: 'a tied-on note clapped',
@@ -58,12 +72,12 @@ export const MISREADING_WORDS: Readonly<Record<MisreadingCode, MisreadingWords>>
   'hold-pulsed': {
     title: 'each beat of a long note clapped',
     sentence: ({ value, holds }) =>
-      `you clapped each beat of the ${value}. Clap once, keep your hands together and push on ${holds}.`,
+      `you clapped each beat of the ${value}. Clap once, keep your hands together and push ${holds}.`,
   },
   'hold-cut': {
     title: 'a long note left a beat early',
     sentence: ({ value, length, holds }) =>
-      `you left the ${value} a beat early. It lasts ${length}: push on ${holds} before you go on.`,
+      `you left the ${value} a beat early. It lasts ${length}: push ${holds} before you go on.`,
   },
   'upbeat-on-beat': {
     title: 'a note after the beat put on the beat',
@@ -72,51 +86,57 @@ export const MISREADING_WORDS: Readonly<Record<MisreadingCode, MisreadingWords>>
       'Tap the beat with your foot and clap when it is up.',
   },
   'eighths-uneven': {
-    title: 'pairs of {e+} swung',
-    sentence: ({ count }) =>
-      'your pairs of {e+} were long and short. ' +
-      `Make both the same length: clap the second on ${count}, just in the middle.`,
+    title: 'even pairs swung',
+    sentence: ({ many, second }) =>
+      `your pairs of ${many} were long and short. ` +
+      `Make both the same length: clap the second on ${second}, just in the middle.`,
   },
   'sixteenths-slow': {
-    title: 'four {s+} played as {e+}',
-    sentence: () =>
-      'you played the four {s+} as slowly as {e+}. ' +
+    title: 'four to a beat at half the speed',
+    sentence: ({ many }) =>
+      `you played the four ${many} at half their speed. ` +
       'All four fit into one beat: say them once on their own, then clap.',
   },
   'syncopation-straightened': {
-    title: '{e}, {q}, {e} made straight',
-    sentence: ({ count }) =>
-      'short, long, short: you made it straight. ' +
-      `The long note starts on the half, after ${count}, and lasts over the next beat.`,
+    title: 'short, long, short made straight',
+    sentence: ({ next }) =>
+      `short, long, short: you made it straight. After the short note ${next} and lasts over the beat.`,
   },
   'entered-early': {
     title: 'came in too early',
-    sentence: ({ amount }) =>
-      `you came in ${amount} too early; the rhythm itself was right. Wait for the whole count-in.`,
+    sentence: ({ amount, alone }) =>
+      `you came in ${amount} too early${alone ? '; the rhythm itself was right' : ''}. Wait for the whole count-in.`,
   },
   'entered-late': {
     title: 'came in too late',
-    sentence: ({ amount }) =>
-      `you came in ${amount} too late; the rhythm itself was right. ` +
+    sentence: ({ amount, alone }) =>
+      `you came in ${amount} too late${alone ? '; the rhythm itself was right' : ''}. ` +
       'Breathe in on the last count and start with the next beat.',
   },
   'half-tempo': {
     title: 'at half the tempo',
-    sentence: () => 'right rhythm, at half the tempo: you gave each beat two clicks. Step with the click, then clap.',
+    sentence: ({ alone }) =>
+      `${alone ? 'right rhythm, at' : 'you went at'} half the tempo: you gave each beat two clicks. ` +
+      'Step with the click, then clap.',
+    whole: true,
   },
   'double-tempo': {
     title: 'at twice the tempo',
-    sentence: () =>
-      'right rhythm, at twice the tempo: you put two beats on each click. Step with the click, then clap.',
+    sentence: ({ alone }) =>
+      `${alone ? 'right rhythm, at' : 'you went at'} twice the tempo: you put two beats on each click. ` +
+      'Step with the click, then clap.',
+    whole: true,
   },
   'own-tempo': {
     title: 'at a tempo of its own',
     whole: true,
-    sentence: ({ amount }) => `right rhythm: you kept a steady ${amount}. Step with the click first, then clap.`,
+    sentence: ({ amount, alone }) =>
+      `${alone ? 'right rhythm: ' : ''}you kept a steady ${amount}. Step with the click first, then clap.`,
   },
   hesitated: {
     title: 'stopped, then went on',
-    sentence: () => 'you stopped before this note, then went on right. Keep the beat going in your feet.',
+    sentence: ({ alone }) =>
+      `you stopped before this note, then went on${alone ? ' right' : ''}. Keep the beat going in your feet.`,
   },
   'started-again': {
     title: 'broke off and began again',
@@ -134,11 +154,11 @@ export const MISREADING_WORDS: Readonly<Record<MisreadingCode, MisreadingWords>>
   },
   rushing: {
     title: 'got faster',
-    sentence: ({ amount }) => `you got faster, by ${amount}. Keep your feet with the click.`,
+    sentence: ({ amount, free }) => `you got faster, by ${amount}. ${keepSteady(free)}`,
   },
   dragging: {
     title: 'got slower',
-    sentence: ({ amount }) => `you got slower, by ${amount}. Keep your feet with the click.`,
+    sentence: ({ amount, free }) => `you got slower, by ${amount}. ${keepSteady(free)}`,
   },
   'lost-and-recovered': {
     title: 'lost for a while',

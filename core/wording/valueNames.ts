@@ -7,6 +7,8 @@ export interface Naming {
   /** Before the name: one dot, two dots. */
   readonly dots: readonly [string, string];
   readonly rest: (value: string) => string;
+  /** The full name of a note: "half note", for "half" alone may be half of anything. */
+  readonly note: (value: string) => string;
   /** What stands between two bar lines. */
   readonly measure: readonly [one: string, many: string];
 }
@@ -27,6 +29,7 @@ export const NAMINGS = {
     },
     dots,
     rest,
+    note: (value) => `${value} note`,
     measure: ['measure', 'measures'],
   },
   crotchets: {
@@ -41,6 +44,7 @@ export const NAMINGS = {
     },
     dots,
     rest,
+    note: (value) => value,
     measure: ['bar', 'bars'],
   },
 } as const satisfies Readonly<Record<string, Naming>>;
@@ -78,6 +82,11 @@ export function inNaming(text: string, naming: NamingId): string {
 /** "a quarter", "an eighth". */
 export function withArticle(name: string): string {
   return `${/^[aeiou]/.test(name) ? 'an' : 'a'} ${name}`;
+}
+
+/** "dotted quarter note"; "dotted crotchet". */
+export function noteName(value: NoteValue, naming: NamingId): string {
+  return NAMINGS[naming].note(valueName(value, naming));
 }
 
 export function restName(value: NoteValue, naming: NamingId): string {

@@ -1,0 +1,301 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { REST_STYLES, type RestStyle } from '../counting/school.ts';
+import { type SchoolId, SCHOOL_IDS } from '../counting/schools.ts';
+import { MISREADING_CODES, type MisreadingCode } from '../judging/misreadings/table.ts';
+import type { Misreading } from '../judging/takeResult.ts';
+import { everydayPattern, patternOf } from '../rhythm/arbitrary.test-helper.ts';
+import { frac } from '../rhythm/fraction.ts';
+import type { Pattern } from '../rhythm/pattern.ts';
+import { scheduleOf } from '../timing/schedule.ts';
+import { type AboutTake, misreadingSentence } from './misreadingSentences.ts';
+import { anyRestKept } from './saidCounts.ts';
+import type { Voice } from './voice.ts';
+
+const CLICK: AboutTake = { notes: [], extras: [], misreadings: [], withBeat: 1 };
+const NUMBERS: Voice = { counts: { school: 'numbers' }, naming: 'quarters' };
+
+/** The sentence about the event so far on in the pattern, repeats played. */
+function said(
+  code: MisreadingCode,
+  pattern: Pattern,
+  event: number,
+  voice: Voice = NUMBERS,
+  more: Partial<Misreading> = {},
+  take: Partial<AboutTake> = {},
+): string {
+  const { place } = scheduleOf(pattern, 60).events[event]!;
+  const misreading: Misreading = { code, event, ...place, ...more };
+  return misreadingSentence(pattern, misreading, { ...CLICK, misreadings: [misreading], ...take }, voice);
+}
+
+describe('each misreading in words', () => {
+  const onlyHere: readonly [MisreadingCode, string, number, string, Partial<Misreading>?][] = [
+    [
+      'rest-clapped',
+      '4/4 q q (q) q',
+      2,
+      'Measure 1, beat 3: you clapped on the rest. Open your hands and whisper “3”.',
+    ],
+    [
+      'rest-skipped',
+      '4/4 q (e) e q q',
+      1,
+      'Measure 1, beat 2: you gave the rest no time, and what follows came too early. ' +
+        'Open your hands and whisper “2”: the rest lasts 1/2 beat.',
+    ],
+    [
+      'rest-too-long',
+      '4/4 q (e) e q q',
+      1,
+      'Measure 1, beat 2: the rest lasts only half a beat; you gave it a whole one. ' +
+        'Open your hands, whisper “2” quickly: the next note comes on “&”.',
+    ],
+    [
+      'dot-too-long',
+      '4/4 q. e q q',
+      0,
+      'Measure 1, beat 1: you held the dotted quarter note too long. It lasts 1 1/2 beats: the next note comes on “&”.',
+    ],
+    [
+      'dot-too-short',
+      '4/4 q q q. (e)',
+      2,
+      'Measure 1, beat 3: you left out the dot. The dotted quarter note lasts 1 1/2 beats: the next rest comes on “&”.',
+    ],
+    [
+      'dot-too-short',
+      '3/4 q q. e | h.',
+      3,
+      'Measure 2, beat 1: you left out the dot. The dotted half note lasts 3 beats: hold it to the end.',
+    ],
+    [
+      'tie-restruck',
+      '4/4 q q q q~ | q q h',
+      4,
+      'Measure 2, beat 1: you clapped the tied-on note. ' +
+        'It only goes on: keep your hands together and push them forward.',
+    ],
+    [
+      'hold-pulsed',
+      '4/4 h. q',
+      0,
+      'Measure 1, beat 1: you clapped each beat of the dotted half note. ' +
+        'Clap once, keep your hands together and push on beats 2 and 3.',
+    ],
+    [
+      'hold-cut',
+      '4/4 h h',
+      1,
+      'Measure 1, beat 3: you left the half note a beat early. It lasts 2 beats: push on beat 4 before you go on.',
+    ],
+    [
+      'upbeat-on-beat',
+      '4/4 q (e) e q q',
+      2,
+      'Measure 1, beat 2 1/2: you clapped on the beat; this note comes after it, on “&”. ' +
+        'Tap the beat with your foot and clap when it is up.',
+    ],
+    [
+      'eighths-uneven',
+      '4/4 e e e e h',
+      0,
+      'Measure 1, beat 1: your pairs of eighths were long and short. ' +
+        'Make both the same length: clap the second on “&”, just in the middle.',
+    ],
+    [
+      'eighths-uneven',
+      '2/2 q q h',
+      0,
+      'Measure 1, beat 1: your pairs of quarters were long and short. ' +
+        'Make both the same length: clap the second on “&”, just in the middle.',
+    ],
+    [
+      'sixteenths-slow',
+      '2/2 e e e e h',
+      0,
+      'Measure 1, beat 1: you played the four eighths at half their speed. ' +
+        'All four fit into one beat: say them once on their own, then clap.',
+    ],
+    [
+      'syncopation-straightened',
+      '4/4 e q e h',
+      0,
+      'Measure 1, beat 1: short, long, short: you made it straight. ' +
+        'After the short note the next note comes on “&” and lasts over the beat.',
+    ],
+    [
+      'entered-early',
+      '4/4 q q h',
+      0,
+      'Measure 1, beat 1: you came in 2 beats too early; the rhythm itself was right. Wait for the whole count-in.',
+      { beats: frac(2) },
+    ],
+    [
+      'entered-late',
+      '4/4 q q h',
+      0,
+      'Measure 1, beat 1: you came in 1 beat too late; the rhythm itself was right. ' +
+        'Breathe in on the last count and start with the next beat.',
+      { beats: frac(1) },
+    ],
+    [
+      'half-tempo',
+      '4/4 q q h',
+      0,
+      'The whole take: right rhythm, at half the tempo: you gave each beat two clicks. Step with the click, then clap.',
+    ],
+    [
+      'double-tempo',
+      '4/4 q q h',
+      0,
+      'The whole take: right rhythm, at twice the tempo: you put two beats on each click. ' +
+        'Step with the click, then clap.',
+    ],
+    [
+      'own-tempo',
+      '4/4 q q h',
+      0,
+      'The whole take: right rhythm: you kept a steady 96; the click was 72. Step with the click first, then clap.',
+      { kept: { bpm: 96, click: 72 } },
+    ],
+    [
+      'hesitated',
+      '4/4 q q h',
+      2,
+      'Measure 1, beat 3: you stopped before this note, then went on right. Keep the beat going in your feet.',
+    ],
+    [
+      'started-again',
+      '4/4 q q h | h h',
+      3,
+      'Measure 2, beat 1: you broke off and began again from here. Keep going to the end, even after a slip.',
+    ],
+    [
+      'only-the-beat',
+      '4/4 e e q h',
+      0,
+      'The whole take: you clapped the steady beat, not the rhythm. Say the rhythm first, then clap what you say.',
+    ],
+    [
+      'another-rhythm',
+      '4/4 e e q h',
+      0,
+      'The whole take: this is not the rhythm on the board. Listen to it once more, say it, then clap it.',
+    ],
+    [
+      'rushing',
+      '4/4 q q h',
+      0,
+      'The whole take: you got faster, by 9 %. Keep your feet with the click.',
+      { percent: 9 },
+    ],
+    [
+      'dragging',
+      '4/4 q q h',
+      0,
+      'The whole take: you got slower, by 6 %. Keep your feet with the click.',
+      { percent: 6 },
+    ],
+    [
+      'lost-and-recovered',
+      '4/4 q q h | h h',
+      1,
+      'Measure 1, beat 2: you lost the thread here, and were right again from measure 2, beat 1: well recovered. ' +
+        'Practise just this stretch.',
+      { until: { played: 1, measure: 2, beat: frac(1) } },
+    ],
+    [
+      'measure-skipped',
+      '4/4 q q h | h h',
+      3,
+      'Measure 2, beat 1: you left this measure out. Follow the notes with a finger, measure by measure.',
+    ],
+    [
+      'measure-repeated',
+      '4/4 w | h h',
+      1,
+      'Measure 2, beat 1: you played this measure twice. Go straight on to the next one.',
+    ],
+    [
+      'stopped-early',
+      '4/4 w | h h',
+      2,
+      'Measure 2, beat 3: you stopped here. Keep going to the end, even after a slip.',
+    ],
+  ];
+  it.each(onlyHere)('%s in %s', (code, text, event, sentence, more) =>
+    expect(said(code, patternOf(text), event, NUMBERS, more)).toBe(sentence),
+  );
+  it('has an example for every code', () =>
+    expect([...new Set(onlyHere.map(([code]) => code))].sort()).toEqual([...MISREADING_CODES].sort()));
+  it('says “right” only when nothing else was wrong', () => {
+    const pattern = patternOf('4/4 q q h');
+    const missed = { notes: [{ verdict: 'missed' }] } as never;
+    for (const code of ['entered-late', 'half-tempo', 'double-tempo', 'own-tempo', 'hesitated'] as const)
+      expect(said(code, pattern, 0, NUMBERS, { beats: frac(1) }, missed)).not.toMatch(/right/);
+  });
+  it('knows no click where there was none', () => {
+    const pattern = patternOf('4/4 q q h');
+    expect(said('rushing', pattern, 0, NUMBERS, { percent: 9 }, { withBeat: null })).toBe(
+      'The whole take: you got faster, by 9 %. Tap your foot evenly, and clap to your foot.',
+    );
+  });
+  it('names a habit once, with its places', () => {
+    const at = (measure: number, n: number) => ({ played: measure - 1, measure, beat: frac(n) });
+    const habit = (text: string, again: Misreading['again']) =>
+      said('dot-too-short', patternOf(text), 0, NUMBERS, { again: again! }).replace(/:.*/, '');
+    expect(habit('4/4 q. e q. e | h h', [at(1, 3)])).toBe('Measure 1, beat 1, and again in the same measure');
+    expect(habit('4/4 q. e h | q. e q. e | q. e h', [at(2, 1), at(3, 1)])).toBe(
+      'Measure 1, beat 1, and again in measures 2 and 3',
+    );
+    expect(habit('4/4 q. e h | q. e h | q. e h', [at(2, 1), at(3, 1)])).toBe(
+      'Measure 1, beat 1, and each time after that',
+    );
+  });
+});
+
+describe('in each way of counting', () => {
+  it.each<[SchoolId, RestStyle | undefined, string, string]>([
+    ['numbers', undefined, 'whisper “3”', 'on “&”'],
+    ['numbers', 'whisper', 'whisper “3”', 'on “&”'],
+    ['numbers', 'rest', 'whisper “rest”', 'on “&”'],
+    ['numbers', 'silent', 'keep still', 'on “&”'],
+    ['pulses', undefined, 'whisper “3 &”', 'on “&”'],
+    ['numbers-te', undefined, 'whisper “3”', 'on “te”'],
+    ['takadimi', undefined, 'whisper “ta”', 'on “di” (beat 2 1/2)'],
+    ['ta', undefined, 'whisper “sh”', 'on “ti” (beat 2 1/2)'],
+    ['ta', 'silent', 'keep still', 'on “ti” (beat 2 1/2)'],
+    ['note-names', undefined, 'whisper “rest”', 'on “eighth” (beat 2 1/2)'],
+    ['within-note', undefined, 'whisper “rest”', 'on “1” (beat 2 1/2)'],
+    ['feet', undefined, 'whisper “down up”', 'on “up” (beat 2 1/2)'],
+    ['words', undefined, 'whisper “crab”', 'on “phin” (beat 2 1/2)'],
+  ])('%s, rests %s: %s; %s', (school, rests, whispered, next) => {
+    const voice: Voice = { counts: { school, rests }, naming: 'quarters' };
+    const pattern = patternOf('4/4 q. e (q) q');
+    expect(said('rest-clapped', pattern, 2, voice)).toContain(`Open your hands and ${whispered}.`);
+    expect(said('dot-too-long', pattern, 0, voice)).toContain(`the next note comes ${next}.`);
+  });
+  it.each<[RestStyle, string]>([
+    ['parens', 'whisper the count'],
+    ['whisper', 'whisper the count'],
+    ['rest', 'whisper “rest”'],
+    ['sh', 'whisper the word of the rest'],
+    ['silent', 'keep still'],
+  ])('a clap in a rest, rests %s: %s', (rests, words) => expect(anyRestKept({ school: 'numbers', rests })).toBe(words));
+  it('nobody is told to say a sign, a hyphen between numbers, or a count that is none', () => {
+    const anyCode = fc.constantFrom(...MISREADING_CODES);
+    const anySchool = fc.constantFrom(...SCHOOL_IDS);
+    const anyStyle = fc.constantFrom(undefined, ...REST_STYLES);
+    fc.assert(
+      fc.property(everydayPattern, anyCode, anySchool, anyStyle, fc.nat(), (pattern, code, school, rests, at) => {
+        const { events } = scheduleOf(pattern, 60);
+        const voice: Voice = { counts: { school, rests }, naming: 'crotchets' };
+        const more = { beats: frac(1), kept: { bpm: 90, click: 60 } };
+        const sentence = said(code, pattern, at % events.length, voice, more, { withBeat: null });
+        expect(sentence).not.toMatch(/undefined|NaN|[{}·_~₀-₉]|measure|“”|\d-/);
+      }),
+      { numRuns: 300 },
+    );
+  });
+});
