@@ -2,11 +2,12 @@ import { type Checked, validator } from '../contract/validate.ts';
 import { type CountedMeasure, countPattern, plainCounts } from '../core/counting/count.ts';
 import {
   type Recognised,
-  SPOKEN_SCHOOLS,
+  READABLE_SCHOOLS,
   type SpeechOptions,
   inAnyMeter,
   recognise,
   readSpeech,
+  speechTrouble,
 } from '../core/spoken/readSpeech.ts';
 import { judgeTake } from '../core/judging/judgeTake.ts';
 import { DEFAULT_AGES } from '../core/judging/windows.ts';
@@ -67,8 +68,13 @@ function meterOf(text: string): Meter {
 
 function recognised(text: string, options: SpeechOptions): Recognised {
   const found = recognise(text, undefined, options);
-  if (!found)
-    throw new UserError(`no school can read all of this: try --school with one of ${SPOKEN_SCHOOLS.join(', ')}`);
+  if (!found) {
+    const trouble = speechTrouble(text, undefined, options);
+    const where = trouble ? `at “${trouble.word}” I expected ${trouble.expected}; ` : '';
+    throw new UserError(
+      `no school can read all of this: ${where}try --school with one of ${READABLE_SCHOOLS.join(', ')}`,
+    );
+  }
   return found;
 }
 

@@ -49,6 +49,11 @@ export interface SpeechRules {
   readonly heldByParts: boolean;
   /** Keys of words that are never said on their own, only after a hyphen. */
   readonly onlyHeld: readonly string[];
+  /**
+   * Other spellings: what people type, and the keys of the words that are meant, a hyphen before what holds on
+   * ("quarter eighth", "quarter-hold").
+   */
+  readonly aliases: Words;
   /** After a hyphen, besides the vowel of what is held: does this part go on with a note that begins so? */
   readonly goesOn: (first: string, part: string, words: Words) => boolean;
 }
@@ -57,6 +62,7 @@ const USUAL_SPEECH: Omit<SpeechRules, 'order'> = {
   numbered: false,
   heldByParts: false,
   onlyHeld: [],
+  aliases: {},
   goesOn: () => false,
 };
 

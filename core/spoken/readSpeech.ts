@@ -6,6 +6,9 @@ import type { ValueLetter } from '../rhythm/value.ts';
 import type { Words } from '../counting/school.ts';
 import { SCHOOLS, SCHOOL_IDS, type SchoolId } from '../counting/schools.ts';
 import { HARBOUR_ANIMALS, type WordSet } from '../counting/wordSet.ts';
+import { SPOKEN_VALUES } from '../counting/schools/noteNames.ts';
+import { nearest } from './nearest.ts';
+import { type NamedSpeech, readNoteNames, readWithinNote } from './readNames.ts';
 import { SpokenParser } from './spokenParser.ts';
 import { Places } from './places.ts';
 import type { SpeechParse } from './parseSearch.ts';
@@ -37,6 +40,20 @@ export interface SpeechOptions {
 export type SpeechResult =
   | { readonly ok: true; readonly school: SchoolId; readonly exact: boolean; readonly patterns: readonly Pattern[] }
   | { readonly ok: false; readonly word: string; readonly at: number; readonly expected: string };
+
+/** Schools whose words name lengths: they are read as they stand. */
+const NAMED: Partial<Record<SchoolId, (text: string, meter: Meter) => NamedSpeech>> = {
+  'note-names': readNoteNames,
+  'within-note': readWithinNote,
+};
+/** The words that a teacher might have meant there. */
+const NAMED_WORDS: Partial<Record<SchoolId, readonly string[]>> = {
+  'note-names': [...Object.keys(SPOKEN_VALUES), 'dotted', 'note', 'rest'],
+  'within-note': ['rest'],
+};
+
+/** Every school that `readSpeech` can read. */
+export const READABLE_SCHOOLS: readonly SchoolId[] = [...SPOKEN_SCHOOLS, ...(Object.keys(NAMED) as SchoolId[])];
 
 /** A parse that costs more than this for each word is not what the school usually says. */
 const FARFETCHED = 0.5;
@@ -91,19 +108,22 @@ const loweredSet = (set: WordSet): WordSet => ({ ...set, cells: lowered(set.cell
  * @example say("1 3", 'numbers')        // 4/4 h h, then 4/4 q (q) q (q)
  */
 export function readSpeech(text: string, school: SchoolId, options: SpeechOptions = {}): SpeechResult {
-  if (!SPOKEN_SCHOOLS.includes(school))
+  if (!READABLE_SCHOOLS.includes(school))
     return {
       ok: false,
       word: '',
       at: 0,
-      expected: `one of the schools that lead back to writing: ${SPOKEN_SCHOOLS.join(', ')}`,
+      expected: `one of the schools that lead back to writing: ${READABLE_SCHOOLS.join(', ')}`,
     };
   const meter = options.meter ?? COMMON_TIME;
+  const named = NAMED[school]?.(text, meter);
+  // Plain numbers are more likely beats than counts within a note.
+  if (named?.ok) return { ok: true, school, exact: !/^[^a-z]*$/i.test(text), patterns: [named.pattern] };
+  if (named) return failure(named, school, NAMED_WORDS[school]!);
   const most = options.most ?? MOST;
   const parser = parserFor(school, meter, options);
   const typed = typedTokens(text, parser.tokenizer);
-  if (typed.length === 0)
-    return { ok: false, word: '', at: 0, expected: 'something to read, such as “ta ti-ti ta-a” or “1 & 2 3”' };
+  if (typed.length === 0) return failure({ word: '', at: 0 }, school, []);
   const tokens = typed.map(({ token }) => token);
   const exact = parser.read(tokens, false);
   if (exact.ok) {
@@ -118,6 +138,19 @@ export function readSpeech(text: string, school: SchoolId, options: SpeechOption
     if (patterns.length > 0) return { ok: true, school, exact: asPrinted, patterns };
   }
   return sayLoosely(parser, typed, school, meter, most);
+}
+
+/** What could not be read, and what is most like it. */
+function failure(
+  { word, at }: { readonly word: string; readonly at: number },
+  school: SchoolId,
+  words: readonly string[],
+): Extract<SpeechResult, { ok: false }> {
+  const { title } = SCHOOLS[school];
+  if (word === '') return { ok: false, word, at, expected: 'something to read, such as “ta ti-ti ta-a” or “1 & 2 3”' };
+  const near = nearest(word, words);
+  const expected = near === undefined ? `what can follow here in ${title}` : `“${near}”, the nearest word of ${title}`;
+  return { ok: false, word, at, expected };
 }
 
 function wordsIn(tokens: readonly string[]): number {
@@ -145,7 +178,7 @@ function sayLoosely(
   );
   if (!found.ok) {
     const stuck = typed[found.token]!;
-    return { ok: false, word: stuck.typed, at: stuck.at, expected: `what can follow here in ${SCHOOLS[school].title}` };
+    return failure({ word: stuck.typed, at: stuck.at }, school, parser.tokenizer.vocabulary);
   }
   let short: string | undefined;
   const patterns = firstOf(found.parses, most, ({ spans }) => {
@@ -194,7 +227,7 @@ export function recognise(
   options: SpeechOptions = {},
 ): Recognised | undefined {
   const order = [
-    ...new Set([...(preferred && SPOKEN_SCHOOLS.includes(preferred) ? [preferred] : []), ...SPOKEN_SCHOOLS]),
+    ...new Set([...(preferred && READABLE_SCHOOLS.includes(preferred) ? [preferred] : []), ...READABLE_SCHOOLS]),
   ];
   const read = (more: SpeechOptions): Recognised | undefined => {
     let tolerant: Recognised | undefined;
@@ -210,6 +243,24 @@ export function recognise(
     return tolerant;
   };
   return options.meter ? read({}) : inAnyMeter(text, read);
+}
+
+/** Why no school can read it, told by the one that understood the most; undefined where none understood a word. */
+export function speechTrouble(
+  text: string,
+  preferred: SchoolId | undefined,
+  options: SpeechOptions = {},
+): { readonly school: SchoolId; readonly word: string; readonly at: number; readonly expected: string } | undefined {
+  let most: ReturnType<typeof speechTrouble>;
+  for (const school of new Set([...(preferred ? [preferred] : []), ...READABLE_SCHOOLS])) {
+    const said = readSpeech(text, school, {
+      ...options,
+      houseWords: school === preferred ? options.houseWords : undefined,
+      most: 1,
+    });
+    if (!said.ok && said.at > (most?.at ?? 0)) most = { school, ...said };
+  }
+  return most;
 }
 
 /** Meters that are tried after 4/4 when none is named, the usual ones first. */

@@ -54,6 +54,16 @@ const WORDS = /\||[^\s,;.!|]+/g;
 
 const BEAT_NUMBERS: readonly string[] = Array.from({ length: 16 }, (_, i) => String(i + 1));
 
+/** The tokens that an alias stands for: its keys are words, and what follows a hyphen holds on. */
+function meantBy(keys: string, words: Words): string[] {
+  return keys.split(' ').map((held) =>
+    held
+      .split('-')
+      .map((key) => words[key] ?? key)
+      .join('-'),
+  );
+}
+
 /** Knows the words of one school, longest first. */
 export class Tokenizer {
   private readonly syllables: readonly string[];
@@ -72,7 +82,10 @@ export class Tokenizer {
     this.rules = rules;
     this.numbered = rules.numbered;
     const cells = school.cells ? Object.values(wordSet.cells) : [];
-    this.whole = new Map(cells.map((word) => [word.replaceAll('-', '').toLowerCase(), word.split('-')]));
+    this.whole = new Map([
+      ...cells.map((word) => [word.replaceAll('-', '').toLowerCase(), word.split('-')] as const),
+      ...Object.entries(rules.aliases).map(([alias, keys]) => [alias, meantBy(keys, words)] as const),
+    ]);
     const own = school.cells
       ? cells.flatMap((word) => word.split('-'))
       : Object.entries(words)
@@ -81,6 +94,11 @@ export class Tokenizer {
     this.syllables = [...new Set([...own, 'rest', 'sh', ...(rules.numbered ? BEAT_NUMBERS : [])])].sort(
       (a, b) => b.length - a.length,
     );
+  }
+
+  /** All that can be typed on its own, for what was mistyped. */
+  get vocabulary(): readonly string[] {
+    return [...new Set([...this.syllables, ...this.whole.keys()])];
   }
 
   /** The tokens of what was typed without a space. People say the same few again and again: they are kept. */
@@ -100,6 +118,8 @@ export class Tokenizer {
     if (typed === '_' || typed === '·' || typed === '-') return [typed];
     const meant = MEANT[typed];
     if (meant !== undefined && !this.syllables.includes(typed)) return [meant];
+    const joined = this.whole.get(typed.replaceAll('-', ''));
+    if (joined && joined.length > 1 && !this.syllables.includes(typed)) return [...joined];
     if (this.numbered) return this.holds(typed);
     return this.spoken(typed);
   }
@@ -108,7 +128,7 @@ export class Tokenizer {
   private holds(typed: string): string[] {
     const tied = typed.startsWith('-') ? '-' : '';
     const parts = typed.split('-').filter((part) => part !== '');
-    const runs = parts.map((part) => this.segments(part.replaceAll('+', '&')) ?? [part]);
+    const runs = parts.map((part) => this.segments(MEANT[part] ?? part.replaceAll('+', '&')) ?? [part]);
     if (runs.every((run) => run.length === 1)) {
       const joined = runs
         .map(([part], i) =>
@@ -121,7 +141,7 @@ export class Tokenizer {
   }
 
   private numberedParts(inner: string): string[] {
-    return inner.split('-').map((part) => MEANT[part] ?? part);
+    return inner.split('-').map((part) => MEANT[part] ?? this.whole.get(part)?.[0] ?? part);
   }
 
   /** Syllables: a vowel after a hyphen (or run on) holds the note before it, anything else is the next note. */
@@ -139,7 +159,9 @@ export class Tokenizer {
         else tokens[tokens.length - 1] = `${before}-${part}`;
         return;
       }
-      tokens.push(...(this.whole.get(part) ?? this.segments(part) ?? [part]));
+      tokens.push(
+        ...(this.syllables.includes(part) ? [part] : (this.whole.get(part) ?? this.segments(part) ?? [part])),
+      );
     });
     return tokens;
   }
@@ -163,6 +185,8 @@ export class Tokenizer {
       for (const syllable of this.syllables) {
         if (part.startsWith(syllable, i)) cuts[i + syllable.length] ??= [...here, syllable];
       }
+      for (const [alias, meant] of this.whole)
+        if (part.startsWith(alias, i)) cuts[i + alias.length] ??= [...here, ...meant];
       const before = here.at(-1);
       const vowel = before === undefined ? undefined : vowelOf(before);
       if (vowel && !this.numbered && part.startsWith(vowel, i) && vowel !== before)

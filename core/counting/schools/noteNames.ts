@@ -1,4 +1,4 @@
-import { valueText } from '../../rhythm/value.ts';
+import { type ValueLetter, valueText } from '../../rhythm/value.ts';
 import { NO_SYLLABLE } from '../beatPlace.ts';
 import { type CountedEvent, type School, type Words, writtenValue } from '../school.ts';
 
@@ -10,6 +10,30 @@ function note(event: CountedEvent, words: Words): string {
   const plain = words[value.base];
   return plain === undefined ? NO_SYLLABLE : plain + `-${words['dot']}`.repeat(value.dots);
 }
+
+/** How the values are called where they are typed as speech, one and many; in both traditions. */
+export const SPOKEN_VALUES: Readonly<Record<string, ValueLetter>> = {
+  whole: 'w',
+  wholes: 'w',
+  semibreve: 'w',
+  semibreves: 'w',
+  half: 'h',
+  halves: 'h',
+  minim: 'h',
+  minims: 'h',
+  quarter: 'q',
+  quarters: 'q',
+  crotchet: 'q',
+  crotchets: 'q',
+  eighth: 'e',
+  eighths: 'e',
+  quaver: 'e',
+  quavers: 'e',
+  sixteenth: 's',
+  sixteenths: 's',
+  semiquaver: 's',
+  semiquavers: 's',
+};
 
 export const noteNames: School = {
   title: 'Note names (quarter, half-note)',

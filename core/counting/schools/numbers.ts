@@ -32,6 +32,26 @@ function tied(event: CountedEvent, words: Words): string {
 const COMPOUND_SIXTEENTHS: Words = { sixth1: 'ta', sixth3: 'ta', sixth5: 'ta' };
 const THIRDS: Words = { third1: 'la', third2: 'li' };
 
+/** Numbers as they are said: one to twelve. */
+const NUMBER_WORDS = [
+  'one',
+  'two',
+  'three',
+  'four',
+  'five',
+  'six',
+  'seven',
+  'eight',
+  'nine',
+  'ten',
+  'eleven',
+  'twelve',
+];
+export const BEAT_ALIASES: Words = Object.fromEntries(NUMBER_WORDS.map((word, i) => [word, `beat${i + 1}`]));
+const THIRD_ALIASES: Words = { lah: 'third1', lee: 'third2', lie: 'third2', trip: 'third1', let: 'third2' };
+const AND_ALIASES: Words = { an: 'half', 'n’': 'half', ee: 'quarter1', ah: 'quarter3', uh: 'quarter3', da: 'quarter3' };
+const TE_ALIASES: Words = { teh: 'half', tay: 'half', tee: 'half', ti: 'half', tah: 'quarter1' };
+
 export const numbers: School = {
   title: 'Numbers (1 e & a)',
   words: { ...BEAT_WORDS, quarter1: 'e', half: '&', quarter3: 'a', ...THIRDS, ...COMPOUND_SIXTEENTHS },
@@ -39,12 +59,12 @@ export const numbers: School = {
   rests: 'parens',
   note,
   tied,
-  speech: speechRules({ order: 1, numbered: true }),
+  speech: speechRules({ order: 1, numbered: true, aliases: { ...BEAT_ALIASES, ...THIRD_ALIASES, ...AND_ALIASES } }),
 };
 
 export const numbersTe: School = {
   ...numbers,
   title: 'Numbers (1 ta te ta)',
   words: { ...BEAT_WORDS, quarter1: 'ta', half: 'te', quarter3: 'ta', ...THIRDS, ...COMPOUND_SIXTEENTHS },
-  speech: speechRules({ order: 2, numbered: true }),
+  speech: speechRules({ order: 2, numbered: true, aliases: { ...BEAT_ALIASES, ...THIRD_ALIASES, ...TE_ALIASES } }),
 };

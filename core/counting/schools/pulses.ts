@@ -1,6 +1,6 @@
 import { type Fraction, frac } from '../../rhythm/fraction.ts';
 import { placeWord, pointsInside } from '../beatPlace.ts';
-import { firstWord, numbers } from './numbers.ts';
+import { firstWord, numbers, BEAT_ALIASES } from './numbers.ts';
 import { type CountedEvent, type School, speechRules, type Words } from '../school.ts';
 
 /** Half a beat; a third where the beat divides in three. */
@@ -33,5 +33,5 @@ export const pulses: School = {
   title: 'Pulses (every half beat spoken)',
   note,
   tied,
-  speech: speechRules({ order: 5, numbered: true, heldByParts: true }),
+  speech: speechRules({ order: 5, numbered: true, heldByParts: true, aliases: BEAT_ALIASES }),
 };

@@ -59,6 +59,41 @@ function rest(event: CountedEvent, words: Words): string {
   return said.join('-');
 }
 
+/** Other spellings of the same sounds, and words for whole figures. */
+const ALIASES: Words = {
+  tah: 'quarter',
+  taah: 'quarter-hold',
+  too: 'quarter-hold',
+  tooh: 'quarter-hold',
+  toe: 'quarter-hold',
+  te: 'eighth',
+  tee: 'eighth',
+  teh: 'eighth',
+  tum: 'dottedQuarter',
+  tam: 'dottedQuarter',
+  tai: 'dottedQuarter',
+  tahm: 'dottedQuarter',
+  ri: 'sixteenthOdd',
+  ree: 'sixteenthOdd',
+  fi: 'sixteenthOdd',
+  kah: 'sixteenthOdd',
+  tika: 'sixteenthEven sixteenthOdd',
+  tiri: 'sixteenthEven sixteenthOdd',
+  tikatika: 'sixteenthEven sixteenthOdd sixteenthEven sixteenthOdd',
+  tiritiri: 'sixteenthEven sixteenthOdd sixteenthEven sixteenthOdd',
+  timri: 'dottedEighth sixteenthOdd',
+  syncopa: 'eighth quarter eighth',
+  synkopa: 'eighth quarter eighth',
+  tripola: 'triplet1 triplet2 triplet3',
+  tripolet: 'triplet1 triplet2 triplet3',
+  triole: 'triplet1 triplet2 triplet3',
+  triplet: 'triplet1 triplet2 triplet3',
+  trioleh: 'triplet1 triplet2 triplet3',
+  shh: 'quarterRest',
+  shush: 'quarterRest',
+  ss: 'shortRest',
+};
+
 export const ta: School = {
   title: 'Ta ti (by value)',
   words: {
@@ -99,6 +134,7 @@ export const ta: School = {
   speech: speechRules({
     order: 3,
     onlyHeld: ['hold', 'dottedHold'],
+    aliases: ALIASES,
     goesOn: (first, part, words) =>
       part === words['dottedHold'] ||
       (part === words['hold'] && first === words['quarter']) ||

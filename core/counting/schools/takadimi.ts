@@ -39,5 +39,16 @@ export const takadimi: School = {
   note,
   tied,
   tiedByVowel: true,
-  speech: speechRules({ order: 4 }),
+  speech: speechRules({
+    order: 4,
+    aliases: {
+      tah: 'beat',
+      kah: 'quarter1',
+      dee: 'half',
+      mee: 'quarter3',
+      kee: 'third1',
+      dah: 'third2',
+      vah: 'sixth1',
+    },
+  }),
 };

@@ -15,7 +15,7 @@ import { BarCheckLine } from './BarCheckLine.tsx';
 import { LaneChooser, type Lanes, useLanes } from './LaneChooser.tsx';
 import { NoteExplained, type Picked } from './NoteExplained.tsx';
 import { RhythmField } from './RhythmField.tsx';
-import { SpokenReading, useSpoken } from './SpokenReading.tsx';
+import { SpeechTrouble, SpokenReading, useSpoken } from './SpokenReading.tsx';
 import { TextHelp } from './TextHelp.tsx';
 import { type Draft, type DraftParse, type SaveState, forgetDraft } from './patternDraft.ts';
 import { useDraft } from './useDraft.ts';
@@ -45,7 +45,7 @@ function Editor({ id, saved }: { id: string; saved: SavedPattern | undefined }) 
   const { lanes, set } = useLanes();
   const currentClass = useCurrentClass();
   const naming = namingOf(currentClass);
-  const spoken = useSpoken(draft.text, parse.error !== undefined);
+  const { reading: spoken, trouble } = useSpoken(draft.text, parse.error !== undefined);
   const counts = useCounts(lanes, currentClass);
   const write = (text: string) => change({ ...draft, text });
   return (
@@ -55,6 +55,7 @@ function Editor({ id, saved }: { id: string; saved: SavedPattern | undefined }) 
       <RhythmField text={draft.text} error={spoken ? undefined : parse.error} onChange={write} />
       <BarCheckLine parse={parse} naming={naming} />
       {spoken && <SpokenReading spoken={spoken} onUse={write} />}
+      {trouble && <SpeechTrouble trouble={trouble} />}
       <LaneChooser lanes={lanes} set={set} />
       {!spoken && <DraftRuler parse={parse} lanes={lanes} counts={counts} />}
       <TextHelp naming={naming} />

@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import Button from 'react-bootstrap/Button';
-import { type Recognised, recognise } from '../../../core/spoken/readSpeech.ts';
+import { type Recognised, recognise, speechTrouble } from '../../../core/spoken/readSpeech.ts';
 import { SCHOOLS } from '../../../core/counting/schools.ts';
 import { parseMeter, printRhythm } from '../../../core/rhythm/text.ts';
 import { countsOf } from '../../../core/wording/voice.ts';
@@ -15,22 +15,34 @@ function split(text: string): { meter: string | undefined; spoken: string } {
   return found ? { meter: found[1]!, spoken: text.slice(found[0].length) } : { meter: undefined, spoken: text };
 }
 
+export interface AsSpeech {
+  readonly reading?: Recognised | undefined;
+  /** Where it cannot be read: the word it stops at. */
+  readonly trouble?: ReturnType<typeof speechTrouble>;
+}
+
 /** What is typed may be speech instead of rhythm text; the class's own way of counting is tried first. */
-export function useSpoken(text: string, unreadable: boolean): Recognised | undefined {
+export function useSpoken(text: string, unreadable: boolean): AsSpeech {
   const currentClass = useCurrentClass();
   return useMemo(() => {
-    if (!unreadable) return undefined;
+    if (!unreadable) return {};
     const { meter, spoken } = split(text);
     const read = meter === undefined ? undefined : parseMeter(meter);
-    if (read?.ok === false || spoken.trim() === '') return undefined;
+    if (read?.ok === false || spoken.trim() === '') return {};
     const counts = currentClass && countsOf(currentClass);
-    return recognise(spoken, currentClass?.school, {
-      meter: read?.meter,
-      houseWords: counts?.houseWords,
-      wordSet: counts?.wordSet,
-      most: OTHERS + 1,
-    });
+    const options = { meter: read?.meter, houseWords: counts?.houseWords, wordSet: counts?.wordSet, most: OTHERS + 1 };
+    const reading = recognise(spoken, currentClass?.school, options);
+    return reading ? { reading } : { trouble: speechTrouble(spoken, currentClass?.school, options) };
   }, [text, unreadable, currentClass]);
+}
+
+/** Names the word that no school understands there, and what might be meant. */
+export function SpeechTrouble({ trouble }: { trouble: NonNullable<AsSpeech['trouble']> }) {
+  return (
+    <p role="status" className="speech-trouble">
+      As speech, in {SCHOOLS[trouble.school].title}: at “{trouble.word}” I expected {trouble.expected}.
+    </p>
+  );
 }
 
 /** Shows the reading, which school it is in, and the other readings; one click writes it. */
