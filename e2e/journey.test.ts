@@ -26,7 +26,7 @@ describe('from a typed rhythm to a kept mark', () => {
     await page.getByLabel('Title').fill('Buoy bell');
     await field.fill('4/4 q e e (q) q');
     await page.locator('[data-lane="Numbers"]').getByText('(3)').waitFor();
-    await page.locator('.lane-notes svg').first().waitFor();
+    await page.locator('.ruler .lane-notes svg').first().waitFor();
     await field.fill('4/4 q e e (q) qx');
     await page.getByText(/Line 1, column 16/).waitFor();
     expect(await page.locator('[data-lane="Numbers"]').getByText('(3)').count()).toBe(1);

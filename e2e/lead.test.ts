@@ -131,7 +131,7 @@ describe('leading a class', () => {
     await page.getByText('Use your ears').waitFor();
     expect(await page.locator('.lane-notes').count()).toBe(0);
     await page.locator('.lead-role').filter({ hasText: 'Check' }).waitFor({ timeout: 40_000 });
-    await page.locator('.lane-notes svg').first().waitFor();
+    await page.locator('.ruler .lane-notes svg').first().waitFor();
     await context.close();
   });
 

@@ -72,20 +72,37 @@ describe('claps that are heard', () => {
     await page.getByRole('button', { name: /Start: Celia/ }).click();
     await page.getByText('Clap: the microphone listens').waitFor();
     await page.locator('.take-result').waitFor({ timeout: 45_000 });
-    await page.getByText('Measure 2, beat 1: you held the dotted quarter two beats').waitFor();
+    await page.getByText('Measure 2, beat 1: you held the dotted quarter note too long').waitFor();
     // All seven notes are right in rhythm, and the slip costs one.
     expect(await page.locator('.mark-number').textContent()).toBe('3');
     await page.locator('.lane-sound').first().waitFor();
     await page.getByText('waiting to be stored').waitFor({ state: 'detached' });
     await page.getByRole('link', { name: /Correct the claps/ }).click();
-    await page.locator('summary', { hasText: 'Correct the claps' }).click();
-    await page.locator('.clap-outline').waitFor();
-    expect(await page.locator('.clap-track .clap').count()).toBe(7);
+    await page.getByRole('button', { name: 'Correct the claps' }).click();
+    await page.locator('.lane-sound').first().waitFor();
+    expect(await page.locator('.clap-lane .clap').count()).toBe(7);
     await page
       .getByRole('button', { name: /^Clap at/ })
       .nth(3)
       .click();
-    await page.getByRole('button', { name: 'Judge again' }).click();
+    // The verdicts move at once, before anything is kept; keys take the clap back and move it.
+    await page
+      .getByText('no clap was heard here')
+      .or(page.locator('.mark-number', { hasText: '2' }))
+      .first()
+      .waitFor();
+    const fourth = page.getByRole('button', { name: /^Clap at/ }).nth(3);
+    await fourth.press('Enter');
+    expect(await page.locator('.mark-number').textContent()).toBe('3');
+    const before = await fourth.getAttribute('aria-label');
+    await fourth.press('Shift+ArrowRight');
+    expect(await fourth.getAttribute('aria-label')).not.toBe(before);
+    await page.getByRole('button', { name: 'As it was heard' }).click();
+    await page
+      .getByRole('button', { name: /^Clap at/ })
+      .nth(3)
+      .press('Delete');
+    await page.getByRole('button', { name: 'Keep these claps' }).click();
     await page.getByText('claps corrected by hand').waitFor();
     expect(await page.locator('.mark-number').textContent()).toBe('2');
     await page.getByLabel('Your mark').selectOption('4');
@@ -183,6 +200,9 @@ describe('judging as the teacher sets it', () => {
     await page.locator('.ruler-board').waitFor();
     await page.getByLabel('For the child').check();
     await page.getByText('How the mark came about').waitFor({ state: 'detached' });
+    expect(await page.locator('.child-words p').count()).toBe(2);
+    expect(await page.locator('.mark-number').count()).toBe(0);
+    await page.getByLabel('For the child').uncheck();
     await page.getByRole('link', { name: /Practise measure \d at 60/ }).click();
     await page.getByRole('button', { name: /Start/ }).waitFor();
     expect(await page.getByLabel('Plan', { exact: true }).locator('option:checked').textContent()).toBe(

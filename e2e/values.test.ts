@@ -186,10 +186,10 @@ describe('on the pattern page', () => {
   it('lays the ruler out for paper before it prints, and for the window again after', async () => {
     await page.goto(`${school.url}/patterns`);
     await page.getByRole('link', { name: /Harbour waltz/ }).click();
-    await page.locator('.lane-notes svg').first().waitFor();
+    await page.locator('.ruler .lane-notes svg').first().waitFor();
     const widest = () =>
       page
-        .locator('.lane-notes svg')
+        .locator('.ruler .lane-notes svg')
         .evaluateAll((drawn) => Math.max(...drawn.map((svg) => svg.getBoundingClientRect().width)));
     expect(await widest()).toBeGreaterThan(900);
     await page.evaluate(() => dispatchEvent(new Event('beforeprint')));
@@ -241,7 +241,6 @@ describe('in the other tradition', () => {
     await page.getByRole('button', { name: 'Cancel' }).click();
     await page.getByRole('link', { name: 'Take', exact: true }).click();
     await page.getByLabel('Class').selectOption({ label: 'Lighthouse 4' });
-    await page.getByLabel(/practice child/).selectOption({ label: 'with: a dotted crotchet held two beats' });
     await part('Fold');
     await page.getByRole('button', { name: /Fold in halves/ }).click();
     await page.getByText('1 semibreve = 2 minims').waitFor();
@@ -257,10 +256,11 @@ describe('in the other tradition', () => {
     await page.getByRole('link', { name: /Lighthouse 4/ }).click();
     await page.getByRole('button', { name: 'Words' }).click();
     await page.getByLabel('School').selectOption('words');
-    await page.getByLabel('Word for e e', { exact: true }).fill('crab');
+    await page.locator('.more-words summary').click();
+    await page.getByLabel('Word for two quavers', { exact: true }).fill('crab');
     await page.getByText('“crab” has 1 syllable for 2 notes').waitFor();
     expect(await page.getByRole('button', { name: 'Save the words' }).isDisabled()).toBe(true);
-    await page.getByLabel('Word for e e', { exact: true }).fill('pud-dle');
+    await page.getByLabel('Word for two quavers', { exact: true }).fill('pud-dle');
     await page.locator('.words-form .example', { hasText: 'pud dle' }).first().waitFor();
     await page.getByRole('button', { name: 'Save the words' }).click();
     await page.locator('.words-form').waitFor({ state: 'detached' });

@@ -52,7 +52,14 @@ const VIEWS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
     'a pattern',
     async (page) => {
       await page.getByRole('link', { name: /Round the lighthouse/ }).click();
-      await page.locator('.lane-notes svg').first().waitFor();
+      await page.locator('.ruler .lane-notes svg').first().waitFor();
+    },
+  ],
+  [
+    'the board',
+    async (page) => {
+      await page.getByRole('button', { name: 'Board' }).click();
+      await page.locator('.board .lane-notes svg').first().waitFor();
     },
   ],
   [
@@ -193,6 +200,53 @@ describe('every view', () => {
     });
   }
 
+  it('the board goes from pattern to pattern, larger and smaller, lanes on and off, by its keys', async () => {
+    const { page, context } = await school.visitor();
+    await lookAround(page);
+    await page.getByRole('link', { name: /Walking to the quay/ }).click();
+    await page.getByRole('button', { name: 'Board' }).click();
+    const title = page.locator('.board h1');
+    await title.filter({ hasText: 'Walking to the quay' }).waitFor();
+    await page.keyboard.press('ArrowRight');
+    await title.filter({ hasText: 'Two gulls' }).waitFor();
+    await page.keyboard.press('ArrowLeft');
+    await title.filter({ hasText: 'Walking to the quay' }).waitFor();
+    const height = () =>
+      page
+        .locator('.board .lane-notes')
+        .first()
+        .evaluate(({ clientHeight }) => clientHeight);
+    const before = await height();
+    await page.keyboard.press('-');
+    await page.waitForFunction((was) => document.querySelector('.board .lane-notes')!.clientHeight < was, before);
+    await page.keyboard.press('+');
+    await page.waitForFunction((was) => document.querySelector('.board .lane-notes')!.clientHeight === was, before);
+    await page.keyboard.press('s');
+    await page.locator('.board .lane-strips').first().waitFor({ state: 'detached' });
+    await page.keyboard.press('c');
+    await page.locator('.board .token').first().waitFor({ state: 'detached' });
+    await page.keyboard.press('Escape');
+    await page.getByLabel('Rhythm', { exact: true }).waitFor();
+    await context.close();
+  });
+
+  it('on a phone the start and the pad are under the thumb, and a running take has nothing else', async () => {
+    const { page, context } = await school.visitor({ viewport: { width: 390, height: 844 }, hasTouch: true });
+    await lookAround(page);
+    await page.getByRole('link', { name: 'Take', exact: true }).click();
+    const start = page.getByRole('button', { name: /Start/ });
+    const lower = async (what: typeof start) => (await what.boundingBox())!.y;
+    await start.waitFor();
+    expect(await lower(start)).toBeGreaterThan(600);
+    await start.tap();
+    await page.locator('.pad').waitFor();
+    const box = (await page.locator('.pad').boundingBox())!;
+    expect(box.y + box.height / 2).toBeGreaterThan(844 / 2);
+    expect(box.y + box.height).toBeLessThan(844);
+    expect(await page.locator('.shell-bar').isVisible()).toBe(false);
+    await context.close();
+  });
+
   it('loads no notation code or font before notes are shown', async () => {
     const { page, context } = await school.visitor();
     const loaded = () =>
@@ -202,7 +256,7 @@ describe('every view', () => {
     expect(names.filter((name) => /engrave|harbour/.test(name))).toEqual([]);
     await lookAround(page);
     await page.getByRole('link', { name: /Slow tide/ }).click();
-    await page.locator('.lane-notes svg').first().waitFor();
+    await page.locator('.ruler .lane-notes svg').first().waitFor();
     expect((await loaded()).filter((name) => /engrave|harbour/.test(name)).length).toBe(2);
     await context.close();
   });

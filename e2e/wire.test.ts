@@ -48,7 +48,7 @@ describe('on the wire', () => {
 
     await lookAround(page);
     await page.getByRole('link', { name: /Round the lighthouse/ }).click();
-    await page.locator('.lane-notes svg').first().waitFor();
+    await page.locator('.ruler .lane-notes svg').first().waitFor();
     const pattern = await received();
     expect(pattern.kB).toBeGreaterThan(30);
     expect(pattern.kB).toBeLessThanOrEqual(250);

@@ -53,7 +53,7 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
       await page.getByRole('button', { name: /New pattern/ }).click();
       await page.getByLabel('Rhythm', { exact: true }).fill('1 3');
       await page.getByRole('button', { name: /Write it/ }).waitFor();
-      await page.locator('.lane-notes svg').first().waitFor();
+      await page.locator('.ruler .lane-notes svg').first().waitFor();
     },
   ],
   [
@@ -63,7 +63,7 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
       await page.getByRole('link', { name: /Leaning mast/ }).click();
       await page.getByLabel('Hands').check();
       await page.getByLabel('Feet').check();
-      await page.locator('.lane-notes svg').first().waitFor();
+      await page.locator('.ruler .lane-notes svg').first().waitFor();
     },
   ],
   [
@@ -71,7 +71,7 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
     async (page) => {
       await page.goto(new URL('/lead', page.url()).href);
       await page.getByLabel('Pattern', { exact: true }).selectOption({ label: 'Leaning mast' });
-      await page.locator('.lane-notes svg').first().waitFor();
+      await page.locator('.ruler .lane-notes svg').first().waitFor();
     },
   ],
   [
@@ -88,7 +88,7 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
     async (page) => {
       await page.goto(new URL('/take', page.url()).href);
       await page.getByLabel('Pattern', { exact: true }).selectOption({ label: 'Leaning mast' });
-      await page.locator('.lane-notes svg').first().waitFor();
+      await page.locator('.ruler .lane-notes svg').first().waitFor();
     },
   ],
   [
@@ -132,9 +132,8 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
       await page.getByRole('link', { name: /Lighthouse 4/ }).click();
       await page.getByRole('button', { name: 'Ada', exact: true }).click();
       await page.locator('.takes-cell a').first().click();
-      await page.locator('summary', { hasText: 'Correct the claps' }).click();
-      await page.locator('.clap-outline').waitFor();
-      await page.locator('.clap-editor').scrollIntoViewIfNeeded();
+      await page.getByRole('button', { name: 'Correct the claps' }).click();
+      await page.locator('.clap-lane .clap').nth(2).click();
     },
   ],
 ];

@@ -9,14 +9,14 @@ export type PlaceInBeat =
 export const NO_SYLLABLE = '·';
 
 export const PLACE_MEANINGS: Readonly<Record<Exclude<PlaceInBeat, 'beat'>, string>> = {
-  quarter1: 'first quarter of the beat',
-  half: 'half of the beat',
-  quarter3: 'last quarter of the beat',
-  third1: 'first third of the beat',
-  third2: 'second third of the beat',
-  sixth1: 'compound beat, first {s} after the beat',
-  sixth3: 'compound beat, fourth {s}',
-  sixth5: 'compound beat, last {s}',
+  quarter1: 'second of four in a beat',
+  half: 'second of two in a beat',
+  quarter3: 'last of four in a beat',
+  third1: 'second of three in a beat',
+  third2: 'third of three in a beat',
+  sixth1: 'beat of three: second {s} of six',
+  sixth3: 'beat of three: fourth {s} of six',
+  sixth5: 'beat of three: last {s} of six',
 };
 
 /** The place after n/d of a beat is `table[d][n]`. */

@@ -89,3 +89,32 @@ export function adviceOn(result: TakeResult, pattern: Pattern, voice: Voice): Ad
   const fix = named.length > 0 ? named : slips(result, voice);
   return { well: wellDone(result), fix: fix.slice(0, MOST) };
 }
+
+/** What a child reads: one thing that went well, one thing to do. */
+export interface ChildAdvice {
+  readonly well: string;
+  /** Nothing where there is nothing to do but go on. */
+  readonly todo: string;
+}
+
+/** From so large a part of the notes on, most of a take was right. */
+const MOST_OF_IT = 0.7;
+
+/** For the child itself: without numbers it did not ask for, and without what was wrong. */
+export function adviceForChild(result: TakeResult, pattern: Pattern, voice: Voice): ChildAdvice {
+  const { notes, misreadings, tempo } = result;
+  const { fix } = adviceOn(result, pattern, voice);
+  const right = notes.filter(({ verdict }) => verdict === 'on-time').length;
+  const todo = fix[0] === undefined ? '' : whatToDo(fix[0]);
+  if (fix.length === 0) return { well: 'You clapped it right!', todo };
+  if (misreadings.some(({ code }) => code === 'another-rhythm') || right === 0) return { well: 'You tried it.', todo };
+  if (right === notes.length) return { well: 'You found every note.', todo };
+  if (right >= MOST_OF_IT * notes.length) return { well: 'Most of it was right.', todo };
+  return { well: Math.abs(tempo.driftPct) <= 4 ? 'You kept a steady beat.' : 'You kept going.', todo };
+}
+
+/** Every sentence says where, what was heard, and then what to do. */
+function whatToDo(sentence: string): string {
+  const said = sentence.replace(/^(Or it was this\. )?[^:]*: /, '');
+  return said.slice(said.indexOf('. ') + 2);
+}

@@ -8,7 +8,8 @@ import { simulate } from '../judging/simulatedChild.ts';
 import { everydayPattern, patternOf } from '../rhythm/arbitrary.test-helper.ts';
 import { barCheck } from '../rhythm/barCheck.ts';
 import { FASTEST_BPM, SLOWEST_BPM } from '../timing/limits.ts';
-import { adviceOn } from './advice.ts';
+import { adviceForChild, adviceOn } from './advice.ts';
+import { cellName } from './cellNames.ts';
 import { feetAndHoldsSentences } from './feetAndHolds.ts';
 import { chunkName, durationText, nextText, planTroubleText } from './leadWords.ts';
 import { markArithmetic } from './markArithmetic.ts';
@@ -142,6 +143,39 @@ describe('advice', () => {
     const either = '4/4 q q h | q q q. e';
     expect(advised(either, 60, human([0, 1, 2, 4, 5, 6, 8])).fix[1]).toMatch(/^Or it was this\. Measure 2/);
   });
+  it.each([
+    ['4/4 q q q q', [0, 1, 2, 3], false, 'You clapped it right!', ''],
+    [
+      '4/4 q q (q) q | q q h',
+      [0, 1, 2, 3, 4, 5, 6],
+      false,
+      'You found every note.',
+      'Open your hands and whisper “3”.',
+    ],
+    ['4/4 q q q q', [0, 1.2, 2, 3], false, 'Most of it was right.', 'Think ahead to the next note.'],
+    ['4/4 q q q q', [], false, 'You tried it.', 'Tap the space bar or the pad on every note, and try again.'],
+  ])('tells the child of %s, played %j', (text, onsets, free, well, todo) => {
+    const result = judged(text, 60, human(onsets), { free });
+    expect(adviceForChild(result, patternOf(text), PLAIN_VOICE)).toEqual({ well, todo });
+  });
+  it('has one thing to do for whatever there is to fix, and no figures of a take', () => {
+    fc.assert(
+      fc.property(everydayPattern, fc.nat({ max: 999 }), (pattern, seed) => {
+        const { onsets } = simulate(
+          pattern,
+          80,
+          { spread: 0.05, leavesOut: 0.2, habits: { 'rest-clapped': 0.4 } },
+          seed,
+        );
+        const result = resultOf({ pattern, bpm: 80, onsets });
+        const { well, todo } = adviceForChild(result, pattern, PLAIN_VOICE);
+        expect(well).not.toMatch(/\d/);
+        expect(todo).not.toMatch(/%|ms|measure \d/);
+        expect(todo === '').toBe(adviceOn(result, pattern, PLAIN_VOICE).fix.length === 0);
+      }),
+      { numRuns: 60 },
+    );
+  });
   it('says first what went well', () => {
     expect(advised('4/4 (w)', 60, []).well).toBe('You kept every rest.');
     expect(advised('4/4 q q q q | q q q q', 60, [0, 1, 2, 3, 4, 5, 6.2]).well).toBe(
@@ -223,6 +257,21 @@ describe('the arithmetic behind a mark', () => {
     [[-0.03, 0.97, 1.97, 2.97], '30 ms ahead of the click'],
     [[0, 1, 2, 3], 'With the click'],
   ])('%j: %s', (onsets, words) => expect(lines('4/4 q q q q', onsets)[1]).toContain(words));
+});
+
+describe('cells of a word set', () => {
+  it.each([
+    ['q', 'quarter', 'crotchet'],
+    ['e e', 'two eighths', 'two quavers'],
+    ['e q e', 'eighth, quarter, eighth', 'quaver, crotchet, quaver'],
+    ['e. s', 'dotted eighth, sixteenth', 'dotted quaver, semiquaver'],
+    ['e s s', 'eighth, two sixteenths', 'quaver, two semiquavers'],
+    ['3{e e e}', 'triplet of eighths', 'triplet of quavers'],
+    ['3{q e}', 'triplet: quarter, eighth', 'triplet: crotchet, quaver'],
+    ['what', 'what', 'what'],
+  ])('%s: %s', (cell, quarters, crotchets) =>
+    expect([cellName(cell, 'quarters'), cellName(cell, 'crotchets')]).toEqual([quarters, crotchets]),
+  );
 });
 
 describe('troubles', () => {

@@ -21,6 +21,7 @@ export const ROUTES: readonly PageRoute[] = [
   { path: 'values/:part', Page: lazy(() => import('../pages/values/ValuesPage.tsx')) },
   { path: 'patterns', title: 'Patterns', Page: lazy(() => import('../pages/patterns/PatternsPage.tsx')) },
   { path: 'patterns/:patternId', Page: lazy(() => import('../pages/patterns/PatternPage.tsx')) },
+  { path: 'board/:patternId', Page: lazy(() => import('../pages/board/BoardPage.tsx')) },
   { path: 'lead', title: 'Lead', Page: lazy(() => import('../pages/lead/LeadPage.tsx')) },
   { path: 'take', title: 'Take', Page: lazy(() => import('../pages/take/TakePage.tsx')) },
   { path: 'classes', title: 'Class', Page: lazy(() => import('../pages/classes/ClassesPage.tsx')) },

@@ -56,6 +56,8 @@ function letters(lanes: readonly CountsLane[]): number[][] {
   return longest;
 }
 
+/** From this width on a board is a large one, pixels. */
+const WALL_WIDTH = 1500;
 const NO_COUNTS: readonly CountOptions[] = [];
 
 /** The written lanes under the notes, and the lines on which everything stands. */
@@ -72,19 +74,25 @@ function useLayout(
     () => (hands ? [...lanes, { name: 'Hands', measures: handsOf(pattern) }] : lanes),
     [hands, lanes, pattern],
   );
-  const layout = useMemo(
-    () => (width > 0 ? layoutRuler(pattern, width, size, letters(allLanes)) : undefined),
-    [pattern, width, size, allLanes],
-  );
+  const layout = useMemo(() => {
+    if (width === 0) return undefined;
+    const room = letters(allLanes);
+    const usual = layoutRuler(pattern, width, size, room);
+    if (size !== 'board' || width < WALL_WIDTH) return usual;
+    // Larger still, where that does not push a measure onto a further line.
+    const larger = layoutRuler(pattern, width, 'wall', room);
+    return larger.systems.length > usual.systems.length ? usual : larger;
+  }, [pattern, width, size, allLanes]);
   return { lanes, allLanes, layout };
 }
 
 /** The one axis of the app: time from left to right in exact beats, everything about the rhythm a lane on it. */
 export function Ruler(props: RulerProps) {
-  const { pattern, size = 'desk', notes = true, strips = true, feet = false, beats = true } = props;
+  const { pattern, notes = true, strips = true, feet = false, beats = true } = props;
   const { onPick, pickName = 'Explain', heard, heardNotes, sound, overlay } = props;
   const [ref, width] = useWidth();
   const { lanes, allLanes, layout } = useLayout(props, width);
+  const size = layout?.size ?? props.size ?? 'desk';
   const heardPlaced = useMemo(() => heardNotes && placePattern(heardNotes), [heardNotes]);
   const shown = { size, notes, strips, beats, feet, lanes: allLanes, onPick, pickName, heard, heardPlaced };
   return (

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import type { CountedMeasure } from '../../core/counting/count.ts';
+import { standsBefore } from './standing.ts';
 import { COUNTS_HEIGHTS } from './heights.ts';
 import { type RulerSize, type RulerSystem, xOf } from './layout.ts';
 
@@ -18,7 +19,7 @@ export function tokenParts(text: string): ReactNode[] {
   });
 }
 
-/** One word or sign under each note; the first letter stands at the note's time. */
+/** One word or sign under each note; its vowel or number stands at the note's time. */
 export function TokensLane({
   system,
   size,
@@ -45,16 +46,13 @@ export function TokensLane({
         measures[measure.index]?.tokens.map((token, i) => {
           const event = measure.placed.events[i];
           if (!event) return null;
-          // Half a letter to the left, and for a rest its parenthesis too, so that the figure itself stands on the
-          // beat.
-          const shift = token.text.startsWith('(') ? -0.62 : token.text.startsWith('-') ? -0.2 : -0.28;
           return (
             <text
               key={`${measure.index}-${i}`}
               className={`token token-${token.kind}`}
               x={xOf(measure, event.onset, scale)}
               y={height * 0.72}
-              dx={`${shift}em`}
+              dx={`${-standsBefore(token.text)}em`}
             >
               {tokenParts(token.text)}
             </text>

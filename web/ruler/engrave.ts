@@ -8,7 +8,7 @@ import { type RulerMeasure, type RulerSize, type RulerSystem, xOf } from './layo
 /** The engraver's names of the values. */
 const DURATION = { w: 'w', h: 'h', q: 'q', e: '8', s: '16', t: '32' } as const;
 /** How large the signs are drawn. */
-const ZOOM: Readonly<Record<RulerSize, number>> = { desk: 1.15, board: 2 };
+const ZOOM: Readonly<Record<RulerSize, number>> = { desk: 1.15, board: 2, wall: 2.8, card: 0.66 };
 
 /** The signs that rhythm needs; made by `npm run music-font`. */
 const MUSIC_FONT = 'Harbour';
@@ -16,8 +16,10 @@ const MUSIC_FONT = 'Harbour';
 /** In the engraver's own units: the one line of the rhythm, and how far a bar line stands before its beat. */
 const LINE_Y = 60;
 const BAR_BEFORE = 13;
-/** Points: figures two spaces high, so that they stand one on the other. */
-const METER_SIZE = 25;
+/** How far before a note a tie begins that comes from the line above. */
+const TIE_BEFORE = 20;
+/** Points, and how far above and below the line: figures nearly two spaces high, with air between them. */
+const METER = { size: 23, off: 10.5 };
 
 let ready: Promise<void> | undefined;
 
@@ -102,7 +104,20 @@ type Context = ReturnType<Renderer['getContext']>;
 function drawTie(context: Context, from: StaveNote | undefined, to: StaveNote | undefined): void {
   const tie = new StaveTie({ firstNote: from ?? null, lastNote: to ?? null, firstIndexes: [0], lastIndexes: [0] });
   tie.setDirection(1);
-  tie.setContext(context).draw();
+  tie.setContext(context);
+  if (from || !to) {
+    tie.draw();
+    return;
+  }
+  // Over the end of a line it begins just before its note, not at the edge of the paper.
+  const head = to.getTieLeftX();
+  tie.renderTie({
+    direction: 1,
+    firstX: head - TIE_BEFORE,
+    lastX: head,
+    firstYs: to.getYs(),
+    lastYs: to.getYs(),
+  });
 }
 
 function tupletsOf(events: readonly PlacedEvent[], notes: readonly StaveNote[]): Tuplet[] {
@@ -151,11 +166,11 @@ function drawLine(
 function drawMeter(context: Context, measure: RulerMeasure, y: number, x: number): void {
   const { upper, lower } = measure.placed.meter;
   context.save();
-  context.setFont(MUSIC_FONT, METER_SIZE, '');
+  context.setFont(MUSIC_FONT, METER.size, '');
   const digits = (n: number) => [...String(n)].map((digit) => String.fromCodePoint(0xe080 + Number(digit))).join('');
   const centred = (text: string) => x - context.measureText(text).width / 2 + 8;
   const [top, bottom] = [digits(upper), digits(lower)];
-  context.fillText(top, centred(top), y - 9.5);
-  context.fillText(bottom, centred(bottom), y + 9.5);
+  context.fillText(top, centred(top), y - METER.off);
+  context.fillText(bottom, centred(bottom), y + METER.off);
   context.restore();
 }

@@ -1,7 +1,7 @@
 import type { RulerSize } from './layout.ts';
 
 /** Heights of the lanes in pixels. */
-export const NOTES_HEIGHTS: Readonly<Record<RulerSize, number>> = { desk: 104, board: 178 };
-export const STRIPS_HEIGHTS: Readonly<Record<RulerSize, number>> = { desk: 26, board: 46 };
-export const COUNTS_HEIGHTS: Readonly<Record<RulerSize, number>> = { desk: 34, board: 72 };
-export const HEARD_HEIGHTS: Readonly<Record<RulerSize, number>> = { desk: 46, board: 72 };
+export const NOTES_HEIGHTS: Readonly<Record<RulerSize, number>> = { desk: 104, board: 178, wall: 250, card: 60 };
+export const STRIPS_HEIGHTS: Readonly<Record<RulerSize, number>> = { desk: 26, board: 46, wall: 66, card: 16 };
+export const COUNTS_HEIGHTS: Readonly<Record<RulerSize, number>> = { desk: 34, board: 72, wall: 106, card: 20 };
+export const HEARD_HEIGHTS: Readonly<Record<RulerSize, number>> = { desk: 46, board: 72, wall: 100, card: 20 };

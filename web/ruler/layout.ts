@@ -3,7 +3,9 @@ import { beatOf, meterLength, meterText, sameMeter } from '../../core/rhythm/met
 import type { Pattern } from '../../core/rhythm/pattern.ts';
 import { type PlacedMeasure, placePattern } from '../../core/rhythm/place.ts';
 
-export type RulerSize = 'desk' | 'board';
+/** On a desk, on a board, on a large board, and a pattern at a glance on its card. */
+export const RULER_SIZES = ['card', 'desk', 'board', 'wall'] as const;
+export type RulerSize = (typeof RULER_SIZES)[number];
 
 /** A measure on the ruler; x in pixels from the left edge of its system. */
 export interface RulerMeasure {
@@ -36,14 +38,16 @@ export interface RulerLayout {
 /**
  * Space in front of each line for the names of the lanes and the meter, before a change of meter, and after the end.
  */
-const GUTTER: Readonly<Record<RulerSize, number>> = { desk: 104, board: 150 };
-const METER_GAP: Readonly<Record<RulerSize, number>> = { desk: 52, board: 84 };
+const GUTTER: Readonly<Record<RulerSize, number>> = { desk: 104, board: 150, wall: 210, card: 34 };
+const METER_GAP: Readonly<Record<RulerSize, number>> = { desk: 52, board: 84, wall: 120, card: 34 };
 const END_GAP = 14;
 /** Least pixels from one event to the next, so that notes and counts never touch; and of one letter of a count. */
-const CLOSEST: Readonly<Record<RulerSize, number>> = { desk: 26, board: 52 };
-const LETTER: Readonly<Record<RulerSize, number>> = { desk: 11, board: 26 };
+const CLOSEST: Readonly<Record<RulerSize, number>> = { desk: 26, board: 52, wall: 74, card: 16 };
+const LETTER: Readonly<Record<RulerSize, number>> = { desk: 11, board: 26, wall: 38, card: 0 };
+/** A whole note is never drawn narrower. */
+const LEAST_WHOLE: Readonly<Record<RulerSize, number>> = { desk: 200, board: 200, wall: 300, card: 96 };
 /** A quarter note is never drawn wider than this, else one short measure fills a wall. */
-const WIDEST_QUARTER: Readonly<Record<RulerSize, number>> = { desk: 150, board: 300 };
+const WIDEST_QUARTER: Readonly<Record<RulerSize, number>> = { desk: 240, board: 480, wall: 640, card: 60 };
 
 /**
  * Lays measures out on lines. Inside a line x is strictly proportional to time; only a change of meter opens a gap.
@@ -59,13 +63,13 @@ export function layoutRuler(
 ): RulerLayout {
   const placed = placePattern(pattern);
   const usable = Math.max(200, width - GUTTER[size] - END_GAP);
-  const needed = Math.max(200, ...placed.map((measure, i) => neededScale(measure, size, tokens[i])));
+  const needed = Math.max(LEAST_WHOLE[size], ...placed.map((measure, i) => neededScale(measure, size, tokens[i])));
   // By full measures, not by what is in them just now: while a measure is being typed nothing else may jump.
   const nominal = Math.max(...placed.map(({ meter }) => toNumber(meterLength(meter))));
   const perLine = evenLines(placed.length, Math.max(1, Math.floor(usable / (nominal * needed))));
   const wanted = Math.min(usable / (perLine * nominal), Math.max(needed, WIDEST_QUARTER[size] * 4));
-  const lines = breakLines(placed, perLine, usable, wanted, METER_GAP[size]);
-  // A line that is still too long holds one overfull measure, a pickup or changes of meter.
+  const lines = breakLines(placed, perLine, usable, needed, METER_GAP[size]);
+  // A line with an overfull measure, a pickup or changes of meter makes all of them a little narrower.
   const scale = Math.min(
     wanted,
     ...lines.map((line) => (usable - meterChanges(line) * METER_GAP[size]) / lineLength(line)),

@@ -49,7 +49,7 @@ export function Playing({ run, plan, voice }: PlayingProps) {
   const counts = useMemo(() => [voice.counts], [voice]);
   useTaps(run, task);
   return (
-    <>
+    <div className="playing">
       <Ruler
         pattern={unfolded}
         counts={counts}
@@ -65,7 +65,7 @@ export function Playing({ run, plan, voice }: PlayingProps) {
           Stop <kbd>Esc</kbd>
         </StageButton>
       </div>
-    </>
+    </div>
   );
 }
 

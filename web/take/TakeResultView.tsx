@@ -1,3 +1,4 @@
+import { ArrowRight, Star } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';
@@ -6,20 +7,23 @@ import { hardestMeasure } from '../../core/judging/nextStep.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
 import { playPattern, unfold } from '../../core/rhythm/place.ts';
 import { parseRhythm } from '../../core/rhythm/text.ts';
-import { type Advice, adviceOn } from '../../core/wording/advice.ts';
+import { type Advice, adviceForChild, adviceOn } from '../../core/wording/advice.ts';
 import { feetAndHoldsSentences } from '../../core/wording/feetAndHolds.ts';
 import { measureText } from '../../core/wording/places.ts';
 import { inNaming, measureName } from '../../core/wording/valueNames.ts';
 import type { Voice } from '../../core/wording/voice.ts';
 import { MARK_NAMES, MarkSign, type MarkShape } from '../ruler/HeardLane.tsx';
 import { Ruler } from '../ruler/Ruler.tsx';
+import type { RulerLayout, RulerSystem } from '../ruler/layout.ts';
 import { heardMarks } from '../ruler/heardMarks.ts';
 import { Select } from '../ui/Select.tsx';
 import { useStored } from '../ui/stored.ts';
+import { ClapHandles } from './ClapHandles.tsx';
 import { MarkArithmetic } from './MarkArithmetic.tsx';
 import { PlayBack } from './PlayBack.tsx';
 import type { ShownTake } from './shownTake.ts';
 import { soundOnRuler } from './soundOnRuler.ts';
+import type { Correction } from './useCorrection.ts';
 import './take.scss';
 
 interface ViewProps {
@@ -28,25 +32,31 @@ interface ViewProps {
   readonly voice: Voice;
   readonly mark: number;
   readonly borders: readonly MarkBorder[] | null | undefined;
+  /** The claps are being corrected, on the ruler. */
+  readonly correction?: Correction | undefined;
 }
 
 /** A measure is practised alone at no more than this. */
 const PRACTICE_BPM = 60;
 
 /** What was right and the one thing to fix, on the same ruler as the rhythm; for a child only the words. */
-export function TakeResultView({ take, voice, mark, borders }: ViewProps) {
+export function TakeResultView({ take, voice, mark, borders, correction }: ViewProps) {
   const [face, setFace] = useStored('take.face', 'teacher');
   const [zoom, setZoom] = useState<number>();
   const pattern = useMemo(() => readable(take.patternText), [take.patternText]);
   if (!pattern) return null;
-  const forChild = face === 'child';
+  const forChild = face === 'child' && !correction;
   return (
     <section className={`take-result ${forChild ? 'for-child' : ''}`} aria-label="Result">
-      <ResultWords take={take} pattern={pattern} voice={voice} mark={mark} forChild={forChild} />
+      {forChild ? (
+        <ChildWords take={take} pattern={pattern} voice={voice} />
+      ) : (
+        <ResultWords take={take} pattern={pattern} voice={voice} mark={mark} />
+      )}
       <div className="result-tools no-print">
-        <PractiseLink take={take} voice={voice} />
+        {!forChild && <PractiseLink take={take} voice={voice} />}
         <PlayBack take={take} pattern={pattern} />
-        <ZoomChoice pattern={pattern} voice={voice} zoom={zoom} onZoom={setZoom} />
+        {!forChild && <ZoomChoice pattern={pattern} voice={voice} zoom={zoom} onZoom={setZoom} />}
         <Form.Check
           type="switch"
           id="child-face"
@@ -55,7 +65,7 @@ export function TakeResultView({ take, voice, mark, borders }: ViewProps) {
           onChange={(event) => setFace(event.target.checked ? 'child' : 'teacher')}
         />
       </div>
-      <HeardRuler take={take} pattern={pattern} voice={voice} zoom={zoom} />
+      <HeardRuler take={take} pattern={pattern} voice={voice} zoom={zoom} correction={correction} forChild={forChild} />
       {!forChild && <MarkArithmetic take={take} pattern={pattern} voice={voice} borders={borders ?? MARK_BORDERS} />}
     </section>
   );
@@ -68,13 +78,29 @@ function readable(text: string): Pattern | undefined {
 
 interface WordsProps extends Pick<ViewProps, 'take' | 'voice' | 'mark'> {
   readonly pattern: Pattern;
-  readonly forChild: boolean;
 }
 
-function ResultWords({ take: { result }, pattern, voice, mark, forChild }: WordsProps) {
+/** For the child: what went well, what to do, and nothing beside it. */
+function ChildWords({ take: { result }, pattern, voice }: Omit<WordsProps, 'mark'>) {
+  const { well, todo } = adviceForChild(result, pattern, voice);
+  return (
+    <div className="child-words" role="status">
+      <p className="child-well">
+        <Star aria-hidden /> {well}
+      </p>
+      {todo && (
+        <p className="child-todo">
+          <ArrowRight aria-hidden /> {todo}
+        </p>
+      )}
+    </div>
+  );
+}
+
+function ResultWords({ take: { result }, pattern, voice, mark }: WordsProps) {
   const advice: Advice = adviceOn(result, pattern, voice);
   const [first, ...others] = advice.fix;
-  const more = [...(forChild ? [] : others), ...feetAndHoldsSentences(result, voice)];
+  const more = [...others, ...feetAndHoldsSentences(result, voice)];
   return (
     <div className="result-head">
       <div className="mark-box">
@@ -140,7 +166,9 @@ function only(pattern: Pattern, zoom: number | undefined): Pattern {
   return measure ? { pickup: pattern.pickup && zoom === 0, measures: [measure] } : pattern;
 }
 
-function HeardRuler({ take, pattern, voice, zoom }: Omit<ZoomProps, 'onZoom'> & { take: ShownTake }) {
+type HeardProps = Omit<ZoomProps, 'onZoom'> & Pick<ViewProps, 'take' | 'correction'> & { readonly forChild: boolean };
+
+function HeardRuler({ take, pattern, voice, zoom, correction, forChild }: HeardProps) {
   const { bpm, result, windows, free } = take;
   const unfolded = useMemo(() => unfold(pattern), [pattern]);
   const counts = useMemo(() => [voice.counts], [voice]);
@@ -163,13 +191,20 @@ function HeardRuler({ take, pattern, voice, zoom }: Omit<ZoomProps, 'onZoom'> & 
         size={zoom === undefined ? 'desk' : 'board'}
         counts={counts}
         heard={marks}
-        heardNotes={shownNotes}
+        heardNotes={forChild ? undefined : shownNotes}
         sound={sound}
+        {...(correction && zoom === undefined ? { overlay: handlesOf(correction) } : {})}
       />
       <Legend shapes={[...new Set(all.map(({ shape }) => shape))]} />
     </>
   );
 }
+
+const handlesOf =
+  (correction: Correction) =>
+  (system: RulerSystem, { scale }: RulerLayout) => (
+    <ClapHandles correction={correction} system={system} scale={scale} />
+  );
 
 function Legend({ shapes }: { shapes: readonly MarkShape[] }) {
   return (

@@ -1,14 +1,18 @@
 import { format } from 'date-fns';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
+import Button from 'react-bootstrap/Button';
 import { Link, useParams } from 'react-router';
+import type { ClassDetail } from '../../../contract/schoolClass.ts';
 import type { TakeDetail } from '../../../contract/take.ts';
-import { voiceOf } from '../../../core/wording/voice.ts';
+import { parseRhythm } from '../../../core/rhythm/text.ts';
+import { type Voice, voiceOf } from '../../../core/wording/voice.ts';
 import { useClass, useTake } from '../../api/hooks.ts';
 import { outlineOf } from '../../audio/outlines.ts';
+import { CorrectionBar } from '../../take/CorrectionBar.tsx';
 import { TakeResultView } from '../../take/TakeResultView.tsx';
+import { useCorrection } from '../../take/useCorrection.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { markOfTake } from '../../ui/markOfTake.ts';
-import { ClapEditor } from './ClapEditor.tsx';
 import { KeptRecording } from './KeptRecording.tsx';
 import { OverrideForm } from './OverrideForm.tsx';
 
@@ -18,10 +22,27 @@ export default function TakeResultPage() {
   const { data: take, error: takeError } = useTake(takeId);
   const { data: schoolClass, error: classError } = useClass(classId);
   const voice = useMemo(() => voiceOf(schoolClass), [schoolClass]);
-  const shown = useMemo(() => take && { ...take, outline: outlineOf(takeId) }, [take, takeId]);
   const problem = takeError ?? classError;
   if (problem) return <Notice problem={problem} />;
-  if (!take || !shown || !schoolClass) return null;
+  if (!take || !schoolClass) return null;
+  return <Take key={take.onsets.join()} take={take} schoolClass={schoolClass} voice={voice} />;
+}
+
+interface TakeProps {
+  readonly take: TakeDetail;
+  readonly schoolClass: ClassDetail;
+  readonly voice: Voice;
+}
+
+function Take({ take, schoolClass, voice }: TakeProps) {
+  const pattern = useMemo(() => {
+    const read = parseRhythm(take.patternText);
+    return read.ok ? read.pattern : undefined;
+  }, [take.patternText]);
+  const [correcting, setCorrecting] = useState(false);
+  const correction = useCorrection(take, pattern, schoolClass.borders ?? null);
+  const { onsets, result, changed } = correction;
+  const shown = useMemo(() => ({ ...take, outline: outlineOf(take.id), onsets, result }), [take, onsets, result]);
   const child = schoolClass.children.find(({ id }) => id === take.childId);
   return (
     <>
@@ -29,12 +50,30 @@ export default function TakeResultPage() {
         <h1>{child?.name ?? 'Take'}</h1>
         <span>{subtitle(take)}</span>
         <span className="flex-grow-1" />
-        <Link className="btn btn-outline-dark" to={`/classes/${classId}`}>
+        {pattern && !correcting && (
+          <Button variant="outline-dark" onClick={() => setCorrecting(true)}>
+            Correct the claps
+          </Button>
+        )}
+        <Link className="btn btn-outline-dark" to={`/classes/${schoolClass.id}`}>
           Back to the class
         </Link>
       </div>
-      <TakeResultView take={shown} voice={voice} mark={markOfTake(take)} borders={schoolClass.borders} />
-      <ClapEditor key={take.onsets.join()} take={take} />
+      {correcting && pattern && (
+        <CorrectionBar
+          correction={correction}
+          pattern={pattern}
+          bpm={take.bpm}
+          onClose={() => (correction.reset(), setCorrecting(false))}
+        />
+      )}
+      <TakeResultView
+        take={shown}
+        voice={voice}
+        mark={changed ? result.mark : markOfTake(take)}
+        borders={schoolClass.borders}
+        correction={correcting ? correction : undefined}
+      />
       <KeptRecording take={take} />
       <OverrideForm key={`${take.override} ${take.overrideReason}`} take={take} />
     </>

@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import Table from 'react-bootstrap/Table';
 
@@ -14,8 +15,29 @@ interface WordTableProps {
   readonly onChange: (key: string, word: string) => void;
 }
 
+/** Further rows are folded away, but for those that the class says otherwise. */
+const OPEN_ROWS = 8;
+
 /** Words to be changed, the usual one beside each. */
 export function WordTable({ rows, onChange }: WordTableProps) {
+  // As it was when the table was opened: a row must not move while its word is typed.
+  const [changed] = useState(() => new Set(rows.flatMap(({ key, word, usual }) => (word === usual ? [] : [key]))));
+  const isOpen = ({ key }: WordRow, i: number) => i < OPEN_ROWS || changed.has(key);
+  const folded = rows.filter((row, i) => !isOpen(row, i));
+  return (
+    <>
+      <Rows rows={rows.filter(isOpen)} onChange={onChange} />
+      {folded.length > 0 && (
+        <details className="more-words" open={folded.some(({ wrong }) => wrong !== undefined) || undefined}>
+          <summary>{folded.length} more</summary>
+          <Rows rows={folded} onChange={onChange} />
+        </details>
+      )}
+    </>
+  );
+}
+
+function Rows({ rows, onChange }: WordTableProps) {
   return (
     <Table size="sm">
       <thead>

@@ -8,7 +8,8 @@ import type { Words } from '../../../core/counting/school.ts';
 import { SCHOOLS, SCHOOL_CHOICES, type SchoolId } from '../../../core/counting/schools.ts';
 import { HARBOUR_ANIMALS, type WordSet, checkWordSet } from '../../../core/counting/wordSet.ts';
 import { parseRhythm } from '../../../core/rhythm/text.ts';
-import { inNaming } from '../../../core/wording/valueNames.ts';
+import { cellName } from '../../../core/wording/cellNames.ts';
+import { type NamingId, inNaming } from '../../../core/wording/valueNames.ts';
 import { namingOf } from '../../../core/wording/voice.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { Select } from '../../ui/Select.tsx';
@@ -66,7 +67,7 @@ export function WordsForm({ settings, problem, onSave, onCancel }: SettingsFormP
         <Notice key={a + b} problem={{ message: alikeText(word, meaning(a), meaning(b)) }} />
       ))}
       {school === 'words' ? (
-        <CellWords wordSet={wordSet} wrong={wrongCells} onChange={words.setWordSet} />
+        <CellWords wordSet={wordSet} wrong={wrongCells} naming={namingOf(settings)} onChange={words.setWordSet} />
       ) : (
         <SchoolWords school={school} own={own} wrong={refused} meaning={meaning} onChange={words.put} />
       )}
@@ -127,7 +128,9 @@ interface SchoolWordsProps {
 }
 
 function SchoolWords({ school, own, wrong, meaning, onChange }: SchoolWordsProps) {
-  const usual = Object.entries(SCHOOLS[school].words);
+  // The beats themselves are seldom called otherwise.
+  const isBeat = ([key]: readonly [string, string]) => Number(/^beat\d/.test(key));
+  const usual = Object.entries(SCHOOLS[school].words).sort((a, b) => isBeat(a) - isBeat(b));
   if (usual.length === 0) return <p>This way of counting has no words to change.</p>;
   const rows = usual.map(([key, word]): WordRow => ({
     key,
@@ -136,20 +139,21 @@ function SchoolWords({ school, own, wrong, meaning, onChange }: SchoolWordsProps
     usual: word,
     wrong: wrong.find((entry) => entry.key === key)?.reason,
   }));
-  return <WordTable rows={rows} onChange={onChange} />;
+  return <WordTable key={school} rows={rows} onChange={onChange} />;
 }
 
 interface CellWordsProps {
   readonly wordSet: WordSet;
   readonly wrong: readonly { readonly cell: string; readonly reason: string }[];
+  readonly naming: NamingId;
   readonly onChange: (wordSet: WordSet) => void;
 }
 
-function CellWords({ wordSet, wrong, onChange }: CellWordsProps) {
+function CellWords({ wordSet, wrong, naming, onChange }: CellWordsProps) {
   const { title, cells } = wordSet;
   const rows = Object.entries(cells).map(([key, word]): WordRow => ({
     key,
-    meaning: key,
+    meaning: cellName(key, naming),
     word,
     usual: HARBOUR_ANIMALS.cells[key] ?? word,
     wrong: wrong.find(({ cell }) => cell === key)?.reason,

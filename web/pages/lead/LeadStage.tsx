@@ -1,4 +1,4 @@
-import { useCallback, useRef, useState } from 'react';
+import { useState } from 'react';
 import type { CountOptions } from '../../../core/counting/count.ts';
 import type { Activity, Plan } from '../../../core/leading/plan.ts';
 import type { Section, Timetable } from '../../../core/leading/timetable.ts';
@@ -11,6 +11,7 @@ import {
   nextText,
 } from '../../../core/wording/leadWords.ts';
 import type { Voice } from '../../../core/wording/voice.ts';
+import { useFullScreen } from '../../ui/useFullScreen.ts';
 import { useKeys } from '../../ui/useKeys.ts';
 import { LeadButtons } from './LeadButtons.tsx';
 import { SectionRuler } from './SectionRuler.tsx';
@@ -30,21 +31,11 @@ interface StageProps {
   readonly onEnd: () => void;
 }
 
-/** The stage alone on the screen, and back. */
-function useFullScreen() {
-  const stage = useRef<HTMLDivElement>(null);
-  const toggle = useCallback(
-    () => void (document.fullscreenElement ? document.exitFullscreen() : stage.current?.requestFullscreen()),
-    [],
-  );
-  return { stage, toggle };
-}
-
 /** What the class sees while a run goes. */
 export function LeadStage({ table, plan, counts, voice, sound, onEnd }: StageProps) {
   const run = useLeadRun(table, sound.levels, sound.clapAs);
   const [covered, setCovered] = useState(0);
-  const { stage, toggle } = useFullScreen();
+  const { element: stage, toggle } = useFullScreen();
   const index = run.moment?.section ?? 0;
   const section = table.sections[index]!;
   const next = table.sections[index + 1];

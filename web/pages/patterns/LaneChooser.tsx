@@ -1,6 +1,9 @@
+import { useMemo } from 'react';
+import type { CountOptions } from '../../../core/counting/count.ts';
 import Form from 'react-bootstrap/Form';
 import { REST_STYLES, type RestStyle } from '../../../core/counting/school.ts';
 import { SCHOOL_CHOICES, SCHOOL_IDS, type SchoolId } from '../../../core/counting/schools.ts';
+import { type ClassWords, countsOf } from '../../../core/wording/voice.ts';
 import { REST_NAMES } from '../../../core/wording/restNames.ts';
 import type { RulerSize } from '../../ruler/layout.ts';
 import { Select } from '../../ui/Select.tsx';
@@ -39,6 +42,18 @@ const LANES = storedThing('lanes', lanesFrom);
 export function useLanes(): { readonly lanes: Lanes; readonly set: (change: Partial<Lanes>) => void } {
   const [lanes, setLanes] = LANES.use();
   return { lanes, set: (change) => setLanes({ ...lanes, ...change }) };
+}
+
+/** The ways of counting that are shown, in the words of the class. */
+export function useCounts({ schools, rests }: Lanes, words: ClassWords | undefined): readonly CountOptions[] {
+  return useMemo(
+    () =>
+      schools.map((school): CountOptions => ({
+        ...(words ? countsOf(words, school) : { school }),
+        ...(rests ? { rests } : {}),
+      })),
+    [schools, rests, words],
+  );
 }
 
 const NONE = '';

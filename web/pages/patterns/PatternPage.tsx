@@ -1,10 +1,10 @@
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { useNavigate, useParams } from 'react-router';
 import type { SavedPattern } from '../../../contract/pattern.ts';
 import type { CountOptions } from '../../../core/counting/count.ts';
-import { type ClassWords, countsOf, namingOf } from '../../../core/wording/voice.ts';
+import { namingOf } from '../../../core/wording/voice.ts';
 import { remove } from '../../api/client.ts';
 import { usePatterns } from '../../api/hooks.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
@@ -12,7 +12,7 @@ import { Notice } from '../../ui/Notice.tsx';
 import { useCurrentClass } from '../../ui/currentClass.ts';
 import { useSave } from '../../ui/useSave.ts';
 import { BarCheckLine } from './BarCheckLine.tsx';
-import { LaneChooser, type Lanes, useLanes } from './LaneChooser.tsx';
+import { LaneChooser, useCounts, type Lanes, useLanes } from './LaneChooser.tsx';
 import { NoteExplained, type Picked } from './NoteExplained.tsx';
 import { RhythmField } from './RhythmField.tsx';
 import { SpeechTrouble, SpokenReading, useSpoken } from './SpokenReading.tsx';
@@ -26,18 +26,6 @@ export default function PatternPage() {
   const { data, error, mutate } = usePatterns();
   if (!data) return error ? <Notice problem={error} again={() => void mutate()} /> : null;
   return <Editor key={patternId} id={patternId} saved={data.find(({ id }) => id === patternId)} />;
-}
-
-/** The ways of counting that are shown, in the words of the class. */
-function useCounts({ schools, rests }: Lanes, words: ClassWords | undefined): readonly CountOptions[] {
-  return useMemo(
-    () =>
-      schools.map((school): CountOptions => ({
-        ...(words ? countsOf(words, school) : { school }),
-        ...(rests ? { rests } : {}),
-      })),
-    [schools, rests, words],
-  );
 }
 
 function Editor({ id, saved }: { id: string; saved: SavedPattern | undefined }) {
@@ -105,6 +93,9 @@ function EditorHead({ id, saved, draft, state, onChange }: HeadProps) {
         <span className="flex-grow-1" />
         {saved && state === 'saved' && (
           <>
+            <Button variant="outline-dark" onClick={() => void navigate(`/board/${id}`)}>
+              Board
+            </Button>
             <Button variant="outline-dark" onClick={() => void navigate(`/lead?pattern=${id}`)}>
               Lead the class
             </Button>

@@ -6,7 +6,7 @@ import { parseRhythm } from '../../../core/rhythm/text.ts';
 import { usePatterns } from '../../api/hooks.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { useKeys } from '../../ui/useKeys.ts';
-import { MiniStrips } from './MiniStrips.tsx';
+import { MiniNotes } from './MiniNotes.tsx';
 import './patterns.scss';
 import type { SavedPattern } from '../../../contract/pattern.ts';
 
@@ -42,7 +42,7 @@ function PatternCard({ pattern: { id, title, text } }: { pattern: SavedPattern }
     <li>
       <Link to={`/patterns/${id}`} className="pattern-card">
         <strong>{title}</strong>
-        {parsed.ok && <MiniStrips pattern={parsed.pattern} />}
+        {parsed.ok && <MiniNotes pattern={parsed.pattern} />}
         <span className="pattern-text">{text}</span>
       </Link>
     </li>

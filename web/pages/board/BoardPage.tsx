@@ -1,0 +1,124 @@
+import { type ReactNode, useCallback, useMemo } from 'react';
+import Button from 'react-bootstrap/Button';
+import { useNavigate, useParams } from 'react-router';
+import type { SavedPattern } from '../../../contract/pattern.ts';
+import { parseRhythm } from '../../../core/rhythm/text.ts';
+import { usePatterns } from '../../api/hooks.ts';
+import { Ruler } from '../../ruler/Ruler.tsx';
+import type { RulerSize } from '../../ruler/layout.ts';
+import { Notice } from '../../ui/Notice.tsx';
+import { useCurrentClass } from '../../ui/currentClass.ts';
+import { storedThing } from '../../ui/stored.ts';
+import { useFullScreen } from '../../ui/useFullScreen.ts';
+import { useKeys } from '../../ui/useKeys.ts';
+import { type Lanes, useCounts, useLanes } from '../patterns/LaneChooser.tsx';
+import './board.scss';
+
+const SIZES = ['desk', 'board', 'wall'] as const satisfies readonly RulerSize[];
+const SIZE = storedThing<(typeof SIZES)[number]>(
+  'board.size',
+  (kept) => SIZES.find((size) => size === kept) ?? 'board',
+);
+
+/** Only the ruler, for the back row: patterns one after the other, larger and smaller, lanes on and off. */
+export default function BoardPage() {
+  const { data, error, mutate } = usePatterns();
+  const { patternId } = useParams();
+  if (!data) return error ? <Notice problem={error} again={() => void mutate()} /> : null;
+  const at = Math.max(
+    0,
+    data.findIndex(({ id }) => id === patternId),
+  );
+  const pattern = data[at];
+  if (!pattern)
+    return <Notice problem={{ message: 'There are no patterns yet. Write the first one under Patterns.' }} />;
+  return <Board patterns={data} at={at} pattern={pattern} />;
+}
+
+type Entry = readonly [name: string, key: string, press: () => void, on?: boolean];
+
+interface BoardProps {
+  readonly patterns: readonly SavedPattern[];
+  readonly at: number;
+  readonly pattern: SavedPattern;
+}
+
+function Board({ patterns, at, pattern }: BoardProps) {
+  const navigate = useNavigate();
+  const { lanes, set } = useLanes();
+  const [size, setSize] = SIZE.use();
+  const { element, toggle } = useFullScreen();
+  const go = useCallback(
+    (by: number) => {
+      const next = patterns[at + by];
+      if (next) void navigate(`/board/${next.id}`, { replace: true });
+    },
+    [patterns, at, navigate],
+  );
+  const resize = (by: number) => setSize(SIZES[SIZES.indexOf(size) + by] ?? size);
+  const leave = () => void navigate(`/patterns/${pattern.id}`);
+  const entries: readonly Entry[] = [
+    ['Back', '←', () => go(-1)],
+    ['Next', '→', () => go(1)],
+    ['Smaller', '-', () => resize(-1)],
+    ['Larger', '+', () => resize(1)],
+    ...laneEntries(lanes, set),
+    ['Full screen', 'F', toggle],
+    ['Close', 'Esc', leave],
+  ];
+  useKeys({
+    ...Object.fromEntries(entries.map(([, key, press]) => [KEY_NAMES[key] ?? key.toLowerCase(), press])),
+    '=': () => resize(1),
+    ' ': () => go(1),
+  });
+  return (
+    <div className="board" ref={element}>
+      <div className="board-head">
+        <h1>{pattern.title || 'Untitled'}</h1>
+        <span role="status" aria-live="polite">
+          {at + 1} of {patterns.length}
+        </span>
+      </div>
+      <div className="board-ruler ruler-card">
+        <BoardRuler text={pattern.text} lanes={lanes} size={size} />
+      </div>
+      <BoardButtons entries={entries} />
+    </div>
+  );
+}
+
+const KEY_NAMES: Readonly<Record<string, string>> = { '←': 'ArrowLeft', '→': 'ArrowRight', Esc: 'Escape' };
+
+function laneEntries(lanes: Lanes, set: (change: Partial<Lanes>) => void): Entry[] {
+  const some = lanes.schools.length > 0;
+  return [
+    ['Notes', 'N', () => set({ notes: !lanes.notes }), lanes.notes],
+    ['Strips', 'S', () => set({ strips: !lanes.strips }), lanes.strips],
+    ['Counts', 'C', () => set({ schools: some ? [] : ['numbers'] }), some],
+    ['Hands', 'H', () => set({ hands: !lanes.hands }), lanes.hands],
+    ['Steps', 'T', () => set({ feet: !lanes.feet }), lanes.feet],
+  ];
+}
+
+function BoardButtons({ entries }: { entries: readonly Entry[] }): ReactNode {
+  return (
+    <div className="stage-actions no-print">
+      {entries.map(([name, key, press, on]) => (
+        <Button key={key} size="sm" variant="outline-dark" aria-pressed={on} onClick={press}>
+          {name} <kbd>{key}</kbd>
+        </Button>
+      ))}
+    </div>
+  );
+}
+
+function BoardRuler({ text, lanes, size }: { text: string; lanes: Lanes; size: RulerSize }) {
+  const currentClass = useCurrentClass();
+  const read = useMemo(() => parseRhythm(text), [text]);
+  const counts = useCounts(lanes, currentClass);
+  if (!read.ok) return <p>This pattern cannot be read. Open it under Patterns and mend its text.</p>;
+  const { notes, strips, hands, feet } = lanes;
+  return (
+    <Ruler pattern={read.pattern} size={size} notes={notes} strips={strips} hands={hands} feet={feet} counts={counts} />
+  );
+}

@@ -1,0 +1,37 @@
+import { useEffect, useMemo, useRef, useState } from 'react';
+import type { Pattern } from '../../../core/rhythm/pattern.ts';
+import { NotesLane } from '../../ruler/NotesLane.tsx';
+import { layoutRuler } from '../../ruler/layout.ts';
+import '../../ruler/ruler.scss';
+
+/** Pixels: the cards of a list are as wide as each other, and the drawing shrinks with them. */
+const WIDTH = 360;
+
+/** A pattern at a glance: its first line of notes, small. */
+export function MiniNotes({ pattern }: { pattern: Pattern }) {
+  const [ref, seen] = useSeen();
+  const { systems, scale } = useMemo(() => layoutRuler(pattern, WIDTH, 'card'), [pattern]);
+  const first = systems[0];
+  return (
+    <div ref={ref} className={`mini-notes ${systems.length > 1 ? 'mini-notes-more' : ''}`} aria-hidden>
+      {seen && first && <NotesLane system={first} size="card" scale={scale} />}
+    </div>
+  );
+}
+
+/** True from when the element was first near the window: long lists are drawn as they come. */
+function useSeen() {
+  const ref = useRef<HTMLDivElement>(null);
+  const [seen, setSeen] = useState(false);
+  useEffect(() => {
+    const element = ref.current;
+    if (!element || seen) return;
+    const observer = new IntersectionObserver(
+      (entries) => entries.some(({ isIntersecting }) => isIntersecting) && setSeen(true),
+      { rootMargin: '200px' },
+    );
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, [seen]);
+  return [ref, seen] as const;
+}
