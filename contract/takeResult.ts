@@ -36,6 +36,7 @@ const Shape = Type.Object({
       percent: Type.Optional(Type.Number()),
       again: Type.Optional(Type.Array(Type.Object(place))),
       kept: Type.Optional(Type.Object({ bpm: Type.Number(), click: Type.Number() })),
+      part: Type.Optional(Type.Literal(true)),
       until: Type.Optional(Type.Object(place)),
       instead: Type.Optional(Type.Literal(true)),
     }),

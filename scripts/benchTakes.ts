@@ -179,6 +179,27 @@ function single(code: MisreadingCode): Scenario {
   };
 }
 
+/** Misreadings of single places that can be put together. */
+const OF_PLACES = MISREADING_CODES.filter(
+  (code) => MISREADINGS[code].about === 'place' && 'hypotheses' in MISREADINGS[code],
+);
+
+/** So many different ones in one take, at least a measure apart. */
+function several(count: number): Scenario {
+  return ({ pattern, bpm, random }) => {
+    const codes = new Set<MisreadingCode>();
+    while (codes.size < count) codes.add(random.pick(OF_PLACES));
+    const misreads = [...codes].map((code) => ({ code }));
+    const { onsets, slips } = simulate(pattern, bpm, { spread: 0, misreads }, random.below(2 ** 31));
+    if (slips.length < count) return undefined;
+    const { notes, events } = scheduleOf(pattern, bpm);
+    const times = slips.map(({ event }) => events[event!]!.time).sort((a, b) => a - b);
+    const apart = 8 * (notes.at(-1)!.time / Math.max(1, notes.length));
+    if (times.some((time, i) => i > 0 && time - times[i - 1]! < apart)) return undefined;
+    return { codes: [...codes], fine: [...codes].flatMap((code) => ALIKE[code] ?? []), meant: onsets };
+  };
+}
+
 interface Tally {
   takes: number;
   named: number;
@@ -238,7 +259,8 @@ function tallied(scenario: Scenario, takesEach: number, show: number): Tally {
 export function benchTakes(only: readonly string[] = [], takesEach = 80, show = 0): void {
   console.log('\nscenario                  takes  named  first  nothing false   what else was said');
   const singles = MISREADING_CODES.map((code) => [code, single(code)] as const);
-  for (const [name, scenario] of [...Object.entries(SCENARIOS), ...singles]) {
+  const together = [2, 3].map((count) => [`${count} misreadings`, several(count)] as const);
+  for (const [name, scenario] of [...Object.entries(SCENARIOS), ...singles, ...together]) {
     if (only.length > 0 && !only.some((word) => name.includes(word))) continue;
     const { takes, named, first, pure, said } = tallied(scenario, takesEach, show);
     const rates = [named, first, pure].map((n) => (n / Math.max(1, takes)).toFixed(2)).join('   ');

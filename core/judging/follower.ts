@@ -1,5 +1,6 @@
 import { EPSILON } from '../timing/tolerance.ts';
 import type { Diagnosis } from './diagnose.ts';
+import type { Hypothesis } from './misreadings/hypothesis.ts';
 import { LARGEST_LEAD } from './windows.ts';
 import { type TempoCurve, heardTime, paceAt, writtenTime } from '../timing/tempoCurve.ts';
 
@@ -12,6 +13,7 @@ export class Follower {
   readonly lag: number;
   private readonly curve: TempoCurve;
   private readonly shifts: readonly { readonly from: number; readonly by: number; readonly whole: boolean }[];
+  private readonly paced: readonly NonNullable<Hypothesis['paced']>[];
   private readonly gone: readonly { readonly from: number; readonly to: number }[];
   private readonly speed: number;
   private readonly zero: number;
@@ -31,6 +33,7 @@ export class Follower {
         shift ? [{ from: wholeTake ? -Infinity : shift.from, by: shift.seconds, whole: wholeTake === true }] : [],
       )
       .sort((a, b) => a.from - b.from);
+    this.paced = hypotheses.flatMap(({ paced }) => paced ?? []);
     this.gone = hypotheses.flatMap(({ leavesOut }) => leavesOut ?? []);
     // At another speed all times are stretched about one moment: the one that the hypothesis leaves where it is.
     const some = claps.find(({ note }) => note >= 0);
@@ -55,7 +58,9 @@ export class Follower {
   /** A written time with all shifts and the speed, before lead and tempo. */
   unshifted(time: number): number {
     const scaled = this.zero + (time - this.zero) / this.speed;
-    return this.shifts.reduce((at, { from, by }) => (time >= from - EPSILON ? at + by : at), scaled);
+    const inStretch = this.paced.find(({ from, to }) => time > from && time < to - EPSILON);
+    const stretched = inStretch ? (time - inStretch.from) * inStretch.slower : 0;
+    return this.shifts.reduce((at, { from, by }) => (time >= from - EPSILON ? at + by : at), scaled + stretched);
   }
 
   /** The place on paper of a moment in the take. */
@@ -71,6 +76,8 @@ export class Follower {
     }
     const next = this.shifts[passed];
     time -= sum;
+    const stretch = this.paced.find(({ from, to, slower }) => time > from && time < from + (to - from) * (1 + slower));
+    if (stretch) return stretch.from + (time - stretch.from) / (1 + stretch.slower);
     // Time that was given to a rest or note too long stands still at its end.
     if (next && time > next.from) time = next.from - EPSILON;
     return this.zero + (time - this.zero) * this.speed;

@@ -72,7 +72,7 @@ export function judge(request: TakeRequest): Judged {
   const tempo = own ? { ...kept, leadMs: 0 } : kept;
   const named = misreadingsIn(score, diagnosis, { part: follower.drift, free });
   const misreadings = own ? [ownTempo(score, tempo.bpm, set), ...named].slice(0, MOST_NAMED) : named;
-  const ofRhythm = named.filter(({ code, instead }) => !instead && !isAboutTake(code));
+  const ofRhythm = named.filter((one) => !one.instead && !isAboutTake(one));
   const slips = unpaidSlips(ofRhythm, notes, extras);
   const accuracy = accuracyOf(notes.length, count('on-time'), count('early') + count('late'), extras.length, slips);
   const feet = feetOf(request, { bpm, start, schedule, hits }, follower, paired, windows);

@@ -28,7 +28,7 @@ function rightMeasures({ notes, extras, misreadings }: HeardTake['result']): (me
     [
       ...notes.filter(({ verdict }) => verdict !== 'on-time'),
       ...extras,
-      ...misreadings.filter(({ code }) => !isAboutTake(code)),
+      ...misreadings.filter((one) => !isAboutTake(one)),
     ].map(({ measure }) => measure),
   );
   return (measure) => !wrong.has(measure);

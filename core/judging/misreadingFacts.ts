@@ -2,6 +2,7 @@ import { frac } from '../rhythm/fraction.ts';
 import type { PlayedPlace } from '../timing/schedule.ts';
 import type { Diagnosis } from './diagnose.ts';
 import type { Fit } from './alignment.ts';
+import { MISREADINGS } from './misreadings/table.ts';
 import type { Score } from './scoreEvents.ts';
 import type { Misreading } from './takeResult.ts';
 
@@ -14,7 +15,7 @@ const FREE_BEATS = 8;
 /** … and when it is so many times its own uncertainty: what wanders looks surer than it is. */
 const DRIFT_CERTAIN = 2.6;
 
-type Amounts = Pick<Misreading, 'beats' | 'percent' | 'until' | 'again'>;
+type Amounts = Pick<Misreading, 'beats' | 'percent' | 'until' | 'again' | 'part'>;
 
 interface Found {
   readonly code: Misreading['code'];
@@ -61,7 +62,7 @@ function isNoticed({ events, notes, beat }: Score, fit: Fit, { part, free }: Dri
 function foundIn(score: Score, { hypotheses, gains, fit, lost }: Diagnosis, drift: Drift): Found[] {
   const { events, notes } = score;
   const found = alike(hypotheses).map((group): Found => {
-    const { code, event, shift } = hypotheses[group[0]!]!;
+    const { code, event, shift, wholeTake } = hypotheses[group[0]!]!;
     const again = group.slice(1).map((i) => events[hypotheses[i]!.event]!.source.place);
     return {
       code,
@@ -70,6 +71,7 @@ function foundIn(score: Score, { hypotheses, gains, fit, lost }: Diagnosis, drif
       amounts: {
         ...(shift ? { beats: frac(Math.round(Math.abs(shift.beats) * 2), 2) } : {}),
         ...(again.length > 0 ? { again } : {}),
+        ...(MISREADINGS[code].about === 'take' && !wholeTake ? { part: true as const } : {}),
       },
     };
   });

@@ -49,7 +49,7 @@ export function hardestMeasure({
   notes,
   extras,
 }: Pick<TakeResult, 'misreadings' | 'notes' | 'extras'>): number | undefined {
-  const named = misreadings.find(({ code }) => !isAboutTake(code));
+  const named = misreadings.find((one) => !isAboutTake(one));
   if (named) return Math.max(1, named.measure);
   const lost = new Map<number, number>();
   const lose = (measure: number, points: number) => lost.set(measure, (lost.get(measure) ?? 0) + points);

@@ -156,7 +156,10 @@ describe('names of values, in every text a class sees', () => {
     ...MISREADING_CODES.flatMap((code) => {
       const { title, sentence } = MISREADING_WORDS[code];
       const words = { count: '“1”', second: '“&”', next: 'n', restKept: 'r', value: 'x', many: 'xs', length: '1 beat' };
-      return [title, sentence({ ...words, holds: 'on beat 2', amount: '2 beats', free: false, alone: true })];
+      return [
+        title,
+        sentence({ ...words, holds: 'on beat 2', amount: '2 beats', part: false, free: false, alone: true }),
+      ];
     }),
     ...Object.values(ACTIVITY_NAMES),
     ...Object.values(ELEMENTS).map(({ title }) => title),

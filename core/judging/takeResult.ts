@@ -7,7 +7,7 @@ import type { JudgedHold } from './holds.ts';
 import type { MisreadingCode } from './misreadings/table.ts';
 
 /** Raised when a result changes its shape or what it says: results of an older version are judged again. */
-export const RESULT_VERSION = 2;
+export const RESULT_VERSION = 3;
 
 export const VERDICTS = ['on-time', 'early', 'late', 'missed'] as const;
 export type Verdict = (typeof VERDICTS)[number];
@@ -44,6 +44,8 @@ export interface Misreading extends PlayedPlace {
   readonly again?: readonly PlayedPlace[];
   /** Its own tempo, and that of the click. */
   readonly kept?: { readonly bpm: Bpm; readonly click: Bpm };
+  /** Of what is else about a whole take: only this measure. */
+  readonly part?: true;
   /** Of a stretch: from here on all is right again. */
   readonly until?: PlayedPlace;
   /** The claps alone cannot tell it from the misreading before it. */

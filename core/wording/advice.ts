@@ -69,7 +69,7 @@ function wellDone({ notes, mark, misreadings, accuracy, tempo }: TakeResult): st
   if (mark === 4 && misreadings.length === 0) return 'Well done: it was right.';
   // What was another rhythm has no right notes but by chance.
   if (misreadings.some(({ code }) => code === 'another-rhythm')) return '';
-  const slipped = misreadings.some(({ code }) => !isAboutTake(code));
+  const slipped = misreadings.some((one) => !isAboutTake(one));
   if (right === notes.length)
     return slipped ? 'After the slip you went on right in rhythm.' : 'Every note was right in rhythm.';
   const steady = accuracy >= 0.6 && Math.abs(tempo.driftPct) <= 4 ? ' You kept a steady beat.' : '';

@@ -28,10 +28,10 @@ export type AboutTake = Pick<TakeResult, 'notes' | 'extras' | 'misreadings' | 'w
  * @example "Measure 2, beat 3: you clapped on the rest. Open your hands and whisper “3”."
  */
 export function misreadingSentence(pattern: Pattern, misreading: Misreading, take: AboutTake, voice: Voice): string {
-  const { code, percent, instead } = misreading;
+  const { code, percent, part, instead } = misreading;
   const words = wordsFor(pattern, misreading, take, voice);
   const said = inNaming(MISREADING_WORDS[code].sentence(words), voice.naming);
-  const whole = percent !== undefined || MISREADING_WORDS[code].whole;
+  const whole = percent !== undefined || (MISREADING_WORDS[code].whole && !part);
   const place = whole ? 'The whole take' : headingOf(misreading, alike(pattern, misreading), voice);
   return `${instead ? 'Or it was this. ' : ''}${place}: ${said}`;
 }
@@ -112,6 +112,7 @@ function wordsFor(pattern: Pattern, misreading: Misreading, take: AboutTake, voi
     length: beatsText(beats),
     holds: holds.length === 0 ? 'to the end' : `on ${holds.length > 1 ? 'beats' : 'beat'} ${listed(holds)}`,
     amount: amountOf(misreading, voice),
+    part: misreading.part === true,
     free: take.withBeat === null,
     alone: isAlone(take),
   };

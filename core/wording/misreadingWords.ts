@@ -22,6 +22,8 @@ export interface SentenceWords {
    * By how much: "2 beats" a take came in wrong, "8 %" the tempo changed; or the place from which all is right again.
    */
   readonly amount: string;
+  /** Only a measure of the take. */
+  readonly part: boolean;
   /** There was no click. */
   readonly free: boolean;
   /** Nothing else was wrong in the take. */
@@ -115,16 +117,20 @@ export const MISREADING_WORDS: Readonly<Record<MisreadingCode, MisreadingWords>>
   },
   'half-tempo': {
     title: 'at half the tempo',
-    sentence: ({ alone }) =>
-      `${alone ? 'right rhythm, at' : 'you went at'} half the tempo: you gave each beat two clicks. ` +
-      'Step with the click, then clap.',
+    sentence: ({ alone, part }) =>
+      part
+        ? 'you played this {measure} at half its speed. Step the beat and say the {measure}, then clap it.'
+        : `${alone ? 'right rhythm, at' : 'you went at'} half the tempo: you gave each beat two clicks. ` +
+          'Step with the click, then clap.',
     whole: true,
   },
   'double-tempo': {
     title: 'at twice the tempo',
-    sentence: ({ alone }) =>
-      `${alone ? 'right rhythm, at' : 'you went at'} twice the tempo: you put two beats on each click. ` +
-      'Step with the click, then clap.',
+    sentence: ({ alone, part }) =>
+      part
+        ? 'you played this {measure} at twice its speed. Step the beat and say the {measure}, then clap it.'
+        : `${alone ? 'right rhythm, at' : 'you went at'} twice the tempo: you put two beats on each click. ` +
+          'Step with the click, then clap.',
     whole: true,
   },
   'own-tempo': {

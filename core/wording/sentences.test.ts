@@ -153,6 +153,13 @@ describe('each misreading in words', () => {
         'Step with the click, then clap.',
     ],
     [
+      'half-tempo',
+      '4/4 q q h | e e e e h',
+      3,
+      'Measure 2, beat 1: you played this measure at half its speed. Step the beat and say the measure, then clap it.',
+      { part: true },
+    ],
+    [
       'own-tempo',
       '4/4 q q h',
       0,

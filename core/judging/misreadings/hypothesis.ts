@@ -19,6 +19,8 @@ export interface Hypothesis {
   readonly adds?: readonly Seconds[];
   /** Written time that was not played at all. */
   readonly leavesOut?: { readonly from: Seconds; readonly to: Seconds };
+  /** Of a stretch at a speed of its own: each moment of it comes later by so much of its time since `from`. */
+  readonly paced?: { readonly from: Seconds; readonly to: Seconds; readonly slower: number };
   /** Speed of the take beside the set tempo. */
   readonly speed?: number;
   /** Moves claps so little that every note may still have its clap. */
@@ -61,7 +63,7 @@ export type MisreadingKind = {
   readonly about: 'place' | 'take';
   /** Nobody does it at every place. */
   readonly noHabit?: true;
-  /** Without a click there is no right moment to come in and no set tempo. */
+  /** Without a click there is no right moment to come in and no set tempo: nothing of the whole take is asked. */
   readonly needsClick?: true;
 } & (
   | { readonly hypotheses: (score: Score) => Hypothesis[] }
@@ -72,14 +74,14 @@ export type MisreadingKind = {
     }
 );
 
-/** Written out, for this is done very often and spreading is slow. */
-function later({ note, written, time, replayed }: ExpectedClap, seconds: Seconds): ExpectedClap {
+/** A clap that comes later by some seconds. Written out, for this is done very often and spreading is slow. */
+export function delayed({ note, written, time, replayed }: ExpectedClap, seconds: Seconds): ExpectedClap {
   return replayed ? { note, written, time: time + seconds, replayed } : { note, written, time: time + seconds };
 }
 
 /** Everything from a written time on comes later by some seconds (negative: earlier). */
 export function shifted(claps: readonly ExpectedClap[], from: Seconds, seconds: Seconds): ExpectedClap[] {
-  return claps.map((clap) => (clap.written >= from - EPSILON ? later(clap, seconds) : clap));
+  return claps.map((clap) => (clap.written >= from - EPSILON ? delayed(clap, seconds) : clap));
 }
 
 /** One clap more, between those before and after it on paper; it moves with what was moved there. */
@@ -101,7 +103,7 @@ export function adding(event: number, cost: number, times: readonly Seconds[]): 
 
 /** Single notes moved by some seconds. */
 export function moved(claps: readonly ExpectedClap[], by: ReadonlyMap<number, Seconds>): ExpectedClap[] {
-  return claps.map((clap) => (by.has(clap.note) ? later(clap, by.get(clap.note)!) : clap));
+  return claps.map((clap) => (by.has(clap.note) ? delayed(clap, by.get(clap.note)!) : clap));
 }
 
 /** A hypothesis in which all that follows an event comes later by some of its beats (negative: earlier). */

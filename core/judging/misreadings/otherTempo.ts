@@ -1,19 +1,53 @@
-import type { Score } from '../scoreEvents.ts';
-import type { Hypothesis, MisreadingKind } from './hypothesis.ts';
+import { EPSILON } from '../../timing/tolerance.ts';
+import type { Score, ScoreMeasure } from '../scoreEvents.ts';
+import { type Hypothesis, type MisreadingKind, delayed } from './hypothesis.ts';
+import { firstEvent } from './writtenPlaces.ts';
+
+/** Nats: the whole take, and one measure of it. */
+const COST = { whole: 4.5, measure: 6 };
+/** A measure of fewer notes has no speed of its own to speak of. */
+const FEWEST = 3;
+
+function wholeAtSpeed(score: Score, speed: number): Hypothesis[] {
+  const event = score.notes[0] ?? 0;
+  const first = score.events[event]?.time ?? 0;
+  // From the first note, or from the bar line after a pickup: both can be where the child took its own tempo.
+  return [...new Set([first, 0])].map((zero): Hypothesis => ({
+    event,
+    cost: COST.whole,
+    apply: (claps) => claps.map(({ note, written, time }) => ({ note, written, time: zero + (time - zero) / speed })),
+    speed,
+    wholeTake: true,
+  }));
+}
+
+/** The eighths of one measure as quarters, or its quarters as eighths; all that follows comes later, or earlier. */
+function measureAtSpeed(score: Score, { from, to }: ScoreMeasure, played: number, speed: number): Hypothesis[] {
+  const inside = (time: number) => time >= from - EPSILON && time < to - EPSILON;
+  const times = score.notes.map((i) => score.events[i]!.time);
+  const here = times.filter(inside).length;
+  if (here < FEWEST || here === times.length) return [];
+  const slower = 1 / speed - 1;
+  const seconds = (to - from) * slower;
+  return [
+    {
+      event: firstEvent(score, played),
+      cost: COST.measure,
+      apply: (claps) =>
+        claps.map((clap) =>
+          clap.written < from - EPSILON ? clap : delayed(clap, Math.min(to - from, clap.written - from) * slower),
+        ),
+      shift: { from: to, beats: seconds / score.beat, seconds },
+      paced: { from, to, slower },
+    },
+  ];
+}
 
 function atSpeed(speed: number): (score: Score) => Hypothesis[] {
-  return (score) => {
-    const event = score.notes[0] ?? 0;
-    const first = score.events[event]?.time ?? 0;
-    // From the first note, or from the bar line after a pickup: both can be where the child took its own tempo.
-    return [...new Set([first, 0])].map((zero): Hypothesis => ({
-      event,
-      cost: 4.5,
-      apply: (claps) => claps.map(({ note, written, time }) => ({ note, written, time: zero + (time - zero) / speed })),
-      speed,
-      wholeTake: true,
-    }));
-  };
+  return (score) => [
+    ...wholeAtSpeed(score, speed),
+    ...score.measures.flatMap((measure, i) => measureAtSpeed(score, measure, i, speed)),
+  ];
 }
 
 export const halfTempo: MisreadingKind = { about: 'take', needsClick: true, hypotheses: atSpeed(0.5) };

@@ -66,8 +66,8 @@ export interface CodedHypothesis extends Hypothesis {
 }
 
 /** About a take as a whole: no measure of it is to be practised for it. */
-export function isAboutTake(code: MisreadingCode): boolean {
-  return MISREADINGS[code].about === 'take';
+export function isAboutTake({ code, part }: { readonly code: MisreadingCode; readonly part?: true }): boolean {
+  return MISREADINGS[code].about === 'take' && part !== true;
 }
 
 /** Where a misreading can happen at many places, each of them is the less likely. */
@@ -76,11 +76,11 @@ const PLACE_WEIGHT = 0.6;
 function coded(code: MisreadingCode, score: Score): CodedHypothesis[] {
   const kind = MISREADINGS[code];
   const hypotheses = 'hypotheses' in kind ? kind.hypotheses(score) : [];
-  const places = new Set(hypotheses.map(({ event }) => event)).size;
+  const places = new Set(hypotheses.flatMap(({ event, wholeTake }) => (wholeTake ? [] : [event]))).size;
   return [...hypotheses, ...(kind.noHabit ? [] : habits(hypotheses))].map((one) => ({
     ...one,
     code,
-    cost: one.cost + (one.parts ? 0 : PLACE_WEIGHT * Math.log(places)),
+    cost: one.cost + (one.parts || one.wholeTake ? 0 : PLACE_WEIGHT * Math.log(places)),
   }));
 }
 
@@ -123,5 +123,5 @@ const KNOWN = new WeakMap<Score, readonly CodedHypothesis[]>();
 export function hypothesesOf(score: Score, free: boolean): readonly CodedHypothesis[] {
   let all = KNOWN.get(score);
   if (!all) KNOWN.set(score, (all = MISREADING_CODES.flatMap((code) => coded(code, score))));
-  return free ? all.filter(({ code }) => MISREADINGS[code].needsClick !== true) : all;
+  return free ? all.filter(({ code, wholeTake }) => !(wholeTake && MISREADINGS[code].needsClick)) : all;
 }
