@@ -16,7 +16,12 @@ export const Borders = Type.Array(
 
 /** What judging depends on, tried out on the takes there are. */
 export const JudgingTrial = Type.Object(
-  { ages: AgesOf, onTimeMs: orNull(Type.Integer({ minimum: 20, maximum: 400 })), borders: orNull(Borders) },
+  {
+    ages: AgesOf,
+    onTimeMs: orNull(Type.Integer({ minimum: 20, maximum: 400 })),
+    borders: orNull(Borders),
+    clickCounts: Type.Optional(Type.Boolean()),
+  },
   strict,
 );
 

@@ -29,6 +29,8 @@ export const ClassSettings = Type.Object(
     onTimeMs: Type.Optional(orNull(Type.Integer({ minimum: 20, maximum: 400 }))),
     /** What each mark needs; null is as usual. */
     borders: Type.Optional(orNull(Borders)),
+    /** Keeping the click counts too: an own tempo or a wrong entry lowers the mark by one. */
+    clickCounts: Type.Optional(Type.Boolean()),
     /** Recordings of children are kept for so many days; null keeps none. */
     recordingDays: Type.Optional(orNull(Type.Integer({ minimum: 1, maximum: 365 }))),
   },

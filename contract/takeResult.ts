@@ -41,6 +41,7 @@ const Shape = Type.Object({
       instead: Type.Optional(Type.Literal(true)),
     }),
   ),
+  offClick: Type.Optional(Type.Boolean()),
   slips: Type.Integer(),
   tempo: Type.Object({ bpm: Type.Number(), driftPct: Type.Number(), spreadMs: Type.Number(), leadMs: Type.Number() }),
   follow: Type.Array(Type.Object({ fromNote: Type.Integer(), beatsAhead: Fraction })),

@@ -19,7 +19,7 @@ let ben: Visitor;
 const CLASS = { name: 'Gulls', ages: '9-10', school: 'numbers', rests: null };
 const TEXT = '4/4 q q e e q';
 const ids = { room: uuid(), child: uuid(), pattern: uuid(), take: uuid() };
-const JUDGED_ALIKE = { onTimeMs: null, borders: null, recordingDays: null };
+const JUDGED_ALIKE = { onTimeMs: null, borders: null, clickCounts: false, recordingDays: null };
 const TAKE = {
   childId: ids.child,
   patternId: ids.pattern,
@@ -384,6 +384,17 @@ describe('judging as the teacher sets it', () => {
       'class',
     );
   });
+  it('counts the click too where the class says so', async () => {
+    const slow = uuid();
+    await ann.ask('PUT', `/api/takes/${slow}`, { ...LATE, onsets: LATE.onsets.map((time) => 2 * time) });
+    const mark = async () => ((await ann.ask('GET', `/api/takes/${slow}`)).body as { mark: number }).mark;
+    const before = await mark();
+    await ann.ask('PUT', `/api/classes/${room}`, { ...CLASS, clickCounts: true });
+    expect(await mark()).toBe(before - 1);
+    await ann.ask('PUT', `/api/classes/${room}`, { ...CLASS, clickCounts: false });
+    expect(await mark()).toBe(before);
+    await ann.ask('DELETE', `/api/takes/${slow}`);
+  });
   it('judges every take anew when it is saved, and keeps the teacher’s marks', async () => {
     await ann.ask('PUT', `/api/takes/${late}/override`, { mark: 2, reason: 'tried hard' });
     expect((await ann.ask('PUT', `/api/classes/${room}`, { ...CLASS, onTimeMs: 40 })).status).toBe(200);
@@ -406,6 +417,7 @@ describe('judging as the teacher sets it', () => {
   it.each([
     [{ onTimeMs: 0 }, 'onTimeMs'],
     [{ onTimeMs: 'wide' }, 'onTimeMs'],
+    [{ clickCounts: 'yes' }, 'clickCounts'],
     [
       {
         borders: [

@@ -73,6 +73,7 @@ export const classes = mysqlTable('classes', {
   wordSet: json<{ title: string; cells: Record<string, string> }>('word_set'),
   onTimeMs: int('on_time_ms'),
   borders: json<readonly MarkBorder[]>('borders'),
+  clickCounts: boolean('click_counts').notNull().default(false),
   recordingDays: int('recording_days'),
   /** Goes up with every change to the class, its children or takes: what was read of it can be kept until then. */
   revision: int('revision').notNull().default(0),

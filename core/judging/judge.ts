@@ -15,7 +15,7 @@ import type { Hit } from './hit.ts';
 import { judgeHolds } from './holds.ts';
 import { type MarkBorder, accuracyOf, markOf, round } from './mark.ts';
 import { MOST_NAMED, misreadingsIn } from './misreadingFacts.ts';
-import { isAboutTake } from './misreadings/table.ts';
+import { isAboutTake, isOffClick } from './misreadings/table.ts';
 import { OWN_TEMPO_COST, ownPaces } from './ownPace.ts';
 import { type Score, scoreOf } from './scoreEvents.ts';
 import type { Extra, JudgedNote, Misreading, TakeResult, Verdict } from './takeResult.ts';
@@ -44,6 +44,8 @@ export interface TakeRequest {
   readonly ages?: Ages | undefined;
   readonly windows?: Windows | undefined;
   readonly borders?: readonly MarkBorder[] | undefined;
+  /** Keeping the click counts too: an own, half or double tempo or a wrong entry lowers the mark by one. */
+  readonly clickCounts?: boolean | undefined;
 }
 
 export type Judged =
@@ -74,6 +76,7 @@ export function judge(request: TakeRequest): Judged {
   const misreadings = own ? [ownTempo(score, tempo.bpm, set), ...named].slice(0, MOST_NAMED) : named;
   const ofRhythm = named.filter((one) => !one.instead && !isAboutTake(one));
   const slips = unpaidSlips(ofRhythm, notes, extras);
+  const offClick = request.clickCounts === true && misreadings.some((one) => !one.instead && isOffClick(one));
   const accuracy = accuracyOf(notes.length, count('on-time'), count('early') + count('late'), extras.length, slips);
   const feet = feetOf(request, { bpm, start, schedule, hits }, follower, paired, windows);
   const holds = request.releases && judgeHolds(schedule, diagnosis, paired, hits, releasesOf(request, hits, start));
@@ -92,8 +95,10 @@ export function judge(request: TakeRequest): Judged {
       mark: markOf(accuracy, tempo.driftPct, {
         heard: hits.length > 0 || notes.length === 0,
         misread: ofRhythm.length > 0,
+        offClick,
         borders: request.borders,
       }),
+      ...(offClick ? { offClick } : {}),
       ...(feet ? { feet } : {}),
       ...(holds ? { holds } : {}),
     },

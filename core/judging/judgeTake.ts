@@ -21,6 +21,8 @@ export interface PlayedTake {
 /** How a class judges. */
 export interface JudgingSettings extends WindowSettings {
   readonly borders?: readonly MarkBorder[] | null | undefined;
+  /** Keeping the click counts too. */
+  readonly clickCounts?: boolean | undefined;
 }
 
 export type JudgedTake =
@@ -47,6 +49,7 @@ export function judgeTake(take: PlayedTake, settings: JudgingSettings, read = pa
     releases: take.releases ?? undefined,
     windows,
     borders: settings.borders ?? undefined,
+    clickCounts: settings.clickCounts,
   });
   return judged.ok ? { ...judged, windows, pattern } : judged;
 }

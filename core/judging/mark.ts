@@ -35,6 +35,8 @@ export interface MarkedTake {
   readonly heard: boolean;
   /** The rhythm was misread somewhere: then it is no 4. */
   readonly misread?: boolean;
+  /** The class counts the click too, and it was not kept: one mark less, down to 1. */
+  readonly offClick?: boolean;
   readonly borders?: readonly MarkBorder[] | undefined;
 }
 
@@ -45,7 +47,7 @@ export const FULL_MARK = 4;
 export function markOf(
   accuracy: number,
   driftPct: number,
-  { heard, misread = false, borders = MARK_BORDERS }: MarkedTake,
+  { heard, misread = false, offClick = false, borders = MARK_BORDERS }: MarkedTake,
 ): number {
   if (!heard) return 0;
   const met = borders.find(
@@ -54,7 +56,7 @@ export function markOf(
       accuracy >= border.accuracy - EPSILON &&
       Math.abs(driftPct) <= (border.driftPct ?? Infinity),
   );
-  return met?.mark ?? 1;
+  return Math.max(1, (met?.mark ?? 1) - (offClick ? 1 : 0));
 }
 
 /**

@@ -9,6 +9,7 @@ import { NAMING_IDS, inNaming } from '../wording/valueNames.ts';
 import { judge } from './judge.ts';
 import { judged, sentencesOf } from './judged.test-helper.ts';
 import { MISREADING_CODES } from './misreadings/table.ts';
+import { markArithmetic } from '../wording/markArithmetic.ts';
 import { MISREADING_WORDS } from '../wording/misreadingWords.ts';
 import { ACTIVITY_NAMES } from '../wording/leadWords.ts';
 import { misconceptionText } from '../wording/questionWords.ts';
@@ -148,6 +149,41 @@ describe('the line of tempo', () => {
       ),
       { numRuns: 80 },
     );
+  });
+});
+
+describe('a class that counts the click too', () => {
+  const text = '4/4 q q e e q | h q q';
+  const beats = [0, 1, 2, 2.5, 3, 4, 6, 7].map((time, i) => time + [0.012, -0.015, 0.004, -0.008][i % 4]!);
+  it.each([
+    ['with the click', beats, 4, 4],
+    ['at a tempo of its own', beats.map((time) => time * 1.3), 4, 3],
+    ['a measure late', beats.map((time) => time + 4), 4, 3],
+    ['at half the tempo', beats.map((time) => time * 2), 4, 3],
+    ['nothing clapped', [], 0, 0],
+  ])('%s: mark %j', (_how, onsets, usual, counted) => {
+    expect(judged(text, 60, onsets).mark).toBe(usual);
+    const strict = judged(text, 60, onsets, { clickCounts: true });
+    expect(strict.mark).toBe(counted);
+    expect(strict.offClick).toBe(counted < usual ? true : undefined);
+    expect(judged(text, 60, onsets, { clickCounts: true, free: true }).offClick).toBeUndefined();
+  });
+  it('says so in the arithmetic of the mark', () => {
+    const result = judged(
+      text,
+      60,
+      beats.map((time) => time * 1.3),
+      { clickCounts: true },
+    );
+    expect(markArithmetic(result, 60, MARK_BORDERS, PLAIN_VOICE).slice(0, 2)).toEqual([
+      '(8 on time + half of 0 early or late − half of 0 too many) ÷ 8 notes = 100 %. ' +
+        'Mark 4: at least 95 %, the tempo kept within 4 %.',
+      'The click was not kept, and here it counts too: mark 3.',
+    ]);
+  });
+  it('never goes below 1 where something was heard', () => {
+    expect(markOf(0.2, 0, { heard: true, offClick: true })).toBe(1);
+    expect(markOf(1, 0, { heard: false, offClick: true })).toBe(0);
   });
 });
 

@@ -68,6 +68,8 @@ export interface TakeResult {
   readonly extras: readonly Extra[];
   /** At most three; the first is the one thing to fix. */
   readonly misreadings: readonly Misreading[];
+  /** The mark is one lower, for the class counts the click too and it was not kept. */
+  readonly offClick?: boolean;
   /** Places at which the rhythm was misread though no note was early, late or missed and no clap too many: one each. */
   readonly slips: number;
   readonly tempo: TempoKept;

@@ -68,13 +68,15 @@ export function markArithmetic(
   borders: readonly MarkBorder[],
   voice: Voice,
 ): string[] {
-  const { notes, extras, slips, tempo, accuracy, mark, withBeat, follow, feet, holds } = result;
+  const { notes, extras, slips, offClick, tempo, accuracy, mark, withBeat, follow, feet, holds } = result;
   const count = (...verdicts: string[]) => notes.filter(({ verdict }) => verdicts.includes(verdict)).length;
   const late = `half of ${count('early', 'late')} early or late`;
   const misread = slips > 0 ? ` − ${slips} misread` : '';
   const points = `(${count('on-time')} on time + ${late} − half of ${extras.length} too many${misread})`;
+  const byBorders = offClick ? mark + 1 : mark;
   return [
-    `${points} ÷ ${notes.length} notes = ${percent(accuracy)}. Mark ${borderText(mark, borders)}`,
+    `${points} ÷ ${notes.length} notes = ${percent(accuracy)}. Mark ${borderText(byBorders, borders)}`,
+    ...(offClick ? [`The click was not kept, and here it counts too: mark ${mark}.`] : []),
     tempoText(tempo, set),
     ...(withBeat === null ? [] : [`With the beat itself, the child not followed: ${percent(withBeat)} of the notes.`]),
     ...follow.map(({ fromNote, beatsAhead }) => followText(beatsAhead, notes[fromNote], voice)),

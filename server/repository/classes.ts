@@ -17,6 +17,7 @@ const settings = {
   wordSet: classes.wordSet,
   onTimeMs: classes.onTimeMs,
   borders: classes.borders,
+  clickCounts: classes.clickCounts,
   recordingDays: classes.recordingDays,
 };
 

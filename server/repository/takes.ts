@@ -19,7 +19,12 @@ const summary = {
 };
 
 /** How the class judges, for results that have to be judged again. */
-const judgingColumns = { onTimeMs: classes.onTimeMs, borders: classes.borders, naming: classes.naming };
+const judgingColumns = {
+  onTimeMs: classes.onTimeMs,
+  borders: classes.borders,
+  clickCounts: classes.clickCounts,
+  naming: classes.naming,
+};
 
 /** Newest first. */
 export async function listTakes(db: Database, classId: string): Promise<TakeSummary[]> {

@@ -30,7 +30,8 @@ export function judgement(settings: JudgingClass, played: PlayedTake): Judgement
 
 /** Do two settings judge alike? */
 export function judgesAlike(a: JudgingClass, b: JudgingClass): boolean {
-  const key = ({ ages, onTimeMs, borders }: JudgingClass) => JSON.stringify([ages, onTimeMs ?? null, borders ?? null]);
+  const key = ({ ages, onTimeMs, borders, clickCounts = false }: JudgingClass) =>
+    JSON.stringify([ages, onTimeMs ?? null, borders ?? null, clickCounts]);
   return key(a) === key(b);
 }
 

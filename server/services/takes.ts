@@ -22,7 +22,14 @@ export async function takeOf(
 ): Promise<TakeDetail & { classId: string }> {
   const take = await findTake(db, teacherId, takeId);
   if (!take) throw notFound('take');
-  const { resultVersion: _version, onTimeMs: _onTime, borders: _borders, naming: _naming, ...shown } = take;
+  const {
+    resultVersion: _version,
+    onTimeMs: _onTime,
+    borders: _borders,
+    clickCounts: _click,
+    naming: _naming,
+    ...shown
+  } = take;
   return {
     ...shown,
     ...pick(await upToDate(db, take)),

@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
+import type { ClassDetail } from '../../contract/schoolClass.ts';
 import type { TakeDetail } from '../../contract/take.ts';
 import { judge } from '../../core/judging/judge.ts';
-import type { MarkBorder } from '../../core/judging/mark.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
 import type { Seconds } from '../../core/timing/units.ts';
 import { put } from '../api/client.ts';
@@ -20,7 +20,8 @@ const EARLIEST: Seconds = -30;
 const rounded = (time: Seconds) => Math.max(EARLIEST, Math.round(time * 1e4) / 1e4);
 
 /** Claps that were found wrongly are struck out, missing ones added, others moved; the take is judged at once. */
-export function useCorrection(take: TakeDetail, pattern: Pattern | undefined, borders: readonly MarkBorder[] | null) {
+export function useCorrection(take: TakeDetail, pattern: Pattern | undefined, schoolClass: ClassDetail) {
+  const { borders, clickCounts } = schoolClass;
   const [claps, setClaps] = useState<readonly EditedClap[]>(() =>
     take.onsets.map((time, id) => ({ id, time, struck: false })),
   );
@@ -45,9 +46,10 @@ export function useCorrection(take: TakeDetail, pattern: Pattern | undefined, bo
       windows,
       feet: take.feet ?? undefined,
       borders: borders ?? undefined,
+      clickCounts,
     });
     return judged.ok ? judged.result : take.result;
-  }, [changed, pattern, take, onsets, borders]);
+  }, [changed, pattern, take, onsets, borders, clickCounts]);
   // By the claps as they were heard: what is moved must not move the others.
   const places = useMemo(() => (pattern ? clapPlaces(pattern, take) : undefined), [pattern, take]);
   const change = (id: number, to: Partial<EditedClap>) =>

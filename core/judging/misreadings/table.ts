@@ -70,6 +70,11 @@ export function isAboutTake({ code, part }: { readonly code: MisreadingCode; rea
   return MISREADINGS[code].about === 'take' && part !== true;
 }
 
+/** The rhythm may be right; what was not kept is the click. */
+export function isOffClick({ code, part }: { readonly code: MisreadingCode; readonly part?: true }): boolean {
+  return MISREADINGS[code].needsClick === true && part !== true;
+}
+
 /** Where a misreading can happen at many places, each of them is the less likely. */
 const PLACE_WEIGHT = 0.6;
 

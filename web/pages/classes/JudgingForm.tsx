@@ -43,11 +43,12 @@ export function JudgingForm({ classId, settings, problem, onSave, onCancel }: Se
   const usual = Math.round(windowsFor(ages).onTime * 1000);
   const [onTimeMs, setOnTime] = useState(settings.onTimeMs ?? usual);
   const [borders, setBorders] = useState<readonly MarkBorder[]>(settings.borders ?? MARK_BORDERS);
+  const [clickCounts, setClickCounts] = useState(settings.clickCounts === true);
   const [days, setDays] = useState(settings.recordingDays ?? null);
   const trial = useMemo((): JudgingTrial => {
     const own = isUsual(borders) ? null : borders.map((border) => ({ ...border }));
-    return { ages, onTimeMs: onTimeMs === usual ? null : onTimeMs, borders: own };
-  }, [ages, onTimeMs, usual, borders]);
+    return { ages, onTimeMs: onTimeMs === usual ? null : onTimeMs, borders: own, clickCounts };
+  }, [ages, onTimeMs, usual, borders, clickCounts]);
   const tried = usePreview(classId, trial);
   const submit = (event: FormEvent) => {
     event.preventDefault();
@@ -56,6 +57,7 @@ export function JudgingForm({ classId, settings, problem, onSave, onCancel }: Se
   const asUsual = () => {
     setOnTime(usual);
     setBorders(MARK_BORDERS);
+    setClickCounts(false);
   };
   const trouble = problem ?? tried.problem;
   return (
@@ -73,6 +75,7 @@ export function JudgingForm({ classId, settings, problem, onSave, onCancel }: Se
           onChange={(event) => setOnTime(Number(event.target.value))}
         />
         <BordersTable borders={borders} onChange={setBorders} />
+        <ClickCounts counts={clickCounts} onCounts={setClickCounts} />
         <RecordingDays days={days} onDays={setDays} />
       </div>
       <div role="status">
@@ -89,6 +92,18 @@ export function JudgingForm({ classId, settings, problem, onSave, onCancel }: Se
         </div>
       </div>
     </Form>
+  );
+}
+
+function ClickCounts({ counts, onCounts }: { counts: boolean; onCounts: (counts: boolean) => void }) {
+  return (
+    <Form.Check
+      type="switch"
+      id="click-counts"
+      label="Keeping the click counts too: another tempo or a wrong entry lowers the mark by one"
+      checked={counts}
+      onChange={(event) => onCounts(event.target.checked)}
+    />
   );
 }
 

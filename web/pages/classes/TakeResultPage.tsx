@@ -40,7 +40,7 @@ function Take({ take, schoolClass, voice }: TakeProps) {
     return read.ok ? read.pattern : undefined;
   }, [take.patternText]);
   const [correcting, setCorrecting] = useState(false);
-  const correction = useCorrection(take, pattern, schoolClass.borders ?? null);
+  const correction = useCorrection(take, pattern, schoolClass);
   const { onsets, result, changed } = correction;
   const shown = useMemo(() => ({ ...take, outline: outlineOf(take.id), onsets, result }), [take, onsets, result]);
   const child = schoolClass.children.find(({ id }) => id === take.childId);

@@ -1,0 +1,1 @@
+ALTER TABLE `classes` ADD `click_counts` boolean DEFAULT false NOT NULL;
