@@ -21,6 +21,8 @@ const LEAST = 0.06;
 /** Parts of the notes that may not fit: of the whole take, and of one half when the other is to be explained. */
 const STRANGE_WHOLE = 0.12;
 const STRANGE_HALF = 0.1;
+/** Seconds: what is more uneven fits only loosely, and something else is looked for as well. */
+const STEADY = 0.06;
 const FEWEST = 5;
 /** Of the notes so many are clapped at least. */
 const PART = 0.3;
@@ -44,8 +46,9 @@ function steadyPace({ curve, claps, extras, missed, poor }: Fit, most: number): 
 export function ownPaces(claps: readonly ExpectedClap[], onsets: Float64Array): OwnPace[] {
   const count = Math.min(claps.length, onsets.length);
   if (count < FEWEST || onsets.length < PART * claps.length) return [];
-  const whole = steadyPace(new Aligner(onsets, true).fit(claps), STRANGE_WHOLE);
-  if (whole) return [{ ...whole, sure: true }];
+  const fit = new Aligner(onsets, true).fit(claps);
+  const whole = steadyPace(fit, STRANGE_WHOLE);
+  if (whole) return [{ ...whole, sure: fit.spread < STEADY }];
   const half = Math.max(FEWEST, Math.ceil(count / 2));
   return [
     [claps.slice(0, half), onsets.slice(0, half)] as const,

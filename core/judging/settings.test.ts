@@ -111,6 +111,14 @@ describe('the line of tempo', () => {
     expect(line.length).toBeGreaterThan(5);
     expect(line.every(({ bpm }) => Math.abs(bpm - 60) < 0.1)).toBe(true);
   });
+  it('follows the child: a rest that was skipped or a stop is no other tempo', () => {
+    const skipped = lineOf('4/4 q q (q) q | q e e h | q q q q', [0, 1, 2, 3, 4, 4.5, 5, 7, 8, 9, 10]);
+    const stopped = lineOf('4/4 q q q q | q e e h | q q q q', [0, 1, 2, 3, 4, 5, 5.5, 8, 10, 11, 12, 13]);
+    for (const line of [skipped, stopped]) {
+      expect(line.length).toBeGreaterThan(9);
+      expect(line.every(({ bpm }) => Math.abs(bpm - 60) < 4)).toBe(true);
+    }
+  });
   it('rises where the child rushes', () => {
     const text = '4/4 q q q q | q q q q | q q q q';
     const line = lineOf(text, simulate(patternOf(text), 60, { spread: 0, drift: 0.2 }, 1).onsets);

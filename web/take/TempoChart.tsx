@@ -1,5 +1,9 @@
 import { EPSILON } from '../../core/timing/tolerance.ts';
 import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
+import { everyFew, roundTicks } from './roundTicks.ts';
+
+/** Measures that are named under the chart. */
+const MOST_NAMED = 16;
 
 /** Tempo from place to place, beside the set one. */
 export default function TempoChart({
@@ -11,9 +15,7 @@ export default function TempoChart({
   bpm: number;
   ticks: readonly { at: number; name: string }[];
 }) {
-  const values = points.map((point) => point.bpm);
-  const low = Math.floor((Math.min(bpm, ...values) - 4) / 5) * 5;
-  const high = Math.ceil((Math.max(bpm, ...values) + 4) / 5) * 5;
+  const levels = roundTicks([bpm - 2, bpm + 2, ...points.map((point) => point.bpm)]);
   const nameAt = (at: number) => ticks.find((tick) => Math.abs(tick.at - at) < EPSILON)?.name ?? '';
   return (
     <figure className="tempo-chart">
@@ -25,11 +27,11 @@ export default function TempoChart({
             type="number"
             dataKey="at"
             domain={['dataMin', 'dataMax']}
-            ticks={ticks.map(({ at }) => at)}
+            ticks={everyFew(ticks, MOST_NAMED).map(({ at }) => at)}
             tickFormatter={nameAt}
             stroke="var(--ink-soft)"
           />
-          <YAxis domain={[low, high]} width={44} stroke="var(--ink-soft)" />
+          <YAxis domain={[levels[0]!, levels.at(-1)!]} ticks={levels} width={44} stroke="var(--ink-soft)" />
           <ReferenceLine y={bpm} stroke="var(--beat)" strokeDasharray="6 4" strokeWidth={2} />
           <Line dataKey="bpm" stroke="var(--heard)" strokeWidth={3} dot={{ r: 3 }} isAnimationActive={false} />
         </LineChart>
