@@ -193,7 +193,7 @@ function several(count: number): Scenario {
     const { onsets, slips } = simulate(pattern, bpm, { spread: 0, misreads }, random.below(2 ** 31));
     if (slips.length < count) return undefined;
     const { notes, events } = scheduleOf(pattern, bpm);
-    const times = slips.map(({ event }) => events[event!]!.time).sort((a, b) => a - b);
+    const times = slips.map(({ event }) => events[event]!.time).sort((a, b) => a - b);
     const apart = 8 * (notes.at(-1)!.time / Math.max(1, notes.length));
     if (times.some((time, i) => i > 0 && time - times[i - 1]! < apart)) return undefined;
     return { codes: [...codes], fine: [...codes].flatMap((code) => ALIKE[code] ?? []), meant: onsets };

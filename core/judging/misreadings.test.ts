@@ -209,22 +209,6 @@ describe('misreadings', () => {
       expect(result.withBeat).toBeLessThan(0.8);
     }
   });
-  it.each([
-    ['half-tempo', [0, 1, 2, 3, 4, 5, 6, 7, 8, 12, 13, 14]],
-    ['double-tempo', [0, 1, 2, 3, 4, 4.25, 4.5, 4.75, 5, 6, 7, 8]],
-  ] as const)('%s of one measure alone is a slip of the rhythm, at its place', (code, beats) => {
-    for (const free of [false, true]) {
-      const result = judged(
-        '4/4 q q q q | e e e e h | q q h',
-        80,
-        human(beats).map((time) => time + (free ? 3 : 0)),
-        { free },
-      );
-      expect(result.misreadings).toMatchObject([{ code, measure: 2, part: true }]);
-      expect(result.mark).toBe(3);
-      expect(result.notes.every(({ verdict }) => verdict === 'on-time')).toBe(true);
-    }
-  });
   it('names two of one take', () => {
     const result = judged(
       '4/4 q. e q q | q q (q) q | q e e h',

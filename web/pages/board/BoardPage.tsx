@@ -11,7 +11,7 @@ import { useCurrentClass } from '../../ui/currentClass.ts';
 import { storedThing } from '../../ui/stored.ts';
 import { useFullScreen } from '../../ui/useFullScreen.ts';
 import { useKeys } from '../../ui/useKeys.ts';
-import { type Lanes, useCounts, useLanes } from '../patterns/LaneChooser.tsx';
+import { type Lanes, useCounts, useLanes } from '../../ruler/LaneChooser.tsx';
 import './board.scss';
 
 const SIZES = ['desk', 'board', 'wall'] as const satisfies readonly RulerSize[];

@@ -12,7 +12,7 @@ import { Notice } from '../../ui/Notice.tsx';
 import { useCurrentClass } from '../../ui/currentClass.ts';
 import { useSave } from '../../ui/useSave.ts';
 import { BarCheckLine } from './BarCheckLine.tsx';
-import { LaneChooser, useCounts, type Lanes, useLanes } from './LaneChooser.tsx';
+import { LaneChooser, useCounts, type Lanes, useLanes } from '../../ruler/LaneChooser.tsx';
 import { NoteExplained, type Picked } from './NoteExplained.tsx';
 import { RhythmField } from './RhythmField.tsx';
 import { SpeechTrouble, SpokenReading, useSpoken } from './SpokenReading.tsx';

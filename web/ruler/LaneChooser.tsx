@@ -1,13 +1,13 @@
 import { useMemo } from 'react';
-import type { CountOptions } from '../../../core/counting/count.ts';
+import type { CountOptions } from '../../core/counting/count.ts';
 import Form from 'react-bootstrap/Form';
-import { REST_STYLES, type RestStyle } from '../../../core/counting/school.ts';
-import { SCHOOL_CHOICES, SCHOOL_IDS, type SchoolId } from '../../../core/counting/schools.ts';
-import { type ClassWords, countsOf } from '../../../core/wording/voice.ts';
-import { REST_NAMES } from '../../../core/wording/restNames.ts';
-import type { RulerSize } from '../../ruler/layout.ts';
-import { Select } from '../../ui/Select.tsx';
-import { storedThing } from '../../ui/stored.ts';
+import { REST_STYLES, type RestStyle } from '../../core/counting/school.ts';
+import { SCHOOL_CHOICES, SCHOOL_IDS, type SchoolId } from '../../core/counting/schools.ts';
+import { type ClassWords, countsOf } from '../../core/wording/voice.ts';
+import { REST_NAMES } from '../../core/wording/restNames.ts';
+import type { RulerSize } from './layout.ts';
+import { Select } from '../ui/Select.tsx';
+import { storedThing } from '../ui/stored.ts';
 
 export interface Lanes {
   readonly notes: boolean;

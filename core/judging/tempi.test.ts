@@ -1,0 +1,36 @@
+import { describe, expect, it } from 'vitest';
+import { judged } from './judged.test-helper.ts';
+
+/** Unsteadiness of a hand, seconds. */
+const HAND = [0.013, -0.016, 0.005, -0.01, 0.019, -0.008, 0.014, -0.018, 0.003, 0.011, -0.014];
+const human = (beats: readonly number[]) => beats.map((beat, i) => (beat * 60) / 80 - 0.03 + HAND[i % HAND.length]!);
+
+describe('tempi of a take', () => {
+  it.each([
+    ['half-tempo', [0, 1, 2, 3, 4, 5, 6, 7, 8, 12, 13, 14]],
+    ['double-tempo', [0, 1, 2, 3, 4, 4.25, 4.5, 4.75, 5, 6, 7, 8]],
+  ] as const)('%s of one measure alone is a slip of the rhythm, at its place', (code, beats) => {
+    for (const free of [false, true]) {
+      const result = judged(
+        '4/4 q q q q | e e e e h | q q h',
+        80,
+        human(beats).map((time) => time + (free ? 3 : 0)),
+        { free },
+      );
+      expect(result.misreadings).toMatchObject([{ code, measure: 2, part: true }]);
+      expect(result.mark).toBe(3);
+      expect(result.notes.every(({ verdict }) => verdict === 'on-time')).toBe(true);
+    }
+  });
+  it('every dot ignored is no tempo of its own, though some tempo comes near it', () => {
+    const beats = [0, 1, 1.5, 2.5, 3.5, 4.5, 5, 7, 8, 8.5, 9.5];
+    const { misreadings } = judged('4/4 q. e q q | q. e h | q. e q q', 80, human(beats));
+    expect(misreadings.map(({ code, again }) => [code, again?.length])).toEqual([['dot-too-short', 2]]);
+  });
+  it.each([0.65, 0.8, 1.2, 1.6])('the rhythm right at %f of the click is a tempo of its own', (part) => {
+    const beats = [0, 1, 1.5, 2, 3, 4, 6, 7, 8, 9.5, 10].map((beat) => beat / part);
+    const { misreadings, mark, tempo } = judged('4/4 q e e q q | h q q | q. e h', 80, human(beats));
+    expect(misreadings.map(({ code }) => code)).toEqual(['own-tempo']);
+    expect([mark, Math.round(tempo.bpm / 8)]).toEqual([4, Math.round(part * 10)]);
+  });
+});
