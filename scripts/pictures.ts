@@ -67,6 +67,13 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
     },
   ],
   [
+    'board',
+    async (page) => {
+      await page.getByRole('button', { name: 'Board' }).click();
+      await page.locator('.board .lane-notes svg').first().waitFor();
+    },
+  ],
+  [
     'lead-plan',
     async (page) => {
       await page.goto(new URL('/lead', page.url()).href);
