@@ -136,11 +136,17 @@ function explained(request: TakeRequest): Explained {
   const atOwn = paces
     .filter(({ pace }) => bpm / pace >= SLOWEST_BPM && bpm / pace <= FASTEST_BPM)
     .map(({ pace, zero, sure }) => ({ sure, at: explainedAt(request, bpm / pace, start + zero - USUAL_LAG) }))
+    .filter(({ sure, at }) => sure || isPlain(at.diagnosis))
     .sort((a, b) => a.at.diagnosis.cost - b.at.diagnosis.cost)[0];
   if (atOwn?.sure && atOwn.at.diagnosis.cost + OWN_TEMPO_COST < new Aligner(hits, free).fit(claps).cost)
     return atOwn.at;
   const atClick = explainedAt(request, bpm, start);
   return atOwn && atOwn.at.diagnosis.cost + OWN_TEMPO_COST < atClick.diagnosis.cost ? atOwn.at : atClick;
+}
+
+/** Explained by one misreading at most: who takes a tempo of its own and misreads much besides played something else. */
+function isPlain({ hypotheses, fit, unexplained }: Diagnosis): boolean {
+  return !unexplained && hypotheses.length + (fit.stopped >= 0 ? 1 : 0) <= 1;
 }
 
 function ownTempo({ events, notes }: Score, bpm: Bpm, click: Bpm): Misreading {

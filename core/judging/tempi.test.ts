@@ -33,4 +33,9 @@ describe('tempi of a take', () => {
     expect(misreadings.map(({ code }) => code)).toEqual(['own-tempo']);
     expect([mark, Math.round(tempo.bpm / 8)]).toEqual([4, Math.round(part * 10)]);
   });
+  it('who misreads much besides has no tempo of its own, but another rhythm', () => {
+    const onsets = [0.72, 1.37, 1.72, 2.46, 2.85, 3.25, 3.99, 4.66, 6.5, 7.53];
+    const { misreadings } = judged('4/4 e e e e h | q q e e (q) | q. e q q', 83, onsets);
+    expect(misreadings.map(({ code }) => code)).not.toContain('own-tempo');
+  });
 });

@@ -94,7 +94,7 @@ export function adviceOn(result: TakeResult, pattern: Pattern, voice: Voice): Ad
 export interface ChildAdvice {
   readonly well: string;
   /** Nothing where there is nothing to do but go on. */
-  readonly todo: string;
+  readonly task: string;
 }
 
 /** From so large a part of the notes on, most of a take was right. */
@@ -105,12 +105,12 @@ export function adviceForChild(result: TakeResult, pattern: Pattern, voice: Voic
   const { notes, misreadings, tempo } = result;
   const { fix } = adviceOn(result, pattern, voice);
   const right = notes.filter(({ verdict }) => verdict === 'on-time').length;
-  const todo = fix[0] === undefined ? '' : whatToDo(fix[0]);
-  if (fix.length === 0) return { well: 'You clapped it right!', todo };
-  if (misreadings.some(({ code }) => code === 'another-rhythm') || right === 0) return { well: 'You tried it.', todo };
-  if (right === notes.length) return { well: 'You found every note.', todo };
-  if (right >= MOST_OF_IT * notes.length) return { well: 'Most of it was right.', todo };
-  return { well: Math.abs(tempo.driftPct) <= 4 ? 'You kept a steady beat.' : 'You kept going.', todo };
+  const task = fix[0] === undefined ? '' : whatToDo(fix[0]);
+  if (fix.length === 0) return { well: 'You clapped it right!', task };
+  if (misreadings.some(({ code }) => code === 'another-rhythm') || right === 0) return { well: 'You tried it.', task };
+  if (right === notes.length) return { well: 'You found every note.', task };
+  if (right >= MOST_OF_IT * notes.length) return { well: 'Most of it was right.', task };
+  return { well: Math.abs(tempo.driftPct) <= 4 ? 'You kept a steady beat.' : 'You kept going.', task };
 }
 
 /** Every sentence says where, what was heard, and then what to do. */

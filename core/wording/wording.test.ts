@@ -154,9 +154,9 @@ describe('advice', () => {
     ],
     ['4/4 q q q q', [0, 1.2, 2, 3], false, 'Most of it was right.', 'Think ahead to the next note.'],
     ['4/4 q q q q', [], false, 'You tried it.', 'Tap the space bar or the pad on every note, and try again.'],
-  ])('tells the child of %s, played %j', (text, onsets, free, well, todo) => {
+  ])('tells the child of %s, played %j', (text, onsets, free, well, task) => {
     const result = judged(text, 60, human(onsets), { free });
-    expect(adviceForChild(result, patternOf(text), PLAIN_VOICE)).toEqual({ well, todo });
+    expect(adviceForChild(result, patternOf(text), PLAIN_VOICE)).toEqual({ well, task });
   });
   it('has one thing to do for whatever there is to fix, and no figures of a take', () => {
     fc.assert(
@@ -168,10 +168,10 @@ describe('advice', () => {
           seed,
         );
         const result = resultOf({ pattern, bpm: 80, onsets });
-        const { well, todo } = adviceForChild(result, pattern, PLAIN_VOICE);
+        const { well, task } = adviceForChild(result, pattern, PLAIN_VOICE);
         expect(well).not.toMatch(/\d/);
-        expect(todo).not.toMatch(/%|ms|measure \d/);
-        expect(todo === '').toBe(adviceOn(result, pattern, PLAIN_VOICE).fix.length === 0);
+        expect(task).not.toMatch(/%|ms|measure \d/);
+        expect(task === '').toBe(adviceOn(result, pattern, PLAIN_VOICE).fix.length === 0);
       }),
       { numRuns: 60 },
     );

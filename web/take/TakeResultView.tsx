@@ -82,15 +82,15 @@ interface WordsProps extends Pick<ViewProps, 'take' | 'voice' | 'mark'> {
 
 /** For the child: what went well, what to do, and nothing beside it. */
 function ChildWords({ take: { result }, pattern, voice }: Omit<WordsProps, 'mark'>) {
-  const { well, todo } = adviceForChild(result, pattern, voice);
+  const { well, task } = adviceForChild(result, pattern, voice);
   return (
     <div className="child-words" role="status">
       <p className="child-well">
         <Star aria-hidden /> {well}
       </p>
-      {todo && (
-        <p className="child-todo">
-          <ArrowRight aria-hidden /> {todo}
+      {task && (
+        <p className="child-task">
+          <ArrowRight aria-hidden /> {task}
         </p>
       )}
     </div>
