@@ -144,7 +144,7 @@ function explained(request: TakeRequest): Explained {
   return atOwn && atOwn.at.diagnosis.cost + OWN_TEMPO_COST < atClick.diagnosis.cost ? atOwn.at : atClick;
 }
 
-/** Explained by one misreading at most: who takes a tempo of its own and misreads much besides played something else. */
+/** Explained by one misreading at most: who misreads much besides a tempo of its own played something else. */
 function isPlain({ hypotheses, fit, unexplained }: Diagnosis): boolean {
   return !unexplained && hypotheses.length + (fit.stopped >= 0 ? 1 : 0) <= 1;
 }
