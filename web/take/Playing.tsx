@@ -36,6 +36,9 @@ function useTaps({ tap, lift, cancel }: Pick<TakeRun, 'tap' | 'lift' | 'cancel'>
   }, [lift]);
 }
 
+/** From this width on the rhythm is drawn for the back of the room, pixels. */
+const LARGE_WINDOW = 1500;
+
 interface PlayingProps {
   readonly run: TakeRun;
   readonly plan: RunPlan;
@@ -52,6 +55,7 @@ export function Playing({ run, plan, voice }: PlayingProps) {
     <div className="playing">
       <Ruler
         pattern={unfolded}
+        size={innerWidth >= LARGE_WINDOW ? 'board' : 'desk'}
         counts={counts}
         overlay={(system, layout) => (
           <MovingBeat pattern={unfolded} bpm={bpm} now={run.now} system={system} layout={layout} />
