@@ -1,3 +1,4 @@
+import { NUMBER_WORDS } from '../counting/numberWords.ts';
 import { HARBOUR_ANIMALS } from '../counting/wordSet.ts';
 
 /**
@@ -52,25 +53,6 @@ const PLAIN_WORDS = [
   'left',
 ] as const;
 
-const NUMBERS = [
-  'one',
-  'two',
-  'three',
-  'four',
-  'five',
-  'six',
-  'seven',
-  'eight',
-  'nine',
-  'ten',
-  'eleven',
-  'twelve',
-  'thirteen',
-  'fourteen',
-  'fifteen',
-  'sixteen',
-] as const;
-
 /** Syllables of the animals that would be read wrongly on their own. */
 const ANIMAL_SOUNDS: Readonly<Record<string, string>> = {
   ot: "[['0t]]",
@@ -110,7 +92,7 @@ export const SPOKEN_WORDS: Readonly<Record<string, string>> = {
   ...Object.fromEntries(animalSyllables.map((syllable) => [syllable, ANIMAL_SOUNDS[syllable] ?? syllable])),
   ...Object.fromEntries(PLAIN_WORDS.map((word) => [word, word])),
   ...SYLLABLES,
-  ...Object.fromEntries(NUMBERS.map((word, i) => [String(i + 1), word])),
+  ...Object.fromEntries(NUMBER_WORDS.map((word, i) => [String(i + 1), word])),
 };
 
 /** Signs and other words that are said as one of the list. */

@@ -96,7 +96,7 @@ export class OnsetDetector {
     const { pending, bands, known } = this;
     while (pending.length > 0 && pending[0]! + this.wait < bands.frames) {
       const frame = pending.shift()!;
-      const score = this.scoreOf(strikeFeatures(bands, frame, known), frame);
+      const score = strikeScore(strikeFeatures(bands, frame, known));
       if (score > 0 && this.isClick(frame)) continue;
       if (score <= 0) continue;
       const loud = loudness(bands, frame);
@@ -107,10 +107,6 @@ export class OnsetDetector {
       if (score > SURE) known.learn(frame, loud);
       onsets.push(this.refine(frame * bands.hop));
     }
-  }
-
-  protected scoreOf(features: readonly number[], _frame: number): number {
-    return strikeScore(features);
   }
 
   /**

@@ -1,3 +1,4 @@
+import { NUMBER_WORDS } from '../counting/numberWords.ts';
 import { SPOKEN_VALUES } from '../counting/schools/noteNames.ts';
 import { type Fraction, ZERO, add, compare, sub } from '../rhythm/fraction.ts';
 import { type Meter, beatOf, meterLength } from '../rhythm/meter.ts';
@@ -24,7 +25,7 @@ export type NamedSpeech =
 const BAR = '|';
 /** Only sound: they say what is said already. */
 const FILLERS: ReadonlySet<string> = new Set(['note', 'notes', 'hold', 'on', 'a', 'an', 'and', 'then']);
-const HOW_MANY = ['one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight'];
+const HOW_MANY: readonly string[] = NUMBER_WORDS.slice(0, 8);
 const RESTS: ReadonlySet<string> = new Set(['rest', 'rests', 'sh', '_']);
 const MOST_WORDS = 4000;
 

@@ -1,8 +1,9 @@
+import { NUMBER_WORDS } from '../counting/numberWords.ts';
 import type { Note, Rest } from '../rhythm/pattern.ts';
 import { parseRhythm } from '../rhythm/text.ts';
 import { type NamingId, valueName } from './valueNames.ts';
 
-const HOW_MANY = ['', '', 'two', 'three', 'four', 'five', 'six'] as const;
+const HOW_MANY = NUMBER_WORDS.slice(0, 6);
 
 /** "two eighths", "eighth, quarter, eighth": neighbours of one value are counted. */
 function named(events: readonly (Note | Rest)[], naming: NamingId): string {
@@ -14,7 +15,7 @@ function named(events: readonly (Note | Rest)[], naming: NamingId): string {
   }
   return runs
     .map(({ value, count }) => {
-      const many = HOW_MANY[count] ?? String(count);
+      const many = HOW_MANY[count - 1] ?? String(count);
       return count === 1 ? valueName(value, naming) : `${many} ${valueName(value, naming, true)}`;
     })
     .join(', ');

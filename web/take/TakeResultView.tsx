@@ -47,7 +47,7 @@ export function TakeResultView({ take, voice, mark, borders, correction }: ViewP
   if (!pattern) return null;
   const forChild = face === 'child' && !correction;
   return (
-    <section className={`take-result ${forChild ? 'for-child' : ''}`} aria-label="Result">
+    <section className="take-result" aria-label="Result">
       {forChild ? (
         <ChildWords take={take} pattern={pattern} voice={voice} />
       ) : (

@@ -19,12 +19,12 @@ export interface EditedClap {
 const EARLIEST: Seconds = -30;
 const rounded = (time: Seconds) => Math.max(EARLIEST, Math.round(time * 1e4) / 1e4);
 
+const asHeard = ({ onsets }: TakeDetail): EditedClap[] => onsets.map((time, id) => ({ id, time, struck: false }));
+
 /** Claps that were found wrongly are struck out, missing ones added, others moved; the take is judged at once. */
 export function useCorrection(take: TakeDetail, pattern: Pattern | undefined, schoolClass: ClassDetail) {
   const { borders, clickCounts } = schoolClass;
-  const [claps, setClaps] = useState<readonly EditedClap[]>(() =>
-    take.onsets.map((time, id) => ({ id, time, struck: false })),
-  );
+  const [claps, setClaps] = useState<readonly EditedClap[]>(() => asHeard(take));
   const saving = useSave(
     (onsets: readonly Seconds[]) => put(`/takes/${take.id}/onsets`, { onsets }),
     '/takes',
@@ -64,7 +64,7 @@ export function useCorrection(take: TakeDetail, pattern: Pattern | undefined, sc
     add: (time: Seconds) => setClaps([...claps, { id: claps.length, time: rounded(time), struck: false }]),
     strike: (id: number) => change(id, { struck: !claps.find((clap) => clap.id === id)?.struck }),
     move: (id: number, time: Seconds) => change(id, { time: rounded(time) }),
-    reset: () => setClaps(take.onsets.map((time, id) => ({ id, time, struck: false }))),
+    reset: () => setClaps(asHeard(take)),
     save: () => void saving.save(onsets),
   };
 }

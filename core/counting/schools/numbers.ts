@@ -1,4 +1,5 @@
 import { type HeldBeat, PLACE_MEANINGS, beatWord, beatsHeld, beatsInside, placeWord, smallHold } from '../beatPlace.ts';
+import { NUMBER_WORDS } from '../numberWords.ts';
 import { type CountedEvent, type School, speechRules, type Words } from '../school.ts';
 
 /** The beat words 1 to 12, so that a teacher may say them in another language. */
@@ -32,22 +33,10 @@ function tied(event: CountedEvent, words: Words): string {
 const COMPOUND_SIXTEENTHS: Words = { sixth1: 'ta', sixth3: 'ta', sixth5: 'ta' };
 const THIRDS: Words = { third1: 'la', third2: 'li' };
 
-/** Numbers as they are said: one to twelve. */
-const NUMBER_WORDS = [
-  'one',
-  'two',
-  'three',
-  'four',
-  'five',
-  'six',
-  'seven',
-  'eight',
-  'nine',
-  'ten',
-  'eleven',
-  'twelve',
-];
-export const BEAT_ALIASES: Words = Object.fromEntries(NUMBER_WORDS.map((word, i) => [word, `beat${i + 1}`]));
+/** The beats as words: one to twelve. */
+export const BEAT_ALIASES: Words = Object.fromEntries(
+  NUMBER_WORDS.slice(0, BEATS.length).map((word, i) => [word, `beat${i + 1}`]),
+);
 const THIRD_ALIASES: Words = { lah: 'third1', lee: 'third2', lie: 'third2', trip: 'third1', let: 'third2' };
 const AND_ALIASES: Words = { an: 'half', 'n’': 'half', ee: 'quarter1', ah: 'quarter3', uh: 'quarter3', da: 'quarter3' };
 const TE_ALIASES: Words = { teh: 'half', tay: 'half', tee: 'half', ti: 'half', tah: 'quarter1' };

@@ -1,11 +1,11 @@
-import { type ReactNode, useCallback, useMemo } from 'react';
-import Button from 'react-bootstrap/Button';
+import { useCallback, useMemo } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import type { SavedPattern } from '../../../contract/pattern.ts';
 import { parseRhythm } from '../../../core/rhythm/text.ts';
 import { usePatterns } from '../../api/hooks.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
 import type { RulerSize } from '../../ruler/layout.ts';
+import { KeyButtons, type KeyEntry } from '../../ui/KeyButtons.tsx';
 import { Notice } from '../../ui/Notice.tsx';
 import { useCurrentClass } from '../../ui/currentClass.ts';
 import { storedThing } from '../../ui/stored.ts';
@@ -35,8 +35,6 @@ export default function BoardPage() {
   return <Board patterns={data} at={at} pattern={pattern} />;
 }
 
-type Entry = readonly [name: string, key: string, press: () => void, on?: boolean];
-
 interface BoardProps {
   readonly patterns: readonly SavedPattern[];
   readonly at: number;
@@ -57,7 +55,7 @@ function Board({ patterns, at, pattern }: BoardProps) {
   );
   const resize = (by: number) => setSize(SIZES[SIZES.indexOf(size) + by] ?? size);
   const leave = () => void navigate(`/patterns/${pattern.id}`);
-  const entries: readonly Entry[] = [
+  const entries: readonly KeyEntry[] = [
     ['Back', '←', () => go(-1)],
     ['Next', '→', () => go(1)],
     ['Smaller', '-', () => resize(-1)],
@@ -82,14 +80,16 @@ function Board({ patterns, at, pattern }: BoardProps) {
       <div className="board-ruler ruler-card">
         <BoardRuler text={pattern.text} lanes={lanes} size={size} />
       </div>
-      <BoardButtons entries={entries} />
+      <div className="stage-actions no-print">
+        <KeyButtons entries={entries} />
+      </div>
     </div>
   );
 }
 
 const KEY_NAMES: Readonly<Record<string, string>> = { '←': 'ArrowLeft', '→': 'ArrowRight', Esc: 'Escape' };
 
-function laneEntries(lanes: Lanes, set: (change: Partial<Lanes>) => void): Entry[] {
+function laneEntries(lanes: Lanes, set: (change: Partial<Lanes>) => void): KeyEntry[] {
   const some = lanes.schools.length > 0;
   return [
     ['Notes', 'N', () => set({ notes: !lanes.notes }), lanes.notes],
@@ -98,18 +98,6 @@ function laneEntries(lanes: Lanes, set: (change: Partial<Lanes>) => void): Entry
     ['Hands', 'H', () => set({ hands: !lanes.hands }), lanes.hands],
     ['Steps', 'T', () => set({ feet: !lanes.feet }), lanes.feet],
   ];
-}
-
-function BoardButtons({ entries }: { entries: readonly Entry[] }): ReactNode {
-  return (
-    <div className="stage-actions no-print">
-      {entries.map(([name, key, press, on]) => (
-        <Button key={key} size="sm" variant="outline-dark" aria-pressed={on} onClick={press}>
-          {name} <kbd>{key}</kbd>
-        </Button>
-      ))}
-    </div>
-  );
 }
 
 function BoardRuler({ text, lanes, size }: { text: string; lanes: Lanes; size: RulerSize }) {

@@ -1,9 +1,7 @@
 import Button from 'react-bootstrap/Button';
+import { KeyButtons, type KeyEntry } from '../../ui/KeyButtons.tsx';
 import type { LeadCommands } from './leadCommands.ts';
 import type { LeadRun } from './useLeadRun.ts';
-
-/** A name, its key, what it does, and where it can be on: whether it is. */
-type Entry = readonly [name: string, key: string, press: () => void, pressed?: boolean];
 
 const TOGGLE_NAMES: Readonly<Record<LeadRun['state'], string>> = {
   running: 'Pause',
@@ -16,7 +14,7 @@ const TOGGLE_NAMES: Readonly<Record<LeadRun['state'], string>> = {
 /** Everything that can be done while a run goes, each at its key. */
 export function LeadButtons({ run, commands }: { run: LeadRun; commands: LeadCommands }) {
   const { allCovered } = commands;
-  const entries: readonly Entry[] = [
+  const entries: readonly KeyEntry[] = [
     ['Slower', '↓', commands.slower],
     ['Faster', '↑', commands.faster],
     ['Half', 'H', commands.half, run.rate === 0.5],
@@ -32,11 +30,7 @@ export function LeadButtons({ run, commands }: { run: LeadRun; commands: LeadCom
       <Button size="sm" onClick={run.toggle}>
         {TOGGLE_NAMES[run.state]} <kbd>space</kbd>
       </Button>
-      {entries.map(([name, key, press, pressed]) => (
-        <Button key={key} size="sm" variant="outline-dark" aria-pressed={pressed} onClick={press}>
-          {name} <kbd>{key}</kbd>
-        </Button>
-      ))}
+      <KeyButtons entries={entries} />
     </div>
   );
 }
