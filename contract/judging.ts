@@ -29,7 +29,9 @@ export type JudgingTrial = Static<typeof JudgingTrial>;
 
 /** How many marks would change, from which to which. */
 export const JudgingPreview = Type.Object({
+  /** So many were tried, the newest, of all there are. */
   takes: Type.Integer(),
+  all: Type.Integer(),
   changed: Type.Integer(),
   higher: Type.Integer(),
   lower: Type.Integer(),
@@ -37,3 +39,11 @@ export const JudgingPreview = Type.Object({
 });
 
 export type JudgingPreview = Static<typeof JudgingPreview>;
+
+/** How far the marks of a class are that are being worked out anew. */
+export const RejudgingState = Type.Union([
+  Type.Object({ running: Type.Literal(false) }),
+  Type.Object({ running: Type.Literal(true), done: Type.Integer(), total: Type.Integer() }),
+]);
+
+export type RejudgingState = Static<typeof RejudgingState>;

@@ -8,6 +8,7 @@ import type { Pattern } from '../rhythm/pattern.ts';
 import { unfold } from '../rhythm/place.ts';
 import { pairHits, tolerances } from './pairHits.ts';
 import { scheduleOf } from '../timing/schedule.ts';
+import { judgeTake } from './judgeTake.ts';
 import { judge } from './judge.ts';
 import { advised, judged, resultOf, troubleWith } from './judged.test-helper.ts';
 import { accuracyOf, markOf } from './mark.ts';
@@ -265,4 +266,15 @@ describe('advice', () => {
     expect(advice('4/4 q (q) h | q q~ q q', [0, 0.4, 1, 2, 3, 4.2, 5, 5.4, 6, 7.6, 9]).fix.length).toBeLessThanOrEqual(
       3,
     ));
+});
+
+describe('for those who judge for many', () => {
+  const played = { patternText: '4/4 |: q q q q :|', bpm: 60, onsets: [0, 1, 2], feet: [0, 1] };
+  it.each([
+    [39, 'too-much'],
+    [40, undefined],
+  ])('eight notes with five claps and steps, where %i may be compared: %s', (most, code) => {
+    const judged = judgeTake(played, { ages: '9-10' }, undefined, most);
+    expect(judged.ok ? undefined : judged.trouble.code).toBe(code);
+  });
 });

@@ -1,4 +1,5 @@
 import type { Pattern } from '../rhythm/pattern.ts';
+import { eventsPlayed } from '../rhythm/place.ts';
 import { parseRhythm } from '../rhythm/text.ts';
 import type { Bpm, Seconds } from '../timing/units.ts';
 import { judge } from './judge.ts';
@@ -31,13 +32,21 @@ export type JudgedTake =
 
 /**
  * Prepares and judges a take: the one way for browser, server and command line, so that all of them say the same.
- * @param read  reads the pattern's text; for those who keep what they have read
+ * @param read          reads the pattern's text; for those who keep what they have read
+ * @param mostCompared  notes times claps; for those who judge for many, and must not be held up by one
  */
-export function judgeTake(take: PlayedTake, settings: JudgingSettings, read = parseRhythm): JudgedTake {
+export function judgeTake(
+  take: PlayedTake,
+  settings: JudgingSettings,
+  read = parseRhythm,
+  mostCompared = Infinity,
+): JudgedTake {
   const parsed = read(take.patternText);
   if (!parsed.ok) return { ok: false, trouble: { code: 'unreadable', at: parsed.at } };
   const { bpm, onsets, start, free } = take;
   const { pattern } = parsed;
+  const claps = onsets.length + (take.feet?.length ?? 0);
+  if (eventsPlayed(pattern) * claps > mostCompared) return { ok: false, trouble: { code: 'too-much' } };
   const windows = windowsOf(settings);
   const judged = judge({
     pattern,

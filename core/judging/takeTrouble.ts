@@ -9,7 +9,7 @@ export type TakeTrouble =
   | { readonly code: 'unreadable'; readonly at: TextError }
   | { readonly code: 'measure'; readonly report: BarReport }
   | { readonly code: 'too-many-onsets'; readonly count: number }
-  | { readonly code: 'tempo' | 'start' | 'onsets' | 'onset-order' | 'steps' | 'releases' };
+  | { readonly code: 'tempo' | 'too-much' | 'start' | 'onsets' | 'onset-order' | 'steps' | 'releases' };
 
 interface Given {
   readonly pattern: Pattern;

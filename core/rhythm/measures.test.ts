@@ -5,7 +5,7 @@ import { type BarReport, barCheck, barsAddUp } from './barCheck.ts';
 import { beams } from './beams.ts';
 import { add, equal, frac, mixed, sum, toNumber } from './fraction.ts';
 import { beamGroups, beatOf, beatsInMeasure, meterKind, meterLength } from './meter.ts';
-import { placePattern, playPattern, playingOrder, unfold } from './place.ts';
+import { eventsPlayed, placePattern, playPattern, playingOrder, unfold } from './place.ts';
 import { type SoundSpan, writeMeasure } from './spell.ts';
 import { printRhythm } from './text.ts';
 import { barTroubleText } from '../wording/troubles.ts';
@@ -175,6 +175,15 @@ describe('places', () => {
     expect(placed[0]!.onset).toEqual(frac(3, 4));
     expect(placed.map(({ restNumber }) => restNumber)).toEqual([undefined, 1, 2, undefined]);
   });
+  it.each([
+    ['4/4 q q (h)', 3],
+    ['4/4 |: q q h :| w', 7],
+    ['4/4 3{e e e} q h', 5],
+    ['4/4 (M7)', 0],
+  ])('“%s” has %i notes and rests as it is played', (text, events) =>
+    expect(eventsPlayed(patternOf(text))).toBe(events),
+  );
+
   it('obeys repeats', () => {
     expect(playingOrder(patternOf('w |: h h :| w'))).toEqual([0, 1, 1, 2]);
     expect(playingOrder(patternOf('w | h h :| w :|'))).toEqual([0, 1, 0, 1, 2, 2]);

@@ -185,6 +185,14 @@ export function playingOrder(pattern: Pattern): number[] {
   return order;
 }
 
+/** How many notes and rests are played, each as often as its measure is; counted without placing them. */
+export function eventsPlayed(pattern: Pattern): number {
+  const inMeasure = pattern.measures.map(({ items }) =>
+    items.reduce((events, item) => events + (item.kind === 'tuplet' ? item.events.length : 1), 0),
+  );
+  return playingOrder(pattern).reduce((events, i) => events + inMeasure[i]!, 0);
+}
+
 const PLAYED = new WeakMap<Pattern, readonly PlayedMeasure[]>();
 
 /**

@@ -17,6 +17,7 @@ export function barTroubleText({ number, total, expected, verdict }: BarReport, 
 
 const TAKE_TROUBLES = {
   tempo: `the tempo must be from ${SLOWEST_BPM} to ${FASTEST_BPM} beats a minute`,
+  'too-much': 'so long a pattern with so many claps is too much at once; take fewer measures',
   start: 'the start must be a number of seconds',
   onsets: 'every onset must be a number of seconds',
   'onset-order': 'the onsets must be sorted, earliest first',
