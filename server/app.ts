@@ -1,14 +1,16 @@
 import { existsSync } from 'node:fs';
 import { resolve } from 'node:path';
-import { sql } from 'drizzle-orm';
 import express, { type ErrorRequestHandler, type Express, type RequestHandler } from 'express';
 import staticGzip from 'express-static-gzip';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import type { Config } from './config.ts';
-import type { Database } from './database.ts';
+import { loggable } from './driverErrors.ts';
 import { Problem, problemOf } from './problem.ts';
+import type { DoorResources, Resources } from './resources.ts';
+import { accountRoutes } from './routes/account.ts';
 import { classRoutes } from './routes/classes.ts';
+import { sameSite } from './routes/guards.ts';
 import { patternRoutes } from './routes/patterns.ts';
 import { planRoutes } from './routes/plans.ts';
 import { sessionRoutes, signedIn } from './routes/session.ts';
@@ -18,8 +20,8 @@ import { sessionsOf } from './services/session.ts';
 /** The largest request: a take of twenty thousand onsets. */
 const LARGEST_BODY = '400kb';
 
-/** A recording of a take: three minutes of plain sound. */
-const LARGEST_RECORDING = '15mb';
+/** Before anybody is known: a name, a password, the answer of a passkey. */
+const LARGEST_AT_THE_DOOR = '32kb';
 
 /** Everything from this origin and nothing else; `data:` pictures are the small signs inside the style sheet. */
 const CONTENT_POLICY = {
@@ -34,32 +36,46 @@ const CONTENT_POLICY = {
   },
 };
 
-export function createApp(db: Database, config: Config, logger: Logger): Express {
+/**
+ * @param alive  asks the database for a sign of life, by a way of its own
+ */
+export function createApp(
+  resources: Resources & DoorResources,
+  config: Config,
+  logger: Logger,
+  alive: () => Promise<void>,
+): Express {
   const app = express();
   app.set('trust proxy', config.proxies);
   app.disable('x-powered-by');
   app.use(logged(logger));
   app.use(helmet({ contentSecurityPolicy: CONTENT_POLICY, strictTransportSecurity: config.proxies > 0 }));
   app.get('/healthz', async (_request, response) => {
-    await db.execute(sql`select 1`);
+    await alive();
     response.json({ ok: true });
   });
-  app.use('/api/takes/:takeId/recording', express.raw({ type: 'audio/*', limit: LARGEST_RECORDING }));
-  app.use('/api', express.json({ limit: LARGEST_BODY }), (_request, response, next) => {
-    response.setHeader('Cache-Control', 'no-cache');
+  app.use('/api', (_request, response, next) => {
+    // Children's names and marks stay in no cache on any disk.
+    response.setHeader('Cache-Control', 'no-store');
     next();
   });
-  const sessions = sessionsOf(db);
-  app.use('/api/session', sessionRoutes(db, sessions, config));
-  app.use('/api', signedIn(sessions));
-  app.use('/api/classes', classRoutes(db));
-  app.use('/api/patterns', patternRoutes(db));
-  app.use('/api/plans', planRoutes(db));
-  app.use('/api/takes', takeRoutes(db));
-  app.use('/api', () => {
+  app.use('/api', sameSite);
+  const sessions = sessionsOf(resources.db);
+  const atTheDoor = express.json({ limit: LARGEST_AT_THE_DOOR, inflate: false });
+  app.use('/api/session', atTheDoor, sessionRoutes(resources, sessions, config));
+  // What a request says is read only when it is known who says it.
+  app.use('/api', signedIn(sessions), express.json({ limit: LARGEST_BODY, inflate: false }));
+  app.use('/api/account', accountRoutes(resources));
+  app.use('/api/classes', classRoutes(resources));
+  app.use('/api/patterns', patternRoutes(resources.db));
+  app.use('/api/plans', planRoutes(resources.db));
+  app.use('/api/takes', takeRoutes(resources));
+  const nothing: RequestHandler = () => {
     throw new Problem(404, 'not-found', 'There is nothing at this address.');
-  });
+  };
+  app.use('/api', nothing);
   if (config.pages !== undefined && existsSync(config.pages)) servePages(app, config.pages);
+  app.use(nothing);
   app.use(errors(logger));
   return app;
 }
@@ -97,17 +113,22 @@ function servePages(app: Express, pages: string): void {
 const errors =
   (logger: Logger): ErrorRequestHandler =>
   (error, request, response, _next) => {
-    const problem = problemOf(error) ?? plainStatus(error);
-    if (!problem) logger.error({ err: error as unknown, method: request.method, path: request.path }, 'request failed');
+    const problem = plainStatus(error) ?? problemOf(error);
+    if (!problem) logger.error({ err: loggable(error), method: request.method, path: request.path }, 'request failed');
     const { status, code, message, detail } =
       problem ??
       new Problem(500, 'internal', 'Something went wrong here. Try again; if it stays, tell whoever runs the server.');
-    if (!response.headersSent) response.status(status).json({ error: { code, message, ...detail } });
+    if (response.headersSent) {
+      // A recording that breaks off in the middle must not look like a whole one.
+      response.destroy();
+      return;
+    }
+    response.status(status).json({ error: { code, message, ...detail } });
   };
 
 /** Errors of the file server and the router carry a status of their own. */
 function plainStatus(error: unknown): Problem | undefined {
-  const status = (error as { status?: number }).status;
-  if (status === undefined || status >= 500) return undefined;
+  const { status, type } = error as { status?: number; type?: string };
+  if (error instanceof Problem || type !== undefined || status === undefined || status >= 500) return undefined;
   return new Problem(status, status === 404 ? 'not-found' : 'bad-request', 'There is nothing at this address.');
 }

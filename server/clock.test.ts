@@ -7,6 +7,7 @@ import { RESULT_VERSION } from '../core/judging/takeResult.ts';
 import { openDatabase } from './database.ts';
 import { recordings, sessions, takes } from './schema.ts';
 import { expireRecordings } from './services/recordings.ts';
+import { judgesWith } from './judging/judges.ts';
 import { renewResults } from './services/judging.ts';
 import { SESSION_MS } from './services/session.ts';
 import { type RunningServer, startServer } from './start.ts';
@@ -24,7 +25,7 @@ const SLIP = [0, 1, 2, 4, 5.5, 6, 7, 8, 9, 10, 12, 13, 14, 15];
 beforeAll(async () => {
   databaseUrl = await freshDatabase();
   server = await serverWithTeachers(databaseUrl);
-  open = openDatabase(databaseUrl, 2);
+  open = openDatabase(databaseUrl, { connections: 2 });
   ann = new Visitor(server.url);
   await ann.signIn('Ann');
   const room = { name: 'Gulls', ages: '9-10', school: 'numbers', rests: null, recordingDays: 2 };
@@ -72,6 +73,7 @@ describe('sessions', () => {
       pages: undefined,
       proxies: 1,
       logLevel: 'silent',
+      warmUp: false,
     });
     const cookieBy = async (proto: string) => {
       const headers = { 'content-type': 'application/json', 'x-forwarded-proto': proto };
@@ -159,7 +161,9 @@ describe('results', () => {
     expect([again.mark, again.accuracy, again.result]).toEqual([now.mark, now.accuracy, now.result]);
     await age();
     const problems: unknown[] = [];
-    await renewResults(db, new AbortController().signal, (problem) => problems.push(problem));
+    const judges = judgesWith();
+    await renewResults({ db, judges }, new AbortController().signal, (problem) => problems.push(problem));
+    await judges.close();
     const [row] = await db.select().from(takes).where(eq(takes.id, ids.take));
     expect([row!.resultVersion, row!.mark, problems]).toEqual([RESULT_VERSION, now.mark, []]);
     const room = (await ann.ask('GET', `/api/classes/${ids.room}`)).body as ClassDetail;

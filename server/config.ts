@@ -12,6 +12,8 @@ export interface Config {
   /** Behind a proxy that ends TLS: how many proxies to trust. */
   readonly proxies: number;
   readonly logLevel: string;
+  /** Begin with what makes the first requests fast. */
+  readonly warmUp: boolean;
 }
 
 /** Throws an Error that names the variable when one is missing or makes no sense. */
@@ -32,5 +34,6 @@ export function configFrom(env: NodeJS.ProcessEnv): Config {
     pages: env['PAGES'] === '' ? undefined : resolve(env['PAGES'] ?? 'dist/web'),
     proxies: number('PROXIES', 0),
     logLevel: env['LOG_LEVEL'] ?? 'info',
+    warmUp: true,
   };
 }

@@ -1,12 +1,13 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { setTimeout as wait } from 'node:timers/promises';
 import { v4 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { ClassDetail } from '../contract/schoolClass.ts';
 import { type LocalDatabase, startMariadb } from '../scripts/mariadb.ts';
-import { Visitor, serverWithTeachers } from './testServer.test-helper.ts';
-import { type RunningServer, startServer } from './start.ts';
+import { Visitor, serverOn, serverWithTeachers } from './testServer.test-helper.ts';
+import type { RunningServer } from './start.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'clapboard-restart-'));
 let database: LocalDatabase;
@@ -52,23 +53,56 @@ describe('the database goes and comes back', () => {
 
     await server.stop();
     database = await startMariadb(folder);
-    server = await startServer({
-      databaseUrl: await database.url(),
-      host: '127.0.0.1',
-      port: 0,
-      demoTeacher: undefined,
-      pages: undefined,
-      proxies: 0,
-      logLevel: 'silent',
-    });
+    server = await serverOn(await database.url());
     const again = new Visitor(server.url);
     await again.signIn('Ann');
     const { body } = await again.ask('GET', `/api/classes/${room}`);
     expect((body as ClassDetail).takes.map(({ id }) => id)).toEqual([kept]);
   });
 
-  it('is taken over when the program that started it was killed', async () => {
+  it('frozen it is given up, also on connections that were open, and recovers by itself', async () => {
+    const ann = new Visitor(server.url);
+    await ann.signIn('Ann');
+    expect((await ann.ask('GET', '/api/classes')).status).toBe(200);
+    process.kill(database.pid()!, 'SIGSTOP');
+    const during = await Promise.all([
+      ...Array.from({ length: 25 }, () => ann.ask('GET', '/api/classes')),
+      ann.signIn('Ann'),
+      ann.ask('GET', '/healthz'),
+    ]);
+    process.kill(database.pid()!, 'SIGCONT');
+    expect([...new Set(during.map(({ status }) => status))]).toEqual([503]);
+    for (let i = 0; i < 50 && (await ann.ask('GET', '/healthz')).status !== 200; i++) await wait(100);
+    expect((await ann.ask('GET', '/api/classes')).status).toBe(200);
+  });
+
+  it('killed it is started again, at the same address, by the program that uses it', async () => {
+    const ann = new Visitor(server.url);
+    await ann.signIn('Ann');
+    const before = database.pid()!;
+    process.kill(before, 'SIGKILL');
+    for (let i = 0; i < 200 && [before, undefined].includes(database.pid()); i++) await wait(100);
+    for (let i = 0; i < 100 && (await ann.ask('GET', '/healthz')).status !== 200; i++) await wait(100);
+    expect((await ann.ask('GET', '/api/classes')).status).toBe(200);
+    expect(database.pid()).not.toBe(before);
+  });
+
+  it('two that start at once on an empty folder use one database, and the last to stop stops it', async () => {
+    const empty = mkdtempSync(join(tmpdir(), 'clapboard-two-'));
+    const two = await Promise.all([startMariadb(empty), startMariadb(empty)]);
+    expect(await two[0].url()).toBe(await two[1].url());
+    await two[0].stop();
+    expect(two[1].pid()).toBeGreaterThan(0);
+    expect(await two[1].url('another')).toContain('/another');
+    await two[1].stop();
+    expect(two[1].pid()).toBeUndefined();
+    rmSync(empty, { recursive: true, force: true });
+  });
+
+  it('is joined by another program, which leaves it running', async () => {
     const second = await startMariadb(folder);
     expect(await second.url()).toBe(await database.url());
+    await second.stop();
+    expect(database.pid()).toBeGreaterThan(0);
   });
 });

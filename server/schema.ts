@@ -5,7 +5,10 @@ import {
   double,
   index,
   int,
+  mediumtext,
   mysqlTable,
+  primaryKey,
+  text,
   timestamp,
   uniqueIndex,
   varchar,
@@ -33,6 +36,9 @@ function blob(name: string) {
   return customType<{ data: Buffer; driverData: Buffer }>({ dataType: () => 'mediumblob' })(name);
 }
 
+/** Milliseconds since 1970. */
+const moment = (name: string) => bigint(name, { mode: 'number' });
+
 const id = (name: string) => varchar(name, { length: 36 });
 
 export const teachers = mysqlTable(
@@ -54,10 +60,74 @@ export const sessions = mysqlTable(
     teacherId: id('teacher_id')
       .notNull()
       .references(() => teachers.id, { onDelete: 'cascade' }),
-    expiresAt: bigint('expires_at', { mode: 'number' }).notNull(),
+    expiresAt: moment('expires_at').notNull(),
   },
-  (t) => [index('sessions_expiry').on(t.expiresAt)],
+  (t) => [index('sessions_expiry').on(t.expiresAt), index('sessions_teacher').on(t.teacherId)],
 );
+
+/**
+ * How often somebody tried to sign in, by account and by address, for every server of this database. The names of the
+ * columns are the limiter's.
+ */
+export const signInTries = mysqlTable('sign_in_tries', {
+  key: varchar('key', { length: 255 }).primaryKey(),
+  points: int('points').notNull().default(0),
+  expire: bigint('expire', { mode: 'number', unsigned: true }),
+});
+
+/** A browser in which a teacher has been in: its tries to sign in are counted apart from those of everybody else. */
+export const knownDevices = mysqlTable(
+  'known_devices',
+  {
+    /** SHA-256 of the token in its cookie. */
+    tokenHash: varchar('token_hash', { length: 64 }).primaryKey(),
+    teacherId: id('teacher_id')
+      .notNull()
+      .references(() => teachers.id, { onDelete: 'cascade' }),
+    usedAt: moment('used_at').notNull(),
+  },
+  (t) => [index('known_devices_teacher').on(t.teacherId)],
+);
+
+/** A code the administrator gave out, with which a teacher chooses a new password once. */
+export const passwordResets = mysqlTable('password_resets', {
+  teacherId: id('teacher_id')
+    .primaryKey()
+    .references(() => teachers.id, { onDelete: 'cascade' }),
+  /** SHA-256: the code itself is long and random. */
+  codeHash: varchar('code_hash', { length: 64 }).notNull(),
+  expiresAt: moment('expires_at').notNull(),
+});
+
+/** A key on a teacher's own device: a second way in. */
+export const passkeys = mysqlTable(
+  'passkeys',
+  {
+    /** SHA-256 of the credential's own id, which may have 1,023 bytes. */
+    id: varchar('id', { length: 64 }).primaryKey(),
+    teacherId: id('teacher_id')
+      .notNull()
+      .references(() => teachers.id, { onDelete: 'cascade' }),
+    /** Base64url, as the browser names it. */
+    credentialId: text('credential_id').notNull(),
+    /** COSE, in base64url. */
+    publicKey: text('public_key').notNull(),
+    counter: moment('counter').notNull(),
+    transports: json<readonly string[]>('transports'),
+    name: varchar('name', { length: 60 }).notNull(),
+    createdAt: moment('created_at').notNull(),
+  },
+  (t) => [index('passkeys_teacher').on(t.teacherId)],
+);
+
+/** What a passkey is to sign; each is used once. */
+export const passkeyChallenges = mysqlTable('passkey_challenges', {
+  id: id('id').primaryKey(),
+  /** Who adds a passkey; nobody yet, where somebody signs in. */
+  teacherId: id('teacher_id').references(() => teachers.id, { onDelete: 'cascade' }),
+  challenge: varchar('challenge', { length: 200 }).notNull(),
+  expiresAt: moment('expires_at').notNull(),
+});
 
 export const classes = mysqlTable('classes', {
   id: id('id').primaryKey(),
@@ -75,8 +145,30 @@ export const classes = mysqlTable('classes', {
   borders: json<readonly MarkBorder[]>('borders'),
   clickCounts: boolean('click_counts').notNull().default(false),
   recordingDays: int('recording_days'),
-  /** Goes up with every change to the class, its children or takes: what was read of it can be kept until then. */
-  revision: int('revision').notNull().default(0),
+  /**
+   * Another random word with every change to the class, its children or takes: what was read of it can be kept until
+   * then. A number that goes up would come again after a backup was restored, with something else under it.
+   */
+  revision: varchar('revision', { length: 32 }).notNull().default(''),
+  /** Goes up whenever the class judges otherwise than before. */
+  judgingRevision: int('judging_revision').notNull().default(0),
+});
+
+/** The takes of a class that are still to be judged anew, newest first: written with the settings that ask for it. */
+export const rejudgings = mysqlTable('rejudgings', {
+  classId: id('class_id')
+    .primaryKey()
+    .references(() => classes.id, { onDelete: 'cascade' }),
+  /** The judging revision of the class that is being applied. */
+  revision: int('revision').notNull(),
+  /** The take that was judged last. */
+  takenAt: moment('taken_at').notNull(),
+  takeId: id('take_id').notNull(),
+  done: int('done').notNull(),
+  total: int('total').notNull(),
+  /** The server that works on it, and until when the others leave it alone. */
+  owner: id('owner').notNull(),
+  leasedUntil: moment('leased_until').notNull(),
 });
 
 export const children = mysqlTable('children', {
@@ -94,9 +186,9 @@ export const patterns = mysqlTable('patterns', {
     .notNull()
     .references(() => teachers.id, { onDelete: 'cascade' }),
   title: varchar('title', { length: 60 }).notNull(),
-  text: varchar('text', { length: 8000 }).notNull(),
+  text: mediumtext('text').notNull(),
   /** Order in the list: when it was made, in milliseconds since 1970. */
-  position: bigint('position', { mode: 'number' }).notNull(),
+  position: moment('position').notNull(),
 });
 
 /** How a teacher leads patterns; the plan is of no use in parts, so it is kept whole. */
@@ -116,10 +208,12 @@ export const takes = mysqlTable(
     childId: id('child_id')
       .notNull()
       .references(() => children.id, { onDelete: 'cascade' }),
+    /** The child's class, so that its takes are found in order without asking for each child. */
+    classId: id('class_id').notNull(),
     patternId: id('pattern_id').references(() => patterns.id, { onDelete: 'set null' }),
     title: varchar('title', { length: 120 }).notNull(),
     /** The pattern as it was when the take was played. */
-    patternText: varchar('pattern_text', { length: 8000 }).notNull(),
+    patternText: mediumtext('pattern_text').notNull(),
     bpm: double('bpm').notNull(),
     ages: varchar('ages', { length: 10 }).$type<Ages>().notNull(),
     windows: json<Windows>('windows').notNull(),
@@ -127,7 +221,7 @@ export const takes = mysqlTable(
     /** Steps, and when each onset was let go; only of takes in which they were heard. */
     feet: json<readonly number[]>('feet'),
     releases: json<readonly (number | null)[]>('releases'),
-    takenAt: bigint('taken_at', { mode: 'number' }).notNull(),
+    takenAt: moment('taken_at').notNull(),
     accuracy: double('accuracy').notNull(),
     mark: int('mark').notNull(),
     override: int('override_mark'),
@@ -139,7 +233,7 @@ export const takes = mysqlTable(
     source: varchar('source', { length: 12 }).$type<(typeof TAKE_SOURCES)[number]>().notNull().default('tap'),
     corrected: boolean('corrected').notNull().default(false),
   },
-  (t) => [index('takes_child').on(t.childId, t.takenAt)],
+  (t) => [index('takes_child').on(t.childId, t.takenAt), index('takes_class').on(t.classId, t.takenAt)],
 );
 
 /** Sound of a take, kept only where the class says so, and gone after its date. */
@@ -150,9 +244,25 @@ export const recordings = mysqlTable(
       .primaryKey()
       .references(() => takes.id, { onDelete: 'cascade' }),
     mime: varchar('mime', { length: 60 }).notNull(),
-    sound: blob('sound').notNull(),
-    /** Milliseconds since 1970. */
-    expiresAt: bigint('expires_at', { mode: 'number' }).notNull(),
+    /** The upload that holds its sound: it stands here only when all of it has arrived. */
+    uploadId: id('upload_id').notNull(),
+    bytes: int('bytes').notNull(),
+    expiresAt: moment('expires_at').notNull(),
   },
-  (t) => [index('recordings_expiry').on(t.expiresAt)],
+  (t) => [index('recordings_expiry').on(t.expiresAt), index('recordings_upload').on(t.uploadId)],
+);
+
+/** The sound of a recording in pieces, each small enough for one packet to the database. */
+export const recordingChunks = mysqlTable(
+  'recording_chunks',
+  {
+    uploadId: id('upload_id').notNull(),
+    takeId: id('take_id')
+      .notNull()
+      .references(() => takes.id, { onDelete: 'cascade' }),
+    number: int('number').notNull(),
+    sound: blob('sound').notNull(),
+    arrivedAt: moment('arrived_at').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.uploadId, t.number] }), index('recording_chunks_arrival').on(t.arrivedAt)],
 );

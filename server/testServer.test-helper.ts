@@ -1,7 +1,9 @@
 import { createConnection } from 'mysql2/promise';
 import { v4 as uuid } from 'uuid';
 import { inject } from 'vitest';
-import { migrateDatabase, openDatabase } from './database.ts';
+import type { Config } from './config.ts';
+import { openDatabase } from './database.ts';
+import { migrateDatabase } from './migrate.ts';
 import { hashPassword } from './password.ts';
 import { addTeacher } from './repository/teachers.ts';
 import { type RunningServer, startServer } from './start.ts';
@@ -17,23 +19,44 @@ export async function freshDatabase(): Promise<string> {
   return url.href;
 }
 
+/** A fresh database with the demo school in it. */
+export async function demoDatabase(): Promise<string> {
+  const url = await freshDatabase();
+  await migrateDatabase(url);
+  const connection = await createConnection(url);
+  await connection.query('set foreign_key_checks = 0');
+  const [tables] = await connection.query('show tables');
+  for (const table of (tables as Record<string, string>[]).map((row) => Object.values(row)[0]!))
+    if (!table.startsWith('__'))
+      await connection.query(`insert into ${table} select * from ${inject('demoDatabase')}.${table}`);
+  await connection.end();
+  return url;
+}
+
 export const PASSWORD = 'a long password';
 
 /** A server on this database with two teachers, Ann and Ben. */
 export async function serverWithTeachers(databaseUrl: string, demoTeacher?: string): Promise<RunningServer> {
-  const { db, pool } = openDatabase(databaseUrl, 1);
-  await migrateDatabase({ pool });
+  await migrateDatabase(databaseUrl);
+  const { db, pool } = openDatabase(databaseUrl, { connections: 1 });
   for (const name of ['Ann', 'Ben'])
     await addTeacher(db, { id: uuid(), name, passwordHash: await hashPassword(PASSWORD) });
   await pool.end();
+  return serverOn(databaseUrl, { demoTeacher });
+}
+
+/** A server on a database as it is. */
+export function serverOn(databaseUrl: string, more: Partial<Config> = {}): Promise<RunningServer> {
   return startServer({
     databaseUrl,
     host: '127.0.0.1',
     port: 0,
-    demoTeacher,
+    demoTeacher: undefined,
     pages: undefined,
     proxies: 0,
     logLevel: 'silent',
+    warmUp: false,
+    ...more,
   });
 }
 

@@ -1,3 +1,3 @@
-ALTER TABLE `classes` ADD `naming` varchar(20) DEFAULT 'quarters' NOT NULL;--> statement-breakpoint
-ALTER TABLE `classes` ADD `house_words` longtext;--> statement-breakpoint
-ALTER TABLE `classes` ADD `word_set` longtext;
+ALTER TABLE `classes` ADD COLUMN IF NOT EXISTS `naming` varchar(20) DEFAULT 'quarters' NOT NULL;--> statement-breakpoint
+ALTER TABLE `classes` ADD COLUMN IF NOT EXISTS `house_words` longtext;--> statement-breakpoint
+ALTER TABLE `classes` ADD COLUMN IF NOT EXISTS `word_set` longtext;

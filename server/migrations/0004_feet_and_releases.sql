@@ -1,2 +1,2 @@
-ALTER TABLE `takes` ADD `feet` longtext;--> statement-breakpoint
-ALTER TABLE `takes` ADD `releases` longtext;
+ALTER TABLE `takes` ADD COLUMN IF NOT EXISTS `feet` longtext;--> statement-breakpoint
+ALTER TABLE `takes` ADD COLUMN IF NOT EXISTS `releases` longtext;

@@ -1,1 +1,1 @@
-ALTER TABLE `takes` ADD `result_version` int DEFAULT 0 NOT NULL;
+ALTER TABLE `takes` ADD COLUMN IF NOT EXISTS `result_version` int DEFAULT 0 NOT NULL;

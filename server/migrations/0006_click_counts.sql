@@ -1,1 +1,1 @@
-ALTER TABLE `classes` ADD `click_counts` boolean DEFAULT false NOT NULL;
+ALTER TABLE `classes` ADD COLUMN IF NOT EXISTS `click_counts` boolean DEFAULT false NOT NULL;

@@ -29,10 +29,8 @@ export async function childIdTaken(db: Database, childId: string): Promise<boole
 }
 
 export async function addChild(db: Database, classId: string, child: Child): Promise<void> {
-  await db.transaction(async (tx) => {
-    await tx.insert(children).values({ ...child, classId });
-    await touchClass(tx as unknown as Database, classId);
-  });
+  await db.insert(children).values({ ...child, classId });
+  await touchClass(db, classId);
 }
 
 export async function renameChild(db: Database, classId: string, child: Child): Promise<void> {

@@ -1,6 +1,7 @@
+import { randomBytes } from 'node:crypto';
 import { and, asc, count, eq, sql } from 'drizzle-orm';
 import type { ClassSettings, ClassSummary } from '../../contract/schoolClass.ts';
-import type { Database } from '../database.ts';
+import { type Database, Overtaken } from '../database.ts';
 import { children, classes } from '../schema.ts';
 
 /** Every question names the teacher: a row of another one is not found. */
@@ -44,7 +45,7 @@ export async function findClass(db: Database, teacherId: string, classId: string
 /** `findClass`, prepared once for those who ask often. */
 export function classFinder(db: Database) {
   const query = db
-    .select({ id: classes.id, revision: classes.revision, ...settings })
+    .select({ id: classes.id, revision: classes.revision, judgingRevision: classes.judgingRevision, ...settings })
     .from(classes)
     .where(and(eq(classes.id, sql.placeholder('classId')), eq(classes.teacherId, sql.placeholder('teacherId'))))
     .limit(1)
@@ -55,24 +56,39 @@ export function classFinder(db: Database) {
   };
 }
 
+/** A class whoever it belongs to; for the server's own work. */
+export async function classById(db: Database, classId: string) {
+  const [row] = await db
+    .select({ judgingRevision: classes.judgingRevision, ...settings })
+    .from(classes)
+    .where(eq(classes.id, classId))
+    .limit(1);
+  return row && asSettings(row);
+}
+
 export async function classIdTaken(db: Database, classId: string): Promise<boolean> {
   const rows = await db.select({ id: classes.id }).from(classes).where(eq(classes.id, classId)).limit(1);
   return rows.length > 0;
 }
 
 export async function addClass(db: Database, teacherId: string, classId: string, values: ClassSettings): Promise<void> {
-  await db.insert(classes).values({ id: classId, teacherId, ...values });
+  await db.insert(classes).values({ id: classId, teacherId, ...values, revision: anotherRevision() });
+}
+
+/** Waits until nobody else changes the class; for the start of a transaction that does. */
+export async function holdClass(db: Database, teacherId: string, classId: string): Promise<void> {
+  await db.select({ id: classes.id }).from(classes).where(ofTeacher(teacherId, classId)).for('update');
 }
 
 export async function updateClass(
   db: Database,
   teacherId: string,
   classId: string,
-  values: ClassSettings,
+  values: ClassSettings & { readonly judgingRevision?: number },
 ): Promise<void> {
   await db
     .update(classes)
-    .set({ ...values, revision: sql`${classes.revision} + 1` })
+    .set({ ...values, revision: anotherRevision() })
     .where(ofTeacher(teacherId, classId));
 }
 
@@ -80,10 +96,26 @@ export async function removeClass(db: Database, teacherId: string, classId: stri
   await db.delete(classes).where(ofTeacher(teacherId, classId));
 }
 
+const anotherRevision = () => randomBytes(12).toString('base64url');
+
 /** Says that something in the class has changed. */
 export async function touchClass(db: Database, classId: string): Promise<void> {
-  await db
+  await db.update(classes).set({ revision: anotherRevision() }).where(eq(classes.id, classId));
+}
+
+/** The same for all classes of a teacher. */
+export async function touchClasses(db: Database, teacherId: string): Promise<void> {
+  await db.update(classes).set({ revision: anotherRevision() }).where(eq(classes.teacherId, teacherId));
+}
+
+/**
+ * Says that something in the class has changed which was judged as the class judged at `judgingRevision`. Throws
+ * Overtaken when it judges otherwise by now, or is gone: the transaction is then to be done again.
+ */
+export async function touchIfJudgedSo(db: Database, classId: string, judgingRevision: number): Promise<void> {
+  const [{ affectedRows }] = await db
     .update(classes)
-    .set({ revision: sql`${classes.revision} + 1` })
-    .where(eq(classes.id, classId));
+    .set({ revision: anotherRevision() })
+    .where(and(eq(classes.id, classId), eq(classes.judgingRevision, judgingRevision)));
+  if (affectedRows === 0) throw new Overtaken('the class judges otherwise now');
 }

@@ -1,6 +1,7 @@
-import { and, asc, eq, sql } from 'drizzle-orm';
+import { and, asc, eq } from 'drizzle-orm';
 import type { Database } from '../database.ts';
-import { classes, patterns } from '../schema.ts';
+import { patterns } from '../schema.ts';
+import { touchClasses } from './classes.ts';
 import type { PatternEdit, SavedPattern } from '../../contract/pattern.ts';
 
 const shown = { id: patterns.id, title: patterns.title, text: patterns.text };
@@ -55,8 +56,5 @@ export async function updatePattern(
 export async function removePattern(db: Database, teacherId: string, patternId: string): Promise<void> {
   await db.delete(patterns).where(and(eq(patterns.id, patternId), eq(patterns.teacherId, teacherId)));
   // Takes of this pattern stay, without the link; the lists they stand in have changed.
-  await db
-    .update(classes)
-    .set({ revision: sql`${classes.revision} + 1` })
-    .where(eq(classes.teacherId, teacherId));
+  await touchClasses(db, teacherId);
 }

@@ -1,24 +1,62 @@
-import { eq, lte } from 'drizzle-orm';
+import { and, asc, eq, lt, lte, notInArray } from 'drizzle-orm';
 import type { Database } from '../database.ts';
-import { recordings } from '../schema.ts';
+import { recordingChunks, recordings } from '../schema.ts';
 
 export type Recording = typeof recordings.$inferInsert;
 
-export async function putRecording(db: Database, recording: Recording): Promise<void> {
-  const { mime, sound, expiresAt } = recording;
-  await db.insert(recordings).values(recording).onDuplicateKeyUpdate({ set: { mime, sound, expiresAt } });
+/** Keeps one piece of a sound that is still arriving. */
+export async function addChunk(db: Database, chunk: typeof recordingChunks.$inferInsert): Promise<void> {
+  await db.insert(recordingChunks).values(chunk);
 }
 
-export async function findRecording(db: Database, takeId: string) {
+/** All of a sound has arrived: from here on it is the recording of its take, instead of what was before. */
+export async function putRecording(db: Database, recording: Recording): Promise<void> {
+  const { mime, uploadId, bytes, expiresAt } = recording;
+  const before = await findRecording(db, recording.takeId);
+  await db.insert(recordings).values(recording).onDuplicateKeyUpdate({ set: { mime, uploadId, bytes, expiresAt } });
+  if (before) await removeChunks(db, before.uploadId);
+}
+
+export async function findRecording(db: Database, takeId: string): Promise<Recording | undefined> {
   const [row] = await db.select().from(recordings).where(eq(recordings.takeId, takeId)).limit(1);
   return row;
 }
 
-export async function removeRecording(db: Database, takeId: string): Promise<void> {
-  await db.delete(recordings).where(eq(recordings.takeId, takeId));
+/** One piece of a sound; undefined when there is none of this number. */
+export async function findChunk(db: Database, uploadId: string, number: number): Promise<Buffer | undefined> {
+  const [row] = await db
+    .select({ sound: recordingChunks.sound })
+    .from(recordingChunks)
+    .where(and(eq(recordingChunks.uploadId, uploadId), eq(recordingChunks.number, number)))
+    .limit(1);
+  return row?.sound;
 }
 
-/** Deletes what is kept beyond its date. @param now milliseconds since 1970 */
+export async function removeChunks(db: Database, uploadId: string): Promise<void> {
+  await db.delete(recordingChunks).where(eq(recordingChunks.uploadId, uploadId));
+}
+
+export async function removeRecording(db: Database, takeId: string): Promise<void> {
+  const found = await findRecording(db, takeId);
+  if (!found) return;
+  await db.delete(recordings).where(eq(recordings.takeId, takeId));
+  await removeChunks(db, found.uploadId);
+}
+
+/** An upload takes minutes at most; what is older and belongs to no recording never will. */
+const ABANDONED_MS = 3600 * 1000;
+
+/**
+ * Deletes what is kept beyond its date, and pieces that belong to nothing: of uploads that broke off, and of takes that
+ * were deleted. @param now milliseconds since 1970
+ */
 export async function removeExpired(db: Database, now: number): Promise<void> {
   await db.delete(recordings).where(lte(recordings.expiresAt, now));
+  const owned = db.select({ uploadId: recordings.uploadId }).from(recordings);
+  const orphans = await db
+    .selectDistinct({ uploadId: recordingChunks.uploadId })
+    .from(recordingChunks)
+    .where(and(lt(recordingChunks.arrivedAt, now - ABANDONED_MS), notInArray(recordingChunks.uploadId, owned)))
+    .orderBy(asc(recordingChunks.uploadId));
+  for (const { uploadId } of orphans) await removeChunks(db, uploadId);
 }

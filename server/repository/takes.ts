@@ -1,8 +1,8 @@
-import { and, asc, desc, eq, gt, ne, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gt, lt, lte, ne, or } from 'drizzle-orm';
 import type { TakeSummary } from '../../contract/take.ts';
-import type { Database } from '../database.ts';
-import { children, classes, recordings, takes } from '../schema.ts';
-import { touchClass } from './classes.ts';
+import { type Database, once } from '../database.ts';
+import { children, classes, patterns, recordings, takes } from '../schema.ts';
+import { touchClass, touchIfJudgedSo } from './classes.ts';
 
 const summary = {
   id: takes.id,
@@ -20,6 +20,7 @@ const summary = {
 
 /** How the class judges, for results that have to be judged again. */
 const judgingColumns = {
+  judgingRevision: classes.judgingRevision,
   onTimeMs: classes.onTimeMs,
   borders: classes.borders,
   clickCounts: classes.clickCounts,
@@ -28,19 +29,14 @@ const judgingColumns = {
 
 /** Newest first. */
 export async function listTakes(db: Database, classId: string): Promise<TakeSummary[]> {
-  return db
-    .select(summary)
-    .from(takes)
-    .innerJoin(children, eq(children.id, takes.childId))
-    .where(eq(children.classId, classId))
-    .orderBy(desc(takes.takenAt));
+  return db.select(summary).from(takes).where(eq(takes.classId, classId)).orderBy(desc(takes.takenAt), desc(takes.id));
 }
 
 export async function findTake(db: Database, teacherId: string, takeId: string) {
   const [row] = await db
     .select({
       ...summary,
-      classId: children.classId,
+      classId: takes.classId,
       patternText: takes.patternText,
       ages: takes.ages,
       windows: takes.windows,
@@ -55,8 +51,7 @@ export async function findTake(db: Database, teacherId: string, takeId: string) 
       recordingUntil: recordings.expiresAt,
     })
     .from(takes)
-    .innerJoin(children, eq(children.id, takes.childId))
-    .innerJoin(classes, eq(classes.id, children.classId))
+    .innerJoin(classes, eq(classes.id, takes.classId))
     .leftJoin(recordings, eq(recordings.takeId, takes.id))
     .where(and(eq(takes.id, takeId), eq(classes.teacherId, teacherId)))
     .limit(1);
@@ -65,15 +60,28 @@ export async function findTake(db: Database, teacherId: string, takeId: string) 
 
 export type NewTake = typeof takes.$inferInsert;
 
-/** Stores a take once: a second one with the same id changes nothing. */
-export async function addTake(db: Database, classId: string, take: NewTake): Promise<void> {
-  await db.transaction(async (tx) => {
-    await tx
-      .insert(takes)
-      .values(take)
-      .onDuplicateKeyUpdate({ set: { id: sql`${takes.id}` } });
-    await touchClass(tx as unknown as Database, classId);
+/** A child of one of the teacher's classes with how that class judges, and whether the pattern is there. */
+export async function judgingOfChild(db: Database, teacherId: string, childId: string, patternId: string | null) {
+  const [row] = await db
+    .select({ classId: children.classId, ages: classes.ages, ...judgingColumns, patternId: patterns.id })
+    .from(children)
+    .innerJoin(classes, eq(classes.id, children.classId))
+    .leftJoin(patterns, and(eq(patterns.id, patternId ?? ''), eq(patterns.teacherId, teacherId)))
+    .where(and(eq(children.id, childId), eq(classes.teacherId, teacherId)))
+    .limit(1);
+  return row;
+}
+
+/** Stores a new take, in one transaction. Throws when its id is taken, or the class judges otherwise by now. */
+export async function addTake(db: Database, take: NewTake, judgingRevision: number): Promise<void> {
+  await once(db, async (inside) => {
+    await inside.insert(takes).values(take);
+    await touchIfJudgedSo(inside, take.classId, judgingRevision);
   });
+}
+
+export async function takeIdTaken(db: Database, takeId: string): Promise<boolean> {
+  return (await db.select({ id: takes.id }).from(takes).where(eq(takes.id, takeId)).limit(1)).length > 0;
 }
 
 /** What judging needs of a take. */
@@ -88,18 +96,34 @@ const playedColumns = {
   mark: takes.mark,
 };
 
-/** What judging needs of every take of a class. */
-export async function takesToJudge(db: Database, classId: string) {
+/** A place in the takes of a class, newest first. */
+export interface TakePlace {
+  readonly takenAt: number;
+  readonly id: string;
+}
+
+/** What judging needs of the takes of a class, newest first, from after a place on. */
+export async function takesToJudge(db: Database, classId: string, after: TakePlace | undefined, most: number) {
+  const beyond = after && [
+    lte(takes.takenAt, after.takenAt),
+    or(lt(takes.takenAt, after.takenAt), lt(takes.id, after.id)),
+  ];
   return db
-    .select(playedColumns)
+    .select({ ...playedColumns, takenAt: takes.takenAt })
     .from(takes)
-    .innerJoin(children, eq(children.id, takes.childId))
-    .where(eq(children.classId, classId));
+    .where(and(eq(takes.classId, classId), ...(beyond ?? [])))
+    .orderBy(desc(takes.takenAt), desc(takes.id))
+    .limit(most);
+}
+
+export async function countTakes(db: Database, classId: string): Promise<number> {
+  const [row] = await db.select({ takes: count() }).from(takes).where(eq(takes.classId, classId));
+  return row?.takes ?? 0;
 }
 
 const judgedColumns = {
   ...playedColumns,
-  classId: children.classId,
+  classId: takes.classId,
   ages: takes.ages,
   accuracy: takes.accuracy,
   result: takes.result,
@@ -113,8 +137,7 @@ export async function resultsOf(db: Database, childId: string) {
   return db
     .select(judgedColumns)
     .from(takes)
-    .innerJoin(children, eq(children.id, takes.childId))
-    .innerJoin(classes, eq(classes.id, children.classId))
+    .innerJoin(classes, eq(classes.id, takes.classId))
     .where(eq(takes.childId, childId));
 }
 
@@ -123,8 +146,7 @@ export async function outdatedTakes(db: Database, version: number, after: string
   return db
     .select(judgedColumns)
     .from(takes)
-    .innerJoin(children, eq(children.id, takes.childId))
-    .innerJoin(classes, eq(classes.id, children.classId))
+    .innerJoin(classes, eq(classes.id, takes.classId))
     .where(and(ne(takes.resultVersion, version), gt(takes.id, after)))
     .orderBy(asc(takes.id))
     .limit(most);
@@ -134,8 +156,22 @@ export async function outdatedTakes(db: Database, version: number, after: string
 export type Judgement = Pick<NewTake, 'ages' | 'windows' | 'accuracy' | 'mark' | 'result' | 'resultVersion'>;
 type Rejudged = Judgement & Partial<Pick<NewTake, 'onsets' | 'releases' | 'corrected'>>;
 
-export async function updateJudgement(db: Database, takeId: string, judged: Rejudged): Promise<void> {
-  await db.update(takes).set(judged).where(eq(takes.id, takeId));
+/**
+ * @param of  the onsets that were judged: nothing is written where the take has others by now, for whoever corrected
+ *            them has judged them too
+ * @returns whether it was written
+ */
+export async function updateJudgement(
+  db: Database,
+  takeId: string,
+  judged: Rejudged,
+  of: readonly number[],
+): Promise<boolean> {
+  const [{ affectedRows }] = await db
+    .update(takes)
+    .set(judged)
+    .where(and(eq(takes.id, takeId), eq(takes.onsets, of)));
+  return affectedRows > 0;
 }
 
 export async function overrideMark(

@@ -1,9 +1,14 @@
-import { and, eq, gt, lt, sql } from 'drizzle-orm';
+import { and, count, eq, gt, lt, ne, sql } from 'drizzle-orm';
 import type { Database } from '../database.ts';
-import { sessions, teachers } from '../schema.ts';
+import { knownDevices, passkeyChallenges, passkeys, passwordResets, sessions, teachers } from '../schema.ts';
 
 export async function findTeacherByName(db: Database, name: string) {
   const [row] = await db.select().from(teachers).where(eq(teachers.name, name)).limit(1);
+  return row;
+}
+
+export async function findTeacherById(db: Database, teacherId: string) {
+  const [row] = await db.select().from(teachers).where(eq(teachers.id, teacherId)).limit(1);
   return row;
 }
 
@@ -14,6 +19,11 @@ export async function addTeacher(
   await db.insert(teachers).values(teacher);
 }
 
+export async function setPassword(db: Database, teacherId: string, passwordHash: string): Promise<void> {
+  await db.update(teachers).set({ passwordHash }).where(eq(teachers.id, teacherId));
+  await db.delete(passwordResets).where(eq(passwordResets.teacherId, teacherId));
+}
+
 export async function addSession(
   db: Database,
   session: { tokenHash: string; teacherId: string; expiresAt: number },
@@ -22,7 +32,7 @@ export async function addSession(
   await db.insert(sessions).values(session);
 }
 
-/** Finds the teacher of a session that has not run out. Prepared once, for it is asked with nearly every request. */
+/** Finds the teacher of a session that has not run out. Prepared once, for it is asked with every request. */
 export function sessionFinder(db: Database) {
   const query = db
     .select({ id: teachers.id, name: teachers.name })
@@ -36,4 +46,119 @@ export function sessionFinder(db: Database) {
 
 export async function removeSession(db: Database, tokenHash: string): Promise<void> {
   await db.delete(sessions).where(eq(sessions.tokenHash, tokenHash));
+}
+
+const othersOf = (teacherId: string, tokenHash: string) =>
+  and(eq(sessions.teacherId, teacherId), ne(sessions.tokenHash, tokenHash));
+
+/** All sessions of a teacher but one. @param but  hash of its token; '' ends all */
+export async function removeSessions(db: Database, teacherId: string, but: string): Promise<void> {
+  await db.delete(sessions).where(othersOf(teacherId, but));
+}
+
+export async function countOtherSessions(db: Database, teacherId: string, tokenHash: string): Promise<number> {
+  const [row] = await db
+    .select({ others: count() })
+    .from(sessions)
+    .where(and(othersOf(teacherId, tokenHash), gt(sessions.expiresAt, Date.now())));
+  return row?.others ?? 0;
+}
+
+/** Has the teacher of this name been in with this browser? @param tokenHash  of the token in its cookie */
+export async function isKnownDevice(db: Database, name: string, tokenHash: string): Promise<boolean> {
+  const rows = await db
+    .select({ id: teachers.id })
+    .from(knownDevices)
+    .innerJoin(teachers, eq(teachers.id, knownDevices.teacherId))
+    .where(and(eq(knownDevices.tokenHash, tokenHash), eq(teachers.name, name)))
+    .limit(1);
+  return rows.length > 0;
+}
+
+/** Keeps a browser in mind, for a teacher; those that were not used before `since` are forgotten. */
+export async function keepDevice(
+  db: Database,
+  device: { tokenHash: string; teacherId: string; usedAt: number },
+  since: number,
+): Promise<void> {
+  await db.delete(knownDevices).where(lt(knownDevices.usedAt, since));
+  await db.insert(knownDevices).values(device);
+}
+
+export async function forgetDevice(db: Database, teacherId: string, tokenHash: string): Promise<void> {
+  await db
+    .delete(knownDevices)
+    .where(and(eq(knownDevices.teacherId, teacherId), eq(knownDevices.tokenHash, tokenHash)));
+}
+
+export async function forgetDevices(db: Database, teacherId: string): Promise<void> {
+  await db.delete(knownDevices).where(eq(knownDevices.teacherId, teacherId));
+}
+
+export async function putReset(
+  db: Database,
+  reset: { teacherId: string; codeHash: string; expiresAt: number },
+): Promise<void> {
+  const { codeHash, expiresAt } = reset;
+  await db.insert(passwordResets).values(reset).onDuplicateKeyUpdate({ set: { codeHash, expiresAt } });
+}
+
+/** Takes a reset that has not run out; it is then gone. False when there is none with this code. */
+export async function takeReset(db: Database, teacherId: string, codeHash: string): Promise<boolean> {
+  const [{ affectedRows }] = await db
+    .delete(passwordResets)
+    .where(
+      and(
+        eq(passwordResets.teacherId, teacherId),
+        eq(passwordResets.codeHash, codeHash),
+        gt(passwordResets.expiresAt, Date.now()),
+      ),
+    );
+  return affectedRows > 0;
+}
+
+export type Passkey = typeof passkeys.$inferSelect;
+
+export async function listPasskeys(db: Database, teacherId: string): Promise<Passkey[]> {
+  return db.select().from(passkeys).where(eq(passkeys.teacherId, teacherId)).orderBy(passkeys.createdAt);
+}
+
+export async function findPasskey(db: Database, id: string): Promise<Passkey | undefined> {
+  return (await db.select().from(passkeys).where(eq(passkeys.id, id)).limit(1))[0];
+}
+
+export async function addPasskey(db: Database, passkey: Passkey): Promise<void> {
+  await db.insert(passkeys).values(passkey);
+}
+
+export async function countPasskeyUse(db: Database, id: string, counter: number): Promise<void> {
+  await db.update(passkeys).set({ counter }).where(eq(passkeys.id, id));
+}
+
+/** @returns whether there was such a one */
+export async function removePasskey(db: Database, teacherId: string, id: string): Promise<boolean> {
+  const [{ affectedRows }] = await db
+    .delete(passkeys)
+    .where(and(eq(passkeys.id, id), eq(passkeys.teacherId, teacherId)));
+  return affectedRows > 0;
+}
+
+export async function removePasskeys(db: Database, teacherId: string): Promise<void> {
+  await db.delete(passkeys).where(eq(passkeys.teacherId, teacherId));
+}
+
+export async function addChallenge(db: Database, challenge: typeof passkeyChallenges.$inferInsert): Promise<void> {
+  await db.delete(passkeyChallenges).where(lt(passkeyChallenges.expiresAt, Date.now()));
+  await db.insert(passkeyChallenges).values(challenge);
+}
+
+/** Takes a challenge that has not run out: it is good for one answer. */
+export async function takeChallenge(db: Database, id: string) {
+  const [found] = await db
+    .select()
+    .from(passkeyChallenges)
+    .where(and(eq(passkeyChallenges.id, id), gt(passkeyChallenges.expiresAt, Date.now())))
+    .limit(1);
+  const [{ affectedRows }] = await db.delete(passkeyChallenges).where(eq(passkeyChallenges.id, id));
+  return affectedRows > 0 ? found : undefined;
 }

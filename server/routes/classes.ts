@@ -2,14 +2,15 @@ import { Router } from 'express';
 import { ChildEdit } from '../../contract/child.ts';
 import { JudgingTrial } from '../../contract/judging.ts';
 import { ClassSettings } from '../../contract/schoolClass.ts';
-import type { Database } from '../database.ts';
+import type { Resources } from '../resources.ts';
 import { dropChild, saveChild } from '../services/children.ts';
-import { classReader, classesOf, dropClass, saveClass, tryJudging } from '../services/classes.ts';
+import { classReader, classesOf, dropClass, rejudgingOf, saveClass, tryJudging } from '../services/classes.ts';
 import { masteryOfChild } from '../services/mastery.ts';
 import { bodyOf, idOf, statusOf } from './body.ts';
 import { teacherIn } from './session.ts';
 
-export function classRoutes(db: Database): Router {
+export function classRoutes(resources: Resources): Router {
+  const { db } = resources;
   const settings = bodyOf(ClassSettings);
   const trial = bodyOf(JudgingTrial);
   const readClass = classReader(db);
@@ -20,7 +21,12 @@ export function classRoutes(db: Database): Router {
     .get('/:classId', async (request, response) => {
       const { revision, json, gzip } = await readClass(teacherIn(response).id, idOf(request, 'classId', 'class'));
       const compressed = request.acceptsEncodings('gzip') !== false;
-      response.setHeader('ETag', `"${revision}"`);
+      const tag = `"${revision}"`;
+      response.setHeader('ETag', tag);
+      if (request.headers['if-none-match'] === tag) {
+        response.status(304).end();
+        return;
+      }
       response.setHeader('Vary', 'Accept-Encoding');
       if (compressed) response.setHeader('Content-Encoding', 'gzip');
       response.type('json').send(compressed ? gzip : json);
@@ -33,17 +39,21 @@ export function classRoutes(db: Database): Router {
     })
     .post('/:classId/judging-preview', async (request, response) => {
       const classId = idOf(request, 'classId', 'class');
-      response.json(await tryJudging(db, teacherIn(response).id, classId, trial(request)));
+      response.json(await tryJudging(resources, teacherIn(response).id, classId, trial(request)));
+    })
+    .get('/:classId/rejudging', async (request, response) => {
+      response.json(await rejudgingOf(db, teacherIn(response).id, idOf(request, 'classId', 'class')));
     })
     .delete('/:classId', async (request, response) => {
       await dropClass(db, teacherIn(response).id, idOf(request, 'classId', 'class'));
       response.status(204).end();
     })
-    .use(childRoutes(db));
+    .use(childRoutes(resources));
 }
 
 /** The children of a class, under its address. */
-function childRoutes(db: Database): Router {
+function childRoutes(resources: Resources): Router {
+  const { db } = resources;
   const childEdit = bodyOf(ChildEdit);
   return Router()
     .put('/:classId/children/:childId', async (request, response) => {
@@ -53,7 +63,7 @@ function childRoutes(db: Database): Router {
     })
     .get('/:classId/children/:childId/mastery', async (request, response) => {
       const [classId, childId] = [idOf(request, 'classId', 'class'), idOf(request, 'childId', 'child')];
-      response.json(await masteryOfChild(db, teacherIn(response).id, classId, childId));
+      response.json(await masteryOfChild(resources, teacherIn(response).id, classId, childId));
     })
     .delete('/:classId/children/:childId', async (request, response) => {
       const [classId, childId] = [idOf(request, 'classId', 'class'), idOf(request, 'childId', 'child')];

@@ -1,25 +1,43 @@
 import { type SerializeOptions, parse, serialize } from 'cookie';
 import { type Request, type RequestHandler, type Response, Router } from 'express';
-import { rateLimit } from 'express-rate-limit';
 import type { Config } from '../config.ts';
-import type { Database } from '../database.ts';
 import { Problem } from '../problem.ts';
-import { SESSION_MS, type Sessions, signIn, visit } from '../services/session.ts';
+import type { DoorResources } from '../resources.ts';
+import { type Site, askForPasskey, signInWithPasskey } from '../services/account.ts';
+import {
+  DEVICE_MS,
+  type Opened,
+  type Origin,
+  SESSION_MS,
+  type Sessions,
+  rememberDevice,
+  resetPassword,
+  signIn,
+  visit,
+} from '../services/session.ts';
 import { bodyOf } from './body.ts';
-import { SignIn, type SessionState, type Teacher } from '../../contract/session.ts';
+import { PasskeySignIn, ResetPassword, SignIn, type SessionState, type Teacher } from '../../contract/session.ts';
 
 const COOKIE = 'clapboard_session';
+const DEVICE_COOKIE = 'clapboard_device';
 
-function tokenFrom(request: Request): string | undefined {
+/** In which a page says whose it is: another tab of the same browser may have signed in somebody else. */
+const PAGE_OF = 'clapboard-teacher';
+
+export function tokenFrom(request: Request): string | undefined {
   return parse(request.headers.cookie ?? '')[COOKIE];
 }
 
-function setCookie(request: Request, response: Response, token: string, maxAge: number): void {
-  const options: SerializeOptions = { httpOnly: true, sameSite: 'strict', path: '/', secure: request.secure, maxAge };
-  response.setHeader('Set-Cookie', serialize(COOKIE, token, options));
+export function siteOf(request: Request): Site {
+  return { host: request.hostname, origin: `${request.protocol}://${request.host}` };
 }
 
-/** Lets only a signed-in teacher on; the teacher is then in `response.locals.teacher`. */
+function setCookie(request: Request, response: Response, name: string, token: string, maxAge: number): void {
+  const options: SerializeOptions = { httpOnly: true, sameSite: 'strict', path: '/', secure: request.secure, maxAge };
+  response.append('Set-Cookie', serialize(name, token, options));
+}
+
+/** Lets only a signed-in teacher on, to the teacher's own pages; the teacher is then in `response.locals.teacher`. */
 export function signedIn({ teacherOf }: Sessions): RequestHandler {
   return async (request, response, next) => {
     const teacher = await teacherOf(tokenFrom(request));
@@ -28,6 +46,13 @@ export function signedIn({ teacherOf }: Sessions): RequestHandler {
         401,
         'signed-out',
         'You are signed out. Sign in again; what you did is kept on this device until then.',
+      );
+    const pageOf = request.headers[PAGE_OF];
+    if (pageOf !== undefined && pageOf !== teacher.id)
+      throw new Problem(
+        401,
+        'other-teacher',
+        'Another teacher has signed in in this browser. Sign in again to go on; what you did is kept until then.',
       );
     response.locals['teacher'] = teacher;
     next();
@@ -38,44 +63,51 @@ export function teacherIn(response: Response): Teacher {
   return response.locals['teacher'] as Teacher;
 }
 
-const TRIES = 8;
-const TRIES_MS = 15 * 60 * 1000;
+export function originOf(request: Request): Origin {
+  return { address: request.ip ?? '', device: parse(request.headers.cookie ?? '')[DEVICE_COOKIE] };
+}
 
-export function sessionRoutes(db: Database, sessions: Sessions, config: Config): Router {
-  const body = bodyOf(SignIn);
-  const limited = rateLimit({
-    windowMs: TRIES_MS,
-    limit: TRIES,
-    skipSuccessfulRequests: true,
-    standardHeaders: 'draft-8',
-    legacyHeaders: false,
-    handler: () => {
-      throw new Problem(429, 'too-many-tries', 'Too many wrong passwords. Wait a quarter of an hour, then try again.');
-    },
-  });
-  const begin = (request: Request, response: Response, opened: { teacher: Teacher; token: string }) => {
-    setCookie(request, response, opened.token, SESSION_MS / 1000);
-    const state: SessionState = { teacher: opened.teacher, demo: config.demoTeacher !== undefined };
+export function sessionRoutes(resources: DoorResources, sessions: Sessions, config: Config): Router {
+  const { db } = resources;
+  const [typed, reset, passkey] = [bodyOf(SignIn), bodyOf(ResetPassword), bodyOf(PasskeySignIn)];
+  const demo = config.demoTeacher !== undefined;
+  const begin = async (request: Request, response: Response, opened: Opened, asGuest = false) => {
+    const before = tokenFrom(request);
+    if (before) await sessions.end(before);
+    setCookie(request, response, COOKIE, opened.token, SESSION_MS / 1000);
+    if (!asGuest) {
+      const device = await rememberDevice(db, opened.teacher.id, originOf(request).device);
+      setCookie(request, response, DEVICE_COOKIE, device, DEVICE_MS / 1000);
+    }
+    const state: SessionState = { teacher: opened.teacher, demo };
     response.json(state);
   };
   return Router()
     .get('/', async (request, response) => {
-      const state: SessionState = {
-        teacher: (await sessions.teacherOf(tokenFrom(request))) ?? null,
-        demo: config.demoTeacher !== undefined,
-      };
+      const state: SessionState = { teacher: (await sessions.teacherOf(tokenFrom(request))) ?? null, demo };
       response.json(state);
     })
-    .post('/', limited, async (request, response) => begin(request, response, await signIn(db, body(request))))
-    .post('/visit', limited, async (request, response) => {
+    .post('/', async (request, response) => {
+      await begin(request, response, await signIn(resources, typed(request), originOf(request)));
+    })
+    .post('/visit', async (request, response) => {
       if (config.demoTeacher === undefined)
         throw new Problem(404, 'no-demo', 'There is no demo school here. Sign in with your name and password.');
-      begin(request, response, await visit(db, config.demoTeacher));
+      await begin(request, response, await visit(db, config.demoTeacher), true);
+    })
+    .post('/reset', async (request, response) => {
+      await begin(request, response, await resetPassword(resources, reset(request), originOf(request)));
+    })
+    .post('/passkey/options', async (request, response) => {
+      response.json(await askForPasskey(db, siteOf(request)));
+    })
+    .post('/passkey', async (request, response) => {
+      await begin(request, response, await signInWithPasskey(db, passkey(request), siteOf(request)));
     })
     .delete('/', async (request, response) => {
       const token = tokenFrom(request);
       if (token) await sessions.end(token);
-      setCookie(request, response, '', 0);
+      setCookie(request, response, COOKIE, '', 0);
       response.status(204).end();
     });
 }

@@ -1,5 +1,5 @@
 import type { Child } from '../../contract/child.ts';
-import type { Database } from '../database.ts';
+import { type Database, transacted } from '../database.ts';
 import { notFound } from '../problem.ts';
 import { addChild, childIdTaken, findChild, removeChild, renameChild } from '../repository/children.ts';
 import { classOf } from './classes.ts';
@@ -18,14 +18,18 @@ export async function saveChild(
   classId: string,
   child: Child,
 ): Promise<'made' | 'changed'> {
-  await classOf(db, teacherId, classId);
-  const known = await findChild(db, teacherId, child.id);
-  if (known ? known.classId !== classId : await childIdTaken(db, child.id)) throw notFound('child');
-  await (known ? renameChild : addChild)(db, classId, child);
-  return known ? 'changed' : 'made';
+  return transacted(db, async (inside) => {
+    await classOf(inside, teacherId, classId);
+    const known = await findChild(inside, teacherId, child.id);
+    if (known ? known.classId !== classId : await childIdTaken(inside, child.id)) throw notFound('child');
+    await (known ? renameChild : addChild)(inside, classId, child);
+    return known ? 'changed' : 'made';
+  });
 }
 
 export async function dropChild(db: Database, teacherId: string, classId: string, childId: string): Promise<void> {
-  await childOf(db, teacherId, classId, childId);
-  await removeChild(db, classId, childId);
+  await transacted(db, async (inside) => {
+    await childOf(inside, teacherId, classId, childId);
+    await removeChild(inside, classId, childId);
+  });
 }

@@ -1,8 +1,8 @@
 import { promisify } from 'node:util';
 import { gzip } from 'node:zlib';
-import type { JudgingPreview, JudgingTrial } from '../../contract/judging.ts';
+import type { JudgingPreview, JudgingTrial, RejudgingState } from '../../contract/judging.ts';
 import type { ClassDetail, ClassSettings, ClassSummary } from '../../contract/schoolClass.ts';
-import type { Database } from '../database.ts';
+import { type Database, atOneMoment, transacted } from '../database.ts';
 import { notFound } from '../problem.ts';
 import { listChildren } from '../repository/children.ts';
 import {
@@ -10,16 +10,20 @@ import {
   classFinder,
   classIdTaken,
   findClass,
+  holdClass,
   listClasses,
   removeClass,
   updateClass,
 } from '../repository/classes.ts';
+import { findRejudging } from '../repository/rejudgings.ts';
 import { listTakes } from '../repository/takes.ts';
+import type { Resources } from '../resources.ts';
 import { checkClassSettings } from './classSettings.ts';
-import { judgesAlike, previewJudging, rejudgeClass } from './judging.ts';
+import { judgesAlike, previewJudging } from './judging.ts';
+import { askToRejudge, awaitRejudging, tellRejudging } from './rejudging.ts';
 
 export interface ClassBody {
-  readonly revision: number;
+  readonly revision: string;
   /** A ClassDetail as JSON, in bytes ready to be sent; and the same, compressed. */
   readonly json: Buffer;
   readonly gzip: Buffer;
@@ -30,8 +34,9 @@ const MOST_KEPT = 200;
 const compress = promisify<Buffer, Buffer>(gzip);
 
 /**
- * Reads a class with its children and takes. What was read is kept under the class's revision, which every change
- * raises in the database itself, so that it is never older than the database, also with several servers.
+ * Reads a class with its children and takes. What was read is kept under the class's revision, which every change makes
+ * another one in the database itself, so that it is never older than the database, also with several servers, after a
+ * class was deleted and made again, and after a backup was restored.
  */
 export function classReader(db: Database): (teacherId: string, classId: string) => Promise<ClassBody> {
   const find = classFinder(db);
@@ -40,13 +45,11 @@ export function classReader(db: Database): (teacherId: string, classId: string) 
   return async (teacherId, classId) => {
     const found = await find(teacherId, classId);
     if (!found) throw notFound('class');
-    const { revision, ...settings } = found;
     const before = kept.get(classId);
-    if (before?.revision === revision) return before;
-    const key = `${classId} ${revision}`;
+    if (before?.revision === found.revision) return before;
+    const key = `${classId} ${found.revision}`;
     const read = async () => {
-      const [children, takes] = await Promise.all([listChildren(db, classId), listTakes(db, classId)]);
-      const detail: ClassDetail = { ...settings, children, takes };
+      const { revision, detail } = await readClass(db, teacherId, classId);
       const json = Buffer.from(JSON.stringify(detail));
       const body = { revision, json, gzip: await compress(json) };
       if (kept.size >= MOST_KEPT) kept.delete(kept.keys().next().value!);
@@ -57,6 +60,19 @@ export function classReader(db: Database): (teacherId: string, classId: string) 
     reading.set(key, running);
     return running;
   };
+}
+
+/** All of a class as it was at one moment. */
+async function readClass(db: Database, teacherId: string, classId: string) {
+  return atOneMoment(db, async (inside) => {
+    const found = await findClass(inside, teacherId, classId);
+    if (!found) throw notFound('class');
+    const { revision, judgingRevision: _judging, ...settings } = found;
+    const children = await listChildren(inside, classId);
+    const takes = await listTakes(inside, classId);
+    const detail: ClassDetail = { ...settings, children, takes };
+    return { revision, detail };
+  });
 }
 
 export async function classesOf(db: Database, teacherId: string): Promise<ClassSummary[]> {
@@ -71,8 +87,8 @@ export async function classOf(db: Database, teacherId: string, classId: string) 
 }
 
 /**
- * Makes or changes a class. Where what is on time, or what a mark needs, is another now, every take is judged anew from
- * its onsets in the same transaction: settings and marks always belong together.
+ * Makes or changes a class. Where what is on time, or what a mark needs, is another now, every take is to be judged
+ * anew from its onsets: that is written in the same transaction, so that it is done whatever happens to this server.
  */
 export async function saveClass(
   db: Database,
@@ -81,33 +97,49 @@ export async function saveClass(
   values: ClassSettings,
 ): Promise<'made' | 'changed'> {
   checkClassSettings(values);
-  return db.transaction(async (tx) => {
-    const inside = tx as unknown as Database;
+  const { done, rejudge } = await transacted(db, async (inside) => {
+    await holdClass(inside, teacherId, classId);
     const known = await findClass(inside, teacherId, classId);
     if (!known) {
       if (await classIdTaken(inside, classId)) throw notFound('class');
       await addClass(inside, teacherId, classId, values);
-      return 'made';
+      return { done: 'made' as const, rejudge: false };
     }
-    await updateClass(inside, teacherId, classId, values);
-    if (!judgesAlike(known, values)) await rejudgeClass(inside, classId, values);
-    return 'changed';
+    const rejudge = !judgesAlike(known, values);
+    const judgingRevision = known.judgingRevision + (rejudge ? 1 : 0);
+    await updateClass(inside, teacherId, classId, { ...values, judgingRevision });
+    if (rejudge) await askToRejudge(inside, classId, judgingRevision);
+    return { done: 'changed' as const, rejudge };
   });
+  if (rejudge) {
+    tellRejudging();
+    await awaitRejudging(db, classId);
+  }
+  return done;
 }
 
 /** How the marks would change if the class judged so. */
 export async function tryJudging(
-  db: Database,
+  resources: Resources,
   teacherId: string,
   classId: string,
   trial: JudgingTrial,
 ): Promise<JudgingPreview> {
-  const known = await classOf(db, teacherId, classId);
+  const known = await classOf(resources.db, teacherId, classId);
   checkClassSettings({ ...known, borders: trial.borders });
-  return previewJudging(db, classId, known, trial);
+  return previewJudging(resources, teacherId, classId, known, trial);
+}
+
+/** How far the marks of a class are that are being worked out anew. */
+export async function rejudgingOf(db: Database, teacherId: string, classId: string): Promise<RejudgingState> {
+  await classOf(db, teacherId, classId);
+  const job = await findRejudging(db, classId);
+  return job ? { running: true, done: Math.min(job.done, job.total), total: job.total } : { running: false };
 }
 
 export async function dropClass(db: Database, teacherId: string, classId: string): Promise<void> {
-  await classOf(db, teacherId, classId);
-  await removeClass(db, teacherId, classId);
+  await transacted(db, async (inside) => {
+    await classOf(inside, teacherId, classId);
+    await removeClass(inside, teacherId, classId);
+  });
 }

@@ -1,31 +1,37 @@
 import type { JudgingPreview, JudgingTrial } from '../../contract/judging.ts';
-import { type JudgingSettings, type PlayedTake, judgeTake } from '../../core/judging/judgeTake.ts';
 import { HIGHEST_MARK } from '../../core/judging/mark.ts';
+import type { PlayedTake } from '../../core/judging/judgeTake.ts';
 import { RESULT_VERSION, type TakeResult } from '../../core/judging/takeResult.ts';
-import { takeTroubleText } from '../../core/wording/troubles.ts';
-import type { NamingId } from '../../core/wording/valueNames.ts';
-import { namingOf } from '../../core/wording/voice.ts';
-import type { Database } from '../database.ts';
+import { Overtaken, once } from '../database.ts';
+import type { JudgingClass } from '../judging/judges.ts';
 import { Problem } from '../problem.ts';
-import { touchClass } from '../repository/classes.ts';
-import { type Judgement, outdatedTakes, takesToJudge, updateJudgement } from '../repository/takes.ts';
+import { touchIfJudgedSo } from '../repository/classes.ts';
+import { type Judgement, countTakes, outdatedTakes, takesToJudge, updateJudgement } from '../repository/takes.ts';
+import type { Resources } from '../resources.ts';
 
-/** What judging and its words need of a class. */
-export type JudgingClass = JudgingSettings & { readonly naming?: NamingId | undefined };
-
-function tried(settings: JudgingClass, played: PlayedTake): Judgement | { trouble: string } {
-  const judged = judgeTake(played, settings);
-  if (!judged.ok) return { trouble: takeTroubleText(judged.trouble, namingOf(settings)) };
-  const { result, windows } = judged;
-  const { accuracy, mark } = result;
-  return { ages: settings.ages, windows, accuracy, mark, result, resultVersion: RESULT_VERSION };
-}
+/** The server's own work takes turns with that of the teachers. */
+export const OWN_WORK = 'the server';
 
 /** Judges a take as its class has it: the columns that judging fills. */
-export function judgement(settings: JudgingClass, played: PlayedTake): Judgement {
-  const judged = tried(settings, played);
-  if ('trouble' in judged) throw new Problem(422, 'not-judged', `This take cannot be judged: ${judged.trouble}.`);
+export async function judgement(
+  { judges }: Resources,
+  owner: string,
+  settings: JudgingClass,
+  played: PlayedTake,
+): Promise<Judgement> {
+  const [judged] = await judges.judge(owner, [{ settings: judgingPart(settings), played: playedPart(played) }]);
+  if (!judged || 'trouble' in judged)
+    throw new Problem(422, 'not-judged', `This take cannot be judged: ${judged?.trouble ?? 'nothing came of it'}.`);
   return judged;
+}
+
+/** Of a row with more in it, what is sent to the judge. */
+export function judgingPart({ ages, onTimeMs, borders, clickCounts, naming }: JudgingClass): JudgingClass {
+  return { ages, onTimeMs, borders, clickCounts, naming };
+}
+
+export function playedPart({ patternText, bpm, onsets, feet, releases, free }: PlayedTake): PlayedTake {
+  return { patternText, bpm, onsets, feet, releases, free };
 }
 
 /** Do two settings judge alike? */
@@ -35,37 +41,42 @@ export function judgesAlike(a: JudgingClass, b: JudgingClass): boolean {
   return key(a) === key(b);
 }
 
+/** A preview looks at so many takes, the newest: what a class does now is what the teacher wants to know. */
+const MOST_PREVIEWED = 2_000;
+const PREVIEWED_AT_ONCE = 100;
+
 /** How the marks of a class would change under other windows and borders. Takes that cannot be judged keep theirs. */
 export async function previewJudging(
-  db: Database,
+  { db, judges }: Resources,
+  teacherId: string,
   classId: string,
   settings: JudgingClass,
   trial: JudgingTrial,
 ): Promise<JudgingPreview> {
-  const takes = await takesToJudge(db, classId);
   const marks = Array.from({ length: HIGHEST_MARK + 1 }, (_, i) => ({ mark: HIGHEST_MARK - i, now: 0, then: 0 }));
-  let [higher, lower] = [0, 0];
-  for (const take of takes) {
-    const judged = tried({ ...settings, ...trial }, take);
-    const then = 'trouble' in judged ? take.mark : judged.mark;
-    marks[HIGHEST_MARK - take.mark]!.now++;
-    marks[HIGHEST_MARK - then]!.then++;
-    if (then > take.mark) higher++;
-    if (then < take.mark) lower++;
+  let [takes, higher, lower] = [0, 0, 0];
+  let after: { takenAt: number; id: string } | undefined;
+  const asTried = judgingPart({ ...settings, ...trial });
+  while (takes < MOST_PREVIEWED) {
+    const rows = await takesToJudge(db, classId, after, PREVIEWED_AT_ONCE);
+    const judged = await judges.judge(
+      teacherId,
+      rows.map((row) => ({ settings: asTried, played: playedPart(row) })),
+    );
+    for (const [i, { mark }] of rows.entries()) {
+      const one = judged[i]!;
+      const then = 'trouble' in one ? mark : one.mark;
+      marks[HIGHEST_MARK - mark]!.now++;
+      marks[HIGHEST_MARK - then]!.then++;
+      if (then > mark) higher++;
+      if (then < mark) lower++;
+    }
+    takes += rows.length;
+    after = rows.at(-1);
+    if (rows.length < PREVIEWED_AT_ONCE) break;
   }
-  return { takes: takes.length, changed: higher + lower, higher, lower, marks };
-}
-
-/**
- * Judges every take of a class anew from its onsets; the teacher's own marks stay, and takes that cannot be judged any
- * more keep what they have. To be called inside the transaction that changes the settings.
- */
-export async function rejudgeClass(db: Database, classId: string, settings: JudgingClass): Promise<void> {
-  for (const take of await takesToJudge(db, classId)) {
-    const judged = tried(settings, take);
-    if (!('trouble' in judged)) await updateJudgement(db, take.id, judged);
-  }
-  await touchClass(db, classId);
+  const all = takes < MOST_PREVIEWED ? takes : await countTakes(db, classId);
+  return { takes, all, changed: higher + lower, higher, lower, marks };
 }
 
 /** A judged take as it is stored, with how its class judges. */
@@ -73,21 +84,30 @@ type StoredTake = PlayedTake &
   JudgingClass & {
     readonly id: string;
     readonly classId: string;
+    readonly judgingRevision: number;
     readonly resultVersion: number;
     readonly result: TakeResult;
     readonly accuracy: number;
     readonly mark: number;
   };
 
-/** What judging says of a stored take today: a result of an older version is judged again, and kept. */
+/**
+ * What judging says of a stored take today: a result of an older version is judged again, and kept, unless the class
+ * judges otherwise by now: then all of its takes are judged anyway.
+ */
 export async function upToDate(
-  db: Database,
+  resources: Resources,
+  owner: string,
   take: StoredTake,
 ): Promise<Pick<StoredTake, 'result' | 'accuracy' | 'mark'>> {
   if (take.resultVersion === RESULT_VERSION) return take;
-  const judged = judgement(take, take);
-  await updateJudgement(db, take.id, judged);
-  await touchClass(db, take.classId);
+  const judged = await judgement(resources, owner, take, take);
+  await once(resources.db, async (inside) => {
+    await updateJudgement(inside, take.id, judged, take.onsets);
+    await touchIfJudgedSo(inside, take.classId, take.judgingRevision);
+  }).catch((error: unknown) => {
+    if (!(error instanceof Overtaken)) throw error;
+  });
   return judged;
 }
 
@@ -97,17 +117,17 @@ const BATCH = 50;
  * Brings results of older versions up to date, some at a time, so that requests are answered meanwhile. Never fails.
  */
 export async function renewResults(
-  db: Database,
+  resources: Resources,
   signal: AbortSignal,
   onProblem: (error: unknown, takeId?: string) => void,
 ): Promise<void> {
   let after = '';
   try {
     while (!signal.aborted) {
-      const takes = await outdatedTakes(db, RESULT_VERSION, after, BATCH);
+      const takes = await outdatedTakes(resources.db, RESULT_VERSION, after, BATCH);
       for (const take of takes) {
         if (signal.aborted) return;
-        await upToDate(db, take).catch((error: unknown) => onProblem(error, take.id));
+        await upToDate(resources, OWN_WORK, take).catch((error: unknown) => onProblem(error, take.id));
       }
       if (takes.length < BATCH) return;
       after = takes.at(-1)!.id;

@@ -1,5 +1,5 @@
 import type { PatternEdit, SavedPattern } from '../../contract/pattern.ts';
-import type { Database } from '../database.ts';
+import { type Database, transacted } from '../database.ts';
 import { notFound } from '../problem.ts';
 import {
   addPattern,
@@ -23,14 +23,18 @@ export async function savePattern(
   values: PatternEdit,
 ): Promise<'made' | 'changed'> {
   readPatternText(values.text, 'text');
-  const known = await findPattern(db, teacherId, id);
-  if (!known && (await patternIdTaken(db, id))) throw notFound('pattern');
-  if (known) await updatePattern(db, teacherId, id, values);
-  else await addPattern(db, teacherId, { id, ...values }, Date.now());
-  return known ? 'changed' : 'made';
+  return transacted(db, async (inside) => {
+    const known = await findPattern(inside, teacherId, id);
+    if (!known && (await patternIdTaken(inside, id))) throw notFound('pattern');
+    if (known) await updatePattern(inside, teacherId, id, values);
+    else await addPattern(inside, teacherId, { id, ...values }, Date.now());
+    return known ? 'changed' : 'made';
+  });
 }
 
 export async function dropPattern(db: Database, teacherId: string, id: string): Promise<void> {
-  if (!(await findPattern(db, teacherId, id))) throw notFound('pattern');
-  await removePattern(db, teacherId, id);
+  await transacted(db, async (inside) => {
+    if (!(await findPattern(inside, teacherId, id))) throw notFound('pattern');
+    await removePattern(inside, teacherId, id);
+  });
 }

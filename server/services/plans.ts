@@ -1,5 +1,5 @@
 import type { PlanEdit, SavedPlan } from '../../contract/plan.ts';
-import type { Database } from '../database.ts';
+import { type Database, transacted } from '../database.ts';
 import { notFound } from '../problem.ts';
 import { addPlan, listPlans, planIdTaken, planOf, removePlan, updatePlan } from '../repository/plans.ts';
 
@@ -13,13 +13,17 @@ export async function savePlan(
   id: string,
   plan: PlanEdit,
 ): Promise<'made' | 'changed'> {
-  const known = await planOf(db, teacherId, id);
-  if (!known && (await planIdTaken(db, id))) throw notFound('plan');
-  await (known ? updatePlan : addPlan)(db, teacherId, id, plan);
-  return known ? 'changed' : 'made';
+  return transacted(db, async (inside) => {
+    const known = await planOf(inside, teacherId, id);
+    if (!known && (await planIdTaken(inside, id))) throw notFound('plan');
+    await (known ? updatePlan : addPlan)(inside, teacherId, id, plan);
+    return known ? 'changed' : 'made';
+  });
 }
 
 export async function dropPlan(db: Database, teacherId: string, id: string): Promise<void> {
-  if (!(await planOf(db, teacherId, id))) throw notFound('plan');
-  await removePlan(db, teacherId, id);
+  await transacted(db, async (inside) => {
+    if (!(await planOf(inside, teacherId, id))) throw notFound('plan');
+    await removePlan(inside, teacherId, id);
+  });
 }

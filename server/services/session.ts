@@ -1,71 +1,179 @@
 import { createHash, randomBytes } from 'node:crypto';
-import type { Database } from '../database.ts';
-import { NOBODYS_HASH, passwordFits } from '../password.ts';
+import { type Database, retried, transacted } from '../database.ts';
+import { NOBODYS_HASH, hashPassword, passwordFits, passwordTrouble } from '../password.ts';
 import { Problem } from '../problem.ts';
-import { addSession, findTeacherByName, removeSession, sessionFinder } from '../repository/teachers.ts';
-import type { SignIn, Teacher } from '../../contract/session.ts';
+import {
+  addSession,
+  forgetDevice,
+  forgetDevices,
+  isKnownDevice,
+  keepDevice,
+  findTeacherById,
+  findTeacherByName,
+  putReset,
+  removePasskeys,
+  removeSession,
+  removeSessions,
+  sessionFinder,
+  setPassword,
+  takeReset,
+} from '../repository/teachers.ts';
+import type { ChangePassword, ResetPassword, SignIn, Teacher } from '../../contract/session.ts';
+import type { DoorResources } from '../resources.ts';
 
 /** A school day and the evening after it, for two weeks. */
 export const SESSION_MS = 14 * 24 * 3600 * 1000;
 
-function tokenHash(token: string): string {
+/** A code that was given out is good for a school day. */
+const RESET_MS = 24 * 3600 * 1000;
+
+export interface Opened {
+  readonly teacher: Teacher;
+  /** For the cookie. */
+  readonly token: string;
+}
+
+export function tokenHash(token: string): string {
   return createHash('sha256').update(token).digest('hex');
 }
 
-async function open(db: Database, teacher: Teacher): Promise<{ teacher: Teacher; token: string }> {
+/** Begins a session of a teacher. */
+export async function openSession(db: Database, { id, name }: Teacher): Promise<Opened> {
   const token = randomBytes(32).toString('base64url');
-  await addSession(db, { tokenHash: tokenHash(token), teacherId: teacher.id, expiresAt: Date.now() + SESSION_MS });
-  return { teacher: { id: teacher.id, name: teacher.name }, token };
+  const session = { tokenHash: tokenHash(token), teacherId: id, expiresAt: Date.now() + SESSION_MS };
+  await retried(() => addSession(db, session));
+  return { teacher: { id, name }, token };
 }
 
-export async function signIn(db: Database, { name, password }: SignIn): Promise<{ teacher: Teacher; token: string }> {
-  const teacher = await findTeacherByName(db, name.trim());
-  const fits = await passwordFits(password, teacher?.passwordHash ?? NOBODYS_HASH);
-  if (!teacher || !fits)
-    throw new Problem(401, 'wrong-password', 'Name and password do not belong together. Check both and try again.', {
-      field: 'password',
-    });
-  return open(db, teacher);
+/** Where a request comes from. */
+export interface Origin {
+  readonly address: string;
+  /** The token of a browser that was here before. */
+  readonly device: string | undefined;
+}
+
+/** A browser is kept in mind for a school year. */
+export const DEVICE_MS = 370 * 24 * 3600 * 1000;
+
+/**
+ * By what tries are counted: whoever guesses from the same building must not hold up the teacher in a browser in which
+ * she has been before.
+ */
+async function placeOf(db: Database, name: string, { address, device }: Origin): Promise<string> {
+  if (device === undefined || device.length > 100) return address;
+  const hash = tokenHash(device);
+  return (await isKnownDevice(db, name.trim(), hash)) ? `device ${hash}` : address;
+}
+
+/** Keeps in mind that a teacher has been in with this browser. @returns a new token for its cookie */
+export async function rememberDevice(db: Database, teacherId: string, before: string | undefined): Promise<string> {
+  const token = randomBytes(32).toString('base64url');
+  const usedAt = Date.now();
+  await retried(async () => {
+    await keepDevice(db, { tokenHash: tokenHash(token), teacherId, usedAt }, usedAt - DEVICE_MS);
+    if (before !== undefined) await forgetDevice(db, teacherId, tokenHash(before));
+  });
+  return token;
+}
+
+export async function signIn({ db, tries }: DoorResources, { name, password }: SignIn, from: Origin): Promise<Opened> {
+  return tries.look(name, await placeOf(db, name, from), async () => {
+    const teacher = await findTeacherByName(db, name.trim());
+    const fits = await passwordFits(password, teacher?.passwordHash ?? NOBODYS_HASH);
+    if (!teacher || !fits)
+      throw new Problem(401, 'wrong-password', 'Name and password do not belong together. Check both and try again.', {
+        field: 'password',
+      });
+    return openSession(db, teacher);
+  });
 }
 
 /** For the visitor of a demo: signs in the demo's own teacher. */
-export async function visit(db: Database, demoTeacher: string): Promise<{ teacher: Teacher; token: string }> {
+export async function visit(db: Database, demoTeacher: string): Promise<Opened> {
   const teacher = await findTeacherByName(db, demoTeacher);
   if (!teacher) throw new Problem(503, 'no-demo', 'The demo school is not there yet. Start the demo again.');
-  return open(db, teacher);
+  return openSession(db, teacher);
 }
 
-/** A session that was looked up is believed this long: a lesson's worth of requests then asks the database seldom. */
-const BELIEVED_MS = 5_000;
-const MOST_BELIEVED = 2_000;
+function refuseWeak(password: string, name: string): void {
+  const trouble = passwordTrouble(password, name);
+  if (trouble) throw new Problem(422, 'weak-password', `Choose another one: ${trouble}.`, { field: 'password' });
+}
+
+/** A new password; every other device is signed out. */
+export async function changePassword(
+  { db, tries }: DoorResources,
+  { id, name }: Teacher,
+  { current, password }: ChangePassword,
+  token: string,
+  from: Origin,
+): Promise<void> {
+  refuseWeak(password, name);
+  await tries.look(name, await placeOf(db, name, from), async () => {
+    const teacher = await findTeacherById(db, id);
+    if (!teacher || !(await passwordFits(current, teacher.passwordHash)))
+      throw new Problem(422, 'wrong-password', 'This is not your password of now. Check it and try again.', {
+        field: 'current',
+      });
+  });
+  const hash = await hashPassword(password);
+  await transacted(db, async (inside) => {
+    await setPassword(inside, id, hash);
+    await removeSessions(inside, id, tokenHash(token));
+  });
+}
+
+/** Lets a teacher choose a new password once. @returns the code, to be handed over in person */
+export async function allowReset(db: Database, teacherId: string): Promise<string> {
+  // Read out and typed: small letters and numbers that are not mistaken for each other.
+  const letters = 'abcdefghjkmnpqrstuvwxyz23456789';
+  const code = Array.from(randomBytes(20), (byte) => letters[byte % letters.length]).join('');
+  await retried(() => putReset(db, { teacherId, codeHash: tokenHash(code), expiresAt: Date.now() + RESET_MS }));
+  return code.replace(/.{5}(?=.)/g, '$&-');
+}
+
+/** The code is used up, and whoever was in is out: other devices, and passkeys that somebody else may have added. */
+export async function resetPassword(
+  { db, tries }: DoorResources,
+  { name, code, password }: ResetPassword,
+  from: Origin,
+): Promise<Opened> {
+  refuseWeak(password, name);
+  return tries.look(name, await placeOf(db, name, from), async () => {
+    const teacher = await findTeacherByName(db, name.trim());
+    const hash = await hashPassword(password);
+    const done = await transacted(db, async (inside) => {
+      const plain = code.toLowerCase().replace(/[^a-z0-9]/g, '');
+      if (!teacher || !(await takeReset(inside, teacher.id, tokenHash(plain)))) return false;
+      await setPassword(inside, teacher.id, hash);
+      await removeSessions(inside, teacher.id, '');
+      await removePasskeys(inside, teacher.id);
+      await forgetDevices(inside, teacher.id);
+      return true;
+    });
+    if (!teacher || !done)
+      throw new Problem(
+        401,
+        'wrong-code',
+        'Name and code do not belong together, or the code was used or is too old.',
+        {
+          field: 'code',
+        },
+      );
+    return openSession(db, teacher);
+  });
+}
 
 export interface Sessions {
-  /** The teacher of a token from the cookie. */
+  /** The teacher of a token from the cookie, as the database has it at this moment. */
   readonly teacherOf: (token: string | undefined) => Promise<Teacher | undefined>;
-  /** Ends a session at once; another server on the same database may believe it for BELIEVED_MS more. */
   readonly end: (token: string) => Promise<void>;
 }
 
 export function sessionsOf(db: Database): Sessions {
-  const believed = new Map<string, { teacher: Teacher; until: number }>();
   const find = sessionFinder(db);
   return {
-    teacherOf: async (token) => {
-      if (token === undefined || token.length > 100) return undefined;
-      const key = tokenHash(token);
-      const before = believed.get(key);
-      if (before && before.until > Date.now()) return before.teacher;
-      const teacher = await find(key);
-      believed.delete(key);
-      if (teacher) {
-        if (believed.size >= MOST_BELIEVED) believed.clear();
-        believed.set(key, { teacher, until: Date.now() + BELIEVED_MS });
-      }
-      return teacher;
-    },
-    end: async (token) => {
-      believed.delete(tokenHash(token));
-      await removeSession(db, tokenHash(token));
-    },
+    teacherOf: async (token) => (token === undefined || token.length > 100 ? undefined : find(tokenHash(token))),
+    end: (token) => retried(() => removeSession(db, tokenHash(token))),
   };
 }

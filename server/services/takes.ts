@@ -1,28 +1,40 @@
 import type { TakeDetail, TakeUpload } from '../../contract/take.ts';
-import type { Database } from '../database.ts';
+import { type Database, Overtaken, once, retried, transacted } from '../database.ts';
 import { notFound } from '../problem.ts';
-import { findChild } from '../repository/children.ts';
-import { touchClass } from '../repository/classes.ts';
-import { findPattern } from '../repository/patterns.ts';
-import { addTake, findTake, overrideMark, removeTake, updateJudgement } from '../repository/takes.ts';
+import { touchIfJudgedSo } from '../repository/classes.ts';
+import {
+  addTake,
+  findTake,
+  judgingOfChild,
+  overrideMark,
+  removeTake,
+  takeIdTaken,
+  updateJudgement,
+} from '../repository/takes.ts';
+import type { Resources } from '../resources.ts';
 import { classOf } from './classes.ts';
 import { judgement, upToDate } from './judging.ts';
 
-const pick = ({ result, accuracy, mark }: Pick<TakeDetail, 'result' | 'accuracy' | 'mark'>) => ({
-  result,
-  accuracy,
-  mark,
-});
+type OwnedTake = NonNullable<Awaited<ReturnType<typeof findTake>>>;
 
-/** A take of one of the teacher's children, as it goes out. */
-export async function takeOf(
-  db: Database,
-  teacherId: string,
-  takeId: string,
-): Promise<TakeDetail & { classId: string }> {
+/** A take of one of the teacher's children. */
+async function ownTake(db: Database, teacherId: string, takeId: string): Promise<OwnedTake> {
   const take = await findTake(db, teacherId, takeId);
   if (!take) throw notFound('take');
+  return take;
+}
+
+/** The class of a take of the teacher's. */
+export async function classOfTake(db: Database, teacherId: string, takeId: string): Promise<string> {
+  return (await ownTake(db, teacherId, takeId)).classId;
+}
+
+/** A take of one of the teacher's children, as it goes out. */
+export async function takeOf(resources: Resources, teacherId: string, takeId: string): Promise<TakeDetail> {
+  const take = await ownTake(resources.db, teacherId, takeId);
   const {
+    classId: _class,
+    judgingRevision: _revision,
     resultVersion: _version,
     onTimeMs: _onTime,
     borders: _borders,
@@ -30,9 +42,12 @@ export async function takeOf(
     naming: _naming,
     ...shown
   } = take;
+  const { result, accuracy, mark } = await upToDate(resources, teacherId, take);
   return {
     ...shown,
-    ...pick(await upToDate(db, take)),
+    result,
+    accuracy,
+    mark,
     onsets: [...take.onsets],
     feet: take.feet && [...take.feet],
     releases: take.releases && [...take.releases],
@@ -45,50 +60,74 @@ export async function takeOf(
  * A pattern that was removed meanwhile does not lose the take: it carries its own text.
  */
 export async function storeTake(
-  db: Database,
+  resources: Resources,
   teacherId: string,
   takeId: string,
   upload: TakeUpload,
 ): Promise<TakeDetail> {
-  const child = await findChild(db, teacherId, upload.childId);
-  if (!child) throw notFound('child');
-  const { free = false, source = 'tap' } = upload;
-  const judged = judgement(await classOf(db, teacherId, child.classId), { ...upload, free });
-  const known = upload.patternId === null ? undefined : await findPattern(db, teacherId, upload.patternId);
-  await addTake(db, child.classId, { ...upload, ...judged, id: takeId, patternId: known?.id ?? null, free, source });
-  return takeOf(db, teacherId, takeId);
+  const { db } = resources;
+  const { free = false, source = 'tap', feet = null, releases = null, childId } = upload;
+  const stored = await retried(async () => {
+    const child = await judgingOfChild(db, teacherId, childId, upload.patternId);
+    if (!child) throw notFound('child');
+    const judged = await judgement(resources, teacherId, child, { ...upload, free });
+    const { classId, patternId, judgingRevision } = child;
+    const take = { ...upload, ...judged, feet, releases, id: takeId, classId, patternId, free, source };
+    try {
+      await addTake(db, take, judgingRevision);
+    } catch (error) {
+      if (await takeIdTaken(db, takeId)) return undefined;
+      throw error;
+    }
+    return take;
+  });
+  if (!stored) return takeOf(resources, teacherId, takeId);
+  const { resultVersion: _version, classId: _class, ...shown } = stored;
+  return { ...shown, override: null, overrideReason: '', corrected: false, recordingUntil: null };
 }
 
 /** Judges a take anew from onsets that were put right by hand; it is marked as corrected. */
 export async function correctTake(
-  db: Database,
+  resources: Resources,
   teacherId: string,
   takeId: string,
   onsets: readonly number[],
 ): Promise<TakeDetail> {
-  const take = await takeOf(db, teacherId, takeId);
-  // A clap that stays keeps its release; when an added one was let go nobody knows.
-  const releases = take.releases && onsets.map((time) => take.releases?.[take.onsets.indexOf(time)] ?? null);
-  const judged = judgement(await classOf(db, teacherId, take.classId), { ...take, onsets, releases });
-  await updateJudgement(db, takeId, { ...judged, onsets, releases, corrected: true });
-  await touchClass(db, take.classId);
-  return takeOf(db, teacherId, takeId);
+  const { db } = resources;
+  await retried(async () => {
+    const take = await ownTake(db, teacherId, takeId);
+    const { classId, judgingRevision } = take;
+    // A clap that stays keeps its release; when an added one was let go nobody knows.
+    const releases = take.releases && onsets.map((time) => take.releases?.[take.onsets.indexOf(time)] ?? null);
+    const settings = await classOf(db, teacherId, classId);
+    const judged = await judgement(resources, teacherId, settings, { ...take, onsets, releases });
+    await once(db, async (inside) => {
+      const corrected = { ...judged, onsets, releases, corrected: true };
+      if (!(await updateJudgement(inside, takeId, corrected, take.onsets)))
+        throw new Overtaken('the take was corrected by another request');
+      await touchIfJudgedSo(inside, classId, judgingRevision);
+    });
+  });
+  return takeOf(resources, teacherId, takeId);
 }
 
 /** The teacher's own mark with her reason; null takes it back. */
 export async function setOwnMark(
-  db: Database,
+  resources: Resources,
   teacherId: string,
   takeId: string,
   mark: number | null,
   reason: string,
 ): Promise<TakeDetail> {
-  const { classId, id } = await takeOf(db, teacherId, takeId);
-  await overrideMark(db, classId, id, mark, mark === null ? '' : reason);
-  return takeOf(db, teacherId, id);
+  await transacted(resources.db, async (inside) => {
+    const classId = await classOfTake(inside, teacherId, takeId);
+    await overrideMark(inside, classId, takeId, mark, mark === null ? '' : reason);
+  });
+  return takeOf(resources, teacherId, takeId);
 }
 
 export async function dropTake(db: Database, teacherId: string, takeId: string): Promise<void> {
-  const { classId, id } = await takeOf(db, teacherId, takeId);
-  await removeTake(db, classId, id);
+  await transacted(db, async (inside) => {
+    await removeTake(inside, await classOfTake(inside, teacherId, takeId), takeId);
+  });
 }

@@ -1,0 +1,1 @@
+ALTER TABLE `recordings` DROP COLUMN IF EXISTS `sound`;

@@ -1,0 +1,38 @@
+import { type Request, Router } from 'express';
+import { ChangePassword, NewPasskey } from '../../contract/session.ts';
+import type { DoorResources } from '../resources.ts';
+import { accountOf, dropPasskey, endOtherSessions, keepPasskey, offerPasskey } from '../services/account.ts';
+import { changePassword } from '../services/session.ts';
+import { bodyOf } from './body.ts';
+import { originOf, siteOf, teacherIn, tokenFrom } from './session.ts';
+
+/** Whoever is signed in has a token. */
+const token = (request: Request) => tokenFrom(request) ?? '';
+
+export function accountRoutes(resources: DoorResources): Router {
+  const { db } = resources;
+  const [change, passkey] = [bodyOf(ChangePassword), bodyOf(NewPasskey)];
+  return Router()
+    .get('/', async (request, response) => {
+      response.json(await accountOf(db, teacherIn(response).id, token(request)));
+    })
+    .put('/password', async (request, response) => {
+      await changePassword(resources, teacherIn(response), change(request), token(request), originOf(request));
+      response.status(204).end();
+    })
+    .delete('/other-sessions', async (request, response) => {
+      await endOtherSessions(db, teacherIn(response).id, token(request));
+      response.status(204).end();
+    })
+    .post('/passkeys/options', async (request, response) => {
+      response.json(await offerPasskey(db, teacherIn(response), siteOf(request)));
+    })
+    .post('/passkeys', async (request, response) => {
+      await keepPasskey(db, teacherIn(response).id, passkey(request), siteOf(request));
+      response.status(204).end();
+    })
+    .delete('/passkeys/:passkeyId', async (request, response) => {
+      await dropPasskey(db, teacherIn(response).id, String(request.params.passkeyId));
+      response.status(204).end();
+    });
+}
