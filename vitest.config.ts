@@ -2,7 +2,9 @@ import { defineConfig } from 'vitest/config';
 import { validatorsPlugin } from './web/validatorsPlugin.ts';
 
 /** Browser tests in which nothing is played in time. */
-const PAGES = ['drawn', 'pictures', 'records', 'values', 'views', 'wire'].map((name) => `e2e/${name}.test.ts`);
+const PAGES = ['doors', 'drawn', 'held', 'pictures', 'records', 'values', 'views', 'wire'].map(
+  (name) => `e2e/${name}.test.ts`,
+);
 
 const inBrowser = {
   globalSetup: ['scripts/testDatabase.ts', 'scripts/testPages.ts'],

@@ -1,29 +1,44 @@
 import { v4 as uuid } from 'uuid';
-import { migrateDatabase, openDatabase } from '../server/database.ts';
-import { hashPassword } from '../server/password.ts';
+import { SHORTEST_PASSWORD } from '../contract/session.ts';
+import { openDatabase } from '../server/database.ts';
+import { migrateDatabase } from '../server/migrate.ts';
+import { hashPassword, passwordTrouble } from '../server/password.ts';
 import { addTeacher, findTeacherByName } from '../server/repository/teachers.ts';
+import { allowReset } from '../server/services/session.ts';
 import { projectDatabase } from './mariadb.ts';
 
-const SHORTEST_PASSWORD = 8;
+const USAGE = `usage: CLAPBOARD_PASSWORD=… npm run teacher -- "Name"
+         adds a teacher, with a password of ${SHORTEST_PASSWORD} letters and more; it stands in no shell history
+       npm run teacher -- --reset "Name"
+         prints a code with which a teacher chooses a new password once`;
 
-// usage: npm run teacher -- "Name"   with the password in CLAPBOARD_PASSWORD, so that it stands in no shell history
-const name = process.argv[2]?.trim() ?? '';
+const reset = process.argv[2] === '--reset';
+const name = (process.argv[reset ? 3 : 2] ?? '').trim();
 const password = process.env['CLAPBOARD_PASSWORD'] ?? '';
-if (name === '' || password.length < SHORTEST_PASSWORD) {
-  console.error(
-    `usage: CLAPBOARD_PASSWORD=… npm run teacher -- "Name"   (a password of at least ${SHORTEST_PASSWORD} letters)`,
-  );
+
+function wrong(sentence: string): never {
+  console.error(sentence);
   process.exit(2);
 }
+
+if (name === '' || name.startsWith('-') || [...name].length > 60) wrong(USAGE);
+if (!reset && [...password].length < SHORTEST_PASSWORD) wrong(USAGE);
+const weak = reset ? undefined : passwordTrouble(password, name);
+if (weak) wrong(`Choose another password: ${weak}.`);
+
 const database = await projectDatabase('.data/school');
-const { db, pool } = openDatabase(database.url, 1);
-await migrateDatabase({ pool });
-if (await findTeacherByName(db, name)) {
-  console.error(`There is a teacher called ${name} already.`);
-  process.exitCode = 2;
-} else {
+await migrateDatabase(database.url);
+const { db, pool } = openDatabase(database.url, { connections: 1 });
+const known = await findTeacherByName(db, name);
+if (reset) {
+  if (known)
+    console.log(`${await allowReset(db, known.id)}   for ${known.name}: good once, until tomorrow at this time`);
+  else console.error(`There is no teacher called ${name}.`);
+} else if (known) console.error(`There is a teacher called ${name} already.`);
+else {
   await addTeacher(db, { id: uuid(), name, passwordHash: await hashPassword(password) });
   console.log(`${name} can sign in now.`);
 }
+if (reset !== (known !== undefined)) process.exitCode = 2;
 await pool.end();
 await database.stop();

@@ -13,6 +13,7 @@ import { CLASSES } from '../demo/school.ts';
 import { benchJudging } from './benchJudging.ts';
 import { benchTakes } from './benchTakes.ts';
 import { benchListening } from './benchListening.ts';
+import { benchStoring } from './benchStoring.ts';
 import { report, timed } from './benchReport.ts';
 import { launchOptions } from './browser.ts';
 import { withDemoServer } from './demoServer.ts';
@@ -155,6 +156,7 @@ async function benchServer(url: string): Promise<void> {
     `p50 ${list.latency.p50} ms, p97.5 ${list.latency.p97_5} ms`,
     `${ratio.toFixed(2)} × /healthz (${health.latency.average.toFixed(1)} ms)`,
   );
+  await benchStoring(url, cookie, room.id);
 }
 
 async function benchTyping(url: string, count: number): Promise<void> {

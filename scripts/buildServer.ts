@@ -12,7 +12,11 @@ export const BUILT_SERVER = 'dist/server';
 export async function buildServer(): Promise<void> {
   rmSync(BUILT_SERVER, { recursive: true, force: true });
   await build({
-    entryPoints: { main: 'server/main.ts', start: 'scripts/start.ts' },
+    entryPoints: {
+      main: 'server/main.ts',
+      start: 'scripts/start.ts',
+      'judge.worker': 'server/judging/judge.worker.ts',
+    },
     outdir: BUILT_SERVER,
     bundle: true,
     splitting: true,

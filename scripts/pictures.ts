@@ -143,6 +143,15 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
       await page.locator('.clap-lane .clap').nth(2).click();
     },
   ],
+  [
+    'account',
+    async (page) => {
+      await page.goto(page.url().replace('127.0.0.1', 'localhost'));
+      await page.goto(new URL('/account', page.url()).href);
+      await page.getByRole('button', { name: /Look around/ }).click();
+      await page.getByRole('button', { name: 'Add a passkey' }).waitFor();
+    },
+  ],
 ];
 
 /** Leaning mast, as a practice child claps it into a microphone. */

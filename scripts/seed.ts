@@ -5,7 +5,8 @@ import { type Random, randomFrom } from '../core/random.ts';
 import { type SimulatedChild, simulateTake } from '../core/judging/simulatedChild.ts';
 import { parseRhythm } from '../core/rhythm/text.ts';
 import { CLASSES, type DemoClass, PATTERNS, TEACHER, TEMPOS, WEEKS } from '../demo/school.ts';
-import { type Database, migrateDatabase, openDatabase } from '../server/database.ts';
+import { type Database, openDatabase } from '../server/database.ts';
+import { migrateDatabase } from '../server/migrate.ts';
 import { hashPassword } from '../server/password.ts';
 import { addTeacher, findTeacherByName } from '../server/repository/teachers.ts';
 import { children, classes, patterns, takes } from '../server/schema.ts';
@@ -61,7 +62,7 @@ type TakeRow = typeof takes.$inferInsert;
 /** Each week a class hears two patterns, and each child claps one or two takes of each. */
 function takesOf(
   random: Random,
-  childId: string,
+  { id: childId, classId }: { readonly id: string; readonly classId: string },
   child: SimulatedChild,
   demo: DemoClass,
   rows: readonly PatternRow[],
@@ -87,6 +88,7 @@ function takesOf(
         {
           id: uuid(),
           childId,
+          classId,
           patternId: row.id,
           title: row.title,
           patternText: row.text,
@@ -107,9 +109,9 @@ function takesOf(
 
 /** Puts the demo school into an empty database; where its teacher is already, nothing changes. */
 export async function seedDemo(url: string, now = Date.now()): Promise<void> {
-  const { db, pool } = openDatabase(url, 2);
+  await migrateDatabase(url);
+  const { db, pool } = openDatabase(url, { connections: 2, statementMs: 60_000 });
   try {
-    await migrateDatabase({ pool });
     if (!(await findTeacherByName(db, TEACHER.name))) await fill(db, now);
   } finally {
     await pool.end();
@@ -136,7 +138,7 @@ async function fill(db: Database, now: number): Promise<void> {
         .insert(classes)
         .values({ id: classId, teacherId, name: demo.name, ages: demo.ages, school: demo.school });
       await tx.insert(children).values(childRows);
-      const takeRows = childRows.flatMap(({ id }) => takesOf(random, id, habitsOf(random, demo.ages), demo, rows, now));
+      const takeRows = childRows.flatMap((row) => takesOf(random, row, habitsOf(random, demo.ages), demo, rows, now));
       for (let from = 0; from < takeRows.length; from += 100)
         await tx.insert(takes).values(takeRows.slice(from, from + 100));
     }
