@@ -2,18 +2,20 @@ import { type TSchema, Type } from '@sinclair/typebox';
 import { Ajv } from 'ajv';
 import standalone from 'ajv/dist/standalone/index.js';
 import type { Plugin } from 'vite';
-import { JudgingPreview } from '../contract/judging.ts';
+import { JudgingPreview, RejudgingState } from '../contract/judging.ts';
 import { ChildMastery } from '../contract/mastery.ts';
 import { SavedPattern } from '../contract/pattern.ts';
 import { SavedPlan } from '../contract/plan.ts';
 import { ErrorBody } from '../contract/problem.ts';
 import { ClassDetail, ClassSummary } from '../contract/schoolClass.ts';
-import { SessionState } from '../contract/session.ts';
+import { Account, SessionState } from '../contract/session.ts';
 import { TakeDetail } from '../contract/take.ts';
 
 /** What the browser checks when it arrives: `virtual:fits/session` has the check as its default export. */
 const ARRIVING: Readonly<Record<string, TSchema>> = {
   session: SessionState,
+  account: Account,
+  rejudging: RejudgingState,
   classes: Type.Array(ClassSummary),
   class: ClassDetail,
   patterns: Type.Array(SavedPattern),

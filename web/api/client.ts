@@ -16,65 +16,120 @@ export class ApiProblem extends Error {
 
   /** Worth sending again later just as it is. */
   get worthRetrying(): boolean {
-    return passes(this.status);
+    return this.status === 0 || this.status === 401 || this.status === 429 || this.status >= 500;
   }
-}
-
-function passes(status: number): boolean {
-  return status === 0 || status === 401 || status === 429 || status >= 500;
 }
 
 const AWAY =
   'The server cannot be reached. What you do is kept on this device; it is sent as soon as the server is back.';
+const NO_ANSWER = 'The server takes too long to answer. What you do is kept on this device; it is tried again.';
 const OUTDATED = 'This page is older than the server. Reload it; nothing is lost.';
 
-async function request(method: string, path: string, body?: unknown): Promise<unknown> {
-  const init: RequestInit = { method, credentials: 'same-origin' };
-  if (body !== undefined)
-    Object.assign(init, { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } });
-  const response = await fetch(`/api${path}`, init).catch(() => {
-    throw new ApiProblem(0, 'away', AWAY);
+/** A request without an answer is given up after so long, milliseconds. Signing in may have to wait. */
+const PATIENCE = { GET: 20_000, PUT: 30_000, POST: 75_000, DELETE: 30_000 } as const;
+const PATIENCE_WITH_SOUND = 300_000;
+
+let owner: string | undefined;
+
+/**
+ * Says whose page this is, by the teacher's id. Every request carries it: another tab may have signed in somebody else
+ * meanwhile, and nothing of this page is to end up there.
+ */
+export function pageBelongsTo(teacherId: string | undefined): void {
+  if (owner !== teacherId) fetched.clear();
+  owner = teacherId;
+}
+
+type Listener = () => void;
+const doors = new Set<Listener>();
+
+/** Tells when an answer shows that this page's teacher is not signed in any more. */
+export function onSignedOut(listener: Listener): () => void {
+  doors.add(listener);
+  return () => doors.delete(listener);
+}
+
+interface Sent {
+  readonly body?: BodyInit;
+  readonly type?: string;
+  readonly patience?: number;
+  readonly holds?: string | undefined;
+}
+
+async function send(method: keyof typeof PATIENCE, path: string, sent: Sent = {}): Promise<Response> {
+  const { body, type, patience = PATIENCE[method], holds } = sent;
+  const headers = {
+    ...(owner === undefined ? {} : { 'Clapboard-Teacher': owner }),
+    ...(type === undefined ? {} : { 'Content-Type': type }),
+    ...(holds === undefined ? {} : { 'If-None-Match': holds }),
+  };
+  const signal = AbortSignal.timeout(patience);
+  const init: RequestInit = { method, credentials: 'same-origin', headers, signal };
+  const response = await fetch(`/api${path}`, body === undefined ? init : { ...init, body }).catch(() => {
+    throw signal.aborted ? new ApiProblem(0, 'no-answer', NO_ANSWER) : new ApiProblem(0, 'away', AWAY);
   });
-  if (response.status === 204) return undefined;
-  // Not our server's answer, but the page of a network's sign-in, or of a proxy: whatever its status, nothing arrived.
+  if (response.status < 400) return response;
+  throw await problemIn(response);
+}
+
+async function problemIn(response: Response): Promise<ApiProblem> {
   const answer: unknown = await response.json().catch(() => undefined);
-  if (response.ok && answer !== undefined) return answer;
-  if (!fitsError(answer)) throw new ApiProblem(0, 'away', AWAY);
+  // Not our server's answer, but the page of a proxy: whatever its status, nothing arrived.
+  if (!fitsError(answer)) return new ApiProblem(0, 'away', AWAY);
   const { code, message, field, at } = (
     answer as { error: { code: string; message: string; field?: string; at?: TextError } }
   ).error;
-  throw new ApiProblem(response.status, code, message, field, at);
+  if (code === 'signed-out' || code === 'other-teacher') for (const listener of doors) listener();
+  return new ApiProblem(response.status, code, message, field, at);
 }
+
+/** A network's own sign-in page answers with 200, too. */
+async function answerIn(response: Response): Promise<unknown> {
+  if (response.status === 204) return undefined;
+  const answer: unknown = await response.json().catch(() => undefined);
+  if (answer === undefined) throw new ApiProblem(0, 'away', AWAY);
+  return answer;
+}
+
+async function sendJson(method: 'PUT' | 'POST', path: string, body: unknown): Promise<unknown> {
+  const sent = body === undefined ? {} : { body: JSON.stringify(body), type: 'application/json' };
+  return answerIn(await send(method, path, sent));
+}
+
+/** What was fetched last, with the server's word for it: what is still so is not sent again. Kept in memory only. */
+const fetched = new Map<string, { readonly tag: string; readonly answer: unknown }>();
+const MOST_FETCHED = 20;
 
 /** Fetches and checks what arrives against the contract. */
 export async function get<T>(path: string, fits: (data: unknown) => boolean): Promise<T> {
-  const answer = await request('GET', path);
+  const before = fetched.get(path);
+  const response = await send('GET', path, { holds: before?.tag });
+  if (before && response.status === 304) return before.answer as T;
+  const answer = await answerIn(response);
   if (!fits(answer)) throw new ApiProblem(200, 'outdated', OUTDATED);
+  const tag = response.headers.get('ETag');
+  if (tag) {
+    fetched.delete(path);
+    if (fetched.size >= MOST_FETCHED) fetched.delete(fetched.keys().next().value!);
+    fetched.set(path, { tag, answer });
+  }
   return answer as T;
 }
 
 export async function put(path: string, body: unknown): Promise<unknown> {
-  return request('PUT', path, body);
+  return sendJson('PUT', path, body);
 }
 
-/**
- * Sends a recording as it is. That the class keeps none (any more) is final; what did not arrive is worth another try.
- */
+/** Sends a recording as it is. */
 export async function putSound(path: string, sound: Blob): Promise<void> {
-  const response = await fetch(`/api${path}`, {
-    method: 'PUT',
-    credentials: 'same-origin',
-    body: sound,
-    headers: { 'Content-Type': sound.type },
-  }).catch(() => undefined);
-  const refused = response !== undefined && response.status >= 400 && !passes(response.status);
-  if (response?.status !== 204 && !refused) throw new ApiProblem(0, 'away', AWAY);
+  const response = await send('PUT', path, { body: sound, type: sound.type, patience: PATIENCE_WITH_SOUND });
+  if (response.status !== 204) throw new ApiProblem(0, 'away', AWAY);
 }
 
 export async function post(path: string, body?: unknown): Promise<unknown> {
-  return request('POST', path, body);
+  return sendJson('POST', path, body);
 }
 
 export async function remove(path: string): Promise<void> {
-  await request('DELETE', path);
+  await answerIn(await send('DELETE', path));
 }

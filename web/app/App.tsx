@@ -1,22 +1,83 @@
-import { Suspense, lazy } from 'react';
+import { Suspense, lazy, useEffect, useState } from 'react';
+import { ErrorBoundary } from 'react-error-boundary';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
-import { SWRConfig } from 'swr';
+import { SWRConfig, useSWRConfig } from 'swr';
+import type { SessionState, Teacher } from '../../contract/session.ts';
+import { onSignedOut, pageBelongsTo } from '../api/client.ts';
 import { useSession } from '../api/session.ts';
 import { SignInPage } from '../pages/signIn/SignInPage.tsx';
 import { Notice } from '../ui/Notice.tsx';
+import { Broken } from './Broken.tsx';
 import { HOME, ROUTES } from './routes.ts';
 
 const Shell = lazy(() => import('./Shell.tsx'));
+const SignInAgain = lazy(() => import('../pages/signIn/SignInAgain.tsx'));
 
+/**
+ * Whose page this is. When another tab signs out, or signs somebody else in, the page stays as it is with all that was
+ * typed, and asks for its own teacher again.
+ */
 function Views() {
   const { data: session, error, mutate } = useSession();
-  if (!session) return error ? <Notice problem={error} again={() => void mutate()} /> : null;
-  const { teacher, demo } = session;
-  if (!teacher) return <SignInPage demo={demo} onSignedIn={(state) => void mutate(state, false)} />;
+  const [owner, setOwner] = useState<Teacher | null>(null);
+  const [entries, setEntries] = useState(0);
+  useEffect(() => onSignedOut(() => void mutate()), [mutate]);
+  const inside = session?.teacher ?? null;
+  const whose = owner ?? inside;
+  pageBelongsTo(whose?.id);
+  if (whose && !owner) setOwner(whose);
+  if (!session && !whose) return error ? <Notice problem={error} again={() => void mutate()} /> : null;
+  const demo = session?.demo ?? false;
+  const enter = async (state: SessionState) => {
+    await mutate(state, false);
+    setOwner(state.teacher);
+    setEntries(entries + 1);
+  };
+  if (!whose) return <SignInPage demo={demo} onSignedIn={(state) => void enter(state)} />;
+  return (
+    <>
+      {session && inside?.id !== whose.id && (
+        <Suspense fallback={null}>
+          <SignInAgain
+            teacher={whose}
+            inside={inside}
+            demo={demo}
+            onSignedIn={(state) => void enter(state)}
+            onLeave={() => void enter(session)}
+          />
+        </Suspense>
+      )}
+      <House key={whose.id} teacher={whose} entries={entries} onSignedOut={() => void enter({ teacher: null, demo })} />
+    </>
+  );
+}
+
+interface HouseProps {
+  readonly teacher: Teacher;
+  /** Goes up when the teacher has come in again. */
+  readonly entries: number;
+  readonly onSignedOut: () => void;
+}
+
+/** All views of one teacher. What was fetched for them is gone with them. */
+function House(props: HouseProps) {
+  return (
+    <SWRConfig value={{ provider: () => new Map() }}>
+      <Rooms {...props} />
+    </SWRConfig>
+  );
+}
+
+function Rooms({ teacher, entries, onSignedOut }: HouseProps) {
+  const { mutate } = useSWRConfig();
+  const [before] = useState(entries);
+  useEffect(() => {
+    if (entries > before) void mutate(() => true);
+  }, [entries, before, mutate]);
   return (
     <Suspense fallback={null}>
       <Routes>
-        <Route element={<Shell teacher={teacher} onSignedOut={() => void mutate()} />}>
+        <Route element={<Shell teacher={teacher} onSignedOut={onSignedOut} />}>
           {ROUTES.map(({ path, Page }) => (
             <Route key={path} path={path} element={<Page teacher={teacher} />} />
           ))}
@@ -31,7 +92,9 @@ export function App() {
   return (
     <SWRConfig value={{ shouldRetryOnError: true, errorRetryInterval: 3_000, dedupingInterval: 500 }}>
       <BrowserRouter>
-        <Views />
+        <ErrorBoundary FallbackComponent={Broken}>
+          <Views />
+        </ErrorBoundary>
       </BrowserRouter>
     </SWRConfig>
   );

@@ -1,48 +1,79 @@
+import { format } from 'date-fns';
 import { CloudOff } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Modal from 'react-bootstrap/Modal';
-import { type Waiting, dropTake } from '../take/outbox.ts';
+import { saveAsFiles } from '../take/exportTake.ts';
+import type { Waiting } from '../take/keptTakes.ts';
+import { dropTake, tryAgain } from '../take/outbox.ts';
+import { useWouldBeLost } from '../take/useOutbox.ts';
+
+const ON_DEVICE =
+  'These takes are safe here. They are sent by themselves as soon as the server answers; ' +
+  'leave this device’s browser data as it is until then.';
+const ONLY_HERE =
+  'This browser keeps nothing on the device. These takes are sent by themselves as soon as ' +
+  'the server answers; leave this page open until then.';
+const NOT_TAKEN =
+  'What the server did not take is safe here until you try it again, save it as a file, or remove it. ' +
+  'The rest is sent by itself.';
 
 /** Says what the server does not have yet; nothing when it has all. */
 export function OutboxNote({ waiting }: { waiting: readonly Waiting[] }) {
   const [open, setOpen] = useState(false);
+  const onlyHere = useWouldBeLost();
   if (waiting.length === 0) return <span role="status" className="visually-hidden" />;
-  const refused = waiting.filter((take) => take.refused !== undefined);
-  const count = waiting.length === 1 ? '1 take' : `${waiting.length} takes`;
+  const refused = waiting.some((take) => take.refused !== undefined);
+  const kind = waiting.every(({ stored }) => stored) ? 'recording' : 'take';
+  const count = waiting.length === 1 ? `1 ${kind}` : `${waiting.length} ${kind}s`;
   return (
     <>
       <Button variant="outline-dark" size="sm" className="outbox-note" onClick={() => setOpen(true)}>
         <CloudOff size={16} aria-hidden />{' '}
-        <span role="status">{refused.length > 0 ? `${count} not stored` : `${count} waiting to be stored`}</span>
+        <span role="status">{refused ? `${count} not stored` : `${count} waiting to be stored`}</span>
       </Button>
       <Modal show={open} onHide={() => setOpen(false)} centered>
         <Modal.Header closeButton>
-          <Modal.Title>Kept on this device</Modal.Title>
+          <Modal.Title>{onlyHere ? 'Kept in this page only' : 'Kept on this device'}</Modal.Title>
         </Modal.Header>
         <Modal.Body>
-          <p>
-            These takes are safe here. They are sent by themselves as soon as the server answers; leave this device’s
-            browser data as it is until then.
-          </p>
+          <p>{onlyHere ? ONLY_HERE : refused ? NOT_TAKEN : ON_DEVICE}</p>
           <ul className="list-unstyled mb-0">
-            {waiting.map(({ id, childName, upload, refused: why }) => (
-              <li key={id} className="mb-2">
-                <strong>{childName}</strong>, {upload.title},{' '}
-                {new Date(upload.takenAt).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}
-                {why !== undefined && (
-                  <div>
-                    {why}{' '}
-                    <Button variant="outline-dark" size="sm" onClick={() => void dropTake(id)}>
-                      Remove it
-                    </Button>
-                  </div>
-                )}
-              </li>
+            {waiting.map((take) => (
+              <WaitingTake key={take.id} take={take} />
             ))}
           </ul>
         </Modal.Body>
       </Modal>
     </>
+  );
+}
+
+function WaitingTake({ take }: { take: Waiting }) {
+  const { id, childName, upload, stored, refused } = take;
+  const remove = () => {
+    if (confirm(`Remove this ${stored ? 'recording' : 'take'} of ${childName} for good?`)) void dropTake(id);
+  };
+  return (
+    <li className="mb-3">
+      <strong>{childName}</strong>, {upload.title}, {format(upload.takenAt, 'HH:mm')}
+      {stored && ': the take is stored, its recording not yet'}
+      {refused !== undefined && (
+        <>
+          <div>{refused}</div>
+          <div className="notice-actions">
+            <Button variant="outline-dark" size="sm" onClick={() => void tryAgain(take)}>
+              Try again
+            </Button>
+            <Button variant="outline-dark" size="sm" onClick={() => saveAsFiles(take)}>
+              Save as a file
+            </Button>
+            <Button variant="outline-dark" size="sm" onClick={remove}>
+              Remove it
+            </Button>
+          </div>
+        </>
+      )}
+    </li>
   );
 }

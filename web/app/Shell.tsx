@@ -1,22 +1,24 @@
-import { LogOut } from 'lucide-react';
+import { LogOut, UserRound } from 'lucide-react';
+import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import { NavLink, Outlet } from 'react-router';
-import { useSWRConfig } from 'swr';
+import Modal from 'react-bootstrap/Modal';
+import { ErrorBoundary } from 'react-error-boundary';
+import { NavLink, Outlet, useLocation } from 'react-router';
 import { remove } from '../api/client.ts';
-import { useSendOutbox, useWaitingTakes } from '../take/useOutbox.ts';
-import { ROUTES } from './routes.ts';
+import { sendTakes, waitingTakes } from '../take/outbox.ts';
+import { useSendOutbox, useWaitingTakes, useWouldBeLost } from '../take/useOutbox.ts';
+import { useAskBeforeLeaving } from '../ui/useAskBeforeLeaving.ts';
+import { Broken } from './Broken.tsx';
+import { ACCOUNT, ROUTES } from './routes.ts';
 import { OutboxNote } from './OutboxNote.tsx';
 import type { Teacher } from '../../contract/session.ts';
 
 export default function Shell({ teacher, onSignedOut }: { teacher: Teacher; onSignedOut: () => void }) {
   const waiting = useWaitingTakes(teacher.id);
   useSendOutbox(teacher.id, waiting);
-  const { mutate } = useSWRConfig();
-  const signOut = async () => {
-    await remove('/session').catch(() => undefined);
-    await mutate(() => true, undefined, { revalidate: false });
-    onSignedOut();
-  };
+  useAskBeforeLeaving(useWouldBeLost());
+  const { pathname } = useLocation();
+  const leaving = useSignOut(teacher.id, onSignedOut);
   return (
     <div className="shell">
       <a className="visually-hidden-focusable skip" href="#main">
@@ -38,14 +40,65 @@ export default function Shell({ teacher, onSignedOut }: { teacher: Teacher; onSi
         </nav>
         <span className="flex-grow-1" />
         <OutboxNote waiting={waiting} />
-        <span className="teacher">{teacher.name}</span>
-        <Button variant="link" size="sm" onClick={() => void signOut()}>
-          <LogOut size={16} aria-hidden /> Sign out
+        <NavLink className="teacher" to={ACCOUNT} aria-label={`${teacher.name}: password, passkeys and devices`}>
+          <UserRound size={16} aria-hidden /> <span>{teacher.name}</span>
+        </NavLink>
+        <Button variant="link" size="sm" className="sign-out" onClick={() => void leaving.signOut()}>
+          <LogOut size={16} aria-hidden /> <span>Sign out</span>
         </Button>
       </header>
       <main id="main" tabIndex={-1}>
-        <Outlet />
+        <ErrorBoundary FallbackComponent={Broken} resetKeys={[pathname]}>
+          <Outlet />
+        </ErrorBoundary>
       </main>
+      {leaving.asking && <UnsentTakes count={waiting.length} {...leaving} />}
     </div>
+  );
+}
+
+/** So long signing out waits for takes to be sent. */
+const PATIENCE_MS = 4_000;
+
+/** Takes that are still here are sent first; when that fails, leaving is asked for again. */
+function useSignOut(teacherId: string, onSignedOut: () => void) {
+  const [asking, setAsking] = useState(false);
+  const leave = async () => {
+    setAsking(false);
+    await remove('/session').catch(() => undefined);
+    onSignedOut();
+  };
+  const signOut = async () => {
+    await Promise.race([sendTakes(teacherId), new Promise((resolve) => setTimeout(resolve, PATIENCE_MS))]);
+    const left = (await waitingTakes()).some((take) => take.teacherId === teacherId);
+    if (left) setAsking(true);
+    else await leave();
+  };
+  return { asking, signOut, leave: () => void leave(), stay: () => setAsking(false) };
+}
+
+interface UnsentProps {
+  readonly count: number;
+  readonly leave: () => void;
+  readonly stay: () => void;
+}
+
+function UnsentTakes({ count, leave, stay }: UnsentProps) {
+  const takes = count === 1 ? '1 take is' : `${count} takes are`;
+  return (
+    <Modal show onHide={stay} centered>
+      <Modal.Header closeButton>
+        <Modal.Title>{takes} not stored yet</Modal.Title>
+      </Modal.Header>
+      <Modal.Body>
+        They stay on this device, and nobody else sees them here. They are sent when you sign in again in this browser.
+      </Modal.Body>
+      <Modal.Footer>
+        <Button onClick={stay}>Stay signed in</Button>
+        <Button variant="outline-dark" onClick={leave}>
+          Sign out all the same
+        </Button>
+      </Modal.Footer>
+    </Modal>
   );
 }

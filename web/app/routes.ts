@@ -27,7 +27,10 @@ export const ROUTES: readonly PageRoute[] = [
   { path: 'classes', title: 'Class', Page: lazy(() => import('../pages/classes/ClassesPage.tsx')) },
   { path: 'classes/:classId', Page: lazy(() => import('../pages/classes/ClassPage.tsx')) },
   { path: 'classes/:classId/takes/:takeId', Page: lazy(() => import('../pages/classes/TakeResultPage.tsx')) },
+  { path: 'account', Page: lazy(() => import('../pages/account/AccountPage.tsx')) },
 ];
+
+export const ACCOUNT = '/account';
 
 /** Where a visit begins. */
 export const HOME = '/patterns';

@@ -1,31 +1,13 @@
-import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
 import fitsTake from 'virtual:fits/take';
-import type { TakeDetail, TakeUpload } from '../../contract/take.ts';
+import type { TakeDetail } from '../../contract/take.ts';
 import { ApiProblem, put, putSound } from '../api/client.ts';
+import { allIn, putInto, takeFrom } from './deviceBox.ts';
+import type { Waiting } from './keptTakes.ts';
 
-/** A finished take on its way to the server. */
-export interface Waiting {
-  readonly id: string;
-  /** Only this teacher's session sends it. */
-  readonly teacherId: string;
-  readonly childName: string;
-  readonly upload: TakeUpload;
-  /** The recording, where the class keeps them. */
-  readonly sound?: Blob;
-  /** Why the server will never take it as it is; it stays until the teacher has seen that. */
-  readonly refused?: string;
-}
-
-interface Boxes extends DBSchema {
-  takes: { key: string; value: Waiting };
-}
-
-let opened: Promise<IDBPDatabase<Boxes>> | undefined;
-
-function box(): Promise<IDBPDatabase<Boxes>> {
-  opened ??= openDB<Boxes>('clapboard', 1, { upgrade: (db) => void db.createObjectStore('takes', { keyPath: 'id' }) });
-  return opened;
-}
+/** The takes that this page has made or seen, also where the browser keeps nothing. */
+const here = new Map<string, Waiting>();
+/** Those of them that are nowhere else. */
+const onlyHere = new Set<string>();
 
 type Arrival = (take: TakeDetail) => void;
 const arrivals = new Set<Arrival>();
@@ -44,49 +26,156 @@ export function onOutboxChange(listener: Listener): () => void {
   return () => listeners.delete(listener);
 }
 
-function changed(): void {
+/** Other tabs of the same browser look into the same box. */
+const otherTabs = typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel('clapboard-outbox');
+otherTabs?.addEventListener('message', ({ data }: MessageEvent<{ gone?: string }>) => {
+  if (data.gone !== undefined) here.delete(data.gone);
+  tellHere();
+});
+
+function tellHere(): void {
   for (const listener of listeners) listener();
 }
 
-export async function waitingTakes(): Promise<Waiting[]> {
-  return (await box()).getAll('takes');
+function changed(gone?: string): void {
+  tellHere();
+  otherTabs?.postMessage({ gone });
 }
 
-/** Keeps a take on this device; when this is done, a reload does not lose it. */
-export async function keepTake(take: Waiting): Promise<void> {
-  await (await box()).put('takes', take);
+/** All that wait in this browser, whoever's they are; what only this page knows among them. */
+export async function waitingTakes(): Promise<Waiting[]> {
+  const onDevice = await allIn('takes').catch((): Waiting[] => []);
+  const onDeviceOnly = onDevice.filter(({ id }) => !onlyHere.has(id));
+  const known = new Set(onDeviceOnly.map(({ id }) => id));
+  // What was kept on the device and is not there now was cleared away under our hands.
+  return [...onDeviceOnly, ...[...here.values()].filter(({ id }) => !known.has(id))];
+}
+
+/** Is there a take that would be lost with this page? */
+export function wouldBeLost(): boolean {
+  return onlyHere.size > 0;
+}
+
+/**
+ * Keeps a take until the server has it: in this page at once, and on this device. False when this browser keeps nothing
+ * there: the take is then sent all the same, but is lost with the page.
+ */
+export async function keepTake(take: Waiting): Promise<boolean> {
+  here.set(take.id, take);
+  onlyHere.add(take.id);
   changed();
+  try {
+    await putInto('takes', take);
+  } catch {
+    return false;
+  }
+  onlyHere.delete(take.id);
+  changed();
+  return true;
 }
 
 export async function dropTake(id: string): Promise<void> {
-  await (await box()).delete('takes', id);
-  changed();
+  here.delete(id);
+  onlyHere.delete(id);
+  await takeFrom('takes', id).catch(() => undefined);
+  changed(id);
 }
+
+/** Sends a refused take once more. */
+export async function tryAgain(take: Waiting): Promise<void> {
+  const { refused: _refused, failures: _failures, notBefore: _notBefore, ...fresh } = take;
+  await keepTake(fresh);
+}
+
+/** After so many failures of the server at one take it is shown, and sent again only when the teacher says so. */
+const MOST_FAILURES = 8;
+const FIRST_PAUSE_MS = 4_000;
+const LONGEST_PAUSE_MS = 5 * 60_000;
 
 let sending: Promise<boolean> | undefined;
 
 /**
- * Sends what waits, oldest first, one at a time. True when all of it arrived. Calls while one runs wait for that one.
+ * Sends what waits, oldest first, one at a time; what the server fails at does not hold up the rest. True when
+ * nothing is left to be sent by itself. Calls while one runs wait for that one.
  */
-export function sendTakes(teacherId: string): Promise<boolean> {
-  sending ??= send(teacherId).finally(() => (sending = undefined));
+export function sendTakes(teacherId: string, now = Date.now()): Promise<boolean> {
+  sending ??= alone(() => send(teacherId, now)).finally(() => (sending = undefined));
   return sending;
 }
 
-async function send(teacherId: string): Promise<boolean> {
-  const waiting = (await waitingTakes()).filter((take) => take.teacherId === teacherId && take.refused === undefined);
-  waiting.sort((a, b) => a.upload.takenAt - b.upload.takenAt);
-  for (const take of waiting) {
-    try {
-      const stored = await put(`/takes/${take.id}`, take.upload);
-      // A recording that is not taken any more (the class keeps none now) does not hold up the take.
-      if (take.sound) await putSound(`/takes/${take.id}/recording`, take.sound);
-      await dropTake(take.id);
-      if (fitsTake(stored)) for (const listener of arrivals) listener(stored as TakeDetail);
-    } catch (error) {
-      if (!(error instanceof ApiProblem) || error.worthRetrying) return false;
-      await keepTake({ ...take, refused: error.message });
+/** Only one tab sends; the others find the box empty. */
+function alone(work: () => Promise<boolean>): Promise<boolean> {
+  if (!globalThis.navigator?.locks) return work();
+  return navigator.locks.request('clapboard-outbox', { ifAvailable: true }, (lock) => (lock ? work() : false));
+}
+
+async function send(teacherId: string, now: number): Promise<boolean> {
+  const mine = (await waitingTakes()).filter((take) => take.teacherId === teacherId && take.refused === undefined);
+  mine.sort((a, b) => a.upload.takenAt - b.upload.takenAt);
+  let all = true;
+  for (const take of mine) {
+    if ((take.notBefore ?? 0) > now) {
+      all = false;
+      continue;
     }
+    const outcome = await sendOne(take, now);
+    if (outcome === 'later') all = false;
+    // Nobody is there, or nobody of ours is signed in: the others would fare no better.
+    if (outcome === 'nobody') return false;
   }
-  return true;
+  return all;
+}
+
+type Outcome = 'arrived' | 'refused' | 'later' | 'nobody';
+
+async function sendOne(take: Waiting, now: number): Promise<Outcome> {
+  let sent = take;
+  try {
+    if (!sent.stored) {
+      const stored = await put(`/takes/${sent.id}`, sent.upload);
+      if (fitsTake(stored)) for (const listener of arrivals) listener(stored as TakeDetail);
+      if (sent.sound) {
+        sent = { ...withoutFailures(sent), stored: true };
+        await keepTake(sent);
+      }
+    }
+    if (sent.sound) await sendSound(sent.id, sent.sound);
+    await dropTake(sent.id);
+    return 'arrived';
+  } catch (error) {
+    return afterFailure(sent, error, now);
+  }
+}
+
+/** That the class keeps no recordings any more, or not this take, is no failure: the sound is then not wanted. */
+async function sendSound(id: string, sound: Blob): Promise<void> {
+  try {
+    await putSound(`/takes/${id}/recording`, sound);
+  } catch (error) {
+    if (!(error instanceof ApiProblem) || (error.code !== 'not-kept' && error.code !== 'not-found')) throw error;
+  }
+}
+
+function withoutFailures({ failures: _failures, notBefore: _notBefore, ...take }: Waiting): Waiting {
+  return take;
+}
+
+async function afterFailure(take: Waiting, error: unknown, now: number): Promise<Outcome> {
+  if (!(error instanceof ApiProblem)) throw error;
+  if (error.status === 401 || error.code === 'away') return 'nobody';
+  if (!error.worthRetrying) {
+    await keepTake({ ...take, refused: error.message });
+    return 'refused';
+  }
+  // That the database is away, or too much comes at once, is not this take's fault.
+  const itsOwn = error.status === 500 || error.code === 'no-answer';
+  const failures = (take.failures ?? 0) + (itsOwn ? 1 : 0);
+  const pause = Math.min(LONGEST_PAUSE_MS, FIRST_PAUSE_MS * 2 ** failures);
+  await keepTake({
+    ...take,
+    failures,
+    notBefore: now + pause,
+    ...(failures >= MOST_FAILURES ? { refused: `The server failed ${failures} times to store it.` } : {}),
+  });
+  return 'later';
 }

@@ -21,6 +21,7 @@ function run(change: Partial<RunPlan> = {}, ear: { onsets?: number[]; fails?: Er
   const clicks: { time: number; accent: boolean }[] = [];
   const waiting: (() => void)[] = [];
   const taken: Taken[] = [];
+  const soFar: Taken[] = [];
   const clock: RunningClock = {
     now: () => state.now,
     at: (timeStamp) => timeStamp / 1000,
@@ -50,6 +51,7 @@ function run(change: Partial<RunPlan> = {}, ear: { onsets?: number[]; fails?: Er
       later: (action) => void waiting.push(action),
     },
     (done) => taken.push(done),
+    (progress) => soFar.push(progress),
   );
   const settle = () => new Promise((resolve) => setTimeout(resolve));
   const goTo = async (now: number) => {
@@ -61,10 +63,22 @@ function run(change: Partial<RunPlan> = {}, ear: { onsets?: number[]; fails?: Er
     runner.start();
     await settle();
   };
-  return { runner, state, clicks, taken, goTo, start, settle };
+  return { runner, state, clicks, taken, soFar, goTo, start, settle };
 }
 
 describe('a take', () => {
+  it('tells what there is so far after every clap, should the page be closed now', async () => {
+    const { runner, goTo, start, soFar } = run();
+    await start();
+    await goTo(-3);
+    runner.tap(-2_900, 'hands', 'f');
+    expect(soFar).toEqual([]);
+    await goTo(1.2);
+    runner.tap(DELAY * 1000, 'hands', 'f');
+    runner.tap(1000 + DELAY * 1000, 'hands', 'j');
+    expect(soFar.map(({ onsets }) => onsets)).toEqual([[0], [0, 1]]);
+  });
+
   it('is counted in, then clicked, then over a beat after the end', async () => {
     const { runner, clicks, goTo, start, taken, state } = run();
     expect(runner.moment().state).toBe('ready');

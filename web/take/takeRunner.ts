@@ -76,6 +76,8 @@ export class TakeRunner {
     private readonly plan: RunPlan,
     private readonly devices: RunDevices,
     private readonly onDone: (taken: Taken) => void,
+    /** Told what there is so far, after every clap: should the page be closed now, that is all. */
+    private readonly onProgress: (taken: Taken) => void = () => {},
   ) {}
 
   readonly subscribe = (listener: () => void): (() => void) => {
@@ -103,6 +105,7 @@ export class TakeRunner {
     if (time < this.listenFrom) return;
     this.taps.tap(time, limb, finger);
     this.show({ taps: this.taps.count });
+    this.onProgress(this.taps.taken(this.plan.task, time));
   };
 
   readonly lift = (timeStamp: number, finger: string): void => {
@@ -193,8 +196,8 @@ export class TakeRunner {
         state: counting ? 'count-in' : 'playing',
         // The sound clock needs a moment until it knows the page's clock.
         ...(now > words[0]!.time ? { beatOne: this.beatOneAt(now) } : {}),
-        ...(this.microphone ? { taps: this.heardInTime(this.microphone, clock) } : {}),
       });
+      if (this.microphone) this.listenFurther(this.microphone, clock);
       if (now >= over) this.finish();
       else this.devices.later(look, LOOK_MS);
     };
@@ -207,17 +210,24 @@ export class TakeRunner {
     return beatOne !== undefined && Math.abs(beatOne - one) < SLIP_MS ? beatOne : one;
   }
 
-  private heardInTime(microphone: LiveListener, { atContext }: RunningClock): number {
-    return microphone.onsets().filter((time) => (atContext?.(time) ?? 0) >= this.listenFrom).length;
+  private listenFurther(microphone: LiveListener, { atContext }: RunningClock): void {
+    const heard = this.inTime(microphone.onsets(), (time) => atContext?.(time) ?? 0);
+    if (heard.length === this.shown.taps) return;
+    this.show({ taps: heard.length });
+    this.onProgress({ onsets: heard });
+  }
+
+  /** Onsets of the microphone as times of the take; what came before it is left out. */
+  private inTime(onsets: readonly Seconds[], toTake: (contextTime: Seconds) => Seconds): Seconds[] {
+    const delay = this.devices.delay('microphone');
+    return tidyTimes(onsets.map((time) => toTake(time) - delay).filter((time) => time >= this.listenFrom));
   }
 
   private async handOver(microphone: LiveListener, toTake: (contextTime: Seconds) => Seconds): Promise<void> {
     const { onsets, outline, sound } = await microphone.finish();
-    const delay = this.devices.delay('microphone');
-    const times = onsets.map((time) => toTake(time) - delay).filter((time) => time >= this.listenFrom);
     this.onDone({
-      onsets: tidyTimes(times),
-      outline: { ...outline, from: toTake(outline.from) - delay },
+      onsets: this.inTime(onsets, toTake),
+      outline: { ...outline, from: toTake(outline.from) - this.devices.delay('microphone') },
       ...(sound ? { sound } : {}),
     });
   }

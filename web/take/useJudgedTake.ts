@@ -25,6 +25,17 @@ interface Setting {
   readonly schoolClass: ClassDetail;
   readonly pattern: SavedPattern;
   readonly bpm: Bpm;
+  /** A take is kept on its way to the server. */
+  readonly onKept: () => void;
+}
+
+/** What was clapped, where it is not what the page is set to now. */
+export interface PlayedPattern {
+  readonly patternId: string;
+  readonly title: string;
+  readonly patternText: string;
+  readonly bpm: Bpm;
+  readonly takenAt: number;
 }
 
 /** Whose take it is and how it was heard. */
@@ -35,10 +46,11 @@ export interface TakeOrigin {
 }
 
 const NOT_KEPT =
-  'This browser keeps nothing on the device, so the take could not be stored. Allow storage for this page.';
+  'This browser keeps nothing on the device: this take is lost if the page is closed before the ' +
+  'server has it. Leave it open, and allow storage for this page.';
 
 /** Judges takes at once, and sends them on their way; what the server makes of one is shown as soon as it has it. */
-export function useJudgedTake({ teacherId, schoolClass, pattern, bpm }: Setting) {
+export function useJudgedTake({ teacherId, schoolClass, pattern, bpm, onKept }: Setting) {
   const [take, setTake] = useState<NewTake>();
   const [problem, setProblem] = useState<Error>();
   useEffect(
@@ -51,14 +63,18 @@ export function useJudgedTake({ teacherId, schoolClass, pattern, bpm }: Setting)
 
   const send = (id: string, upload: TakeUpload, sound: Blob | undefined) => {
     const childName = schoolClass.children.find((child) => child.id === upload.childId)?.name ?? '';
-    keepTake({ id, teacherId, childName, upload, ...(sound ? { sound } : {}) }).catch(() =>
-      setProblem(new Error(NOT_KEPT)),
-    );
+    void keepTake({ id, teacherId, childName, upload, ...(sound ? { sound } : {}) }).then((kept) => {
+      if (!kept) setProblem(new Error(NOT_KEPT));
+      onKept();
+    });
   };
   /** @returns the take with its mark; undefined when it cannot be judged, and `problem` says why */
-  const judge = (taken: Taken, { childId, source, free }: TakeOrigin): NewTake | undefined => {
+  const judge = (taken: Taken, { childId, source, free }: TakeOrigin, other?: PlayedPattern): NewTake | undefined => {
     const { onsets, feet, releases, outline, sound } = taken;
-    const judged = judgeTake({ patternText: pattern.text, bpm, onsets, feet, releases, free }, schoolClass);
+    const now = { patternId: pattern.id, title: pattern.title, patternText: pattern.text, bpm, takenAt: Date.now() };
+    const { title, takenAt, ...rhythm } = other ?? now;
+    const played = { ...rhythm, free };
+    const judged = judgeTake({ ...played, onsets, feet, releases }, schoolClass);
     if (!judged.ok) {
       const why = takeTroubleText(judged.trouble, namingOf(schoolClass));
       setProblem(new Error(`${why}. Choose another tempo or pattern.`));
@@ -66,17 +82,16 @@ export function useJudgedTake({ teacherId, schoolClass, pattern, bpm }: Setting)
     }
     const takeId = uuid();
     if (outline) keepOutline(takeId, outline);
-    const played = { patternId: pattern.id, patternText: pattern.text, bpm, free };
     if (source !== 'practice') {
       const upload: TakeUpload = {
         ...played,
         childId,
-        title: pattern.title,
+        title,
         onsets: [...onsets],
         ...(feet ? { feet: [...feet] } : {}),
         ...(releases ? { releases: [...releases] } : {}),
         source,
-        takenAt: Date.now(),
+        takenAt,
       };
       send(takeId, upload, sound);
     }

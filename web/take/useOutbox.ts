@@ -1,6 +1,7 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useState, useSyncExternalStore } from 'react';
 import { useRefresh } from '../api/useRefresh.ts';
-import { type Waiting, onOutboxChange, sendTakes, waitingTakes } from './outbox.ts';
+import type { Waiting } from './keptTakes.ts';
+import { onOutboxChange, sendTakes, waitingTakes, wouldBeLost } from './outbox.ts';
 
 const AGAIN_MS = 4_000;
 
@@ -19,6 +20,11 @@ export function useWaitingTakes(teacherId: string | undefined): readonly Waiting
     };
   }, [teacherId]);
   return waiting;
+}
+
+/** Is there a take that would be lost with this page? */
+export function useWouldBeLost(): boolean {
+  return useSyncExternalStore(onOutboxChange, wouldBeLost);
 }
 
 /** Sends the outbox now, when the network is back, and every few seconds while something waits. */

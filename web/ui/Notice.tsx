@@ -1,16 +1,25 @@
-import Alert from 'react-bootstrap/Alert';
 import Button from 'react-bootstrap/Button';
 
-/** An error beside what caused it: the sentence, and the way on. */
-export function Notice({ problem, again }: { problem: { message: string }; again?: (() => void) | undefined }) {
+interface NoticeProps {
+  readonly problem: { readonly message: string };
+  readonly again?: (() => void) | undefined;
+  /** What the button says. */
+  readonly verb?: string;
+}
+
+/**
+ * An error beside what caused it: the sentence, and the way on. It stands at the door too, and so goes without the
+ * library's part, which brings along how to fade and close.
+ */
+export function Notice({ problem, again, verb = 'Try again' }: NoticeProps) {
   return (
-    <Alert variant="warning" className="notice" role="alert">
+    <div className="alert alert-warning notice" role="alert">
       <span>{problem.message}</span>
       {again && (
         <Button variant="outline-dark" size="sm" onClick={again}>
-          Try again
+          {verb}
         </Button>
       )}
-    </Alert>
+    </div>
   );
 }

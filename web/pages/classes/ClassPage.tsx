@@ -14,6 +14,7 @@ import { useSave } from '../../ui/useSave.ts';
 import { AddChild } from './AddChild.tsx';
 import { ChildrenTable } from './ChildrenTable.tsx';
 import { ClassForm } from './ClassForm.tsx';
+import { RejudgingLine } from './RejudgingLine.tsx';
 import { JudgingForm } from './JudgingForm.tsx';
 import { WordsForm } from './WordsForm.tsx';
 import { agesText } from './agesText.ts';
@@ -37,6 +38,7 @@ function ClassView({ schoolClass, waiting }: { schoolClass: ClassDetail; waiting
   return (
     <>
       <ClassHead schoolClass={schoolClass} onForm={(next) => setForm(form === next ? undefined : next)} />
+      <RejudgingLine classId={id} />
       {add.problem && <Notice problem={add.problem} />}
       {form && <SettingsForm schoolClass={schoolClass} form={form} onClose={() => setForm(undefined)} />}
       {children.length === 0 ? (
@@ -98,12 +100,12 @@ interface FormProps {
 }
 
 function SettingsForm({ schoolClass, form, onClose }: FormProps) {
-  const { id, children: _children, takes: _takes, ...settings } = schoolClass;
+  const { id, children: _children, takes, ...settings } = schoolClass;
   const saving = useSave((values: ClassSettings) => put(`/classes/${id}`, values), '/classes', '/takes');
   const onSave = async (values: ClassSettings) => {
     if (await saving.save(values)) onClose();
   };
   const shared = { settings, problem: saving.problem, onSave, onCancel: onClose };
   if (form === 'class') return <ClassForm {...shared} action="Save" />;
-  return form === 'judging' ? <JudgingForm {...shared} classId={id} /> : <WordsForm {...shared} />;
+  return form === 'judging' ? <JudgingForm {...shared} classId={id} takes={takes} /> : <WordsForm {...shared} />;
 }

@@ -4,6 +4,7 @@ import Form from 'react-bootstrap/Form';
 import Table from 'react-bootstrap/Table';
 import fitsPreview from 'virtual:fits/judging-preview';
 import type { JudgingPreview, JudgingTrial } from '../../../contract/judging.ts';
+import type { TakeSummary } from '../../../contract/take.ts';
 import { MARK_BORDERS, type MarkBorder } from '../../../core/judging/mark.ts';
 import { windowsFor } from '../../../core/judging/windows.ts';
 import { post } from '../../api/client.ts';
@@ -15,8 +16,11 @@ import type { SettingsFormProps } from './settingsForm.ts';
 /** Typing rests so long before the marks are counted. */
 const TYPING_MS = 250;
 
-/** What the marks of this class would be; asked a moment after the last change. */
-function usePreview(classId: string, trial: JudgingTrial) {
+/**
+ * What the marks of this class would be; asked a moment after the last change of the settings, or of the takes: they
+ * may just be judged anew.
+ */
+function usePreview(classId: string, takes: readonly TakeSummary[], trial: JudgingTrial) {
   const [preview, setPreview] = useState<JudgingPreview>();
   const [problem, setProblem] = useState<Error>();
   useEffect(() => {
@@ -29,7 +33,7 @@ function usePreview(classId: string, trial: JudgingTrial) {
         .catch((error: Error) => setProblem(error));
     }, TYPING_MS);
     return () => clearTimeout(timer);
-  }, [classId, trial]);
+  }, [classId, takes, trial]);
   return { preview, problem };
 }
 
@@ -37,8 +41,13 @@ function isUsual(borders: readonly MarkBorder[]): boolean {
   return JSON.stringify(borders) === JSON.stringify(MARK_BORDERS);
 }
 
+interface JudgingFormProps extends SettingsFormProps {
+  readonly classId: string;
+  readonly takes: readonly TakeSummary[];
+}
+
 /** What is on time and what a mark needs; what it would do to the marks of this class is shown before it is saved. */
-export function JudgingForm({ classId, settings, problem, onSave, onCancel }: SettingsFormProps & { classId: string }) {
+export function JudgingForm({ classId, takes, settings, problem, onSave, onCancel }: JudgingFormProps) {
   const { ages } = settings;
   const usual = Math.round(windowsFor(ages).onTime * 1000);
   const [onTimeMs, setOnTime] = useState(settings.onTimeMs ?? usual);
@@ -49,7 +58,7 @@ export function JudgingForm({ classId, settings, problem, onSave, onCancel }: Se
     const own = isUsual(borders) ? null : borders.map((border) => ({ ...border }));
     return { ages, onTimeMs: onTimeMs === usual ? null : onTimeMs, borders: own, clickCounts };
   }, [ages, onTimeMs, usual, borders, clickCounts]);
-  const tried = usePreview(classId, trial);
+  const tried = usePreview(classId, takes, trial);
   const submit = (event: FormEvent) => {
     event.preventDefault();
     void onSave({ ...settings, ...trial, recordingDays: days });
@@ -107,13 +116,14 @@ function ClickCounts({ counts, onCounts }: { counts: boolean; onCounts: (counts:
   );
 }
 
-function Preview({ preview: { takes, changed, higher, lower, marks } }: { preview: JudgingPreview }) {
+function Preview({ preview: { takes, all, changed, higher, lower, marks } }: { preview: JudgingPreview }) {
+  const those = takes < all ? `the newest ${takes}` : takes;
   return (
     <>
       <p className="preview-line">
         {changed === 0
-          ? `None of ${takes} marks would change.`
-          : `${changed} of ${takes} marks would change: ${higher} up, ${lower} down.`}
+          ? `None of ${those} marks would change.`
+          : `${changed} of ${those} marks would change: ${higher} up, ${lower} down.`}
       </p>
       <Table size="sm">
         <thead>

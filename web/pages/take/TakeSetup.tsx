@@ -11,12 +11,14 @@ import { Ruler } from '../../ruler/Ruler.tsx';
 import { CalibrationPanel } from '../../take/inputs/CalibrationPanel.tsx';
 import { MicrophonePanel } from '../../take/inputs/MicrophonePanel.tsx';
 import { TASKS } from '../../take/taken.ts';
+import type { TornTake } from '../../take/keptTakes.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { SelectField, titled } from '../../ui/SelectField.tsx';
 import { useKeys } from '../../ui/useKeys.ts';
 import { PracticeChild } from './PracticeChild.tsx';
 import { RecordingsPanel } from './RecordingsPanel.tsx';
 import type { RecordingTake } from './useRecordings.ts';
+import { TornTakes } from './TornTakes.tsx';
 import { TEMPO_STEP, TempoField, sensibleTempo } from './TempoField.tsx';
 import { WhoClaps } from './WhoClaps.tsx';
 import type { TakeSettings } from './useTakeSettings.ts';
@@ -36,6 +38,9 @@ interface SetupProps {
   readonly onPattern: (id: string) => void;
   readonly onChild: (id: string) => void;
   readonly onStart: () => void;
+  readonly torn: readonly TornTake[];
+  readonly judgeTorn: (take: TornTake) => number | undefined;
+  readonly dropTorn: (id: string) => void;
   readonly onPractise: (child: SimulatedChild) => Promise<void>;
   readonly onRecording: (take: RecordingTake) => number | undefined;
 }
@@ -52,6 +57,7 @@ export function TakeSetup(props: SetupProps) {
     <div className="take-setup">
       <Choices {...props} />
       {problem && <Notice problem={problem} />}
+      <TornTakes classId={schoolClass.id} torn={props.torn} onJudge={props.judgeTorn} onDrop={props.dropTorn} />
       {settings.method === 'microphone' && (
         <MicrophonePanel keeps={schoolClass.recordingDays ?? null} onTap={() => onSettings({ method: 'tap' })} />
       )}

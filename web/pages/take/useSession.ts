@@ -7,11 +7,9 @@ import type { Teacher } from '../../../contract/session.ts';
 import type { SimulatedChild } from '../../../core/judging/simulatedChild.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { voiceOf } from '../../../core/wording/voice.ts';
-import type { RunPlan } from '../../take/takeRunner.ts';
-import { useJudgedTake } from '../../take/useJudgedTake.ts';
-import { useTakeRun } from '../../take/useTakeRun.ts';
 import { practise } from './practise.ts';
 import type { RecordingTake } from './useRecordings.ts';
+import { useHearing } from './useHearing.ts';
 import { useTakeSettings } from './useTakeSettings.ts';
 
 export type Session = ReturnType<typeof useSession>;
@@ -36,15 +34,12 @@ interface Setting {
 /** Child after child on one pattern: whose turn it is, how it is heard, the take that was judged last. */
 export function useSession({ teacher, schoolClass, pattern, rhythm }: Setting) {
   const { settings, set } = useTakeSettings();
-  const { bpm, method, task, free } = settings;
+  const { bpm, task } = settings;
   const { child, nextChild, following, setChildId } = useTurn(schoolClass.children);
   const voice = useMemo(() => voiceOf(schoolClass), [schoolClass]);
-  const { take, show, judge, problem } = useJudgedTake({ teacherId: teacher.id, schoolClass, pattern, bpm });
-  const keepSound = typeof schoolClass.recordingDays === 'number';
-  const plan: RunPlan = { pattern: rhythm, bpm, method, task, free, keepSound };
-  const run = useTakeRun(plan, (taken) => show(judge(taken, { childId: child.id, source: method, free })));
+  const hearing = useHearing({ teacherId: teacher.id, schoolClass, pattern, rhythm, child, settings });
+  const { run, show, judge } = hearing;
   const { cancel, showResult } = run;
-
   const again = useCallback(() => {
     show(undefined);
     cancel();
@@ -65,5 +60,5 @@ export function useSession({ teacher, schoolClass, pattern, rhythm }: Setting) {
     return judge({ onsets, outline }, { childId, source: 'recording', free: start === undefined })?.mark;
   };
   const turn = { child, nextChild, setChildId };
-  return { ...turn, settings, set, voice, plan, run, take, problem, again, next, practiseOnce, takeRecording };
+  return { ...turn, ...hearing, settings, set, voice, again, next, practiseOnce, takeRecording };
 }

@@ -1,0 +1,27 @@
+import type { Account, Teacher } from '../../../contract/session.ts';
+import fitsAccount from 'virtual:fits/account';
+import { useGet } from '../../api/useGet.ts';
+import { Notice } from '../../ui/Notice.tsx';
+import { OtherDevices } from './OtherDevices.tsx';
+import { Passkeys } from './Passkeys.tsx';
+import { PasswordForm } from './PasswordForm.tsx';
+import './account.scss';
+
+/** How this teacher gets in. */
+export default function AccountPage({ teacher }: { teacher: Teacher }) {
+  const { data, error, mutate } = useGet<Account>('/account', fitsAccount);
+  return (
+    <>
+      <div className="page-head">
+        <h1>{teacher.name}</h1>
+        <span>password, passkeys and devices</span>
+      </div>
+      {error && !data && <Notice problem={error} again={() => void mutate()} />}
+      <div className="account">
+        <PasswordForm name={teacher.name} />
+        {data && <Passkeys passkeys={data.passkeys} />}
+        {data && <OtherDevices count={data.otherSessions} />}
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,48 @@
+import { format } from 'date-fns';
+import { useState } from 'react';
+import Alert from 'react-bootstrap/Alert';
+import Button from 'react-bootstrap/Button';
+import { Link } from 'react-router';
+import type { TornTake } from '../../take/keptTakes.ts';
+
+interface TornTakesProps {
+  readonly classId: string;
+  readonly torn: readonly TornTake[];
+  /** @returns the mark */
+  readonly onJudge: (take: TornTake) => number | undefined;
+  readonly onDrop: (id: string) => void;
+}
+
+/** Takes that were broken off: judged as they are, or thrown away. */
+export function TornTakes({ classId, torn, onJudge, onDrop }: TornTakesProps) {
+  const [judged, setJudged] = useState<string>();
+  const judge = (take: TornTake) => {
+    const mark = onJudge(take);
+    if (mark !== undefined) setJudged(`${take.childName}, ${take.title}: mark ${mark}.`);
+  };
+  return (
+    <div role="status">
+      {torn.map((take) => (
+        <Alert key={take.id} variant="warning" className="notice">
+          <span>
+            <strong>{take.childName}</strong>, {take.title}: broken off at {format(take.startedAt, 'HH:mm')} after{' '}
+            {take.taken.onsets.length === 1 ? '1 clap' : `${take.taken.onsets.length} claps`}.
+          </span>
+          <span className="notice-actions">
+            <Button variant="outline-dark" size="sm" onClick={() => judge(take)}>
+              Judge it
+            </Button>
+            <Button variant="outline-dark" size="sm" onClick={() => onDrop(take.id)}>
+              Throw it away
+            </Button>
+          </span>
+        </Alert>
+      ))}
+      {judged !== undefined && (
+        <p>
+          {judged} <Link to={`/classes/${classId}`}>To the class</Link>
+        </p>
+      )}
+    </div>
+  );
+}

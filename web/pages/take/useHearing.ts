@@ -1,0 +1,57 @@
+import { useCallback } from 'react';
+import type { Child } from '../../../contract/child.ts';
+import type { SavedPattern } from '../../../contract/pattern.ts';
+import type { ClassDetail } from '../../../contract/schoolClass.ts';
+import type { Pattern } from '../../../core/rhythm/pattern.ts';
+import type { TornTake } from '../../take/keptTakes.ts';
+import type { RunPlan } from '../../take/takeRunner.ts';
+import type { Taken } from '../../take/taken.ts';
+import { useJudgedTake } from '../../take/useJudgedTake.ts';
+import { useTakeRun } from '../../take/useTakeRun.ts';
+import { useTornTake } from '../../take/useTornTake.ts';
+import type { TakeSettings } from './useTakeSettings.ts';
+
+interface Heard {
+  readonly teacherId: string;
+  readonly schoolClass: ClassDetail;
+  readonly pattern: SavedPattern;
+  readonly rhythm: Pattern;
+  readonly child: Child;
+  readonly settings: TakeSettings;
+}
+
+/** One take of one child: its run, what came of it, and what was broken off before. */
+export function useHearing({ teacherId, schoolClass, pattern, rhythm, child, settings }: Heard) {
+  const { bpm, method, task, free } = settings;
+  const { torn, progress, forget, drop } = useTornTake({
+    teacherId,
+    classId: schoolClass.id,
+    childId: child.id,
+    childName: child.name,
+    patternId: pattern.id,
+    title: pattern.title,
+    patternText: pattern.text,
+    bpm,
+    free,
+    source: method,
+  });
+  const { take, show, judge, problem } = useJudgedTake({ teacherId, schoolClass, pattern, bpm, onKept: forget });
+  const keepSound = typeof schoolClass.recordingDays === 'number';
+  const plan: RunPlan = { pattern: rhythm, bpm, method, task, free, keepSound };
+  const done = (taken: Taken) => show(judge(taken, { childId: child.id, source: method, free }));
+  const heard = useTakeRun(plan, done, progress);
+  const { cancel: stop } = heard;
+  const cancel = useCallback(() => {
+    stop();
+    forget();
+  }, [stop, forget]);
+  /** @returns the mark */
+  const judgeTorn = (broken: TornTake) => {
+    const { patternId, title, patternText, startedAt, childId, source } = broken;
+    const other = { patternId, title, patternText, bpm: broken.bpm, takenAt: startedAt };
+    const judged = judge(broken.taken, { childId, source, free: broken.free }, other);
+    if (judged) drop(broken.id);
+    return judged?.mark;
+  };
+  return { run: { ...heard, cancel }, plan, take, show, judge, problem, torn, judgeTorn, dropTorn: drop };
+}

@@ -1,0 +1,69 @@
+import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
+import type { TornTake, Waiting } from './keptTakes.ts';
+
+/** What this browser keeps of takes until the server has them. */
+interface Boxes extends DBSchema {
+  takes: { key: string; value: Waiting };
+  torn: { key: string; value: TornTake };
+}
+
+type Box = 'takes' | 'torn';
+
+let opened: Promise<IDBPDatabase<Boxes>> | undefined;
+
+function open(): Promise<IDBPDatabase<Boxes>> {
+  const forget = () => (opened = undefined);
+  opened ??= new Promise<IDBPDatabase<Boxes>>((resolve, reject) => {
+    openDB<Boxes>('clapboard', 2, {
+      upgrade: (db, from) => {
+        if (from < 1) db.createObjectStore('takes', { keyPath: 'id' });
+        if (from < 2) db.createObjectStore('torn', { keyPath: 'id' });
+      },
+      // An older page in another tab holds the boxes: until it is closed there are none.
+      blocked: () => reject(new Error('another tab holds what this browser keeps')),
+      // A newer page in another tab wants to change the boxes, or the browser has cleared them.
+      blocking: (_now, _wanted, event) => {
+        forget();
+        (event.target as IDBDatabase).close();
+      },
+      terminated: forget,
+    }).then(resolve, reject);
+  }).catch((error: unknown) => {
+    forget();
+    throw error;
+  });
+  return opened;
+}
+
+/** Does something with the boxes; once more when they were closed under our hands. */
+async function withBoxes<T>(work: (boxes: IDBPDatabase<Boxes>) => Promise<T>): Promise<T> {
+  try {
+    return await work(await open());
+  } catch (error) {
+    if ((error as DOMException).name !== 'InvalidStateError') throw error;
+    opened = undefined;
+    return work(await open());
+  }
+}
+
+export function allIn<B extends Box>(box: B): Promise<Boxes[B]['value'][]> {
+  return withBoxes((boxes) => boxes.getAll(box));
+}
+
+/**
+ * When this is done, no reload loses it; a finished take no power cut either. What is still being clapped does not wait
+ * for the disk.
+ */
+export function putInto<B extends Box>(box: B, thing: Boxes[B]['value']): Promise<void> {
+  return withBoxes(async (boxes) => {
+    const transaction = boxes.transaction(box, 'readwrite', {
+      durability: box === 'takes' ? 'strict' : 'relaxed',
+    });
+    await transaction.store.put(thing);
+    await transaction.done;
+  });
+}
+
+export function takeFrom(box: Box, id: string): Promise<void> {
+  return withBoxes((boxes) => boxes.delete(box, id));
+}
