@@ -1,7 +1,11 @@
 import { type Browser, type BrowserContext, type Page, chromium } from 'playwright-core';
 import { TEACHER } from '../demo/school.ts';
-import { seedDemo } from '../scripts/seed.ts';
-import { freshDatabase } from '../server/testServer.test-helper.ts';
+import { v4 as uuid } from 'uuid';
+import { openDatabase } from '../server/database.ts';
+import { hashPassword } from '../server/password.ts';
+import { addTeacher } from '../server/repository/teachers.ts';
+import { allowReset } from '../server/services/session.ts';
+import { demoDatabase } from '../server/testServer.test-helper.ts';
 import { type RunningServer, startServer } from '../server/start.ts';
 import { launchOptions } from '../scripts/browser.ts';
 import { watchPage } from '../scripts/coverage.ts';
@@ -23,8 +27,7 @@ export class School {
    *   for they run slower
    */
   static async open(args: readonly string[] = [], inTime = false): Promise<School> {
-    const databaseUrl = await freshDatabase();
-    await seedDemo(databaseUrl);
+    const databaseUrl = await demoDatabase();
     const [server, browser] = await Promise.all([School.serve(databaseUrl, 0), chromium.launch(launchOptions(args))]);
     return new School(server, databaseUrl, browser, inTime);
   }
@@ -38,11 +41,22 @@ export class School {
       pages: 'dist/web',
       proxies: 0,
       logLevel: 'silent',
+      warmUp: false,
     });
   }
 
   get url(): string {
     return this.server.url;
+  }
+
+  /** Another teacher of this school. @returns with a code to choose a new password, where `forgotten` */
+  async addTeacher(name: string, password: string, forgotten = false): Promise<string> {
+    const { db, pool } = openDatabase(this.databaseUrl, { connections: 1 });
+    const id = uuid();
+    await addTeacher(db, { id, name, passwordHash: await hashPassword(password) });
+    const code = forgotten ? await allowReset(db, id) : '';
+    await pool.end();
+    return code;
   }
 
   async stopServer(): Promise<void> {

@@ -40,6 +40,13 @@ const partOfValues = (title: string): readonly [string, (page: Page) => Promise<
 ];
 
 const VIEWS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
+  [
+    'the account',
+    async (page) => {
+      await page.getByRole('link', { name: 'Robin Quay' }).click();
+      await page.getByText('You are signed in').waitFor();
+    },
+  ],
   ...['Fold', 'Strips', 'Sums', 'What gets the beat', 'Questions'].map(partOfValues),
   [
     'patterns',
