@@ -32,7 +32,7 @@ module.exports = {
     only('web', ['contract', 'core']),
     only('cli', ['contract', 'core']),
     only('demo', ['core']),
-    ...floors('core', [...CORE, 'leading', 'wording']),
+    ...floors('core', [...CORE, 'leading', 'records', 'wording']),
     ...floors('server', ['repository', 'services', 'routes']),
     notTo('routes-ask-services', '^server/routes/', '^server/repository/'),
     notTo('parts-know-no-page', '^web/(ui|ruler|audio|api|take)/', '^web/(pages|app)/'),

@@ -132,6 +132,74 @@ describe('score', () => {
   });
 });
 
+describe('records', () => {
+  const take = (child: string, day: number, onsets: readonly number[], more: object = {}) => ({
+    child,
+    takenAt: Date.UTC(2026, 8, day, 9),
+    pattern: '4/4 q q e e q | q. e h',
+    bpm: 60,
+    onsets,
+    ...more,
+  });
+  const right = [0, 1, 2, 2.5, 3, 4, 5.5, 6];
+  const standing = (out: string) =>
+    answers(out) as unknown as {
+      child: string;
+      elements: { element: string; heard: number; right: number; state: string; lastSeen: unknown }[];
+      next: object;
+    }[];
+  const book = (now: string | undefined, ...takes: object[]) =>
+    standing(clapboard(['records', '--batch', ...(now === undefined ? [] : ['--now', now])], lines(...takes)).out);
+
+  it('says how each child stands, element by element, and what comes next', () => {
+    const days = [3, 1, 2, 4].map((day) => take('Ada', day, right));
+    const [ada, bo] = book('2026-09-05T00:00:00Z', ...days, take('Bo', 1, right, { mark: 2 }), take('Bo', 2, []));
+    expect(ada!.elements).toEqual(
+      ['quarter', 'eighth-pair', 'half', 'dotted-quarter'].map((element) => ({
+        element,
+        heard: 4,
+        right: 1,
+        state: 'firm',
+        lastSeen: Date.UTC(2026, 8, 4, 9),
+      })),
+    );
+    expect(ada!.next).toMatchObject({ kind: 'faster', bpm: 76, pattern: days[0]!.pattern });
+    expect(bo!.elements.map(({ state, right: part }) => [state, part])).toEqual(Array(4).fill(['new', 0.4444]));
+    expect(bo!.next).toMatchObject({ kind: 'measure', measure: 1 });
+  });
+  it('what was firm is due when it was not heard for three weeks; a term that is over is read as it ended', () => {
+    const days = [1, 2, 3, 4].map((day) => take('Ada', day, right));
+    const state = (now?: string, more: object[] = []) => book(now, ...days, ...more)[0]!.elements[0]!.state;
+    expect([state('2026-09-25T08:59:00Z'), state('2026-09-25T09:00:00Z')]).toEqual(['firm', 'due']);
+    expect(state(String(Date.UTC(2026, 8, 26)))).toBe('due');
+    const long = days.map((one) => ({ ...one, takenAt: one.takenAt - 1e12 }));
+    expect(book(undefined, ...long)[0]!.elements[0]!.state).toBe('firm');
+    const ago = (weeks: number) =>
+      days.map((one, i) => ({ ...one, takenAt: Date.now() - (7 * weeks - i) * 86_400_000 }));
+    expect([ago(1), ago(5)].map((takes) => book(undefined, ...takes)[0]!.elements[0]!.state)).toEqual(['firm', 'due']);
+  });
+  it('dates in words keep their own day, and come back as they were given', () => {
+    const at = (...times: string[]) =>
+      book('2026-09-09T00:00:00Z', ...times.map((takenAt) => take('Ada', 1, right, { takenAt })))[0]!.elements[0]!;
+    const morning = '2026-09-03T09:00:00+13:00';
+    expect(at(...Array<string>(3).fill(morning), '2026-09-03T14:00:00+13:00').state).toBe('growing');
+    expect(at(...Array<string>(3).fill(morning), '2026-09-04T09:00:00+13:00')).toMatchObject({
+      state: 'firm',
+      lastSeen: '2026-09-04T09:00:00+13:00',
+    });
+  });
+  it('a line that cannot be read says which it was, the others count', () => {
+    const { out, code } = clapboard(
+      ['records', '--batch'],
+      lines(take('Ada', 1, right), '{', take('Bo', 1, right, { takenAt: 'soon' }), take('Cy', 1, [2, 1])),
+    );
+    expect(code).toBe(0);
+    expect(answers(out)).toMatchObject([{ line: 2 }, { line: 3 }, { line: 4 }, { child: 'Ada' }]);
+    expect(clapboard(['records']).err).toContain('records --batch');
+    expect(clapboard(['records', '--batch', '--now', 'later'], '').code).toBe(2);
+  });
+});
+
 describe('a user’s mistake', () => {
   it.each([
     [['check', '4/4 q x'], 'line 1, column 7: expected a note'],

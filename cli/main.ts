@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { createInterface } from 'node:readline';
 import { parseArgs } from 'node:util';
 import { UserError } from './readPattern.ts';
+import { RecordBook, momentOf } from './records.ts';
 import { VERBS, listen, scoreWav } from './verbs.ts';
 
 const USAGE = `usage: clapboard VERB …
@@ -12,9 +13,12 @@ const USAGE = `usage: clapboard VERB …
   score --wav FILE.wav --bpm B [--start S | --free] [--ages 9-10] "TEXT"
   listen FILE.wav         the onsets of a recording
   listen --batch FILE.wav …   one result a line
-  count|check|say|score --batch     JSON lines on standard input, one result a line`;
+  count|check|say|score --batch     JSON lines on standard input, one result a line
+  records --batch [--now MOMENT]    takes with child and takenAt, a line each; how each child stands, a line each`;
 
 type VerbName = keyof typeof VERBS;
+/** Verbs that do not answer one request by one result. */
+const OTHERS: readonly string[] = ['listen', 'records'];
 
 function parse(args: string[]) {
   try {
@@ -33,6 +37,7 @@ function parse(args: string[]) {
         start: { type: 'string' },
         free: { type: 'boolean' },
         ages: { type: 'string' },
+        now: { type: 'string' },
       },
     });
   } catch (error) {
@@ -77,6 +82,24 @@ function answer(run: (request: unknown) => object, line: string): object {
     if (!(error instanceof UserError)) throw error;
     return { ...id, error: error.message };
   }
+}
+
+/** Takes, one a line, and then how each child stands; a line that cannot be read says so and is left out. */
+async function records(now: string | undefined): Promise<void> {
+  const asOf = now === undefined ? undefined : momentOf(/^-?\d+$/.test(now) ? Number(now) : now);
+  const book = new RecordBook();
+  let number = 0;
+  for await (const line of createInterface({ input: process.stdin, crlfDelay: Infinity })) {
+    number++;
+    if (line.trim() === '') continue;
+    try {
+      book.add(parseJson(line));
+    } catch (error) {
+      if (!(error instanceof UserError)) throw error;
+      console.log(JSON.stringify({ line: number, error: error.message }));
+    }
+  }
+  for (const standing of book.standings(asOf, Date.now())) console.log(JSON.stringify(standing));
 }
 
 /** Recordings one after the other; a bad one gets its line and does not stop the rest. */
@@ -137,9 +160,13 @@ async function main(): Promise<void> {
     console.log(USAGE);
     return;
   }
-  if (verb !== 'listen' && !Object.hasOwn(VERBS, verb))
-    throw new UserError(`unknown verb “${verb}”; the verbs are ${[...Object.keys(VERBS), 'listen'].join(', ')}`);
+  if (!OTHERS.includes(verb) && !Object.hasOwn(VERBS, verb))
+    throw new UserError(`unknown verb “${verb}”; the verbs are ${[...Object.keys(VERBS), ...OTHERS].join(', ')}`);
   const parsed = parse(args);
+  if (verb === 'records') {
+    if (!parsed.values.batch) throw new UserError('records reads takes line by line: clapboard records --batch');
+    return records(parsed.values.now);
+  }
   if (verb === 'listen') {
     if (parsed.values.batch) return listenAll(parsed.positionals);
     const [path, ...others] = parsed.positionals;

@@ -1,11 +1,34 @@
 import { type Static, Type } from '@sinclair/typebox';
-import { Id, Name, strict } from './parts.ts';
+import { ELEMENT_IDS } from '../core/rhythm/elements.ts';
+import { Id, Name, oneOf, orNull, strict } from './parts.ts';
 
-/** First name or a code, nothing else is kept of a child. */
-export const ChildEdit = Type.Object({ name: Name }, strict);
+export const HANDS = ['one-hand', 'tapping'] as const;
+
+/** What is made easier for a child, set once; what is left out is as for everybody. */
+export const Adaptations = Type.Object(
+  {
+    /** Windows so many times as wide. */
+    wider: Type.Optional(Type.Number({ minimum: 1, maximum: 3 })),
+    /** So much of the tempo of the others. */
+    slower: Type.Optional(Type.Number({ minimum: 0.4, maximum: 1 })),
+    /** Claps with one hand, or taps where the others clap. */
+    hands: Type.Optional(oneOf(HANDS)),
+    /** Hears the count-in only. */
+    noClick: Type.Optional(Type.Boolean()),
+    /** So many tries more than the others. */
+    moreTries: Type.Optional(Type.Integer({ minimum: 0, maximum: 9 })),
+    /** Is not heard in these. */
+    exempt: Type.Optional(Type.Array(oneOf(ELEMENT_IDS), { maxItems: ELEMENT_IDS.length, uniqueItems: true })),
+  },
+  strict,
+);
+export type Adaptations = Static<typeof Adaptations>;
+
+/** First name or a code, and what is made easier; nothing else is kept of a child. Without adaptations they stay. */
+export const ChildEdit = Type.Object({ name: Name, adaptations: Type.Optional(orNull(Adaptations)) }, strict);
 
 export type ChildEdit = Static<typeof ChildEdit>;
 
-export const Child = Type.Object({ id: Id, name: Type.String() });
+export const Child = Type.Object({ id: Id, name: Type.String(), adaptations: orNull(Adaptations) });
 
 export type Child = Static<typeof Child>;

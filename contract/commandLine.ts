@@ -48,3 +48,22 @@ export const ScoreRequest = Type.Object(
 );
 
 export type ScoreRequest = Static<typeof ScoreRequest>;
+
+const Moment = Type.Union([Type.Number(), Type.String({ maxLength: 40 })]);
+
+/** One line of `records --batch`: a take as `score` reads it, of which child and when. */
+export const RecordsRequest = Type.Composite(
+  [
+    ScoreRequest,
+    Type.Object({
+      child: Type.Union([Type.String(), Type.Number()]),
+      /** Milliseconds since 1970, or a date with its time. */
+      takenAt: Moment,
+      /** The teacher's own mark. */
+      mark: Type.Optional(Type.Union([Type.Integer({ minimum: 0, maximum: 4 }), Type.Null()])),
+    }),
+  ],
+  strict,
+);
+
+export type RecordsRequest = Static<typeof RecordsRequest>;

@@ -3,7 +3,10 @@ import { Borders } from './judging.ts';
 import { type Static, Type } from '@sinclair/typebox';
 import { NAMING_IDS } from '../core/wording/valueNames.ts';
 import { AgesOf, Id, Name, Rests, School, oneOf, orNull, strict } from './parts.ts';
-import { TakeSummary } from './take.ts';
+
+/** Which of several takes of a pattern counts. */
+export const COUNTED_TAKES = ['best', 'last', 'average'] as const;
+export type CountedTake = (typeof COUNTED_TAKES)[number];
 
 const WordSet = Type.Object(
   {
@@ -31,6 +34,8 @@ export const ClassSettings = Type.Object(
     borders: Type.Optional(orNull(Borders)),
     /** Keeping the click counts too: an own tempo or a wrong entry lowers the mark by one. */
     clickCounts: Type.Optional(Type.Boolean()),
+    /** Which of several takes of a pattern counts; left out it is the best. */
+    counts: Type.Optional(oneOf(COUNTED_TAKES)),
     /** Recordings of children are kept for so many days; null keeps none. */
     recordingDays: Type.Optional(orNull(Type.Integer({ minimum: 1, maximum: 365 }))),
   },
@@ -40,9 +45,6 @@ export type ClassSettings = Static<typeof ClassSettings>;
 
 export const ClassSummary = Type.Composite([Type.Object({ id: Id, children: Type.Integer() }), ClassSettings]);
 export type ClassSummary = Static<typeof ClassSummary>;
-/** A class with its children and all their takes, newest first. */
-export const ClassDetail = Type.Composite([
-  Type.Object({ id: Id, children: Type.Array(Child), takes: Type.Array(TakeSummary) }),
-  ClassSettings,
-]);
+/** A class with its children; their marks are in its records. */
+export const ClassDetail = Type.Composite([Type.Object({ id: Id, children: Type.Array(Child) }), ClassSettings]);
 export type ClassDetail = Static<typeof ClassDetail>;

@@ -23,6 +23,8 @@ export const TakeUpload = Type.Object(
     /** There was no click. */
     free: Type.Optional(Type.Boolean()),
     source: Type.Optional(TakeSource),
+    /** In which line-up. */
+    lineUpId: Type.Optional(Id),
     /** When it was played, milliseconds since 1970. */
     takenAt: Type.Integer({ minimum: 0, maximum: 8_640_000_000_000 }),
   },
@@ -35,6 +37,8 @@ export const TakeSummary = Type.Object({
   id: Id,
   childId: Id,
   patternId: Type.Union([Id, Type.Null()]),
+  /** The same for all takes of one pattern, also when it is gone. */
+  patternKey: Type.String(),
   title: Type.String(),
   bpm: Type.Number(),
   takenAt: Type.Integer(),

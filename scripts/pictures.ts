@@ -103,14 +103,27 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
     async (page) => {
       await page.getByRole('link', { name: 'Class', exact: true }).click();
       await page.getByRole('link', { name: /Lighthouse 4/ }).click();
-      await page.getByRole('button', { name: 'Finn', exact: true }).click();
+      await page.getByRole('grid', { name: 'Marks' }).waitFor();
+    },
+  ],
+  [
+    'elements',
+    async (page) => {
+      await page.getByLabel('Elements').check();
+      await page.getByRole('grid', { name: 'Elements' }).waitFor();
+    },
+  ],
+  [
+    'child',
+    async (page) => {
+      await page.getByRole('link', { name: 'Hamid', exact: true }).click();
       await page.getByRole('columnheader', { name: 'Computed' }).waitFor();
+      await page.locator('.marks-chart svg').first().waitFor();
     },
   ],
   [
     'result',
     async (page) => {
-      await page.getByRole('button', { name: 'Hamid', exact: true }).click();
       await page.locator('.takes-cell a').nth(1).click();
       await page.locator('.take-result .lane-notes svg').first().waitFor();
     },
@@ -137,10 +150,29 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
       await page.locator('.recordings tbody').getByRole('cell', { name: '4' }).waitFor();
       await page.getByRole('link', { name: 'Class', exact: true }).click();
       await page.getByRole('link', { name: /Lighthouse 4/ }).click();
-      await page.getByRole('button', { name: 'Ada', exact: true }).click();
+      await page.getByRole('link', { name: 'Ada', exact: true }).click();
       await page.locator('.takes-cell a').first().click();
       await page.getByRole('button', { name: 'Correct the claps' }).click();
       await page.locator('.clap-lane .clap').nth(2).click();
+    },
+  ],
+  [
+    'line-up',
+    async (page) => {
+      await page.goto(new URL('/take/line-up', page.url()).href);
+      await page.getByLabel('Pattern', { exact: true }).selectOption({ label: 'Leaning mast' });
+      await page.getByText('26 children, about').waitFor();
+    },
+  ],
+  [
+    'turn',
+    async (page) => {
+      await page.keyboard.press('Space');
+      await page.getByRole('heading', { name: 'Ada' }).waitFor();
+      for (const key of ['3', '4', 'x']) {
+        await page.keyboard.press(key);
+        await page.waitForTimeout(AT_REST_MS);
+      }
     },
   ],
   [

@@ -1,13 +1,14 @@
 import { v4 as uuid } from 'uuid';
 import { judgeTake } from '../core/judging/judgeTake.ts';
-import { RESULT_VERSION } from '../core/judging/takeResult.ts';
 import { type Random, randomFrom } from '../core/random.ts';
 import { type SimulatedChild, simulateTake } from '../core/judging/simulatedChild.ts';
 import { parseRhythm } from '../core/rhythm/text.ts';
 import { CLASSES, type DemoClass, PATTERNS, TEACHER, TEMPOS, WEEKS } from '../demo/school.ts';
 import { type Database, openDatabase } from '../server/database.ts';
+import { judgedColumns } from '../server/judging/judgedColumns.ts';
 import { migrateDatabase } from '../server/migrate.ts';
 import { hashPassword } from '../server/password.ts';
+import { rebuildRecords } from '../server/repository/childRecords.ts';
 import { addTeacher, findTeacherByName } from '../server/repository/teachers.ts';
 import { children, classes, patterns, takes } from '../server/schema.ts';
 
@@ -82,25 +83,19 @@ function takesOf(
       );
       const judged = judgeTake({ patternText: row.text, bpm, onsets }, { ages: demo.ages });
       if (!judged.ok) throw new Error(`demo take: ${judged.trouble.code}`);
-      const { result, windows } = judged;
-      const { accuracy, mark } = result;
       return [
         {
           id: uuid(),
           childId,
           classId,
           patternId: row.id,
+          patternKey: row.id,
           title: row.title,
           patternText: row.text,
           bpm,
-          ages: demo.ages,
-          windows,
           onsets,
           takenAt,
-          accuracy,
-          mark,
-          result,
-          resultVersion: RESULT_VERSION,
+          ...judgedColumns(judged, demo.ages),
         },
       ];
     });
@@ -133,7 +128,7 @@ async function fill(db: Database, now: number): Promise<void> {
     for (const [i, demo] of CLASSES.entries()) {
       const classId = uuid();
       const random = randomFrom(SEED + i);
-      const childRows = demo.children.map((name) => ({ id: uuid(), classId, name }));
+      const childRows = demo.children.map((name, k) => ({ id: uuid(), classId, name, position: k }));
       await tx
         .insert(classes)
         .values({ id: classId, teacherId, name: demo.name, ages: demo.ages, school: demo.school });
@@ -141,6 +136,7 @@ async function fill(db: Database, now: number): Promise<void> {
       const takeRows = childRows.flatMap((row) => takesOf(random, row, habitsOf(random, demo.ages), demo, rows, now));
       for (let from = 0; from < takeRows.length; from += 100)
         await tx.insert(takes).values(takeRows.slice(from, from + 100));
+      for (const row of childRows) await rebuildRecords(tx as unknown as Database, row.id);
     }
   });
 }

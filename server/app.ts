@@ -9,6 +9,7 @@ import { loggable } from './driverErrors.ts';
 import { Problem, problemOf } from './problem.ts';
 import type { DoorResources, Resources } from './resources.ts';
 import { accountRoutes } from './routes/account.ts';
+import { binRoutes } from './routes/bin.ts';
 import { classRoutes } from './routes/classes.ts';
 import { sameSite } from './routes/guards.ts';
 import { patternRoutes } from './routes/patterns.ts';
@@ -66,6 +67,7 @@ export function createApp(
   // What a request says is read only when it is known who says it.
   app.use('/api', signedIn(sessions), express.json({ limit: LARGEST_BODY, inflate: false }));
   app.use('/api/account', accountRoutes(resources));
+  app.use('/api/bin', binRoutes(resources.db));
   app.use('/api/classes', classRoutes(resources));
   app.use('/api/patterns', patternRoutes(resources.db));
   app.use('/api/plans', planRoutes(resources.db));

@@ -1,17 +1,16 @@
 import { eq, sql } from 'drizzle-orm';
 import { v4 as uuid } from 'uuid';
 import { afterAll, afterEach, beforeAll, describe, expect, it, vi } from 'vitest';
-import type { ClassDetail } from '../contract/schoolClass.ts';
 import type { TakeDetail } from '../contract/take.ts';
 import { RESULT_VERSION } from '../core/judging/takeResult.ts';
 import { openDatabase } from './database.ts';
 import { recordings, sessions, takes } from './schema.ts';
-import { expireRecordings } from './services/recordings.ts';
+import { deleteInTime } from './services/expiry.ts';
 import { judgesWith } from './judging/judges.ts';
 import { renewResults } from './services/judging.ts';
 import { SESSION_MS } from './services/session.ts';
 import { type RunningServer, startServer } from './start.ts';
-import { PASSWORD, Visitor, freshDatabase, serverWithTeachers } from './testServer.test-helper.ts';
+import { PASSWORD, Visitor, freshDatabase, serverWithTeachers, takesIn } from './testServer.test-helper.ts';
 
 const DAY_MS = 24 * 3600 * 1000;
 
@@ -101,7 +100,7 @@ describe('recordings', () => {
     expect((await ann.ask('GET', path)).status).toBe(404);
     expect(await kept()).toBe(1);
     const problems: unknown[] = [];
-    const stop = expireRecordings(db, (problem) => problems.push(problem));
+    const stop = deleteInTime(db, (problem) => problems.push(problem));
     await vi.waitFor(async () => expect(await kept()).toBe(0));
     stop();
     expect(problems).toEqual([]);
@@ -110,7 +109,7 @@ describe('recordings', () => {
 
 describe('a class', () => {
   it('is another at once after every change of it, its children, its takes', async () => {
-    const tag = async () => (await ann.ask('GET', `/api/classes/${ids.room}`)).headers.get('etag');
+    const tag = async () => (await ann.ask('GET', `/api/classes/${ids.room}/records`)).headers.get('etag');
     const room = { name: 'Gulls', ages: '9-10', school: 'numbers', rests: null };
     const path = `/api/classes/${ids.room}`;
     const take = uuid();
@@ -166,7 +165,6 @@ describe('results', () => {
     await judges.close();
     const [row] = await db.select().from(takes).where(eq(takes.id, ids.take));
     expect([row!.resultVersion, row!.mark, problems]).toEqual([RESULT_VERSION, now.mark, []]);
-    const room = (await ann.ask('GET', `/api/classes/${ids.room}`)).body as ClassDetail;
-    expect(room.takes.find(({ id }) => id === ids.take)!.mark).toBe(now.mark);
+    expect((await takesIn(ann, ids.room)).find(({ id }) => id === ids.take)!.mark).toBe(now.mark);
   });
 });

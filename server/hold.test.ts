@@ -3,18 +3,20 @@ import { eq } from 'drizzle-orm';
 import { v4 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { JudgingPreview, type RejudgingState } from '../contract/judging.ts';
+import type { ClassRecords } from '../contract/records.ts';
 import type { ClassDetail } from '../contract/schoolClass.ts';
 import { TakeDetail } from '../contract/take.ts';
 import { validator } from '../contract/validate.ts';
 import { openDatabase } from './database.ts';
 import { loggable } from './driverErrors.ts';
 import { judgesWith } from './judging/judges.ts';
+import { rebuildRecords } from './repository/childRecords.ts';
 import { removeExpired } from './repository/recordings.ts';
 import { updateJudgement } from './repository/takes.ts';
 import { classes, recordingChunks, rejudgings, takes } from './schema.ts';
 import { workOnRejudgings } from './services/rejudging.ts';
 import type { RunningServer } from './start.ts';
-import { type Answer, Visitor, freshDatabase, serverWithTeachers } from './testServer.test-helper.ts';
+import { type Answer, Visitor, freshDatabase, serverWithTeachers, takesIn } from './testServer.test-helper.ts';
 import { turnsOf } from './turns.ts';
 
 const CLASS = { name: 'Gulls', ages: '9-10', school: 'numbers', rests: null, recordingDays: 3 };
@@ -72,8 +74,7 @@ describe('many at once', () => {
       each(() => ann.ask('GET', path)),
     ]);
     expect(mixed.map(statuses)).toEqual([[200], [200], [200], [200]]);
-    const { body } = await ann.ask('GET', path);
-    expect((body as ClassDetail).takes.map(({ id }) => id).sort()).toEqual(ids.map((one) => one.take).sort());
+    expect((await takesIn(ann, room)).map(({ id }) => id).sort()).toEqual(ids.map((one) => one.take).sort());
   });
   it('the same thing three times: each is answered well, and it is there once', async () => {
     const { room, child } = await newClass();
@@ -94,8 +95,7 @@ describe('many at once', () => {
       }),
     );
     expect(statuses(answers).filter((status) => status > 201)).toEqual([]);
-    const { body } = await ann.ask('GET', `/api/classes/${room}`);
-    expect((body as ClassDetail).takes).toHaveLength(5);
+    expect(await takesIn(ann, room)).toHaveLength(5);
   });
   it('a class that is deleted meanwhile: what comes too late is not found, nothing fails', async () => {
     const { room, child } = await newClass();
@@ -194,11 +194,7 @@ describe('settings that judge otherwise', () => {
     );
     return { room, ids };
   }
-  const accuracies = async (room: string) => [
-    ...new Set(
-      ((await ann.ask('GET', `/api/classes/${room}`)).body as ClassDetail).takes.map(({ accuracy }) => accuracy),
-    ),
-  ];
+  const accuracies = async (room: string) => [...new Set((await takesIn(ann, room)).map(({ accuracy }) => accuracy))];
   /** Saved by a server that dies before it has judged one take again. */
   async function savedAndKilled(room: string) {
     await open.db.update(classes).set({ onTimeMs: 25, judgingRevision: 1 }).where(eq(classes.id, room));
@@ -228,7 +224,7 @@ describe('settings that judge otherwise', () => {
     const { room, ids } = await heard();
     await savedAndKilled(room);
     // As far as take 20 in the list the dead one had come.
-    const list = ((await ann.ask('GET', `/api/classes/${room}`)).body as ClassDetail).takes;
+    const list = await takesIn(ann, room);
     const at = list[20]!;
     await open.db
       .update(rejudgings)
@@ -244,7 +240,7 @@ describe('settings that judge otherwise', () => {
     ending.abort();
     await Promise.all(workers);
     await judges.close();
-    const after = ((await ann.ask('GET', `/api/classes/${room}`)).body as ClassDetail).takes;
+    const after = await takesIn(ann, room);
     expect(after.map(({ id }) => id)).toEqual(list.map(({ id }) => id));
     expect(after.map(({ accuracy }) => accuracy)).toEqual(list.map((_, i) => (i <= 20 ? 1 : 0.875)));
     expect([ids.length, problems]).toEqual([many, []]);
@@ -406,27 +402,29 @@ describe('texts of every script', () => {
 });
 
 describe('what is kept of a class', () => {
+  const recordsOf = (room: string, headers = {}) => ann.ask('GET', `/api/classes/${room}/records`, undefined, headers);
   it('is another one when the class is deleted and made again under its id', async () => {
     const { room } = await newClass();
-    const first = await ann.ask('GET', `/api/classes/${room}`);
+    const first = await recordsOf(room);
     await ann.ask('DELETE', `/api/classes/${room}`);
+    expect((await ann.ask('PUT', `/api/classes/${room}`, CLASS)).status).toBe(409);
+    await ann.ask('DELETE', `/api/bin/class/${room}`);
     await ann.ask('PUT', `/api/classes/${room}`, CLASS);
-    const second = await ann.ask('GET', `/api/classes/${room}`);
-    expect((second.body as ClassDetail).children).toEqual([]);
+    const second = await recordsOf(room);
+    expect((second.body as ClassRecords).children).toEqual([]);
     expect(second.headers.get('etag')).not.toBe(first.headers.get('etag'));
-    const held = { 'if-none-match': first.headers.get('etag')! };
-    expect((await ann.ask('GET', `/api/classes/${room}`, undefined, held)).status).toBe(200);
-    const now = { 'if-none-match': second.headers.get('etag')! };
-    expect((await ann.ask('GET', `/api/classes/${room}`, undefined, now)).status).toBe(304);
+    expect((await recordsOf(room, { 'if-none-match': first.headers.get('etag')! })).status).toBe(200);
+    expect((await recordsOf(room, { 'if-none-match': second.headers.get('etag')! })).status).toBe(304);
   });
   it('is what a restored backup holds, also when it was changed as often since', async () => {
     const { room, child } = await newClass();
-    const read = async () => ((await ann.ask('GET', `/api/classes/${room}`)).body as ClassDetail).takes.length;
+    const read = async () => ((await recordsOf(room)).body as ClassRecords).marks[0]?.takes ?? 0;
     const [backup] = await open.db.select().from(classes).where(eq(classes.id, room));
     const first = uuid();
     await ann.ask('PUT', `/api/takes/${first}`, take(child));
     expect(await read()).toBe(1);
     await open.db.delete(takes).where(eq(takes.id, first));
+    await rebuildRecords(open.db, child);
     await open.db.update(classes).set(backup!).where(eq(classes.id, room));
     expect(await read()).toBe(0);
     await Promise.all([uuid(), uuid()].map((id) => ann.ask('PUT', `/api/takes/${id}`, take(child))));

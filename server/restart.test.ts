@@ -4,9 +4,8 @@ import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { v4 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { ClassDetail } from '../contract/schoolClass.ts';
 import { type LocalDatabase, startMariadb } from '../scripts/mariadb.ts';
-import { Visitor, serverOn, serverWithTeachers } from './testServer.test-helper.ts';
+import { Visitor, serverOn, serverWithTeachers, takesIn } from './testServer.test-helper.ts';
 import type { RunningServer } from './start.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'clapboard-restart-'));
@@ -56,8 +55,7 @@ describe('the database goes and comes back', () => {
     server = await serverOn(await database.url());
     const again = new Visitor(server.url);
     await again.signIn('Ann');
-    const { body } = await again.ask('GET', `/api/classes/${room}`);
-    expect((body as ClassDetail).takes.map(({ id }) => id)).toEqual([kept]);
+    expect((await takesIn(again, room)).map(({ id }) => id)).toEqual([kept]);
   });
 
   it('frozen it is given up, also on connections that were open, and recovers by itself', async () => {

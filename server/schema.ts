@@ -13,13 +13,17 @@ import {
   uniqueIndex,
   varchar,
 } from 'drizzle-orm/mysql-core';
+import type { Adaptations } from '../contract/child.ts';
+import type { LineUpSettings, TurnState } from '../contract/lineUp.ts';
 import type { PlanEdit } from '../contract/plan.ts';
+import type { CountedTake } from '../contract/schoolClass.ts';
 import type { TAKE_SOURCES } from '../contract/take.ts';
 import type { RestStyle } from '../core/counting/school.ts';
 import type { SchoolId } from '../core/counting/schools.ts';
 import type { NamingId } from '../core/wording/valueNames.ts';
 import type { MarkBorder } from '../core/judging/mark.ts';
 import type { Ages, Windows } from '../core/judging/windows.ts';
+import type { ElementId } from '../core/rhythm/elements.ts';
 import type { TakeResult } from '../contract/takeResult.ts';
 
 /** JSON in a long text column: MariaDB's own JSON type is one, and hands back a string. */
@@ -34,6 +38,13 @@ function json<T>(name: string) {
 /** Up to 16 MB of bytes. */
 function blob(name: string) {
   return customType<{ data: Buffer; driverData: Buffer }>({ dataType: () => 'mediumblob' })(name);
+}
+
+/** Letters without signs of other scripts: short enough to stand in an index. */
+function shortWord(name: string, length: number) {
+  return customType<{ data: string; driverData: string }>({
+    dataType: () => `varchar(${length}) character set ascii`,
+  })(name);
 }
 
 /** Milliseconds since 1970. */
@@ -145,6 +156,10 @@ export const classes = mysqlTable('classes', {
   borders: json<readonly MarkBorder[]>('borders'),
   clickCounts: boolean('click_counts').notNull().default(false),
   recordingDays: int('recording_days'),
+  /** Which of several takes of a pattern counts. */
+  counts: varchar('counts', { length: 10 }).$type<CountedTake>().notNull().default('best'),
+  /** In the bin since then, in milliseconds since 1970; null where it is not. */
+  binnedAt: moment('binned_at'),
   /**
    * Another random word with every change to the class, its children or takes: what was read of it can be kept until
    * then. A number that goes up would come again after a backup was restored, with something else under it.
@@ -178,7 +193,112 @@ export const children = mysqlTable('children', {
     .references(() => classes.id, { onDelete: 'cascade' }),
   /** First name or a code; nothing else is kept. */
   name: varchar('name', { length: 60 }).notNull(),
+  /** In the class list; who has the same are in the order of their names. */
+  position: moment('position').notNull().default(0),
+  /** What is made easier for this child. */
+  adaptations: json<Adaptations>('adaptations'),
+  binnedAt: moment('binned_at'),
 });
+
+/** How each child stands with each element: goes on with every take, so that no page reads all of them. */
+export const childElements = mysqlTable(
+  'child_elements',
+  {
+    childId: id('child_id')
+      .notNull()
+      .references(() => children.id, { onDelete: 'cascade' }),
+    element: varchar('element', { length: 30 }).$type<ElementId>().notNull(),
+    measures: int('measures').notNull(),
+    /** Of measures, a newer one counting more: how many were right, and how many there were. */
+    right: double('right_part').notNull(),
+    weight: double('weight').notNull(),
+    days: int('days').notNull(),
+    lastSeen: moment('last_seen').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.childId, t.element] })],
+);
+
+/** The marks of each child in each pattern, in the same way. */
+export const childPatterns = mysqlTable(
+  'child_patterns',
+  {
+    childId: id('child_id')
+      .notNull()
+      .references(() => children.id, { onDelete: 'cascade' }),
+    patternKey: id('pattern_key').notNull(),
+    title: varchar('title', { length: 120 }).notNull(),
+    takes: int('takes').notNull(),
+    best: int('best').notNull(),
+    last: int('last_mark').notNull(),
+    markSum: int('mark_sum').notNull(),
+    lastAt: moment('last_at').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.childId, t.patternKey] })],
+);
+
+/** A column of marks that were made by hand or on paper. */
+export const paperColumns = mysqlTable(
+  'paper_columns',
+  {
+    id: id('id').primaryKey(),
+    classId: id('class_id')
+      .notNull()
+      .references(() => classes.id, { onDelete: 'cascade' }),
+    title: varchar('title', { length: 60 }).notNull(),
+    /** Full marks there; a line-up has 4. */
+    outOf: int('out_of').notNull(),
+    takenAt: moment('taken_at').notNull(),
+  },
+  (t) => [index('paper_columns_class').on(t.classId, t.takenAt)],
+);
+
+export const paperMarks = mysqlTable(
+  'paper_marks',
+  {
+    columnId: id('column_id')
+      .notNull()
+      .references(() => paperColumns.id, { onDelete: 'cascade' }),
+    childId: id('child_id')
+      .notNull()
+      .references(() => children.id, { onDelete: 'cascade' }),
+    points: double('points').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.columnId, t.childId] })],
+);
+
+/** A class heard child after child. */
+export const lineUps = mysqlTable(
+  'line_ups',
+  {
+    id: id('id').primaryKey(),
+    classId: id('class_id')
+      .notNull()
+      .references(() => classes.id, { onDelete: 'cascade' }),
+    title: varchar('title', { length: 60 }).notNull(),
+    settings: json<LineUpSettings>('settings').notNull(),
+    startedAt: moment('started_at').notNull(),
+  },
+  (t) => [index('line_ups_class').on(t.classId, t.startedAt)],
+);
+
+export const lineUpTurns = mysqlTable(
+  'line_up_turns',
+  {
+    lineUpId: id('line_up_id')
+      .notNull()
+      .references(() => lineUps.id, { onDelete: 'cascade' }),
+    childId: id('child_id')
+      .notNull()
+      .references(() => children.id, { onDelete: 'cascade' }),
+    position: int('position').notNull(),
+    patternId: id('pattern_id').notNull(),
+    state: varchar('state', { length: 10 }).$type<TurnState>().notNull().default('waiting'),
+    /** By hand, or of the take. */
+    mark: int('mark'),
+    takeId: id('take_id'),
+  },
+  (t) => [primaryKey({ columns: [t.lineUpId, t.childId] })],
+);
 
 export const patterns = mysqlTable('patterns', {
   id: id('id').primaryKey(),
@@ -211,6 +331,8 @@ export const takes = mysqlTable(
     /** The child's class, so that its takes are found in order without asking for each child. */
     classId: id('class_id').notNull(),
     patternId: id('pattern_id').references(() => patterns.id, { onDelete: 'set null' }),
+    /** Of its pattern, also when that is gone: takes with the same key stand in one column. */
+    patternKey: id('pattern_key').notNull().default(''),
     title: varchar('title', { length: 120 }).notNull(),
     /** The pattern as it was when the take was played. */
     patternText: mediumtext('pattern_text').notNull(),
@@ -229,11 +351,32 @@ export const takes = mysqlTable(
     result: json<TakeResult>('result').notNull(),
     /** Of the judging that made the result; results of an older one are judged again. */
     resultVersion: int('result_version').notNull().default(0),
+    /** What the take says about each element, packed. */
+    elements: shortWord('elements', 400).notNull().default(''),
+    /** The measure that cost most, where one stands out. */
+    hardest: int('hardest'),
+    /** Codes of what was misread, a comma between them. */
+    misread: shortWord('misread', 120).notNull().default(''),
     free: boolean('free').notNull().default(false),
     source: varchar('source', { length: 12 }).$type<(typeof TAKE_SOURCES)[number]>().notNull().default('tap'),
     corrected: boolean('corrected').notNull().default(false),
   },
-  (t) => [index('takes_child').on(t.childId, t.takenAt), index('takes_class').on(t.classId, t.takenAt)],
+  (t) => [
+    // All that the records of a child are made of: they are read from the index alone.
+    index('takes_records').on(
+      t.childId,
+      t.takenAt,
+      t.id,
+      t.patternKey,
+      t.mark,
+      t.override,
+      t.bpm,
+      t.hardest,
+      t.accuracy,
+      t.elements,
+    ),
+    index('takes_class').on(t.classId, t.takenAt),
+  ],
 );
 
 /** Sound of a take, kept only where the class says so, and gone after its date. */

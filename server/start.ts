@@ -8,7 +8,7 @@ import { loggable } from './driverErrors.ts';
 import { judgesWith } from './judging/judges.ts';
 import { migrateDatabase } from './migrate.ts';
 import { renewResults } from './services/judging.ts';
-import { expireRecordings } from './services/recordings.ts';
+import { deleteInTime } from './services/expiry.ts';
 import { workOnRejudgings } from './services/rejudging.ts';
 import { signInTries } from './services/signInTries.ts';
 
@@ -35,8 +35,8 @@ export async function startServer(config: Config): Promise<RunningServer> {
     renewResults(resources, ending.signal, notJudged),
     workOnRejudgings(resources, ending.signal, notJudged),
   ];
-  const stopExpiring = expireRecordings(db, (error) =>
-    logger.error({ err: loggable(error) }, 'recordings could not be deleted'),
+  const stopExpiring = deleteInTime(db, (error) =>
+    logger.error({ err: loggable(error) }, 'what has had its time could not be deleted'),
   );
   const app = createApp(resources, config, logger, async () => {
     await pulse.query('select 1');

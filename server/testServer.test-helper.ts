@@ -1,3 +1,6 @@
+import type { TakesPage } from '../contract/records.ts';
+import type { ClassDetail } from '../contract/schoolClass.ts';
+import type { TakeSummary } from '../contract/take.ts';
 import { createConnection } from 'mysql2/promise';
 import { v4 as uuid } from 'uuid';
 import { inject } from 'vitest';
@@ -113,4 +116,18 @@ export class Visitor {
   async signIn(name: string, password = PASSWORD): Promise<Answer> {
     return this.ask('POST', '/api/session', { name, password });
   }
+}
+
+/** All takes of a class, newest first. */
+export async function takesIn(visitor: Visitor, classId: string): Promise<TakeSummary[]> {
+  const { children } = (await visitor.ask('GET', `/api/classes/${classId}`)).body as ClassDetail;
+  const all: TakeSummary[] = [];
+  for (const { id } of children)
+    for (let after: string | null = ''; after !== null;) {
+      const path: string = `/api/classes/${classId}/children/${id}/takes${after && `?after=${after}`}`;
+      const page: TakesPage = (await visitor.ask('GET', path)).body as TakesPage;
+      all.push(...page.takes);
+      after = page.next;
+    }
+  return all.sort((a, b) => b.takenAt - a.takenAt || (a.id < b.id ? 1 : -1));
 }

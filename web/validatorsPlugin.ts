@@ -3,7 +3,9 @@ import { Ajv } from 'ajv';
 import standalone from 'ajv/dist/standalone/index.js';
 import type { Plugin } from 'vite';
 import { JudgingPreview, RejudgingState } from '../contract/judging.ts';
-import { ChildMastery } from '../contract/mastery.ts';
+import { ChildMastery, ClassRecords, TakesPage } from '../contract/records.ts';
+import { Bin } from '../contract/bin.ts';
+import { LineUps } from '../contract/lineUp.ts';
 import { SavedPattern } from '../contract/pattern.ts';
 import { SavedPlan } from '../contract/plan.ts';
 import { ErrorBody } from '../contract/problem.ts';
@@ -21,6 +23,10 @@ const ARRIVING: Readonly<Record<string, TSchema>> = {
   patterns: Type.Array(SavedPattern),
   plans: Type.Array(SavedPlan),
   mastery: ChildMastery,
+  records: ClassRecords,
+  'takes-page': TakesPage,
+  'line-ups': LineUps,
+  bin: Bin,
   'judging-preview': JudgingPreview,
   take: TakeDetail,
   error: ErrorBody,

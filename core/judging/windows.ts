@@ -35,13 +35,14 @@ export function windowsFor(ages: Ages): Windows {
 export interface WindowSettings {
   readonly ages: Ages;
   readonly onTimeMs?: number | null | undefined;
+  /** For a child for whom it is made easier: windows so many times as wide; the neighbouring notes bound them still. */
+  readonly wider?: number | undefined;
 }
 
-export function windowsOf({ ages, onTimeMs }: WindowSettings): Windows {
+export function windowsOf({ ages, onTimeMs, wider = 1 }: WindowSettings): Windows {
   const usual = windowsFor(ages);
-  return onTimeMs === null || onTimeMs === undefined
-    ? usual
-    : { ...usual, onTime: onTimeMs / 1000, reach: Math.max(usual.reach, onTimeMs / 1000) };
+  const onTime = (typeof onTimeMs === 'number' ? onTimeMs / 1000 : usual.onTime) * wider;
+  return { ...usual, onTime, reach: Math.max(usual.reach, onTime) };
 }
 
 /** Two hits closer than this (seconds), and than this part of the shortest written gap, are one (handbook §8). */

@@ -69,6 +69,12 @@ export function durationText(seconds: Seconds): string {
   return minutes === 0 ? `${whole} s` : `${minutes} min ${String(whole % 60).padStart(2, '0')} s`;
 }
 
+/** As a clock shows it. @example clockText(76)  // "1:16" */
+export function clockText(seconds: Seconds): string {
+  const whole = Math.round(seconds);
+  return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')}`;
+}
+
 /** What is another in the next section: "your turn, measures 3-4, at 72". @param rate  of the run beside the plan */
 export function nextText(now: Section, next: Section, rate: number, naming: NamingId): string {
   const samePass = next.activity === now.activity && next.pass === now.pass;

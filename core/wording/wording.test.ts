@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { judgeTake } from '../judging/judgeTake.ts';
 import { advised, judged, resultOf, sentencesOf } from '../judging/judged.test-helper.ts';
 import { MARK_BORDERS } from '../judging/mark.ts';
-import { hardestMeasure } from '../judging/nextStep.ts';
+import { hardestMeasure } from '../records/nextStep.ts';
 import { simulate } from '../judging/simulatedChild.ts';
 import { everydayPattern, patternOf } from '../rhythm/arbitrary.test-helper.ts';
 import { barCheck } from '../rhythm/barCheck.ts';

@@ -1,9 +1,9 @@
 import { judgeTake } from '../../core/judging/judgeTake.ts';
-import { RESULT_VERSION } from '../../core/judging/takeResult.ts';
 import { parseRhythm } from '../../core/rhythm/text.ts';
 import { MOST_COMPARED } from '../../core/timing/limits.ts';
 import { takeTroubleText } from '../../core/wording/troubles.ts';
 import { namingOf } from '../../core/wording/voice.ts';
+import { judgedColumns } from './judgedColumns.ts';
 import type { JudgingClass, PlayedInClass, Tried } from './judges.ts';
 
 /** Judges takes one after the other, each as its class has it. Runs in a thread of its own. */
@@ -14,7 +14,5 @@ export default function judgeAll(takes: readonly PlayedInClass[]): Tried[] {
 function tried(settings: JudgingClass, played: PlayedInClass['played']): Tried {
   const judged = judgeTake(played, settings, parseRhythm, MOST_COMPARED);
   if (!judged.ok) return { trouble: takeTroubleText(judged.trouble, namingOf(settings)) };
-  const { result, windows } = judged;
-  const { accuracy, mark } = result;
-  return { ages: settings.ages, windows, accuracy, mark, result, resultVersion: RESULT_VERSION };
+  return judgedColumns(judged, settings.ages);
 }

@@ -2,6 +2,7 @@ import { existsSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import { fileURLToPath } from 'node:url';
 import { Piscina } from 'piscina';
+import type { Adaptations } from '../../contract/child.ts';
 import type { JudgingSettings, PlayedTake } from '../../core/judging/judgeTake.ts';
 import type { NamingId } from '../../core/wording/valueNames.ts';
 import { Problem } from '../problem.ts';
@@ -9,7 +10,11 @@ import type { Judgement } from '../repository/takes.ts';
 import { turnsOf } from '../turns.ts';
 
 /** What judging and its words need of a class. */
-export type JudgingClass = JudgingSettings & { readonly naming?: NamingId | undefined };
+export type JudgingClass = JudgingSettings & {
+  readonly naming?: NamingId | undefined;
+  /** What is made easier for the child. */
+  readonly adaptations?: Adaptations | null | undefined;
+};
 
 /** A take, and how its class judges. */
 export interface PlayedInClass {

@@ -1,24 +1,33 @@
-import { and, asc, eq } from 'drizzle-orm';
+import { and, asc, eq, isNull } from 'drizzle-orm';
+import type { Child, ChildEdit } from '../../contract/child.ts';
 import type { Database } from '../database.ts';
 import { children, classes } from '../schema.ts';
 import { touchClass } from './classes.ts';
-import type { Child } from '../../contract/child.ts';
 
+const outOfBin = and(isNull(children.binnedAt), isNull(classes.binnedAt));
+
+/** In the order of the class list. */
 export async function listChildren(db: Database, classId: string): Promise<Child[]> {
   return db
-    .select({ id: children.id, name: children.name })
+    .select({ id: children.id, name: children.name, adaptations: children.adaptations })
     .from(children)
-    .where(eq(children.classId, classId))
-    .orderBy(asc(children.name));
+    .where(and(eq(children.classId, classId), isNull(children.binnedAt)))
+    .orderBy(asc(children.position), asc(children.name));
 }
 
-/** A child of one of the teacher's classes, with what judging needs of the class. */
+/** Also those in the bin, whose records are kept as they were. */
+export async function childIdsOf(db: Database, classId: string): Promise<string[]> {
+  const rows = await db.select({ id: children.id }).from(children).where(eq(children.classId, classId));
+  return rows.map(({ id }) => id);
+}
+
+/** A child of one of the teacher's classes. */
 export async function findChild(db: Database, teacherId: string, childId: string) {
   const [row] = await db
-    .select({ id: children.id, classId: children.classId, ages: classes.ages })
+    .select({ id: children.id, classId: children.classId, adaptations: children.adaptations })
     .from(children)
     .innerJoin(classes, eq(classes.id, children.classId))
-    .where(and(eq(children.id, childId), eq(classes.teacherId, teacherId)))
+    .where(and(eq(children.id, childId), eq(classes.teacherId, teacherId), outOfBin))
     .limit(1);
   return row;
 }
@@ -28,18 +37,21 @@ export async function childIdTaken(db: Database, childId: string): Promise<boole
   return rows.length > 0;
 }
 
-export async function addChild(db: Database, classId: string, child: Child): Promise<void> {
-  await db.insert(children).values({ ...child, classId });
+type Values = ChildEdit & { readonly id: string };
+
+/** @param position  in the class list */
+export async function addChild(db: Database, classId: string, child: Values, position: number): Promise<void> {
+  await db.insert(children).values({ ...child, classId, position });
   await touchClass(db, classId);
 }
 
-export async function renameChild(db: Database, classId: string, child: Child): Promise<void> {
-  await db.update(children).set({ name: child.name }).where(eq(children.id, child.id));
+export async function updateChild(db: Database, classId: string, { id, ...values }: Values): Promise<void> {
+  await db.update(children).set(values).where(eq(children.id, id));
   await touchClass(db, classId);
 }
 
-/** Takes the child's takes along. */
-export async function removeChild(db: Database, classId: string, childId: string): Promise<void> {
-  await db.delete(children).where(eq(children.id, childId));
+/** Puts a child into the bin with its takes, or takes it out again. */
+export async function binChild(db: Database, classId: string, childId: string, binnedAt: number | null): Promise<void> {
+  await db.update(children).set({ binnedAt }).where(eq(children.id, childId));
   await touchClass(db, classId);
 }

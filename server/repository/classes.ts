@@ -1,12 +1,12 @@
 import { randomBytes } from 'node:crypto';
-import { and, asc, count, eq, sql } from 'drizzle-orm';
+import { and, asc, count, eq, isNull, sql } from 'drizzle-orm';
 import type { ClassSettings, ClassSummary } from '../../contract/schoolClass.ts';
 import { type Database, Overtaken } from '../database.ts';
 import { children, classes } from '../schema.ts';
 
 /** Every question names the teacher: a row of another one is not found. */
 const ofTeacher = (teacherId: string, classId: string) =>
-  and(eq(classes.id, classId), eq(classes.teacherId, teacherId));
+  and(eq(classes.id, classId), eq(classes.teacherId, teacherId), isNull(classes.binnedAt));
 
 const settings = {
   name: classes.name,
@@ -19,6 +19,7 @@ const settings = {
   onTimeMs: classes.onTimeMs,
   borders: classes.borders,
   clickCounts: classes.clickCounts,
+  counts: classes.counts,
   recordingDays: classes.recordingDays,
 };
 
@@ -31,8 +32,8 @@ export async function listClasses(db: Database, teacherId: string): Promise<Clas
   const rows = await db
     .select({ id: classes.id, ...settings, children: count(children.id) })
     .from(classes)
-    .leftJoin(children, eq(children.classId, classes.id))
-    .where(eq(classes.teacherId, teacherId))
+    .leftJoin(children, and(eq(children.classId, classes.id), isNull(children.binnedAt)))
+    .where(and(eq(classes.teacherId, teacherId), isNull(classes.binnedAt)))
     .groupBy(classes.id)
     .orderBy(asc(classes.name));
   return rows.map(asSettings);
@@ -47,7 +48,13 @@ export function classFinder(db: Database) {
   const query = db
     .select({ id: classes.id, revision: classes.revision, judgingRevision: classes.judgingRevision, ...settings })
     .from(classes)
-    .where(and(eq(classes.id, sql.placeholder('classId')), eq(classes.teacherId, sql.placeholder('teacherId'))))
+    .where(
+      and(
+        eq(classes.id, sql.placeholder('classId')),
+        eq(classes.teacherId, sql.placeholder('teacherId')),
+        isNull(classes.binnedAt),
+      ),
+    )
     .limit(1)
     .prepare();
   return async (teacherId: string, classId: string) => {
@@ -92,8 +99,17 @@ export async function updateClass(
     .where(ofTeacher(teacherId, classId));
 }
 
-export async function removeClass(db: Database, teacherId: string, classId: string): Promise<void> {
-  await db.delete(classes).where(ofTeacher(teacherId, classId));
+/** Puts a class into the bin, or takes it out again. */
+export async function binClass(db: Database, classId: string, binnedAt: number | null): Promise<void> {
+  await db.update(classes).set({ binnedAt, revision: anotherRevision() }).where(eq(classes.id, classId));
+}
+
+/** The class judges otherwise than before. */
+export async function raiseJudging(db: Database, classId: string): Promise<void> {
+  await db
+    .update(classes)
+    .set({ judgingRevision: sql`${classes.judgingRevision} + 1`, revision: anotherRevision() })
+    .where(eq(classes.id, classId));
 }
 
 const anotherRevision = () => randomBytes(12).toString('base64url');

@@ -1,13 +1,17 @@
-import { and, asc, count, desc, eq, gt, lt, lte, ne, or } from 'drizzle-orm';
-import type { TakeSummary } from '../../contract/take.ts';
+import { and, asc, count, desc, eq, gt, isNull, lt, lte, ne, or } from 'drizzle-orm';
+import type { ListedTake } from '../../contract/records.ts';
+import { MISREADINGS, type MisreadingCode } from '../../core/judging/misreadings/table.ts';
 import { type Database, once } from '../database.ts';
 import { children, classes, patterns, recordings, takes } from '../schema.ts';
+import { holdChild, rebuildRecords, recordTake } from './childRecords.ts';
+import { turnHeard } from './lineUps.ts';
 import { touchClass, touchIfJudgedSo } from './classes.ts';
 
 const summary = {
   id: takes.id,
   childId: takes.childId,
   patternId: takes.patternId,
+  patternKey: takes.patternKey,
   title: takes.title,
   bpm: takes.bpm,
   takenAt: takes.takenAt,
@@ -18,19 +22,15 @@ const summary = {
   corrected: takes.corrected,
 };
 
-/** How the class judges, for results that have to be judged again. */
+/** How the class judges, and for whom it is made easier; for results that have to be judged again. */
 const judgingColumns = {
+  adaptations: children.adaptations,
   judgingRevision: classes.judgingRevision,
   onTimeMs: classes.onTimeMs,
   borders: classes.borders,
   clickCounts: classes.clickCounts,
   naming: classes.naming,
 };
-
-/** Newest first. */
-export async function listTakes(db: Database, classId: string): Promise<TakeSummary[]> {
-  return db.select(summary).from(takes).where(eq(takes.classId, classId)).orderBy(desc(takes.takenAt), desc(takes.id));
-}
 
 export async function findTake(db: Database, teacherId: string, takeId: string) {
   const [row] = await db
@@ -52,13 +52,18 @@ export async function findTake(db: Database, teacherId: string, takeId: string) 
     })
     .from(takes)
     .innerJoin(classes, eq(classes.id, takes.classId))
+    .innerJoin(children, eq(children.id, takes.childId))
     .leftJoin(recordings, eq(recordings.takeId, takes.id))
-    .where(and(eq(takes.id, takeId), eq(classes.teacherId, teacherId)))
+    .where(
+      and(eq(takes.id, takeId), eq(classes.teacherId, teacherId), isNull(children.binnedAt), isNull(classes.binnedAt)),
+    )
     .limit(1);
   return row;
 }
 
 export type NewTake = typeof takes.$inferInsert;
+export type StoredTake = typeof takes.$inferSelect;
+type StoredTakePart = Pick<StoredTake, 'patternKey' | 'elements'>;
 
 /** A child of one of the teacher's classes with how that class judges, and whether the pattern is there. */
 export async function judgingOfChild(db: Database, teacherId: string, childId: string, patternId: string | null) {
@@ -67,15 +72,30 @@ export async function judgingOfChild(db: Database, teacherId: string, childId: s
     .from(children)
     .innerJoin(classes, eq(classes.id, children.classId))
     .leftJoin(patterns, and(eq(patterns.id, patternId ?? ''), eq(patterns.teacherId, teacherId)))
-    .where(and(eq(children.id, childId), eq(classes.teacherId, teacherId)))
+    .where(
+      and(
+        eq(children.id, childId),
+        eq(classes.teacherId, teacherId),
+        isNull(children.binnedAt),
+        isNull(classes.binnedAt),
+      ),
+    )
     .limit(1);
   return row;
 }
 
 /** Stores a new take, in one transaction. Throws when its id is taken, or the class judges otherwise by now. */
-export async function addTake(db: Database, take: NewTake, judgingRevision: number): Promise<void> {
+export async function addTake(
+  db: Database,
+  take: NewTake & StoredTakePart,
+  judgingRevision: number,
+  lineUpId?: string,
+): Promise<void> {
   await once(db, async (inside) => {
+    await holdChild(inside, take.childId);
     await inside.insert(takes).values(take);
+    await recordTake(inside, take);
+    if (lineUpId !== undefined) await turnHeard(inside, lineUpId, take);
     await touchIfJudgedSo(inside, take.classId, judgingRevision);
   });
 }
@@ -102,16 +122,17 @@ export interface TakePlace {
   readonly id: string;
 }
 
+/** In a list that has the newest first. */
+const beyond = ({ takenAt, id }: TakePlace) =>
+  and(lte(takes.takenAt, takenAt), or(lt(takes.takenAt, takenAt), lt(takes.id, id)));
+
 /** What judging needs of the takes of a class, newest first, from after a place on. */
 export async function takesToJudge(db: Database, classId: string, after: TakePlace | undefined, most: number) {
-  const beyond = after && [
-    lte(takes.takenAt, after.takenAt),
-    or(lt(takes.takenAt, after.takenAt), lt(takes.id, after.id)),
-  ];
   return db
-    .select({ ...playedColumns, takenAt: takes.takenAt })
+    .select({ ...playedColumns, takenAt: takes.takenAt, adaptations: children.adaptations })
     .from(takes)
-    .where(and(eq(takes.classId, classId), ...(beyond ?? [])))
+    .innerJoin(children, eq(children.id, takes.childId))
+    .where(and(eq(takes.classId, classId), ...(after ? [beyond(after)] : [])))
     .orderBy(desc(takes.takenAt), desc(takes.id))
     .limit(most);
 }
@@ -123,6 +144,7 @@ export async function countTakes(db: Database, classId: string): Promise<number>
 
 const judgedColumns = {
   ...playedColumns,
+  childId: takes.childId,
   classId: takes.classId,
   ages: takes.ages,
   accuracy: takes.accuracy,
@@ -132,28 +154,23 @@ const judgedColumns = {
   ...judgingColumns,
 };
 
-/** The judged takes of a child. */
-export async function resultsOf(db: Database, childId: string) {
-  return db
-    .select(judgedColumns)
-    .from(takes)
-    .innerJoin(classes, eq(classes.id, takes.classId))
-    .where(eq(takes.childId, childId));
-}
-
 /** Takes whose result has not this version, by id, from after one on. */
 export async function outdatedTakes(db: Database, version: number, after: string, most: number) {
   return db
     .select(judgedColumns)
     .from(takes)
     .innerJoin(classes, eq(classes.id, takes.classId))
+    .innerJoin(children, eq(children.id, takes.childId))
     .where(and(ne(takes.resultVersion, version), gt(takes.id, after)))
     .orderBy(asc(takes.id))
     .limit(most);
 }
 
 /** The columns that judging fills. */
-export type Judgement = Pick<NewTake, 'ages' | 'windows' | 'accuracy' | 'mark' | 'result' | 'resultVersion'>;
+export type Judgement = Pick<
+  StoredTake,
+  'ages' | 'windows' | 'accuracy' | 'mark' | 'result' | 'resultVersion' | 'elements' | 'hardest' | 'misread'
+>;
 type Rejudged = Judgement & Partial<Pick<NewTake, 'onsets' | 'releases' | 'corrected'>>;
 
 /**
@@ -176,16 +193,47 @@ export async function updateJudgement(
 
 export async function overrideMark(
   db: Database,
-  classId: string,
-  takeId: string,
+  { classId, childId, id }: TakeKey,
   override: number | null,
   overrideReason: string,
 ): Promise<void> {
-  await db.update(takes).set({ override, overrideReason }).where(eq(takes.id, takeId));
+  await holdChild(db, childId);
+  await db.update(takes).set({ override, overrideReason }).where(eq(takes.id, id));
+  await rebuildRecords(db, childId);
   await touchClass(db, classId);
 }
 
-export async function removeTake(db: Database, classId: string, takeId: string): Promise<void> {
-  await db.delete(takes).where(eq(takes.id, takeId));
+export async function removeTake(db: Database, { classId, childId, id }: TakeKey): Promise<void> {
+  await holdChild(db, childId);
+  await db.delete(takes).where(eq(takes.id, id));
+  await rebuildRecords(db, childId);
   await touchClass(db, classId);
+}
+
+/** A take with what its records hang on. */
+export type TakeKey = Pick<StoredTake, 'id' | 'childId' | 'classId'>;
+
+const isMisreading = (code: string): code is MisreadingCode => Object.hasOwn(MISREADINGS, code);
+
+/** Takes of a child, newest first, from after a place on; of one pattern where `patternKey` is given. */
+export async function takesOfChild(
+  db: Database,
+  childId: string,
+  after: TakePlace | undefined,
+  most: number,
+  patternKey?: string,
+): Promise<ListedTake[]> {
+  const rows = await db
+    .select({ ...summary, hardest: takes.hardest, misread: takes.misread })
+    .from(takes)
+    .where(
+      and(
+        eq(takes.childId, childId),
+        ...(after ? [beyond(after)] : []),
+        ...(patternKey === undefined ? [] : [eq(takes.patternKey, patternKey)]),
+      ),
+    )
+    .orderBy(desc(takes.takenAt), desc(takes.id))
+    .limit(most);
+  return rows.map(({ misread, ...row }) => ({ ...row, misread: misread.split(',').filter(isMisreading) }));
 }

@@ -23,6 +23,12 @@ export function idOf(request: Request, name: string, what: string): string {
   return checked.value;
 }
 
+/** A word after the question mark of an address; undefined where it is not there, or there twice. */
+export function wordIn(request: Request, name: string): string | undefined {
+  const value = request.query[name];
+  return typeof value === 'string' && value.length <= 80 ? value : undefined;
+}
+
 /** The status of a thing that was put. */
 export function statusOf(done: 'made' | 'changed'): 200 | 201 {
   return done === 'made' ? 201 : 200;

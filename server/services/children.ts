@@ -1,8 +1,11 @@
-import type { Child } from '../../contract/child.ts';
+import type { Child, ChildEdit } from '../../contract/child.ts';
 import { type Database, transacted } from '../database.ts';
-import { notFound } from '../problem.ts';
-import { addChild, childIdTaken, findChild, removeChild, renameChild } from '../repository/children.ts';
+import { Problem, notFound } from '../problem.ts';
+import { addChild, binChild, childIdTaken, findChild, updateChild } from '../repository/children.ts';
+import { raiseJudging } from '../repository/classes.ts';
+import { inBin } from '../repository/bin.ts';
 import { classOf } from './classes.ts';
+import { askToRejudge, awaitRejudging, tellRejudging } from './rejudging.ts';
 
 /** A child of this class of the teacher's. */
 export async function childOf(db: Database, teacherId: string, classId: string, childId: string) {
@@ -11,25 +14,43 @@ export async function childOf(db: Database, teacherId: string, classId: string, 
   return child;
 }
 
-/** Adds a child to a class, or gives it another name. */
+const IN_BIN = new Problem(409, 'in-bin', 'This child is in the bin. Take it out again under Classes, Bin.');
+
+/** Adds a child to a class, or changes its name and what is made easier; other windows change its marks. */
 export async function saveChild(
   db: Database,
   teacherId: string,
   classId: string,
-  child: Child,
-): Promise<'made' | 'changed'> {
-  return transacted(db, async (inside) => {
-    await classOf(inside, teacherId, classId);
-    const known = await findChild(inside, teacherId, child.id);
-    if (known ? known.classId !== classId : await childIdTaken(inside, child.id)) throw notFound('child');
-    await (known ? renameChild : addChild)(inside, classId, child);
-    return known ? 'changed' : 'made';
+  { id, ...values }: ChildEdit & { readonly id: string },
+): Promise<{ readonly done: 'made' | 'changed'; readonly child: Child }> {
+  const { rejudge, ...saved } = await transacted(db, async (inside) => {
+    const settings = await classOf(inside, teacherId, classId);
+    const known = await findChild(inside, teacherId, id);
+    if (known && known.classId !== classId) throw notFound('child');
+    if (!known && (await childIdTaken(inside, id)))
+      throw (await inBin(inside, teacherId, 'child', id)) ? IN_BIN : notFound('child');
+    if (known) await updateChild(inside, classId, { id, ...values });
+    else await addChild(inside, classId, { id, ...values }, Date.now());
+    const adaptations = values.adaptations === undefined ? (known?.adaptations ?? null) : values.adaptations;
+    const rejudge = known !== undefined && known.adaptations?.wider !== adaptations?.wider;
+    if (rejudge) {
+      await raiseJudging(inside, classId);
+      await askToRejudge(inside, classId, settings.judgingRevision + 1);
+    }
+    const done = known ? ('changed' as const) : ('made' as const);
+    return { done, child: { id, name: values.name, adaptations }, rejudge };
   });
+  if (rejudge) {
+    tellRejudging();
+    await awaitRejudging(db, classId);
+  }
+  return saved;
 }
 
+/** Into the bin, with all its takes. */
 export async function dropChild(db: Database, teacherId: string, classId: string, childId: string): Promise<void> {
   await transacted(db, async (inside) => {
     await childOf(inside, teacherId, classId, childId);
-    await removeChild(inside, classId, childId);
+    await binChild(inside, classId, childId, Date.now());
   });
 }

@@ -5,6 +5,7 @@ import { RESULT_VERSION, type TakeResult } from '../../core/judging/takeResult.t
 import { Overtaken, once } from '../database.ts';
 import type { JudgingClass } from '../judging/judges.ts';
 import { Problem } from '../problem.ts';
+import { holdChild, rebuildRecords } from '../repository/childRecords.ts';
 import { touchIfJudgedSo } from '../repository/classes.ts';
 import { type Judgement, countTakes, outdatedTakes, takesToJudge, updateJudgement } from '../repository/takes.ts';
 import type { Resources } from '../resources.ts';
@@ -26,8 +27,8 @@ export async function judgement(
 }
 
 /** Of a row with more in it, what is sent to the judge. */
-export function judgingPart({ ages, onTimeMs, borders, clickCounts, naming }: JudgingClass): JudgingClass {
-  return { ages, onTimeMs, borders, clickCounts, naming };
+export function judgingPart({ ages, onTimeMs, borders, clickCounts, naming, adaptations }: JudgingClass): JudgingClass {
+  return { ages, onTimeMs, borders, clickCounts, naming, wider: adaptations?.wider };
 }
 
 export function playedPart({ patternText, bpm, onsets, feet, releases, free }: PlayedTake): PlayedTake {
@@ -56,12 +57,14 @@ export async function previewJudging(
   const marks = Array.from({ length: HIGHEST_MARK + 1 }, (_, i) => ({ mark: HIGHEST_MARK - i, now: 0, then: 0 }));
   let [takes, higher, lower] = [0, 0, 0];
   let after: { takenAt: number; id: string } | undefined;
-  const asTried = judgingPart({ ...settings, ...trial });
   while (takes < MOST_PREVIEWED) {
     const rows = await takesToJudge(db, classId, after, PREVIEWED_AT_ONCE);
     const judged = await judges.judge(
       teacherId,
-      rows.map((row) => ({ settings: asTried, played: playedPart(row) })),
+      rows.map((row) => ({
+        settings: judgingPart({ ...settings, ...trial, adaptations: row.adaptations }),
+        played: playedPart(row),
+      })),
     );
     for (const [i, { mark }] of rows.entries()) {
       const one = judged[i]!;
@@ -83,6 +86,7 @@ export async function previewJudging(
 type StoredTake = PlayedTake &
   JudgingClass & {
     readonly id: string;
+    readonly childId: string;
     readonly classId: string;
     readonly judgingRevision: number;
     readonly resultVersion: number;
@@ -103,7 +107,9 @@ export async function upToDate(
   if (take.resultVersion === RESULT_VERSION) return take;
   const judged = await judgement(resources, owner, take, take);
   await once(resources.db, async (inside) => {
+    await holdChild(inside, take.childId);
     await updateJudgement(inside, take.id, judged, take.onsets);
+    await rebuildRecords(inside, take.childId);
     await touchIfJudgedSo(inside, take.classId, take.judgingRevision);
   }).catch((error: unknown) => {
     if (!(error instanceof Overtaken)) throw error;

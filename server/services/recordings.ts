@@ -9,13 +9,11 @@ import {
   findRecording,
   putRecording,
   removeChunks,
-  removeExpired,
   removeRecording,
 } from '../repository/recordings.ts';
-import { classOfTake } from './takes.ts';
+import { keyOfTake } from './takes.ts';
 
 const DAY_MS = 24 * 3600 * 1000;
-const EVERY_MS = 3600 * 1000;
 
 /** Five minutes of plain sound of 48,000 samples a second. */
 const LARGEST = 30 * 1024 * 1024;
@@ -42,7 +40,7 @@ export async function keepRecording(
   announced: number | undefined,
   sound: Readable,
 ): Promise<void> {
-  const schoolClass = await findClass(db, teacherId, await classOfTake(db, teacherId, takeId));
+  const schoolClass = await findClass(db, teacherId, (await keyOfTake(db, teacherId, takeId)).classId);
   const days = schoolClass?.recordingDays ?? null;
   if (days === null)
     throw new Problem(
@@ -99,7 +97,7 @@ export interface KeptSound {
 
 /** A recording that is still to be kept; one beyond its date is gone, whether it was deleted already or not. */
 export async function recordingOf(db: Database, teacherId: string, takeId: string): Promise<KeptSound> {
-  await classOfTake(db, teacherId, takeId);
+  await keyOfTake(db, teacherId, takeId);
   const found = await findRecording(db, takeId);
   if (!found || found.expiresAt <= Date.now()) throw notFound('recording');
   const { mime, bytes, uploadId } = found;
@@ -118,16 +116,7 @@ export async function recordingOf(db: Database, teacherId: string, takeId: strin
 
 export async function dropRecording(db: Database, teacherId: string, takeId: string): Promise<void> {
   await transacted(db, async (inside) => {
-    await classOfTake(inside, teacherId, takeId);
+    await keyOfTake(inside, teacherId, takeId);
     await removeRecording(inside, takeId);
   });
-}
-
-/** Deletes recordings when their date has come: at once, and then every hour. @returns what stops it */
-export function expireRecordings(db: Database, onProblem: (error: unknown) => void): () => void {
-  const expire = () => void removeExpired(db, Date.now()).catch(onProblem);
-  expire();
-  const timer = setInterval(expire, EVERY_MS);
-  timer.unref();
-  return () => clearInterval(timer);
 }

@@ -2,6 +2,8 @@ import { setTimeout as wait } from 'node:timers/promises';
 import { v4 as uuid } from 'uuid';
 import { type Database, transacted } from '../database.ts';
 import type { Tried } from '../judging/judges.ts';
+import { rebuildRecords } from '../repository/childRecords.ts';
+import { childIdsOf } from '../repository/children.ts';
 import { classById, touchClass } from '../repository/classes.ts';
 import {
   type Rejudging,
@@ -102,7 +104,7 @@ async function workOn(
     const takes = await takesToJudge(db, job.classId, place, BATCH);
     const last = takes.at(-1);
     if (!last) {
-      await transacted(db, (inside) => endRejudging(inside, job));
+      await finish(db, job);
       return;
     }
     const judged = await judgeEach(resources, takes, settings, onProblem);
@@ -118,6 +120,16 @@ async function workOn(
   }
 }
 
+/** The records are made of the marks when all of them are there; whoever asks meanwhile sees how far it is. */
+async function finish(db: Database, job: Rejudging): Promise<void> {
+  for (const childId of await childIdsOf(db, job.classId))
+    await transacted(db, (inside) => rebuildRecords(inside, childId));
+  await transacted(db, async (inside) => {
+    await touchClass(inside, job.classId);
+    await endRejudging(inside, job);
+  });
+}
+
 type Rows = Awaited<ReturnType<typeof takesToJudge>>;
 
 /** All together; where that fails one by one, so that a single take does not hold up the others. */
@@ -127,7 +139,10 @@ async function judgeEach(
   settings: Parameters<typeof judgingPart>[0],
   onProblem: (error: unknown, takeId?: string) => void,
 ): Promise<Tried[]> {
-  const asked = takes.map((take) => ({ settings: judgingPart(settings), played: playedPart(take) }));
+  const asked = takes.map((take) => ({
+    settings: judgingPart({ ...settings, adaptations: take.adaptations }),
+    played: playedPart(take),
+  }));
   try {
     return await judges.judge(OWN_WORK, asked);
   } catch {

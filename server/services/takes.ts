@@ -1,8 +1,11 @@
+import { createHash } from 'node:crypto';
 import type { TakeDetail, TakeUpload } from '../../contract/take.ts';
 import { type Database, Overtaken, once, retried, transacted } from '../database.ts';
 import { notFound } from '../problem.ts';
+import { holdChild, rebuildRecords } from '../repository/childRecords.ts';
 import { touchIfJudgedSo } from '../repository/classes.ts';
 import {
+  type TakeKey,
   addTake,
   findTake,
   judgingOfChild,
@@ -24,9 +27,13 @@ async function ownTake(db: Database, teacherId: string, takeId: string): Promise
   return take;
 }
 
-/** The class of a take of the teacher's. */
-export async function classOfTake(db: Database, teacherId: string, takeId: string): Promise<string> {
-  return (await ownTake(db, teacherId, takeId)).classId;
+/** Of a pattern that is nowhere but in the take. */
+const keyOfText = (text: string) => createHash('sha256').update(text).digest('hex').slice(0, 36);
+
+/** A take of the teacher's, with its child and class. */
+export async function keyOfTake(db: Database, teacherId: string, takeId: string): Promise<TakeKey> {
+  const { id, childId, classId } = await ownTake(db, teacherId, takeId);
+  return { id, childId, classId };
 }
 
 /** A take of one of the teacher's children, as it goes out. */
@@ -40,6 +47,7 @@ export async function takeOf(resources: Resources, teacherId: string, takeId: st
     borders: _borders,
     clickCounts: _click,
     naming: _naming,
+    adaptations: _adaptations,
     ...shown
   } = take;
   const { result, accuracy, mark } = await upToDate(resources, teacherId, take);
@@ -72,9 +80,11 @@ export async function storeTake(
     if (!child) throw notFound('child');
     const judged = await judgement(resources, teacherId, child, { ...upload, free });
     const { classId, patternId, judgingRevision } = child;
-    const take = { ...upload, ...judged, feet, releases, id: takeId, classId, patternId, free, source };
+    const { lineUpId, ...played } = upload;
+    const patternKey = upload.patternId ?? keyOfText(upload.patternText);
+    const take = { ...played, ...judged, feet, releases, id: takeId, classId, patternId, patternKey, free, source };
     try {
-      await addTake(db, take, judgingRevision);
+      await addTake(db, take, judgingRevision, lineUpId);
     } catch (error) {
       if (await takeIdTaken(db, takeId)) return undefined;
       throw error;
@@ -82,7 +92,14 @@ export async function storeTake(
     return take;
   });
   if (!stored) return takeOf(resources, teacherId, takeId);
-  const { resultVersion: _version, classId: _class, ...shown } = stored;
+  const {
+    resultVersion: _version,
+    classId: _class,
+    elements: _elements,
+    hardest: _hardest,
+    misread: _misread,
+    ...shown
+  } = stored;
   return { ...shown, override: null, overrideReason: '', corrected: false, recordingUntil: null };
 }
 
@@ -99,12 +116,18 @@ export async function correctTake(
     const { classId, judgingRevision } = take;
     // A clap that stays keeps its release; when an added one was let go nobody knows.
     const releases = take.releases && onsets.map((time) => take.releases?.[take.onsets.indexOf(time)] ?? null);
-    const settings = await classOf(db, teacherId, classId);
-    const judged = await judgement(resources, teacherId, settings, { ...take, onsets, releases });
+    const judged = await judgement(
+      resources,
+      teacherId,
+      { ...take, ...(await classOf(db, teacherId, classId)) },
+      { ...take, onsets, releases },
+    );
     await once(db, async (inside) => {
+      await holdChild(inside, take.childId);
       const corrected = { ...judged, onsets, releases, corrected: true };
       if (!(await updateJudgement(inside, takeId, corrected, take.onsets)))
         throw new Overtaken('the take was corrected by another request');
+      await rebuildRecords(inside, take.childId);
       await touchIfJudgedSo(inside, classId, judgingRevision);
     });
   });
@@ -120,14 +143,13 @@ export async function setOwnMark(
   reason: string,
 ): Promise<TakeDetail> {
   await transacted(resources.db, async (inside) => {
-    const classId = await classOfTake(inside, teacherId, takeId);
-    await overrideMark(inside, classId, takeId, mark, mark === null ? '' : reason);
+    await overrideMark(inside, await keyOfTake(inside, teacherId, takeId), mark, mark === null ? '' : reason);
   });
   return takeOf(resources, teacherId, takeId);
 }
 
 export async function dropTake(db: Database, teacherId: string, takeId: string): Promise<void> {
   await transacted(db, async (inside) => {
-    await removeTake(inside, await classOfTake(inside, teacherId, takeId), takeId);
+    await removeTake(inside, await keyOfTake(inside, teacherId, takeId));
   });
 }

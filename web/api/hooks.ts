@@ -1,20 +1,45 @@
+import fitsBin from 'virtual:fits/bin';
 import fitsClass from 'virtual:fits/class';
 import fitsClasses from 'virtual:fits/classes';
+import fitsLineUps from 'virtual:fits/line-ups';
 import fitsMastery from 'virtual:fits/mastery';
 import fitsPatterns from 'virtual:fits/patterns';
 import fitsPlans from 'virtual:fits/plans';
+import fitsRecords from 'virtual:fits/records';
 import fitsTake from 'virtual:fits/take';
-import type { ChildMastery } from '../../contract/mastery.ts';
+import fitsTakesPage from 'virtual:fits/takes-page';
+import type { Binned } from '../../contract/bin.ts';
+import type { LineUp } from '../../contract/lineUp.ts';
 import type { SavedPattern } from '../../contract/pattern.ts';
 import type { SavedPlan } from '../../contract/plan.ts';
+import type { ChildMastery, ClassRecords, TakesPage } from '../../contract/records.ts';
 import type { ClassDetail, ClassSummary } from '../../contract/schoolClass.ts';
 import type { TakeDetail } from '../../contract/take.ts';
+import { get } from './client.ts';
 import { useGet } from './useGet.ts';
 
 export const useClasses = () => useGet<ClassSummary[]>('/classes', fitsClasses);
 export const useClass = (id: string | undefined) => useGet<ClassDetail>(id ? `/classes/${id}` : null, fitsClass);
 export const usePatterns = () => useGet<SavedPattern[]>('/patterns', fitsPatterns);
+export const useRecords = (classId: string | undefined) =>
+  useGet<ClassRecords>(classId ? `/classes/${classId}/records` : null, fitsRecords);
 export const useMastery = (classId: string, childId: string) =>
   useGet<ChildMastery>(`/classes/${classId}/children/${childId}/mastery`, fitsMastery);
+export const useLineUps = (classId: string | undefined) =>
+  useGet<LineUp[]>(classId ? `/classes/${classId}/line-ups` : null, fitsLineUps);
 export const usePlans = () => useGet<SavedPlan[]>('/plans', fitsPlans);
 export const useTake = (id: string | undefined) => useGet<TakeDetail>(id ? `/takes/${id}` : null, fitsTake);
+export const useBin = () => useGet<Binned[]>('/bin', fitsBin);
+
+/** Where some of a child's takes stand, newest first. @param after  where the page before ended */
+function takesPath(classId: string, childId: string, pattern?: string, after?: string): string {
+  const search = new URLSearchParams({ ...(pattern ? { pattern } : {}), ...(after ? { after } : {}) });
+  return `/classes/${classId}/children/${childId}/takes?${search.toString()}`;
+}
+export const useTakesPage = (classId: string, childId: string | undefined, pattern?: string, after?: string) =>
+  useGet<TakesPage>(childId ? takesPath(classId, childId, pattern, after) : null, fitsTakesPage);
+
+/** A child's newest take of a pattern; undefined when there is none. */
+export async function newestTake(classId: string, childId: string, pattern: string): Promise<string | undefined> {
+  return (await get<TakesPage>(takesPath(classId, childId, pattern), fitsTakesPage)).takes[0]?.id;
+}

@@ -24,9 +24,13 @@ export const ROUTES: readonly PageRoute[] = [
   { path: 'board/:patternId', Page: lazy(() => import('../pages/board/BoardPage.tsx')) },
   { path: 'lead', title: 'Lead', Page: lazy(() => import('../pages/lead/LeadPage.tsx')) },
   { path: 'take', title: 'Take', Page: lazy(() => import('../pages/take/TakePage.tsx')) },
+  { path: 'take/line-up', Page: lazy(() => import('../pages/take/line/LineUpSetupPage.tsx')) },
+  { path: 'take/line-up/:classId/:lineUpId', Page: lazy(() => import('../pages/take/line/LineUpPage.tsx')) },
   { path: 'classes', title: 'Class', Page: lazy(() => import('../pages/classes/ClassesPage.tsx')) },
   { path: 'classes/:classId', Page: lazy(() => import('../pages/classes/ClassPage.tsx')) },
   { path: 'classes/:classId/takes/:takeId', Page: lazy(() => import('../pages/classes/TakeResultPage.tsx')) },
+  { path: 'classes/:classId/children/:childId', Page: lazy(() => import('../pages/classes/ChildPage.tsx')) },
+  { path: 'classes/:classId/elements/:element', Page: lazy(() => import('../pages/classes/ElementPage.tsx')) },
   { path: 'account', Page: lazy(() => import('../pages/account/AccountPage.tsx')) },
 ];
 

@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';
 import { MARK_BORDERS, type MarkBorder } from '../../core/judging/mark.ts';
-import { hardestMeasure } from '../../core/judging/nextStep.ts';
+import { hardestMeasure } from '../../core/records/nextStep.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
 import { playPattern, unfold } from '../../core/rhythm/place.ts';
 import { parseRhythm } from '../../core/rhythm/text.ts';

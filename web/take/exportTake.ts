@@ -1,3 +1,4 @@
+import { saveFile } from '../ui/saveFile.ts';
 import type { Waiting } from './keptTakes.ts';
 
 /** A take that the server does not take, as files: what was played, and its sound where there is one. */
@@ -11,11 +12,5 @@ export function filesOf({ id, childName, upload, sound, refused }: Waiting): rea
 
 /** Hands the files of a take to the browser to be saved. */
 export function saveAsFiles(take: Waiting): void {
-  for (const [name, blob] of filesOf(take)) {
-    const link = document.createElement('a');
-    link.href = URL.createObjectURL(blob);
-    link.download = name;
-    link.click();
-    URL.revokeObjectURL(link.href);
-  }
+  for (const [name, file] of filesOf(take)) saveFile(name, file);
 }

@@ -43,6 +43,7 @@ export interface TakeOrigin {
   readonly childId: string;
   readonly source: NonNullable<TakeUpload['source']>;
   readonly free: boolean;
+  readonly lineUpId?: string | undefined;
 }
 
 const NOT_KEPT =
@@ -69,12 +70,17 @@ export function useJudgedTake({ teacherId, schoolClass, pattern, bpm, onKept }: 
     });
   };
   /** @returns the take with its mark; undefined when it cannot be judged, and `problem` says why */
-  const judge = (taken: Taken, { childId, source, free }: TakeOrigin, other?: PlayedPattern): NewTake | undefined => {
+  const judge = (
+    taken: Taken,
+    { childId, source, free, lineUpId }: TakeOrigin,
+    other?: PlayedPattern,
+  ): NewTake | undefined => {
     const { onsets, feet, releases, outline, sound } = taken;
     const now = { patternId: pattern.id, title: pattern.title, patternText: pattern.text, bpm, takenAt: Date.now() };
     const { title, takenAt, ...rhythm } = other ?? now;
     const played = { ...rhythm, free };
-    const judged = judgeTake({ ...played, onsets, feet, releases }, schoolClass);
+    const wider = schoolClass.children.find((child) => child.id === childId)?.adaptations?.wider;
+    const judged = judgeTake({ ...played, onsets, feet, releases }, { ...schoolClass, wider });
     if (!judged.ok) {
       const why = takeTroubleText(judged.trouble, namingOf(schoolClass));
       setProblem(new Error(`${why}. Choose another tempo or pattern.`));
@@ -91,6 +97,7 @@ export function useJudgedTake({ teacherId, schoolClass, pattern, bpm, onKept }: 
         ...(feet ? { feet: [...feet] } : {}),
         ...(releases ? { releases: [...releases] } : {}),
         source,
+        ...(lineUpId === undefined ? {} : { lineUpId }),
         takenAt,
       };
       send(takeId, upload, sound);

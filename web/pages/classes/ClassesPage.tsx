@@ -7,6 +7,7 @@ import { put } from '../../api/client.ts';
 import { useClasses } from '../../api/hooks.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { useSave } from '../../ui/useSave.ts';
+import { BinList } from './BinList.tsx';
 import { ClassForm } from './ClassForm.tsx';
 import { agesText } from './agesText.ts';
 import './classes.scss';
@@ -53,6 +54,7 @@ export default function ClassesPage() {
           </li>
         ))}
       </ul>
+      <BinList />
     </>
   );
 }

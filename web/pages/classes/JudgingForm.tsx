@@ -4,7 +4,7 @@ import Form from 'react-bootstrap/Form';
 import Table from 'react-bootstrap/Table';
 import fitsPreview from 'virtual:fits/judging-preview';
 import type { JudgingPreview, JudgingTrial } from '../../../contract/judging.ts';
-import type { TakeSummary } from '../../../contract/take.ts';
+import type { ClassRecords } from '../../../contract/records.ts';
 import { MARK_BORDERS, type MarkBorder } from '../../../core/judging/mark.ts';
 import { windowsFor } from '../../../core/judging/windows.ts';
 import { post } from '../../api/client.ts';
@@ -17,10 +17,10 @@ import type { SettingsFormProps } from './settingsForm.ts';
 const TYPING_MS = 250;
 
 /**
- * What the marks of this class would be; asked a moment after the last change of the settings, or of the takes: they
+ * What the marks of this class would be; asked a moment after the last change of the settings, or of the records: they
  * may just be judged anew.
  */
-function usePreview(classId: string, takes: readonly TakeSummary[], trial: JudgingTrial) {
+function usePreview(classId: string, records: ClassRecords, trial: JudgingTrial) {
   const [preview, setPreview] = useState<JudgingPreview>();
   const [problem, setProblem] = useState<Error>();
   useEffect(() => {
@@ -33,7 +33,7 @@ function usePreview(classId: string, takes: readonly TakeSummary[], trial: Judgi
         .catch((error: Error) => setProblem(error));
     }, TYPING_MS);
     return () => clearTimeout(timer);
-  }, [classId, takes, trial]);
+  }, [classId, records, trial]);
   return { preview, problem };
 }
 
@@ -43,11 +43,11 @@ function isUsual(borders: readonly MarkBorder[]): boolean {
 
 interface JudgingFormProps extends SettingsFormProps {
   readonly classId: string;
-  readonly takes: readonly TakeSummary[];
+  readonly records: ClassRecords;
 }
 
 /** What is on time and what a mark needs; what it would do to the marks of this class is shown before it is saved. */
-export function JudgingForm({ classId, takes, settings, problem, onSave, onCancel }: JudgingFormProps) {
+export function JudgingForm({ classId, records, settings, problem, onSave, onCancel }: JudgingFormProps) {
   const { ages } = settings;
   const usual = Math.round(windowsFor(ages).onTime * 1000);
   const [onTimeMs, setOnTime] = useState(settings.onTimeMs ?? usual);
@@ -58,7 +58,7 @@ export function JudgingForm({ classId, takes, settings, problem, onSave, onCance
     const own = isUsual(borders) ? null : borders.map((border) => ({ ...border }));
     return { ages, onTimeMs: onTimeMs === usual ? null : onTimeMs, borders: own, clickCounts };
   }, [ages, onTimeMs, usual, borders, clickCounts]);
-  const tried = usePreview(classId, takes, trial);
+  const tried = usePreview(classId, records, trial);
   const submit = (event: FormEvent) => {
     event.preventDefault();
     void onSave({ ...settings, ...trial, recordingDays: days });

@@ -17,7 +17,7 @@ export function RejudgingLine({ classId }: { classId: string }) {
   useEffect(() => {
     if (done === undefined) return undefined;
     // Those on the page are of before; when all are done, once more.
-    const look = () => void mutate(`/classes/${classId}`);
+    const look = () => void mutate(`/classes/${classId}/records`);
     look();
     return look;
   }, [done, classId, mutate]);

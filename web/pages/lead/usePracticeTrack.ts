@@ -5,20 +5,13 @@ import { durationText } from '../../../core/wording/leadWords.ts';
 import { loudness } from '../../audio/mixer.ts';
 import { SoundBank } from '../../audio/soundBank.ts';
 import type { TrackAnswer, TrackRequest } from '../../audio/trackMessages.ts';
+import { saveFile } from '../../ui/saveFile.ts';
 import type { SoundSettings } from './SoundPanel.tsx';
 import { CHANNEL_IDS, type Channel } from '../../../core/leading/cueSounds.ts';
 
 const LONGEST_SECONDS = 15 * 60;
 /** The rate most players take; the recordings are brought to it when they are decoded. */
 const SAMPLE_RATE = 44_100;
-
-function download(file: Blob, name: string): void {
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(file);
-  link.download = name.replace(/[\\/:*?"<>|]/g, ' ');
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(link.href), 60_000);
-}
 
 /** Renders a run as a WAV file, in a worker. `part` is how far it is, 0 to 1. */
 export function usePracticeTrack() {
@@ -50,7 +43,7 @@ export function usePracticeTrack() {
         setPart(data.done);
         return;
       }
-      download(data.file, name);
+      saveFile(name, data.file);
       setPart(undefined);
       making.terminate();
     });

@@ -1,6 +1,6 @@
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
-import type { NextStep } from '../../../core/judging/nextStep.ts';
+import type { NextStep } from '../../../core/records/nextStep.ts';
 import { type NamingId, inNaming } from '../../../core/wording/valueNames.ts';
 
 interface NextStepLineProps {

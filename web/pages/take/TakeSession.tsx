@@ -5,6 +5,7 @@ import type { ClassDetail } from '../../../contract/schoolClass.ts';
 import type { Teacher } from '../../../contract/session.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { parseRhythm } from '../../../core/rhythm/text.ts';
+import { useTakesPage } from '../../api/hooks.ts';
 import { TakeStage } from '../../take/TakeStage.tsx';
 import { Notice } from '../../ui/Notice.tsx';
 import { useChooseClass } from '../../ui/currentClass.ts';
@@ -59,7 +60,8 @@ function ReadableSession(props: SessionProps & { rhythm: Pattern }) {
 
 function UnderWay({ schoolClass, pattern, session }: SessionProps & { session: Session }) {
   const { run, plan, child, nextChild, voice, take, problem, again, next, set } = session;
-  const step = take && nextStepFor(schoolClass.takes, child.id, take);
+  const before = useTakesPage(schoolClass.id, child.id, pattern.id).data?.takes;
+  const step = take && before && nextStepFor(before, take);
   const lineOfStep = step && (
     <NextStepLine
       step={step}

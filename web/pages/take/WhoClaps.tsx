@@ -1,5 +1,13 @@
 import type { Child } from '../../../contract/child.ts';
+import type { ClassRecords } from '../../../contract/records.ts';
 import type { ClassDetail } from '../../../contract/schoolClass.ts';
+import { useRecords } from '../../api/hooks.ts';
+
+/** Who has a take of a pattern. */
+export function heardIn({ children, patterns, marks }: ClassRecords, patternId: string): ReadonlySet<string> {
+  const column = patterns.findIndex(({ key }) => key === patternId);
+  return new Set(marks.filter(({ pattern }) => pattern === column).map(({ child }) => children[child]!));
+}
 
 interface WhoClapsProps {
   readonly schoolClass: ClassDetail;
@@ -10,7 +18,8 @@ interface WhoClapsProps {
 
 /** The children of the class; who has a take of this pattern has a tick. */
 export function WhoClaps({ schoolClass, patternId, child, onChild }: WhoClapsProps) {
-  const heard = new Set(schoolClass.takes.filter((take) => take.patternId === patternId).map(({ childId }) => childId));
+  const { data } = useRecords(schoolClass.id);
+  const heard = data ? heardIn(data, patternId) : new Set<string>();
   return (
     <fieldset className="children">
       <legend>Who claps?</legend>

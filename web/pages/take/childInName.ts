@@ -1,7 +1,7 @@
 import type { Child } from '../../../contract/child.ts';
 
 /** The id of the child whose name stands in the name of a file as a word of its own; "" when there is none. */
-export function childInName(fileName: string, children: readonly Child[]): string {
+export function childInName(fileName: string, children: readonly Pick<Child, 'id' | 'name'>[]): string {
   const words = fileName
     .toLowerCase()
     .replace(/\.[^.]+$/, '')

@@ -2,11 +2,12 @@ import { useCallback } from 'react';
 import type { Child } from '../../../contract/child.ts';
 import type { SavedPattern } from '../../../contract/pattern.ts';
 import type { ClassDetail } from '../../../contract/schoolClass.ts';
+import { ownBpm } from '../../../core/records/lineUp.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import type { TornTake } from '../../take/keptTakes.ts';
 import type { RunPlan } from '../../take/takeRunner.ts';
 import type { Taken } from '../../take/taken.ts';
-import { useJudgedTake } from '../../take/useJudgedTake.ts';
+import { type NewTake, useJudgedTake } from '../../take/useJudgedTake.ts';
 import { useTakeRun } from '../../take/useTakeRun.ts';
 import { useTornTake } from '../../take/useTornTake.ts';
 import type { TakeSettings } from './useTakeSettings.ts';
@@ -18,11 +19,17 @@ interface Heard {
   readonly rhythm: Pattern;
   readonly child: Child;
   readonly settings: TakeSettings;
+  readonly lineUpId?: string | undefined;
+  /** Told of each take that was clapped and judged. */
+  readonly onTake?: (take: NewTake) => void;
 }
 
 /** One take of one child: its run, what came of it, and what was broken off before. */
-export function useHearing({ teacherId, schoolClass, pattern, rhythm, child, settings }: Heard) {
-  const { bpm, method, task, free } = settings;
+export function useHearing({ teacherId, schoolClass, pattern, rhythm, child, settings, lineUpId, onTake }: Heard) {
+  const { method, task } = settings;
+  // What is made easier for the child is so without a word.
+  const bpm = ownBpm(settings.bpm, child.adaptations);
+  const free = settings.free || child.adaptations?.noClick === true;
   const { torn, progress, forget, drop } = useTornTake({
     teacherId,
     classId: schoolClass.id,
@@ -38,7 +45,11 @@ export function useHearing({ teacherId, schoolClass, pattern, rhythm, child, set
   const { take, show, judge, problem } = useJudgedTake({ teacherId, schoolClass, pattern, bpm, onKept: forget });
   const keepSound = typeof schoolClass.recordingDays === 'number';
   const plan: RunPlan = { pattern: rhythm, bpm, method, task, free, keepSound };
-  const done = (taken: Taken) => show(judge(taken, { childId: child.id, source: method, free }));
+  const done = (taken: Taken) => {
+    const judged = judge(taken, { childId: child.id, source: method, free, lineUpId });
+    show(judged);
+    if (judged) onTake?.(judged);
+  };
   const heard = useTakeRun(plan, done, progress);
   const { cancel: stop } = heard;
   const cancel = useCallback(() => {

@@ -34,7 +34,7 @@ interface Setting {
 /** Child after child on one pattern: whose turn it is, how it is heard, the take that was judged last. */
 export function useSession({ teacher, schoolClass, pattern, rhythm }: Setting) {
   const { settings, set } = useTakeSettings();
-  const { bpm, task } = settings;
+  const { task } = settings;
   const { child, nextChild, following, setChildId } = useTurn(schoolClass.children);
   const voice = useMemo(() => voiceOf(schoolClass), [schoolClass]);
   const hearing = useHearing({ teacherId: teacher.id, schoolClass, pattern, rhythm, child, settings });
@@ -49,7 +49,7 @@ export function useSession({ teacher, schoolClass, pattern, rhythm }: Setting) {
     again();
   }, [setChildId, following.id, again]);
   const practiseOnce = async (practiceChild: SimulatedChild) => {
-    const taken = await practise(rhythm, bpm, practiceChild, task, Date.now() % 2 ** 31);
+    const taken = await practise(rhythm, hearing.plan.bpm, practiceChild, task, Date.now() % 2 ** 31);
     show(judge(taken, { childId: child.id, source: 'practice', free: false }));
     showResult();
   };

@@ -1,6 +1,6 @@
-import { FULL_MARK } from './mark.ts';
-import { isAboutTake } from './misreadings/table.ts';
-import type { TakeResult } from './takeResult.ts';
+import { FULL_MARK } from '../judging/mark.ts';
+import { isAboutTake } from '../judging/misreadings/table.ts';
+import type { TakeResult } from '../judging/takeResult.ts';
 
 /** What is needed of a take to choose what comes next. */
 export interface TakeSoFar {
@@ -57,4 +57,21 @@ export function hardestMeasure({
   for (const { measure } of extras) lose(measure, 0.5);
   const [worst] = [...lost].sort((a, b) => b[1] - a[1]);
   return worst && worst[1] >= 1 ? Math.max(1, worst[0]) : undefined;
+}
+
+/** A take of any pattern, for the step that comes after all of a child's takes. */
+export interface PatternTake extends TakeSoFar {
+  /** The same for all takes of one pattern. */
+  readonly pattern: string;
+  readonly takenAt: number;
+}
+
+/** What comes next for a child: in the pattern it was heard on last. @param takes  in any order; undefined for none */
+export function nextStepOf(
+  takes: readonly PatternTake[],
+): { readonly pattern: string; readonly step: NextStep } | undefined {
+  const inOrder = [...takes].sort((a, b) => a.takenAt - b.takenAt);
+  const pattern = inOrder.at(-1)?.pattern;
+  if (pattern === undefined) return undefined;
+  return { pattern, step: nextStep(inOrder.filter((take) => take.pattern === pattern)) };
 }

@@ -1,97 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { patternOf } from '../rhythm/arbitrary.test-helper.ts';
-import { elementsOf } from '../rhythm/elements.ts';
 import { resultOf, troubleWith } from './judged.test-helper.ts';
-import { masteryOf } from './mastery.ts';
 import { feetAndHoldsSentences } from '../wording/feetAndHolds.ts';
 import { PLAIN_VOICE } from '../wording/voice.ts';
 import { simulateReleases, simulateSteps, simulateTake } from './simulatedChild.ts';
-import { hardestMeasure, nextStep } from './nextStep.ts';
-
-describe('the next step', () => {
-  it.each([
-    [[], { kind: 'again' }],
-    [[{ bpm: 60, mark: 4 }], { kind: 'again' }],
-    [
-      [
-        { bpm: 60, mark: 3 },
-        { bpm: 60, mark: 4 },
-      ],
-      { kind: 'again' },
-    ],
-    [
-      [
-        { bpm: 60, mark: 4 },
-        { bpm: 60, mark: 4 },
-      ],
-      { kind: 'faster', bpm: 76 },
-    ],
-    [
-      [
-        { bpm: 108, mark: 4 },
-        { bpm: 108, mark: 4 },
-      ],
-      { kind: 'next-pattern' },
-    ],
-    [
-      [
-        { bpm: 76, mark: 2 },
-        { bpm: 76, mark: 1 },
-      ],
-      { kind: 'half-speed', bpm: 38 },
-    ],
-    [
-      [
-        { bpm: 76, mark: 2 },
-        { bpm: 76, mark: 2, hardest: 3 },
-      ],
-      { kind: 'measure', measure: 3, bpm: 60 },
-    ],
-    [
-      [
-        { bpm: 76, mark: 2 },
-        { bpm: 76, mark: 3 },
-      ],
-      { kind: 'again' },
-    ],
-  ] as const)('after %j: %j', (takes, step) => expect(nextStep(takes)).toEqual(step));
-  it('finds the measure that cost most', () => {
-    const pattern = patternOf('4/4 q q q q | q (q) q q | q q q q');
-    expect(hardestMeasure(resultOf({ pattern, bpm: 60, onsets: [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11] }))).toBe(2);
-    expect(hardestMeasure(resultOf({ pattern, bpm: 60, onsets: [0, 1, 2, 3, 4, 6, 7, 8, 9, 10, 11] }))).toBeUndefined();
-  });
-});
-
-describe('elements and mastery', () => {
-  it.each([
-    ['4/4 q e e h', ['quarter', 'eighth-pair', 'half']],
-    ['4/4 e q e (q) e (e)', ['quarter', 'quarter-rest', 'eighth-rest', 'syncopation']],
-    ['4/4 q. e e. s q~ | w', ['quarter', 'tie', 'dotted-quarter', 'dotted-eighth']],
-    ['6/8 q e q.', ['quarter', 'compound']],
-    ['4/4 3{e e e} s s s s (h)', ['half-rest', 'sixteenths', 'triplet']],
-  ])('%s has %j', (text, elements) =>
-    expect([...elementsOf(patternOf(text)).keys()].sort()).toEqual([...elements].sort()),
-  );
-  it('is known by element, newer takes weigh more', () => {
-    const pattern = patternOf('4/4 q q q q | e e e e h');
-    const take = (onsets: number[], takenAt: number) => ({
-      pattern,
-      takenAt,
-      result: resultOf({ pattern, bpm: 60, onsets }),
-    });
-    const right = [0, 1, 2, 3, 4, 4.5, 5, 5.5, 6];
-    const [quarter, pair] = masteryOf([
-      take(right, 2),
-      take(
-        right.filter((time) => time !== 4.5),
-        1,
-      ),
-    ]);
-    expect(quarter).toEqual({ element: 'quarter', heard: 2, right: 1, lastSeen: 2 });
-    expect(pair!.right).toBeGreaterThan(0.5);
-    expect(pair!.right).toBeLessThan(1);
-  });
-});
 
 describe('two streams and held notes', () => {
   const pattern = patternOf('4/4 q e e h | h q q');

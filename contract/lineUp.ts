@@ -1,0 +1,68 @@
+import { type Static, Type } from '@sinclair/typebox';
+import { ORDERS } from '../core/records/lineUp.ts';
+import { Bpm, Id, Name, oneOf, orNull, strict } from './parts.ts';
+
+/** Set before a line-up starts. */
+export const LineUpSettings = Type.Object(
+  {
+    /** One pattern for all, or several that are dealt out so that neighbours have different ones. */
+    patternIds: Type.Array(Id, { minItems: 1, maxItems: 40 }),
+    seed: Type.Integer({ minimum: 0, maximum: 0xffff_ffff }),
+    bpm: Bpm,
+    heardBy: oneOf(['tap', 'microphone']),
+    /** Each child may try so often; the best of them counts or the last, as the class has it. */
+    tries: Type.Integer({ minimum: 1, maximum: 5 }),
+    order: oneOf(ORDERS),
+    /** With the microphone: the next child is counted in as soon as the room is quiet. */
+    startsItself: Type.Boolean(),
+  },
+  strict,
+);
+export type LineUpSettings = Static<typeof LineUpSettings>;
+
+export const TURN_STATES = ['waiting', 'heard', 'absent', 'skipped'] as const;
+export type TurnState = (typeof TURN_STATES)[number];
+
+/** One child's place. */
+const Turn = Type.Object({
+  childId: Id,
+  patternId: Id,
+  state: oneOf(TURN_STATES),
+  mark: orNull(Type.Integer()),
+  takeId: orNull(Id),
+});
+export type Turn = Static<typeof Turn>;
+
+/** A new line-up: who is heard, in order, and on which pattern. */
+export const NewLineUp = Type.Object(
+  {
+    title: Name,
+    settings: LineUpSettings,
+    startedAt: Type.Integer({ minimum: 0, maximum: 8_640_000_000_000 }),
+    turns: Type.Array(Type.Object({ childId: Id, patternId: Id }, strict), { minItems: 1, maxItems: 200 }),
+  },
+  strict,
+);
+export type NewLineUp = Static<typeof NewLineUp>;
+
+/** What became of a turn, without a take: a mark by hand makes it heard. A child who is not in line yet comes last. */
+export const TurnEdit = Type.Object(
+  {
+    state: oneOf(TURN_STATES),
+    mark: Type.Optional(orNull(Type.Integer({ minimum: 0, maximum: 4 }))),
+    patternId: Type.Optional(Id),
+  },
+  strict,
+);
+export type TurnEdit = Static<typeof TurnEdit>;
+
+export const LineUp = Type.Object({
+  id: Id,
+  title: Type.String(),
+  settings: LineUpSettings,
+  startedAt: Type.Integer(),
+  turns: Type.Array(Turn),
+});
+export type LineUp = Static<typeof LineUp>;
+
+export const LineUps = Type.Array(LineUp);

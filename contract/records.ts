@@ -1,0 +1,69 @@
+import { type Static, Type } from '@sinclair/typebox';
+import { MISREADING_CODES } from '../core/judging/misreadings/table.ts';
+import { STATES } from '../core/records/mastery.ts';
+import { ELEMENT_IDS } from '../core/rhythm/elements.ts';
+import { Id, Name, oneOf, orNull, strict } from './parts.ts';
+import { TakeSummary } from './take.ts';
+
+const Mastery = Type.Object({
+  element: oneOf(ELEMENT_IDS),
+  heard: Type.Integer(),
+  right: Type.Number(),
+  state: oneOf(STATES),
+  lastSeen: Type.Integer(),
+});
+
+/** How well a child knows each element of rhythm it has met, in their usual order. */
+export const ChildMastery = Type.Array(Mastery);
+export type ChildMastery = Static<typeof ChildMastery>;
+
+/** A column of marks made on paper. */
+export const PaperColumnEdit = Type.Object(
+  {
+    title: Name,
+    outOf: Type.Integer({ minimum: 1, maximum: 1000 }),
+    takenAt: Type.Integer({ minimum: 0, maximum: 8_640_000_000_000 }),
+    /** By child; null takes a mark back, who is left out keeps it. */
+    points: Type.Record(Type.String(), orNull(Type.Number({ minimum: 0, maximum: 1000 }))),
+  },
+  strict,
+);
+export type PaperColumnEdit = Static<typeof PaperColumnEdit>;
+
+/** All that the grid of a class shows. Children and patterns are named by their place in the lists here. */
+export const ClassRecords = Type.Object({
+  children: Type.Array(Id),
+  patterns: Type.Array(Type.Object({ key: Type.String(), title: Type.String(), lastAt: Type.Integer() })),
+  marks: Type.Array(
+    Type.Object({
+      child: Type.Integer(),
+      pattern: Type.Integer(),
+      takes: Type.Integer(),
+      best: Type.Integer(),
+      last: Type.Integer(),
+      average: Type.Number(),
+    }),
+  ),
+  elements: Type.Array(Type.Composite([Type.Object({ child: Type.Integer() }), Mastery])),
+  paper: Type.Array(
+    Type.Object({
+      id: Id,
+      title: Type.String(),
+      outOf: Type.Integer(),
+      takenAt: Type.Integer(),
+      points: Type.Array(Type.Object({ child: Type.Integer(), points: Type.Number() })),
+    }),
+  ),
+});
+export type ClassRecords = Static<typeof ClassRecords>;
+
+/** A take in a child's list, with what it says of the child. */
+const ListedTake = Type.Composite([
+  TakeSummary,
+  Type.Object({ hardest: orNull(Type.Integer()), misread: Type.Array(oneOf(MISREADING_CODES)) }),
+]);
+export type ListedTake = Static<typeof ListedTake>;
+
+/** Some of a child's takes, newest first, and from where the next ones go on. */
+export const TakesPage = Type.Object({ takes: Type.Array(ListedTake), next: orNull(Type.String()) });
+export type TakesPage = Static<typeof TakesPage>;

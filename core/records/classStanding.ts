@@ -1,0 +1,80 @@
+import { ELEMENT_IDS, type ElementId } from '../rhythm/elements.ts';
+import type { Mastery, MasteryState } from './mastery.ts';
+
+/** A child's mastery, in a class. */
+export interface KnownChild {
+  readonly childId: string;
+  readonly mastery: readonly Mastery[];
+}
+
+/** How a class stands with one element. */
+export interface ClassElement {
+  readonly element: ElementId;
+  /** How many children were heard in it. */
+  readonly heard: number;
+  /** Of them how many are, or were, firm. */
+  readonly firm: number;
+  readonly states: Readonly<Record<MasteryState, number>>;
+  /** Half of the class has been heard in it. */
+  readonly met: boolean;
+  /** Three quarters of those heard in it are firm. */
+  readonly has: boolean;
+}
+
+/** Handbook §9. */
+const HAS_PART = 3 / 4;
+const MET_PART = 1 / 2;
+
+/**
+ * How a class stands with each element anybody was heard in, in their usual order.
+ * @param children  all of the class, also those never heard
+ */
+export function classStanding(children: readonly KnownChild[]): ClassElement[] {
+  return ELEMENT_IDS.flatMap((element): ClassElement[] => {
+    const states = { new: 0, growing: 0, shaky: 0, firm: 0, due: 0 };
+    for (const { mastery } of children) {
+      const known = mastery.find((one) => one.element === element);
+      if (known) states[known.state]++;
+    }
+    const heard = Object.values(states).reduce((a, b) => a + b);
+    if (heard === 0) return [];
+    const firm = states.firm + states.due;
+    return [{ element, heard, firm, states, met: heard >= children.length * MET_PART, has: firm >= heard * HAS_PART }];
+  });
+}
+
+export type NeedKind = 'shaky' | 'due' | 'growing';
+
+/** Children who need the same: what they are unsure in, what they have not shown for long, what is not firm yet. */
+export interface Need {
+  readonly kind: NeedKind;
+  readonly element: ElementId;
+  readonly children: readonly string[];
+}
+
+const URGENT: readonly NeedKind[] = ['shaky', 'due', 'growing'];
+
+/** What one child needs most: its weakest shaky element, else the one due longest, else the weakest that grows. */
+export function needOf(mastery: readonly Mastery[]): Pick<Need, 'kind' | 'element'> | undefined {
+  for (const kind of URGENT) {
+    const [first] = mastery
+      .filter(({ state }) => state === kind)
+      .sort((a, b) => (kind === 'due' ? a.lastSeen - b.lastSeen : a.right - b.right));
+    if (first) return { kind, element: first.element };
+  }
+  return undefined;
+}
+
+/** The children of a class by what they need most; what is most urgent first, then where most need it. */
+export function needsOf(children: readonly KnownChild[]): Need[] {
+  const groups = new Map<string, Need>();
+  for (const { childId, mastery } of children) {
+    const need = needOf(mastery);
+    if (!need) continue;
+    const key = `${need.kind} ${need.element}`;
+    groups.set(key, { ...need, children: [...(groups.get(key)?.children ?? []), childId] });
+  }
+  return [...groups.values()].sort(
+    (a, b) => URGENT.indexOf(a.kind) - URGENT.indexOf(b.kind) || b.children.length - a.children.length,
+  );
+}

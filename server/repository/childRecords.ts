@@ -1,0 +1,153 @@
+import { asc, desc, eq, inArray, sql } from 'drizzle-orm';
+import { unpackElements } from '../../core/records/heardElements.ts';
+import { type DayOf, type ElementRecord, recordsOf, withTake } from '../../core/records/mastery.ts';
+import type { ElementId } from '../../core/rhythm/elements.ts';
+import type { Database } from '../database.ts';
+import { childElements, childPatterns, children, takes } from '../schema.ts';
+
+type Take = typeof takes.$inferSelect;
+type Recorded = Pick<Take, 'childId' | 'takenAt' | 'patternKey' | 'title' | 'mark' | 'elements'>;
+
+/** The day at the server, which stands where the school is. */
+const dayHere: DayOf = (moment) => Math.floor((moment - new Date(moment).getTimezoneOffset() * 60_000) / 86_400_000);
+
+/** Nobody else records for this child until the transaction is over; to be called before its takes are touched. */
+export async function holdChild(db: Database, childId: string): Promise<void> {
+  await db.select({ id: children.id }).from(children).where(eq(children.id, childId)).for('update');
+}
+
+const elementsOf = async (db: Database, childIds: readonly string[]) =>
+  childIds.length === 0
+    ? []
+    : db
+        .select()
+        .from(childElements)
+        .where(inArray(childElements.childId, [...childIds]));
+
+/** How the children stand with each element. */
+export async function elementRecords(
+  db: Database,
+  childIds: readonly string[],
+): Promise<ReadonlyMap<string, ReadonlyMap<ElementId, ElementRecord>>> {
+  const records = new Map<string, Map<ElementId, ElementRecord>>(childIds.map((id) => [id, new Map()]));
+  for (const { childId, element, ...record } of await elementsOf(db, childIds))
+    records.get(childId)!.set(element, record);
+  return records;
+}
+
+/** The marks of the children in each pattern, the pattern heard first leading. */
+export async function patternRecords(db: Database, childIds: readonly string[]) {
+  return childIds.length === 0
+    ? []
+    : db
+        .select()
+        .from(childPatterns)
+        .where(inArray(childPatterns.childId, [...childIds]));
+}
+
+/** Enters a new take of a child that is held; one that is older than another is put where it belongs. */
+export async function recordTake(db: Database, take: Recorded): Promise<void> {
+  const [newest] = await db
+    .select({ at: childPatterns.lastAt })
+    .from(childPatterns)
+    .where(eq(childPatterns.childId, take.childId))
+    .orderBy(desc(childPatterns.lastAt))
+    .limit(1);
+  if (newest && newest.at > take.takenAt) return rebuildRecords(db, take.childId);
+  const heard = unpackElements(take.elements);
+  const known = (await elementRecords(db, [take.childId])).get(take.childId)!;
+  await writeElements(
+    db,
+    take.childId,
+    heard.map((one) => [one.element, withTake(known.get(one.element), one, take.takenAt, dayHere)] as const),
+  );
+  const { childId, patternKey, title, mark, takenAt } = take;
+  await db
+    .insert(childPatterns)
+    .values({ childId, patternKey, title, takes: 1, best: mark, last: mark, markSum: mark, lastAt: takenAt })
+    .onDuplicateKeyUpdate({
+      set: {
+        title,
+        takes: sql`${childPatterns.takes} + 1`,
+        best: sql`greatest(${childPatterns.best}, ${mark})`,
+        last: mark,
+        markSum: sql`${childPatterns.markSum} + ${mark}`,
+        lastAt: takenAt,
+      },
+    });
+}
+
+async function writeElements(
+  db: Database,
+  childId: string,
+  records: readonly (readonly [ElementId, ElementRecord])[],
+): Promise<void> {
+  if (records.length === 0) return;
+  const value = (name: string) => sql.raw(`values(\`${name}\`)`);
+  await db
+    .insert(childElements)
+    .values(records.map(([element, record]) => ({ childId, element, ...record })))
+    .onDuplicateKeyUpdate({
+      set: {
+        measures: value('measures'),
+        right: value('right_part'),
+        weight: value('weight'),
+        days: value('days'),
+        lastSeen: value('last_seen'),
+      },
+    });
+}
+
+/** Makes all records of a child anew from its takes. */
+export async function rebuildRecords(db: Database, childId: string): Promise<void> {
+  await holdChild(db, childId);
+  // Of the index alone; the title is that of the newest take, and is read apart.
+  const rows = await db
+    .select({
+      id: takes.id,
+      takenAt: takes.takenAt,
+      patternKey: takes.patternKey,
+      mark: takes.mark,
+      override: takes.override,
+      elements: takes.elements,
+    })
+    .from(takes)
+    .where(eq(takes.childId, childId))
+    .orderBy(asc(takes.takenAt), asc(takes.id));
+  const records = recordsOf(
+    rows.map(({ elements, takenAt }) => ({ elements: unpackElements(elements), takenAt })),
+    dayHere,
+  );
+  await db.delete(childElements).where(eq(childElements.childId, childId));
+  await writeElements(db, childId, [...records]);
+  await db.delete(childPatterns).where(eq(childPatterns.childId, childId));
+  const byPattern = new Map<string, (typeof rows)[number][]>();
+  for (const row of rows) {
+    const own = byPattern.get(row.patternKey);
+    if (own) own.push(row);
+    else byPattern.set(row.patternKey, [row]);
+  }
+  if (byPattern.size === 0) return;
+  const newest = [...byPattern.values()].map((own) => own.at(-1)!.id);
+  const titles = new Map(
+    (await db.select({ id: takes.id, title: takes.title }).from(takes).where(inArray(takes.id, newest))).map(
+      ({ id, title }) => [id, title],
+    ),
+  );
+  await db.insert(childPatterns).values(
+    [...byPattern].map(([patternKey, own]) => {
+      const marks = own.map(({ mark, override }) => override ?? mark);
+      const last = own.at(-1)!;
+      return {
+        childId,
+        patternKey,
+        title: titles.get(last.id) ?? '',
+        takes: own.length,
+        best: Math.max(...marks),
+        last: marks.at(-1)!,
+        markSum: marks.reduce((a, b) => a + b, 0),
+        lastAt: last.takenAt,
+      };
+    }),
+  );
+}

@@ -1,0 +1,63 @@
+import { and, asc, eq, inArray, sql } from 'drizzle-orm';
+import type { PaperColumnEdit } from '../../contract/records.ts';
+import type { Database } from '../database.ts';
+import { paperColumns, paperMarks } from '../schema.ts';
+import { touchClass } from './classes.ts';
+
+/** The columns of marks made on paper, the oldest first, with their marks. */
+export async function listPaper(db: Database, classId: string) {
+  const columns = await db
+    .select()
+    .from(paperColumns)
+    .where(eq(paperColumns.classId, classId))
+    .orderBy(asc(paperColumns.takenAt), asc(paperColumns.id));
+  if (columns.length === 0) return [];
+  const marks = await db
+    .select()
+    .from(paperMarks)
+    .where(
+      inArray(
+        paperMarks.columnId,
+        columns.map(({ id }) => id),
+      ),
+    );
+  return columns.map(({ classId: _class, ...column }) => ({
+    ...column,
+    marks: marks.filter(({ columnId }) => columnId === column.id),
+  }));
+}
+
+export async function findPaperColumn(db: Database, columnId: string) {
+  const [row] = await db.select().from(paperColumns).where(eq(paperColumns.id, columnId)).limit(1);
+  return row;
+}
+
+/** Makes or changes a column with its marks. */
+export async function writePaperColumn(
+  db: Database,
+  classId: string,
+  columnId: string,
+  { points, ...column }: PaperColumnEdit,
+): Promise<void> {
+  await db
+    .insert(paperColumns)
+    .values({ id: columnId, classId, ...column })
+    .onDuplicateKeyUpdate({ set: column });
+  const given = Object.entries(points).flatMap(([childId, value]) =>
+    value === null ? [] : [{ columnId, childId, points: value }],
+  );
+  const back = Object.keys(points).filter((childId) => points[childId] === null);
+  if (given.length > 0)
+    await db
+      .insert(paperMarks)
+      .values(given)
+      .onDuplicateKeyUpdate({ set: { points: sql.raw('values(`points`)') } });
+  if (back.length > 0)
+    await db.delete(paperMarks).where(and(eq(paperMarks.columnId, columnId), inArray(paperMarks.childId, back)));
+  await touchClass(db, classId);
+}
+
+export async function removePaperColumn(db: Database, classId: string, columnId: string): Promise<void> {
+  await db.delete(paperColumns).where(eq(paperColumns.id, columnId));
+  await touchClass(db, classId);
+}

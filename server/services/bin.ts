@@ -1,0 +1,41 @@
+import { BIN_DAYS, type Binned } from '../../contract/bin.ts';
+import { type Database, transacted } from '../database.ts';
+import { notFound } from '../problem.ts';
+import { type BinKind, binnedBefore, inBin, listBin, removeForGood } from '../repository/bin.ts';
+import { binChild } from '../repository/children.ts';
+import { binClass } from '../repository/classes.ts';
+
+export async function binOf(db: Database, teacherId: string): Promise<Binned[]> {
+  return listBin(db, teacherId);
+}
+
+/** Back where it was, with all its takes. */
+export async function takeOut(db: Database, teacherId: string, kind: BinKind, id: string): Promise<void> {
+  await transacted(db, async (inside) => {
+    const found = await inBin(inside, teacherId, kind, id);
+    if (!found) throw notFound(kind);
+    if (kind === 'class') await binClass(inside, id, null);
+    else await binChild(inside, found.classId, id, null);
+  });
+}
+
+/** Really gone, at once. */
+export async function throwAway(db: Database, teacherId: string, kind: BinKind, id: string): Promise<void> {
+  await transacted(db, async (inside) => {
+    if (!(await inBin(inside, teacherId, kind, id))) throw notFound(kind);
+    await removeForGood(inside, kind, id);
+  });
+}
+
+const DAY_MS = 24 * 60 * 60_000;
+const AT_ONCE = 10;
+
+/** Removes for good what has been in the bin for its time, child by child. @returns how many things */
+export async function emptyBin(db: Database, now = Date.now()): Promise<number> {
+  for (let gone = 0; ;) {
+    const old = await binnedBefore(db, now - BIN_DAYS * DAY_MS, AT_ONCE);
+    if (old.length === 0) return gone;
+    for (const { kind, id } of old) await transacted(db, (inside) => removeForGood(inside, kind, id));
+    gone += old.length;
+  }
+}

@@ -1,0 +1,79 @@
+import type { LineUp, NewLineUp, TurnEdit } from '../../contract/lineUp.ts';
+import { HIGHEST_MARK } from '../../core/judging/mark.ts';
+import { type Database, transacted } from '../database.ts';
+import { Problem, notFound } from '../problem.ts';
+import { listChildren } from '../repository/children.ts';
+import { holdClass, touchClass } from '../repository/classes.ts';
+import { addLineUp, findLineUp, lineUpIdTaken, listLineUps, removeLineUp, writeTurn } from '../repository/lineUps.ts';
+import { writePaperColumn } from '../repository/paper.ts';
+import { childOf } from './children.ts';
+import { classOf } from './classes.ts';
+
+/** What is older is in the marks. */
+const MOST_SHOWN = 30;
+
+export async function lineUpsOf(db: Database, teacherId: string, classId: string): Promise<LineUp[]> {
+  await classOf(db, teacherId, classId);
+  return listLineUps(db, classId, MOST_SHOWN);
+}
+
+async function lineUpOf(db: Database, teacherId: string, classId: string, lineUpId: string) {
+  await classOf(db, teacherId, classId);
+  const found = await findLineUp(db, classId, lineUpId);
+  if (!found) throw notFound('line-up');
+  return found;
+}
+
+/** Sent twice it is made once. */
+export async function startLineUp(
+  db: Database,
+  teacherId: string,
+  classId: string,
+  lineUpId: string,
+  values: NewLineUp,
+): Promise<'made' | 'changed'> {
+  return transacted(db, async (inside) => {
+    await holdClass(inside, teacherId, classId);
+    await classOf(inside, teacherId, classId);
+    if (await findLineUp(inside, classId, lineUpId)) return 'changed';
+    if (await lineUpIdTaken(inside, lineUpId)) throw notFound('line-up');
+    const known = new Set((await listChildren(inside, classId)).map(({ id }) => id));
+    const seen = new Set<string>();
+    for (const { childId } of values.turns) {
+      if (!known.has(childId)) throw notFound('child');
+      if (seen.has(childId)) throw new Problem(422, 'bad-request', 'turns: a child stands in line twice.');
+      seen.add(childId);
+    }
+    await addLineUp(inside, classId, lineUpId, values);
+    return 'made';
+  });
+}
+
+/** A mark by hand stands in a column of the grid too, which has the name of the line-up. */
+export async function setTurn(
+  db: Database,
+  teacherId: string,
+  classId: string,
+  lineUpId: string,
+  childId: string,
+  edit: TurnEdit,
+): Promise<void> {
+  await transacted(db, async (inside) => {
+    await holdClass(inside, teacherId, classId);
+    const { settings, title, startedAt } = await lineUpOf(inside, teacherId, classId, lineUpId);
+    await childOf(inside, teacherId, classId, childId);
+    await writeTurn(inside, lineUpId, childId, edit, edit.patternId ?? settings.patternIds[0]!);
+    if (edit.mark === undefined) await touchClass(inside, classId);
+    else {
+      const points = { [childId]: edit.mark };
+      await writePaperColumn(inside, classId, lineUpId, { title, outOf: HIGHEST_MARK, takenAt: startedAt, points });
+    }
+  });
+}
+
+export async function dropLineUp(db: Database, teacherId: string, classId: string, lineUpId: string): Promise<void> {
+  await transacted(db, async (inside) => {
+    await lineUpOf(inside, teacherId, classId, lineUpId);
+    await removeLineUp(inside, classId, lineUpId);
+  });
+}

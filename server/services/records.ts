@@ -1,0 +1,187 @@
+import { promisify } from 'node:util';
+import { gzip } from 'node:zlib';
+import type { ChildMastery, ClassRecords, PaperColumnEdit, TakesPage } from '../../contract/records.ts';
+import { masteryOf } from '../../core/records/mastery.ts';
+import { type Database, atOneMoment, transacted } from '../database.ts';
+import { Problem, notFound } from '../problem.ts';
+import { elementRecords, patternRecords } from '../repository/childRecords.ts';
+import { listChildren } from '../repository/children.ts';
+import { classFinder, findClass, holdClass } from '../repository/classes.ts';
+import { findPaperColumn, listPaper, removePaperColumn, writePaperColumn } from '../repository/paper.ts';
+import { takesOfChild } from '../repository/takes.ts';
+import { childOf } from './children.ts';
+import { classOf } from './classes.ts';
+
+export interface Body {
+  /** Another one whenever the body is another. */
+  readonly tag: string;
+  /** JSON in bytes ready to be sent; and the same, compressed. */
+  readonly json: Buffer;
+  readonly gzip: Buffer;
+}
+
+const MOST_KEPT = 200;
+/** What is firm becomes due with time, so that records are made anew now and then although nothing was heard. */
+const STALE_AFTER_MS = 60 * 60_000;
+
+const compress = promisify<Buffer, Buffer>(gzip);
+
+/**
+ * Reads the records of a class. What was read is kept under the class's revision, which every change makes another one
+ * in the database itself, so that it is never older than the database, also with several servers, after a class was
+ * deleted and made again, and after a backup was restored.
+ */
+export function recordsReader(db: Database): (teacherId: string, classId: string) => Promise<Body> {
+  const find = classFinder(db);
+  const kept = new Map<string, Body>();
+  const reading = new Map<string, Promise<Body>>();
+  return async (teacherId, classId) => {
+    const found = await find(teacherId, classId);
+    if (!found) throw notFound('class');
+    const now = Date.now();
+    const tagOf = (revision: string) => `${revision}.${Math.floor(now / STALE_AFTER_MS)}`;
+    const before = kept.get(classId);
+    if (before?.tag === tagOf(found.revision)) return before;
+    const key = `${classId} ${tagOf(found.revision)}`;
+    const read = async () => {
+      const { revision, records } = await readRecords(db, teacherId, classId, now);
+      const json = Buffer.from(JSON.stringify(records));
+      const body = { tag: tagOf(revision), json, gzip: await compress(json) };
+      if (kept.size >= MOST_KEPT) kept.delete(kept.keys().next().value!);
+      kept.set(classId, body);
+      return body;
+    };
+    const running = reading.get(key) ?? read().finally(() => reading.delete(key));
+    reading.set(key, running);
+    return running;
+  };
+}
+
+/** All records of a class as they were at one moment. */
+async function readRecords(db: Database, teacherId: string, classId: string, now: number) {
+  return atOneMoment(db, async (inside) => {
+    const found = await findClass(inside, teacherId, classId);
+    if (!found) throw notFound('class');
+    const children = await listChildren(inside, classId);
+    const ids = children.map(({ id }) => id);
+    const place = new Map(ids.map((id, i) => [id, i]));
+    const byElement = await elementRecords(inside, ids);
+    const byPattern = await patternRecords(inside, ids);
+    const patterns = patternColumns(byPattern);
+    const column = new Map(patterns.map(({ key }, i) => [key, i]));
+    const records: ClassRecords = {
+      children: ids,
+      patterns,
+      marks: byPattern.map(({ childId, patternKey, takes, best, last, markSum }) => ({
+        child: place.get(childId)!,
+        pattern: column.get(patternKey)!,
+        takes,
+        best,
+        last,
+        average: Math.round((markSum / takes) * 100) / 100,
+      })),
+      elements: children.flatMap(({ id, adaptations }, child) =>
+        masteryOf(byElement.get(id)!, now)
+          .filter(({ element }) => !adaptations?.exempt?.includes(element))
+          .map((mastery) => ({ child, ...mastery })),
+      ),
+      paper: (await listPaper(inside, classId)).map(({ marks, ...paper }) => ({
+        ...paper,
+        points: marks.flatMap(({ childId, points }) =>
+          place.has(childId) ? [{ child: place.get(childId)!, points }] : [],
+        ),
+      })),
+    };
+    return { revision: found.revision, records };
+  });
+}
+
+/** A column for each pattern that was heard, named as when it was heard last; that one comes last. */
+function patternColumns(rows: Awaited<ReturnType<typeof patternRecords>>): ClassRecords['patterns'] {
+  const columns = new Map<string, ClassRecords['patterns'][number]>();
+  for (const { patternKey: key, title, lastAt } of rows) {
+    const known = columns.get(key);
+    if (!known || known.lastAt < lastAt) columns.set(key, { key, title, lastAt });
+  }
+  return [...columns.values()].sort((a, b) => a.lastAt - b.lastAt);
+}
+
+/** What a child knows, element by element; what it is exempt from is left out. */
+export async function masteryOfChild(
+  db: Database,
+  teacherId: string,
+  classId: string,
+  childId: string,
+): Promise<ChildMastery> {
+  const { adaptations } = await childOf(db, teacherId, classId, childId);
+  const records = (await elementRecords(db, [childId])).get(childId)!;
+  return masteryOf(records, Date.now()).filter(({ element }) => !adaptations?.exempt?.includes(element));
+}
+
+const PAGE = 50;
+
+/** A place in a list of takes as it stands in an address: when, and which. */
+const cursorOf = ({ takenAt, id }: { takenAt: number; id: string }) => `${takenAt}.${id}`;
+
+function placeOf(cursor: string) {
+  const [, takenAt, id] = /^(\d{1,15})\.([0-9a-f-]{36})$/.exec(cursor) ?? [];
+  if (takenAt === undefined || id === undefined)
+    throw new Problem(422, 'bad-request', 'after: expected the place that came with the page before.');
+  return { takenAt: Number(takenAt), id };
+}
+
+/**
+ * A child's takes, newest first, some at a time.
+ * @param after  where the page before ended
+ * @param patternKey  only those of one pattern
+ */
+export async function takesPage(
+  db: Database,
+  teacherId: string,
+  classId: string,
+  childId: string,
+  after: string | undefined,
+  patternKey: string | undefined,
+): Promise<TakesPage> {
+  await childOf(db, teacherId, classId, childId);
+  const place = after === undefined ? undefined : placeOf(after);
+  const takes = await takesOfChild(db, childId, place, PAGE + 1, patternKey);
+  const shown = takes.slice(0, PAGE);
+  return { takes: shown, next: takes.length > PAGE ? cursorOf(shown.at(-1)!) : null };
+}
+
+/** Makes or changes a column of marks made on paper. */
+export async function savePaperColumn(
+  db: Database,
+  teacherId: string,
+  classId: string,
+  columnId: string,
+  values: PaperColumnEdit,
+): Promise<'made' | 'changed'> {
+  const tooMany = Object.values(values.points).some((points) => points !== null && points > values.outOf);
+  if (tooMany) throw new Problem(422, 'bad-request', `points: there are at most ${values.outOf} in this column.`);
+  return transacted(db, async (inside) => {
+    await holdClass(inside, teacherId, classId);
+    await classOf(inside, teacherId, classId);
+    const known = await findPaperColumn(inside, columnId);
+    if (known && known.classId !== classId) throw notFound('column');
+    const ids = new Set((await listChildren(inside, classId)).map(({ id }) => id));
+    if (Object.keys(values.points).some((childId) => !ids.has(childId))) throw notFound('child');
+    await writePaperColumn(inside, classId, columnId, values);
+    return known ? 'changed' : 'made';
+  });
+}
+
+export async function dropPaperColumn(
+  db: Database,
+  teacherId: string,
+  classId: string,
+  columnId: string,
+): Promise<void> {
+  await transacted(db, async (inside) => {
+    await classOf(inside, teacherId, classId);
+    const known = await findPaperColumn(inside, columnId);
+    if (known?.classId !== classId) throw notFound('column');
+    await removePaperColumn(inside, classId, columnId);
+  });
+}

@@ -1,0 +1,175 @@
+import { Trash2 } from 'lucide-react';
+import { Suspense, lazy, useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import { Link, useNavigate, useParams } from 'react-router';
+import type { Child } from '../../../contract/child.ts';
+import type { ListedTake } from '../../../contract/records.ts';
+import type { ClassDetail } from '../../../contract/schoolClass.ts';
+import type { MisreadingCode } from '../../../core/judging/misreadings/table.ts';
+import { nextStepOf } from '../../../core/records/nextStep.ts';
+import { misreadingTitle } from '../../../core/wording/misreadingSentences.ts';
+import { nextStepSentence } from '../../../core/wording/nextStepWords.ts';
+import { type Voice, namingOf, voiceOf } from '../../../core/wording/voice.ts';
+import { put, remove } from '../../api/client.ts';
+import { useClass, useTakesPage } from '../../api/hooks.ts';
+import { Notice } from '../../ui/Notice.tsx';
+import { markOfTake } from '../../ui/markOfTake.ts';
+import { useSave } from '../../ui/useSave.ts';
+import { ChildForm } from './ChildForm.tsx';
+import { MasteryTable } from './MasteryTable.tsx';
+import { TakeRows } from './TakeRows.tsx';
+import './classes.scss';
+
+const MarksChart = lazy(() => import('./MarksChart.tsx'));
+
+/** One child: what it knows, what it misread and whether that has gone, and all its takes. */
+export default function ChildPage() {
+  const { classId = '', childId = '' } = useParams();
+  const { data, error, mutate } = useClass(classId);
+  if (!data) return error ? <Notice problem={error} again={() => void mutate()} /> : null;
+  const child = data.children.find(({ id }) => id === childId);
+  if (!child) return <Notice problem={{ message: 'This child is not in the class. It may be in the bin.' }} />;
+  return <ChildView schoolClass={data} child={child} />;
+}
+
+function ChildView({ schoolClass, child }: { schoolClass: ClassDetail; child: Child }) {
+  const { data } = useTakesPage(schoolClass.id, child.id);
+  const takes = data?.takes ?? [];
+  return (
+    <>
+      <ChildHead schoolClass={schoolClass} child={child} />
+      <NextForChild schoolClass={schoolClass} child={child} takes={takes} />
+      <MasteryTable classId={schoolClass.id} childId={child.id} naming={namingOf(schoolClass)} />
+      {takes.length > 1 && (
+        <Suspense fallback={<div className="marks-chart" />}>
+          <MarksChart takes={takes} />
+        </Suspense>
+      )}
+      <Misread takes={takes} voice={voiceOf(schoolClass)} />
+      <div className="takes-cell">
+        <TakesFrom classId={schoolClass.id} childId={child.id} after={undefined} />
+      </div>
+    </>
+  );
+}
+
+function ChildHead({ schoolClass, child }: { schoolClass: ClassDetail; child: Child }) {
+  const [changing, setChanging] = useState(false);
+  const navigate = useNavigate();
+  const path = `/classes/${schoolClass.id}/children/${child.id}`;
+  const saving = useSave((values: Omit<Child, 'id'>) => put(path, values), '/classes', '/takes');
+  const removal = useSave(() => remove(path), '/classes', '/takes', '/bin');
+  const removeChild = async () => {
+    if (!confirm(`Put ${child.name} into the bin, with all takes? It can be taken out again for 30 days.`)) return;
+    if (await removal.save()) await navigate(`/classes/${schoolClass.id}`);
+  };
+  return (
+    <>
+      <div className="page-head">
+        <h1>{child.name}</h1>
+        <Link to={`/classes/${schoolClass.id}`}>{schoolClass.name}</Link>
+        <span className="flex-grow-1" />
+        <Button variant="outline-dark" onClick={() => setChanging(!changing)}>
+          Name and what is made easier
+        </Button>
+        <Button variant="outline-dark" onClick={() => void removeChild()}>
+          <Trash2 size={16} aria-hidden /> Remove
+        </Button>
+      </div>
+      {removal.problem && <Notice problem={removal.problem} />}
+      {changing && (
+        <ChildForm
+          child={child}
+          naming={namingOf(schoolClass)}
+          problem={saving.problem}
+          onCancel={() => setChanging(false)}
+          onSave={async (values) => {
+            if (await saving.save(values)) setChanging(false);
+          }}
+        />
+      )}
+    </>
+  );
+}
+
+interface TakesProps {
+  readonly schoolClass: ClassDetail;
+  readonly child: Child;
+  readonly takes: readonly ListedTake[];
+}
+
+function NextForChild({ schoolClass, child, takes }: TakesProps) {
+  const next = nextStepOf(
+    takes.map((take) => ({
+      pattern: take.patternKey,
+      takenAt: take.takenAt,
+      bpm: take.bpm,
+      mark: markOfTake(take),
+      ...(take.hardest === null ? {} : { hardest: take.hardest }),
+    })),
+  );
+  const last = takes[0];
+  if (!next || !last) return <p>{child.name} was not heard yet.</p>;
+  return (
+    <p className="child-next">
+      <strong>Next</strong> in {last.title}: {nextStepSentence(next.step, namingOf(schoolClass))}{' '}
+      {last.patternId && (
+        <Link className="btn btn-sm btn-outline-dark" to={`/take?child=${child.id}&pattern=${last.patternId}`}>
+          Hear {child.name}
+        </Link>
+      )}
+    </p>
+  );
+}
+
+/** A misreading that was not seen in so many takes since has gone. */
+const GONE_AFTER = 3;
+
+/** What was misread in the newest takes: how often, and whether it has gone since. */
+function Misread({ takes, voice }: { takes: readonly ListedTake[]; voice: Voice }) {
+  const found = new Map<MisreadingCode, { times: number; since: number }>();
+  takes.forEach(({ misread }, since) => {
+    for (const code of misread) {
+      const known = found.get(code);
+      found.set(code, { times: (known?.times ?? 0) + 1, since: known?.since ?? since });
+    }
+  });
+  if (found.size === 0) return null;
+  return (
+    <section className="misread">
+      <h2>Misread</h2>
+      <ul>
+        {[...found].map(([code, { times, since }]) => (
+          <li key={code}>
+            <strong>{misreadingTitle(code, voice)}</strong> {times === 1 ? 'once' : `${times} times`},{' '}
+            {since >= GONE_AFTER
+              ? `gone: not in the newest ${since} takes`
+              : since === 0
+                ? 'also in the newest take'
+                : `last ${since === 1 ? 'one take' : `${since} takes`} ago`}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** A page of takes, and on demand the older ones under it. */
+function TakesFrom({ classId, childId, after }: { classId: string; childId: string; after: string | undefined }) {
+  const { data, error } = useTakesPage(classId, childId, undefined, after);
+  const [more, setMore] = useState(false);
+  if (!data) return error ? <Notice problem={error} /> : null;
+  return (
+    <>
+      <TakeRows classId={classId} takes={data.takes} />
+      {data.next !== null &&
+        (more ? (
+          <TakesFrom classId={classId} childId={childId} after={data.next} />
+        ) : (
+          <Button variant="outline-dark" onClick={() => setMore(true)}>
+            Older takes
+          </Button>
+        ))}
+    </>
+  );
+}

@@ -1,0 +1,35 @@
+import { format } from 'date-fns';
+import { CartesianGrid, Line, LineChart, ResponsiveContainer, XAxis, YAxis } from 'recharts';
+import type { ListedTake } from '../../../contract/records.ts';
+import { HIGHEST_MARK } from '../../../core/judging/mark.ts';
+import { markOfTake } from '../../ui/markOfTake.ts';
+
+/** Days that are named under the chart. */
+const MOST_NAMED = 9;
+
+/** Marks over time, each take a point; the newest takes, as they stand in the list. */
+export default function MarksChart({ takes }: { takes: readonly ListedTake[] }) {
+  const points = takes.map((take) => ({ at: take.takenAt, mark: markOfTake(take) })).reverse();
+  const [first, last] = [points[0]!.at, points.at(-1)!.at];
+  const ticks = Array.from({ length: MOST_NAMED }, (_, i) => first + ((last - first) * i) / (MOST_NAMED - 1));
+  return (
+    <figure className="marks-chart">
+      <figcaption>Marks of the newest {takes.length} takes</figcaption>
+      <ResponsiveContainer width="100%" height={190}>
+        <LineChart data={points} margin={{ top: 8, right: 30, bottom: 4, left: 0 }} accessibilityLayer>
+          <CartesianGrid stroke="var(--line)" vertical={false} />
+          <XAxis
+            type="number"
+            dataKey="at"
+            domain={[first, last]}
+            ticks={ticks}
+            tickFormatter={(at: number) => format(at, 'd MMM')}
+            stroke="var(--ink-soft)"
+          />
+          <YAxis domain={[0, HIGHEST_MARK]} ticks={[0, 1, 2, 3, 4]} interval={0} width={30} stroke="var(--ink-soft)" />
+          <Line dataKey="mark" stroke="var(--heard)" strokeWidth={2} dot={{ r: 5 }} isAnimationActive={false} />
+        </LineChart>
+      </ResponsiveContainer>
+    </figure>
+  );
+}

@@ -1,0 +1,125 @@
+import { type FormEvent, type KeyboardEvent, useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import { v4 as uuid } from 'uuid';
+import type { ClassRecords, PaperColumnEdit } from '../../../contract/records.ts';
+import type { ClassDetail } from '../../../contract/schoolClass.ts';
+import { put, remove } from '../../api/client.ts';
+import { Notice } from '../../ui/Notice.tsx';
+import { useSave } from '../../ui/useSave.ts';
+
+const USUAL_OUT_OF = 10;
+
+interface PaperFormProps {
+  readonly schoolClass: ClassDetail;
+  readonly column: ClassRecords['paper'][number] | undefined;
+  readonly records: ClassRecords;
+  readonly onClose: () => void;
+}
+
+/** Marks made on paper, entered down the list: Enter goes to the next child. */
+export function PaperForm({ schoolClass, column, records, onClose }: PaperFormProps) {
+  const [id] = useState(() => column?.id ?? uuid());
+  const [title, setTitle] = useState(column?.title ?? '');
+  const [outOf, setOutOf] = useState(column?.outOf ?? USUAL_OUT_OF);
+  const [typed, setTyped] = useState<Readonly<Record<string, string>>>(() =>
+    Object.fromEntries((column?.points ?? []).map((one) => [records.children[one.child]!, String(one.points)])),
+  );
+  const path = `/classes/${schoolClass.id}/paper/${id}`;
+  const saving = useSave((values: PaperColumnEdit) => put(path, values), '/classes');
+  const removal = useSave(() => remove(path), '/classes');
+  const wrong = schoolClass.children.filter((child) => pointsOf(typed[child.id], outOf) === undefined);
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    if (wrong.length > 0) return;
+    const points = Object.fromEntries(schoolClass.children.map((c) => [c.id, pointsOf(typed[c.id], outOf) ?? null]));
+    const takenAt = column?.takenAt ?? Date.now();
+    if (await saving.save({ title: title.trim(), outOf, takenAt, points })) onClose();
+  };
+  const dropColumn = async () => {
+    if (confirm(`Delete the column ${title} with its marks?`) && (await removal.save())) onClose();
+  };
+  const problem = saving.problem ?? removal.problem;
+  return (
+    <Form className="card-paper paper-form" onSubmit={(event) => void submit(event)}>
+      <PaperHead title={title} outOf={outOf} onTitle={setTitle} onOutOf={setOutOf} />
+      <div className="paper-children">
+        {schoolClass.children.map(({ id: childId, name }) => (
+          <Form.Group key={childId} controlId={`paper-${childId}`}>
+            <Form.Label>{name}</Form.Label>
+            <Form.Control
+              inputMode="decimal"
+              value={typed[childId] ?? ''}
+              onKeyDown={toNext}
+              isInvalid={wrong.some((child) => child.id === childId)}
+              onChange={(event) => setTyped({ ...typed, [childId]: event.target.value })}
+            />
+          </Form.Group>
+        ))}
+      </div>
+      {wrong.length > 0 && (
+        <Notice problem={{ message: `${wrong[0]!.name}: a number from 0 to ${outOf}, or nothing.` }} />
+      )}
+      {problem && <Notice problem={problem} />}
+      <div className="class-form-actions">
+        <Button type="submit" disabled={wrong.length > 0}>
+          Save the marks
+        </Button>
+        <Button variant="outline-dark" onClick={onClose}>
+          Cancel
+        </Button>
+        {column && (
+          <Button variant="outline-dark" onClick={() => void dropColumn()}>
+            Delete this column
+          </Button>
+        )}
+      </div>
+    </Form>
+  );
+}
+
+interface PaperHeadProps {
+  readonly title: string;
+  readonly outOf: number;
+  readonly onTitle: (title: string) => void;
+  readonly onOutOf: (outOf: number) => void;
+}
+
+function PaperHead({ title, outOf, onTitle, onOutOf }: PaperHeadProps) {
+  return (
+    <div className="paper-head">
+      <Form.Group controlId="paper-title">
+        <Form.Label>What was it? For example a quiz, a sheet</Form.Label>
+        <Form.Control value={title} required maxLength={60} onChange={(event) => onTitle(event.target.value)} />
+      </Form.Group>
+      <Form.Group controlId="paper-out-of">
+        <Form.Label>Out of</Form.Label>
+        <Form.Control
+          type="number"
+          min={1}
+          max={1000}
+          value={outOf}
+          onChange={(event) => onOutOf(Number(event.target.value))}
+        />
+      </Form.Group>
+    </div>
+  );
+}
+
+/** null for nothing typed, undefined for what is no mark here; a comma is a point. */
+export function pointsOf(typed: string | undefined, outOf: number): number | null | undefined {
+  const word = (typed ?? '').trim().replace(',', '.');
+  if (word === '') return null;
+  const points = Number(word);
+  return Number.isFinite(points) && points >= 0 && points <= outOf ? points : undefined;
+}
+
+function toNext(event: KeyboardEvent<HTMLElement>): void {
+  if (event.key !== 'Enter') return;
+  const fields = [...(event.currentTarget.closest('.paper-children')?.querySelectorAll('input') ?? [])];
+  const next = fields[fields.indexOf(event.currentTarget as HTMLInputElement) + 1];
+  // The last one sends the form.
+  if (!next) return;
+  event.preventDefault();
+  next.focus();
+}

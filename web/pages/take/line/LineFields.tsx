@@ -1,0 +1,144 @@
+import { useState } from 'react';
+import Form from 'react-bootstrap/Form';
+import type { LineUpSettings } from '../../../../contract/lineUp.ts';
+import type { Order } from '../../../../core/records/lineUp.ts';
+import { SelectField, titled } from '../../../ui/SelectField.tsx';
+import { TempoField } from '../TempoField.tsx';
+import type { ReadPattern } from './linePlan.ts';
+
+export type LineSettings = Omit<LineUpSettings, 'patternIds'> & { readonly patternIds: readonly string[] };
+
+const ORDER_NAMES: readonly (readonly [Order, string])[] = [
+  ['list', 'as in the class list'],
+  ['name', 'by name'],
+  ['shuffled', 'shuffled'],
+  ['not-yet', 'who has not yet, first'],
+];
+const HEARD_BY = [
+  ['tap', 'taps'],
+  ['microphone', 'microphone'],
+] as const;
+const TRIES = ['1', '2', '3', '4', '5'].map((tries) => [tries, tries] as const);
+
+interface LineFieldsProps {
+  readonly classes: readonly { id: string; name: string }[];
+  readonly classId: string;
+  readonly patterns: readonly ReadPattern[];
+  readonly settings: LineSettings;
+  readonly onClass: (id: string) => void;
+  readonly onSettings: (change: Partial<LineSettings>) => void;
+}
+
+/** Class, pattern or patterns, tempo, and how the children are heard. */
+export function LineFields(props: LineFieldsProps) {
+  return (
+    <>
+      <Choices {...props} />
+      <Switches {...props} />
+    </>
+  );
+}
+
+function Choices({ classes, classId, patterns, settings, onClass, onSettings }: LineFieldsProps) {
+  const { patternIds, bpm, heardBy, tries, order, startsItself } = settings;
+  return (
+    <div className="choices">
+      <SelectField
+        id="line-class"
+        label="Class"
+        value={classId}
+        options={classes.map(({ id, name }) => [id, name] as const)}
+        onChoose={onClass}
+      />
+      <SelectField
+        id="line-pattern"
+        label="Pattern"
+        value={patternIds[0] ?? ''}
+        options={titled(patterns)}
+        onChoose={(id) => onSettings({ patternIds: [id, ...patternIds.slice(1).filter((other) => other !== id)] })}
+      />
+      <TempoField bpm={bpm} onBpm={(value) => onSettings({ bpm: value })} />
+      <SelectField
+        id="line-heard-by"
+        label="Heard by"
+        value={heardBy}
+        options={HEARD_BY}
+        onChoose={(way) => onSettings({ heardBy: way, startsItself: way === 'microphone' && startsItself })}
+      />
+      <SelectField
+        id="line-tries"
+        label="Tries"
+        value={String(tries)}
+        options={TRIES}
+        onChoose={(chosen) => onSettings({ tries: Number(chosen) })}
+      />
+      <SelectField
+        id="line-order"
+        label="Order"
+        value={order}
+        options={ORDER_NAMES}
+        onChoose={(chosen) => onSettings({ order: chosen })}
+      />
+    </div>
+  );
+}
+
+function Switches({ patterns, settings, onSettings }: LineFieldsProps) {
+  const { patternIds, heardBy, startsItself } = settings;
+  const [several, setSeveral] = useState(patternIds.length > 1);
+  return (
+    <>
+      <div className="line-switches">
+        <Form.Check
+          type="switch"
+          id="line-several"
+          label="Several patterns, dealt out so that neighbours have different ones"
+          checked={several}
+          onChange={({ target: { checked } }) => {
+            setSeveral(checked);
+            if (!checked) onSettings({ patternIds: patternIds.slice(0, 1) });
+          }}
+        />
+        {heardBy === 'microphone' && (
+          <Form.Check
+            type="switch"
+            id="line-starts-itself"
+            label="Start by itself when the room is quiet"
+            checked={startsItself}
+            onChange={({ target: { checked } }) => onSettings({ startsItself: checked })}
+          />
+        )}
+      </div>
+      {several && (
+        <DealtPatterns patterns={patterns} chosen={patternIds} onChosen={(ids) => onSettings({ patternIds: ids })} />
+      )}
+    </>
+  );
+}
+
+interface DealtProps {
+  readonly patterns: readonly ReadPattern[];
+  readonly chosen: readonly string[];
+  readonly onChosen: (ids: readonly string[]) => void;
+}
+
+function DealtPatterns({ patterns, chosen, onChosen }: DealtProps) {
+  return (
+    <fieldset className="dealt">
+      <legend>Dealt out</legend>
+      {patterns.map(({ id, title }) => (
+        <Form.Check
+          key={id}
+          type="checkbox"
+          id={`dealt-${id}`}
+          label={title}
+          checked={chosen.includes(id)}
+          disabled={chosen.length === 1 && chosen[0] === id}
+          onChange={({ target: { checked } }) =>
+            onChosen(checked ? [...chosen, id] : chosen.filter((other) => other !== id))
+          }
+        />
+      ))}
+    </fieldset>
+  );
+}

@@ -1,0 +1,48 @@
+import type { Child } from '../../../../contract/child.ts';
+import type { Turn } from '../../../../contract/lineUp.ts';
+import type { ClassDetail } from '../../../../contract/schoolClass.ts';
+
+interface StripProps {
+  readonly schoolClass: ClassDetail;
+  readonly turns: readonly Turn[];
+  readonly current: string | undefined;
+  readonly onCall: (childId: string) => void;
+  readonly onLate: (child: Child) => void;
+}
+
+const WORDS: Readonly<Record<Turn['state'], string>> = {
+  waiting: 'waits',
+  heard: 'heard',
+  absent: 'absent',
+  skipped: 'later',
+};
+
+/** All in line, small: what became of each; a click calls one to the front. Who came late stands at the end. */
+export function LineStrip({ schoolClass, turns, current, onCall, onLate }: StripProps) {
+  const late = schoolClass.children.filter(({ id }) => !turns.some(({ childId }) => childId === id));
+  const nameOf = (childId: string) => schoolClass.children.find(({ id }) => id === childId)?.name ?? '';
+  return (
+    <ol className="line-strip" aria-label="In line">
+      {turns.map(({ childId, state, mark }) => (
+        <li key={childId}>
+          <button
+            type="button"
+            className={`in-line in-line-${state}`}
+            aria-current={childId === current ? 'step' : undefined}
+            title={state === 'waiting' ? 'Call now' : `${WORDS[state]}; call once more`}
+            onClick={() => onCall(childId)}
+          >
+            {nameOf(childId)} <span>{state === 'heard' ? (mark ?? 'heard') : WORDS[state]}</span>
+          </button>
+        </li>
+      ))}
+      {late.map((child) => (
+        <li key={child.id}>
+          <button type="button" className="in-line in-line-late" onClick={() => onLate(child)}>
+            + {child.name}
+          </button>
+        </li>
+      ))}
+    </ol>
+  );
+}

@@ -1,0 +1,184 @@
+import { useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import { Link, useNavigate, useSearchParams } from 'react-router';
+import { v4 as uuid } from 'uuid';
+import type { LineUp, NewLineUp } from '../../../../contract/lineUp.ts';
+import type { ClassRecords } from '../../../../contract/records.ts';
+import type { ClassDetail } from '../../../../contract/schoolClass.ts';
+import { ELEMENT_IDS, elementsOf } from '../../../../core/rhythm/elements.ts';
+import { durationText } from '../../../../core/wording/leadWords.ts';
+import { put, remove } from '../../../api/client.ts';
+import { useClass, useClasses, useLineUps, usePatterns, useRecords } from '../../../api/hooks.ts';
+import { MicrophonePanel } from '../../../take/inputs/MicrophonePanel.tsx';
+import { Notice } from '../../../ui/Notice.tsx';
+import { useChooseClass, useCurrentClass } from '../../../ui/currentClass.ts';
+import { useKeys } from '../../../ui/useKeys.ts';
+import { useSave } from '../../../ui/useSave.ts';
+import { heardIn } from '../WhoClaps.tsx';
+import { type TakeSettings, useTakeSettings } from '../useTakeSettings.ts';
+import { LineFields, type LineSettings } from './LineFields.tsx';
+import { LineTable } from './LineTable.tsx';
+import { type PlannedTurn, type ReadPattern, lineTime, planLine, readPatterns } from './linePlan.ts';
+import './line.scss';
+
+/** Before a class is heard child by child: what, how fast, who, and how long it will take. */
+export default function LineUpSetupPage() {
+  const classes = useClasses();
+  const patterns = usePatterns();
+  const chosen = useCurrentClass()?.id;
+  const room = useClass(chosen);
+  const records = useRecords(chosen);
+  const lineUps = useLineUps(chosen);
+  const problem = classes.error ?? patterns.error ?? room.error ?? records.error ?? lineUps.error;
+  if (classes.data?.length === 0) return <Missing what="a class with the names of the children" to="/classes" />;
+  if (patterns.data?.length === 0) return <Missing what="a rhythm to clap" to="/patterns" />;
+  if (!classes.data || !patterns.data || !room.data || !records.data || !lineUps.data)
+    return problem ? <Notice problem={problem} /> : null;
+  if (room.data.children.length === 0) return <Missing what="the children of the class" to={`/classes/${chosen}`} />;
+  return (
+    <Setup
+      key={room.data.id}
+      classes={classes.data}
+      schoolClass={room.data}
+      records={records.data}
+      lineUps={lineUps.data}
+      patterns={readPatterns(patterns.data)}
+    />
+  );
+}
+
+function Missing({ what, to }: { what: string; to: string }) {
+  return (
+    <div className="empty">
+      <p>For a line-up there must first be {what}.</p>
+      <Link className="btn btn-primary" to={to}>
+        Add it
+      </Link>
+    </div>
+  );
+}
+
+interface SetupProps {
+  readonly classes: readonly { id: string; name: string }[];
+  readonly schoolClass: ClassDetail;
+  readonly records: ClassRecords;
+  readonly lineUps: readonly LineUp[];
+  readonly patterns: readonly ReadPattern[];
+}
+
+const LONGEST_TITLE = 60;
+
+/** What was asked for by the address: only some children, a pattern, an element to be practised. */
+function useAsked(patterns: readonly ReadPattern[]) {
+  const [search] = useSearchParams();
+  const element = ELEMENT_IDS.find((id) => id === search.get('element'));
+  const fitting = element && patterns.find(({ rhythm }) => elementsOf(rhythm).has(element));
+  const pattern = patterns.find(({ id }) => id === search.get('pattern')) ?? fitting ?? patterns[0];
+  return { pattern, only: search.get('children')?.split(',') };
+}
+
+function Setup({ classes, schoolClass, records, lineUps, patterns }: SetupProps) {
+  const asked = useAsked(patterns);
+  const take = useTakeSettings();
+  const chooseClass = useChooseClass();
+  const navigate = useNavigate();
+  const [id] = useState(() => uuid());
+  const [settings, setSettings] = useState(() => usualSettings(asked.pattern, take.settings));
+  const [away, setAway] = useState<ReadonlySet<string>>(
+    () => new Set(asked.only ? schoolClass.children.flatMap((c) => (asked.only!.includes(c.id) ? [] : [c.id])) : []),
+  );
+  const chosen = settings.patternIds.flatMap((one) => patterns.find((pattern) => pattern.id === one) ?? []);
+  const here = schoolClass.children.filter((child) => !away.has(child.id));
+  const heard = chosen[0] ? heardIn(records, chosen[0].id) : new Set<string>();
+  const turns = chosen.length > 0 ? planLine(here, chosen, settings, heard) : [];
+  const starting = useSave((lineUp: NewLineUp) => put(`/classes/${schoolClass.id}/line-ups/${id}`, lineUp), '/classes');
+  const start = async () => {
+    if (turns.length === 0) return;
+    take.set({ bpm: settings.bpm, method: settings.heardBy });
+    const done = await starting.save(lineUpOf(settings, chosen, turns));
+    if (done) await navigate(`/take/line-up/${schoolClass.id}/${id}`);
+  };
+  useKeys({ ' ': () => void start() });
+  const time = lineTime(turns, settings.tries);
+  return (
+    <div className="line-setup">
+      <div className="page-head">
+        <h1>Line-up</h1>
+        <span className="line-time" role="status">
+          {turns.length} {turns.length === 1 ? 'child' : 'children'}, about {durationText(time.once)}
+          {settings.tries > 1 && `, with every try ${durationText(time.most)}`}
+        </span>
+        <span className="flex-grow-1" />
+        <Button size="lg" disabled={turns.length === 0 || starting.saving} onClick={() => void start()}>
+          Start <kbd>space</kbd>
+        </Button>
+      </div>
+      {starting.problem && <Notice problem={starting.problem} />}
+      <Unfinished classId={schoolClass.id} lineUps={lineUps} />
+      <LineFields
+        classes={classes}
+        classId={schoolClass.id}
+        patterns={patterns}
+        settings={settings}
+        onClass={chooseClass}
+        onSettings={(change) => setSettings({ ...settings, ...change })}
+      />
+      {settings.heardBy === 'microphone' && (
+        <MicrophonePanel
+          keeps={schoolClass.recordingDays ?? null}
+          onTap={() => setSettings({ ...settings, heardBy: 'tap' })}
+        />
+      )}
+      <LineTable schoolClass={schoolClass} turns={turns} away={away} heard={heard} onAway={setAway} />
+    </div>
+  );
+}
+
+function usualSettings(pattern: ReadPattern | undefined, { bpm, method }: TakeSettings): LineSettings {
+  const seed = Math.floor(Math.random() * 2 ** 32);
+  const patternIds = pattern ? [pattern.id] : [];
+  return { patternIds, seed, bpm, heardBy: method, tries: 1, order: 'list', startsItself: false };
+}
+
+/** As it is sent; it is called after what is clapped. */
+function lineUpOf(settings: LineSettings, chosen: readonly ReadPattern[], turns: readonly PlannedTurn[]): NewLineUp {
+  const title = chosen.length === 1 ? chosen[0]!.title : `${chosen[0]!.title} and ${chosen.length - 1} more`;
+  return {
+    title: title.slice(0, LONGEST_TITLE),
+    settings: { ...settings, patternIds: [...settings.patternIds] },
+    startedAt: Date.now(),
+    turns: turns.map(({ child, pattern }) => ({ childId: child.id, patternId: pattern.id })),
+  };
+}
+
+/** Line-ups in which somebody still waits: they go on where they were, on any device. */
+function Unfinished({ classId, lineUps }: { classId: string; lineUps: readonly LineUp[] }) {
+  const dropping = useSave((id: string) => remove(`/classes/${classId}/line-ups/${id}`), '/classes');
+  const open = lineUps.filter(({ turns }) => turns.some(({ state }) => state === 'waiting' || state === 'skipped'));
+  if (open.length === 0) return null;
+  return (
+    <ul className="unfinished" aria-label="Not finished">
+      {open.map(({ id, title, turns, startedAt }) => {
+        const heard = turns.filter(({ state }) => state === 'heard').length;
+        return (
+          <li key={id}>
+            <span>
+              <strong>{title}</strong>, {new Date(startedAt).toLocaleDateString()}: {heard} of {turns.length} heard
+            </span>
+            <Link className="btn btn-sm btn-primary" to={`/take/line-up/${classId}/${id}`}>
+              Go on
+            </Link>
+            <Button
+              size="sm"
+              variant="link"
+              aria-label={`Leave ${title} unfinished`}
+              onClick={() => void dropping.save(id)}
+            >
+              Leave it
+            </Button>
+          </li>
+        );
+      })}
+    </ul>
+  );
+}

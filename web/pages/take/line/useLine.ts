@@ -1,0 +1,105 @@
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import type { Child } from '../../../../contract/child.ts';
+import type { LineUp, Turn, TurnEdit } from '../../../../contract/lineUp.ts';
+import { turnToCome } from '../../../../core/records/lineUp.ts';
+import { type ApiProblem, put } from '../../../api/client.ts';
+import { useRefresh } from '../../../api/useRefresh.ts';
+import { storedThing } from '../../../ui/stored.ts';
+
+type Edits = Readonly<Record<string, TurnEdit>>;
+
+/** What the server was not told yet, on this device until it is: one box a line-up. */
+const boxes = new Map<string, ReturnType<typeof storedThing<Edits>>>();
+function boxOf(lineUpId: string) {
+  const known =
+    boxes.get(lineUpId) ??
+    storedThing<Edits>(`line.${lineUpId}`, (kept) =>
+      typeof kept === 'object' && kept !== null ? (kept as Edits) : {},
+    );
+  boxes.set(lineUpId, known);
+  return known;
+}
+
+const AGAIN_MS = 3_000;
+
+/** The turns as they are with what this device knows better: what is on its way, and what was just heard. */
+export function mergedTurns(lineUp: LineUp, edits: Edits, heard: ReadonlyMap<string, number>): Turn[] {
+  const late = Object.entries(edits).flatMap(([childId, edit]): Turn[] =>
+    lineUp.turns.some((turn) => turn.childId === childId)
+      ? []
+      : [
+          {
+            childId,
+            patternId: edit.patternId ?? lineUp.settings.patternIds[0]!,
+            state: edit.state,
+            mark: null,
+            takeId: null,
+          },
+        ],
+  );
+  return [...lineUp.turns, ...late].map((turn) => {
+    const edit = edits[turn.childId];
+    const mark = heard.get(turn.childId);
+    if (mark !== undefined && turn.state !== 'heard') return { ...turn, state: 'heard', mark };
+    return edit ? { ...turn, state: edit.state, mark: edit.mark ?? null } : turn;
+  });
+}
+
+/** A line-up as it goes on: whose turn it is, and what became of the others. Nothing of it waits for the server. */
+export function useLine(classId: string, lineUp: LineUp, children: readonly Child[]) {
+  const box = boxOf(lineUp.id);
+  const [edits, setEdits] = box.use();
+  const [heard, setHeard] = useState<ReadonlyMap<string, number>>(new Map());
+  const [called, setCalled] = useState<string>();
+  const [problem, setProblem] = useState<ApiProblem>();
+  const refresh = useRefresh();
+  const turns = useMemo(() => mergedTurns(lineUp, edits, heard), [lineUp, edits, heard]);
+  const waiting = Object.keys(edits).length;
+
+  const send = useCallback(async () => {
+    for (const [childId, edit] of Object.entries(box.read())) {
+      try {
+        await put(`/classes/${classId}/line-ups/${lineUp.id}/turns/${childId}`, edit);
+      } catch (error) {
+        setProblem(error as ApiProblem);
+        return;
+      }
+      const { [childId]: sent, ...others } = box.read();
+      // What was changed again meanwhile is sent again.
+      if (sent === edit) box.write(Object.keys(others).length > 0 ? others : undefined);
+    }
+    setProblem(undefined);
+    await refresh('/classes');
+    // `refresh` is another function each time, but does the same.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [box, classId, lineUp.id]);
+  useEffect(() => {
+    if (waiting === 0) return undefined;
+    const timer = setInterval(() => void send(), AGAIN_MS);
+    return () => clearInterval(timer);
+  }, [waiting, send]);
+
+  const change = (childId: string, edit: TurnEdit) => {
+    setHeard((before) => new Map([...before].filter(([id]) => id !== childId)));
+    setEdits({ ...box.read(), [childId]: edit });
+    if (called === childId) setCalled(undefined);
+    void send();
+  };
+  const here = turns.filter(({ childId }) => children.some(({ id }) => id === childId));
+  const current = here.find(({ childId }) => childId === called) ?? turnToCome(here);
+  const after = turnToCome(here.filter((turn) => turn !== current));
+  return {
+    turns: here,
+    current,
+    after,
+    problem,
+    change,
+    /** Whoever is called is next, also once more. */
+    call: setCalled,
+    /** A take was judged: its child was heard. */
+    wasHeard: useCallback((childId: string, mark: number) => {
+      setHeard((before) => new Map(before).set(childId, mark));
+    }, []),
+    goOn: () => setCalled(undefined),
+  };
+}

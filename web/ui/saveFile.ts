@@ -1,0 +1,13 @@
+/** What no file system allows in a name. */
+const FORBIDDEN = /[\\/:*?"<>|]/g;
+/** A large file is still being written when this returns. */
+const KEPT_MS = 60_000;
+
+/** Hands a file to the browser to be saved. */
+export function saveFile(name: string, content: Blob): void {
+  const link = document.createElement('a');
+  link.href = URL.createObjectURL(content);
+  link.download = name.replace(FORBIDDEN, ' ');
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(link.href), KEPT_MS);
+}
