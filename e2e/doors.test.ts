@@ -38,7 +38,7 @@ describe('signed out with the page open', () => {
     await dialog.waitFor({ state: 'detached' });
     expect(await row.inputValue()).toBe('Zora of the tides');
     await row.press('Enter');
-    await page.getByRole('button', { name: 'Zora of the tides', exact: true }).waitFor();
+    await page.getByRole('link', { name: 'Zora of the tides', exact: true }).waitFor();
   });
 
   it('another teacher in a second tab sees and takes nothing of this one', async () => {

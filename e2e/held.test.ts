@@ -36,7 +36,8 @@ async function takeOne(page: Page): Promise<void> {
 async function longRopes(page: Page): Promise<number> {
   await page.goto(`${school.url}/classes`);
   await page.getByRole('link', { name: /Lighthouse 4/ }).click();
-  await page.getByRole('button', { name: 'Wren', exact: true }).click();
+  await page.getByRole('link', { name: 'Wren', exact: true }).click();
+  await page.getByRole('columnheader', { name: 'Computed' }).waitFor();
   return page.getByRole('row', { name: /Long rope/ }).count();
 }
 

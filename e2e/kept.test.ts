@@ -25,7 +25,7 @@ describe('nothing played is lost', () => {
   const longRopes = async (page: Awaited<ReturnType<School['visitor']>>['page']) => {
     await page.goto(`${school.url}/classes`);
     await page.getByRole('link', { name: /Lighthouse 4/ }).click();
-    await page.getByRole('button', { name: 'Wren', exact: true }).click();
+    await page.getByRole('link', { name: 'Wren', exact: true }).click();
     return page.getByRole('row', { name: /Long rope/ }).count();
   };
 

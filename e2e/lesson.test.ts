@@ -45,7 +45,7 @@ describe('a lesson', () => {
     const here = await said.textContent();
     await page.goto(`${school.url}/classes`);
     await page.getByRole('link', { name: /Lighthouse 4/ }).click();
-    await page.getByRole('button', { name: 'Celia', exact: true }).click();
+    await page.getByRole('link', { name: 'Celia', exact: true }).click();
     await page.locator('.takes-cell').getByRole('link', { name: 'Twice round' }).click();
     await said.waitFor();
     expect(await said.textContent()).toBe(here);

@@ -110,7 +110,7 @@ describe('claps that are heard', () => {
     await page.getByRole('button', { name: 'Keep' }).click();
     await page.getByText('set to 4: the microphone missed one').waitFor();
     await page.getByRole('link', { name: 'Back to the class' }).click();
-    await page.getByRole('button', { name: 'Celia', exact: true }).click();
+    await page.getByRole('link', { name: 'Celia', exact: true }).click();
     const row = page.locator('.takes-cell tbody tr').first();
     expect(await row.getByRole('cell').nth(4).textContent()).toBe('2');
     expect(await row.getByLabel('Teacher’s mark for Leaning mast').inputValue()).toBe('4');
@@ -157,7 +157,7 @@ describe('claps that are heard', () => {
     await page.getByText('waiting to be stored').waitFor({ state: 'detached' });
     await page.goto(`${school.url}/classes`);
     await page.getByRole('link', { name: /Lighthouse 4/ }).click();
-    await page.getByRole('button', { name: 'Wren', exact: true }).click();
+    await page.getByRole('link', { name: 'Wren', exact: true }).click();
     await page.locator('.takes-cell tbody tr').first().getByRole('link', { name: 'Leaning mast' }).click();
     await page.getByText('Well done: it was right.').waitFor();
     await context.close();

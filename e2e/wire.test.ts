@@ -59,11 +59,11 @@ describe('on the wire', () => {
     expect([...door.urls, ...pattern.urls, ...take.urls].filter((url) => /Chart/.test(url))).toEqual([]);
     await page.getByRole('link', { name: 'Class', exact: true }).click();
     await page.getByRole('link', { name: /Lighthouse 4/ }).click();
-    await page.getByRole('button', { name: 'Ada', exact: true }).click();
+    await page.getByRole('link', { name: 'Ada', exact: true }).click();
     await page.locator('.takes-cell a').first().click();
     await page.getByText('How the mark came about').click();
     await page.locator('.tempo-chart svg').first().waitFor();
-    expect((await received()).urls.filter((url) => /Chart/.test(url))).toHaveLength(1);
+    expect((await received()).urls.filter((url) => /TempoChart/.test(url))).toHaveLength(1);
     console.log(`door ${door.kB.toFixed(0)} kB, pattern ${pattern.kB.toFixed(0)} kB more`);
   });
 

@@ -132,7 +132,7 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
     'marks',
     async (page) => {
       await page.getByRole('link', { name: 'Back to the class' }).click();
-      await page.getByRole('button', { name: 'Marks' }).click();
+      await page.getByRole('button', { name: 'Marks', exact: true }).click();
       await page.getByLabel('On time within').fill('60');
       await page.getByText(/\d+ of \d+ marks would change/).waitFor();
     },

@@ -297,7 +297,7 @@ export const lineUpTurns = mysqlTable(
     mark: int('mark'),
     takeId: id('take_id'),
   },
-  (t) => [primaryKey({ columns: [t.lineUpId, t.childId] })],
+  (t) => [primaryKey({ columns: [t.lineUpId, t.childId] }), index('line_up_turns_take').on(t.takeId)],
 );
 
 export const patterns = mysqlTable('patterns', {

@@ -26,6 +26,8 @@ export default defineConfig({
     // For tests that tell which lines were run; they are moved away from what is served.
     sourcemap: 'hidden',
     assetsInlineLimit: 0,
+    // Every browser that reads this build loads modules ahead by itself.
+    modulePreload: { polyfill: false },
     chunkSizeWarningLimit: 700,
   },
   server: { proxy: { '/api': process.env['API_URL'] ?? 'http://127.0.0.1:4180' } },

@@ -74,6 +74,7 @@ ALTER TABLE `line_ups` ADD CONSTRAINT `line_ups_class_id_classes_id_fk` FOREIGN 
 ALTER TABLE `paper_columns` ADD CONSTRAINT `paper_columns_class_id_classes_id_fk` FOREIGN KEY IF NOT EXISTS `paper_columns_class_id_classes_id_fk` (`class_id`) REFERENCES `classes`(`id`) ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE `paper_marks` ADD CONSTRAINT `paper_marks_column_id_paper_columns_id_fk` FOREIGN KEY IF NOT EXISTS `paper_marks_column_id_paper_columns_id_fk` (`column_id`) REFERENCES `paper_columns`(`id`) ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE `paper_marks` ADD CONSTRAINT `paper_marks_child_id_children_id_fk` FOREIGN KEY IF NOT EXISTS `paper_marks_child_id_children_id_fk` (`child_id`) REFERENCES `children`(`id`) ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
+CREATE INDEX IF NOT EXISTS `line_up_turns_take` ON `line_up_turns` (`take_id`);--> statement-breakpoint
 CREATE INDEX IF NOT EXISTS `line_ups_class` ON `line_ups` (`class_id`,`started_at`);--> statement-breakpoint
 CREATE INDEX IF NOT EXISTS `paper_columns_class` ON `paper_columns` (`class_id`,`taken_at`);--> statement-breakpoint
 CREATE INDEX IF NOT EXISTS `takes_records` ON `takes` (`child_id`,`taken_at`,`id`,`pattern_key`,`mark`,`override_mark`,`bpm`,`hardest`,`accuracy`,`elements`);--> statement-breakpoint

@@ -1,7 +1,7 @@
 import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
 import type { LineUp, NewLineUp, TurnEdit } from '../../contract/lineUp.ts';
 import type { Database } from '../database.ts';
-import { children, lineUpTurns, lineUps } from '../schema.ts';
+import { children, lineUpTurns, lineUps, takes } from '../schema.ts';
 import { touchClass } from './classes.ts';
 
 /** The line-ups of a class, newest first, their turns in order; children in the bin are left out. */
@@ -94,4 +94,11 @@ export async function turnHeard(
         t.mark = if(c.counts = 'best' and t.state = 'heard', greatest(coalesce(t.mark, 0), ${take.mark}), ${take.mark}),
         t.state = 'heard'
     where t.line_up_id = ${lineUpId} and t.child_id = ${take.childId} and l.class_id = ${take.classId}`);
+}
+
+/** The mark of a take is another now: also in the line-up in which it was heard. */
+export async function turnMarked(db: Database, takeId: string): Promise<void> {
+  await db.execute(sql`
+    update ${lineUpTurns} t join ${takes} k on k.id = t.take_id
+    set t.mark = coalesce(k.override_mark, k.mark) where t.take_id = ${takeId}`);
 }

@@ -4,7 +4,7 @@ import { MISREADINGS, type MisreadingCode } from '../../core/judging/misreadings
 import { type Database, once } from '../database.ts';
 import { children, classes, patterns, recordings, takes } from '../schema.ts';
 import { holdChild, rebuildRecords, recordTake } from './childRecords.ts';
-import { turnHeard } from './lineUps.ts';
+import { turnHeard, turnMarked } from './lineUps.ts';
 import { touchClass, touchIfJudgedSo } from './classes.ts';
 
 const summary = {
@@ -199,6 +199,7 @@ export async function overrideMark(
 ): Promise<void> {
   await holdChild(db, childId);
   await db.update(takes).set({ override, overrideReason }).where(eq(takes.id, id));
+  await turnMarked(db, id);
   await rebuildRecords(db, childId);
   await touchClass(db, classId);
 }

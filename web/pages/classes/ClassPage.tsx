@@ -124,7 +124,7 @@ function ClassHead({ schoolClass, onForm }: { schoolClass: ClassDetail; onForm: 
         </span>
         <span className="flex-grow-1" />
         {children.length > 0 && (
-          <Link className="btn btn-primary" to="/take/line-up" onClick={() => chooseClass(id)}>
+          <Link className="btn btn-primary" to={`/take/line-up?class=${id}`} onClick={() => chooseClass(id)}>
             Hear the class
           </Link>
         )}

@@ -40,6 +40,7 @@ function ElementView({ schoolClass, records, element }: ViewProps) {
     known.filter(({ mastery }) => mastery.some((one) => one.element === element && one.state === state));
   const never = known.filter(({ mastery }) => !mastery.some((one) => one.element === element));
   const notFirm = [...inState('shaky'), ...inState('due'), ...inState('growing'), ...inState('new'), ...never];
+  const whom = notFirm.map(({ childId }) => childId).join(',');
   const childLink = (childId: string) => (
     <Link key={childId} to={`/classes/${schoolClass.id}/children/${childId}`}>
       {nameOf(childId)}
@@ -54,7 +55,7 @@ function ElementView({ schoolClass, records, element }: ViewProps) {
         {notFirm.length > 0 && (
           <Link
             className="btn btn-primary"
-            to={`/take/line-up?element=${element}&children=${notFirm.map(({ childId }) => childId).join(',')}`}
+            to={`/take/line-up?class=${schoolClass.id}&element=${element}&children=${whom}`}
           >
             Hear the {notFirm.length} who do not have it
           </Link>

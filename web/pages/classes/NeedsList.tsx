@@ -50,7 +50,7 @@ function NeedLine({ need: { kind, element, children }, schoolClass }: { need: Ne
       )}
       <Link
         className="btn btn-sm btn-outline-dark"
-        to={`/take/line-up?element=${element}&children=${children.join(',')}`}
+        to={`/take/line-up?class=${schoolClass.id}&element=${element}&children=${children.join(',')}`}
       >
         Hear {children.length === 1 ? 'this child' : 'just these'}
       </Link>

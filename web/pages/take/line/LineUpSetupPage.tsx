@@ -25,7 +25,9 @@ import './line.scss';
 export default function LineUpSetupPage() {
   const classes = useClasses();
   const patterns = usePatterns();
-  const chosen = useCurrentClass()?.id;
+  const [search] = useSearchParams();
+  const current = useCurrentClass()?.id;
+  const chosen = search.get('class') ?? current;
   const room = useClass(chosen);
   const records = useRecords(chosen);
   const lineUps = useLineUps(chosen);
@@ -120,7 +122,10 @@ function Setup({ classes, schoolClass, records, lineUps, patterns }: SetupProps)
         classId={schoolClass.id}
         patterns={patterns}
         settings={settings}
-        onClass={chooseClass}
+        onClass={(other) => {
+          chooseClass(other);
+          void navigate('/take/line-up', { replace: true });
+        }}
         onSettings={(change) => setSettings({ ...settings, ...change })}
       />
       {settings.heardBy === 'microphone' && (
@@ -171,7 +176,7 @@ function Unfinished({ classId, lineUps }: { classId: string; lineUps: readonly L
             <Button
               size="sm"
               variant="link"
-              aria-label={`Leave ${title} unfinished`}
+              aria-label={`Leave it: ${title}`}
               onClick={() => void dropping.save(id)}
             >
               Leave it
