@@ -33,7 +33,7 @@ export default defineConfig({
           name: 'server',
           include: ['server/**/*.test.ts'],
           globalSetup: 'scripts/testDatabase.ts',
-          testTimeout: 30_000,
+          testTimeout: 60_000,
           hookTimeout: 60_000,
         },
       },

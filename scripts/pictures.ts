@@ -37,7 +37,6 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
     },
   ],
   ['sums', async (page) => page.getByRole('link', { name: 'Sums' }).click()],
-  ['beat', async (page) => page.getByRole('link', { name: 'What gets the beat' }).click()],
   [
     'question',
     async (page) => {
@@ -107,13 +106,6 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
     },
   ],
   [
-    'elements',
-    async (page) => {
-      await page.getByLabel('Elements').check();
-      await page.getByRole('grid', { name: 'Elements' }).waitFor();
-    },
-  ],
-  [
     'child',
     async (page) => {
       await page.getByRole('link', { name: 'Hamid', exact: true }).click();
@@ -161,27 +153,18 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
     async (page) => {
       await page.goto(new URL('/take/line-up', page.url()).href);
       await page.getByLabel('Pattern', { exact: true }).selectOption({ label: 'Leaning mast' });
-      await page.getByText('26 children, about').waitFor();
+      await page.getByText(/children, about/).waitFor();
     },
   ],
   [
     'turn',
     async (page) => {
-      await page.keyboard.press('Space');
+      await page.getByRole('button', { name: /^Start/ }).click();
       await page.getByRole('heading', { name: 'Ada' }).waitFor();
       for (const key of ['3', '4', 'x']) {
         await page.keyboard.press(key);
         await page.waitForTimeout(AT_REST_MS);
       }
-    },
-  ],
-  [
-    'account',
-    async (page) => {
-      await page.goto(page.url().replace('127.0.0.1', 'localhost'));
-      await page.goto(new URL('/account', page.url()).href);
-      await page.getByRole('button', { name: /Look around/ }).click();
-      await page.getByRole('button', { name: 'Add a passkey' }).waitFor();
     },
   ],
 ];

@@ -1,4 +1,4 @@
-import { useEffect } from 'react';
+import { useLayoutEffect } from 'react';
 
 /** Handlers by `KeyboardEvent.key`, " " for the space bar. */
 export type Keys = Readonly<Record<string, (event: KeyboardEvent) => void>>;
@@ -20,7 +20,8 @@ export function nameOf({ key }: KeyboardEvent): string {
  * `always` takes a key even then. A held key counts once.
  */
 export function useKeys(keys: Keys, always: readonly string[] = []): void {
-  useEffect(() => {
+  // Before anything is drawn: a key that is pressed at once must not reach the view that stood here before.
+  useLayoutEffect(() => {
     const press = (event: KeyboardEvent) => {
       const key = nameOf(event);
       const handler = keys[key];

@@ -1,3 +1,4 @@
+import { useMemo } from 'react';
 import { useParams } from 'react-router';
 import useSWR from 'swr';
 import type { LineUp } from '../../../../contract/lineUp.ts';
@@ -24,11 +25,13 @@ export default function LineUpPage({ teacher }: { teacher: Teacher }) {
   const lineUps = useLineUps(classId);
   const refresh = useRefresh();
   useSWR(`look ${lineUpId}`, () => refresh(`/classes/${classId}/line-ups`), { refreshInterval: LOOK_MS });
+  // Read once: another object would be another rhythm, and break off the take that runs.
+  const read = useMemo(() => readPatterns(patterns.data ?? []), [patterns.data]);
   const problem = room.error ?? patterns.error ?? lineUps.error;
   if (!room.data || !patterns.data || !lineUps.data) return problem ? <Notice problem={problem} /> : null;
   const lineUp = lineUps.data.find(({ id }) => id === lineUpId);
   if (!lineUp) return <Notice problem={{ message: 'This line-up is not here any more. Start a new one.' }} />;
-  return <Line teacher={teacher} schoolClass={room.data} lineUp={lineUp} patterns={readPatterns(patterns.data)} />;
+  return <Line teacher={teacher} schoolClass={room.data} lineUp={lineUp} patterns={read} />;
 }
 
 interface LineProps {

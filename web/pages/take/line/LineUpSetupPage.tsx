@@ -173,12 +173,7 @@ function Unfinished({ classId, lineUps }: { classId: string; lineUps: readonly L
             <Link className="btn btn-sm btn-primary" to={`/take/line-up/${classId}/${id}`}>
               Go on
             </Link>
-            <Button
-              size="sm"
-              variant="link"
-              aria-label={`Leave it: ${title}`}
-              onClick={() => void dropping.save(id)}
-            >
+            <Button size="sm" variant="link" aria-label={`Leave it: ${title}`} onClick={() => void dropping.save(id)}>
               Leave it
             </Button>
           </li>

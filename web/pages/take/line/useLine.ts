@@ -57,19 +57,25 @@ export function useLine(classId: string, lineUp: LineUp, children: readonly Chil
   const waiting = Object.keys(edits).length;
 
   const send = useCallback(async () => {
-    for (const [childId, edit] of Object.entries(box.read())) {
+    const sent: string[] = [];
+    const asSent = box.read();
+    let failed: ApiProblem | undefined;
+    for (const [childId, edit] of Object.entries(asSent)) {
       try {
         await put(`/classes/${classId}/line-ups/${lineUp.id}/turns/${childId}`, edit);
+        sent.push(childId);
       } catch (error) {
-        setProblem(error as ApiProblem);
-        return;
+        failed = error as ApiProblem;
+        break;
       }
-      const { [childId]: sent, ...others } = box.read();
-      // What was changed again meanwhile is sent again.
-      if (sent === edit) box.write(Object.keys(others).length > 0 ? others : undefined);
     }
-    setProblem(undefined);
-    await refresh('/classes');
+    if (sent.length > 0) await refresh('/classes');
+    // Only now the page knows from the server what it was told; what was changed again meanwhile is sent again.
+    const done = (childId: string) =>
+      sent.includes(childId) && JSON.stringify(box.read()[childId]) === JSON.stringify(asSent[childId]);
+    const left = Object.entries(box.read()).filter(([childId]) => !done(childId));
+    box.write(left.length > 0 ? Object.fromEntries(left) : undefined);
+    setProblem(failed);
     // `refresh` is another function each time, but does the same.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [box, classId, lineUp.id]);

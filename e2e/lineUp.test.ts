@@ -1,0 +1,98 @@
+import type { Page } from 'playwright-core';
+import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+import { School, lookAround, tapInTime } from './browser.test-helper.ts';
+import { BPM, NAMES, RIGHT, readyForLineUp } from './lineUp.test-helper.ts';
+
+let school: School;
+
+beforeAll(async () => {
+  school = await School.open([], true);
+});
+afterEach(() => school.tidy());
+afterAll(() => school.close());
+
+const turn = (page: Page, name: string) => page.locator('.whose-turn').filter({ hasText: name });
+const inLine = (page: Page, name: string) => page.locator('.in-line').filter({ hasText: name });
+
+describe('a line-up of six', () => {
+  it('takes one key a child, knows absent and later, and ends in the grid', async () => {
+    const { page } = await school.visitor();
+    await readyForLineUp(page, NAMES);
+    await page.getByRole('button', { name: /^Start/ }).click();
+    for (const [name, beats] of [
+      ['Al', RIGHT],
+      ['Bea', RIGHT.slice(0, 2)],
+    ] as const) {
+      await turn(page, name).waitFor();
+      await page.keyboard.press(' ');
+      await tapInTime(page, BPM, beats, ' ');
+      await page.locator('.take-result').waitFor();
+    }
+    // Nobody touches anything: the next child is called by itself.
+    await turn(page, 'Cy').waitFor();
+    await page.keyboard.press('x');
+    await turn(page, 'Dot').waitFor();
+    await page.keyboard.press('s');
+    await turn(page, 'Eli').waitFor();
+    await page.keyboard.press('l');
+    await page.getByText(`· ${Math.round(BPM * 0.75)}`).waitFor();
+    await page.keyboard.press('3');
+    await turn(page, 'Flo').waitFor();
+    await page.keyboard.press(' ');
+    await tapInTime(page, BPM, RIGHT, ' ');
+    await page.locator('.take-result').waitFor();
+    // Who was passed over comes last; a mark by hand replaces what was heard.
+    await turn(page, 'Dot').waitFor();
+    await page.keyboard.press('4');
+    await page.getByRole('heading', { name: 'Short one: all heard' }).waitFor();
+    await page.getByText('Absent: Cy').waitFor();
+    await page.getByText('waiting to be stored').waitFor({ state: 'detached' });
+    await page.getByRole('link', { name: /To the marks of Six/ }).click();
+    await page.getByRole('button', { name: 'Al, Short one: mark 4, one take' }).waitFor();
+    const cell = (name: string) => page.locator('.records-grid tr', { hasText: name }).locator('.grid-cell');
+    expect(await Promise.all(NAMES.map(async (name) => (await cell(name).allTextContents()).join(' ')))).toEqual([
+      '4 ·',
+      '1 ·',
+      '· ·',
+      '· 4/4',
+      '· 3/4',
+      '4 ·',
+    ]);
+  });
+
+  it('goes on where it was on another device, takes late children, and survives a server that is away', async () => {
+    const { page } = await school.visitor();
+    await readyForLineUp(page, NAMES);
+    await page.getByRole('button', { name: /^Start/ }).click();
+    await turn(page, 'Al').waitFor();
+    await school.stopServer();
+    await page.keyboard.press('2');
+    await turn(page, 'Bea').waitFor();
+    await page.keyboard.press('x');
+    await turn(page, 'Cy').waitFor();
+    await page.locator('.notice').waitFor();
+    await school.startServer();
+    await page.locator('.notice').waitFor({ state: 'detached' });
+    await page.keyboard.press('Escape');
+
+    const second = (await school.visitor()).page;
+    await lookAround(second);
+    await second.goto(`${school.url}/take/line-up`);
+    await second.getByLabel('Class').selectOption({ label: 'Six' });
+    await second.getByText('1 of 6 heard').first().waitFor();
+    await second.getByRole('link', { name: 'Go on' }).first().click();
+    await turn(second, 'Cy').waitFor();
+    await inLine(second, 'Al').getByText('2').waitFor();
+    await inLine(second, 'Bea').getByText('absent').waitFor();
+    // Bea comes late after all, and is called.
+    await inLine(second, 'Bea').click();
+    await turn(second, 'Bea').waitFor();
+    await second.keyboard.press('4');
+    await page.getByRole('link', { name: 'Go on' }).first().click();
+    await inLine(page, 'Bea').getByText('4').waitFor();
+    await turn(page, 'Cy').waitFor();
+    await page.keyboard.press('1');
+    await inLine(second, 'Cy').getByText('1').waitFor();
+    await turn(second, 'Dot').waitFor();
+  });
+});
