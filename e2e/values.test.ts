@@ -233,8 +233,9 @@ describe('in the other tradition', () => {
     await page.getByLabel('Values are called').selectOption('crotchets');
     await page.getByRole('button', { name: 'Save', exact: true }).click();
     await page.getByLabel('Values are called').waitFor({ state: 'detached' });
-    await page.locator('.marks tbody th button').first().click();
+    await page.locator('.records-grid tbody th a').first().click();
     await page.getByRole('list', { name: 'What is known' }).getByText('crotchet', { exact: true }).waitFor();
+    await page.goBack();
     await page.getByRole('button', { name: 'Words' }).click();
     await page.getByLabel('School').selectOption('ta');
     await page.getByLabel('Word for dotted crotchet').waitFor();

@@ -137,11 +137,11 @@ describe('a long take', () => {
     Array.from({ length: measures }, () => 's'.repeat(16).split('').join(' ')).join(' | ');
   it('is judged while everybody else is answered', async () => {
     const [mine, hers] = [await newClass(), await newClass(ben)];
-    const onsets = Array.from({ length: 3_000 }, (_, i) => i * 0.26 + (i % 7) * 0.03);
+    const onsets = Array.from({ length: 2_300 }, (_, i) => i * 0.26 + (i % 7) * 0.03);
     const judged = ann.ask(
       'PUT',
       `/api/takes/${uuid()}`,
-      take(mine.child, { patternText: `4/4 ${long(200)}`, onsets }),
+      take(mine.child, { patternText: `4/4 ${long(155)}`, onsets }),
     );
     const order: string[] = [];
     const both = [

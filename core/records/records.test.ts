@@ -132,7 +132,7 @@ describe('how an element stands', () => {
   it('two takes on one day are one day, over midnight two', () => {
     const at = (...moments: number[]) =>
       recordsOf(moments.map((takenAt) => ({ elements: measures([1]), takenAt }))).get('tie')!.days;
-    expect([at(0, DAY - 1), at(DAY - 1, DAY), at(0, DAY, 2 * DAY)]).toEqual([1, 2, 2]);
+    expect([at(0, DAY - 1), at(DAY - 1, DAY), at(0, DAY, DAY + 1)]).toEqual([1, 2, 2]);
     const noon = (moment: number) => Math.floor((moment + DAY / 2) / DAY);
     const takes = [DAY / 4, DAY].map((takenAt) => ({ elements: measures([1]), takenAt }));
     expect(recordsOf(takes, noon).get('tie')!.days).toBe(2);
