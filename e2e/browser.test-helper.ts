@@ -128,6 +128,15 @@ export async function lookAround(page: Page): Promise<void> {
   await page.getByRole('heading', { name: 'Patterns' }).waitFor();
 }
 
+/** How many takes of “Long rope” Wren has, as the server has them. */
+export async function longRopes(page: Page, url: string): Promise<number> {
+  await page.goto(`${url}/classes`);
+  await page.getByRole('link', { name: /Lighthouse 4/ }).click();
+  await page.getByRole('link', { name: 'Wren', exact: true }).click();
+  await page.getByRole('columnheader', { name: 'Computed' }).waitFor();
+  return page.getByRole('row', { name: /Long rope/ }).count();
+}
+
 /** A key that goes down or up, or a touch of the pad, at a beat. */
 export interface Move {
   /** 1 is the first beat of the pattern. */

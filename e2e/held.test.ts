@@ -1,6 +1,6 @@
 import type { BrowserContext, Page } from 'playwright-core';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
-import { School, lookAround } from './browser.test-helper.ts';
+import { School, longRopes, lookAround } from './browser.test-helper.ts';
 
 let school: School;
 
@@ -12,7 +12,7 @@ afterAll(() => school.close());
 
 /** Begins a take of Wren and claps a few times; how well does not matter. */
 async function clap(page: Page): Promise<void> {
-  await page.evaluate(() => localStorage.setItem('take.bpm', '180'));
+  await page.evaluate(() => localStorage.setItem('take.bpm', '120'));
   await page.getByRole('link', { name: 'Take', exact: true }).click();
   await page.getByLabel('Class').selectOption({ label: 'Lighthouse 4' });
   await page.getByLabel('Pattern', { exact: true }).selectOption({ label: 'Long rope' });
@@ -32,22 +32,13 @@ async function takeOne(page: Page): Promise<void> {
   await page.locator('.take-result').waitFor();
 }
 
-/** Of Wren, as the server has them. */
-async function longRopes(page: Page): Promise<number> {
-  await page.goto(`${school.url}/classes`);
-  await page.getByRole('link', { name: /Lighthouse 4/ }).click();
-  await page.getByRole('link', { name: 'Wren', exact: true }).click();
-  await page.getByRole('columnheader', { name: 'Computed' }).waitFor();
-  return page.getByRole('row', { name: /Long rope/ }).count();
-}
-
 const noServer = (context: BrowserContext) => context.route('**/api/takes/*', (route) => route.abort());
 
 describe('a take', () => {
   it('that was broken off by a reload is asked about first, and can be judged afterwards', async () => {
     const { page } = await school.visitor();
     await lookAround(page);
-    const before = await longRopes(page);
+    const before = await longRopes(page, school.url);
     await clap(page);
     const asked: string[] = [];
     page.on('dialog', (dialog) => {
@@ -60,7 +51,7 @@ describe('a take', () => {
     await page.getByRole('button', { name: 'Judge it' }).click();
     await page.getByText(/Wren, Long rope: mark/).waitFor();
     await page.getByText('waiting to be stored').waitFor({ state: 'detached' });
-    expect(await longRopes(page)).toBe(before + 1);
+    expect(await longRopes(page, school.url)).toBe(before + 1);
     await page.goto(`${school.url}/take`);
     await page.getByRole('radio', { name: /Wren/ }).waitFor();
     expect(await page.getByText('broken off').count()).toBe(0);
@@ -96,7 +87,7 @@ describe('a take', () => {
       });
     });
     await lookAround(page);
-    const before = await longRopes(page);
+    const before = await longRopes(page, school.url);
     await noServer(context);
     await takeOne(page);
     await page.getByText('This browser keeps nothing on the device').waitFor();
@@ -105,13 +96,13 @@ describe('a take', () => {
     await page.keyboard.press('Escape');
     await context.unroute('**/api/takes/*');
     await page.getByText('waiting to be stored').waitFor({ state: 'detached', timeout: 20_000 });
-    expect(await longRopes(page)).toBe(before + 1);
+    expect(await longRopes(page, school.url)).toBe(before + 1);
   });
 
   it('that is not stored yet is said when its teacher signs out, and sent when she is back', async () => {
     const { page, context } = await school.visitor();
     await lookAround(page);
-    const before = await longRopes(page);
+    const before = await longRopes(page, school.url);
     await noServer(context);
     await takeOne(page);
     await page.getByRole('button', { name: /Sign out/ }).click();
@@ -122,7 +113,7 @@ describe('a take', () => {
     await page.goto(school.url);
     await lookAround(page);
     await page.getByText('waiting to be stored').waitFor({ state: 'detached' });
-    expect(await longRopes(page)).toBe(before + 1);
+    expect(await longRopes(page, school.url)).toBe(before + 1);
   });
 
   it('that the server refuses is shown with the reason, saved as a file, and tried again', async () => {

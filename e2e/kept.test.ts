@@ -1,5 +1,5 @@
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
-import { School, lookAround, tapInTime } from './browser.test-helper.ts';
+import { School, longRopes, lookAround, tapInTime } from './browser.test-helper.ts';
 
 let school: School;
 
@@ -22,13 +22,6 @@ describe('nothing played is lost', () => {
     await page.getByRole('button', { name: 'Done' }).click();
     await page.locator('.take-result').waitFor();
   };
-  const longRopes = async (page: Awaited<ReturnType<School['visitor']>>['page']) => {
-    await page.goto(`${school.url}/classes`);
-    await page.getByRole('link', { name: /Lighthouse 4/ }).click();
-    await page.getByRole('link', { name: 'Wren', exact: true }).click();
-    return page.getByRole('row', { name: /Long rope/ }).count();
-  };
-
   it('a take survives a reload in the middle of its saving', async () => {
     const { page, context } = await school.visitor();
     let held = 0;
@@ -42,14 +35,14 @@ describe('nothing played is lost', () => {
     await context.unroute('**/api/takes/*');
     await page.reload();
     await page.getByText('waiting to be stored').waitFor({ state: 'detached' });
-    expect(await longRopes(page)).toBeGreaterThan(0);
+    expect(await longRopes(page, school.url)).toBeGreaterThan(0);
     await context.close();
   });
 
   it('a take survives a dead server, and is stored once', async () => {
     const { page, context } = await school.visitor();
     await lookAround(page);
-    const before = await longRopes(page);
+    const before = await longRopes(page, school.url);
     await page.goto(school.url);
     await page.getByRole('button', { name: /Sign out/ }).click();
     await page.getByRole('button', { name: /Look around/ }).waitFor();
@@ -60,7 +53,7 @@ describe('nothing played is lost', () => {
     await page.getByText('1 take waiting to be stored').waitFor();
     await school.startServer();
     await page.getByText('waiting to be stored').waitFor({ state: 'detached', timeout: 20_000 });
-    expect(await longRopes(page)).toBe(before + 1);
+    expect(await longRopes(page, school.url)).toBe(before + 1);
     await context.close();
   });
 

@@ -170,7 +170,7 @@ describe('judging as the teacher sets it', () => {
     await lookAround(page);
     await page.getByRole('link', { name: 'Class', exact: true }).click();
     await page.getByRole('link', { name: /Harbour 2/ }).click();
-    await page.getByRole('button', { name: 'Marks' }).click();
+    await page.getByRole('button', { name: 'Marks', exact: true }).click();
     await page.getByText(/None of \d+ marks would change/).waitFor();
     await page.getByLabel('On time within').fill('45');
     await page.getByText(/\d+ of \d+ marks would change: 0 up/).waitFor();
@@ -180,7 +180,7 @@ describe('judging as the teacher sets it', () => {
     await page.getByLabel('Keep recordings of children').check();
     await page.getByRole('button', { name: 'Save' }).click();
     await page.getByLabel('On time within').waitFor({ state: 'detached' });
-    await page.getByRole('button', { name: 'Marks' }).click();
+    await page.getByRole('button', { name: 'Marks', exact: true }).click();
     expect(await page.getByLabel('On time within').inputValue()).toBe('45');
     await page.getByText(/None of \d+ marks would change/).waitFor();
     await context.close();

@@ -212,14 +212,26 @@ const VIEWS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
   ],
 ];
 
+const NARROW = [
+  'sign-in',
+  'values: Questions',
+  'a pattern',
+  'take',
+  'a child',
+  'marks of a class in patterns',
+  'whose turn it is',
+  'a take that runs',
+];
+
 /** The checker is slow: it looks at the two layouts there are; the other sizes of a layout are only measured. */
 const LAYOUTS = [
-  { name: 'wide', width: 1280, height: 800, alsoAt: [1920, 1024] },
-  { name: 'narrow', width: 390, height: 844, alsoAt: [] },
+  { name: 'wide', width: 1280, height: 800, alsoAt: [1920, 1024], checked: () => true },
+  // On a phone what a child has in its hands, and what is laid out otherwise there.
+  { name: 'narrow', width: 390, height: 844, alsoAt: [], checked: (view: string) => NARROW.includes(view) },
 ];
 
 describe('every view', () => {
-  for (const { name: layout, width, height, alsoAt } of LAYOUTS)
+  for (const { name: layout, width, height, alsoAt, checked } of LAYOUTS)
     it(`${layout}: no serious finding, nothing to scroll sideways, nothing the policy forbids`, async () => {
       // Watched, the checker would run for minutes.
       const { page, context } = await school.visitor({ viewport: { width, height }, bypassCSP: false }, false);
@@ -239,7 +251,7 @@ describe('every view', () => {
           sideways.push(await page.evaluate(() => document.documentElement.scrollWidth - innerWidth));
         }
         await cdp.send('Page.setBypassCSP', { enabled: true });
-        const found = await findings(page).catch((error: Error) => [error.message]);
+        const found = checked(name) ? await findings(page).catch((error: Error) => [error.message]) : [];
         if (found.length > 0 || Math.max(...sideways) > 0)
           problems[name] = `${sideways.join(' ')} ${found.join(' | ')}`;
       };

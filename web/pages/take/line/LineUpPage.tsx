@@ -4,6 +4,7 @@ import useSWR from 'swr';
 import type { LineUp } from '../../../../contract/lineUp.ts';
 import type { ClassDetail } from '../../../../contract/schoolClass.ts';
 import type { Teacher } from '../../../../contract/session.ts';
+import { dealt } from '../../../../core/records/lineUp.ts';
 import { useClass, useLineUps, usePatterns } from '../../../api/hooks.ts';
 import { useRefresh } from '../../../api/useRefresh.ts';
 import { Notice } from '../../../ui/Notice.tsx';
@@ -78,7 +79,7 @@ function Line({ teacher, schoolClass, lineUp, patterns }: LineProps) {
   );
 }
 
-/** Whoever comes late has another pattern than the last in line. */
-function latePattern({ settings: { patternIds } }: LineUp, position: number): string {
-  return patternIds[position % patternIds.length]!;
+/** Whoever comes late is dealt the next pattern: another one than the last in line has. */
+function latePattern({ settings: { patternIds, seed } }: LineUp, position: number): string {
+  return dealt(patternIds, position + 1, seed)[position]!;
 }

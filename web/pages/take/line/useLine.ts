@@ -66,7 +66,9 @@ export function useLine(classId: string, lineUp: LineUp, children: readonly Chil
         sent.push(childId);
       } catch (error) {
         failed = error as ApiProblem;
-        break;
+        // What the server will never take, such as a child who was removed meanwhile, holds up no other.
+        if (failed.worthRetrying) break;
+        sent.push(childId);
       }
     }
     if (sent.length > 0) await refresh('/classes');
