@@ -15,8 +15,12 @@ import {
   updateJudgement,
 } from '../repository/takes.ts';
 import type { Resources } from '../resources.ts';
+import { turnsOf } from '../turns.ts';
 import { classOf } from './classes.ts';
 import { judgement, upToDate } from './judging.ts';
+
+/** One take of a child at a time: whoever waits for its records holds no connection to the database meanwhile. */
+const storing = turnsOf(1, 500);
 
 type OwnedTake = NonNullable<Awaited<ReturnType<typeof findTake>>>;
 
@@ -84,7 +88,7 @@ export async function storeTake(
     const patternKey = upload.patternId ?? keyOfText(upload.patternText);
     const take = { ...played, ...judged, feet, releases, id: takeId, classId, patternId, patternKey, free, source };
     try {
-      await addTake(db, take, judgingRevision, lineUpId);
+      await storing(childId, () => addTake(db, take, judgingRevision, lineUpId));
     } catch (error) {
       if (await takeIdTaken(db, takeId)) return undefined;
       throw error;
