@@ -4,7 +4,8 @@ import type { Database } from '../database.ts';
 import { children, classes } from '../schema.ts';
 import { touchClass } from './classes.ts';
 
-const outOfBin = and(isNull(children.binnedAt), isNull(classes.binnedAt));
+/** Of a child that is asked for together with its class: neither of them is in the bin. */
+export const outOfBin = and(isNull(children.binnedAt), isNull(classes.binnedAt));
 
 /** In the order of the class list. */
 export async function listChildren(db: Database, classId: string): Promise<Child[]> {

@@ -1,9 +1,10 @@
-import { and, asc, count, desc, eq, gt, isNull, lt, lte, ne, or } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gt, lt, lte, ne, or } from 'drizzle-orm';
 import type { ListedTake } from '../../contract/records.ts';
 import { MISREADINGS, type MisreadingCode } from '../../core/judging/misreadings/table.ts';
 import { type Database, once } from '../database.ts';
 import { children, classes, patterns, recordings, takes } from '../schema.ts';
 import { holdChild, rebuildRecords, recordTake } from './childRecords.ts';
+import { outOfBin } from './children.ts';
 import { turnHeard, turnMarked } from './lineUps.ts';
 import { touchClass, touchIfJudgedSo } from './classes.ts';
 
@@ -54,9 +55,7 @@ export async function findTake(db: Database, teacherId: string, takeId: string) 
     .innerJoin(classes, eq(classes.id, takes.classId))
     .innerJoin(children, eq(children.id, takes.childId))
     .leftJoin(recordings, eq(recordings.takeId, takes.id))
-    .where(
-      and(eq(takes.id, takeId), eq(classes.teacherId, teacherId), isNull(children.binnedAt), isNull(classes.binnedAt)),
-    )
+    .where(and(eq(takes.id, takeId), eq(classes.teacherId, teacherId), outOfBin))
     .limit(1);
   return row;
 }
@@ -72,14 +71,7 @@ export async function judgingOfChild(db: Database, teacherId: string, childId: s
     .from(children)
     .innerJoin(classes, eq(classes.id, children.classId))
     .leftJoin(patterns, and(eq(patterns.id, patternId ?? ''), eq(patterns.teacherId, teacherId)))
-    .where(
-      and(
-        eq(children.id, childId),
-        eq(classes.teacherId, teacherId),
-        isNull(children.binnedAt),
-        isNull(classes.binnedAt),
-      ),
-    )
+    .where(and(eq(children.id, childId), eq(classes.teacherId, teacherId), outOfBin))
     .limit(1);
   return row;
 }
