@@ -43,7 +43,13 @@ export type JudgingPreview = Static<typeof JudgingPreview>;
 /** How far the marks of a class are that are being worked out anew. */
 export const RejudgingState = Type.Union([
   Type.Object({ running: Type.Literal(false) }),
-  Type.Object({ running: Type.Literal(true), done: Type.Integer(), total: Type.Integer() }),
+  Type.Object({
+    running: Type.Literal(true),
+    done: Type.Integer(),
+    total: Type.Integer(),
+    /** It can be broken off. */
+    cancels: Type.Boolean(),
+  }),
 ]);
 
 export type RejudgingState = Static<typeof RejudgingState>;

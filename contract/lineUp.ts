@@ -1,5 +1,6 @@
 import { type Static, Type } from '@sinclair/typebox';
 import { ORDERS } from '../core/records/lineUp.ts';
+import { SavedPattern } from './pattern.ts';
 import { Bpm, Id, Name, oneOf, orNull, strict } from './parts.ts';
 
 /** Set before a line-up starts. */
@@ -62,6 +63,8 @@ export const LineUp = Type.Object({
   settings: LineUpSettings,
   startedAt: Type.Integer(),
   turns: Type.Array(Turn),
+  /** What is heard in it: another teacher may have started it with patterns of her own. */
+  patterns: Type.Array(SavedPattern),
 });
 export type LineUp = Static<typeof LineUp>;
 

@@ -12,5 +12,8 @@ export const ErrorBody = Type.Object({
     at: Type.Optional(
       Type.Object({ line: Type.Integer(), column: Type.Integer(), expected: Type.String(), found: Type.String() }),
     ),
+    /** Where somebody else changed the same meanwhile: what is there now, and which parts of it. */
+    theirs: Type.Optional(Type.Unknown()),
+    parts: Type.Optional(Type.Array(Type.String())),
   }),
 });

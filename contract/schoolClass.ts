@@ -43,8 +43,21 @@ export const ClassSettings = Type.Object(
 );
 export type ClassSettings = Static<typeof ClassSettings>;
 
-export const ClassSummary = Type.Composite([Type.Object({ id: Id, children: Type.Integer() }), ClassSettings]);
+/** What a teacher may do with a class: look at it, also hear its children and give marks, or all. */
+export const ROLES = ['look', 'hear', 'owner'] as const;
+export type Role = (typeof ROLES)[number];
+
+/** What this teacher may do, and whose class it is. */
+const access = { role: oneOf(ROLES), owner: Type.String() };
+
+export const ClassSummary = Type.Composite([
+  Type.Object({ id: Id, children: Type.Integer(), ...access }),
+  ClassSettings,
+]);
 export type ClassSummary = Static<typeof ClassSummary>;
 /** A class with its children; their marks are in its records. */
-export const ClassDetail = Type.Composite([Type.Object({ id: Id, children: Type.Array(Child) }), ClassSettings]);
+export const ClassDetail = Type.Composite([
+  Type.Object({ id: Id, children: Type.Array(Child), ...access }),
+  ClassSettings,
+]);
 export type ClassDetail = Static<typeof ClassDetail>;

@@ -29,7 +29,7 @@ export const ChangePassword = Type.Object({ current: TypedPassword, password: Ch
 
 export type ChangePassword = Static<typeof ChangePassword>;
 
-export const Teacher = Type.Object({ id: Id, name: Type.String() });
+export const Teacher = Type.Object({ id: Id, name: Type.String(), administrator: Type.Boolean() });
 
 export type Teacher = Static<typeof Teacher>;
 
@@ -40,8 +40,10 @@ export type SessionState = Static<typeof SessionState>;
 
 /** How a teacher gets in, as shown to that teacher. */
 export const Account = Type.Object({
-  /** Other browsers in which this teacher is signed in. */
-  otherSessions: Type.Integer(),
+  /** The browsers in which this teacher is signed in, newest first; `here` is the one that asks. */
+  devices: Type.Array(
+    Type.Object({ id: Type.String(), name: Type.String(), startedAt: Type.Integer(), here: Type.Boolean() }),
+  ),
   passkeys: Type.Array(Type.Object({ id: Type.String(), name: Type.String(), createdAt: Type.Integer() })),
 });
 

@@ -3,17 +3,20 @@ import { SHORTEST_PASSWORD } from '../contract/session.ts';
 import { openDatabase } from '../server/database.ts';
 import { migrateDatabase } from '../server/migrate.ts';
 import { hashPassword, passwordTrouble } from '../server/password.ts';
-import { addTeacher, findTeacherByName } from '../server/repository/teachers.ts';
+import { addTeacher, findTeacherByName, makeAdministrator } from '../server/repository/teachers.ts';
 import { allowReset } from '../server/services/session.ts';
 import { projectDatabase } from './mariadb.ts';
 
 const USAGE = `usage: CLAPBOARD_PASSWORD=… npm run teacher -- "Name"
          adds a teacher, with a password of ${SHORTEST_PASSWORD} letters and more; it stands in no shell history
        npm run teacher -- --reset "Name"
-         prints a code with which a teacher chooses a new password once`;
+         prints a code with which a teacher chooses a new password once
+       npm run teacher -- --administrator "Name"
+         lets a teacher look after the accounts of the school`;
 
-const reset = process.argv[2] === '--reset';
-const name = (process.argv[reset ? 3 : 2] ?? '').trim();
+const [reset, administrator] = ['--reset', '--administrator'].map((word) => process.argv[2] === word);
+const exists = reset === true || administrator === true;
+const name = (process.argv[exists ? 3 : 2] ?? '').trim();
 const password = process.env['CLAPBOARD_PASSWORD'] ?? '';
 
 function wrong(sentence: string): never {
@@ -22,23 +25,25 @@ function wrong(sentence: string): never {
 }
 
 if (name === '' || name.startsWith('-') || [...name].length > 60) wrong(USAGE);
-if (!reset && [...password].length < SHORTEST_PASSWORD) wrong(USAGE);
-const weak = reset ? undefined : passwordTrouble(password, name);
+if (!exists && [...password].length < SHORTEST_PASSWORD) wrong(USAGE);
+const weak = exists ? undefined : passwordTrouble(password, name);
 if (weak) wrong(`Choose another password: ${weak}.`);
 
 const database = await projectDatabase('.data/school');
 await migrateDatabase(database.url);
 const { db, pool } = openDatabase(database.url, { connections: 1 });
 const known = await findTeacherByName(db, name);
-if (reset) {
-  if (known)
-    console.log(`${await allowReset(db, known.id)}   for ${known.name}: good once, until tomorrow at this time`);
-  else console.error(`There is no teacher called ${name}.`);
-} else if (known) console.error(`There is a teacher called ${name} already.`);
-else {
+if (exists && !known) console.error(`There is no teacher called ${name}.`);
+else if (!exists && known) console.error(`There is a teacher called ${name} already.`);
+else if (reset)
+  console.log(`${await allowReset(db, known!.id)}   for ${known!.name}: good once, until tomorrow at this time`);
+else if (administrator) {
+  await makeAdministrator(db, known!.id);
+  console.log(`${known!.name} looks after the accounts of the school now, under the own name in the bar above.`);
+} else {
   await addTeacher(db, { id: uuid(), name, passwordHash: await hashPassword(password) });
   console.log(`${name} can sign in now.`);
 }
-if (reset !== (known !== undefined)) process.exitCode = 2;
+if (exists !== (known !== undefined)) process.exitCode = 2;
 await pool.end();
 await database.stop();

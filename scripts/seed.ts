@@ -9,7 +9,7 @@ import { judgedColumns } from '../server/judging/judgedColumns.ts';
 import { migrateDatabase } from '../server/migrate.ts';
 import { hashPassword } from '../server/password.ts';
 import { rebuildRecords } from '../server/repository/childRecords.ts';
-import { addTeacher, findTeacherByName } from '../server/repository/teachers.ts';
+import { addTeacher, findTeacherByName, makeAdministrator } from '../server/repository/teachers.ts';
 import { children, classes, patterns, takes } from '../server/schema.ts';
 
 const DAY_MS = 24 * 3600 * 1000;
@@ -124,6 +124,7 @@ async function fill(db: Database, now: number): Promise<void> {
   }));
   await db.transaction(async (tx) => {
     await addTeacher(tx as unknown as Database, { id: teacherId, name: TEACHER.name, passwordHash });
+    await makeAdministrator(tx as unknown as Database, teacherId);
     await tx.insert(patterns).values(rows);
     for (const [i, demo] of CLASSES.entries()) {
       const classId = uuid();

@@ -15,7 +15,9 @@ import { sameSite } from './routes/guards.ts';
 import { patternRoutes } from './routes/patterns.ts';
 import { planRoutes } from './routes/plans.ts';
 import { sessionRoutes, signedIn } from './routes/session.ts';
+import { staffRoutes } from './routes/staff.ts';
 import { takeRoutes } from './routes/takes.ts';
+import type { ClassNews } from './services/news.ts';
 import { sessionsOf } from './services/session.ts';
 
 /** The largest request: a take of twenty thousand onsets. */
@@ -38,6 +40,7 @@ const CONTENT_POLICY = {
 };
 
 /**
+ * @param news  tells streams of changes
  * @param alive  asks the database for a sign of life, by a way of its own
  */
 export function createApp(
@@ -45,6 +48,7 @@ export function createApp(
   config: Config,
   logger: Logger,
   alive: () => Promise<void>,
+  news: ClassNews,
 ): Express {
   const app = express();
   app.set('trust proxy', config.proxies);
@@ -68,7 +72,8 @@ export function createApp(
   app.use('/api', signedIn(sessions), express.json({ limit: LARGEST_BODY, inflate: false }));
   app.use('/api/account', accountRoutes(resources));
   app.use('/api/bin', binRoutes(resources.db));
-  app.use('/api/classes', classRoutes(resources));
+  app.use('/api/classes', classRoutes(resources, sessions, news));
+  app.use('/api/staff', staffRoutes(resources.db));
   app.use('/api/patterns', patternRoutes(resources.db));
   app.use('/api/plans', planRoutes(resources.db));
   app.use('/api/takes', takeRoutes(resources));

@@ -30,7 +30,7 @@ describe('the built server', () => {
     const files = readdirSync(BUILT_SERVER).filter((name) => name.endsWith('.js'));
     const needed = files
       .flatMap((name) => [
-        ...readFileSync(join(BUILT_SERVER, name), 'utf8').matchAll(/(?:from|import) ?"([^".,][^"]*)"/g),
+        ...readFileSync(join(BUILT_SERVER, name), 'utf8').matchAll(/\b(?:from|import) ?"([^".,][^"]*)"/g),
       ])
       .map(([, name]) =>
         name!

@@ -247,12 +247,26 @@ describe('other devices', () => {
     const [here, there] = [await signedIn('Ann'), new Visitor(second.url)];
     await there.signIn('Ann');
     expect((await there.ask('GET', '/api/classes')).status).toBe(200);
-    const { otherSessions } = (await here.ask('GET', '/api/account')).body as Account;
-    expect(otherSessions).toBeGreaterThan(0);
+    const devices = async () => ((await here.ask('GET', '/api/account')).body as Account).devices;
+    expect((await devices()).filter((one) => !one.here).length).toBeGreaterThan(0);
     expect((await here.ask('DELETE', '/api/account/other-sessions')).status).toBe(204);
     expect((await there.ask('GET', '/api/classes')).status).toBe(401);
-    expect(((await here.ask('GET', '/api/account')).body as Account).otherSessions).toBe(0);
+    expect(await devices()).toMatchObject([{ here: true }]);
     await second.stop();
+  });
+  it('are named by their browsers, and signed out one by one', async () => {
+    const fox = 'Mozilla/5.0 (Windows NT 10.0; Win64; x64; rv:128.0) Gecko/20100101 Firefox/128.0';
+    const [ann, ben, other] = [await signedIn('Ann'), await signedIn('Ben', 'harbour lights'), new Visitor(server.url)];
+    const typed = { name: 'Ann', password: PASSWORD };
+    await other.ask('POST', '/api/session', typed, { 'user-agent': fox });
+    const { devices } = (await ann.ask('GET', '/api/account')).body as Account;
+    const found = devices.find(({ name }) => name === 'Firefox on Windows')!;
+    expect(found).toMatchObject({ here: false });
+    expect((await ben.ask('DELETE', `/api/account/sessions/${found.id}`)).status).toBe(404);
+    expect((await other.ask('GET', '/api/classes')).status).toBe(200);
+    expect((await ann.ask('DELETE', `/api/account/sessions/${found.id}`)).status).toBe(204);
+    expect((await other.ask('GET', '/api/classes')).status).toBe(401);
+    expect((await ann.ask('GET', '/api/classes')).status).toBe(200);
   });
 });
 

@@ -7,7 +7,12 @@ export class Problem extends Error {
     readonly status: number,
     readonly code: string,
     message: string,
-    readonly detail: { readonly field?: string; readonly at?: TextError } = {},
+    readonly detail: {
+      readonly field?: string;
+      readonly at?: TextError;
+      readonly theirs?: unknown;
+      readonly parts?: readonly string[];
+    } = {},
   ) {
     super(message);
   }

@@ -17,6 +17,9 @@ import type { Adaptations } from '../contract/child.ts';
 import type { LineUpSettings, TurnState } from '../contract/lineUp.ts';
 import type { PlanEdit } from '../contract/plan.ts';
 import type { CountedTake } from '../contract/schoolClass.ts';
+import type { PracticePlan } from '../contract/practice.ts';
+import type { ClassRecords } from '../contract/records.ts';
+import type { ShareEdit } from '../contract/sharing.ts';
 import type { TAKE_SOURCES } from '../contract/take.ts';
 import type { RestStyle } from '../core/counting/school.ts';
 import type { SchoolId } from '../core/counting/schools.ts';
@@ -47,6 +50,14 @@ function shortWord(name: string, length: number) {
   })(name);
 }
 
+/** What of a class decides how it judges. */
+export interface JudgingBefore {
+  readonly ages: Ages;
+  readonly onTimeMs: number | null;
+  readonly borders: readonly MarkBorder[] | null;
+  readonly clickCounts: boolean;
+}
+
 /** Milliseconds since 1970. */
 const moment = (name: string) => bigint(name, { mode: 'number' });
 
@@ -59,6 +70,10 @@ export const teachers = mysqlTable(
     name: varchar('name', { length: 60 }).notNull(),
     passwordHash: varchar('password_hash', { length: 200 }).notNull(),
     createdAt: timestamp('created_at').notNull().defaultNow(),
+    /** Makes accounts and gives out codes; sees no more of classes than anybody. */
+    administrator: boolean('administrator').notNull().default(false),
+    /** Nobody signs in with a closed account; what is in it stays. */
+    closed: boolean('closed').notNull().default(false),
   },
   (t) => [uniqueIndex('teachers_name').on(t.name)],
 );
@@ -72,6 +87,9 @@ export const sessions = mysqlTable(
       .notNull()
       .references(() => teachers.id, { onDelete: 'cascade' }),
     expiresAt: moment('expires_at').notNull(),
+    startedAt: moment('started_at').notNull().default(0),
+    /** The browser, in a few words, so that a teacher knows which one to sign out. */
+    device: varchar('device', { length: 60 }).notNull().default(''),
   },
   (t) => [index('sessions_expiry').on(t.expiresAt), index('sessions_teacher').on(t.teacherId)],
 );
@@ -158,6 +176,8 @@ export const classes = mysqlTable('classes', {
   recordingDays: int('recording_days'),
   /** Which of several takes of a pattern counts. */
   counts: varchar('counts', { length: 10 }).$type<CountedTake>().notNull().default('best'),
+  /** The grid shows marks from here on: what is older is in the terms that were closed. */
+  termFrom: moment('term_from').notNull().default(0),
   /** In the bin since then, in milliseconds since 1970; null where it is not. */
   binnedAt: moment('binned_at'),
   /**
@@ -168,6 +188,54 @@ export const classes = mysqlTable('classes', {
   /** Goes up whenever the class judges otherwise than before. */
   judgingRevision: int('judging_revision').notNull().default(0),
 });
+
+/** Other teachers who may see a class. */
+export const classShares = mysqlTable(
+  'class_shares',
+  {
+    classId: id('class_id')
+      .notNull()
+      .references(() => classes.id, { onDelete: 'cascade' }),
+    teacherId: id('teacher_id')
+      .notNull()
+      .references(() => teachers.id, { onDelete: 'cascade' }),
+    role: varchar('role', { length: 10 }).$type<ShareEdit['role']>().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.classId, t.teacherId] })],
+);
+
+/** A term that is over: the grid as it was when it was closed. */
+export const terms = mysqlTable(
+  'terms',
+  {
+    id: id('id').primaryKey(),
+    classId: id('class_id')
+      .notNull()
+      .references(() => classes.id, { onDelete: 'cascade' }),
+    title: varchar('title', { length: 60 }).notNull(),
+    fromAt: moment('from_at').notNull(),
+    untilAt: moment('until_at').notNull(),
+    /** Their names then, in the order of the records. */
+    names: json<readonly string[]>('names').notNull(),
+    records: json<ClassRecords>('records').notNull(),
+  },
+  (t) => [index('terms_class').on(t.classId, t.untilAt)],
+);
+
+/** A week of practice at home, for some children of a class. */
+export const practiceWeeks = mysqlTable(
+  'practice_weeks',
+  {
+    id: id('id').primaryKey(),
+    classId: id('class_id')
+      .notNull()
+      .references(() => classes.id, { onDelete: 'cascade' }),
+    /** Its first day, as in 2026-09-28. */
+    starts: varchar('starts', { length: 10 }).notNull(),
+    plan: json<PracticePlan>('plan').notNull(),
+  },
+  (t) => [index('practice_weeks_class').on(t.classId, t.starts)],
+);
 
 /** The takes of a class that are still to be judged anew, newest first: written with the settings that ask for it. */
 export const rejudgings = mysqlTable('rejudgings', {
@@ -183,6 +251,8 @@ export const rejudgings = mysqlTable('rejudgings', {
   total: int('total').notNull(),
   /** The server that works on it, and until when the others leave it alone. */
   owner: id('owner').notNull(),
+  /** How the class judged before, for whoever breaks it off; null where nothing of the class was changed. */
+  before: json<JudgingBefore>('judged_before'),
   leasedUntil: moment('leased_until').notNull(),
 });
 

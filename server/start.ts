@@ -7,6 +7,7 @@ import { openDatabase } from './database.ts';
 import { loggable } from './driverErrors.ts';
 import { judgesWith } from './judging/judges.ts';
 import { migrateDatabase } from './migrate.ts';
+import { classNews } from './services/news.ts';
 import { renewResults } from './services/judging.ts';
 import { deleteInTime } from './services/expiry.ts';
 import { workOnRejudgings } from './services/rejudging.ts';
@@ -38,9 +39,11 @@ export async function startServer(config: Config): Promise<RunningServer> {
   const stopExpiring = deleteInTime(db, (error) =>
     logger.error({ err: loggable(error) }, 'what has had its time could not be deleted'),
   );
-  const app = createApp(resources, config, logger, async () => {
+  const news = classNews(db, (error) => logger.error({ err: loggable(error) }, 'changes could not be looked for'));
+  const alive = async () => {
     await pulse.query('select 1');
-  });
+  };
+  const app = createApp(resources, config, logger, alive, news);
   const server = await new Promise<Server>((resolve, reject) => {
     const listening: Server = app.listen(config.port, config.host, (error?: Error) =>
       error ? reject(error) : resolve(listening),
@@ -53,6 +56,7 @@ export async function startServer(config: Config): Promise<RunningServer> {
     url,
     stop: async () => {
       stopExpiring();
+      news.close();
       await new Promise<void>((resolve) => {
         server.close(() => resolve());
         server.closeIdleConnections();

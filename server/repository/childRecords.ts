@@ -3,7 +3,7 @@ import { unpackElements } from '../../core/records/heardElements.ts';
 import { type DayOf, type ElementRecord, recordsOf, withTake } from '../../core/records/mastery.ts';
 import type { ElementId } from '../../core/rhythm/elements.ts';
 import type { Database } from '../database.ts';
-import { childElements, childPatterns, children, takes } from '../schema.ts';
+import { childElements, childPatterns, children, classes, takes } from '../schema.ts';
 
 type Take = typeof takes.$inferSelect;
 type Recorded = Pick<Take, 'childId' | 'takenAt' | 'patternKey' | 'title' | 'mark' | 'elements'>;
@@ -45,15 +45,18 @@ export async function patternRecords(db: Database, childIds: readonly string[]) 
         .where(inArray(childPatterns.childId, [...childIds]));
 }
 
-/** Enters a new take of a child that is held; one that is older than another is put where it belongs. */
-export async function recordTake(db: Database, take: Recorded): Promise<void> {
+/**
+ * Enters a new take of a child that is held; one that is older than another is put where it belongs.
+ * @param termFrom  when the term of its class began
+ */
+export async function recordTake(db: Database, take: Recorded, termFrom: number): Promise<void> {
   const [newest] = await db
     .select({ at: childPatterns.lastAt })
     .from(childPatterns)
     .where(eq(childPatterns.childId, take.childId))
     .orderBy(desc(childPatterns.lastAt))
     .limit(1);
-  if (newest && newest.at > take.takenAt) return rebuildRecords(db, take.childId);
+  if (take.takenAt < Math.max(newest?.at ?? 0, termFrom)) return rebuildRecords(db, take.childId);
   const heard = unpackElements(take.elements);
   const known = (await elementRecords(db, [take.childId])).get(take.childId)!;
   await writeElements(
@@ -101,6 +104,11 @@ async function writeElements(
 /** Makes all records of a child anew from its takes. */
 export async function rebuildRecords(db: Database, childId: string): Promise<void> {
   await holdChild(db, childId);
+  const [room] = await db
+    .select({ termFrom: classes.termFrom })
+    .from(classes)
+    .innerJoin(children, eq(children.classId, classes.id))
+    .where(eq(children.id, childId));
   // Of the index alone; the title is that of the newest take, and is read apart.
   const rows = await db
     .select({
@@ -123,6 +131,8 @@ export async function rebuildRecords(db: Database, childId: string): Promise<voi
   await db.delete(childPatterns).where(eq(childPatterns.childId, childId));
   const byPattern = new Map<string, (typeof rows)[number][]>();
   for (const row of rows) {
+    // What was heard before the term is in the terms that are over; what a child knows stays.
+    if (room && row.takenAt < room.termFrom) continue;
     const own = byPattern.get(row.patternKey);
     if (own) own.push(row);
     else byPattern.set(row.patternKey, [row]);

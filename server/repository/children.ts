@@ -2,6 +2,7 @@ import { and, asc, eq, isNull } from 'drizzle-orm';
 import type { Child, ChildEdit } from '../../contract/child.ts';
 import type { Database } from '../database.ts';
 import { children, classes } from '../schema.ts';
+import { reached, roleOf } from './access.ts';
 import { touchClass } from './classes.ts';
 
 /** Of a child that is asked for together with its class: neither of them is in the bin. */
@@ -22,15 +23,21 @@ export async function childIdsOf(db: Database, classId: string): Promise<string[
   return rows.map(({ id }) => id);
 }
 
-/** A child of one of the teacher's classes. */
+/** A child of a class that is the teacher's or shared with her, with what she may do. */
 export async function findChild(db: Database, teacherId: string, childId: string) {
   const [row] = await db
-    .select({ id: children.id, classId: children.classId, adaptations: children.adaptations })
+    .select({
+      id: children.id,
+      name: children.name,
+      classId: children.classId,
+      adaptations: children.adaptations,
+      role: roleOf(teacherId),
+    })
     .from(children)
     .innerJoin(classes, eq(classes.id, children.classId))
-    .where(and(eq(children.id, childId), eq(classes.teacherId, teacherId), outOfBin))
+    .where(and(eq(children.id, childId), outOfBin))
     .limit(1);
-  return row;
+  return reached(row);
 }
 
 export async function childIdTaken(db: Database, childId: string): Promise<boolean> {

@@ -1,12 +1,9 @@
 import { randomBytes } from 'node:crypto';
-import { and, asc, count, eq, isNull, sql } from 'drizzle-orm';
+import { and, asc, count, eq, inArray, isNull, or, sql } from 'drizzle-orm';
 import type { ClassSettings, ClassSummary } from '../../contract/schoolClass.ts';
 import { type Database, Overtaken } from '../database.ts';
 import { children, classes } from '../schema.ts';
-
-/** Every question names the teacher: a row of another one is not found. */
-const ofTeacher = (teacherId: string, classId: string) =>
-  and(eq(classes.id, classId), eq(classes.teacherId, teacherId), isNull(classes.binnedAt));
+import { ownerName, reached, roleOf, sharedWith } from './access.ts';
 
 const settings = {
   name: classes.name,
@@ -28,17 +25,27 @@ function asSettings<Row extends Pick<typeof classes.$inferSelect, 'houseWords' |
   return { ...row, houseWords: row.houseWords ?? {}, borders: row.borders ? [...row.borders] : null };
 }
 
+/** A teacher's own classes, and those that are shared with her. */
 export async function listClasses(db: Database, teacherId: string): Promise<ClassSummary[]> {
+  const shared = await sharedWith(db, teacherId);
+  const own = eq(classes.teacherId, teacherId);
   const rows = await db
-    .select({ id: classes.id, ...settings, children: count(children.id) })
+    .select({
+      id: classes.id,
+      ...settings,
+      role: roleOf(teacherId),
+      owner: ownerName,
+      children: count(children.id),
+    })
     .from(classes)
     .leftJoin(children, and(eq(children.classId, classes.id), isNull(children.binnedAt)))
-    .where(and(eq(classes.teacherId, teacherId), isNull(classes.binnedAt)))
+    .where(and(shared.length === 0 ? own : or(own, inArray(classes.id, shared)), isNull(classes.binnedAt)))
     .groupBy(classes.id)
     .orderBy(asc(classes.name));
-  return rows.map(asSettings);
+  return rows.flatMap((row) => reached(row) ?? []).map(asSettings);
 }
 
+/** A class that is a teacher's or shared with her, with what she may do. */
 export async function findClass(db: Database, teacherId: string, classId: string) {
   return classFinder(db)(teacherId, classId);
 }
@@ -46,19 +53,21 @@ export async function findClass(db: Database, teacherId: string, classId: string
 /** `findClass`, prepared once for those who ask often. */
 export function classFinder(db: Database) {
   const query = db
-    .select({ id: classes.id, revision: classes.revision, judgingRevision: classes.judgingRevision, ...settings })
+    .select({
+      id: classes.id,
+      revision: classes.revision,
+      judgingRevision: classes.judgingRevision,
+      termFrom: classes.termFrom,
+      role: roleOf(sql.placeholder('teacherId')),
+      owner: ownerName,
+      ...settings,
+    })
     .from(classes)
-    .where(
-      and(
-        eq(classes.id, sql.placeholder('classId')),
-        eq(classes.teacherId, sql.placeholder('teacherId')),
-        isNull(classes.binnedAt),
-      ),
-    )
+    .where(and(eq(classes.id, sql.placeholder('classId')), isNull(classes.binnedAt)))
     .limit(1)
     .prepare();
   return async (teacherId: string, classId: string) => {
-    const [row] = await query.execute({ teacherId, classId });
+    const row = reached((await query.execute({ teacherId, classId }))[0]);
     return row && asSettings(row);
   };
 }
@@ -73,6 +82,16 @@ export async function classById(db: Database, classId: string) {
   return row && asSettings(row);
 }
 
+/** The revisions of classes by their ids; one that is gone or in the bin has none. */
+export async function revisionsOf(db: Database, ids: readonly string[]): Promise<ReadonlyMap<string, string>> {
+  if (ids.length === 0) return new Map();
+  const rows = await db
+    .select({ id: classes.id, revision: classes.revision })
+    .from(classes)
+    .where(and(inArray(classes.id, [...ids]), isNull(classes.binnedAt)));
+  return new Map(rows.map(({ id, revision }) => [id, revision]));
+}
+
 export async function classIdTaken(db: Database, classId: string): Promise<boolean> {
   const rows = await db.select({ id: classes.id }).from(classes).where(eq(classes.id, classId)).limit(1);
   return rows.length > 0;
@@ -83,20 +102,19 @@ export async function addClass(db: Database, teacherId: string, classId: string,
 }
 
 /** Waits until nobody else changes the class; for the start of a transaction that does. */
-export async function holdClass(db: Database, teacherId: string, classId: string): Promise<void> {
-  await db.select({ id: classes.id }).from(classes).where(ofTeacher(teacherId, classId)).for('update');
+export async function holdClass(db: Database, classId: string): Promise<void> {
+  await db.select({ id: classes.id }).from(classes).where(eq(classes.id, classId)).for('update');
 }
 
 export async function updateClass(
   db: Database,
-  teacherId: string,
   classId: string,
   values: ClassSettings & { readonly judgingRevision?: number },
 ): Promise<void> {
   await db
     .update(classes)
     .set({ ...values, revision: anotherRevision() })
-    .where(ofTeacher(teacherId, classId));
+    .where(eq(classes.id, classId));
 }
 
 /** Puts a class into the bin, or takes it out again. */

@@ -1,11 +1,11 @@
-import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { LineUp, NewLineUp, TurnEdit } from '../../contract/lineUp.ts';
 import type { Database } from '../database.ts';
 import { children, lineUpTurns, lineUps, takes } from '../schema.ts';
 import { touchClass } from './classes.ts';
 
 /** The line-ups of a class, newest first, their turns in order; children in the bin are left out. */
-export async function listLineUps(db: Database, classId: string, most: number): Promise<LineUp[]> {
+export async function listLineUps(db: Database, classId: string, most: number): Promise<Omit<LineUp, 'patterns'>[]> {
   const rows = await db
     .select()
     .from(lineUps)
@@ -23,7 +23,10 @@ export async function listLineUps(db: Database, classId: string, most: number): 
       takeId: lineUpTurns.takeId,
     })
     .from(lineUpTurns)
-    .innerJoin(children, and(eq(children.id, lineUpTurns.childId), sql`${children.binnedAt} is null`))
+    .innerJoin(
+      children,
+      and(eq(children.id, lineUpTurns.childId), eq(children.classId, classId), isNull(children.binnedAt)),
+    )
     .where(
       inArray(
         lineUpTurns.lineUpId,
@@ -55,6 +58,18 @@ export async function addLineUp(db: Database, classId: string, id: string, value
   await db.insert(lineUps).values({ id, classId, ...lineUp });
   await db.insert(lineUpTurns).values(turns.map((turn, position) => ({ lineUpId: id, position, ...turn })));
   await touchClass(db, classId);
+}
+
+/** A line-up with what became of its turns, as it was elsewhere. */
+export async function writeLineUp(
+  db: Database,
+  classId: string,
+  id: string,
+  { turns, ...lineUp }: Omit<LineUp, 'id' | 'patterns'>,
+): Promise<void> {
+  await db.insert(lineUps).values({ id, classId, ...lineUp });
+  if (turns.length > 0)
+    await db.insert(lineUpTurns).values(turns.map((turn, position) => ({ lineUpId: id, position, ...turn })));
 }
 
 export async function removeLineUp(db: Database, classId: string, id: string): Promise<void> {

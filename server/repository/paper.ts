@@ -1,15 +1,15 @@
-import { and, asc, eq, inArray, sql } from 'drizzle-orm';
+import { and, asc, eq, gte, inArray, sql } from 'drizzle-orm';
 import type { PaperColumnEdit } from '../../contract/records.ts';
 import type { Database } from '../database.ts';
 import { paperColumns, paperMarks } from '../schema.ts';
 import { touchClass } from './classes.ts';
 
-/** The columns of marks made on paper, the oldest first, with their marks. */
-export async function listPaper(db: Database, classId: string) {
+/** The columns of marks made on paper from a moment on, the oldest first, with their marks. */
+export async function listPaper(db: Database, classId: string, from: number) {
   const columns = await db
     .select()
     .from(paperColumns)
-    .where(eq(paperColumns.classId, classId))
+    .where(and(eq(paperColumns.classId, classId), gte(paperColumns.takenAt, from)))
     .orderBy(asc(paperColumns.takenAt), asc(paperColumns.id));
   if (columns.length === 0) return [];
   const marks = await db
@@ -25,6 +25,12 @@ export async function listPaper(db: Database, classId: string) {
     ...column,
     marks: marks.filter(({ columnId }) => columnId === column.id),
   }));
+}
+
+/** The marks of a column by child. */
+export async function paperMarksOf(db: Database, columnId: string): Promise<Record<string, number>> {
+  const rows = await db.select().from(paperMarks).where(eq(paperMarks.columnId, columnId));
+  return Object.fromEntries(rows.map(({ childId, points }) => [childId, points]));
 }
 
 export async function findPaperColumn(db: Database, columnId: string) {

@@ -1,4 +1,4 @@
-import { and, asc, eq } from 'drizzle-orm';
+import { and, asc, eq, inArray } from 'drizzle-orm';
 import type { Database } from '../database.ts';
 import { patterns } from '../schema.ts';
 import { touchClasses } from './classes.ts';
@@ -12,6 +12,15 @@ export async function listPatterns(db: Database, teacherId: string): Promise<Sav
     .from(patterns)
     .where(eq(patterns.teacherId, teacherId))
     .orderBy(asc(patterns.position), asc(patterns.title));
+}
+
+/** Patterns by their ids, whoever made them: for those who hear a line-up in which they stand. */
+export async function patternsById(db: Database, ids: readonly string[]): Promise<SavedPattern[]> {
+  if (ids.length === 0) return [];
+  return db
+    .select(shown)
+    .from(patterns)
+    .where(inArray(patterns.id, [...ids]));
 }
 
 export async function findPattern(

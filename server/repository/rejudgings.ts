@@ -1,6 +1,6 @@
 import { and, asc, eq, gte, lt, sql } from 'drizzle-orm';
 import type { Database } from '../database.ts';
-import { rejudgings } from '../schema.ts';
+import { type JudgingBefore, rejudgings } from '../schema.ts';
 import type { TakePlace } from './takes.ts';
 
 export type Rejudging = typeof rejudgings.$inferSelect;
@@ -9,11 +9,18 @@ export type Rejudging = typeof rejudgings.$inferSelect;
 const FIRST: TakePlace = { takenAt: Number.MAX_SAFE_INTEGER, id: '' };
 
 /** All takes of a class are to be judged anew; what was still to be done for settings before is part of it. */
-export async function askForRejudging(db: Database, classId: string, revision: number, total: number): Promise<void> {
+export async function askForRejudging(
+  db: Database,
+  classId: string,
+  revision: number,
+  total: number,
+  before: JudgingBefore | null,
+): Promise<void> {
   const job = { revision, total, takenAt: FIRST.takenAt, takeId: FIRST.id, done: 0, owner: '', leasedUntil: 0 };
   await db
     .insert(rejudgings)
-    .values({ classId, ...job })
+    .values({ classId, ...job, before })
+    // Breaking off goes back to what all marks were worked out with: that is before the first of several changes.
     .onDuplicateKeyUpdate({ set: job });
 }
 

@@ -3,6 +3,7 @@ import type { ListedTake } from '../../contract/records.ts';
 import { MISREADINGS, type MisreadingCode } from '../../core/judging/misreadings/table.ts';
 import { type Database, once } from '../database.ts';
 import { children, classes, patterns, recordings, takes } from '../schema.ts';
+import { reached, roleOf } from './access.ts';
 import { holdChild, rebuildRecords, recordTake } from './childRecords.ts';
 import { outOfBin } from './children.ts';
 import { turnHeard, turnMarked } from './lineUps.ts';
@@ -50,43 +51,61 @@ export async function findTake(db: Database, teacherId: string, takeId: string) 
       ...judgingColumns,
       overrideReason: takes.overrideReason,
       recordingUntil: recordings.expiresAt,
+      role: roleOf(teacherId),
     })
     .from(takes)
     .innerJoin(classes, eq(classes.id, takes.classId))
     .innerJoin(children, eq(children.id, takes.childId))
     .leftJoin(recordings, eq(recordings.takeId, takes.id))
-    .where(and(eq(takes.id, takeId), eq(classes.teacherId, teacherId), outOfBin))
+    .where(and(eq(takes.id, takeId), outOfBin))
     .limit(1);
-  return row;
+  return reached(row);
 }
 
 export type NewTake = typeof takes.$inferInsert;
 export type StoredTake = typeof takes.$inferSelect;
 type StoredTakePart = Pick<StoredTake, 'patternKey' | 'elements'>;
 
-/** A child of one of the teacher's classes with how that class judges, and whether the pattern is there. */
+/**
+ * A child of a class that is the teacher's or shared with her, with how that class judges, and whether the pattern is
+ * there.
+ */
 export async function judgingOfChild(db: Database, teacherId: string, childId: string, patternId: string | null) {
   const [row] = await db
-    .select({ classId: children.classId, ages: classes.ages, ...judgingColumns, patternId: patterns.id })
+    .select({
+      classId: children.classId,
+      ages: classes.ages,
+      termFrom: classes.termFrom,
+      ...judgingColumns,
+      patternId: patterns.id,
+      role: roleOf(teacherId),
+    })
     .from(children)
     .innerJoin(classes, eq(classes.id, children.classId))
-    .leftJoin(patterns, and(eq(patterns.id, patternId ?? ''), eq(patterns.teacherId, teacherId)))
-    .where(and(eq(children.id, childId), eq(classes.teacherId, teacherId), outOfBin))
+    // Of the teacher who hears, or of the one whose line-up she goes on with.
+    .leftJoin(
+      patterns,
+      and(
+        eq(patterns.id, patternId ?? ''),
+        or(eq(patterns.teacherId, teacherId), eq(patterns.teacherId, classes.teacherId)),
+      ),
+    )
+    .where(and(eq(children.id, childId), outOfBin))
     .limit(1);
-  return row;
+  return reached(row);
 }
 
 /** Stores a new take, in one transaction. Throws when its id is taken, or the class judges otherwise by now. */
 export async function addTake(
   db: Database,
   take: NewTake & StoredTakePart,
-  judgingRevision: number,
+  { judgingRevision, termFrom }: { readonly judgingRevision: number; readonly termFrom: number },
   lineUpId?: string,
 ): Promise<void> {
   await once(db, async (inside) => {
     await holdChild(inside, take.childId);
     await inside.insert(takes).values(take);
-    await recordTake(inside, take);
+    await recordTake(inside, take, termFrom);
     if (lineUpId !== undefined) await turnHeard(inside, lineUpId, take);
     await touchIfJudgedSo(inside, take.classId, judgingRevision);
   });

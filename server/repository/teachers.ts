@@ -1,4 +1,5 @@
-import { and, count, eq, gt, lt, ne, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, lt, ne, sql } from 'drizzle-orm';
+import type { StaffMember } from '../../contract/staff.ts';
 import type { Database } from '../database.ts';
 import { knownDevices, passkeyChallenges, passkeys, passwordResets, sessions, teachers } from '../schema.ts';
 
@@ -19,6 +20,24 @@ export async function addTeacher(
   await db.insert(teachers).values(teacher);
 }
 
+/** All accounts, by name. */
+export async function listTeachers(db: Database): Promise<StaffMember[]> {
+  const { id, name, administrator, closed, createdAt } = teachers;
+  const rows = await db
+    .select({ id, name, administrator, closed, createdAt })
+    .from(teachers)
+    .orderBy(asc(teachers.name));
+  return rows.map((row) => ({ ...row, createdAt: +row.createdAt }));
+}
+
+export async function closeTeacher(db: Database, teacherId: string, closed: boolean): Promise<void> {
+  await db.update(teachers).set({ closed }).where(eq(teachers.id, teacherId));
+}
+
+export async function makeAdministrator(db: Database, teacherId: string): Promise<void> {
+  await db.update(teachers).set({ administrator: true }).where(eq(teachers.id, teacherId));
+}
+
 export async function setPassword(db: Database, teacherId: string, passwordHash: string): Promise<void> {
   await db.update(teachers).set({ passwordHash }).where(eq(teachers.id, teacherId));
   await db.delete(passwordResets).where(eq(passwordResets.teacherId, teacherId));
@@ -26,7 +45,7 @@ export async function setPassword(db: Database, teacherId: string, passwordHash:
 
 export async function addSession(
   db: Database,
-  session: { tokenHash: string; teacherId: string; expiresAt: number },
+  session: { tokenHash: string; teacherId: string; expiresAt: number; startedAt: number; device: string },
 ): Promise<void> {
   await db.delete(sessions).where(lt(sessions.expiresAt, Date.now()));
   await db.insert(sessions).values(session);
@@ -35,10 +54,16 @@ export async function addSession(
 /** Finds the teacher of a session that has not run out. Prepared once, for it is asked with every request. */
 export function sessionFinder(db: Database) {
   const query = db
-    .select({ id: teachers.id, name: teachers.name })
+    .select({ id: teachers.id, name: teachers.name, administrator: teachers.administrator })
     .from(sessions)
     .innerJoin(teachers, eq(teachers.id, sessions.teacherId))
-    .where(and(eq(sessions.tokenHash, sql.placeholder('tokenHash')), gt(sessions.expiresAt, sql.placeholder('now'))))
+    .where(
+      and(
+        eq(sessions.tokenHash, sql.placeholder('tokenHash')),
+        gt(sessions.expiresAt, sql.placeholder('now')),
+        eq(teachers.closed, false),
+      ),
+    )
     .limit(1)
     .prepare();
   return async (tokenHash: string) => (await query.execute({ tokenHash, now: Date.now() }))[0];
@@ -56,12 +81,21 @@ export async function removeSessions(db: Database, teacherId: string, but: strin
   await db.delete(sessions).where(othersOf(teacherId, but));
 }
 
-export async function countOtherSessions(db: Database, teacherId: string, tokenHash: string): Promise<number> {
-  const [row] = await db
-    .select({ others: count() })
+/** Where a teacher is signed in, newest first. */
+export async function listSessions(db: Database, teacherId: string) {
+  return db
+    .select({ tokenHash: sessions.tokenHash, device: sessions.device, startedAt: sessions.startedAt })
     .from(sessions)
-    .where(and(othersOf(teacherId, tokenHash), gt(sessions.expiresAt, Date.now())));
-  return row?.others ?? 0;
+    .where(and(eq(sessions.teacherId, teacherId), gt(sessions.expiresAt, Date.now())))
+    .orderBy(desc(sessions.startedAt), asc(sessions.tokenHash));
+}
+
+/** @returns whether there was one of this teacher's */
+export async function removeSessionOf(db: Database, teacherId: string, tokenHash: string): Promise<boolean> {
+  const [{ affectedRows }] = await db
+    .delete(sessions)
+    .where(and(eq(sessions.teacherId, teacherId), eq(sessions.tokenHash, tokenHash)));
+  return affectedRows > 0;
 }
 
 /** Has the teacher of this name been in with this browser? @param tokenHash  of the token in its cookie */

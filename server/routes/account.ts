@@ -1,7 +1,14 @@
 import { type Request, Router } from 'express';
 import { ChangePassword, NewPasskey } from '../../contract/session.ts';
 import type { DoorResources } from '../resources.ts';
-import { accountOf, dropPasskey, endOtherSessions, keepPasskey, offerPasskey } from '../services/account.ts';
+import {
+  accountOf,
+  dropPasskey,
+  endOtherSessions,
+  endSession,
+  keepPasskey,
+  offerPasskey,
+} from '../services/account.ts';
 import { changePassword } from '../services/session.ts';
 import { bodyOf } from './body.ts';
 import { originOf, siteOf, teacherIn, tokenFrom } from './session.ts';
@@ -18,6 +25,10 @@ export function accountRoutes(resources: DoorResources): Router {
     })
     .put('/password', async (request, response) => {
       await changePassword(resources, teacherIn(response), change(request), token(request), originOf(request));
+      response.status(204).end();
+    })
+    .delete('/sessions/:sessionId', async (request, response) => {
+      await endSession(db, teacherIn(response).id, String(request.params.sessionId));
       response.status(204).end();
     })
     .delete('/other-sessions', async (request, response) => {

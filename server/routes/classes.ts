@@ -1,21 +1,40 @@
 import { type Request, Router } from 'express';
 import { ChildEdit } from '../../contract/child.ts';
 import { JudgingTrial } from '../../contract/judging.ts';
+import { edited } from '../../contract/edited.ts';
 import { NewLineUp, TurnEdit } from '../../contract/lineUp.ts';
 import { PaperColumnEdit } from '../../contract/records.ts';
+import { PracticeEdit } from '../../contract/practice.ts';
 import { ClassSettings } from '../../contract/schoolClass.ts';
+import { ShareEdit } from '../../contract/sharing.ts';
+import { ClassMove, TermEdit } from '../../contract/term.ts';
 import type { Database } from '../database.ts';
 import type { Resources } from '../resources.ts';
 import { dropChild, saveChild } from '../services/children.ts';
-import { classDetail, classesOf, dropClass, rejudgingOf, saveClass, tryJudging } from '../services/classes.ts';
+import {
+  cancelRejudging,
+  classDetail,
+  classesOf,
+  dropClass,
+  rejudgingOf,
+  saveClass,
+  tryJudging,
+} from '../services/classes.ts';
 import { dropLineUp, lineUpsOf, setTurn, startLineUp } from '../services/lineUps.ts';
 import { dropPaperColumn, masteryOfChild, recordsReader, savePaperColumn, takesPage } from '../services/records.ts';
+import { dropPractice, practiceOf, savePractice } from '../services/practice.ts';
+import type { ClassNews } from '../services/news.ts';
+import type { Sessions } from '../services/session.ts';
+import { endShare, shareClass, sharesOf } from '../services/sharing.ts';
+import { closeTerm, moveChildren, termOf, termsOf } from '../services/terms.ts';
 import { bodyOf, idOf, statusOf, wordIn } from './body.ts';
+import { copyRoutes } from './copies.ts';
+import { eventRoutes } from './events.ts';
 import { teacherIn } from './session.ts';
 
-export function classRoutes(resources: Resources): Router {
+export function classRoutes(resources: Resources, sessions: Sessions, news: ClassNews): Router {
   const { db } = resources;
-  const settings = bodyOf(ClassSettings);
+  const settings = bodyOf(edited(ClassSettings));
   const trial = bodyOf(JudgingTrial);
   return Router()
     .get('/', async (_request, response) => {
@@ -26,8 +45,8 @@ export function classRoutes(resources: Resources): Router {
     })
     .put('/:classId', async (request, response) => {
       const classId = idOf(request, 'classId', 'class');
-      const values = settings(request);
-      const done = await saveClass(db, teacherIn(response).id, classId, values);
+      const { was, ...wanted } = settings(request);
+      const { done, values } = await saveClass(db, teacherIn(response).id, classId, wanted, was);
       response.status(statusOf(done)).json({ id: classId, ...values });
     })
     .post('/:classId/judging-preview', async (request, response) => {
@@ -37,23 +56,89 @@ export function classRoutes(resources: Resources): Router {
     .get('/:classId/rejudging', async (request, response) => {
       response.json(await rejudgingOf(db, teacherIn(response).id, idOf(request, 'classId', 'class')));
     })
+    .delete('/:classId/rejudging', async (request, response) => {
+      await cancelRejudging(db, teacherIn(response).id, idOf(request, 'classId', 'class'));
+      response.status(204).end();
+    })
     .delete('/:classId', async (request, response) => {
       await dropClass(db, teacherIn(response).id, idOf(request, 'classId', 'class'));
       response.status(204).end();
     })
     .use(childRoutes(db))
     .use(recordRoutes(db))
-    .use(lineUpRoutes(db));
+    .use(lineUpRoutes(db))
+    .use(shareRoutes(db))
+    .use(termRoutes(db))
+    .use(practiceRoutes(db))
+    .use(copyRoutes(resources))
+    .use(eventRoutes(db, sessions, news));
+}
+
+/** Other teachers who may see a class. */
+function shareRoutes(db: Database): Router {
+  const share = bodyOf(ShareEdit);
+  return Router()
+    .get('/:classId/shares', async (request, response) => {
+      response.json(await sharesOf(db, teacherIn(response).id, idOf(request, 'classId', 'class')));
+    })
+    .put('/:classId/shares', async (request, response) => {
+      await shareClass(db, teacherIn(response).id, idOf(request, 'classId', 'class'), share(request));
+      response.status(204).end();
+    })
+    .delete('/:classId/shares/:teacherId', async (request, response) => {
+      const [classId, other] = [idOf(request, 'classId', 'class'), idOf(request, 'teacherId', 'teacher')];
+      await endShare(db, teacherIn(response).id, classId, other);
+      response.status(204).end();
+    });
+}
+
+/** Terms that are over, and children who go on in another class. */
+function termRoutes(db: Database): Router {
+  const [closing, move] = [bodyOf(TermEdit), bodyOf(ClassMove)];
+  const ids = (request: Request) => [idOf(request, 'classId', 'class'), idOf(request, 'termId', 'term')] as const;
+  return Router()
+    .get('/:classId/terms', async (request, response) => {
+      response.json(await termsOf(db, teacherIn(response).id, idOf(request, 'classId', 'class')));
+    })
+    .get('/:classId/terms/:termId', async (request, response) => {
+      response.json(await termOf(db, teacherIn(response).id, ...ids(request)));
+    })
+    .put('/:classId/terms/:termId', async (request, response) => {
+      const done = await closeTerm(db, teacherIn(response).id, ...ids(request), closing(request));
+      response.status(statusOf(done)).json({ id: ids(request)[1] });
+    })
+    .post('/:classId/moves', async (request, response) => {
+      await moveChildren(db, teacherIn(response).id, idOf(request, 'classId', 'class'), move(request));
+      response.status(204).end();
+    });
+}
+
+function practiceRoutes(db: Database): Router {
+  const week = bodyOf(PracticeEdit);
+  const ids = (request: Request) =>
+    [idOf(request, 'classId', 'class'), idOf(request, 'weekId', 'practice week')] as const;
+  return Router()
+    .get('/:classId/practice', async (request, response) => {
+      response.json(await practiceOf(db, teacherIn(response).id, idOf(request, 'classId', 'class')));
+    })
+    .put('/:classId/practice/:weekId', async (request, response) => {
+      const done = await savePractice(db, teacherIn(response).id, ...ids(request), week(request));
+      response.status(statusOf(done)).json({ id: ids(request)[1] });
+    })
+    .delete('/:classId/practice/:weekId', async (request, response) => {
+      await dropPractice(db, teacherIn(response).id, ...ids(request));
+      response.status(204).end();
+    });
 }
 
 /** The children of a class, under its address. */
 function childRoutes(db: Database): Router {
-  const childEdit = bodyOf(ChildEdit);
+  const childEdit = bodyOf(edited(ChildEdit));
   return Router()
     .put('/:classId/children/:childId', async (request, response) => {
-      const { name, ...values } = childEdit(request);
+      const { name, was, ...values } = childEdit(request);
       const edit = { id: idOf(request, 'childId', 'child'), name: name.trim(), ...values };
-      const { done, child } = await saveChild(db, teacherIn(response).id, idOf(request, 'classId', 'class'), edit);
+      const { done, child } = await saveChild(db, teacherIn(response).id, idOf(request, 'classId', 'class'), edit, was);
       response.status(statusOf(done)).json(child);
     })
     .get('/:classId/children/:childId/mastery', async (request, response) => {
@@ -75,7 +160,7 @@ function childRoutes(db: Database): Router {
 /** What a class has shown so far. */
 function recordRoutes(db: Database): Router {
   const read = recordsReader(db);
-  const column = bodyOf(PaperColumnEdit);
+  const column = bodyOf(edited(PaperColumnEdit));
   return Router()
     .get('/:classId/records', async (request, response) => {
       const { tag, json, gzip } = await read(teacherIn(response).id, idOf(request, 'classId', 'class'));
@@ -91,7 +176,8 @@ function recordRoutes(db: Database): Router {
     })
     .put('/:classId/paper/:columnId', async (request, response) => {
       const [classId, columnId] = [idOf(request, 'classId', 'class'), idOf(request, 'columnId', 'column')];
-      const done = await savePaperColumn(db, teacherIn(response).id, classId, columnId, column(request));
+      const { was, ...wanted } = column(request);
+      const done = await savePaperColumn(db, teacherIn(response).id, classId, columnId, wanted, was);
       response.status(statusOf(done)).json({ id: columnId });
     })
     .delete('/:classId/paper/:columnId', async (request, response) => {

@@ -1,4 +1,5 @@
 import { Router } from 'express';
+import { edited } from '../../contract/edited.ts';
 import { PatternEdit } from '../../contract/pattern.ts';
 import type { Database } from '../database.ts';
 import { dropPattern, patternsOf, savePattern } from '../services/patterns.ts';
@@ -6,15 +7,15 @@ import { bodyOf, idOf, statusOf } from './body.ts';
 import { teacherIn } from './session.ts';
 
 export function patternRoutes(db: Database): Router {
-  const edit = bodyOf(PatternEdit);
+  const edit = bodyOf(edited(PatternEdit));
   return Router()
     .get('/', async (_request, response) => {
       response.json(await patternsOf(db, teacherIn(response).id));
     })
     .put('/:patternId', async (request, response) => {
       const id = idOf(request, 'patternId', 'pattern');
-      const values = edit(request);
-      const done = await savePattern(db, teacherIn(response).id, id, values);
+      const { was, ...wanted } = edit(request);
+      const { done, values } = await savePattern(db, teacherIn(response).id, id, wanted, was);
       response.status(statusOf(done)).json({ id, ...values });
     })
     .delete('/:patternId', async (request, response) => {

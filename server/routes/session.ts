@@ -63,8 +63,14 @@ export function teacherIn(response: Response): Teacher {
   return response.locals['teacher'] as Teacher;
 }
 
+const browserOf = (request: Request) => request.headers['user-agent'] ?? '';
+
 export function originOf(request: Request): Origin {
-  return { address: request.ip ?? '', device: parse(request.headers.cookie ?? '')[DEVICE_COOKIE] };
+  return {
+    address: request.ip ?? '',
+    device: parse(request.headers.cookie ?? '')[DEVICE_COOKIE],
+    browser: browserOf(request),
+  };
 }
 
 export function sessionRoutes(resources: DoorResources, sessions: Sessions, config: Config): Router {
@@ -93,7 +99,7 @@ export function sessionRoutes(resources: DoorResources, sessions: Sessions, conf
     .post('/visit', async (request, response) => {
       if (config.demoTeacher === undefined)
         throw new Problem(404, 'no-demo', 'There is no demo school here. Sign in with your name and password.');
-      await begin(request, response, await visit(db, config.demoTeacher), true);
+      await begin(request, response, await visit(db, config.demoTeacher, browserOf(request)), true);
     })
     .post('/reset', async (request, response) => {
       await begin(request, response, await resetPassword(resources, reset(request), originOf(request)));
@@ -102,7 +108,11 @@ export function sessionRoutes(resources: DoorResources, sessions: Sessions, conf
       response.json(await askForPasskey(db, siteOf(request)));
     })
     .post('/passkey', async (request, response) => {
-      await begin(request, response, await signInWithPasskey(db, passkey(request), siteOf(request)));
+      await begin(
+        request,
+        response,
+        await signInWithPasskey(db, passkey(request), siteOf(request), browserOf(request)),
+      );
     })
     .delete('/', async (request, response) => {
       const token = tokenFrom(request);

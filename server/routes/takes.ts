@@ -6,7 +6,7 @@ import type { Resources } from '../resources.ts';
 import { turnsOf } from '../turns.ts';
 import { dropRecording, keepRecording, recordingOf } from '../services/recordings.ts';
 import { correctTake, dropTake, setOwnMark, storeTake, takeOf } from '../services/takes.ts';
-import { bodyOf, idOf } from './body.ts';
+import { bodyOf, idOf, wordIn } from './body.ts';
 import { teacherIn } from './session.ts';
 
 /** One recording of a teacher at a time; the others are read only when it is their turn. */
@@ -45,9 +45,11 @@ export function takeRoutes(resources: Resources): Router {
       const takeId = idOf(request, 'takeId', 'take');
       const length = Number(request.headers['content-length'] ?? NaN);
       const mime = request.headers['content-type'] ?? '';
+      const date = wordIn(request, 'until');
+      const until = date !== undefined && /^\d{1,15}$/.test(date) ? Number(date) : undefined;
       try {
         await uploads(teacherId, () =>
-          keepRecording(db, teacherId, takeId, mime, Number.isFinite(length) ? length : undefined, request),
+          keepRecording(db, teacherId, takeId, mime, Number.isFinite(length) ? length : undefined, request, until),
         );
       } finally {
         // What is refused is still sent to its end by most browsers: they read the answer only then.

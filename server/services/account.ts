@@ -14,12 +14,13 @@ import { Problem, notFound } from '../problem.ts';
 import {
   addChallenge,
   addPasskey,
-  countOtherSessions,
   countPasskeyUse,
   findPasskey,
   findTeacherById,
   listPasskeys,
+  listSessions,
   removePasskey,
+  removeSessionOf,
   removeSessions,
   takeChallenge,
 } from '../repository/teachers.ts';
@@ -37,13 +38,23 @@ const MOST_PASSKEYS = 10;
 export async function accountOf(db: Database, teacherId: string, token: string): Promise<Account> {
   const keys = await listPasskeys(db, teacherId);
   return {
-    otherSessions: await countOtherSessions(db, teacherId, tokenHash(token)),
+    devices: (await listSessions(db, teacherId)).map(({ tokenHash: id, device, startedAt }) => ({
+      id,
+      name: device,
+      startedAt,
+      here: id === tokenHash(token),
+    })),
     passkeys: keys.map(({ id, name, createdAt }) => ({ id, name, createdAt })),
   };
 }
 
 export async function endOtherSessions(db: Database, teacherId: string, token: string): Promise<void> {
   await retried(() => removeSessions(db, teacherId, tokenHash(token)));
+}
+
+/** Signs one browser out. */
+export async function endSession(db: Database, teacherId: string, id: string): Promise<void> {
+  if (!(await retried(() => removeSessionOf(db, teacherId, id)))) throw notFound('device');
 }
 
 async function challenged(
@@ -132,6 +143,7 @@ export async function signInWithPasskey(
   db: Database,
   { challengeId, answer }: PasskeySignIn,
   site: Site,
+  browser: string,
 ): Promise<Opened> {
   const asked = await takeChallenge(db, challengeId);
   const passkey = await findPasskey(db, keyId(answer.id));
@@ -151,5 +163,5 @@ export async function signInWithPasskey(
     }),
   );
   await countPasskeyUse(db, passkey.id, authenticationInfo.newCounter);
-  return openSession(db, teacher);
+  return openSession(db, teacher, browser);
 }

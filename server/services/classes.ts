@@ -1,5 +1,5 @@
 import type { JudgingPreview, JudgingTrial, RejudgingState } from '../../contract/judging.ts';
-import type { ClassDetail, ClassSettings, ClassSummary } from '../../contract/schoolClass.ts';
+import type { ClassDetail, ClassSettings, ClassSummary, Role } from '../../contract/schoolClass.ts';
 import { type Database, atOneMoment, transacted } from '../database.ts';
 import { Problem, notFound } from '../problem.ts';
 import { inBin } from '../repository/bin.ts';
@@ -13,16 +13,20 @@ import {
   listClasses,
   updateClass,
 } from '../repository/classes.ts';
-import { findRejudging } from '../repository/rejudgings.ts';
+import type { JudgingBefore } from '../schema.ts';
+import { endRejudging, findRejudging } from '../repository/rejudgings.ts';
 import type { Resources } from '../resources.ts';
+import { demand } from './access.ts';
 import { checkClassSettings } from './classSettings.ts';
 import { judgesAlike, previewJudging } from './judging.ts';
+import { merged } from './merge.ts';
 import { askToRejudge, awaitRejudging, tellRejudging } from './rejudging.ts';
 
 /** A class of the teacher's with its children, as it was at one moment. */
 export async function classDetail(db: Database, teacherId: string, classId: string): Promise<ClassDetail> {
   return atOneMoment(db, async (inside) => {
-    const { revision: _revision, judgingRevision: _judging, ...settings } = await classOf(inside, teacherId, classId);
+    const found = await classOf(inside, teacherId, classId, 'look');
+    const { revision: _revision, judgingRevision: _judging, termFrom: _term, ...settings } = found;
     return { ...settings, children: await listChildren(inside, classId) };
   });
 }
@@ -33,10 +37,11 @@ export async function classesOf(db: Database, teacherId: string): Promise<ClassS
 
 const IN_BIN = new Problem(409, 'in-bin', 'This class is in the bin. Take it out again under Classes, Bin.');
 
-/** A class of the teacher's; one of another is not found. */
-export async function classOf(db: Database, teacherId: string, classId: string) {
+/** A class in which the teacher may do so much; one that is nothing to her is not found. */
+export async function classOf(db: Database, teacherId: string, classId: string, needed: Role) {
   const found = await findClass(db, teacherId, classId);
   if (!found) throw notFound('class');
+  demand(found.role, needed);
   return found;
 }
 
@@ -48,29 +53,63 @@ export async function saveClass(
   db: Database,
   teacherId: string,
   classId: string,
-  values: ClassSettings,
-): Promise<'made' | 'changed'> {
-  checkClassSettings(values);
-  const { done, rejudge } = await transacted(db, async (inside) => {
-    await holdClass(inside, teacherId, classId);
+  wanted: ClassSettings,
+  was?: ClassSettings,
+): Promise<{ readonly done: 'made' | 'changed'; readonly values: ClassSettings }> {
+  checkClassSettings(wanted);
+  const { rejudge, ...saved } = await transacted(db, async (inside) => {
+    await holdClass(inside, classId);
     const known = await findClass(inside, teacherId, classId);
     if (!known) {
       if (await classIdTaken(inside, classId))
         throw (await inBin(inside, teacherId, 'class', classId)) ? IN_BIN : notFound('class');
-      await addClass(inside, teacherId, classId, values);
-      return { done: 'made' as const, rejudge: false };
+      await addClass(inside, teacherId, classId, wanted);
+      return { done: 'made' as const, values: wanted, rejudge: false };
     }
+    demand(known.role, 'owner');
+    const { id: _id, revision: _r, judgingRevision: _j, role: _role, owner: _owner, termFrom: _term, ...now } = known;
+    const values = merged(was, now, wanted);
     const rejudge = !judgesAlike(known, values);
     const judgingRevision = known.judgingRevision + (rejudge ? 1 : 0);
-    await updateClass(inside, teacherId, classId, { ...values, judgingRevision });
-    if (rejudge) await askToRejudge(inside, classId, judgingRevision);
-    return { done: 'changed' as const, rejudge };
+    await updateClass(inside, classId, { ...values, judgingRevision });
+    if (rejudge) await askToRejudge(inside, classId, judgingRevision, judgingBefore(known));
+    return { done: 'changed' as const, values, rejudge };
   });
   if (rejudge) {
     tellRejudging();
     await awaitRejudging(db, classId);
   }
-  return done;
+  return saved;
+}
+
+/** What decides how a class judges. */
+const judgingBefore = ({ ages, onTimeMs, borders, clickCounts }: JudgingBefore): JudgingBefore => ({
+  ages,
+  onTimeMs,
+  borders,
+  clickCounts,
+});
+
+/**
+ * Breaks off the working out of marks anew: the class judges as before, and marks that are another already are worked
+ * out once more.
+ */
+export async function cancelRejudging(db: Database, teacherId: string, classId: string): Promise<void> {
+  const cancelled = await transacted(db, async (inside) => {
+    await holdClass(inside, classId);
+    const { id: _id, revision: _r, judgingRevision, ...now } = await classOf(inside, teacherId, classId, 'owner');
+    const job = await findRejudging(inside, classId);
+    if (!job) return false;
+    if (!job.before) throw new Problem(409, 'not-cancelled', 'This cannot be broken off. It is done in a moment.');
+    const { role: _role, owner: _owner, termFrom: _term, ...settings } = now;
+    const { borders } = job.before;
+    const before = { ...settings, ...job.before, borders: borders && [...borders] };
+    await updateClass(inside, classId, { ...before, judgingRevision: judgingRevision + 1 });
+    await endRejudging(inside, job);
+    await askToRejudge(inside, classId, judgingRevision + 1, null);
+    return true;
+  });
+  if (cancelled) tellRejudging();
 }
 
 /** How the marks would change if the class judged so. */
@@ -80,22 +119,24 @@ export async function tryJudging(
   classId: string,
   trial: JudgingTrial,
 ): Promise<JudgingPreview> {
-  const known = await classOf(resources.db, teacherId, classId);
+  const known = await classOf(resources.db, teacherId, classId, 'owner');
   checkClassSettings({ ...known, borders: trial.borders });
   return previewJudging(resources, teacherId, classId, known, trial);
 }
 
 /** How far the marks of a class are that are being worked out anew. */
 export async function rejudgingOf(db: Database, teacherId: string, classId: string): Promise<RejudgingState> {
-  await classOf(db, teacherId, classId);
+  await classOf(db, teacherId, classId, 'look');
   const job = await findRejudging(db, classId);
-  return job ? { running: true, done: Math.min(job.done, job.total), total: job.total } : { running: false };
+  return job
+    ? { running: true, done: Math.min(job.done, job.total), total: job.total, cancels: job.before !== null }
+    : { running: false };
 }
 
 /** Into the bin, with its children and all their takes. */
 export async function dropClass(db: Database, teacherId: string, classId: string): Promise<void> {
   await transacted(db, async (inside) => {
-    await classOf(inside, teacherId, classId);
+    await classOf(inside, teacherId, classId, 'owner');
     await binClass(inside, classId, Date.now());
   });
 }

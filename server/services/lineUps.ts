@@ -5,6 +5,7 @@ import { Problem, notFound } from '../problem.ts';
 import { listChildren } from '../repository/children.ts';
 import { holdClass, touchClass } from '../repository/classes.ts';
 import { addLineUp, findLineUp, lineUpIdTaken, listLineUps, removeLineUp, writeTurn } from '../repository/lineUps.ts';
+import { patternsById } from '../repository/patterns.ts';
 import { writePaperColumn } from '../repository/paper.ts';
 import { childOf } from './children.ts';
 import { classOf } from './classes.ts';
@@ -13,12 +14,15 @@ import { classOf } from './classes.ts';
 const MOST_SHOWN = 30;
 
 export async function lineUpsOf(db: Database, teacherId: string, classId: string): Promise<LineUp[]> {
-  await classOf(db, teacherId, classId);
-  return listLineUps(db, classId, MOST_SHOWN);
+  await classOf(db, teacherId, classId, 'look');
+  const rows = await listLineUps(db, classId, MOST_SHOWN);
+  const heard = (lineUp: (typeof rows)[number]) => new Set(lineUp.turns.map(({ patternId }) => patternId));
+  const patterns = await patternsById(db, [...new Set(rows.flatMap((row) => [...heard(row)]))]);
+  return rows.map((row) => ({ ...row, patterns: patterns.filter(({ id }) => heard(row).has(id)) }));
 }
 
 async function lineUpOf(db: Database, teacherId: string, classId: string, lineUpId: string) {
-  await classOf(db, teacherId, classId);
+  await classOf(db, teacherId, classId, 'hear');
   const found = await findLineUp(db, classId, lineUpId);
   if (!found) throw notFound('line-up');
   return found;
@@ -33,8 +37,8 @@ export async function startLineUp(
   values: NewLineUp,
 ): Promise<'made' | 'changed'> {
   return transacted(db, async (inside) => {
-    await holdClass(inside, teacherId, classId);
-    await classOf(inside, teacherId, classId);
+    await holdClass(inside, classId);
+    await classOf(inside, teacherId, classId, 'hear');
     if (await findLineUp(inside, classId, lineUpId)) return 'changed';
     if (await lineUpIdTaken(inside, lineUpId)) throw notFound('line-up');
     const known = new Set((await listChildren(inside, classId)).map(({ id }) => id));
@@ -59,9 +63,9 @@ export async function setTurn(
   edit: TurnEdit,
 ): Promise<void> {
   await transacted(db, async (inside) => {
-    await holdClass(inside, teacherId, classId);
+    await holdClass(inside, classId);
     const { settings, title, startedAt } = await lineUpOf(inside, teacherId, classId, lineUpId);
-    await childOf(inside, teacherId, classId, childId);
+    await childOf(inside, teacherId, classId, childId, 'hear');
     await writeTurn(inside, lineUpId, childId, edit, edit.patternId ?? settings.patternIds[0]!);
     if (edit.mark === undefined) await touchClass(inside, classId);
     else {

@@ -9,6 +9,7 @@ import {
   removePattern,
   updatePattern,
 } from '../repository/patterns.ts';
+import { merged } from './merge.ts';
 import { readPatternText } from './patternText.ts';
 
 export async function patternsOf(db: Database, teacherId: string): Promise<SavedPattern[]> {
@@ -20,15 +21,17 @@ export async function savePattern(
   db: Database,
   teacherId: string,
   id: string,
-  values: PatternEdit,
-): Promise<'made' | 'changed'> {
-  readPatternText(values.text, 'text');
+  wanted: PatternEdit,
+  was?: PatternEdit,
+): Promise<{ readonly done: 'made' | 'changed'; readonly values: PatternEdit }> {
+  readPatternText(wanted.text, 'text');
   return transacted(db, async (inside) => {
     const known = await findPattern(inside, teacherId, id);
     if (!known && (await patternIdTaken(inside, id))) throw notFound('pattern');
+    const values = known ? merged(was, { title: known.title, text: known.text }, wanted) : wanted;
     if (known) await updatePattern(inside, teacherId, id, values);
     else await addPattern(inside, teacherId, { id, ...values }, Date.now());
-    return known ? 'changed' : 'made';
+    return { done: known ? 'changed' : 'made', values };
   });
 }
 

@@ -31,6 +31,7 @@ const TOO_LARGE = new Problem(
  * Keeps the sound of a take, where the class allows it, until its date. It goes into the database piece by piece as it
  * arrives, and counts from the moment all of it is there: a recording that breaks off is none.
  * @param announced  how long it says it is, in bytes; undefined when it does not
+ * @param until  its date, where it has one from elsewhere: it is kept no longer
  */
 export async function keepRecording(
   db: Database,
@@ -39,6 +40,7 @@ export async function keepRecording(
   mime: string,
   announced: number | undefined,
   sound: Readable,
+  until = Infinity,
 ): Promise<void> {
   const schoolClass = await findClass(db, teacherId, (await keyOfTake(db, teacherId, takeId)).classId);
   const days = schoolClass?.recordingDays ?? null;
@@ -54,7 +56,8 @@ export async function keepRecording(
   try {
     const bytes = await keepChunks(db, takeId, uploadId, sound);
     if (bytes === 0) throw notSound();
-    const recording = { takeId, mime: mime.split(';')[0]!, uploadId, bytes, expiresAt: Date.now() + days * DAY_MS };
+    const expiresAt = Math.min(Date.now() + days * DAY_MS, until);
+    const recording = { takeId, mime: mime.split(';')[0]!, uploadId, bytes, expiresAt };
     await transacted(db, (inside) => putRecording(inside, recording));
   } catch (error) {
     await removeChunks(db, uploadId).catch(() => undefined);
@@ -91,6 +94,8 @@ async function keepChunks(db: Database, takeId: string, uploadId: string, sound:
 /** A recording, to be sent piece by piece. */
 export interface KeptSound {
   readonly mime: string;
+  /** Milliseconds since 1970. */
+  readonly until: number;
   readonly bytes: number;
   readonly pieces: () => AsyncGenerator<Buffer>;
 }
@@ -100,9 +105,10 @@ export async function recordingOf(db: Database, teacherId: string, takeId: strin
   await keyOfTake(db, teacherId, takeId);
   const found = await findRecording(db, takeId);
   if (!found || found.expiresAt <= Date.now()) throw notFound('recording');
-  const { mime, bytes, uploadId } = found;
+  const { mime, bytes, uploadId, expiresAt } = found;
   return {
     mime,
+    until: expiresAt,
     bytes,
     pieces: async function* () {
       for (let number = 0; ; number++) {

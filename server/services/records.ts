@@ -7,10 +7,11 @@ import { Problem, notFound } from '../problem.ts';
 import { elementRecords, patternRecords } from '../repository/childRecords.ts';
 import { listChildren } from '../repository/children.ts';
 import { classFinder, findClass, holdClass } from '../repository/classes.ts';
-import { findPaperColumn, listPaper, removePaperColumn, writePaperColumn } from '../repository/paper.ts';
+import { findPaperColumn, listPaper, paperMarksOf, removePaperColumn, writePaperColumn } from '../repository/paper.ts';
 import { takesOfChild } from '../repository/takes.ts';
 import { childOf } from './children.ts';
 import { classOf } from './classes.ts';
+import { merged } from './merge.ts';
 
 export interface Body {
   /** Another one whenever the body is another. */
@@ -44,7 +45,7 @@ export function recordsReader(db: Database): (teacherId: string, classId: string
     if (before?.tag === tagOf(found.revision)) return before;
     const key = `${classId} ${tagOf(found.revision)}`;
     const read = async () => {
-      const { revision, records } = await readRecords(db, teacherId, classId, now);
+      const { revision, records } = await atOneMoment(db, (inside) => readRecords(inside, teacherId, classId, now));
       const json = Buffer.from(JSON.stringify(records));
       const body = { tag: tagOf(revision), json, gzip: await compress(json) };
       if (kept.size >= MOST_KEPT) kept.delete(kept.keys().next().value!);
@@ -57,43 +58,41 @@ export function recordsReader(db: Database): (teacherId: string, classId: string
   };
 }
 
-/** All records of a class as they were at one moment. */
-async function readRecords(db: Database, teacherId: string, classId: string, now: number) {
-  return atOneMoment(db, async (inside) => {
-    const found = await findClass(inside, teacherId, classId);
-    if (!found) throw notFound('class');
-    const children = await listChildren(inside, classId);
-    const ids = children.map(({ id }) => id);
-    const place = new Map(ids.map((id, i) => [id, i]));
-    const byElement = await elementRecords(inside, ids);
-    const byPattern = await patternRecords(inside, ids);
-    const patterns = patternColumns(byPattern);
-    const column = new Map(patterns.map(({ key }, i) => [key, i]));
-    const records: ClassRecords = {
-      children: ids,
-      patterns,
-      marks: byPattern.map(({ childId, patternKey, takes, best, last, markSum }) => ({
-        child: place.get(childId)!,
-        pattern: column.get(patternKey)!,
-        takes,
-        best,
-        last,
-        average: Math.round((markSum / takes) * 100) / 100,
-      })),
-      elements: children.flatMap(({ id, adaptations }, child) =>
-        masteryOf(byElement.get(id)!, now)
-          .filter(({ element }) => !adaptations?.exempt?.includes(element))
-          .map((mastery) => ({ child, ...mastery })),
+/** All records of a class since its term began; to be asked at one moment. */
+export async function readRecords(db: Database, teacherId: string, classId: string, now: number) {
+  const found = await findClass(db, teacherId, classId);
+  if (!found) throw notFound('class');
+  const children = await listChildren(db, classId);
+  const ids = children.map(({ id }) => id);
+  const place = new Map(ids.map((id, i) => [id, i]));
+  const byElement = await elementRecords(db, ids);
+  const byPattern = await patternRecords(db, ids);
+  const patterns = patternColumns(byPattern);
+  const column = new Map(patterns.map(({ key }, i) => [key, i]));
+  const records: ClassRecords = {
+    children: ids,
+    patterns,
+    marks: byPattern.map(({ childId, patternKey, takes, best, last, markSum }) => ({
+      child: place.get(childId)!,
+      pattern: column.get(patternKey)!,
+      takes,
+      best,
+      last,
+      average: Math.round((markSum / takes) * 100) / 100,
+    })),
+    elements: children.flatMap(({ id, adaptations }, child) =>
+      masteryOf(byElement.get(id)!, now)
+        .filter(({ element }) => !adaptations?.exempt?.includes(element))
+        .map((mastery) => ({ child, ...mastery })),
+    ),
+    paper: (await listPaper(db, classId, found.termFrom)).map(({ marks, ...paper }) => ({
+      ...paper,
+      points: marks.flatMap(({ childId, points }) =>
+        place.has(childId) ? [{ child: place.get(childId)!, points }] : [],
       ),
-      paper: (await listPaper(inside, classId)).map(({ marks, ...paper }) => ({
-        ...paper,
-        points: marks.flatMap(({ childId, points }) =>
-          place.has(childId) ? [{ child: place.get(childId)!, points }] : [],
-        ),
-      })),
-    };
-    return { revision: found.revision, records };
-  });
+    })),
+  };
+  return { revision: found.revision, records };
 }
 
 /** A column for each pattern that was heard, named as when it was heard last; that one comes last. */
@@ -113,7 +112,7 @@ export async function masteryOfChild(
   classId: string,
   childId: string,
 ): Promise<ChildMastery> {
-  const { adaptations } = await childOf(db, teacherId, classId, childId);
+  const { adaptations } = await childOf(db, teacherId, classId, childId, 'look');
   const records = (await elementRecords(db, [childId])).get(childId)!;
   return masteryOf(records, Date.now()).filter(({ element }) => !adaptations?.exempt?.includes(element));
 }
@@ -143,7 +142,7 @@ export async function takesPage(
   after: string | undefined,
   patternKey: string | undefined,
 ): Promise<TakesPage> {
-  await childOf(db, teacherId, classId, childId);
+  await childOf(db, teacherId, classId, childId, 'look');
   const place = after === undefined ? undefined : placeOf(after);
   const takes = await takesOfChild(db, childId, place, PAGE + 1, patternKey);
   const shown = takes.slice(0, PAGE);
@@ -156,20 +155,39 @@ export async function savePaperColumn(
   teacherId: string,
   classId: string,
   columnId: string,
-  values: PaperColumnEdit,
+  wanted: PaperColumnEdit,
+  was?: PaperColumnEdit,
 ): Promise<'made' | 'changed'> {
-  const tooMany = Object.values(values.points).some((points) => points !== null && points > values.outOf);
-  if (tooMany) throw new Problem(422, 'bad-request', `points: there are at most ${values.outOf} in this column.`);
+  const tooMany = Object.values(wanted.points).some((points) => points !== null && points > wanted.outOf);
+  if (tooMany) throw new Problem(422, 'bad-request', `points: there are at most ${wanted.outOf} in this column.`);
   return transacted(db, async (inside) => {
-    await holdClass(inside, teacherId, classId);
-    await classOf(inside, teacherId, classId);
+    await holdClass(inside, classId);
+    const { termFrom } = await classOf(inside, teacherId, classId, 'hear');
     const known = await findPaperColumn(inside, columnId);
     if (known && known.classId !== classId) throw notFound('column');
+    const values = known ? await mergedColumn(inside, known, wanted, was) : wanted;
     const ids = new Set((await listChildren(inside, classId)).map(({ id }) => id));
     if (Object.keys(values.points).some((childId) => !ids.has(childId))) throw notFound('child');
-    await writePaperColumn(inside, classId, columnId, values);
+    // A column that is made now belongs to the term of now, whatever date it bears.
+    const takenAt = known ? values.takenAt : Math.max(values.takenAt, termFrom);
+    await writePaperColumn(inside, classId, columnId, { ...values, takenAt });
     return known ? 'changed' : 'made';
   });
+}
+
+/** Two who enter marks into one column do so side by side: each mark is a part of its own. */
+async function mergedColumn(
+  db: Database,
+  { id, title, outOf, takenAt }: { id: string; title: string; outOf: number; takenAt: number },
+  wanted: PaperColumnEdit,
+  was: PaperColumnEdit | undefined,
+): Promise<PaperColumnEdit> {
+  if (!was) return wanted;
+  const heads = ({ points: _points, ...head }: PaperColumnEdit) => head;
+  const head = merged(heads(was), { title, outOf, takenAt }, heads(wanted));
+  // The marks of all for whom there is one anywhere, so that what others entered is seen.
+  const points = merged(was.points, await paperMarksOf(db, id), wanted.points);
+  return { ...head, points };
 }
 
 export async function dropPaperColumn(
@@ -179,7 +197,7 @@ export async function dropPaperColumn(
   columnId: string,
 ): Promise<void> {
   await transacted(db, async (inside) => {
-    await classOf(inside, teacherId, classId);
+    await classOf(inside, teacherId, classId, 'hear');
     const known = await findPaperColumn(inside, columnId);
     if (known?.classId !== classId) throw notFound('column');
     await removePaperColumn(inside, classId, columnId);

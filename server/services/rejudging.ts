@@ -16,6 +16,7 @@ import {
 } from '../repository/rejudgings.ts';
 import { countTakes, takesToJudge, updateJudgement } from '../repository/takes.ts';
 import type { Resources } from '../resources.ts';
+import type { JudgingBefore } from '../schema.ts';
 import { OWN_WORK, judgingPart, playedPart } from './judging.ts';
 
 const BATCH = 40;
@@ -26,9 +27,17 @@ const LOOK_MS = 2_000;
 /** Who waits for work in this process: told at once what another one finds when it looks. */
 const waiting = new Set<() => void>();
 
-/** To be called inside the transaction that changes how a class judges: settings and job are kept together or not. */
-export async function askToRejudge(inside: Database, classId: string, revision: number): Promise<void> {
-  await askForRejudging(inside, classId, revision, await countTakes(inside, classId));
+/**
+ * To be called inside the transaction that changes how a class judges: settings and job are kept together or not.
+ * @param before  how it judged, for whoever breaks it off; null where that cannot be
+ */
+export async function askToRejudge(
+  inside: Database,
+  classId: string,
+  revision: number,
+  before: JudgingBefore | null,
+): Promise<void> {
+  await askForRejudging(inside, classId, revision, await countTakes(inside, classId), before);
 }
 
 /** To be called when that transaction is done: work begins at once. */

@@ -19,6 +19,7 @@ import {
   takeReset,
 } from '../repository/teachers.ts';
 import type { ChangePassword, ResetPassword, SignIn, Teacher } from '../../contract/session.ts';
+import { browserName } from '../browserName.ts';
 import type { DoorResources } from '../resources.ts';
 
 /** A school day and the evening after it, for two weeks. */
@@ -37,12 +38,20 @@ export function tokenHash(token: string): string {
   return createHash('sha256').update(token).digest('hex');
 }
 
-/** Begins a session of a teacher. */
-export async function openSession(db: Database, { id, name }: Teacher): Promise<Opened> {
+const CLOSED = new Problem(403, 'account-closed', 'This account is closed. Ask the administrator of your school.');
+
+/** Begins a session of a teacher. @param browser  what it says of itself */
+export async function openSession(
+  db: Database,
+  { id, name, administrator, closed }: Teacher & { readonly closed: boolean },
+  browser: string,
+): Promise<Opened> {
+  if (closed) throw CLOSED;
   const token = randomBytes(32).toString('base64url');
-  const session = { tokenHash: tokenHash(token), teacherId: id, expiresAt: Date.now() + SESSION_MS };
-  await retried(() => addSession(db, session));
-  return { teacher: { id, name }, token };
+  const startedAt = Date.now();
+  const session = { tokenHash: tokenHash(token), teacherId: id, expiresAt: startedAt + SESSION_MS, startedAt };
+  await retried(() => addSession(db, { ...session, device: browserName(browser) }));
+  return { teacher: { id, name, administrator }, token };
 }
 
 /** Where a request comes from. */
@@ -50,6 +59,8 @@ export interface Origin {
   readonly address: string;
   /** The token of a browser that was here before. */
   readonly device: string | undefined;
+  /** What the browser says of itself. */
+  readonly browser: string;
 }
 
 /** A browser is kept in mind for a school year. */
@@ -84,15 +95,15 @@ export async function signIn({ db, tries }: DoorResources, { name, password }: S
       throw new Problem(401, 'wrong-password', 'Name and password do not belong together. Check both and try again.', {
         field: 'password',
       });
-    return openSession(db, teacher);
+    return openSession(db, teacher, from.browser);
   });
 }
 
 /** For the visitor of a demo: signs in the demo's own teacher. */
-export async function visit(db: Database, demoTeacher: string): Promise<Opened> {
+export async function visit(db: Database, demoTeacher: string, browser: string): Promise<Opened> {
   const teacher = await findTeacherByName(db, demoTeacher);
   if (!teacher) throw new Problem(503, 'no-demo', 'The demo school is not there yet. Start the demo again.');
-  return openSession(db, teacher);
+  return openSession(db, teacher, browser);
 }
 
 function refuseWeak(password: string, name: string): void {
@@ -160,7 +171,7 @@ export async function resetPassword(
           field: 'code',
         },
       );
-    return openSession(db, teacher);
+    return openSession(db, teacher, from.browser);
   });
 }
 

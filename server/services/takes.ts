@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { TakeDetail, TakeUpload } from '../../contract/take.ts';
 import { type Database, Overtaken, once, retried, transacted } from '../database.ts';
+import type { Role } from '../../contract/schoolClass.ts';
 import { notFound } from '../problem.ts';
 import { holdChild, rebuildRecords } from '../repository/childRecords.ts';
 import { touchIfJudgedSo } from '../repository/classes.ts';
@@ -16,6 +17,7 @@ import {
 } from '../repository/takes.ts';
 import type { Resources } from '../resources.ts';
 import { turnsOf } from '../turns.ts';
+import { demand } from './access.ts';
 import { classOf } from './classes.ts';
 import { judgement, upToDate } from './judging.ts';
 
@@ -24,25 +26,26 @@ const storing = turnsOf(1, 500);
 
 type OwnedTake = NonNullable<Awaited<ReturnType<typeof findTake>>>;
 
-/** A take of one of the teacher's children. */
-async function ownTake(db: Database, teacherId: string, takeId: string): Promise<OwnedTake> {
+/** A take of a child of whom the teacher may do so much. */
+async function ownTake(db: Database, teacherId: string, takeId: string, needed: Role): Promise<OwnedTake> {
   const take = await findTake(db, teacherId, takeId);
   if (!take) throw notFound('take');
+  demand(take.role, needed);
   return take;
 }
 
 /** Of a pattern that is nowhere but in the take. */
 const keyOfText = (text: string) => createHash('sha256').update(text).digest('hex').slice(0, 36);
 
-/** A take of the teacher's, with its child and class. */
+/** A take that the teacher may hear and mark, with its child and class. */
 export async function keyOfTake(db: Database, teacherId: string, takeId: string): Promise<TakeKey> {
-  const { id, childId, classId } = await ownTake(db, teacherId, takeId);
+  const { id, childId, classId } = await ownTake(db, teacherId, takeId, 'hear');
   return { id, childId, classId };
 }
 
 /** A take of one of the teacher's children, as it goes out. */
 export async function takeOf(resources: Resources, teacherId: string, takeId: string): Promise<TakeDetail> {
-  const take = await ownTake(resources.db, teacherId, takeId);
+  const take = await ownTake(resources.db, teacherId, takeId, 'look');
   const {
     classId: _class,
     judgingRevision: _revision,
@@ -52,6 +55,7 @@ export async function takeOf(resources: Resources, teacherId: string, takeId: st
     clickCounts: _click,
     naming: _naming,
     adaptations: _adaptations,
+    role: _role,
     ...shown
   } = take;
   const { result, accuracy, mark } = await upToDate(resources, teacherId, take);
@@ -82,13 +86,14 @@ export async function storeTake(
   const stored = await retried(async () => {
     const child = await judgingOfChild(db, teacherId, childId, upload.patternId);
     if (!child) throw notFound('child');
+    demand(child.role, 'hear');
     const judged = await judgement(resources, teacherId, child, { ...upload, free });
-    const { classId, patternId, judgingRevision } = child;
+    const { classId, patternId } = child;
     const { lineUpId, ...played } = upload;
     const patternKey = upload.patternId ?? keyOfText(upload.patternText);
     const take = { ...played, ...judged, feet, releases, id: takeId, classId, patternId, patternKey, free, source };
     try {
-      await storing(childId, () => addTake(db, take, judgingRevision, lineUpId));
+      await storing(childId, () => addTake(db, take, child, lineUpId));
     } catch (error) {
       if (await takeIdTaken(db, takeId)) return undefined;
       throw error;
@@ -116,14 +121,14 @@ export async function correctTake(
 ): Promise<TakeDetail> {
   const { db } = resources;
   await retried(async () => {
-    const take = await ownTake(db, teacherId, takeId);
+    const take = await ownTake(db, teacherId, takeId, 'hear');
     const { classId, judgingRevision } = take;
     // A clap that stays keeps its release; when an added one was let go nobody knows.
     const releases = take.releases && onsets.map((time) => take.releases?.[take.onsets.indexOf(time)] ?? null);
     const judged = await judgement(
       resources,
       teacherId,
-      { ...take, ...(await classOf(db, teacherId, classId)) },
+      { ...take, ...(await classOf(db, teacherId, classId, 'hear')) },
       { ...take, onsets, releases },
     );
     await once(db, async (inside) => {

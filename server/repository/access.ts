@@ -1,0 +1,58 @@
+import { type Placeholder, type SQL, and, asc, eq, sql } from 'drizzle-orm';
+import type { Role } from '../../contract/schoolClass.ts';
+import type { Share, ShareEdit } from '../../contract/sharing.ts';
+import type { Database } from '../database.ts';
+import { classShares, classes, teachers } from '../schema.ts';
+
+/** What a teacher may do, of a question that has `classes` in it: null where the class is nothing to her. */
+export function roleOf(teacherId: string | Placeholder): SQL<Role | null> {
+  const shared = sql`(select ${classShares.role} from ${classShares}
+    where ${classShares.classId} = ${classes.id} and ${classShares.teacherId} = ${teacherId})`;
+  return sql<Role | null>`if(${classes.teacherId} = ${teacherId}, 'owner', ${shared})`;
+}
+
+/** Whose class it is, by name; of the same question. */
+export const ownerName = sql<string>`(select ${teachers.name} from ${teachers}
+  where ${teachers.id} = ${classes.teacherId})`;
+
+/** A row of such a question; undefined where the class is nothing to the teacher. */
+export function reached<Row extends { readonly role: Role | null }>(
+  row: Row | undefined,
+): (Row & { readonly role: Role }) | undefined {
+  return row && row.role !== null ? { ...row, role: row.role } : undefined;
+}
+
+export async function listShares(db: Database, classId: string): Promise<Share[]> {
+  return db
+    .select({ teacherId: teachers.id, name: teachers.name, role: classShares.role })
+    .from(classShares)
+    .innerJoin(teachers, eq(teachers.id, classShares.teacherId))
+    .where(eq(classShares.classId, classId))
+    .orderBy(asc(teachers.name));
+}
+
+/** The classes others share with a teacher. */
+export async function sharedWith(db: Database, teacherId: string): Promise<string[]> {
+  const rows = await db
+    .select({ classId: classShares.classId })
+    .from(classShares)
+    .where(eq(classShares.teacherId, teacherId));
+  return rows.map(({ classId }) => classId);
+}
+
+export async function putShare(
+  db: Database,
+  classId: string,
+  teacherId: string,
+  role: ShareEdit['role'],
+): Promise<void> {
+  await db.insert(classShares).values({ classId, teacherId, role }).onDuplicateKeyUpdate({ set: { role } });
+}
+
+/** @returns whether there was one */
+export async function removeShare(db: Database, classId: string, teacherId: string): Promise<boolean> {
+  const [{ affectedRows }] = await db
+    .delete(classShares)
+    .where(and(eq(classShares.classId, classId), eq(classShares.teacherId, teacherId)));
+  return affectedRows > 0;
+}

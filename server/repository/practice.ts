@@ -1,0 +1,58 @@
+import { and, desc, eq, gte, inArray, lt } from 'drizzle-orm';
+import type { PracticeEdit } from '../../contract/practice.ts';
+import type { Database } from '../database.ts';
+import { practiceWeeks, takes } from '../schema.ts';
+import { touchClass } from './classes.ts';
+
+/** The practice weeks of a class, newest first. */
+export async function listPractice(db: Database, classId: string, most: number) {
+  return db
+    .select({ id: practiceWeeks.id, starts: practiceWeeks.starts, plan: practiceWeeks.plan })
+    .from(practiceWeeks)
+    .where(eq(practiceWeeks.classId, classId))
+    .orderBy(desc(practiceWeeks.starts), desc(practiceWeeks.id))
+    .limit(most);
+}
+
+export async function findPractice(db: Database, weekId: string) {
+  const [row] = await db
+    .select({ id: practiceWeeks.id, classId: practiceWeeks.classId })
+    .from(practiceWeeks)
+    .where(eq(practiceWeeks.id, weekId))
+    .limit(1);
+  return row;
+}
+
+export async function writePractice(db: Database, classId: string, id: string, week: PracticeEdit): Promise<void> {
+  await db
+    .insert(practiceWeeks)
+    .values({ id, classId, ...week })
+    .onDuplicateKeyUpdate({ set: week });
+  await touchClass(db, classId);
+}
+
+export async function removePractice(db: Database, classId: string, id: string): Promise<void> {
+  await db.delete(practiceWeeks).where(eq(practiceWeeks.id, id));
+  await touchClass(db, classId);
+}
+
+/** When the children of a class were heard with some patterns. @param from, until  milliseconds since 1970 */
+export async function heardBetween(
+  db: Database,
+  classId: string,
+  patternKeys: readonly string[],
+  from: number,
+  until: number,
+) {
+  return db
+    .select({ childId: takes.childId, patternKey: takes.patternKey, takenAt: takes.takenAt })
+    .from(takes)
+    .where(
+      and(
+        eq(takes.classId, classId),
+        gte(takes.takenAt, from),
+        lt(takes.takenAt, until),
+        inArray(takes.patternKey, [...patternKeys]),
+      ),
+    );
+}

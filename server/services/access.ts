@@ -1,0 +1,16 @@
+import type { Role } from '../../contract/schoolClass.ts';
+import { Problem } from '../problem.ts';
+
+const RANK: Readonly<Record<Role, number>> = { look: 0, hear: 1, owner: 2 };
+
+const ONLY_LOOK = new Problem(
+  403,
+  'only-look',
+  'This class is shared with you to look at. Ask whose class it is to let you hear its children too.',
+);
+const NOT_YOURS = new Problem(403, 'not-yours', 'Only whose class this is can do that. Ask them.');
+
+/** Refuses what goes beyond the role a teacher has in a class. */
+export function demand(role: Role, needed: Role): void {
+  if (RANK[role] < RANK[needed]) throw needed === 'owner' ? NOT_YOURS : ONLY_LOOK;
+}
