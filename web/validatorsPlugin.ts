@@ -4,6 +4,7 @@ import standalone from 'ajv/dist/standalone/index.js';
 import type { Plugin } from 'vite';
 import { JudgingPreview, RejudgingState } from '../contract/judging.ts';
 import { ChildMastery, ClassRecords, TakesPage } from '../contract/records.ts';
+import { ClassCopy } from '../contract/classCopy.ts';
 import { Bin } from '../contract/bin.ts';
 import { LineUps } from '../contract/lineUp.ts';
 import { SavedPattern } from '../contract/pattern.ts';
@@ -11,6 +12,10 @@ import { SavedPlan } from '../contract/plan.ts';
 import { ErrorBody } from '../contract/problem.ts';
 import { ClassDetail, ClassSummary } from '../contract/schoolClass.ts';
 import { Account, SessionState } from '../contract/session.ts';
+import { PracticeWeeks } from '../contract/practice.ts';
+import { Shares } from '../contract/sharing.ts';
+import { OneTimeCode, Staff } from '../contract/staff.ts';
+import { TermDetail, Terms } from '../contract/term.ts';
 import { TakeDetail } from '../contract/take.ts';
 
 /** What the browser checks when it arrives: `virtual:fits/session` has the check as its default export. */
@@ -27,6 +32,13 @@ const ARRIVING: Readonly<Record<string, TSchema>> = {
   'takes-page': TakesPage,
   'line-ups': LineUps,
   bin: Bin,
+  shares: Shares,
+  terms: Terms,
+  term: TermDetail,
+  practice: PracticeWeeks,
+  staff: Staff,
+  'class-copy': ClassCopy,
+  'one-time-code': OneTimeCode,
   'judging-preview': JudgingPreview,
   take: TakeDetail,
   error: ErrorBody,

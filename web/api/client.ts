@@ -1,6 +1,12 @@
 import fitsError from 'virtual:fits/error';
 import type { TextError } from '../../core/rhythm/text.ts';
 
+/** Two changed the same. */
+export interface Clash {
+  readonly theirs: Readonly<Record<string, unknown>>;
+  readonly parts: readonly string[];
+}
+
 /** A request that came to nothing: the server's own sentence, or ours when it could not be reached. */
 export class ApiProblem extends Error {
   constructor(
@@ -10,6 +16,8 @@ export class ApiProblem extends Error {
     message: string,
     readonly field?: string,
     readonly at?: TextError,
+    /** Where somebody else changed the same meanwhile: what is there now, and which parts of it. */
+    readonly clash?: Clash,
   ) {
     super(message);
   }
@@ -72,15 +80,15 @@ async function send(method: keyof typeof PATIENCE, path: string, sent: Sent = {}
   throw await problemIn(response);
 }
 
+type ErrorPart = { code: string; message: string; field?: string; at?: TextError } & Partial<Clash>;
+
 async function problemIn(response: Response): Promise<ApiProblem> {
   const answer: unknown = await response.json().catch(() => undefined);
   // Not our server's answer, but the page of a proxy: whatever its status, nothing arrived.
   if (!fitsError(answer)) return new ApiProblem(0, 'away', AWAY);
-  const { code, message, field, at } = (
-    answer as { error: { code: string; message: string; field?: string; at?: TextError } }
-  ).error;
+  const { code, message, field, at, theirs, parts } = (answer as { error: ErrorPart }).error;
   if (code === 'signed-out' || code === 'other-teacher') for (const listener of doors) listener();
-  return new ApiProblem(response.status, code, message, field, at);
+  return new ApiProblem(response.status, code, message, field, at, theirs && parts && { theirs, parts });
 }
 
 /** A network's own sign-in page answers with 200, too. */

@@ -6,20 +6,32 @@ import fitsMastery from 'virtual:fits/mastery';
 import fitsPatterns from 'virtual:fits/patterns';
 import fitsPlans from 'virtual:fits/plans';
 import fitsRecords from 'virtual:fits/records';
+import fitsPractice from 'virtual:fits/practice';
+import fitsShares from 'virtual:fits/shares';
+import fitsTerm from 'virtual:fits/term';
+import fitsTerms from 'virtual:fits/terms';
 import fitsTake from 'virtual:fits/take';
 import fitsTakesPage from 'virtual:fits/takes-page';
 import type { Binned } from '../../contract/bin.ts';
 import type { LineUp } from '../../contract/lineUp.ts';
 import type { SavedPattern } from '../../contract/pattern.ts';
 import type { SavedPlan } from '../../contract/plan.ts';
+import type { PracticeWeek } from '../../contract/practice.ts';
+import type { Share } from '../../contract/sharing.ts';
+import type { Term, TermDetail } from '../../contract/term.ts';
 import type { ChildMastery, ClassRecords, TakesPage } from '../../contract/records.ts';
 import type { ClassDetail, ClassSummary } from '../../contract/schoolClass.ts';
 import type { TakeDetail } from '../../contract/take.ts';
+import { useClassNews } from './classNews.ts';
 import { get } from './client.ts';
 import { useGet } from './useGet.ts';
 
 export const useClasses = () => useGet<ClassSummary[]>('/classes', fitsClasses);
-export const useClass = (id: string | undefined) => useGet<ClassDetail>(id ? `/classes/${id}` : null, fitsClass);
+/** A class, kept as it is by now while the page is open. */
+export function useClass(id: string | undefined) {
+  useClassNews(id);
+  return useGet<ClassDetail>(id ? `/classes/${id}` : null, fitsClass);
+}
 export const usePatterns = () => useGet<SavedPattern[]>('/patterns', fitsPatterns);
 export const useRecords = (classId: string | undefined) =>
   useGet<ClassRecords>(classId ? `/classes/${classId}/records` : null, fitsRecords);
@@ -27,6 +39,12 @@ export const useMastery = (classId: string, childId: string) =>
   useGet<ChildMastery>(`/classes/${classId}/children/${childId}/mastery`, fitsMastery);
 export const useLineUps = (classId: string | undefined) =>
   useGet<LineUp[]>(classId ? `/classes/${classId}/line-ups` : null, fitsLineUps);
+export const useShares = (classId: string) => useGet<Share[]>(`/classes/${classId}/shares`, fitsShares);
+export const useTerms = (classId: string) => useGet<Term[]>(`/classes/${classId}/terms`, fitsTerms);
+export const useTerm = (classId: string, termId: string) =>
+  useGet<TermDetail>(`/classes/${classId}/terms/${termId}`, fitsTerm);
+export const usePractice = (classId: string | undefined) =>
+  useGet<PracticeWeek[]>(classId ? `/classes/${classId}/practice` : null, fitsPractice);
 export const usePlans = () => useGet<SavedPlan[]>('/plans', fitsPlans);
 export const useTake = (id: string | undefined) => useGet<TakeDetail>(id ? `/takes/${id}` : null, fitsTake);
 export const useBin = () => useGet<Binned[]>('/bin', fitsBin);

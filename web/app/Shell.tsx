@@ -1,5 +1,5 @@
-import { LogOut, UserRound } from 'lucide-react';
-import { useState } from 'react';
+import { CircleHelp, LogOut, UserRound } from 'lucide-react';
+import { Suspense, lazy, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Modal from 'react-bootstrap/Modal';
 import { ErrorBoundary } from 'react-error-boundary';
@@ -8,16 +8,21 @@ import { remove } from '../api/client.ts';
 import { sendTakes, waitingTakes } from '../take/outbox.ts';
 import { useSendOutbox, useWaitingTakes, useWouldBeLost } from '../take/useOutbox.ts';
 import { useAskBeforeLeaving } from '../ui/useAskBeforeLeaving.ts';
+import { useKeys } from '../ui/useKeys.ts';
 import { Broken } from './Broken.tsx';
 import { ACCOUNT, ROUTES } from './routes.ts';
 import { OutboxNote } from './OutboxNote.tsx';
 import type { Teacher } from '../../contract/session.ts';
+
+const HelpBox = lazy(() => import('./help/HelpBox.tsx'));
 
 export default function Shell({ teacher, onSignedOut }: { teacher: Teacher; onSignedOut: () => void }) {
   const waiting = useWaitingTakes(teacher.id);
   useSendOutbox(teacher.id, waiting);
   useAskBeforeLeaving(useWouldBeLost());
   const { pathname } = useLocation();
+  const [helping, setHelping] = useState(false);
+  useKeys({ '?': () => setHelping(true) });
   const leaving = useSignOut(teacher.id, onSignedOut);
   return (
     <div className="shell">
@@ -43,6 +48,9 @@ export default function Shell({ teacher, onSignedOut }: { teacher: Teacher; onSi
         <NavLink className="teacher" to={ACCOUNT} aria-label={`${teacher.name}: password, passkeys and devices`}>
           <UserRound size={16} aria-hidden /> <span>{teacher.name}</span>
         </NavLink>
+        <Button variant="link" size="sm" className="help-button" onClick={() => setHelping(true)}>
+          <CircleHelp size={16} aria-hidden /> <span>Help</span>
+        </Button>
         <Button variant="link" size="sm" className="sign-out" onClick={() => void leaving.signOut()}>
           <LogOut size={16} aria-hidden /> <span>Sign out</span>
         </Button>
@@ -52,6 +60,11 @@ export default function Shell({ teacher, onSignedOut }: { teacher: Teacher; onSi
           <Outlet />
         </ErrorBoundary>
       </main>
+      {helping && (
+        <Suspense fallback={null}>
+          <HelpBox onClose={() => setHelping(false)} />
+        </Suspense>
+      )}
       {leaving.asking && <UnsentTakes count={waiting.length} {...leaving} />}
     </div>
   );

@@ -31,6 +31,12 @@ export const ROUTES: readonly PageRoute[] = [
   { path: 'classes/:classId/takes/:takeId', Page: lazy(() => import('../pages/classes/TakeResultPage.tsx')) },
   { path: 'classes/:classId/children/:childId', Page: lazy(() => import('../pages/classes/ChildPage.tsx')) },
   { path: 'classes/:classId/elements/:element', Page: lazy(() => import('../pages/classes/ElementPage.tsx')) },
+  { path: 'classes/:classId/reports', Page: lazy(() => import('../pages/classes/ReportsPage.tsx')) },
+  { path: 'classes/:classId/terms/:termId', Page: lazy(() => import('../pages/classes/TermPage.tsx')) },
+  { path: 'classes/:classId/practice', Page: lazy(() => import('../pages/practice/PracticePage.tsx')) },
+  { path: 'classes/:classId/practice/:weekId', Page: lazy(() => import('../pages/practice/PracticeWeekPage.tsx')) },
+  { path: 'first-day', Page: lazy(() => import('../pages/firstDay/FirstDayPage.tsx')) },
+  { path: 'staff', Page: lazy(() => import('../pages/staff/StaffPage.tsx')) },
   { path: 'account', Page: lazy(() => import('../pages/account/AccountPage.tsx')) },
 ];
 

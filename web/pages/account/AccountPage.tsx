@@ -1,6 +1,7 @@
 import type { Account, Teacher } from '../../../contract/session.ts';
 import fitsAccount from 'virtual:fits/account';
 import { useGet } from '../../api/useGet.ts';
+import { Link } from 'react-router';
 import { Notice } from '../../ui/Notice.tsx';
 import { OtherDevices } from './OtherDevices.tsx';
 import { Passkeys } from './Passkeys.tsx';
@@ -20,8 +21,13 @@ export default function AccountPage({ teacher }: { teacher: Teacher }) {
       <div className="account">
         <PasswordForm name={teacher.name} />
         {data && <Passkeys passkeys={data.passkeys} />}
-        {data && <OtherDevices count={data.otherSessions} />}
+        {data && <OtherDevices devices={data.devices} />}
       </div>
+      {teacher.administrator && (
+        <p>
+          You look after the <Link to="/staff">accounts of the school</Link>.
+        </p>
+      )}
     </>
   );
 }

@@ -9,11 +9,14 @@ import type { MisreadingCode } from '../../../core/judging/misreadings/table.ts'
 import { nextStepOf } from '../../../core/records/nextStep.ts';
 import { misreadingTitle } from '../../../core/wording/misreadingSentences.ts';
 import { nextStepSentence } from '../../../core/wording/nextStepWords.ts';
+import type { NamingId } from '../../../core/wording/valueNames.ts';
 import { type Voice, namingOf, voiceOf } from '../../../core/wording/voice.ts';
-import { put, remove } from '../../api/client.ts';
+import { remove } from '../../api/client.ts';
 import { useClass, useTakesPage } from '../../api/hooks.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { markOfTake } from '../../ui/markOfTake.ts';
+import { BothVersions, plainWords } from '../../ui/BothVersions.tsx';
+import { useEditing } from '../../ui/useEditing.ts';
 import { useSave } from '../../ui/useSave.ts';
 import { ChildForm } from './ChildForm.tsx';
 import { MasteryTable } from './MasteryTable.tsx';
@@ -57,7 +60,6 @@ function ChildHead({ schoolClass, child }: { schoolClass: ClassDetail; child: Ch
   const [changing, setChanging] = useState(false);
   const navigate = useNavigate();
   const path = `/classes/${schoolClass.id}/children/${child.id}`;
-  const saving = useSave((values: Omit<Child, 'id'>) => put(path, values), '/classes', '/takes');
   const removal = useSave(() => remove(path), '/classes', '/takes', '/bin');
   const removeChild = async () => {
     if (!confirm(`Put ${child.name} into the bin, with all takes? It can be taken out again for 30 days.`)) return;
@@ -69,25 +71,60 @@ function ChildHead({ schoolClass, child }: { schoolClass: ClassDetail; child: Ch
         <h1>{child.name}</h1>
         <Link to={`/classes/${schoolClass.id}`}>{schoolClass.name}</Link>
         <span className="flex-grow-1" />
-        <Button variant="outline-dark" onClick={() => setChanging(!changing)}>
-          Name and what is made easier
-        </Button>
-        <Button variant="outline-dark" onClick={() => void removeChild()}>
-          <Trash2 size={16} aria-hidden /> Remove
-        </Button>
+        <Link className="btn btn-outline-dark" to={`/classes/${schoolClass.id}/reports?child=${child.id}`}>
+          Report
+        </Link>
+        {schoolClass.role === 'owner' && (
+          <>
+            <Button variant="outline-dark" onClick={() => setChanging(!changing)}>
+              Name and what is made easier
+            </Button>
+            <Button variant="outline-dark" onClick={() => void removeChild()}>
+              <Trash2 size={16} aria-hidden /> Remove
+            </Button>
+          </>
+        )}
       </div>
       {removal.problem && <Notice problem={removal.problem} />}
       {changing && (
-        <ChildForm
-          child={child}
-          naming={namingOf(schoolClass)}
-          problem={saving.problem}
-          onCancel={() => setChanging(false)}
-          onSave={async (values) => {
-            if (await saving.save(values)) setChanging(false);
-          }}
+        <ChangeChild path={path} child={child} naming={namingOf(schoolClass)} onClose={() => setChanging(false)} />
+      )}
+    </>
+  );
+}
+
+interface ChangeChildProps {
+  readonly path: string;
+  readonly child: Child;
+  readonly naming: NamingId;
+  readonly onClose: () => void;
+}
+
+function ChangeChild({ path, child, naming, onClose }: ChangeChildProps) {
+  // As it was when the form was opened: somebody else may change it meanwhile.
+  const [was] = useState(() => child);
+  const editing = useEditing(path, { name: was.name, adaptations: was.adaptations }, '/classes', '/takes');
+  const closeWhen = async (done: Promise<boolean>) => {
+    if (await done) onClose();
+  };
+  return (
+    <>
+      {editing.clash && (
+        <BothVersions
+          clash={editing.clash}
+          nameOf={(part) => (part === 'name' ? 'Name' : 'Made easier')}
+          wordsOf={(_part, value) => plainWords(value)}
+          onMine={() => void closeWhen(editing.keepMine())}
+          onTheirs={onClose}
         />
       )}
+      <ChildForm
+        child={was}
+        naming={naming}
+        problem={editing.problem}
+        onCancel={onClose}
+        onSave={(values) => closeWhen(editing.save(values))}
+      />
     </>
   );
 }

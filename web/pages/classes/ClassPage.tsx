@@ -1,4 +1,4 @@
-import { Download, Pencil, Scale, Speech, Trash2 } from 'lucide-react';
+import { House, Pencil, Scale, Speech } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -12,27 +12,30 @@ import {
   type CountedTake,
 } from '../../../contract/schoolClass.ts';
 import type { Teacher } from '../../../contract/session.ts';
-import { namingOf } from '../../../core/wording/voice.ts';
 import { put, remove } from '../../api/client.ts';
 import { useClass, useRecords } from '../../api/hooks.ts';
 import { useWaitingTakes } from '../../take/useOutbox.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { Select } from '../../ui/Select.tsx';
 import { useChooseClass } from '../../ui/currentClass.ts';
-import { saveFile } from '../../ui/saveFile.ts';
+import { BothVersions, plainWords } from '../../ui/BothVersions.tsx';
+import { settingsOf } from '../../ui/settingsOf.ts';
+import { useEditing } from '../../ui/useEditing.ts';
 import { useSave } from '../../ui/useSave.ts';
 import { AddChild } from './AddChild.tsx';
 import { ClassForm } from './ClassForm.tsx';
 import { ImportChildren } from './ImportChildren.tsx';
+import { GridViews } from './GridViews.tsx';
 import { JudgingForm } from './JudgingForm.tsx';
 import { NeedsList } from './NeedsList.tsx';
 import { PaperForm } from './PaperForm.tsx';
 import { RecordsGrid } from './RecordsGrid.tsx';
 import { RejudgingLine } from './RejudgingLine.tsx';
+import { SaveMarks } from './SaveMarks.tsx';
 import { WordsForm } from './WordsForm.tsx';
+import { ManageForm, ManageMenu, type Managing, isManaging } from './manage/ManageMenu.tsx';
 import { agesText } from './agesText.ts';
-import { type GridView, columnsOf, rowsOf } from './gridCells.ts';
-import { type Separator, marksCsv } from './marksCsv.ts';
+import type { GridView } from './gridCells.ts';
 import './classes.scss';
 
 export default function ClassPage({ teacher }: { teacher: Teacher }) {
@@ -48,7 +51,7 @@ export default function ClassPage({ teacher }: { teacher: Teacher }) {
   );
 }
 
-type Form = 'class' | 'words' | 'judging' | 'import' | 'paper';
+type Form = 'class' | 'words' | 'judging' | 'import' | 'paper' | Managing;
 
 interface ViewProps {
   readonly schoolClass: ClassDetail;
@@ -61,6 +64,7 @@ function ClassView({ schoolClass, records, waiting }: ViewProps & { waiting: rea
   const [paper, setPaper] = useState<string>();
   const { id, children } = schoolClass;
   const add = useSave((name: string) => put(`/classes/${id}/children/${uuid()}`, { name }), '/classes');
+  const owns = schoolClass.role === 'owner';
   const close = () => setForm(undefined);
   const toggle = (next: Form) => {
     setPaper(undefined);
@@ -74,8 +78,9 @@ function ClassView({ schoolClass, records, waiting }: ViewProps & { waiting: rea
   return (
     <>
       <ClassHead schoolClass={schoolClass} onForm={toggle} />
-      <RejudgingLine classId={id} />
+      <RejudgingLine classId={id} cancels={schoolClass.role === 'owner'} />
       {add.problem && <Notice problem={add.problem} />}
+      {isManaging(form) && <ManageForm schoolClass={schoolClass} form={form} onClose={close} />}
       {form === 'import' && <ImportChildren schoolClass={schoolClass} onClose={close} />}
       {form === 'paper' && (
         <PaperForm
@@ -91,25 +96,30 @@ function ClassView({ schoolClass, records, waiting }: ViewProps & { waiting: rea
       )}
       {children.length === 0 ? (
         <div className="empty">
-          Add the children below, by first name or by a code. Nothing else about them is kept.
+          {owns
+            ? 'Add the children below, by first name or by a code. Nothing else about them is kept.'
+            : 'There are no children in this class yet.'}
         </div>
       ) : (
         <Records schoolClass={schoolClass} records={records} waiting={waiting} onPaper={openPaper} onForm={toggle} />
       )}
-      <div className="add-children">
-        <AddChild onAdd={add.save} />
-        <Button variant="outline-dark" onClick={() => toggle('import')}>
-          Many at once
-        </Button>
-      </div>
+      {owns && (
+        <div className="add-children">
+          <AddChild onAdd={add.save} />
+          <Button variant="outline-dark" onClick={() => toggle('import')}>
+            Many at once
+          </Button>
+        </div>
+      )}
     </>
   );
 }
 
 function ClassHead({ schoolClass, onForm }: { schoolClass: ClassDetail; onForm: (form: Form) => void }) {
-  const { id, name, ages, children } = schoolClass;
+  const { id, name, ages, children, role, owner } = schoolClass;
   const navigate = useNavigate();
   const chooseClass = useChooseClass();
+  const [more, setMore] = useState(false);
   const removal = useSave(() => remove(`/classes/${id}`), '/classes', '/takes', '/bin');
   const removeClass = async () => {
     if (!confirm(`Put ${name} into the bin, with all its children and takes? It can be taken out for 30 days.`)) return;
@@ -121,37 +131,47 @@ function ClassHead({ schoolClass, onForm }: { schoolClass: ClassDetail; onForm: 
         <h1>{name}</h1>
         <span>
           {children.length} children, {agesText(ages)}
+          {role !== 'owner' && `, shared by ${owner}${role === 'look' ? ' to look at' : ''}`}
         </span>
         <span className="flex-grow-1" />
-        {children.length > 0 && (
+        {children.length > 0 && role !== 'look' && (
           <Link className="btn btn-primary" to={`/take/line-up?class=${id}`} onClick={() => chooseClass(id)}>
             Hear the class
           </Link>
         )}
-        <Button variant="outline-dark" onClick={() => onForm('class')}>
-          <Pencil size={16} aria-hidden /> Change
-        </Button>
-        <Button variant="outline-dark" onClick={() => onForm('words')}>
-          <Speech size={16} aria-hidden /> Words
-        </Button>
-        <Button variant="outline-dark" onClick={() => onForm('judging')}>
-          <Scale size={16} aria-hidden /> Marks
-        </Button>
-        <Button variant="outline-dark" onClick={() => void removeClass()}>
-          <Trash2 size={16} aria-hidden /> Remove
+        <Link className="btn btn-outline-dark" to={`/classes/${id}/practice`}>
+          <House size={16} aria-hidden /> Practice
+        </Link>
+        {role === 'owner' && (
+          <>
+            <Button variant="outline-dark" onClick={() => onForm('class')}>
+              <Pencil size={16} aria-hidden /> Change
+            </Button>
+            <Button variant="outline-dark" onClick={() => onForm('words')}>
+              <Speech size={16} aria-hidden /> Words
+            </Button>
+            <Button variant="outline-dark" onClick={() => onForm('judging')}>
+              <Scale size={16} aria-hidden /> Marks
+            </Button>
+          </>
+        )}
+        <Button variant="outline-dark" aria-expanded={more} onClick={() => setMore(!more)}>
+          More
         </Button>
       </div>
+      {more && (
+        <ManageMenu
+          schoolClass={schoolClass}
+          onForm={(form) => (setMore(false), onForm(form))}
+          onRemove={() => void removeClass()}
+        />
+      )}
       {removal.problem && <Notice problem={removal.problem} />}
     </>
   );
 }
 
 const COUNTS: readonly (readonly [CountedTake, string])[] = COUNTED_TAKES.map((one) => [one, `${one} take counts`]);
-const VIEWS: readonly (readonly [GridView, string])[] = [
-  ['patterns', 'Patterns'],
-  ['elements', 'Elements'],
-];
-
 interface RecordsProps extends ViewProps {
   readonly waiting: readonly string[];
   readonly onPaper: (columnId: string) => void;
@@ -162,22 +182,19 @@ interface RecordsProps extends ViewProps {
 function Records({ schoolClass, records, waiting, onPaper, onForm }: RecordsProps) {
   const [view, setView] = useState<GridView>('patterns');
   const [wanted, setWanted] = useState('');
-  const { id, children: _children, ...settings } = schoolClass;
-  const counting = useSave((counts: CountedTake) => put(`/classes/${id}`, { ...settings, counts }), '/classes');
+  const { id } = schoolClass;
+  const settings = settingsOf(schoolClass);
+  const counting = useSave(
+    (counts: CountedTake) => put(`/classes/${id}`, { ...settings, counts, was: settings }),
+    '/classes',
+  );
+  const mayHear = schoolClass.role !== 'look';
   return (
     <>
       <NeedsList schoolClass={schoolClass} records={records} />
       {counting.problem && <Notice problem={counting.problem} />}
       <div className="grid-tools">
-        <fieldset className="grid-views">
-          <legend className="visually-hidden">Show</legend>
-          {VIEWS.map(([one, title]) => (
-            <label key={one} className={one === view ? 'chosen' : ''}>
-              <input type="radio" name="grid-view" checked={one === view} onChange={() => setView(one)} />
-              {title}
-            </label>
-          ))}
-        </fieldset>
+        <GridViews view={view} onView={setView} />
         <Form.Control
           type="search"
           size="sm"
@@ -186,17 +203,23 @@ function Records({ schoolClass, records, waiting, onPaper, onForm }: RecordsProp
           value={wanted}
           onChange={(event) => setWanted(event.target.value)}
         />
-        <Select
-          size="sm"
-          label="Of several takes"
-          value={schoolClass.counts ?? 'best'}
-          options={COUNTS}
-          onChoose={(counts) => void counting.save(counts)}
-        />
+        {schoolClass.role === 'owner' ? (
+          <Select
+            size="sm"
+            label="Of several takes"
+            value={schoolClass.counts ?? 'best'}
+            options={COUNTS}
+            onChoose={(counts) => void counting.save(counts)}
+          />
+        ) : (
+          <span>{schoolClass.counts ?? 'best'} take counts</span>
+        )}
         <span className="flex-grow-1" />
-        <Button size="sm" variant="outline-dark" onClick={() => onForm('paper')}>
-          Marks from paper
-        </Button>
+        {mayHear && (
+          <Button size="sm" variant="outline-dark" onClick={() => onForm('paper')}>
+            Marks from paper
+          </Button>
+        )}
         <SaveMarks schoolClass={schoolClass} records={records} view={view} />
       </div>
       <RecordsGrid
@@ -211,42 +234,50 @@ function Records({ schoolClass, records, waiting, onPaper, onForm }: RecordsProp
   );
 }
 
-/** As this device writes numbers, so its spreadsheet reads them. */
-const USUAL_SEPARATOR: Separator = (1.5).toLocaleString().includes(',') ? ';' : ',';
-const SEPARATORS: readonly (readonly [Separator, string])[] = [
-  [',', 'commas'],
-  [';', 'semicolons'],
-];
-
-function SaveMarks({ schoolClass, records, view }: ViewProps & { view: GridView }) {
-  const [separator, setSeparator] = useState(USUAL_SEPARATOR);
-  const save = () => {
-    const columns = columnsOf(records, view, namingOf(schoolClass));
-    const text = marksCsv(columns, rowsOf(schoolClass, records, view), separator);
-    saveFile(`${schoolClass.name} ${view}.csv`, new Blob([text], { type: 'text/csv' }));
-  };
-  return (
-    <span className="save-marks">
-      <Button size="sm" variant="outline-dark" onClick={save}>
-        <Download size={15} aria-hidden /> As a table with
-      </Button>
-      <Select size="sm" label="Separator" value={separator} options={SEPARATORS} onChoose={setSeparator} />
-    </span>
-  );
-}
-
 interface FormProps extends ViewProps {
   readonly form: Form;
   readonly onClose: () => void;
 }
 
 function SettingsForm({ schoolClass, records, form, onClose }: FormProps) {
-  const { id, children: _children, ...settings } = schoolClass;
-  const saving = useSave((values: ClassSettings) => put(`/classes/${id}`, values), '/classes', '/takes');
-  const onSave = async (values: ClassSettings) => {
-    if (await saving.save(values)) onClose();
+  const { id } = schoolClass;
+  // As they were when the form was opened: what others change meanwhile is put together with what is changed here.
+  const [settings] = useState(() => settingsOf(schoolClass));
+  const editing = useEditing(`/classes/${id}`, settings, '/classes', '/takes');
+  const closeWhen = async (done: Promise<boolean>) => {
+    if (await done) onClose();
   };
-  const shared = { settings, problem: saving.problem, onSave, onCancel: onClose };
-  if (form === 'class') return <ClassForm {...shared} action="Save" />;
-  return form === 'judging' ? <JudgingForm {...shared} classId={id} records={records} /> : <WordsForm {...shared} />;
+  const onSave = (values: ClassSettings) => closeWhen(editing.save(values));
+  const shared = { settings, problem: editing.problem, onSave, onCancel: onClose };
+  return (
+    <>
+      {editing.clash && (
+        <BothVersions
+          clash={editing.clash}
+          nameOf={(part) => PARTS[part] ?? part}
+          wordsOf={(_part, value) => plainWords(value)}
+          onMine={() => void closeWhen(editing.keepMine())}
+          onTheirs={onClose}
+        />
+      )}
+      {form === 'class' && <ClassForm {...shared} action="Save" />}
+      {form === 'judging' && <JudgingForm {...shared} classId={id} records={records} />}
+      {form === 'words' && <WordsForm {...shared} />}
+    </>
+  );
 }
+
+/** What the settings of a class are called where two versions stand side by side. */
+const PARTS: Readonly<Record<string, string>> = {
+  name: 'Name',
+  ages: 'Ages',
+  school: 'Counts as',
+  rests: 'Rests',
+  naming: 'Values are called',
+  houseWords: 'Own words',
+  wordSet: 'Word set',
+  onTimeMs: 'On time within, milliseconds',
+  borders: 'What each mark needs',
+  clickCounts: 'Keeping the click counts',
+  recordingDays: 'Recordings are kept for, days',
+};

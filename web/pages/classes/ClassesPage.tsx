@@ -9,6 +9,7 @@ import { Notice } from '../../ui/Notice.tsx';
 import { useSave } from '../../ui/useSave.ts';
 import { BinList } from './BinList.tsx';
 import { ClassForm } from './ClassForm.tsx';
+import { ReadInClass } from './ReadInClass.tsx';
 import { agesText } from './agesText.ts';
 import './classes.scss';
 
@@ -17,6 +18,7 @@ const NEW_CLASS: ClassSettings = { name: '', ages: '9-10', school: 'numbers', re
 export default function ClassesPage() {
   const { data, error, mutate } = useClasses();
   const [adding, setAdding] = useState(false);
+  const [reading, setReading] = useState(false);
   const navigate = useNavigate();
   const [id] = useState(() => uuid());
   const add = useSave((settings: ClassSettings) => put(`/classes/${id}`, settings), '/classes');
@@ -28,8 +30,14 @@ export default function ClassesPage() {
       <div className="page-head">
         <h1>Classes</h1>
         {!adding && <Button onClick={() => setAdding(true)}>New class</Button>}
+        {!reading && (
+          <Button variant="outline-dark" onClick={() => setReading(true)}>
+            Read in a class
+          </Button>
+        )}
       </div>
       {error && !data && <Notice problem={error} again={() => void mutate()} />}
+      {reading && <ReadInClass onClose={() => setReading(false)} />}
       {adding && (
         <ClassForm
           settings={NEW_CLASS}
@@ -43,12 +51,13 @@ export default function ClassesPage() {
         <div className="empty">No classes yet. Make one, then add the children by first name or code.</div>
       )}
       <ul className="class-list">
-        {data?.map(({ id: classId, name, children, ages }) => (
+        {data?.map(({ id: classId, name, children, ages, role, owner }) => (
           <li key={classId}>
             <Link to={`/classes/${classId}`} className="class-card">
               <strong>{name}</strong>
               <span>
                 {children === 1 ? '1 child' : `${children} children`}, {agesText(ages)}
+                {role !== 'owner' && `, shared by ${owner}`}
               </span>
             </Link>
           </li>

@@ -6,7 +6,7 @@ import type { ClassDetail } from '../../../contract/schoolClass.ts';
 import { put } from '../../api/client.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { useSave } from '../../ui/useSave.ts';
-import { readClassList, textOf } from './classList.ts';
+import { readClassList, textOf } from '../../ui/classList.ts';
 
 /** A class list pasted, typed or chosen as a file: what would be added is shown first. */
 export function ImportChildren({ schoolClass, onClose }: { schoolClass: ClassDetail; onClose: () => void }) {

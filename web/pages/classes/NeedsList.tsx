@@ -34,6 +34,7 @@ export function NeedsList({ schoolClass, records }: { schoolClass: ClassDetail; 
 }
 
 function NeedLine({ need: { kind, element, children }, schoolClass }: { need: Need; schoolClass: ClassDetail }) {
+  const hears = schoolClass.role !== 'look';
   const names = children.map((id) => schoolClass.children.find((child) => child.id === id)?.name ?? '');
   const pattern = usePatterns().data?.find(({ text }) => practises(text, element));
   const title = inNaming(ELEMENTS[element].title, namingOf(schoolClass));
@@ -46,6 +47,14 @@ function NeedLine({ need: { kind, element, children }, schoolClass }: { need: Ne
       {pattern && (
         <Link className="btn btn-sm btn-outline-dark" to={`/lead?pattern=${pattern.id}`} title={pattern.title}>
           Lead it
+        </Link>
+      )}
+      {hears && (
+        <Link
+          className="btn btn-sm btn-outline-dark"
+          to={`/classes/${schoolClass.id}/practice?element=${element}&children=${children.join(',')}`}
+        >
+          Practice week
         </Link>
       )}
       <Link

@@ -13,7 +13,7 @@ import type { ClassRecords } from '../../../contract/records.ts';
 import type { ClassDetail } from '../../../contract/schoolClass.ts';
 import { namingOf } from '../../../core/wording/voice.ts';
 import { newestTake } from '../../api/hooks.ts';
-import { StateMark } from './StateMark.tsx';
+import { CellSign } from './CellSign.tsx';
 import { type Cell, type Column, type GridRow, type GridView, columnsOf, meanMark, rowsOf } from './gridCells.ts';
 import { useCellWalk } from './useCellWalk.ts';
 
@@ -192,17 +192,4 @@ function cellWords(cell: Cell | undefined): string {
     case 'state':
       return `${cell.state}, ${cell.heard === 1 ? 'one measure' : `${cell.heard} measures`} heard`;
   }
-}
-
-function CellSign({ cell }: { cell: Cell | undefined }) {
-  if (!cell) return <span className="no-mark">·</span>;
-  if (cell.kind === 'state') return <StateMark state={cell.state} />;
-  if (cell.kind === 'paper')
-    return (
-      <span className="paper-mark">
-        {cell.value}
-        <small>/{cell.outOf}</small>
-      </span>
-    );
-  return <span className={`mark-chip mark-${Math.round(cell.value)}`}>{+cell.value.toFixed(1)}</span>;
 }

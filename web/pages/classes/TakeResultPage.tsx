@@ -50,7 +50,7 @@ function Take({ take, schoolClass, voice }: TakeProps) {
         <h1>{child?.name ?? 'Take'}</h1>
         <span>{subtitle(take)}</span>
         <span className="flex-grow-1" />
-        {pattern && !correcting && (
+        {pattern && !correcting && schoolClass.role !== 'look' && (
           <Button variant="outline-dark" onClick={() => setCorrecting(true)}>
             Correct the claps
           </Button>
@@ -74,8 +74,8 @@ function Take({ take, schoolClass, voice }: TakeProps) {
         borders={schoolClass.borders}
         correction={correcting ? correction : undefined}
       />
-      <KeptRecording take={take} />
-      <OverrideForm key={`${take.override} ${take.overrideReason}`} take={take} />
+      {schoolClass.role !== 'look' && <KeptRecording take={take} />}
+      {schoolClass.role !== 'look' && <OverrideForm key={`${take.override} ${take.overrideReason}`} take={take} />}
     </>
   );
 }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { ClassRecords } from '../../../contract/records.ts';
-import { readClassList, textOf } from './classList.ts';
+import { readClassList, textOf } from '../../ui/classList.ts';
 import { columnsOf, isElement, knownChildren, meanMark, practises, rowsOf } from './gridCells.ts';
 import { marksCsv } from './marksCsv.ts';
 import { pointsOf } from './PaperForm.tsx';

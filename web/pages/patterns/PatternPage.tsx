@@ -8,6 +8,7 @@ import { namingOf } from '../../../core/wording/voice.ts';
 import { remove } from '../../api/client.ts';
 import { usePatterns } from '../../api/hooks.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
+import { BothVersions, plainWords } from '../../ui/BothVersions.tsx';
 import { Notice } from '../../ui/Notice.tsx';
 import { useCurrentClass } from '../../ui/currentClass.ts';
 import { useSave } from '../../ui/useSave.ts';
@@ -17,7 +18,7 @@ import { NoteExplained, type Picked } from './NoteExplained.tsx';
 import { RhythmField } from './RhythmField.tsx';
 import { SpeechTrouble, SpokenReading, useSpoken } from './SpokenReading.tsx';
 import { TextHelp } from './TextHelp.tsx';
-import { type Draft, type DraftParse, type SaveState, forgetDraft } from './patternDraft.ts';
+import { type Draft, type DraftParse, type SaveState, forgetDraft, theirsIn } from './patternDraft.ts';
 import { useDraft } from './useDraft.ts';
 import './patterns.scss';
 
@@ -29,7 +30,8 @@ export default function PatternPage() {
 }
 
 function Editor({ id, saved }: { id: string; saved: SavedPattern | undefined }) {
-  const { draft, parse, state, problem, change } = useDraft(id, saved);
+  const { draft, parse, state, problem, change, keepMine, takeTheirs } = useDraft(id, saved);
+  const theirs = theirsIn(problem);
   const { lanes, set } = useLanes();
   const currentClass = useCurrentClass();
   const naming = namingOf(currentClass);
@@ -39,7 +41,16 @@ function Editor({ id, saved }: { id: string; saved: SavedPattern | undefined }) 
   return (
     <div className="pattern-editor">
       <EditorHead id={id} saved={saved !== undefined} draft={draft} state={state} onChange={change} />
-      {problem && state === 'on-device' && <Notice problem={problem} />}
+      {theirs && (
+        <BothVersions
+          clash={{ theirs: { ...theirs }, mine: draft, parts: ['title', 'text'] }}
+          nameOf={(part) => (part === 'title' ? 'Title' : 'Rhythm')}
+          wordsOf={(_part, value) => plainWords(value)}
+          onMine={() => keepMine(theirs)}
+          onTheirs={() => takeTheirs(theirs)}
+        />
+      )}
+      {problem && !theirs && state === 'on-device' && <Notice problem={problem} />}
       <RhythmField text={draft.text} error={spoken ? undefined : parse.error} onChange={write} />
       <BarCheckLine parse={parse} naming={naming} />
       {spoken && <SpokenReading spoken={spoken} onUse={write} />}

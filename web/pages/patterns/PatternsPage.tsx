@@ -1,12 +1,12 @@
 import { Plus } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
-import { Link, useNavigate } from 'react-router';
+import { Link, Navigate, useNavigate } from 'react-router';
 import { v4 as uuid } from 'uuid';
 import { parseRhythm } from '../../../core/rhythm/text.ts';
-import { usePatterns } from '../../api/hooks.ts';
+import { useClasses, usePatterns } from '../../api/hooks.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { useKeys } from '../../ui/useKeys.ts';
-import { MiniNotes } from './MiniNotes.tsx';
+import { MiniNotes } from '../../ruler/MiniNotes.tsx';
 import './patterns.scss';
 import type { SavedPattern } from '../../../contract/pattern.ts';
 
@@ -15,6 +15,9 @@ export default function PatternsPage() {
   const navigate = useNavigate();
   const add = () => void navigate(`/patterns/${uuid()}`);
   useKeys({ ' ': add, n: add });
+  const classes = useClasses().data;
+  // Nothing is there yet: the first day begins with a class, children and a few patterns at once.
+  if (data?.length === 0 && classes?.length === 0) return <Navigate to="/first-day" replace />;
   return (
     <>
       <div className="page-head">

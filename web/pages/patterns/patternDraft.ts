@@ -26,10 +26,18 @@ export interface DraftMoment {
   readonly problem: Error | undefined;
 }
 
+/** Somebody else changed the same meanwhile: what the server has now. */
+export function theirsIn(problem: Error | undefined): Draft | undefined {
+  const theirs = (problem as { clash?: { theirs: Partial<Draft> } } | undefined)?.clash?.theirs;
+  return typeof theirs?.title === 'string' && typeof theirs.text === 'string'
+    ? { title: theirs.title, text: theirs.text }
+    : undefined;
+}
+
 /** What a draft needs of its surroundings; in tests all of it is made up. */
 export interface DraftDevices {
   /** Sends it to the server; fails when it is not stored. */
-  readonly save: (draft: Draft) => Promise<unknown>;
+  readonly save: (draft: Draft, was: Draft | undefined) => Promise<unknown>;
   /** @returns what takes it back */
   readonly later: (action: () => void, ms: number) => () => void;
 }
@@ -117,6 +125,21 @@ export class PatternDraft {
     this.show(this.kept, parseDraft(saved.text, undefined), undefined);
   };
 
+  /** Of two versions one's own is to stay: it takes the place of the other. */
+  readonly keepMine = (theirs: Draft): void => {
+    this.kept = theirs;
+    this.show(this.shown.draft, this.shown.parse, undefined);
+    this.plan(0);
+  };
+
+  /** Of two versions the other is to stay. */
+  readonly takeTheirs = (theirs: Draft): void => {
+    this.cancel();
+    this.kept = theirs;
+    forgetDraft(this.id);
+    this.show(theirs, parseDraft(theirs.text, undefined), undefined);
+  };
+
   /** Begins to send what is not saved yet; at the end of a visit `close` sends it at once. */
   readonly open = (): void => this.plan(SAVE_AFTER_MS);
 
@@ -142,14 +165,15 @@ export class PatternDraft {
   private async send(): Promise<void> {
     const { sent } = this;
     try {
-      await this.devices.save(sent);
+      await this.devices.save(sent, this.kept);
       this.kept = sent;
       // Only what is still on the page: the next keystroke may have come meanwhile.
       if (storedDraft(this.id)?.text === sent.text) forgetDraft(this.id);
       this.show(this.shown.draft, this.shown.parse, undefined);
     } catch (error) {
       this.show(this.shown.draft, this.shown.parse, error as Error);
-      this.plan(AGAIN_MS);
+      // Which of two versions is to stay only the teacher can say.
+      if (!theirsIn(error as Error)) this.plan(AGAIN_MS);
     }
   }
 

@@ -13,11 +13,11 @@ function later(action: () => void, ms: number): () => void {
 export function useDraft(
   id: string,
   saved: SavedPattern | undefined,
-): DraftMoment & { readonly change: (draft: Draft) => void } {
+): DraftMoment & Pick<PatternDraft, 'change' | 'keepMine' | 'takeTheirs'> {
   const refresh = useRefresh();
   const [draft] = useState(() => {
-    const save = async (sent: Draft) => {
-      await put(`/patterns/${id}`, sent);
+    const save = async (sent: Draft, was: Draft | undefined) => {
+      await put(`/patterns/${id}`, was ? { ...sent, was } : sent);
       await refresh('/patterns');
     };
     return new PatternDraft(id, saved, { save, later });
@@ -29,5 +29,6 @@ export function useDraft(
     draft.open();
     return draft.close;
   }, [draft]);
-  return { ...useSyncExternalStore(draft.subscribe, draft.moment), change: draft.change };
+  const { change, keepMine, takeTheirs } = draft;
+  return { ...useSyncExternalStore(draft.subscribe, draft.moment), change, keepMine, takeTheirs };
 }

@@ -1,12 +1,11 @@
 import { useMemo } from 'react';
 import { useParams } from 'react-router';
-import useSWR from 'swr';
 import type { LineUp } from '../../../../contract/lineUp.ts';
+import type { SavedPattern } from '../../../../contract/pattern.ts';
 import type { ClassDetail } from '../../../../contract/schoolClass.ts';
 import type { Teacher } from '../../../../contract/session.ts';
 import { dealt } from '../../../../core/records/lineUp.ts';
 import { useClass, useLineUps, usePatterns } from '../../../api/hooks.ts';
-import { useRefresh } from '../../../api/useRefresh.ts';
 import { Notice } from '../../../ui/Notice.tsx';
 import { LineEnd } from './LineEnd.tsx';
 import { LineStrip } from './LineStrip.tsx';
@@ -15,24 +14,25 @@ import { type ReadPattern, readPatterns } from './linePlan.ts';
 import { useLine } from './useLine.ts';
 import './line.scss';
 
-/** Another device may hear children of the same line-up: so often this one looks. */
-const LOOK_MS = 2_000;
-
 /** A class heard child after child. */
 export default function LineUpPage({ teacher }: { teacher: Teacher }) {
   const { classId = '', lineUpId = '' } = useParams();
   const room = useClass(classId);
   const patterns = usePatterns();
   const lineUps = useLineUps(classId);
-  const refresh = useRefresh();
-  useSWR(`look ${lineUpId}`, () => refresh(`/classes/${classId}/line-ups`), { refreshInterval: LOOK_MS });
   // Read once: another object would be another rhythm, and break off the take that runs.
-  const read = useMemo(() => readPatterns(patterns.data ?? []), [patterns.data]);
+  const lineUp = lineUps.data?.find(({ id }) => id === lineUpId);
+  const theirs = lineUp?.patterns;
+  const read = useMemo(() => readPatterns(withTheirs(patterns.data ?? [], theirs ?? [])), [patterns.data, theirs]);
   const problem = room.error ?? patterns.error ?? lineUps.error;
   if (!room.data || !patterns.data || !lineUps.data) return problem ? <Notice problem={problem} /> : null;
-  const lineUp = lineUps.data.find(({ id }) => id === lineUpId);
   if (!lineUp) return <Notice problem={{ message: 'This line-up is not here any more. Start a new one.' }} />;
   return <Line teacher={teacher} schoolClass={room.data} lineUp={lineUp} patterns={read} />;
+}
+
+/** A colleague may have started it with patterns of her own. */
+function withTheirs(own: readonly SavedPattern[], theirs: readonly SavedPattern[]): SavedPattern[] {
+  return [...own, ...theirs.filter(({ id }) => !own.some((one) => one.id === id))];
 }
 
 interface LineProps {

@@ -62,6 +62,7 @@ describe('turns', () => {
     settings: { patternIds: ['p'], seed: 1, bpm: 60, heardBy: 'tap', tries: 1, order: 'list', startsItself: false },
     startedAt: 1,
     turns: [turn('a', 'waiting'), turn('b', 'heard', 2), turn('c', 'waiting')],
+    patterns: [],
   };
   it('are those of the server with what this device knows better, and whoever came late', () => {
     const merged = mergedTurns(

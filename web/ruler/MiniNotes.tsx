@@ -1,15 +1,22 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
-import type { Pattern } from '../../../core/rhythm/pattern.ts';
-import { NotesLane } from '../../ruler/NotesLane.tsx';
-import { layoutRuler } from '../../ruler/layout.ts';
-import '../../ruler/ruler.scss';
+import type { Pattern } from '../../core/rhythm/pattern.ts';
+import { NotesLane } from './NotesLane.tsx';
+import { layoutRuler } from './layout.ts';
+import './ruler.scss';
 
 /** Pixels: the cards of a list are as wide as each other, and the drawing shrinks with them. */
 const WIDTH = 360;
 
+interface MiniNotesProps {
+  readonly pattern: Pattern;
+  /** Drawn at once, in sight or not: for paper. */
+  readonly atOnce?: boolean;
+}
+
 /** A pattern at a glance: its first line of notes, small. */
-export function MiniNotes({ pattern }: { pattern: Pattern }) {
-  const [ref, seen] = useSeen();
+export function MiniNotes({ pattern, atOnce = false }: MiniNotesProps) {
+  const [ref, inSight] = useSeen();
+  const seen = atOnce || inSight;
   const { systems, scale } = useMemo(() => layoutRuler(pattern, WIDTH, 'card'), [pattern]);
   const first = systems[0];
   return (

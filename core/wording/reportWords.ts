@@ -1,0 +1,66 @@
+import type { Mastery } from '../records/mastery.ts';
+import { ELEMENTS, type ElementId } from '../rhythm/elements.ts';
+import { type NamingId, inNaming } from './valueNames.ts';
+
+/** What a report is made of. */
+export interface Reported {
+  readonly name: string;
+  readonly mastery: readonly Mastery[];
+  /** Marks of the takes, newest first, 0 to 4. */
+  readonly marks: readonly number[];
+}
+
+/** A mark with which a child can go on. */
+const GOOD = 3;
+const COMPARED = 5;
+
+const listed = (words: readonly string[]) =>
+  words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)!}`;
+
+const times = (count: number) => (count === 1 ? 'once' : count === 2 ? 'twice' : `${count} times`);
+
+/**
+ * What a child can do, in sentences for those at home: nothing in them needs to be explained, and nobody is compared.
+ * @example reportSentences({ name: 'Ada', mastery: [], marks: [] }, 'quarters')  // ["Ada has not been heard yet."]
+ */
+export function reportSentences({ name, mastery, marks }: Reported, naming: NamingId): string[] {
+  if (marks.length === 0) return [`${name} has not been heard yet.`];
+  const inState = (...states: Mastery['state'][]) =>
+    mastery.filter(({ state }) => states.includes(state)).map(({ element }) => titleOf(element, naming));
+  const [firm, growing, shaky, fresh] = [inState('firm', 'due'), inState('growing'), inState('shaky'), inState('new')];
+  return [
+    `${name} has clapped a written rhythm ${times(marks.length)} and was listened to.`,
+    ...progress(name, marks),
+    ...(firm.length > 0 ? [`${name} reads and claps these with certainty: ${listed(firm)}.`] : []),
+    ...(growing.length > 0 ? [`This is coming along well: ${listed(growing)}.`] : []),
+    ...(fresh.length > 0 ? [`Just begun: ${listed(fresh)}.`] : []),
+    ...(shaky.length > 0
+      ? [
+          `This still needs practice: ${listed(shaky)}.`,
+          'At home, counting aloud and clapping slowly for a few minutes helps more than going fast.',
+        ]
+      : []),
+  ];
+}
+
+const NUMBERS = ['none', 'one', 'two', 'three', 'four', 'all five'];
+
+/** How the newest takes stand beside the first ones; nothing of that where there are too few of them. */
+function progress(name: string, marks: readonly number[]): string[] {
+  const good = (some: readonly number[]) => some.filter((mark) => mark >= GOOD).length;
+  if (marks.length < COMPARED) {
+    const right = good(marks);
+    const how =
+      right === marks.length ? 'Each time' : right === 0 ? 'Not yet' : right === 1 ? 'Once' : `${right} times`;
+    return [`${how} it was right or nearly so.`];
+  }
+  const [last, first] = [good(marks.slice(0, COMPARED)), good(marks.slice(-COMPARED))];
+  const now = `Of the newest five, ${NUMBERS[last]!} ${last === 1 || last === 0 ? 'was' : 'were'} right or nearly so`;
+  if (marks.length < 2 * COMPARED) return [`${now}.`];
+  if (last > first) return [`${now}; of the first five ${NUMBERS[first]!}. ${name} has come on.`];
+  return [`${now}${last === first ? ', as at the beginning' : ''}.`];
+}
+
+function titleOf(element: ElementId, naming: NamingId): string {
+  return inNaming(ELEMENTS[element].title, naming);
+}

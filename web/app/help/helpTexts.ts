@@ -1,0 +1,203 @@
+/** What a view is for, in a teacher's words, and its keys. */
+export interface Help {
+  /** Address of the view, as in the list of pages. */
+  readonly path: string;
+  readonly title: string;
+  readonly points: readonly string[];
+  readonly keys?: readonly (readonly [key: string, what: string])[];
+}
+
+const VALUES: Omit<Help, 'path'> = {
+  title: 'Values',
+  points: [
+    'How long notes and rests are: by folding a sheet, laying strips, adding, and by asking which value gets the beat.',
+    'Questions are made of the values you choose below; a wrong answer says what was mistaken.',
+    'Everything is called as your class calls it. Change that under Class, Change.',
+  ],
+  keys: [
+    ['space', 'on: fold, next question'],
+    ['1 to 6', 'an answer'],
+    ['← →', 'fewer or more folds'],
+  ],
+};
+
+/** The first that fits counts. */
+export const HELP: readonly Help[] = [
+  { path: 'values', ...VALUES },
+  { path: 'values/:part', ...VALUES },
+  {
+    path: 'patterns',
+    title: 'Patterns',
+    points: ['Your rhythms, each in a line of text and as notes. Open one to change it, show it, lead it or hear it.'],
+    keys: [['space', 'a new pattern']],
+  },
+  {
+    path: 'patterns/:patternId',
+    title: 'A pattern',
+    points: [
+      'The meter, then a letter for each note: w h q e s, a dot to lengthen, parentheses for a rest, | for a bar.',
+      'Or write what you say: “ta ti-ti ta ta” becomes notes.',
+      'Everything is kept as you type; what is not complete yet stays on this device.',
+      'Press a note on the ruler to hear why it is counted so.',
+    ],
+    keys: [
+      ['← →', 'from note to note, when one is open'],
+      ['Esc', 'close the note'],
+    ],
+  },
+  {
+    path: 'board/:patternId',
+    title: 'The board',
+    points: ['Only the ruler, for the back row: larger, smaller, lanes on and off.'],
+    keys: [
+      ['space', 'the next pattern'],
+      ['+ −', 'larger, smaller'],
+      ['letters', 'what stands on the buttons'],
+    ],
+  },
+  {
+    path: 'lead',
+    title: 'Lead',
+    points: [
+      'Leads the class through a pattern: says, claps, echoes, covers measures, and gets faster by your plan.',
+      'The sounds have levels of their own below; start quiet.',
+      'A small presenter works: its forward key starts and goes on.',
+    ],
+    keys: [
+      ['space', 'start, pause, go on'],
+      ['↑ ↓', 'faster, slower'],
+      ['→ ←', 'next pass, pass before'],
+      ['A', 'this pass again'],
+      ['H', 'half speed'],
+      ['L', 'this pass again and again'],
+      ['C U', 'cover one more measure, uncover all'],
+      ['[ ]', 'a measure back, a measure on'],
+      ['F', 'whole screen'],
+      ['Esc', 'end'],
+    ],
+  },
+  {
+    path: 'take/line-up',
+    title: 'Hear the class',
+    points: [
+      'One child after another, each with one key. How long it will take is said before it starts.',
+      'Several patterns are dealt out so that neighbours have different ones.',
+      'It stops at any time, and goes on days later or on another device. Whoever comes late is added at the end.',
+    ],
+    keys: [['space', 'begin']],
+  },
+  {
+    path: 'take/line-up/:classId/:lineUpId',
+    title: 'Hear the class',
+    points: [
+      'The name on the screen is whose turn it is. What is made easier for a child is applied without a word.',
+      'With the microphone it goes on by itself when the room is quiet, if you chose so.',
+    ],
+    keys: [
+      ['space', 'start; after the result: the next child'],
+      ['0 to 4', 'a mark by hand'],
+      ['X', 'absent'],
+      ['S', 'later'],
+      ['L', 'slower for this child'],
+      ['A', 'again, after a result'],
+      ['H', 'hold the result on the screen'],
+      ['Esc', 'stop here'],
+    ],
+  },
+  {
+    path: 'take',
+    title: 'Take',
+    points: [
+      'Hears one child clap or tap a pattern, and says at once what was right and the one thing to work on.',
+      'By taps on the space bar or the screen, by microphone, or from a recording.',
+      'Takes are safe on this device until the server has them, also without a network.',
+    ],
+    keys: [
+      ['space', 'start; tap; then the next child'],
+      ['F J', 'taps with two fingers'],
+      ['↑ ↓', 'faster, slower, before it starts'],
+      ['A', 'again'],
+      ['Esc', 'break off'],
+    ],
+  },
+  {
+    path: 'classes',
+    title: 'Classes',
+    points: [
+      'Your classes, and those a colleague shares with you.',
+      'What was removed lies in the bin for 30 days. A class that was saved as a file is read in here.',
+    ],
+  },
+  {
+    path: 'classes/:classId',
+    title: 'A class',
+    points: [
+      'What the class needs next, then all marks. A filled circle is firm, a triangle shaky, a clock due again.',
+      'Press a heading to sort. Enter on a mark opens the take it comes from.',
+      'More: share it with a colleague, close the term, move children up, save it as a file, reports for parents.',
+      'What somebody else changes on another screen appears here by itself.',
+    ],
+    keys: [
+      ['arrows', 'from mark to mark'],
+      ['Enter', 'open the take'],
+    ],
+  },
+  {
+    path: 'classes/:classId/children/:childId',
+    title: 'A child',
+    points: [
+      'What the child knows, its marks over time, what it misread and whether that has gone.',
+      'What is made easier is set once under “Name and what is made easier”, and applied without a word.',
+    ],
+  },
+  {
+    path: 'classes/:classId/takes/:takeId',
+    title: 'A take',
+    points: [
+      'What was clapped stands under what was written. “Correct the claps” strikes out what was no clap.',
+      'Your own mark with a reason takes the place of the computed one, which stays beside it.',
+    ],
+  },
+  {
+    path: 'classes/:classId/elements/:element',
+    title: 'An element',
+    points: ['Who has it and who does not, and which of your patterns practise it.'],
+  },
+  {
+    path: 'classes/:classId/practice',
+    title: 'Practice weeks',
+    points: ['What is clapped at home: rhythms, how often, how fast, on which days. The minutes are added up.'],
+  },
+  {
+    path: 'classes/:classId/practice/:weekId',
+    title: 'A practice week',
+    points: ['Print a slip for each child, or save the days for a calendar. Takes of these rhythms tick the days off.'],
+  },
+  {
+    path: 'classes/:classId/reports',
+    title: 'Reports for parents',
+    points: ['Plain sentences, a page for each child, made from what was heard. Print them from here.'],
+  },
+  {
+    path: 'classes/:classId/terms/:termId',
+    title: 'A term that is over',
+    points: ['The marks as they were on the day the term was closed.'],
+  },
+  {
+    path: 'first-day',
+    title: 'The first day',
+    points: [
+      'A class, its children, how you count, and rhythms to begin with: from above to below, then you hear one.',
+    ],
+  },
+  {
+    path: 'staff',
+    title: 'Accounts',
+    points: ['Make accounts for colleagues and hand out codes for new passwords. What is in them you do not see.'],
+  },
+  {
+    path: 'account',
+    title: 'Your account',
+    points: ['Your password, passkeys, and where you are signed in. A device you do not know is signed out here.'],
+  },
+];

@@ -1,0 +1,72 @@
+import Button from 'react-bootstrap/Button';
+import { Link } from 'react-router';
+import type { ClassDetail } from '../../../../contract/schoolClass.ts';
+import { CopyForm } from './CopyForm.tsx';
+import { MoveForm } from './MoveForm.tsx';
+import { ShareForm } from './ShareForm.tsx';
+import { TermForm } from './TermForm.tsx';
+
+const FORMS = ['share', 'terms', 'move', 'copy'] as const;
+
+/** What is done with a class as a whole, a few times a year. */
+export type Managing = (typeof FORMS)[number];
+
+const TITLES: Readonly<Record<Managing, string>> = {
+  share: 'Share with a colleague',
+  terms: 'Terms',
+  move: 'Move children',
+  copy: 'Save as a file',
+};
+
+interface ManageMenuProps {
+  readonly schoolClass: ClassDetail;
+  readonly onForm: (form: Managing) => void;
+  readonly onRemove: () => void;
+}
+
+/** A colleague with whom the class is shared is offered what she may do. */
+export function ManageMenu({ schoolClass: { id, role, children }, onForm, onRemove }: ManageMenuProps) {
+  const mine = FORMS.filter((form) => (role === 'owner' ? form !== 'move' || children.length > 0 : form === 'terms'));
+  return (
+    <nav className="manage-menu" aria-label="More">
+      {children.length > 0 && (
+        <Link className="btn btn-outline-dark" to={`/classes/${id}/reports`}>
+          Reports for parents
+        </Link>
+      )}
+      {mine.map((form) => (
+        <Button key={form} variant="outline-dark" onClick={() => onForm(form)}>
+          {TITLES[form]}
+        </Button>
+      ))}
+      {role === 'owner' && (
+        <Button variant="outline-dark" onClick={onRemove}>
+          Remove the class
+        </Button>
+      )}
+    </nav>
+  );
+}
+
+interface ManageFormProps {
+  readonly schoolClass: ClassDetail;
+  readonly form: Managing;
+  readonly onClose: () => void;
+}
+
+export function ManageForm({ form, ...props }: ManageFormProps) {
+  switch (form) {
+    case 'share':
+      return <ShareForm {...props} />;
+    case 'terms':
+      return <TermForm {...props} />;
+    case 'move':
+      return <MoveForm {...props} />;
+    case 'copy':
+      return <CopyForm {...props} />;
+  }
+}
+
+export function isManaging(form: string | undefined): form is Managing {
+  return FORMS.includes(form as Managing);
+}

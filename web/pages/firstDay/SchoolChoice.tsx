@@ -1,0 +1,50 @@
+import { Volume2 } from 'lucide-react';
+import { useEffect, useRef } from 'react';
+import Button from 'react-bootstrap/Button';
+import { countPattern, plainCounts } from '../../../core/counting/count.ts';
+import { SCHOOL_CHOICES, type SchoolId } from '../../../core/counting/schools.ts';
+import { parseRhythm } from '../../../core/rhythm/text.ts';
+import { MiniNotes } from '../../ruler/MiniNotes.tsx';
+import { hearCounts } from '../../audio/hearCounts.ts';
+
+/** A line in which the ways of counting differ. */
+const LINE = parseRhythm('4/4 q e e s s s s q | h q e e');
+const BPM = 72;
+/** Ways that say nothing of their own are chosen later, in the settings of the class. */
+const OFFERED = SCHOOL_CHOICES.filter(([id]) => id !== 'words' && id !== 'feet');
+
+/** How the class counts, chosen by seeing and hearing the same line in each way. */
+export function SchoolChoice({ school, onSchool }: { school: SchoolId; onSchool: (school: SchoolId) => void }) {
+  const silence = useRef<() => void>(undefined);
+  useEffect(() => () => silence.current?.(), []);
+  const hear = async (id: SchoolId) => {
+    silence.current?.();
+    if (LINE.ok) silence.current = await hearCounts(LINE.pattern, BPM, { school: id });
+  };
+  return (
+    <section className="card-paper">
+      <h2>3. How do you count?</h2>
+      {LINE.ok && <MiniNotes pattern={LINE.pattern} />}
+      <ul className="school-choice">
+        {OFFERED.map(([id, title]) => (
+          <li key={id} className={id === school ? 'chosen' : ''}>
+            <label>
+              <input type="radio" name="school" checked={id === school} onChange={() => onSchool(id)} />
+              <strong>{title}</strong>
+              <span className="counted">{countsOf(id)}</span>
+            </label>
+            <Button size="sm" variant="outline-dark" aria-label={`Hear ${title}`} onClick={() => void hear(id)}>
+              <Volume2 size={16} aria-hidden /> Hear it
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function countsOf(school: SchoolId): string {
+  if (!LINE.ok) return '';
+  const counted = countPattern(LINE.pattern, { school });
+  return counted.ok ? plainCounts(counted.measures) : '';
+}

@@ -1,0 +1,33 @@
+import { addDays, format, parseISO } from 'date-fns';
+import type { PracticeWeek } from '../../../contract/practice.ts';
+
+const WORDS_OF_TIMES = ['', 'once', 'twice'];
+
+export const timesText = (times: number) => WORDS_OF_TIMES[times] ?? `${times} times`;
+
+/** The days of a week, from its first one. */
+export function daysOf(starts: string): { readonly date: Date; readonly title: string }[] {
+  const first = parseISO(starts);
+  return Array.from({ length: 7 }, (_, day) => {
+    const date = addDays(first, day);
+    return { date, title: format(date, 'EEE d MMM') };
+  });
+}
+
+/** A week of practice as a calendar file: on each day with something to do, what. */
+export async function calendarOf({ id, starts, plan }: PracticeWeek, minutes: readonly number[]): Promise<string> {
+  const { default: ical } = await import('ical-generator');
+  const calendar = ical({ name: plan.title, prodId: { company: 'Clapboard', product: 'Practice', language: 'EN' } });
+  daysOf(starts).forEach(({ date }, day) => {
+    const items = plan.items.filter(({ days }) => days.includes(day));
+    if (items.length === 0) return;
+    calendar.createEvent({
+      id: `${id}-${day}`,
+      start: date,
+      allDay: true,
+      summary: `Clap: ${items.map(({ title }) => title).join(', ')} (${minutes[day]!} min)`,
+      description: items.map(({ title, times, bpm }) => `${title}: ${timesText(times)} at ${bpm}`).join('\n'),
+    });
+  });
+  return calendar.toString();
+}
