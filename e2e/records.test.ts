@@ -57,7 +57,8 @@ describe('a class', () => {
     await page.getByRole('button', { name: 'Save' }).click();
     await page.getByRole('heading', { name: 'Terns 4' }).waitFor();
     const gone = answer(page);
-    await page.getByRole('button', { name: 'Remove', exact: true }).click();
+    await page.getByRole('button', { name: 'More' }).click();
+    await page.getByRole('button', { name: 'Remove the class' }).click();
     await gone;
     await page.getByRole('button', { name: 'Take Terns 4 out again' }).waitFor();
     expect(await page.getByRole('link', { name: /Terns/ }).count()).toBe(0);

@@ -156,7 +156,7 @@ async function benchServer(url: string): Promise<void> {
     `p50 ${list.latency.p50} ms, p97.5 ${list.latency.p97_5} ms`,
     `${ratio.toFixed(2)} × /healthz (${health.latency.average.toFixed(1)} ms)`,
   );
-  await benchStoring(url, cookie, room.id);
+  await benchStoring(url, [{ cookie, classId: room.id }]);
 }
 
 async function benchTyping(url: string, count: number): Promise<void> {

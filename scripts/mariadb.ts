@@ -160,19 +160,23 @@ function setUp(home: string, data: string, asRoot: readonly string[]): void {
   // Whoever is killed in the middle leaves this behind, and the next start begins anew.
   writeFileSync(join(home, HALF_SET_UP), '');
   rmSync(data, { recursive: true, force: true });
-  // Two that are set up at the same time would else take each other's temporary tables.
-  const temporary = join(home, 'tmp');
-  mkdirSync(temporary, { recursive: true });
   const install = [
     '--no-defaults',
     `--datadir=${data}`,
-    `--tmpdir=${temporary}`,
+    temporaryIn(home),
     '--auth-root-authentication-method=normal',
     '--skip-test-db',
     ...asRoot,
   ];
   execFileSync(binary('mariadb-install-db'), install, { stdio: ['ignore', 'pipe', 'pipe'] });
   rmSync(join(home, HALF_SET_UP));
+}
+
+/** A database that starts deletes the temporary tables it finds: each has a folder of its own for them. */
+function temporaryIn(home: string): string {
+  const folder = join(home, 'tmp');
+  mkdirSync(folder, { recursive: true });
+  return `--tmpdir=${folder}`;
 }
 
 /** Is another program, that still runs, using the database of this folder? */
@@ -278,6 +282,7 @@ function launch(home: string, data: string, port: number, password: string, more
     [
       '--no-defaults',
       `--datadir=${data}`,
+      temporaryIn(home),
       `--socket=${socket}`,
       `--port=${port}`,
       '--bind-address=127.0.0.1',

@@ -446,6 +446,8 @@ export const takes = mysqlTable(
       t.elements,
     ),
     index('takes_class').on(t.classId, t.takenAt),
+    // Whether any is to be judged again is asked at every start.
+    index('takes_version').on(t.resultVersion),
   ],
 );
 

@@ -50,8 +50,8 @@ function progress(name: string, marks: readonly number[]): string[] {
   const good = (some: readonly number[]) => some.filter((mark) => mark >= GOOD).length;
   if (marks.length < COMPARED) {
     const right = good(marks);
-    const how =
-      right === marks.length ? 'Each time' : right === 0 ? 'Not yet' : right === 1 ? 'Once' : `${right} times`;
+    if (right === 0) return ['It was not right yet.'];
+    const how = right === marks.length ? 'Each time' : right === 1 ? 'Once' : `${right} times`;
     return [`${how} it was right or nearly so.`];
   }
   const [last, first] = [good(marks.slice(0, COMPARED)), good(marks.slice(-COMPARED))];

@@ -35,4 +35,5 @@ ALTER TABLE `class_shares` ADD FOREIGN KEY IF NOT EXISTS `class_shares_teacher_i
 ALTER TABLE `practice_weeks` ADD FOREIGN KEY IF NOT EXISTS `practice_weeks_class_id_classes_id_fk` (`class_id`) REFERENCES `classes`(`id`) ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE `terms` ADD FOREIGN KEY IF NOT EXISTS `terms_class_id_classes_id_fk` (`class_id`) REFERENCES `classes`(`id`) ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 CREATE INDEX IF NOT EXISTS `practice_weeks_class` ON `practice_weeks` (`class_id`,`starts`);--> statement-breakpoint
-CREATE INDEX IF NOT EXISTS `terms_class` ON `terms` (`class_id`,`until_at`);
+CREATE INDEX IF NOT EXISTS `terms_class` ON `terms` (`class_id`,`until_at`);--> statement-breakpoint
+CREATE INDEX IF NOT EXISTS `takes_version` ON `takes` (`result_version`);

@@ -1,4 +1,4 @@
-import { asc, desc, eq, inArray, sql } from 'drizzle-orm';
+import { type SQL, asc, eq, inArray, sql } from 'drizzle-orm';
 import { unpackElements } from '../../core/records/heardElements.ts';
 import { type DayOf, type ElementRecord, recordsOf, withTake } from '../../core/records/mastery.ts';
 import type { ElementId } from '../../core/rhythm/elements.ts';
@@ -11,18 +11,28 @@ type Recorded = Pick<Take, 'childId' | 'takenAt' | 'patternKey' | 'title' | 'mar
 /** The day at the server, which stands where the school is. */
 const dayHere: DayOf = (moment) => Math.floor((moment - new Date(moment).getTimezoneOffset() * 60_000) / 86_400_000);
 
-/** Nobody else records for this child until the transaction is over; to be called before its takes are touched. */
-export async function holdChild(db: Database, childId: string): Promise<void> {
-  await db.select({ id: children.id }).from(children).where(eq(children.id, childId)).for('update');
+/**
+ * Nobody else records for this child until the transaction is over; to be called before its takes are touched.
+ * @returns when it was heard last, of what its records count; 0 where it was not
+ */
+export async function holdChild(db: Database, childId: string): Promise<number> {
+  const newest = sql<number | null>`(select max(${childPatterns.lastAt}) from ${childPatterns}
+    where ${childPatterns.childId} = ${children.id})`;
+  const [row] = await db.select({ newest }).from(children).where(eq(children.id, childId)).for('update');
+  return row?.newest ?? 0;
 }
 
-const elementsOf = async (db: Database, childIds: readonly string[]) =>
-  childIds.length === 0
-    ? []
-    : db
-        .select()
-        .from(childElements)
-        .where(inArray(childElements.childId, [...childIds]));
+/** Many rows as they come: for a class the making of objects would take longer than the database does. */
+async function plainRows<Row>(db: Database, question: SQL): Promise<Row[]> {
+  const [rows] = (await db.execute(question)) as unknown as [Row[]];
+  return rows;
+}
+
+const listed = (ids: readonly string[]) =>
+  sql.join(
+    ids.map((id) => sql`${id}`),
+    sql`, `,
+  );
 
 /** How the children stand with each element. */
 export async function elementRecords(
@@ -30,33 +40,35 @@ export async function elementRecords(
   childIds: readonly string[],
 ): Promise<ReadonlyMap<string, ReadonlyMap<ElementId, ElementRecord>>> {
   const records = new Map<string, Map<ElementId, ElementRecord>>(childIds.map((id) => [id, new Map()]));
-  for (const { childId, element, ...record } of await elementsOf(db, childIds))
-    records.get(childId)!.set(element, record);
+  if (childIds.length === 0) return records;
+  const rows = await plainRows<ElementRecord & { readonly childId: string; readonly element: ElementId }>(
+    db,
+    sql`select child_id childId, element, measures, right_part \`right\`, weight, days, last_seen lastSeen
+      from ${childElements} where child_id in (${listed(childIds)})`,
+  );
+  for (const { childId, element, ...record } of rows) records.get(childId)!.set(element, record);
   return records;
 }
 
-/** The marks of the children in each pattern, the pattern heard first leading. */
-export async function patternRecords(db: Database, childIds: readonly string[]) {
-  return childIds.length === 0
-    ? []
-    : db
-        .select()
-        .from(childPatterns)
-        .where(inArray(childPatterns.childId, [...childIds]));
+type PatternRow = typeof childPatterns.$inferSelect;
+
+/** The marks of the children in each pattern. */
+export async function patternRecords(db: Database, childIds: readonly string[]): Promise<PatternRow[]> {
+  if (childIds.length === 0) return [];
+  return plainRows<PatternRow>(
+    db,
+    sql`select child_id childId, pattern_key patternKey, title, takes, best, last_mark \`last\`, mark_sum markSum,
+      last_at lastAt from ${childPatterns} where child_id in (${listed(childIds)})`,
+  );
 }
 
 /**
  * Enters a new take of a child that is held; one that is older than another is put where it belongs.
+ * @param lastAt  when the child was heard last, as it was when it was held
  * @param termFrom  when the term of its class began
  */
-export async function recordTake(db: Database, take: Recorded, termFrom: number): Promise<void> {
-  const [newest] = await db
-    .select({ at: childPatterns.lastAt })
-    .from(childPatterns)
-    .where(eq(childPatterns.childId, take.childId))
-    .orderBy(desc(childPatterns.lastAt))
-    .limit(1);
-  if (take.takenAt < Math.max(newest?.at ?? 0, termFrom)) return rebuildRecords(db, take.childId);
+export async function recordTake(db: Database, take: Recorded, lastAt: number, termFrom: number): Promise<void> {
+  if (take.takenAt < Math.max(lastAt, termFrom)) return rebuildRecords(db, take.childId);
   const heard = unpackElements(take.elements);
   const known = (await elementRecords(db, [take.childId])).get(take.childId)!;
   await writeElements(

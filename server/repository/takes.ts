@@ -1,4 +1,4 @@
-import { and, asc, count, desc, eq, gt, lt, lte, ne, or } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gt, lt, lte, or } from 'drizzle-orm';
 import type { ListedTake } from '../../contract/records.ts';
 import { MISREADINGS, type MisreadingCode } from '../../core/judging/misreadings/table.ts';
 import { type Database, once } from '../database.ts';
@@ -103,9 +103,9 @@ export async function addTake(
   lineUpId?: string,
 ): Promise<void> {
   await once(db, async (inside) => {
-    await holdChild(inside, take.childId);
+    const lastAt = await holdChild(inside, take.childId);
     await inside.insert(takes).values(take);
-    await recordTake(inside, take, termFrom);
+    await recordTake(inside, take, lastAt, termFrom);
     if (lineUpId !== undefined) await turnHeard(inside, lineUpId, take);
     await touchIfJudgedSo(inside, take.classId, judgingRevision);
   });
@@ -165,14 +165,14 @@ const judgedColumns = {
   ...judgingColumns,
 };
 
-/** Takes whose result has not this version, by id, from after one on. */
+/** Takes whose result is of an older version, by id, from after one on. */
 export async function outdatedTakes(db: Database, version: number, after: string, most: number) {
   return db
     .select(judgedColumns)
     .from(takes)
     .innerJoin(classes, eq(classes.id, takes.classId))
     .innerJoin(children, eq(children.id, takes.childId))
-    .where(and(ne(takes.resultVersion, version), gt(takes.id, after)))
+    .where(and(lt(takes.resultVersion, version), gt(takes.id, after)))
     .orderBy(asc(takes.id))
     .limit(most);
 }

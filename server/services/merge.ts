@@ -13,7 +13,9 @@ export function merged<T extends object>(was: Partial<T> | undefined, now: Parti
   if (was === undefined) return wanted;
   const result: T = { ...wanted };
   const parts: string[] = [];
-  for (const part of new Set([...Object.keys(was), ...Object.keys(wanted)]) as Set<keyof T & string>) {
+  for (const part of new Set([...Object.keys(was), ...Object.keys(now), ...Object.keys(wanted)]) as Set<
+    keyof T & string
+  >) {
     if (same(wanted[part], was[part])) {
       if (now[part] === undefined) delete result[part];
       else result[part] = now[part];

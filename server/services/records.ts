@@ -1,5 +1,5 @@
 import { promisify } from 'node:util';
-import { gzip } from 'node:zlib';
+import { type ZlibOptions, gzip } from 'node:zlib';
 import type { ChildMastery, ClassRecords, PaperColumnEdit, TakesPage } from '../../contract/records.ts';
 import { masteryOf } from '../../core/records/mastery.ts';
 import { type Database, atOneMoment, transacted } from '../database.ts';
@@ -25,7 +25,8 @@ const MOST_KEPT = 200;
 /** What is firm becomes due with time, so that records are made anew now and then although nothing was heard. */
 const STALE_AFTER_MS = 60 * 60_000;
 
-const compress = promisify<Buffer, Buffer>(gzip);
+/** Quickly: most of what it saves is saved by the first look. */
+const compress = promisify<Buffer, ZlibOptions, Buffer>(gzip);
 
 /**
  * Reads the records of a class. What was read is kept under the class's revision, which every change makes another one
@@ -47,7 +48,7 @@ export function recordsReader(db: Database): (teacherId: string, classId: string
     const read = async () => {
       const { revision, records } = await atOneMoment(db, (inside) => readRecords(inside, teacherId, classId, now));
       const json = Buffer.from(JSON.stringify(records));
-      const body = { tag: tagOf(revision), json, gzip: await compress(json) };
+      const body = { tag: tagOf(revision), json, gzip: await compress(json, { level: 1 }) };
       if (kept.size >= MOST_KEPT) kept.delete(kept.keys().next().value!);
       kept.set(classId, body);
       return body;
@@ -182,12 +183,16 @@ async function mergedColumn(
   wanted: PaperColumnEdit,
   was: PaperColumnEdit | undefined,
 ): Promise<PaperColumnEdit> {
-  if (!was) return wanted;
-  const heads = ({ points: _points, ...head }: PaperColumnEdit) => head;
-  const head = merged(heads(was), { title, outOf, takenAt }, heads(wanted));
-  // The marks of all for whom there is one anywhere, so that what others entered is seen.
-  const points = merged(was.points, await paperMarksOf(db, id), wanted.points);
-  return { ...head, points };
+  const flat = ({ points, ...head }: PaperColumnEdit) => ({ ...points, ...head });
+  const { points } = wanted;
+  const together: Record<string, unknown> = merged<Record<string, unknown>>(
+    was && flat(was),
+    { ...(await paperMarksOf(db, id)), title, outOf, takenAt },
+    flat(wanted),
+  );
+  const given = Object.keys(points).map((childId) => [childId, together[childId] ?? null]);
+  const heads = { title: together['title'], outOf: together['outOf'], takenAt: together['takenAt'] };
+  return { ...heads, points: Object.fromEntries(given) as PaperColumnEdit['points'] } as PaperColumnEdit;
 }
 
 export async function dropPaperColumn(

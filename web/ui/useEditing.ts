@@ -16,14 +16,20 @@ export interface Editing<T> {
  * Changes something that others may be changing too: what they changed meanwhile stays, and where both changed the same
  * both are shown before one is kept.
  * @param path  where it stands
- * @param was  what it was when the change began; later values are not looked at
+ * @param was  what it was when the change began, later values are not looked at; undefined where it is new
  * @param refreshes  paths under which something is another now
+ * @param wasFrom  makes of what is there now what a change is made from
  */
-export function useEditing<T extends object>(path: string, was: T, ...refreshes: string[]): Editing<T> {
-  const [base, setBase] = useState<object>(was);
+export function useEditing<T extends object>(
+  path: string,
+  was: T | undefined,
+  refreshes: readonly string[],
+  wasFrom: (theirs: Clash['theirs']) => object = (theirs) => theirs,
+): Editing<T> {
+  const [base, setBase] = useState<object | undefined>(was);
   const [mine, setMine] = useState<T>();
   const saving = useSave(
-    ({ wanted, from }: { wanted: T; from: object }) => put(path, { ...wanted, was: from }),
+    ({ wanted, from }: { wanted: T; from: object | undefined }) => put(path, from ? { ...wanted, was: from } : wanted),
     ...refreshes,
   );
   const save = async (wanted: T, from = base) => {
@@ -41,8 +47,9 @@ export function useEditing<T extends object>(path: string, was: T, ...refreshes:
     clash,
     keepMine: async () => {
       if (!clash) return false;
-      setBase(clash.theirs);
-      return save(clash.mine, clash.theirs);
+      const theirs = wasFrom(clash.theirs);
+      setBase(theirs);
+      return save(clash.mine, theirs);
     },
   };
 }

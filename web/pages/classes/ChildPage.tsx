@@ -103,7 +103,7 @@ interface ChangeChildProps {
 function ChangeChild({ path, child, naming, onClose }: ChangeChildProps) {
   // As it was when the form was opened: somebody else may change it meanwhile.
   const [was] = useState(() => child);
-  const editing = useEditing(path, { name: was.name, adaptations: was.adaptations }, '/classes', '/takes');
+  const editing = useEditing(path, { name: was.name, adaptations: was.adaptations }, ['/classes', '/takes']);
   const closeWhen = async (done: Promise<boolean>) => {
     if (await done) onClose();
   };

@@ -243,7 +243,7 @@ function SettingsForm({ schoolClass, records, form, onClose }: FormProps) {
   const { id } = schoolClass;
   // As they were when the form was opened: what others change meanwhile is put together with what is changed here.
   const [settings] = useState(() => settingsOf(schoolClass));
-  const editing = useEditing(`/classes/${id}`, settings, '/classes', '/takes');
+  const editing = useEditing(`/classes/${id}`, settings, ['/classes', '/takes']);
   const closeWhen = async (done: Promise<boolean>) => {
     if (await done) onClose();
   };

@@ -4,8 +4,10 @@ import Form from 'react-bootstrap/Form';
 import { v4 as uuid } from 'uuid';
 import type { ClassRecords, PaperColumnEdit } from '../../../contract/records.ts';
 import type { ClassDetail } from '../../../contract/schoolClass.ts';
-import { put, remove } from '../../api/client.ts';
+import { remove } from '../../api/client.ts';
 import { Notice } from '../../ui/Notice.tsx';
+import { BothVersions, plainWords } from '../../ui/BothVersions.tsx';
+import { useEditing } from '../../ui/useEditing.ts';
 import { useSave } from '../../ui/useSave.ts';
 
 const USUAL_OUT_OF = 10;
@@ -26,15 +28,18 @@ export function PaperForm({ schoolClass, column, records, onClose }: PaperFormPr
     Object.fromEntries((column?.points ?? []).map((one) => [records.children[one.child]!, String(one.points)])),
   );
   const path = `/classes/${schoolClass.id}/paper/${id}`;
-  const saving = useSave((values: PaperColumnEdit) => put(path, values), '/classes');
+  const [was] = useState(() => asEdit({ title, outOf, takenAt: column?.takenAt ?? Date.now() }, schoolClass, typed));
+  const saving = useEditing<PaperColumnEdit>(path, column && was, ['/classes'], unflattened);
   const removal = useSave(() => remove(path), '/classes');
+  const closeWhen = async (done: Promise<boolean>) => {
+    if (await done) onClose();
+  };
   const wrong = schoolClass.children.filter((child) => pointsOf(typed[child.id], outOf) === undefined);
   const submit = async (event: FormEvent) => {
     event.preventDefault();
     if (wrong.length > 0) return;
-    const points = Object.fromEntries(schoolClass.children.map((c) => [c.id, pointsOf(typed[c.id], outOf) ?? null]));
-    const takenAt = column?.takenAt ?? Date.now();
-    if (await saving.save({ title: title.trim(), outOf, takenAt, points })) onClose();
+    const head = { title: title.trim(), outOf, takenAt: was.takenAt };
+    await closeWhen(saving.save(asEdit(head, schoolClass, typed)));
   };
   const dropColumn = async () => {
     if (confirm(`Delete the column ${title} with its marks?`) && (await removal.save())) onClose();
@@ -42,6 +47,15 @@ export function PaperForm({ schoolClass, column, records, onClose }: PaperFormPr
   const problem = saving.problem ?? removal.problem;
   return (
     <Form className="card-paper paper-form" onSubmit={(event) => void submit(event)}>
+      {saving.clash && (
+        <BothVersions
+          clash={{ ...saving.clash, mine: { ...saving.clash.mine, ...saving.clash.mine.points } }}
+          nameOf={(part) => schoolClass.children.find((child) => child.id === part)?.name ?? HEADS[part] ?? part}
+          wordsOf={(_part, value) => plainWords(value)}
+          onMine={() => void closeWhen(saving.keepMine())}
+          onTheirs={onClose}
+        />
+      )}
       <PaperHead title={title} outOf={outOf} onTitle={setTitle} onOutOf={setOutOf} />
       <div className="paper-children">
         {schoolClass.children.map(({ id: childId, name }) => (
@@ -76,6 +90,24 @@ export function PaperForm({ schoolClass, column, records, onClose }: PaperFormPr
       </div>
     </Form>
   );
+}
+
+const HEADS: Readonly<Record<string, string>> = { title: 'What was it?', outOf: 'Out of' };
+
+function asEdit(
+  head: Omit<PaperColumnEdit, 'points'>,
+  { children }: ClassDetail,
+  typed: Readonly<Record<string, string>>,
+): PaperColumnEdit {
+  return {
+    ...head,
+    points: Object.fromEntries(children.map(({ id }) => [id, pointsOf(typed[id], head.outOf) ?? null])),
+  };
+}
+
+/** What the server has now, head and marks side by side, as a column. */
+function unflattened({ title, outOf, takenAt, ...points }: Readonly<Record<string, unknown>>): object {
+  return { title, outOf, takenAt, points };
 }
 
 interface PaperHeadProps {

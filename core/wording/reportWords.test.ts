@@ -1,0 +1,54 @@
+import { describe, expect, it } from 'vitest';
+import type { Mastery, MasteryState } from '../records/mastery.ts';
+import type { ElementId } from '../rhythm/elements.ts';
+import { reportSentences } from './reportWords.ts';
+
+const knows = (element: ElementId, state: MasteryState): Mastery => ({
+  element,
+  state,
+  heard: 5,
+  right: 1,
+  lastSeen: 1,
+});
+const said = (mastery: readonly Mastery[], marks: readonly number[]) =>
+  reportSentences({ name: 'Ada', mastery, marks }, 'quarters').join(' ');
+
+describe('a report for parents', () => {
+  it.each([
+    [[], 'Ada has not been heard yet.'],
+    [[4], 'Ada has clapped a written rhythm once and was listened to. Each time it was right or nearly so.'],
+    [[1, 2], 'Ada has clapped a written rhythm twice and was listened to. It was not right yet.'],
+    [[4, 1, 1], '3 times and was listened to. Once it was right'],
+    [[4, 4, 1], 'listened to. 2 times it was right'],
+    [[4, 3, 2, 1, 4], 'Of the newest five, three were right or nearly so.'],
+    [[1, 1, 1, 1, 4, 1], 'Of the newest five, one was right or nearly so.'],
+    [
+      [4, 4, 4, 4, 4, 1, 1, 1, 1, 1],
+      'Of the newest five, all five were right or nearly so; of the first five none. Ada has come on.',
+    ],
+    [[4, 1, 1, 1, 1, 4, 1, 1, 1, 1], 'one was right or nearly so, as at the beginning.'],
+    [[1, 1, 1, 1, 1, 4, 4, 4, 4, 4], 'Of the newest five, none was right or nearly so.'],
+  ])('of marks %j says: %s', (marks, words) => {
+    expect(said([], marks)).toContain(words);
+  });
+
+  it('says what is firm, growing, new and shaky, each once, in the names of the class', () => {
+    const mastery = [
+      knows('quarter', 'firm'),
+      knows('half', 'due'),
+      knows('whole', 'firm'),
+      knows('tie', 'growing'),
+      knows('quarter-rest', 'shaky'),
+      knows('triplet', 'new'),
+    ];
+    const words = said(mastery, [4]);
+    expect(words).toContain('with certainty: quarter, half and whole.');
+    expect(words).toContain('coming along well: tie.');
+    expect(words).toContain('Just begun: triplet.');
+    expect(words).toContain('still needs practice: quarter rest. At home');
+    expect(reportSentences({ name: 'Ada', mastery, marks: [4] }, 'crotchets').join(' ')).toContain(
+      'crotchet, minim and',
+    );
+    expect(said([], [4])).not.toContain('practice');
+  });
+});
