@@ -18,17 +18,8 @@ async function timed<T>(action: () => Promise<T>): Promise<{ ms: number; result:
   return { ms: performance.now() - from, result };
 }
 
-/** Pages of a large school, one after the other, beside the plain rows of the same; then storing and judging anew. */
-export async function benchLarge(url: string, size: LargeSize): Promise<void> {
-  // As it ships, and in a process of its own: whoever asks is not in its way.
-  await buildServer();
-  const { server: served, url: address } = await startBuilt({
-    PATH: process.env['PATH'],
-    DATABASE_URL: url,
-    PORT: '0',
-    PAGES: '',
-  });
-  const pool = createPool({ uri: url, connectionLimit: 1 });
+/** Whoever asks a server, as any of the teachers. */
+function visitorsOf(address: string) {
   const cookies = new Map<number, string>();
   const cookieOf = async (room: number) => {
     const known = cookies.get(room);
@@ -36,70 +27,73 @@ export async function benchLarge(url: string, size: LargeSize): Promise<void> {
     const body = JSON.stringify({ name: teacherName(room), password: LARGE_PASSWORD });
     const headers = { 'content-type': 'application/json' };
     const response = await fetch(`${address}/api/session`, { method: 'POST', headers, body });
-    const cookie = response.headers
-      .getSetCookie()
-      .map((one) => one.split(';')[0]!)
-      .join('; ');
-    cookies.set(room, cookie);
-    return cookie;
+    const given = response.headers.getSetCookie().map((one) => one.split(';')[0]!);
+    cookies.set(room, given.join('; '));
+    return cookies.get(room)!;
   };
   const ask = async (room: number, path: string) => {
     const headers = { cookie: await cookieOf(room) };
-    const { ms, result } = await timed(async () => {
+    const { ms } = await timed(async () => {
       const response = await fetch(address + path, { headers });
       if (!response.ok) throw new Error(`${response.status} at ${path}`);
-      return response.arrayBuffer();
+      await response.arrayBuffer();
     });
-    return { ms, bytes: result.byteLength };
+    return ms;
   };
+  return { cookieOf, ask };
+}
+type Visitors = ReturnType<typeof visitorsOf>;
+
+/** Pages of a large school, one after the other, beside the plain rows of the same; then storing and judging anew. */
+export async function benchLarge(url: string, size: LargeSize): Promise<void> {
+  // As it ships, and in a process of its own: whoever asks is not in its way.
+  await buildServer();
+  const env = { PATH: process.env['PATH'], DATABASE_URL: url, PORT: '0', PAGES: '' };
+  const { server, url: address } = await startBuilt(env);
+  const visitors = visitorsOf(address);
   const rooms = Array.from({ length: CLASSES_READ }, (_, i) => 1 + ((i * 7) % (size.teachers - 1)));
-  for (const room of rooms) await cookieOf(room);
-
-  const [grid, plainGrid, child, plainChild]: [number[], number[], number[], number[]] = [[], [], [], []];
-  for (const [i, room] of rooms.entries()) {
-    const path = `/api/classes/${classId(room)}`;
-    grid.push((await ask(room, `${path}/records`)).ms);
-    plainGrid.push(
-      (
-        await timed(async () => {
-          const kids = 'select id from children where class_id = ?';
-          await pool.query(`select * from child_elements where child_id in (${kids})`, [classId(room)]);
-          await pool.query(`select * from child_patterns where child_id in (${kids})`, [classId(room)]);
-        })
-      ).ms,
-    );
-    const kid = childId(size, room, i % size.children);
-    const page = await ask(room, `${path}/children/${kid}/takes`);
-    child.push(page.ms);
-    plainChild.push(
-      (
-        await timed(() =>
-          pool.query(
-            `select id, child_id, pattern_id, pattern_key, title, bpm, taken_at, accuracy, mark, override_mark, source,
-             corrected, hardest, misread from takes where child_id = ? order by taken_at desc, id desc limit 51`,
-            [kid],
-          ),
-        )
-      ).ms,
-    );
-  }
-  const twice = (times: readonly number[], plain: readonly number[]) =>
-    `${(at(times, 0.95) / at(plain, 0.95)).toFixed(1)} × the plain rows (${words(plain)})`;
-  report(`grid of a class, ${size.children} children, first time`, words(grid), twice(grid, plainGrid));
-  report('page of a child’s takes', words(child), twice(child, plainChild));
-
+  for (const room of rooms) await visitors.cookieOf(room);
+  await benchPages(url, size, visitors, rooms);
   const compressed = await fetch(`${address}/api/classes/${classId(1)}/records`, {
-    headers: { cookie: await cookieOf(1), 'accept-encoding': 'gzip' },
+    headers: { cookie: await visitors.cookieOf(1), 'accept-encoding': 'gzip' },
   });
   const sent = Number(compressed.headers.get('content-length'));
   report('grid as it is sent', `${(sent / 1024).toFixed(1)} kB`, 'compressed');
-
   const hearing = [];
-  for (const room of rooms.slice(0, 50)) hearing.push({ cookie: await cookieOf(room), classId: classId(room) });
+  for (const room of rooms.slice(0, 50))
+    hearing.push({ cookie: await visitors.cookieOf(room), classId: classId(room) });
   await benchStoring(address, hearing);
-  await benchRejudging(address, await cookieOf(0), classId(0));
+  await benchRejudging(address, await visitors.cookieOf(0), classId(0));
+  server.kill('SIGTERM');
+}
+
+const PLAIN_TAKES = `select id, child_id, pattern_id, pattern_key, title, bpm, taken_at, accuracy, mark, override_mark,
+  source, corrected, hardest, misread from takes where child_id = ? order by taken_at desc, id desc limit 51`;
+
+async function benchPages(url: string, size: LargeSize, { ask }: Visitors, rooms: readonly number[]): Promise<void> {
+  const pool = createPool({ uri: url, connectionLimit: 1 });
+  const plain = async (...questions: readonly (readonly [string, string])[]) =>
+    (
+      await timed(async () => {
+        for (const [question, id] of questions) await pool.query(question, [id]);
+      })
+    ).ms;
+  const [grid, plainGrid, child, plainChild]: [number[], number[], number[], number[]] = [[], [], [], []];
+  const ofClass = (table: string) =>
+    `select * from ${table} where child_id in (select id from children where class_id = ?)`;
+  for (const [i, room] of rooms.entries()) {
+    const path = `/api/classes/${classId(room)}`;
+    grid.push(await ask(room, `${path}/records`));
+    plainGrid.push(await plain([ofClass('child_elements'), classId(room)], [ofClass('child_patterns'), classId(room)]));
+    const kid = childId(size, room, i % size.children);
+    child.push(await ask(room, `${path}/children/${kid}/takes`));
+    plainChild.push(await plain([PLAIN_TAKES, kid]));
+  }
+  const beside = (times: readonly number[], rows: readonly number[]) =>
+    `${(at(times, 0.95) / at(rows, 0.95)).toFixed(1)} × the plain rows (${words(rows)})`;
+  report(`grid of a class, ${size.children} children, first time`, words(grid), beside(grid, plainGrid));
+  report('page of a child’s takes', words(child), beside(child, plainChild));
   await pool.end();
-  served.kill('SIGTERM');
 }
 
 /** A term of one class judged anew: how long it takes, and how soon breaking it off is done. */

@@ -70,14 +70,15 @@ async function writeTemplates(pool: Pool): Promise<void> {
     await pool.query('insert into large_templates values ?', [rows.slice(from, from + 100)]);
 }
 
-/** The takes of one class, child after child, each in the order of the school year: the tables only grow at their end. */
+/** The takes of one class, child after child, each in the order of the year: the tables only grow at their end. */
 async function writeTakes(pool: Pool, size: LargeSize, room: number, until: number): Promise<void> {
   const takes = room === 0 ? size.takesOfFirst : size.takes;
   const first = room * size.children;
   await pool.query(
-    `insert into takes (id, child_id, class_id, pattern_id, pattern_key, title, pattern_text, bpm, ages, windows, onsets,
-       taken_at, accuracy, mark, result, result_version, elements, hardest, misread)
-     select concat(lower(lpad(hex(? + c.seq), 8, '0')), '-', lower(lpad(hex(s.seq), 4, '0')), '-4000-8000-000000000005'),
+    `insert into takes (id, child_id, class_id, pattern_id, pattern_key, title, pattern_text, bpm, ages, windows,
+       onsets, taken_at, accuracy, mark, result, result_version, elements, hardest, misread)
+     select concat(lower(lpad(hex(? + c.seq), 8, '0')), '-', lower(lpad(hex(s.seq), 4, '0')),
+         '-4000-8000-000000000005'),
        concat(lower(lpad(hex(? + c.seq), 8, '0')), '-0000-4000-8000-000000000003'), ?, null, t.pattern_key, t.title,
        t.pattern_text, t.bpm, '${AGES}', t.windows, t.onsets,
        ? - (${takes} - s.seq) * ? + c.seq * 61000, t.accuracy, t.mark, t.result, t.result_version, t.elements,
@@ -95,7 +96,8 @@ async function writePeople(pool: Pool, size: LargeSize): Promise<void> {
     const teacher = [teacherId(room), teacherName(room), hash];
     await pool.query('insert into teachers (id, name, password_hash) values (?, ?, ?)', teacher);
     await pool.query(
-      `insert into classes (id, teacher_id, name, ages, school, revision) values (?, ?, ?, '${AGES}', 'numbers', 'large')`,
+      `insert into classes (id, teacher_id, name, ages, school, revision)
+       values (?, ?, ?, '${AGES}', 'numbers', 'large')`,
       [classId(room), teacherId(room), `Class ${room}`],
     );
     const kids = Array.from({ length: size.children }, (_, child) => [

@@ -4,6 +4,7 @@ import { builtinModules } from 'node:module';
 import { join } from 'node:path';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { BUILT_SERVER, buildServer, startBuilt } from '../scripts/buildServer.ts';
+import { lessonWithKills } from '../scripts/kills.ts';
 import { freshDatabase } from './testServer.test-helper.ts';
 
 beforeAll(buildServer);
@@ -45,5 +46,12 @@ describe('the built server', () => {
 
   it('says in a sentence what it lacks', async () => {
     await expect(alone('')).rejects.toThrow('DATABASE_URL is missing');
+  });
+
+  it('loses no take it has acknowledged, however it or its database is killed', async () => {
+    const { kills, acknowledged, lost, wrongRecords } = await lessonWithKills(5, 1884);
+    expect(kills).toEqual({ server: 3, database: 2 });
+    expect(acknowledged).toBeGreaterThan(20);
+    expect([lost, wrongRecords]).toEqual([0, 0]);
   });
 });

@@ -2,6 +2,7 @@ import { type FormEvent, type KeyboardEvent, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { v4 as uuid } from 'uuid';
+import type { Child } from '../../../contract/child.ts';
 import type { ClassRecords, PaperColumnEdit } from '../../../contract/records.ts';
 import type { ClassDetail } from '../../../contract/schoolClass.ts';
 import { remove } from '../../api/client.ts';
@@ -57,20 +58,7 @@ export function PaperForm({ schoolClass, column, records, onClose }: PaperFormPr
         />
       )}
       <PaperHead title={title} outOf={outOf} onTitle={setTitle} onOutOf={setOutOf} />
-      <div className="paper-children">
-        {schoolClass.children.map(({ id: childId, name }) => (
-          <Form.Group key={childId} controlId={`paper-${childId}`}>
-            <Form.Label>{name}</Form.Label>
-            <Form.Control
-              inputMode="decimal"
-              value={typed[childId] ?? ''}
-              onKeyDown={toNext}
-              isInvalid={wrong.some((child) => child.id === childId)}
-              onChange={(event) => setTyped({ ...typed, [childId]: event.target.value })}
-            />
-          </Form.Group>
-        ))}
-      </div>
+      <PointFields schoolClass={schoolClass} typed={typed} wrong={wrong} onTyped={setTyped} />
       {wrong.length > 0 && (
         <Notice problem={{ message: `${wrong[0]!.name}: a number from 0 to ${outOf}, or nothing.` }} />
       )}
@@ -108,6 +96,32 @@ function asEdit(
 /** What the server has now, head and marks side by side, as a column. */
 function unflattened({ title, outOf, takenAt, ...points }: Readonly<Record<string, unknown>>): object {
   return { title, outOf, takenAt, points };
+}
+
+interface PointFieldsProps {
+  readonly schoolClass: ClassDetail;
+  readonly typed: Readonly<Record<string, string>>;
+  readonly wrong: readonly Child[];
+  readonly onTyped: (typed: Readonly<Record<string, string>>) => void;
+}
+
+function PointFields({ schoolClass, typed, wrong, onTyped }: PointFieldsProps) {
+  return (
+    <div className="paper-children">
+      {schoolClass.children.map(({ id: childId, name }) => (
+        <Form.Group key={childId} controlId={`paper-${childId}`}>
+          <Form.Label>{name}</Form.Label>
+          <Form.Control
+            inputMode="decimal"
+            value={typed[childId] ?? ''}
+            onKeyDown={toNext}
+            isInvalid={wrong.some((child) => child.id === childId)}
+            onChange={(event) => onTyped({ ...typed, [childId]: event.target.value })}
+          />
+        </Form.Group>
+      ))}
+    </div>
+  );
 }
 
 interface PaperHeadProps {
