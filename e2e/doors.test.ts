@@ -102,13 +102,13 @@ describe('the account', () => {
     await page.getByLabel('Name of this device').fill('Music room');
     await page.getByRole('button', { name: 'Add a passkey' }).click();
     await page.getByText('Music room, since').waitFor();
-    await page.getByRole('button', { name: /Sign out/ }).click();
+    await page.getByRole('button', { name: 'Sign out', exact: true }).click();
     await page.getByRole('button', { name: /Sign in with a passkey/ }).click();
     await page.getByRole('link', { name: TEACHER.name }).click();
     page.on('dialog', (dialog) => void dialog.accept());
     await page.getByRole('button', { name: 'Remove the passkey Music room' }).click();
     await page.getByText('You have none').waitFor();
-    await page.getByRole('button', { name: /Sign out/ }).click();
+    await page.getByRole('button', { name: 'Sign out', exact: true }).click();
     await page.getByRole('button', { name: /Sign in with a passkey/ }).click();
     await page.getByText('This passkey does not fit').waitFor();
   });

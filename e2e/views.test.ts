@@ -172,6 +172,69 @@ const VIEWS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
       await page.getByLabel('Values are called').waitFor();
     },
   ],
+  ...(
+    [
+      ['sharing', 'Share with a colleague', 'Name of the colleague'],
+      ['terms', 'Terms', 'Name of the term'],
+      ['moving children', 'Move children', 'Name of the new class'],
+    ] as const
+  ).map(([name, button, field]): readonly [string, (page: Page) => Promise<void>] => [
+    name,
+    async (page) => {
+      await page.getByRole('button', { name: 'More' }).click();
+      await page.getByRole('button', { name: button }).click();
+      await page.getByLabel(field).waitFor();
+    },
+  ]),
+  [
+    'a practice week to be made',
+    async (page) => {
+      await page.getByRole('link', { name: 'Practice', exact: true }).click();
+      await page.getByRole('button', { name: 'New practice week' }).click();
+      await page.getByLabel('Times a day').waitFor();
+    },
+  ],
+  [
+    'a practice week',
+    async (page) => {
+      await page.getByRole('button', { name: 'Keep this week' }).click();
+      await page.getByRole('table', { name: 'Done' }).waitFor();
+    },
+  ],
+  [
+    'reports',
+    async (page) => {
+      await page.getByRole('link', { name: 'Lighthouse 4' }).click();
+      await page.getByRole('link', { name: 'Lighthouse 4' }).click();
+      await page.getByRole('button', { name: 'More' }).click();
+      await page.getByRole('link', { name: 'Reports for parents' }).click();
+      await page
+        .getByText(/has clapped a written rhythm/)
+        .first()
+        .waitFor();
+    },
+  ],
+  [
+    'the first day',
+    async (page) => {
+      await page.goto(new URL('/first-day', page.url()).href);
+      await page.locator('.starters li').first().waitFor();
+    },
+  ],
+  [
+    'accounts',
+    async (page) => {
+      await page.goto(new URL('/staff', page.url()).href);
+      await page.getByText('administrator, you').waitFor();
+    },
+  ],
+  [
+    'help',
+    async (page) => {
+      await page.getByRole('button', { name: 'Help' }).click();
+      await page.getByRole('dialog').waitFor();
+    },
+  ],
   [
     'a line-up before it starts',
     async (page) => {
@@ -220,6 +283,8 @@ const NARROW = [
   'a child',
   'marks of a class in patterns',
   'whose turn it is',
+  'a practice week',
+  'the first day',
   'a take that runs',
 ];
 

@@ -52,6 +52,40 @@ const PLAN = {
   divided: false,
   twoLines: false,
 };
+const WEEK = {
+  starts: '2026-09-28',
+  plan: {
+    title: 'Week',
+    items: [{ patternId: ids.pattern, title: 'Steps', text: '4/4 q q h', bpm: 72, times: 2, days: [0, 3] }],
+    children: [ids.child],
+  },
+};
+const PIECES = {
+  termFrom: 4,
+  takes: [
+    {
+      ...TAKE,
+      id: uuid(),
+      patternKey: ids.pattern,
+      override: 3,
+      overrideReason: 'x',
+      corrected: true,
+    },
+  ],
+  paper: [{ id: uuid(), title: 'Quiz', outOf: 10, takenAt: 1, points: { [ids.child]: 3 } }],
+  lineUps: [],
+  practice: [{ id: uuid(), ...WEEK }],
+  terms: [
+    {
+      id: uuid(),
+      title: 'Autumn',
+      fromAt: 0,
+      untilAt: 2,
+      names: ['Ada'],
+      records: { children: [ids.child], patterns: [], marks: [], elements: [], paper: [] },
+    },
+  ],
+};
 const PASSKEY = { id: 'AA', rawId: 'AA', type: 'public-key', clientExtensionResults: {} };
 
 /** Every route that takes something, with a body that fits. */
@@ -138,6 +172,25 @@ const ROUTES: readonly (readonly [string, string, unknown])[] = [
       answer: { ...PASSKEY, response: { clientDataJSON: 'AA', attestationObject: 'AA' } },
     },
   ],
+  ['GET', '/api/staff', undefined],
+  ['POST', '/api/staff', { name: 'Eva' }],
+  ['PUT', `/api/staff/${uuid()}`, { closed: true }],
+  ['POST', `/api/staff/${uuid()}/code`, {}],
+  ['DELETE', `/api/account/sessions/${uuid()}`, undefined],
+  ['DELETE', `/api/classes/${ids.class}/rejudging`, undefined],
+  ['GET', `/api/classes/${ids.class}/shares`, undefined],
+  ['PUT', `/api/classes/${ids.class}/shares`, { name: 'Ben', role: 'look' }],
+  ['DELETE', `/api/classes/${ids.class}/shares/${uuid()}`, undefined],
+  ['GET', `/api/classes/${ids.class}/terms`, undefined],
+  ['PUT', `/api/classes/${ids.class}/terms/${ids.plan}`, { title: 'Autumn' }],
+  ['GET', `/api/classes/${ids.class}/terms/${ids.plan}`, undefined],
+  ['POST', `/api/classes/${ids.class}/moves`, { to: ids.pattern, children: [ids.child] }],
+  ['GET', `/api/classes/${ids.class}/practice`, undefined],
+  ['PUT', `/api/classes/${ids.class}/practice/${ids.plan}`, WEEK],
+  ['DELETE', `/api/classes/${ids.class}/practice/${uuid()}`, undefined],
+  ['GET', `/api/classes/${ids.class}/copy`, undefined],
+  ['PUT', `/api/classes/${ids.class}/copied`, PIECES],
+  ['PUT', `/api/classes/${ids.class}`, { ...CLASS, was: CLASS }],
   ['GET', '/healthz', undefined],
 ];
 

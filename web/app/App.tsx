@@ -1,16 +1,15 @@
 import { Suspense, lazy, useEffect, useState } from 'react';
 import { ErrorBoundary } from 'react-error-boundary';
-import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
-import { SWRConfig, useSWRConfig } from 'swr';
+import { BrowserRouter } from 'react-router';
+import { SWRConfig } from 'swr';
 import type { SessionState, Teacher } from '../../contract/session.ts';
 import { onSignedOut, pageBelongsTo } from '../api/client.ts';
 import { useSession } from '../api/session.ts';
 import { SignInPage } from '../pages/signIn/SignInPage.tsx';
 import { Notice } from '../ui/Notice.tsx';
 import { Broken } from './Broken.tsx';
-import { HOME, ROUTES } from './routes.ts';
 
-const Shell = lazy(() => import('./Shell.tsx'));
+const House = lazy(() => import('./House.tsx'));
 const SignInAgain = lazy(() => import('../pages/signIn/SignInAgain.tsx'));
 
 /**
@@ -47,44 +46,15 @@ function Views() {
           />
         </Suspense>
       )}
-      <House key={whose.id} teacher={whose} entries={entries} onSignedOut={() => void enter({ teacher: null, demo })} />
+      <Suspense fallback={null}>
+        <House
+          key={whose.id}
+          teacher={whose}
+          entries={entries}
+          onSignedOut={() => void enter({ teacher: null, demo })}
+        />
+      </Suspense>
     </>
-  );
-}
-
-interface HouseProps {
-  readonly teacher: Teacher;
-  /** Goes up when the teacher has come in again. */
-  readonly entries: number;
-  readonly onSignedOut: () => void;
-}
-
-/** All views of one teacher. What was fetched for them is gone with them. */
-function House(props: HouseProps) {
-  return (
-    <SWRConfig value={{ provider: () => new Map() }}>
-      <Rooms {...props} />
-    </SWRConfig>
-  );
-}
-
-function Rooms({ teacher, entries, onSignedOut }: HouseProps) {
-  const { mutate } = useSWRConfig();
-  const [before] = useState(entries);
-  useEffect(() => {
-    if (entries > before) void mutate(() => true);
-  }, [entries, before, mutate]);
-  return (
-    <Suspense fallback={null}>
-      <Routes>
-        <Route element={<Shell teacher={teacher} onSignedOut={onSignedOut} />}>
-          {ROUTES.map(({ path, Page }) => (
-            <Route key={path} path={path} element={<Page teacher={teacher} />} />
-          ))}
-          <Route path="*" element={<Navigate to={HOME} replace />} />
-        </Route>
-      </Routes>
-    </Suspense>
   );
 }
 

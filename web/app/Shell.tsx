@@ -48,7 +48,7 @@ export default function Shell({ teacher, onSignedOut }: { teacher: Teacher; onSi
         <NavLink className="teacher" to={ACCOUNT} aria-label={`${teacher.name}: password, passkeys and devices`}>
           <UserRound size={16} aria-hidden /> <span>{teacher.name}</span>
         </NavLink>
-        <Button variant="link" size="sm" className="help-button" onClick={() => setHelping(true)}>
+        <Button variant="link" size="sm" className="help-button" aria-label="Help" onClick={() => setHelping(true)}>
           <CircleHelp size={16} aria-hidden /> <span>Help</span>
         </Button>
         <Button variant="link" size="sm" className="sign-out" onClick={() => void leaving.signOut()}>

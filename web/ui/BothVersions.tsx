@@ -1,5 +1,6 @@
 import Button from 'react-bootstrap/Button';
 import type { Clash } from '../api/client.ts';
+import './bothVersions.scss';
 
 interface BothVersionsProps {
   readonly clash: Clash & { readonly mine: object };

@@ -1,15 +1,16 @@
 import Modal from 'react-bootstrap/Modal';
 import { Link, matchPath, useLocation } from 'react-router';
 import { HELP } from './helpTexts.ts';
+import './help.scss';
 
 /** What this view is for, and its keys. */
 export default function HelpBox({ onClose }: { onClose: () => void }) {
   const { pathname } = useLocation();
   const help = HELP.find(({ path }) => matchPath(`/${path}`, pathname));
   return (
-    <Modal show onHide={onClose} centered scrollable>
+    <Modal show onHide={onClose} centered scrollable aria-labelledby="help-title">
       <Modal.Header closeButton>
-        <Modal.Title>{help?.title ?? 'Help'}</Modal.Title>
+        <Modal.Title id="help-title">{help?.title ?? 'Help'}</Modal.Title>
       </Modal.Header>
       <Modal.Body className="help">
         {help?.points.map((point) => (

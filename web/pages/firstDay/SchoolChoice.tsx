@@ -33,8 +33,8 @@ export function SchoolChoice({ school, onSchool }: { school: SchoolId; onSchool:
               <strong>{title}</strong>
               <span className="counted">{countsOf(id)}</span>
             </label>
-            <Button size="sm" variant="outline-dark" aria-label={`Hear ${title}`} onClick={() => void hear(id)}>
-              <Volume2 size={16} aria-hidden /> Hear it
+            <Button size="sm" variant="outline-dark" onClick={() => void hear(id)}>
+              <Volume2 size={16} aria-hidden /> Hear it<span className="visually-hidden">: {title}</span>
             </Button>
           </li>
         ))}

@@ -146,7 +146,7 @@ function DoneTable({ schoolClass, week, minutes }: WeekProps & { minutes: readon
 }
 
 function DoneMark({ done }: { done: ReturnType<typeof doneOn> }) {
-  if (!done) return <span aria-label="nothing to do" />;
+  if (!done) return <span className="visually-hidden">nothing to do</span>;
   if (done.done === 0) return <span className="not-done">–</span>;
   return done.done >= done.due ? (
     <span className="done-all">✓ done</span>

@@ -1,0 +1,42 @@
+import { Suspense, useEffect, useState } from 'react';
+import { Navigate, Route, Routes } from 'react-router';
+import { SWRConfig, useSWRConfig } from 'swr';
+import type { Teacher } from '../../contract/session.ts';
+import Shell from './Shell.tsx';
+import { HOME, ROUTES } from './routes.ts';
+
+interface HouseProps {
+  readonly teacher: Teacher;
+  /** Goes up when the teacher has come in again. */
+  readonly entries: number;
+  readonly onSignedOut: () => void;
+}
+
+/** All views of one teacher. What was fetched for them is gone with them. */
+export default function House(props: HouseProps) {
+  return (
+    <SWRConfig value={{ provider: () => new Map() }}>
+      <Rooms {...props} />
+    </SWRConfig>
+  );
+}
+
+function Rooms({ teacher, entries, onSignedOut }: HouseProps) {
+  const { mutate } = useSWRConfig();
+  const [before] = useState(entries);
+  useEffect(() => {
+    if (entries > before) void mutate(() => true);
+  }, [entries, before, mutate]);
+  return (
+    <Suspense fallback={null}>
+      <Routes>
+        <Route element={<Shell teacher={teacher} onSignedOut={onSignedOut} />}>
+          {ROUTES.map(({ path, Page }) => (
+            <Route key={path} path={path} element={<Page teacher={teacher} />} />
+          ))}
+          <Route path="*" element={<Navigate to={HOME} replace />} />
+        </Route>
+      </Routes>
+    </Suspense>
+  );
+}
