@@ -94,6 +94,12 @@ export class School {
     options: Parameters<Browser['newContext']>[0] = {},
     watched = !this.inTime,
   ): Promise<{ page: Page; context: BrowserContext }> {
+    const visitor = await this.newcomer(options, watched);
+    await visitor.page.goto(this.url);
+    return visitor;
+  }
+
+  private async newcomer(options: Parameters<Browser['newContext']>[0], watched: boolean) {
     const context = await this.browser.newContext({ viewport: { width: 1280, height: 800 }, ...options });
     if (this.inTime) await context.addInitScript(steadySound);
     const page = await context.newPage();
@@ -102,18 +108,34 @@ export class School {
       throw error;
     });
     page.setDefaultTimeout(25_000);
-    await page.goto(this.url);
     return { page, context };
+  }
+
+  /** A visitor of the demo who is in already, at the patterns or at another address. */
+  async guest(
+    options: Parameters<Browser['newContext']>[0] = {},
+    path = '/patterns',
+  ): Promise<{ page: Page; context: BrowserContext }> {
+    const visitor = await this.newcomer(options, !this.inTime);
+    await visitor.page.request.post(`${this.url}/api/session/visit`);
+    await visitor.page.goto(this.url + path);
+    return visitor;
   }
 
   /** A visitor of the demo who has gone to a part of the menu. */
   async guestIn(part: string): Promise<Page> {
-    const { page } = await this.visitor();
-    await lookAround(page);
-    await page.getByRole('link', { name: part, exact: true }).click();
-    return page;
+    return (await this.guest({}, PARTS[part])).page;
   }
 }
+
+/** Where the parts of the menu are. */
+const PARTS: Readonly<Record<string, string>> = {
+  Values: '/values',
+  Patterns: '/patterns',
+  Lead: '/lead',
+  Take: '/take',
+  Class: '/classes',
+};
 
 /** Without a sound device the browser makes its sound clock itself, and on a busy machine late. */
 function steadySound(): void {

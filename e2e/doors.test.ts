@@ -24,8 +24,7 @@ async function fillDoor(page: Page, { name, password }: { name: string; password
 
 describe('signed out with the page open', () => {
   it('the page asks for its teacher, and nothing typed is lost', async () => {
-    const { page, context } = await school.visitor();
-    await lookAround(page);
+    const { page, context } = await school.guest();
     await page.getByRole('link', { name: 'Class', exact: true }).click();
     await page.getByRole('link', { name: /Lighthouse 4/ }).click();
     const row = page.getByLabel('First name or code');
@@ -42,8 +41,7 @@ describe('signed out with the page open', () => {
   });
 
   it('another teacher in a second tab sees and takes nothing of this one', async () => {
-    const { page, context } = await school.visitor();
-    await lookAround(page);
+    const { page, context } = await school.guest();
     await page.getByRole('link', { name: 'Class', exact: true }).click();
     await page.getByRole('link', { name: /Lighthouse 4/ }).waitFor();
     const second = await context.newPage();

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Page } from 'playwright-core';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
-import { School, lookAround } from './browser.test-helper.ts';
+import { School } from './browser.test-helper.ts';
 
 let school: School;
 
@@ -89,8 +89,7 @@ async function drawn(page: Page): Promise<Drawn> {
 }
 
 async function newPattern(): Promise<Page> {
-  const { page } = await school.visitor({ viewport: { width: 2100, height: 800 } });
-  await lookAround(page);
+  const { page } = await school.guest({ viewport: { width: 2100, height: 800 } });
   await page.getByRole('button', { name: /New pattern/ }).click();
   return page;
 }

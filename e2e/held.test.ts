@@ -36,8 +36,7 @@ const noServer = (context: BrowserContext) => context.route('**/api/takes/*', (r
 
 describe('a take', () => {
   it('that was broken off by a reload is asked about first, and can be judged afterwards', async () => {
-    const { page } = await school.visitor();
-    await lookAround(page);
+    const { page } = await school.guest();
     const before = await longRopes(page, school.url);
     await clap(page);
     const asked: string[] = [];
@@ -58,8 +57,7 @@ describe('a take', () => {
   });
 
   it('that was broken off can be thrown away, and one that was stopped is not kept', async () => {
-    const { page } = await school.visitor();
-    await lookAround(page);
+    const { page } = await school.guest();
     await clap(page);
     await page.goBack();
     await page.getByRole('heading', { name: 'Patterns' }).waitFor();
@@ -100,8 +98,7 @@ describe('a take', () => {
   });
 
   it('that is not stored yet is said when its teacher signs out, and sent when she is back', async () => {
-    const { page, context } = await school.visitor();
-    await lookAround(page);
+    const { page, context } = await school.guest();
     const before = await longRopes(page, school.url);
     await noServer(context);
     await takeOne(page);
@@ -117,8 +114,7 @@ describe('a take', () => {
   });
 
   it('that the server refuses is shown with the reason, saved as a file, and tried again', async () => {
-    const { page, context } = await school.visitor();
-    await lookAround(page);
+    const { page, context } = await school.guest();
     await context.route('**/api/takes/*', (route) =>
       route.fulfill({ status: 422, json: { error: { code: 'not-judged', message: 'It is out of all bounds.' } } }),
     );
@@ -138,8 +134,7 @@ describe('a take', () => {
 
 describe('a page', () => {
   it('of which a part cannot be loaded says so, and offers to load it again', async () => {
-    const { page, context } = await school.visitor();
-    await lookAround(page);
+    const { page, context } = await school.guest();
     await context.route('**/assets/LeadPage*', (route) => route.abort());
     await page.getByRole('link', { name: 'Lead', exact: true }).click();
     await page.getByText('A part of this page could not be loaded').waitFor();
@@ -152,11 +147,12 @@ describe('a page', () => {
   });
 
   it('shows how far the marks of a class are that are worked out anew', async () => {
-    const { page, context } = await school.visitor();
-    await lookAround(page);
+    const { page, context } = await school.guest();
     let done = 40;
     await context.route('**/rejudging', (route) =>
-      route.fulfill({ json: done > 200 ? { running: false } : { running: true, done: (done += 60), total: 300 } }),
+      route.fulfill({
+        json: done > 200 ? { running: false } : { running: true, done: (done += 60), total: 300, cancels: true },
+      }),
     );
     await page.goto(`${school.url}/classes`);
     await page.getByRole('link', { name: /Lighthouse 4/ }).click();

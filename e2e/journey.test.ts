@@ -1,6 +1,6 @@
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { TEACHER } from '../demo/school.ts';
-import { School, lookAround, moveInTime, tapInTime } from './browser.test-helper.ts';
+import { School, moveInTime, tapInTime } from './browser.test-helper.ts';
 
 let school: School;
 
@@ -108,8 +108,7 @@ describe('from a typed rhythm to a kept mark', () => {
 
 describe('more than claps', () => {
   const begin = async (task: string) => {
-    const { page, context } = await school.visitor();
-    await lookAround(page);
+    const { page, context } = await school.guest();
     await page.goto(`${school.url}/take`);
     await page.getByLabel('Class').selectOption({ label: 'Lighthouse 4' });
     await page.getByLabel('Pattern', { exact: true }).selectOption({ label: 'Slow tide' });

@@ -40,8 +40,7 @@ describe('nothing played is lost', () => {
   });
 
   it('a take survives a dead server, and is stored once', async () => {
-    const { page, context } = await school.visitor();
-    await lookAround(page);
+    const { page, context } = await school.guest();
     const before = await longRopes(page, school.url);
     await page.goto(school.url);
     await page.getByRole('button', { name: /Sign out/ }).click();
@@ -58,8 +57,7 @@ describe('nothing played is lost', () => {
   });
 
   it('typing survives a reload, also when it makes no sense yet', async () => {
-    const { page, context } = await school.visitor();
-    await lookAround(page);
+    const { page, context } = await school.guest();
     await page.getByRole('link', { name: /Slow tide/ }).click();
     await page.getByLabel('Rhythm', { exact: true }).fill('4/4 q q h | w | q (');
     await page.reload();

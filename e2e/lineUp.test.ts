@@ -1,6 +1,6 @@
 import type { Page } from 'playwright-core';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
-import { School, lookAround, tapInTime } from './browser.test-helper.ts';
+import { School, tapInTime } from './browser.test-helper.ts';
 import { BPM, NAMES, RIGHT, readyForLineUp } from './lineUp.test-helper.ts';
 
 let school: School;
@@ -75,8 +75,7 @@ describe('a line-up of six', () => {
     await page.locator('.notice').waitFor({ state: 'detached' });
     await page.keyboard.press('Escape');
 
-    const second = (await school.visitor()).page;
-    await lookAround(second);
+    const second = (await school.guest()).page;
     await second.goto(`${school.url}/take/line-up`);
     await second.getByLabel('Class').selectOption({ label: 'Six' });
     await second.getByText('1 of 6 heard').first().waitFor();

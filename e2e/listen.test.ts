@@ -166,8 +166,7 @@ describe('claps that are heard', () => {
 
 describe('judging as the teacher sets it', () => {
   it('shows what would change before it is saved', async () => {
-    const { page, context } = await school.visitor();
-    await lookAround(page);
+    const { page, context } = await school.guest();
     await page.getByRole('link', { name: 'Class', exact: true }).click();
     await page.getByRole('link', { name: /Harbour 2/ }).click();
     await page.getByRole('button', { name: 'Marks', exact: true }).click();

@@ -138,8 +138,7 @@ describe('the values view', () => {
   });
 
   it('every question fits a telephone, however many signs it shows', async () => {
-    const { page: small, context } = await school.visitor({ viewport: { width: 390, height: 844 } });
-    await lookAround(small);
+    const { page: small, context } = await school.guest({ viewport: { width: 390, height: 844 } });
     await small.getByRole('link', { name: 'Values', exact: true }).click();
     await small.getByRole('link', { name: 'Questions', exact: true }).click();
     const boxes = small.locator('.question-settings input[type="checkbox"]');

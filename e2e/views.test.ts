@@ -332,8 +332,7 @@ describe('every view', () => {
     });
 
   it('the board goes from pattern to pattern, larger and smaller, lanes on and off, by its keys', async () => {
-    const { page, context } = await school.visitor();
-    await lookAround(page);
+    const { page, context } = await school.guest();
     await page.getByRole('link', { name: /Walking to the quay/ }).click();
     await page.getByRole('button', { name: 'Board' }).click();
     const title = page.locator('.board h1');
@@ -362,8 +361,7 @@ describe('every view', () => {
   });
 
   it('on a phone the start and the pad are under the thumb, and a running take has nothing else', async () => {
-    const { page, context } = await school.visitor({ viewport: { width: 390, height: 844 }, hasTouch: true });
-    await lookAround(page);
+    const { page, context } = await school.guest({ viewport: { width: 390, height: 844 }, hasTouch: true });
     await page.getByRole('link', { name: 'Take', exact: true }).click();
     const start = page.getByRole('button', { name: /Start/ });
     const lower = async (what: typeof start) => (await what.boundingBox())!.y;

@@ -1,5 +1,6 @@
 import { type ChildProcess, fork } from 'node:child_process';
 import { cpSync, rmSync } from 'node:fs';
+import { resolve } from 'node:path';
 import { createInterface } from 'node:readline';
 import { build } from 'esbuild';
 
@@ -27,6 +28,20 @@ export async function buildServer(): Promise<void> {
     logLevel: 'error',
   });
   cpSync('server/migrations', `${BUILT_SERVER}/migrations`, { recursive: true });
+}
+
+/** Only the thread that judges, for tests: from its sources each of many servers would need seconds to read it. */
+export async function buildJudge(folder: string): Promise<string> {
+  await build({
+    entryPoints: ['server/judging/judge.worker.ts'],
+    outdir: folder,
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    logLevel: 'error',
+  });
+  return resolve(folder, 'judge.worker.js');
 }
 
 /** Starts the built server as a process of its own; rejects with what it said when it ends instead. */

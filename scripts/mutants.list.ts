@@ -213,7 +213,7 @@ export const MUTANTS: readonly MutantGroup[] = [
       ['server/services/recordings.ts', 'found.expiresAt <= Date.now()', 'false'],
       ['server/services/judging.ts', 'if (take.resultVersion === RESULT_VERSION) return take;', 'return take;'],
       ['server/services/takes.ts', "mark === null ? '' : reason", 'reason'],
-      ['server/services/patterns.ts', "readPatternText(values.text, 'text');", ''],
+      ['server/services/patterns.ts', "readPatternText(wanted.text, 'text');", ''],
       ['server/repository/patterns.ts', 'await db.delete(patterns).where', 'await db.select().from(patterns).where'],
       ['server/repository/classes.ts', '.set({ ...values, revision: anotherRevision() })', '.set(values)'],
     ],
@@ -338,7 +338,7 @@ export const MUTANTS: readonly MutantGroup[] = [
     project: 'units',
     tests: ['web/pages'],
     mutants: [
-      ['web/pages/classes/classList.ts', 'seen.has(name.toLowerCase())', 'seen.has(name)'],
+      ['web/ui/classList.ts', 'seen.has(name.toLowerCase())', 'seen.has(name)'],
       ['web/pages/classes/marksCsv.ts', 'harmless(row.name)', 'row.name'],
       ['web/pages/classes/marksCsv.ts', "text.replace('.', ',')", 'text'],
       ['web/pages/classes/gridCells.ts', 'b.lastAt - a.lastAt', 'a.lastAt - b.lastAt'],
@@ -351,7 +351,7 @@ export const MUTANTS: readonly MutantGroup[] = [
     project: 'server',
     tests: ['server/records.test.ts'],
     mutants: [
-      ['server/repository/childRecords.ts', 'newest && newest.at > take.takenAt', 'false'],
+      ['server/repository/childRecords.ts', 'take.takenAt < Math.max(lastAt, termFrom)', 'false'],
       ['server/repository/childRecords.ts', 'override ?? mark', 'mark'],
       [
         'server/repository/takes.ts',
@@ -364,6 +364,40 @@ export const MUTANTS: readonly MutantGroup[] = [
       ['server/services/records.ts', 'known && known.classId !== classId', 'false'],
       ['server/services/bin.ts', 'BIN_DAYS * DAY_MS', '0'],
       ['server/repository/bin.ts', 'and(ofTeacher, isNull(classes.binnedAt), ', 'and(isNull(classes.binnedAt), '],
+    ],
+  },
+  {
+    project: 'server',
+    tests: ['server/together.test.ts', 'server/classYear.test.ts', 'server/merge.test.ts'],
+    mutants: [
+      ['server/services/access.ts', 'RANK[role] < RANK[needed]', 'false'],
+      ['server/services/merge.ts', '!same(now[part], wanted[part])', 'true'],
+      ['server/services/news.ts', 'if (revision === one.revision) continue;', ''],
+      ['server/routes/events.ts', "if (teacher?.id !== id) throw new Error('signed out');", ''],
+      ['server/services/sharing.ts', 'other.id === teacherId', 'false'],
+      ['server/services/terms.ts', 'for (const childId of ids) await rebuildRecords(inside, childId);', ''],
+      ['server/services/terms.ts', 'await movePaper(inside, [childId], to, columnIn(to));', ''],
+      ['server/services/practice.ts', 'if (patternId !== patternKey) return;', ''],
+      [
+        'server/services/classCopy.ts',
+        "if (takes.some(({ childId }) => !ids.has(childId))) throw notFound('child');",
+        '',
+      ],
+      ['server/services/staff.ts', 'if (!administrator) throw NOT_ADMINISTRATOR;', ''],
+      ['server/services/staff.ts', "if (closed) await removeSessions(inside, teacherId, '');", ''],
+      ['server/services/recordings.ts', 'Math.min(Date.now() + days * DAY_MS, until)', 'Date.now() + days * DAY_MS'],
+    ],
+  },
+  {
+    project: 'units',
+    tests: ['core/records', 'core/wording/reportWords.test.ts', 'web/pages/classes', 'web/pages/practice'],
+    mutants: [
+      ['core/records/practice.ts', '+ BREATH', ''],
+      ['core/records/practice.ts', 'Math.ceil(seconds / 60)', 'Math.round(seconds / 60)'],
+      ['core/wording/reportWords.ts', 'marks.slice(-COMPARED)', 'marks.slice(0, COMPARED)'],
+      ['web/pages/classes/readCopy.ts', 'one.title === title && one.text === text', 'one.title === title'],
+      ['web/pages/classes/readCopy.ts', 'a.untilAt - b.untilAt', 'b.untilAt - a.untilAt'],
+      ['web/pages/practice/weekPlan.ts', 'Math.min(times, heard(item))', 'heard(item)'],
     ],
   },
   {

@@ -21,6 +21,16 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
     },
   ],
   [
+    'first-day',
+    async (page) => {
+      await page.goto(new URL('/first-day', page.url()).href);
+      await page.getByLabel('What is it called?').fill('Sandpipers 2');
+      await page.getByLabel('7 and 8').check();
+      await page.getByLabel(/First names or codes/).fill('Ines\nOle\nPer');
+      await page.getByText('3 children').waitFor();
+    },
+  ],
+  [
     'fold',
     async (page) => {
       await page.goto(new URL('/values/fold', page.url()).href);
@@ -36,7 +46,6 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
       for (const key of ['q', '.', 'e', 'q', 'e']) await page.keyboard.press(key);
     },
   ],
-  ['sums', async (page) => page.getByRole('link', { name: 'Sums' }).click()],
   [
     'question',
     async (page) => {
@@ -121,12 +130,16 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
     },
   ],
   [
-    'marks',
+    'practice',
     async (page) => {
       await page.getByRole('link', { name: 'Back to the class' }).click();
-      await page.getByRole('button', { name: 'Marks', exact: true }).click();
-      await page.getByLabel('On time within').fill('60');
-      await page.getByText(/\d+ of \d+ marks would change/).waitFor();
+      await page.getByRole('link', { name: 'Practice', exact: true }).click();
+      await page.getByRole('button', { name: 'New practice week' }).click();
+      await page.getByLabel('Name', { exact: true }).fill('Before the concert');
+      await page.getByLabel('First day').fill('2026-12-07');
+      await page.getByRole('button', { name: 'One more rhythm' }).click();
+      await page.getByRole('button', { name: 'Keep this week' }).click();
+      await page.getByRole('table', { name: 'Done' }).waitFor();
     },
   ],
   [

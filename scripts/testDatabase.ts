@@ -1,5 +1,7 @@
-import { rmSync } from 'node:fs';
+import { existsSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
 import type { TestProject } from 'vitest/node';
+import { buildJudge } from './buildServer.ts';
 import { startMariadb } from './mariadb.ts';
 import { seedDemo } from './seed.ts';
 
@@ -13,10 +15,13 @@ declare module 'vitest' {
 }
 
 const DEMO = 'clapboard_demo';
+/** What is in it is gone with the run: in memory, where there is such a folder. */
+const FOLDER = existsSync('/dev/shm') ? '/dev/shm' : '.data';
 
 /** One database server for all test files of a project; each file takes a database of its own in it. */
 export default async function setup(project: TestProject): Promise<() => Promise<void>> {
-  const folder = `.data/test-${process.pid}-${project.name}`;
+  const folder = join(FOLDER, `clapboard-test-${process.pid}-${project.name}`);
+  process.env['JUDGE_WORKER'] = await buildJudge(`${folder}-judge`);
   const database = await startMariadb(folder, { forgetful: true });
   project.provide('databaseUrl', await database.url('clapboard_test'));
   if (project.name === 'pages' || project.name === 'played') {
@@ -26,6 +31,6 @@ export default async function setup(project: TestProject): Promise<() => Promise
   }
   return async () => {
     await database.stop();
-    rmSync(folder, { recursive: true, force: true });
+    for (const used of [folder, `${folder}-judge`]) rmSync(used, { recursive: true, force: true });
   };
 }

@@ -98,9 +98,9 @@ export function judgesWith(limitMs = LIMIT_MS): Judges {
   };
 }
 
-/** Beside this file stands the worker's source, or what it was built to. */
+/** Beside this file stands the worker's source, or what it was built to; or it was built for some tests elsewhere. */
 function worker(): { filename: string; execArgv: string[] } {
-  const built = fileURLToPath(new URL('./judge.worker.js', import.meta.url));
+  const built = process.env['JUDGE_WORKER'] ?? fileURLToPath(new URL('./judge.worker.js', import.meta.url));
   if (existsSync(built)) return { filename: built, execArgv: [] };
   return { filename: fileURLToPath(new URL('./judge.worker.ts', import.meta.url)), execArgv: ['--import', 'tsx'] };
 }

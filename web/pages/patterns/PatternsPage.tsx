@@ -10,6 +10,8 @@ import { MiniNotes } from '../../ruler/MiniNotes.tsx';
 import './patterns.scss';
 import type { SavedPattern } from '../../../contract/pattern.ts';
 
+const HERE = '/patterns';
+
 export default function PatternsPage() {
   const { data, error, mutate } = usePatterns();
   const navigate = useNavigate();
@@ -17,7 +19,9 @@ export default function PatternsPage() {
   useKeys({ ' ': add, n: add });
   const classes = useClasses().data;
   // Nothing is there yet: the first day begins with a class, children and a few patterns at once.
-  if (data?.length === 0 && classes?.length === 0) return <Navigate to="/first-day" replace />;
+  // Whoever is on the way to another view already goes there.
+  if (data?.length === 0 && classes?.length === 0 && location.pathname === HERE)
+    return <Navigate to="/first-day" replace />;
   return (
     <>
       <div className="page-head">

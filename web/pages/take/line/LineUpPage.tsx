@@ -22,8 +22,12 @@ export default function LineUpPage({ teacher }: { teacher: Teacher }) {
   const lineUps = useLineUps(classId);
   // Read once: another object would be another rhythm, and break off the take that runs.
   const lineUp = lineUps.data?.find(({ id }) => id === lineUpId);
-  const theirs = lineUp?.patterns;
-  const read = useMemo(() => readPatterns(withTheirs(patterns.data ?? [], theirs ?? [])), [patterns.data, theirs]);
+  // By what stands in them: with every turn they arrive anew.
+  const theirs = JSON.stringify(lineUp?.patterns ?? []);
+  const read = useMemo(
+    () => readPatterns(withTheirs(patterns.data ?? [], JSON.parse(theirs) as SavedPattern[])),
+    [patterns.data, theirs],
+  );
   const problem = room.error ?? patterns.error ?? lineUps.error;
   if (!room.data || !patterns.data || !lineUps.data) return problem ? <Notice problem={problem} /> : null;
   if (!lineUp) return <Notice problem={{ message: 'This line-up is not here any more. Start a new one.' }} />;
