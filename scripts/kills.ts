@@ -30,6 +30,8 @@ export interface KilledLesson {
 
 const CHILDREN = 6;
 const AT_ONCE = 8;
+/** However slow the machine is, so many takes are stored before it is over. */
+const LEAST = 40;
 const TEACHER = { name: 'Robin', password: 'rope and lantern' };
 
 async function freePort(): Promise<number> {
@@ -65,7 +67,7 @@ export async function lessonWithKills(kills: number, seed: number): Promise<Kill
     if (which === 'server') server = await killed(server, env);
     else await killedDatabase(database);
   }
-  await wait(500);
+  while (lesson.acknowledged() < LEAST) await wait(50);
   const acknowledged = await lesson.end();
   const kept = new Set((await open.db.select({ id: takes.id }).from(takes)).map(({ id }) => id));
   let wrongRecords = 0;
@@ -133,6 +135,7 @@ async function begin(url: string, children: readonly string[]) {
     }
   });
   return {
+    acknowledged: () => acknowledged.length,
     end: async () => {
       over = true;
       await Promise.all(lanes);

@@ -72,6 +72,16 @@ export function classFinder(db: Database) {
   };
 }
 
+/** When the term of a class began, and its revision; of the same moment as what is read with it. */
+export async function momentOfClass(db: Database, classId: string) {
+  const [row] = await db
+    .select({ revision: classes.revision, termFrom: classes.termFrom })
+    .from(classes)
+    .where(and(eq(classes.id, classId), isNull(classes.binnedAt)))
+    .limit(1);
+  return row;
+}
+
 /** A class whoever it belongs to; for the server's own work. */
 export async function classById(db: Database, classId: string) {
   const [row] = await db

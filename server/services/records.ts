@@ -6,7 +6,7 @@ import { type Database, atOneMoment, transacted } from '../database.ts';
 import { Problem, notFound } from '../problem.ts';
 import { elementRecords, patternRecords } from '../repository/childRecords.ts';
 import { listChildren } from '../repository/children.ts';
-import { classFinder, findClass, holdClass } from '../repository/classes.ts';
+import { classFinder, holdClass, momentOfClass } from '../repository/classes.ts';
 import { findPaperColumn, listPaper, paperMarksOf, removePaperColumn, writePaperColumn } from '../repository/paper.ts';
 import { takesOfChild } from '../repository/takes.ts';
 import { childOf } from './children.ts';
@@ -46,7 +46,7 @@ export function recordsReader(db: Database): (teacherId: string, classId: string
     if (before?.tag === tagOf(found.revision)) return before;
     const key = `${classId} ${tagOf(found.revision)}`;
     const read = async () => {
-      const { revision, records } = await atOneMoment(db, (inside) => readRecords(inside, teacherId, classId, now));
+      const { revision, records } = await atOneMoment(db, (inside) => readRecords(inside, classId, now));
       const json = Buffer.from(JSON.stringify(records));
       const body = { tag: tagOf(revision), json, gzip: await compress(json, { level: 1 }) };
       if (kept.size >= MOST_KEPT) kept.delete(kept.keys().next().value!);
@@ -60,8 +60,8 @@ export function recordsReader(db: Database): (teacherId: string, classId: string
 }
 
 /** All records of a class since its term began; to be asked at one moment. */
-export async function readRecords(db: Database, teacherId: string, classId: string, now: number) {
-  const found = await findClass(db, teacherId, classId);
+export async function readRecords(db: Database, classId: string, now: number) {
+  const found = await momentOfClass(db, classId);
   if (!found) throw notFound('class');
   const children = await listChildren(db, classId);
   const ids = children.map(({ id }) => id);

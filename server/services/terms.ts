@@ -41,7 +41,7 @@ export async function closeTerm(
     const ids = await childIdsOf(inside, classId);
     // Nobody's take may come in between what is kept and what begins anew.
     for (const childId of ids) await holdChild(inside, childId);
-    const { records } = await readRecords(inside, teacherId, classId, now);
+    const { records } = await readRecords(inside, classId, now);
     const names = (await listChildren(inside, classId)).map(({ name }) => name);
     await addTerm(inside, classId, { id: termId, title: title.trim(), fromAt: termFrom, untilAt: now, names, records });
     for (const childId of ids) await rebuildRecords(inside, childId);

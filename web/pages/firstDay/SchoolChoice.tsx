@@ -8,7 +8,7 @@ import { MiniNotes } from '../../ruler/MiniNotes.tsx';
 import { hearCounts } from '../../audio/hearCounts.ts';
 
 /** A line in which the ways of counting differ. */
-const LINE = parseRhythm('4/4 q e e s s s s q | h q e e');
+const LINE = parseRhythm('4/4 h e e s s s s');
 const BPM = 72;
 /** Ways that say nothing of their own are chosen later, in the settings of the class. */
 const OFFERED = SCHOOL_CHOICES.filter(([id]) => id !== 'words' && id !== 'feet');

@@ -44,7 +44,7 @@ export function ShareForm({ schoolClass, onClose }: { schoolClass: ClassDetail; 
       <Form className="share-line" onSubmit={(event) => void submit(event)}>
         <Form.Control
           aria-label="Name of the colleague"
-          placeholder="the name she signs in with"
+          placeholder="the name they sign in with"
           value={name}
           required
           maxLength={60}

@@ -17,7 +17,7 @@ import { useLatest } from '../../../ui/useLatest.ts';
 import { useSave } from '../../../ui/useSave.ts';
 import { useStored } from '../../../ui/stored.ts';
 import { useHearing } from '../useHearing.ts';
-import type { ReadPattern } from './linePlan.ts';
+import { type ReadPattern, heardByOf } from './linePlan.ts';
 import { useQuiet } from './useQuiet.ts';
 import '../../../take/take.scss';
 
@@ -45,7 +45,12 @@ export function TurnStage(props: StageProps) {
   const [used, setUsed] = useState(0);
   const voice = useMemo(() => voiceOf(schoolClass), [schoolClass]);
   const { bpm, heardBy, tries } = lineUp.settings;
-  const settings = { bpm: Math.round(bpm * slow), method: heardBy, task: 'claps', free: false } as const;
+  const settings = {
+    bpm: Math.round(bpm * slow),
+    method: heardByOf(child, heardBy),
+    task: 'claps',
+    free: false,
+  } as const;
   const hearing = useHearing({
     teacherId: teacher.id,
     schoolClass,

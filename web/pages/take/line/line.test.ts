@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { LineUp } from '../../../../contract/lineUp.ts';
-import { lineTime, planLine, readPatterns } from './linePlan.ts';
+import { lineTime, planLine, readPatterns, heardByOf } from './linePlan.ts';
 import { mergedTurns } from './useLine.ts';
 import { quietWatch } from './useQuiet.ts';
 
@@ -80,5 +80,16 @@ describe('turns', () => {
       ['d', 'waiting', null],
     ]);
     expect(merged[3]).toMatchObject({ patternId: 'q' });
+  });
+});
+
+describe('who taps where the others clap', () => {
+  it.each([
+    [null, 'microphone', 'microphone'],
+    [{ hands: 'tapping' as const }, 'microphone', 'tap'],
+    [{ hands: 'one-hand' as const }, 'microphone', 'microphone'],
+    [{ hands: 'tapping' as const }, 'tap', 'tap'],
+  ] as const)('made easier by %j, heard by %s: %s', (adaptations, heardBy, by) => {
+    expect(heardByOf({ id: 'a', name: 'Ada', adaptations }, heardBy)).toBe(by);
   });
 });

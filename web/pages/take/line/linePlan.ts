@@ -52,6 +52,11 @@ export function planLine(
   });
 }
 
+/** Who taps where the others clap is heard by taps, also where a microphone listens to the others. */
+export function heardByOf({ adaptations }: Child, heardBy: LineUpSettings['heardBy']): LineUpSettings['heardBy'] {
+  return adaptations?.hands === 'tapping' ? 'tap' : heardBy;
+}
+
 /** How long all of them take with one try each, and with every try there is. */
 export function lineTime(turns: readonly PlannedTurn[], tries: number): { once: Seconds; most: Seconds } {
   const sum = (times: (turn: PlannedTurn) => number) => turns.reduce((all, turn) => all + turn.takes * times(turn), 0);
