@@ -10,6 +10,7 @@ import { put, putSound } from '../../api/client.ts';
 import { usePatterns } from '../../api/hooks.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { useSave } from '../../ui/useSave.ts';
+import './manage/manage.scss';
 import { piecesOf, readCopy, renamed, soundIn } from './readCopy.ts';
 
 /** A class that was saved as a file, here or elsewhere: what is in it is shown first. */

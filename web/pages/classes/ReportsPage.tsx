@@ -9,7 +9,7 @@ import { namingOf } from '../../../core/wording/voice.ts';
 import { useClass, useMastery, useTakesPage } from '../../api/hooks.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { markOfTake } from '../../ui/markOfTake.ts';
-import './classes.scss';
+import './report.scss';
 
 /** What parents are told, a page for each child: of the whole class, or of one. */
 export default function ReportsPage() {

@@ -5,6 +5,7 @@ import { CopyForm } from './CopyForm.tsx';
 import { MoveForm } from './MoveForm.tsx';
 import { ShareForm } from './ShareForm.tsx';
 import { TermForm } from './TermForm.tsx';
+import './manage.scss';
 
 const FORMS = ['share', 'terms', 'move', 'copy'] as const;
 
