@@ -61,6 +61,9 @@ describe('a class of two teachers', () => {
     await page.getByLabel('Kim Tide may').selectOption({ label: 'may only look' });
     await other.getByText('shared by Robin Quay to look at').waitFor({ timeout: 4_000 });
     expect(await other.getByRole('link', { name: 'Hear the class' }).count()).toBe(0);
+    await other.getByRole('link', { name: 'Take', exact: true }).click();
+    await other.getByText('First make a class').waitFor();
+    await other.goBack();
     await page.getByRole('button', { name: 'Stop sharing with Kim Tide' }).click();
     await other.reload();
     await other.getByText('This class is not here').waitFor();

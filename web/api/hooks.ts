@@ -1,3 +1,4 @@
+import { useSWRConfig } from 'swr';
 import fitsBin from 'virtual:fits/bin';
 import fitsClass from 'virtual:fits/class';
 import fitsClasses from 'virtual:fits/classes';
@@ -37,8 +38,16 @@ export const useRecords = (classId: string | undefined) =>
   useGet<ClassRecords>(classId ? `/classes/${classId}/records` : null, fitsRecords);
 export const useMastery = (classId: string, childId: string) =>
   useGet<ChildMastery>(`/classes/${classId}/children/${childId}/mastery`, fitsMastery);
+const lineUpsPath = (classId: string) => `/classes/${classId}/line-ups`;
 export const useLineUps = (classId: string | undefined) =>
-  useGet<LineUp[]>(classId ? `/classes/${classId}/line-ups` : null, fitsLineUps);
+  useGet<LineUp[]>(classId ? lineUpsPath(classId) : null, fitsLineUps);
+
+/** Puts what the server has from here on into the page: an answer to an earlier question cannot come after it. */
+export function useFreshLineUps(classId: string): () => Promise<unknown> {
+  const { mutate } = useSWRConfig();
+  const path = lineUpsPath(classId);
+  return () => mutate(path, () => get<LineUp[]>(path, fitsLineUps), { revalidate: false });
+}
 export const useShares = (classId: string) => useGet<Share[]>(`/classes/${classId}/shares`, fitsShares);
 export const useTerms = (classId: string) => useGet<Term[]>(`/classes/${classId}/terms`, fitsTerms);
 export const useTerm = (classId: string, termId: string) =>

@@ -11,6 +11,15 @@ export function useCurrentClass(): ClassSummary | undefined {
   return data?.find((one) => one.id === id) ?? data?.[0];
 }
 
+/** The same where children are heard: not a class that is shared to be looked at only. */
+export function useHearingClass(): ClassSummary | undefined {
+  const { data } = useClasses();
+  const current = useCurrentClass();
+  return current?.role === 'look' ? data?.find(mayHear) : current;
+}
+
+export const mayHear = ({ role }: Pick<ClassSummary, 'role'>): boolean => role !== 'look';
+
 export function useChooseClass(): (id: string) => void {
   return useStored(KEY, '')[1];
 }

@@ -71,6 +71,7 @@ function ClassView({ schoolClass, records, waiting }: ViewProps & { waiting: rea
     setForm(form === next ? undefined : next);
   };
   const openPaper = (columnId: string) => {
+    if (schoolClass.role === 'look') return;
     setPaper(columnId);
     setForm('paper');
     scrollTo({ top: 0 });

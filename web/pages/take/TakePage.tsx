@@ -3,7 +3,7 @@ import { Link, useSearchParams } from 'react-router';
 import type { Teacher } from '../../../contract/session.ts';
 import { useClass, useClasses, usePatterns } from '../../api/hooks.ts';
 import { Notice } from '../../ui/Notice.tsx';
-import { useCurrentClass } from '../../ui/currentClass.ts';
+import { mayHear, useHearingClass } from '../../ui/currentClass.ts';
 import { useStored } from '../../ui/stored.ts';
 import { TakeSession } from './TakeSession.tsx';
 
@@ -13,7 +13,7 @@ export default function TakePage({ teacher }: { teacher: Teacher }) {
   const [storedPattern, setStoredPattern] = useStored('take.pattern', '');
   const classes = useClasses();
   const patterns = usePatterns();
-  const classId = useCurrentClass()?.id;
+  const classId = useHearingClass()?.id;
   const current = useClass(classId);
   const wanted = search.get('pattern') ?? storedPattern;
   const pattern = patterns.data?.find(({ id }) => id === wanted) ?? patterns.data?.[0];
@@ -36,7 +36,7 @@ export default function TakePage({ teacher }: { teacher: Teacher }) {
       key={classId}
       teacher={teacher}
       schoolClass={current.data}
-      classes={classes.data}
+      classes={classes.data.filter(mayHear)}
       patterns={patterns.data}
       pattern={pattern}
     />

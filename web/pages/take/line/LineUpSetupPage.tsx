@@ -11,7 +11,7 @@ import { put, remove } from '../../../api/client.ts';
 import { useClass, useClasses, useLineUps, usePatterns, useRecords } from '../../../api/hooks.ts';
 import { MicrophonePanel } from '../../../take/inputs/MicrophonePanel.tsx';
 import { Notice } from '../../../ui/Notice.tsx';
-import { useChooseClass, useCurrentClass } from '../../../ui/currentClass.ts';
+import { mayHear, useChooseClass, useHearingClass } from '../../../ui/currentClass.ts';
 import { useKeys } from '../../../ui/useKeys.ts';
 import { useSave } from '../../../ui/useSave.ts';
 import { heardIn } from '../WhoClaps.tsx';
@@ -26,7 +26,7 @@ export default function LineUpSetupPage() {
   const classes = useClasses();
   const patterns = usePatterns();
   const [search] = useSearchParams();
-  const current = useCurrentClass()?.id;
+  const current = useHearingClass()?.id;
   const chosen = search.get('class') ?? current;
   const room = useClass(chosen);
   const records = useRecords(chosen);
@@ -40,7 +40,7 @@ export default function LineUpSetupPage() {
   return (
     <Setup
       key={room.data.id}
-      classes={classes.data}
+      classes={classes.data.filter(mayHear)}
       schoolClass={room.data}
       records={records.data}
       lineUps={lineUps.data}

@@ -67,6 +67,11 @@ export function TurnStage(props: StageProps) {
     },
   });
   const { run, plan, take, show, problem } = hearing;
+  const start = () => {
+    // Whatever becomes of other turns meanwhile, on another device too, this child goes on.
+    onHold();
+    run.start();
+  };
   const again = () => {
     show(undefined);
     run.cancel();
@@ -77,7 +82,7 @@ export function TurnStage(props: StageProps) {
     <>
       {(problem ?? run.problem) && <Notice problem={(problem ?? run.problem)!} />}
       {run.state === 'ready' && (
-        <NameScreen {...props} bpm={plan.bpm} used={used} onStart={run.start} onSlower={() => setSlow(slow * SLOWER)} />
+        <NameScreen {...props} bpm={plan.bpm} used={used} onStart={start} onSlower={() => setSlow(slow * SLOWER)} />
       )}
       {(run.state === 'count-in' || run.state === 'playing') && (
         <div className="stage">

@@ -3,6 +3,7 @@ import type { Child } from '../../../../contract/child.ts';
 import type { LineUp, Turn, TurnEdit } from '../../../../contract/lineUp.ts';
 import { turnToCome } from '../../../../core/records/lineUp.ts';
 import { type ApiProblem, put } from '../../../api/client.ts';
+import { useFreshLineUps } from '../../../api/hooks.ts';
 import { useRefresh } from '../../../api/useRefresh.ts';
 import { storedThing } from '../../../ui/stored.ts';
 
@@ -53,6 +54,7 @@ export function useLine(classId: string, lineUp: LineUp, children: readonly Chil
   const [called, setCalled] = useState<string>();
   const [problem, setProblem] = useState<ApiProblem>();
   const refresh = useRefresh();
+  const freshLineUps = useFreshLineUps(classId);
   const turns = useMemo(() => mergedTurns(lineUp, edits, heard), [lineUp, edits, heard]);
   const waiting = Object.keys(edits).length;
 
@@ -71,14 +73,16 @@ export function useLine(classId: string, lineUp: LineUp, children: readonly Chil
         sent.push(childId);
       }
     }
-    if (sent.length > 0) await refresh('/classes');
+    // Else a turn would for a moment stand as it was before, and call another child.
+    if (sent.length > 0) await freshLineUps().catch(() => undefined);
+    if (sent.length > 0) void refresh('/classes');
     // Only now the page knows from the server what it was told; what was changed again meanwhile is sent again.
     const done = (childId: string) =>
       sent.includes(childId) && JSON.stringify(box.read()[childId]) === JSON.stringify(asSent[childId]);
     const left = Object.entries(box.read()).filter(([childId]) => !done(childId));
     box.write(left.length > 0 ? Object.fromEntries(left) : undefined);
     setProblem(failed);
-    // `refresh` is another function each time, but does the same.
+    // `refresh` and `freshLineUps` are other functions each time, but do the same.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [box, classId, lineUp.id]);
   useEffect(() => {
