@@ -1,8 +1,8 @@
-import { and, desc, eq, gt, inArray, lt, lte, or } from 'drizzle-orm';
+import { and, desc, eq, gt, inArray } from 'drizzle-orm';
 import type { CopiedTake } from '../../contract/classCopy.ts';
 import type { Database } from '../database.ts';
 import { patterns, recordings, takes } from '../schema.ts';
-import type { NewTake, TakePlace } from './takes.ts';
+import { type NewTake, type TakePlace, beyond } from './takes.ts';
 
 /** Takes of a class as they were played, newest first, from after a place on. */
 export async function copiedTakes(
@@ -31,14 +31,7 @@ export async function copiedTakes(
       corrected: takes.corrected,
     })
     .from(takes)
-    .where(
-      and(
-        eq(takes.classId, classId),
-        ...(after
-          ? [lte(takes.takenAt, after.takenAt), or(lt(takes.takenAt, after.takenAt), lt(takes.id, after.id))]
-          : []),
-      ),
-    )
+    .where(and(eq(takes.classId, classId), ...(after ? [beyond(after)] : [])))
     .orderBy(desc(takes.takenAt), desc(takes.id))
     .limit(most);
   return rows.map((row) => ({

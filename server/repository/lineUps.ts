@@ -54,9 +54,7 @@ export async function lineUpIdTaken(db: Database, lineUpId: string): Promise<boo
 }
 
 export async function addLineUp(db: Database, classId: string, id: string, values: NewLineUp): Promise<void> {
-  const { turns, ...lineUp } = values;
-  await db.insert(lineUps).values({ id, classId, ...lineUp });
-  await db.insert(lineUpTurns).values(turns.map((turn, position) => ({ lineUpId: id, position, ...turn })));
+  await writeLineUp(db, classId, id, values);
   await touchClass(db, classId);
 }
 
@@ -65,7 +63,7 @@ export async function writeLineUp(
   db: Database,
   classId: string,
   id: string,
-  { turns, ...lineUp }: Omit<LineUp, 'id' | 'patterns'>,
+  { turns, ...lineUp }: NewLineUp | Omit<LineUp, 'id' | 'patterns'>,
 ): Promise<void> {
   await db.insert(lineUps).values({ id, classId, ...lineUp });
   if (turns.length > 0)

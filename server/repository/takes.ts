@@ -134,7 +134,7 @@ export interface TakePlace {
 }
 
 /** In a list that has the newest first. */
-const beyond = ({ takenAt, id }: TakePlace) =>
+export const beyond = ({ takenAt, id }: TakePlace) =>
   and(lte(takes.takenAt, takenAt), or(lt(takes.takenAt, takenAt), lt(takes.id, id)));
 
 /** What judging needs of the takes of a class, newest first, from after a place on. */

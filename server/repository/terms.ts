@@ -26,7 +26,7 @@ export async function termIdTaken(db: Database, termId: string): Promise<boolean
 /** Keeps a term; the grid of its class begins anew from its end. */
 export async function addTerm(db: Database, classId: string, term: TermDetail): Promise<void> {
   await db.insert(terms).values({ ...term, classId });
-  await db.update(classes).set({ termFrom: term.untilAt }).where(eq(classes.id, classId));
+  await beginTerm(db, classId, term.untilAt);
 }
 
 /** The grid of a class shows what comes after a moment. */

@@ -20,7 +20,7 @@ import { patternsById } from '../repository/patterns.ts';
 import { findPractice, listPractice, writePractice } from '../repository/practice.ts';
 import { addTerm, beginTerm, findTerm, listTerms, termIdTaken } from '../repository/terms.ts';
 import type { Resources } from '../resources.ts';
-import { classOf } from './classes.ts';
+import { classOf, settingsIn } from './classes.ts';
 import { judgement } from './judging.ts';
 import { readPatternText } from './patternText.ts';
 import { recordingOf } from './recordings.ts';
@@ -34,7 +34,7 @@ const TAKES_AT_ONCE = 200;
  */
 export async function* classCopy(db: Database, teacherId: string, classId: string): AsyncGenerator<string> {
   const found = await classOf(db, teacherId, classId, 'owner');
-  const { id: _id, revision: _r, judgingRevision: _j, role: _role, owner: _owner, termFrom, ...settings } = found;
+  const { termFrom } = found;
   const children = await listChildren(db, classId);
   const ids = new Set(children.map(({ id }) => id));
   const lineUps = await listLineUps(db, classId, EVERY);
@@ -54,7 +54,7 @@ export async function* classCopy(db: Database, teacherId: string, classId: strin
     kind: COPY_KIND,
     version: COPY_VERSION,
     savedAt: Date.now(),
-    settings,
+    settings: settingsIn(found),
     termFrom,
     children,
     terms,

@@ -67,8 +67,7 @@ export async function saveClass(
       return { done: 'made' as const, values: wanted, rejudge: false };
     }
     demand(known.role, 'owner');
-    const { id: _id, revision: _r, judgingRevision: _j, role: _role, owner: _owner, termFrom: _term, ...now } = known;
-    const values = merged(was, now, wanted);
+    const values = merged(was, settingsIn(known), wanted);
     const rejudge = !judgesAlike(known, values);
     const judgingRevision = known.judgingRevision + (rejudge ? 1 : 0);
     await updateClass(inside, classId, { ...values, judgingRevision });
@@ -80,6 +79,12 @@ export async function saveClass(
     await awaitRejudging(db, classId);
   }
   return saved;
+}
+
+/** Of a class as it is read, what its teacher sets. */
+export function settingsIn(found: Awaited<ReturnType<typeof classOf>>) {
+  const { id: _id, revision: _r, judgingRevision: _j, role: _role, owner: _owner, termFrom: _t, ...settings } = found;
+  return settings;
 }
 
 /** What decides how a class judges. */
@@ -97,16 +102,16 @@ const judgingBefore = ({ ages, onTimeMs, borders, clickCounts }: JudgingBefore):
 export async function cancelRejudging(db: Database, teacherId: string, classId: string): Promise<void> {
   const cancelled = await transacted(db, async (inside) => {
     await holdClass(inside, classId);
-    const { id: _id, revision: _r, judgingRevision, ...now } = await classOf(inside, teacherId, classId, 'owner');
+    const known = await classOf(inside, teacherId, classId, 'owner');
     const job = await findRejudging(inside, classId);
     if (!job) return false;
     if (!job.before) throw new Problem(409, 'not-cancelled', 'This cannot be broken off. It is done in a moment.');
-    const { role: _role, owner: _owner, termFrom: _term, ...settings } = now;
+    const judgingRevision = known.judgingRevision + 1;
     const { borders } = job.before;
-    const before = { ...settings, ...job.before, borders: borders && [...borders] };
-    await updateClass(inside, classId, { ...before, judgingRevision: judgingRevision + 1 });
+    const before = { ...settingsIn(known), ...job.before, borders: borders && [...borders] };
+    await updateClass(inside, classId, { ...before, judgingRevision });
     await endRejudging(inside, job);
-    await askToRejudge(inside, classId, judgingRevision + 1, null);
+    await askToRejudge(inside, classId, judgingRevision, null);
     return true;
   });
   if (cancelled) tellRejudging();
