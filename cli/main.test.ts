@@ -200,6 +200,48 @@ describe('records', () => {
   });
 });
 
+describe('ear', () => {
+  const ear = (...args: readonly string[]) => clapboard(['ear', ...args]);
+
+  it('choose: a line a question, from a text or from elements', () => {
+    const { out, code } = ear('choose', '--seed', '3', '--count', '2', '--text', '4/4 q (q) e e q');
+    expect(code).toBe(0);
+    const asked = answers(out);
+    expect(asked).toHaveLength(2);
+    for (const { options, answer, reasons } of asked as { options: string[]; answer: number; reasons: object[] }[]) {
+      expect(options[answer]).toBe('4/4 q (q) e e q');
+      expect(reasons).toHaveLength(3);
+      for (const reason of reasons)
+        expect(Object.keys(reason)).toEqual(['option', 'measure', 'beat', 'claps', 'hasClaps', 'sentence']);
+    }
+    const made = ear('choose', '--seed', '3', '--elements', 'quarter, half', '--meter', '3/4', '--beats', '6').out;
+    expect((JSON.parse(made) as { options: string[] }).options).toContainEqual(expect.stringMatching(/^3\/4 .+ \| /));
+  });
+  it('write: measure by measure', () =>
+    expect(JSON.parse(ear('write', '--text', '4/4 q q h', '--answer', '4/4 q q e e q').out)).toMatchObject({
+      right: false,
+      sameSound: false,
+      measures: [{ number: 1, right: false, sameSound: false, wrongFromBeat: 3 }],
+    }));
+  it('same: the simplest first', () =>
+    expect((JSON.parse(ear('same', '2/4 e (e) q').out) as string[])[0]).toBe('2/4 q q'));
+  it('signs: with prompt, options, answer and picture', () => {
+    const [first] = answers(ear('signs', '--seed', '1', '--count', '3').out);
+    expect(Object.keys(first!)).toEqual(
+      expect.arrayContaining(['kind', 'prompt', 'options', 'answer', 'misconceptions', 'steps', 'picture']),
+    );
+  });
+  it('answers batches line by line', () => {
+    const { out } = clapboard(
+      ['ear', 'write', '--batch'],
+      lines({ id: 7, text: 'q q h', answer: 'h h' }, { text: 'x' }),
+    );
+    expect(answers(out)).toMatchObject([{ id: 7, right: false }, { error: 'answer is missing' }]);
+    const same = clapboard(['ear', 'same', '--batch'], lines({ id: 1, text: '2/4 e (e) q' })).out;
+    expect(answers(same)).toMatchObject([{ id: 1, others: expect.arrayContaining(['2/4 q q']) as unknown }]);
+  });
+});
+
 describe('a user’s mistake', () => {
   it.each([
     [['check', '4/4 q x'], 'line 1, column 7: expected a note'],
@@ -208,6 +250,14 @@ describe('a user’s mistake', () => {
     [['count', '--school', 'numbers'], 'which rhythm'],
     [['say', '--meter', '4/5', 'ta'], 'meter “4/5”'],
     [['sing', 'x'], 'unknown verb'],
+    [['ear'], 'what with the ear'],
+    [['ear', '--batch'], 'which of choose, write'],
+    [['ear', 'choose', '--seed', '1'], 'what is heard?'],
+    [['ear', 'choose', '--elements', 'quarter', '--beats', '6'], '6 beats do not fill'],
+    [['ear', 'choose', '--elements', 'cow'], 'elements.0 must be one of'],
+    [['ear', 'choose', '--seed', 'x', '--text', 'q'], 'seed must be integer'],
+    [['ear', 'choose', '--text', '4/4 (M1)'], 'no three patterns'],
+    [['ear', 'same', 'q', 'q'], 'one text at a time'],
     [['count', '--loud', 'x'], 'loud'],
     [['score', 'no-such-file.json'], 'no-such-file.json'],
   ])('%j: one line on standard error, exit 2', (args, sentence) => {

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { createInterface } from 'node:readline';
 import { parseArgs } from 'node:util';
+import { EAR_VERBS, earBatch, earLines, isEarVerb } from './ear.ts';
 import { UserError } from './readPattern.ts';
 import { RecordBook, momentOf } from './records.ts';
 import { VERBS, listen, scoreWav } from './verbs.ts';
@@ -13,12 +14,14 @@ const USAGE = `usage: clapboard VERB …
   score --wav FILE.wav --bpm B [--start S | --free] [--ages 9-10] "TEXT"
   listen FILE.wav         the onsets of a recording
   listen --batch FILE.wav …   one result a line
-  count|check|say|score --batch     JSON lines on standard input, one result a line
+  ear choose --seed N [--count K] (--text "TEXT" | --elements a,b,… [--meter 4/4] [--beats 4])
+  ear write --text "TEXT" --answer "TEXT"     ear same "TEXT"     ear signs --seed N [--count K]
+  count|check|say|score|ear … --batch     JSON lines on standard input, one result a line
   records --batch [--now MOMENT]    takes with child and takenAt, a line each; how each child stands, a line each`;
 
 type VerbName = keyof typeof VERBS;
 /** Verbs that do not answer one request by one result. */
-const OTHERS: readonly string[] = ['listen', 'records'];
+const OTHERS: readonly string[] = ['listen', 'records', 'ear'];
 
 function parse(args: string[]) {
   try {
@@ -38,6 +41,12 @@ function parse(args: string[]) {
         free: { type: 'boolean' },
         ages: { type: 'string' },
         now: { type: 'string' },
+        seed: { type: 'string' },
+        count: { type: 'string' },
+        text: { type: 'string' },
+        answer: { type: 'string' },
+        elements: { type: 'string' },
+        beats: { type: 'string' },
       },
     });
   } catch (error) {
@@ -154,6 +163,33 @@ function single(verb: VerbName, { values, positionals }: ReturnType<typeof parse
   return values.plain ? counted.plain : JSON.stringify(counted);
 }
 
+/** The options of `ear` as a request; what is no number is left for the check to name. */
+function earRequest({ values, positionals }: ReturnType<typeof parse>): object {
+  const [, said, ...others] = positionals;
+  if (others.length > 0) throw new UserError('one text at a time: put it in quotes');
+  const number = (name: 'seed' | 'count' | 'beats') => {
+    const given = values[name];
+    return given === undefined ? {} : { [name]: /^\d+$/.test(given) ? Number(given) : given };
+  };
+  const text = values.text ?? said;
+  return {
+    ...number('seed'),
+    ...number('count'),
+    ...number('beats'),
+    ...(text === undefined ? {} : { text }),
+    ...(values.answer === undefined ? {} : { answer: values.answer }),
+    ...(values.meter === undefined ? {} : { meter: values.meter }),
+    ...(values.elements === undefined ? {} : { elements: values.elements.split(',').map((name) => name.trim()) }),
+  };
+}
+
+async function ear(parsed: ReturnType<typeof parse>): Promise<void> {
+  const [verb] = parsed.positionals;
+  if (!parsed.values.batch) return console.log(earLines(verb, earRequest(parsed)).join('\n'));
+  if (!isEarVerb(verb)) throw new UserError(`which of ${Object.keys(EAR_VERBS).join(', ')}? As in ear write --batch`);
+  await batch(earBatch(verb));
+}
+
 async function main(): Promise<void> {
   const [verb, ...args] = process.argv.slice(2);
   if (verb === undefined || verb === '--help' || verb === 'help') {
@@ -167,6 +203,7 @@ async function main(): Promise<void> {
     if (!parsed.values.batch) throw new UserError('records reads takes line by line: clapboard records --batch');
     return records(parsed.values.now);
   }
+  if (verb === 'ear') return ear(parsed);
   if (verb === 'listen') {
     if (parsed.values.batch) return listenAll(parsed.positionals);
     const [path, ...others] = parsed.positionals;

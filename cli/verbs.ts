@@ -1,4 +1,4 @@
-import { type Checked, validator } from '../contract/validate.ts';
+import { validator } from '../contract/validate.ts';
 import { type CountedMeasure, countPattern, plainCounts } from '../core/counting/count.ts';
 import {
   type Recognised,
@@ -18,16 +18,12 @@ import { detectOnsets } from '../core/listening/detector.ts';
 import { barCheck, barsAddUp } from '../core/rhythm/barCheck.ts';
 import { mixed } from '../core/rhythm/fraction.ts';
 import type { SchoolId } from '../core/counting/schools.ts';
-import type { Meter } from '../core/rhythm/meter.ts';
-import { parseMeter, printRhythm } from '../core/rhythm/text.ts';
+import { printRhythm } from '../core/rhythm/text.ts';
+import { checked } from './checked.ts';
+import { meterOf } from './meterOf.ts';
 import { UserError, readPattern } from './readPattern.ts';
 import { readWav } from './readWav.ts';
 import { CheckRequest, CountRequest, SayRequest, ScoreRequest } from '../contract/commandLine.ts';
-
-function checked<T>(result: Checked<T>): T {
-  if (!result.ok) throw new UserError(result.message);
-  return result.value;
-}
 
 const countRequest = validator(CountRequest);
 const checkRequest = validator(CheckRequest);
@@ -58,12 +54,6 @@ function sayIt(request: unknown): object {
   const said = school === undefined ? recognised(text, options) : spokenIn(text, school, options);
   const [first, ...others] = said.patterns.map(printRhythm);
   return { text: first, others, school: said.school };
-}
-
-function meterOf(text: string): Meter {
-  const read = parseMeter(text);
-  if (!read.ok) throw new UserError(`meter “${text}”: expected ${read.at.expected}`);
-  return read.meter;
 }
 
 function recognised(text: string, options: SpeechOptions): Recognised {

@@ -1,5 +1,6 @@
 import { type Static, Type } from '@sinclair/typebox';
-import { AgesOf, BeatValue, Bpm, Onsets, Releases, Rests, RhythmText, School, strict } from './parts.ts';
+import { ELEMENT_IDS } from '../core/rhythm/elements.ts';
+import { AgesOf, BeatValue, Bpm, Onsets, Releases, Rests, RhythmText, School, oneOf, strict } from './parts.ts';
 
 const RequestId = Type.Optional(Type.Union([Type.String(), Type.Number()]));
 
@@ -48,6 +49,38 @@ export const ScoreRequest = Type.Object(
 );
 
 export type ScoreRequest = Static<typeof ScoreRequest>;
+
+const Seed = Type.Optional(Type.Integer({ minimum: 0, maximum: 4_294_967_295 }));
+const Count = Type.Optional(Type.Integer({ minimum: 1, maximum: 10_000 }));
+
+/** `ear choose`: questions about a text, or about rhythms made of elements. */
+export const EarChooseRequest = Type.Object(
+  {
+    id: RequestId,
+    seed: Seed,
+    count: Count,
+    text: Type.Optional(RhythmText),
+    elements: Type.Optional(Type.Array(oneOf(ELEMENT_IDS), { minItems: 1, uniqueItems: true })),
+    meter: Type.Optional(Type.String()),
+    beats: Type.Optional(Type.Integer({ minimum: 1, maximum: 64 })),
+  },
+  strict,
+);
+
+export type EarChooseRequest = Static<typeof EarChooseRequest>;
+
+/** `ear write`: what was heard, and how it was written down. */
+export const EarWriteRequest = Type.Object({ id: RequestId, text: RhythmText, answer: RhythmText }, strict);
+
+export type EarWriteRequest = Static<typeof EarWriteRequest>;
+
+export const EarSameRequest = Type.Object({ id: RequestId, text: RhythmText }, strict);
+
+export type EarSameRequest = Static<typeof EarSameRequest>;
+
+export const EarSignsRequest = Type.Object({ id: RequestId, seed: Seed, count: Count }, strict);
+
+export type EarSignsRequest = Static<typeof EarSignsRequest>;
 
 const Moment = Type.Union([Type.Number(), Type.String({ maxLength: 40 })]);
 

@@ -9,8 +9,8 @@ import { parseRhythm } from '../rhythm/text.ts';
 import { type PlacedEvent, placePattern } from '../rhythm/place.ts';
 import { VALUE, VALUES, type ValueLetter, valueText } from '../rhythm/value.ts';
 import { MISCONCEPTION, clapsOf, misjudged } from './misconceptions.ts';
-import type { Question, QuestionKind, QuestionSettings } from './question.ts';
-import { QUESTION_KINDS, questions } from './questions.ts';
+import type { Question, QuestionSettings } from './question.ts';
+import { QUESTION_KINDS, type ValueQuestionKind, questions } from './questions.ts';
 import { type Part, beatsIn, totalBeats } from './valueSums.ts';
 import { beatsText } from '../wording/plurals.ts';
 import { misconceptionText, questionWords, workedSteps } from '../wording/questionWords.ts';
@@ -172,7 +172,7 @@ describe('questions', () => {
   /** What a question shows, measure by measure; a note is tied on when the one before ties to it. */
   const shownIn = ({ shows }: Question): PlacedEvent[][] =>
     placePattern(patternOf(shows)).map(({ events }) => [...events]);
-  const everyQuestion = (kind: QuestionKind, check: (question: Question, chosen: QuestionSettings) => void) =>
+  const everyQuestion = (kind: ValueQuestionKind, check: (question: Question, chosen: QuestionSettings) => void) =>
     fc.assert(
       fc.property(settings, fc.nat(), (chosen, seed) =>
         questions(chosen, seed, 5, [kind]).forEach((question) => check(question, chosen)),

@@ -26,6 +26,25 @@ export type MisconceptionId =
   | 'tie-two-sounds'
   | 'beat-ignored';
 
+/** How signs are taken for one another, or put where they do not belong. */
+export const SIGN_MISTAKES = [
+  'head-overlooked',
+  'stem-overlooked',
+  'flags-miscounted',
+  'dot-overlooked',
+  'rests-mixed',
+  'beam-not-counted',
+  'clefs-mixed',
+  'note-for-rest',
+  'counted-from-above',
+  'line-space-mixed',
+  'stem-side',
+  'stem-way',
+] as const;
+
+/** Everything a wrong option may come from. */
+export type MistakeId = MisconceptionId | (typeof SIGN_MISTAKES)[number];
+
 const plain = (value: NoteValue): NoteValue => ({ base: value.base, dots: 0 });
 const right = ({ value }: Part, beat: ValueLetter) => beatsIn(value, beat);
 

@@ -2,7 +2,9 @@ import type { Random } from '../random.ts';
 import type { Fraction } from '../rhythm/fraction.ts';
 import type { Meter } from '../rhythm/meter.ts';
 import type { NoteValue, ValueLetter } from '../rhythm/value.ts';
-import type { MisconceptionId } from './misconceptions.ts';
+import type { MistakeId } from './misconceptions.ts';
+import type { ChangeId } from './rhythms/changes.ts';
+import type { Sign, SignSettings, StaffHeight, StaffPlace, StaffSign, Stem } from './signs.ts';
 import type { Part, SumStep } from './valueSums.ts';
 
 /** What an option says; the words are made when it is shown. */
@@ -14,12 +16,22 @@ export type Answer =
   | { readonly is: 'values'; readonly values: readonly NoteValue[] }
   | { readonly is: 'truth'; readonly truth: boolean }
   /** A measure that is so many beats too long; too short where negative. */
-  | { readonly is: 'off'; readonly measure: number; readonly beats: Fraction };
+  | { readonly is: 'off'; readonly measure: number; readonly beats: Fraction }
+  /** A rhythm, to be heard or seen. */
+  | { readonly is: 'rhythm'; readonly text: string }
+  | { readonly is: 'sign'; readonly sign: Sign }
+  /** One of the signs on the staff, from 0. */
+  | { readonly is: 'nth'; readonly index: number }
+  | { readonly is: 'syllable'; readonly text: string }
+  | ({ readonly is: 'staff' } & StaffPlace)
+  | ({ readonly is: 'stem' } & Stem);
 
 export interface Option {
   readonly answer: Answer;
   /** The misconception that leads to it; absent for the right one, and for a plain slip. */
-  readonly misconception?: MisconceptionId;
+  readonly misconception?: MistakeId;
+  /** Of a rhythm that is not the one heard: what of it was changed. */
+  readonly change?: ChangeId;
 }
 
 /** One line of the worked answer. */
@@ -35,7 +47,12 @@ export type Step =
   | { readonly step: 'folds'; readonly from: ValueLetter; readonly to: ValueLetter }
   | { readonly step: 'dot-of-folds'; readonly plain: Fraction; readonly half: Fraction }
   | { readonly step: 'wrong-total'; readonly measure: number; readonly total: Fraction; readonly off: Fraction }
-  | { readonly step: 'others-full'; readonly beats: Fraction };
+  | { readonly step: 'others-full'; readonly beats: Fraction }
+  | ({ readonly step: 'ruled-out' } & RuledOut)
+  /** What tells a sign from others. */
+  | { readonly step: 'sign'; readonly sign: Sign }
+  | ({ readonly step: 'staff' } & StaffPlace)
+  | { readonly step: 'stem'; readonly at: StaffHeight };
 
 /** What is asked, by kind. */
 export type Asked =
@@ -46,8 +63,35 @@ export type Asked =
   | { readonly kind: 'claps' }
   | { readonly kind: 'complete'; readonly meter: Meter }
   | { readonly kind: 'wrong-measure' }
-  | { readonly kind: 'order' };
+  | { readonly kind: 'order' }
+  | { readonly kind: 'choose-rhythm' }
+  | { readonly kind: 'sign-name' }
+  /** All of them are to be found. */
+  | { readonly kind: 'sign-spot'; readonly sign: Sign }
+  /** Each sign on the staff goes with one option. */
+  | { readonly kind: 'sign-match'; readonly to: 'name' | 'beats' | 'syllable'; readonly beat: ValueLetter }
+  | { readonly kind: 'staff-place' }
+  | { readonly kind: 'stem-side' }
+  | { readonly kind: 'which-rest' }
+  | { readonly kind: 'same-length'; readonly to: 'note' | 'rest' };
 export type QuestionKind = Asked['kind'];
+
+/** The first beat at which a candidate is not the rhythm that was heard. */
+export interface RuledOut {
+  /** Index of the candidate. */
+  readonly option: number;
+  readonly measure: number;
+  /** Which time through, from 1, where the measure repeats. */
+  readonly timeThrough?: number;
+  /** Counted, from 1. */
+  readonly beat: number;
+  /** Claps heard inside the beat, and how many the candidate has there. */
+  readonly claps: number;
+  readonly hasClaps: number;
+  /** Where as many are elsewhere in it: the first that is, heard and written, in counted beats. */
+  readonly heardAt?: Fraction;
+  readonly writtenAt?: Fraction;
+}
 
 /** A question as facts: the board and printed sheets show the same. */
 export interface Question {
@@ -58,9 +102,13 @@ export interface Question {
   readonly staccato?: readonly number[];
   /** Of an equation: its two sides, as they lie on a balance. */
   readonly sides?: readonly [readonly Part[], readonly Part[]];
+  /** The signs it shows, from left to right, where it is about signs on five lines. */
+  readonly staff?: readonly StaffSign[];
   readonly options: readonly Option[];
-  /** Index of the right option. */
+  /** Index of the right option; where there are `answers`, of the first. */
   readonly answer: number;
+  /** Where more than one option is right, all of them; in a match, for each sign its own. */
+  readonly answers?: readonly number[];
   readonly steps: readonly Step[];
 }
 
@@ -76,3 +124,6 @@ export interface QuestionSettings {
 
 /** Makes one question of a kind; undefined where the settings and the seed lead to none. */
 export type QuestionMaker = (settings: QuestionSettings, random: Random) => Question | undefined;
+
+/** The same for questions about signs. */
+export type SignQuestionMaker = (settings: SignSettings, random: Random) => Question | undefined;

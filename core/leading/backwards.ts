@@ -1,4 +1,4 @@
-import type { Item, Measure, Note, Pattern, Rest } from '../rhythm/pattern.ts';
+import type { Item, Note, Pattern, Rest } from '../rhythm/pattern.ts';
 
 /** Events in reverse. A tie joins the same two notes as before; one over the bar line has nothing left to join. */
 function reversed(events: readonly (Note | Rest)[]): (Note | Rest)[] {
@@ -12,18 +12,18 @@ function reversed(events: readonly (Note | Rest)[]): (Note | Rest)[] {
     .reverse();
 }
 
-function reversedMeasure(measure: Measure): Measure {
-  const flat = measure.items.flatMap((item) => (item.kind === 'tuplet' ? item.events : [item]));
+/** Notes, rests and tuplets in reverse. */
+export function reversedItems(written: readonly Item[]): Item[] {
+  const flat = written.flatMap((item) => (item.kind === 'tuplet' ? item.events : [item]));
   const mirror = reversed(flat);
   // The mirrored events, taken up again in the order of the mirrored items.
   let at = 0;
-  const items = [...measure.items].reverse().map((item): Item => {
+  return [...written].reverse().map((item): Item => {
     if (item.kind !== 'tuplet') return mirror[at++]!;
     const events = mirror.slice(at, at + item.events.length);
     at += item.events.length;
     return { ...item, events };
   });
-  return { ...measure, items };
 }
 
 /**
@@ -31,5 +31,8 @@ function reversedMeasure(measure: Measure): Measure {
  * @example "4/4 q. e h | q q~ h" → "4/4 h e q. | h~ q q"
  */
 export function backwards(pattern: Pattern): Pattern {
-  return { ...pattern, measures: pattern.measures.map(reversedMeasure) };
+  return {
+    ...pattern,
+    measures: pattern.measures.map((measure) => ({ ...measure, items: reversedItems(measure.items) })),
+  };
 }

@@ -1,6 +1,6 @@
-import { type Fraction, ZERO, add, compare, frac, mul, sub } from './fraction.ts';
+import { type Fraction, ZERO, add, compare, frac, mul, sub, sum } from './fraction.ts';
 import { type Meter, meterLength } from './meter.ts';
-import type { Measure, Note, Pattern, Rest } from './pattern.ts';
+import type { Item, Measure, Note, Pattern, Rest } from './pattern.ts';
 import { type NoteValue, lengthOf } from './value.ts';
 
 /** Where a tuplet stands; all its events share the object. */
@@ -101,9 +101,15 @@ function placed(
   };
 }
 
+/** How long one note, rest or tuplet lasts. */
+export function itemLength(item: Item): Fraction {
+  if (item.kind !== 'tuplet') return lengthOf(item.value);
+  return mul(sum(item.events.map(({ value }) => lengthOf(value))), frac(item.m, item.n));
+}
+
 /** Length of what is written in a measure. */
-export function contentLength(measure: Measure): Fraction {
-  return measure.rests !== undefined ? meterLength(measure.meter) : placeItems(measure, ZERO, false).end;
+export function contentLength({ rests, meter, items }: Measure): Fraction {
+  return rests !== undefined ? meterLength(meter) : sum(items.map(itemLength));
 }
 
 const PLACED = new WeakMap<Pattern, readonly PlacedMeasure[]>();

@@ -262,7 +262,8 @@ function eventText(event: Note | Rest): string {
   return `${value}${event.label === undefined ? '' : `'${event.label}'`}${event.tied ? '~' : ''}`;
 }
 
-function itemText(item: Item): string {
+/** One note, rest or tuplet as rhythm text. */
+export function itemText(item: Item): string {
   if (item.kind !== 'tuplet') return eventText(item);
   const ratio = item.n === 3 && item.m === 2 ? '3' : `${item.n}:${item.m}`;
   return `${ratio}{${item.events.map(eventText).join(' ')}}`;

@@ -1,11 +1,22 @@
-import type { MisconceptionId } from '../exercises/misconceptions.ts';
+import type { MistakeId } from '../exercises/misconceptions.ts';
 import type { Answer, Asked, Question, Step } from '../exercises/question.ts';
 import { type Part, type SumStep, sumSteps } from '../exercises/valueSums.ts';
 import { add, frac, mixed, sub } from '../rhythm/fraction.ts';
 import { meterText } from '../rhythm/meter.ts';
 import { VALUES, type ValueLetter } from '../rhythm/value.ts';
+import { ruledOutIn } from './earWords.ts';
 import { beatsText, counted } from './plurals.ts';
-import { type NamingId, inNaming, measureName, restName, valueName, withArticle } from './valueNames.ts';
+import {
+  matchText,
+  sameLengthText,
+  signName,
+  signStep,
+  spotText,
+  staffPlaceName,
+  stemName,
+  stemRule,
+} from './signWords.ts';
+import { type NamingId, capital, inNaming, measureName, restName, valueName, withArticle } from './valueNames.ts';
 
 export function partName({ kind, value }: Pick<Part, 'kind' | 'value'>, naming: NamingId): string {
   return kind === 'rest' ? restName(value, naming) : valueName(value, naming);
@@ -33,7 +44,7 @@ export function workedSteps(parts: readonly Part[], beat: ValueLetter, naming: N
 }
 
 /** One sentence for the child who chose a wrong option, for `inNaming`. */
-const MISCONCEPTION_SENTENCES: Readonly<Record<MisconceptionId, string>> = {
+const MISCONCEPTION_SENTENCES: Readonly<Record<MistakeId, string>> = {
   'dot-one-beat': 'The dot was taken for one more beat. It adds half of the note it stands beside.',
   'dot-whole-copy': 'The dot was counted as the same note once more. It adds only half of it.',
   'dot-ignored':
@@ -51,9 +62,21 @@ const MISCONCEPTION_SENTENCES: Readonly<Record<MisconceptionId, string>> = {
     'The {w} and the {h} rest were swapped. The {w} rest hangs below the line, the {h} rest sits on it.',
   'beat-ignored': 'It was counted as if the {q} got the beat. Ask first which value gets the beat.',
   'counts-notes': 'The signs were counted, not the beats.',
+  'head-overlooked': 'Open or filled was overlooked. The head of a {h} is open, that of a {q} is filled.',
+  'stem-overlooked': 'The stem was overlooked. A {w} has none.',
+  'flags-miscounted': 'The flags were not counted. Each flag, beam or dot on a hook makes it half as long.',
+  'dot-overlooked': 'The dot right of the head was overlooked. It makes the note longer by half.',
+  'rests-mixed': 'The {q} and the {e} rest were mixed up. The {q} rest zigzags; the {e} rest has a dot on a hook.',
+  'beam-not-counted': 'The beam was overlooked. A beam joins two notes; a single one has a flag.',
+  'clefs-mixed': 'The clefs were mixed up. The treble clef curls around the second line; the bass clef has two dots.',
+  'note-for-rest': 'A note was taken for a rest. A note has a head and is sounded; a rest is silent.',
+  'counted-from-above': 'It was counted from above. Lines and spaces are numbered from below.',
+  'line-space-mixed': 'Line and space were mixed up. On a line the line goes through the head.',
+  'stem-side': 'The stem is on the wrong side of the head. Up is on the right, down is on the left.',
+  'stem-way': 'The stem goes the wrong way. Below the middle line it goes up, above it down.',
 };
 
-export function misconceptionText(id: MisconceptionId, naming: NamingId): string {
+export function misconceptionText(id: MistakeId, naming: NamingId): string {
   return inNaming(MISCONCEPTION_SENTENCES[id], naming);
 }
 
@@ -83,6 +106,22 @@ function askedText(asked: Asked, naming: NamingId): string {
       return inNaming('Which {measure} does not add up, and by how much?', naming);
     case 'order':
       return 'Put these in order, the shortest first.';
+    case 'choose-rhythm':
+      return 'Which one do you hear?';
+    case 'sign-name':
+      return 'What is this called?';
+    case 'sign-spot':
+      return spotText(asked.sign, naming);
+    case 'sign-match':
+      return matchText(asked.to, asked.beat, naming);
+    case 'staff-place':
+      return 'On which line or in which space is this note?';
+    case 'stem-side':
+      return 'Where does the stem go?';
+    case 'which-rest':
+      return capital(inNaming('{w} or {h} rest?', naming));
+    case 'same-length':
+      return sameLengthText(asked.to);
   }
 }
 
@@ -107,6 +146,17 @@ function answerText(answer: Answer, naming: NamingId): string {
       return String(answer.truth);
     case 'off':
       return `${measureName(naming)} ${answer.measure}, ${offText(answer.beats)}`;
+    case 'rhythm':
+    case 'syllable':
+      return answer.text;
+    case 'sign':
+      return signName(answer.sign, naming);
+    case 'nth':
+      return String(answer.index + 1);
+    case 'staff':
+      return staffPlaceName(answer);
+    case 'stem':
+      return stemName(answer);
   }
 }
 
@@ -117,7 +167,7 @@ function foldsText(from: ValueLetter, to: ValueLetter, naming: NamingId): string
   return chain.map((letter, i) => `${2 ** i} ${plainName(letter, naming, i > 0)}`).join(' = ');
 }
 
-function stepLines(step: Step, naming: NamingId): string[] {
+function stepLines(step: Step, naming: NamingId, question: Question): string[] {
   switch (step.step) {
     case 'sum':
       return sumLines(step, naming);
@@ -145,6 +195,14 @@ function stepLines(step: Step, naming: NamingId): string[] {
       return [`${measureName(naming)} ${step.measure}: ${beatsText(step.total)}, ${offText(step.off)}`];
     case 'others-full':
       return [`the others add up to ${mixed(step.beats)}`];
+    case 'ruled-out':
+      return [ruledOutIn(question, step, naming)];
+    case 'sign':
+      return [signStep(step.sign, naming)];
+    case 'staff':
+      return [`counted from below: ${staffPlaceName(step)}`];
+    case 'stem':
+      return [stemRule(step.at)];
   }
 }
 
@@ -157,10 +215,11 @@ export interface QuestionWords {
   readonly steps: readonly string[];
 }
 
-export function questionWords({ asked, options, steps }: Question, naming: NamingId): QuestionWords {
+export function questionWords(question: Question, naming: NamingId): QuestionWords {
+  const { asked, options, steps } = question;
   return {
     prompt: askedText(asked, naming),
     options: options.map(({ answer }) => answerText(answer, naming)),
-    steps: steps.flatMap((step) => stepLines(step, naming)),
+    steps: steps.flatMap((step) => stepLines(step, naming, question)),
   };
 }

@@ -4,7 +4,7 @@ import type { QuestionSettings } from '../../../core/exercises/question.ts';
 import { questions } from '../../../core/exercises/questions.ts';
 import { VALUES, type ValueLetter } from '../../../core/rhythm/value.ts';
 import { valueName } from '../../../core/wording/valueNames.ts';
-import { QuestionRun } from './QuestionRun.tsx';
+import { QuestionRun } from '../../asking/QuestionRun.tsx';
 import type { ValuesProps } from './valuesProps.ts';
 
 const RUN = 10;

@@ -7,7 +7,7 @@ import { partName, questionWords, workedSteps } from '../../../core/wording/ques
 import { type NamingId, valueName } from '../../../core/wording/valueNames.ts';
 import { NoteSign } from '../../ui/signs/NoteSign.tsx';
 import { type Keys, useKeys } from '../../ui/useKeys.ts';
-import { OptionButtons, Reveal, optionKeys } from './Answering.tsx';
+import { OptionButtons, Reveal, optionKeys } from '../../asking/Answering.tsx';
 import { ValuePicker } from './ValuePicker.tsx';
 import { type Balance, MOST_PARTS, SIDES, type Side, useBalance } from './useBalance.ts';
 import type { ValuesProps } from './valuesProps.ts';

@@ -1,10 +1,10 @@
 import { Check, X } from 'lucide-react';
 import type { ReactNode } from 'react';
-import { MISCONCEPTION } from '../../../core/exercises/misconceptions.ts';
-import type { Question } from '../../../core/exercises/question.ts';
-import { misconceptionText, questionWords } from '../../../core/wording/questionWords.ts';
-import type { NamingId } from '../../../core/wording/valueNames.ts';
-import { LookAlikes } from '../../ui/signs/LookAlikes.tsx';
+import { MISCONCEPTIONS, type MistakeId } from '../../core/exercises/misconceptions.ts';
+import type { Question } from '../../core/exercises/question.ts';
+import { misconceptionText, questionWords } from '../../core/wording/questionWords.ts';
+import type { NamingId } from '../../core/wording/valueNames.ts';
+import { type LookAlike, LookAlikes } from '../ui/signs/LookAlikes.tsx';
 import './questions.scss';
 
 const LETTERS = ['A', 'B', 'C', 'D'] as const;
@@ -16,9 +16,9 @@ export interface AnsweringProps {
   readonly chosen: number | undefined;
 }
 
-function optionState(i: number, answer: number, chosen: number | undefined): string {
+function optionState(i: number, isRight: boolean, chosen: number | undefined): string {
   if (chosen === undefined) return '';
-  if (i === answer) return 'right';
+  if (isRight) return 'right';
   return i === chosen ? 'wrong' : 'other';
 }
 
@@ -30,19 +30,20 @@ export function OptionButtons({
   onChoose,
 }: AnsweringProps & { onChoose: (option: number) => void }) {
   const { options } = questionWords(question, naming);
+  const right = question.answers ?? [question.answer];
   return (
     <div className="options">
       {options.map((text, i) => (
         <button
           key={text}
           type="button"
-          className={`option ${optionState(i, question.answer, chosen)}`}
+          className={`option ${optionState(i, right.includes(i), chosen)}`}
           aria-disabled={chosen !== undefined}
           onClick={() => onChoose(i)}
         >
           <kbd>{LETTERS[i]}</kbd> <span>{text}</span>
-          {chosen !== undefined && i === question.answer && <Check aria-label="right" />}
-          {chosen === i && i !== question.answer && <X aria-label="not right" />}
+          {chosen !== undefined && right.includes(i) && <Check aria-label="right" />}
+          {chosen === i && !right.includes(i) && <X aria-label="not right" />}
         </button>
       ))}
     </div>
@@ -73,11 +74,17 @@ export function Reveal({ question, chosen, naming, children }: AnsweringProps & 
   );
 }
 
+/** The two signs that were mistaken for each other, where a misconception is about such. */
+function lookAlikesBehind(id: MistakeId | undefined): LookAlike | undefined {
+  return MISCONCEPTIONS.find((one) => one.id === id)?.mistakes;
+}
+
 function WhyWrong({ question, chosen, naming }: AnsweringProps & { chosen: number }) {
-  const wrong = chosen === question.answer ? undefined : question.options[chosen];
+  const given = question.options[chosen];
+  const wrong = given && (question.answers ?? [question.answer]).includes(chosen) ? undefined : given;
   const id = wrong?.misconception;
-  const text = id ? misconceptionText(id, naming) : 'Nearly: add it up once more.';
-  const mistaken = (id && MISCONCEPTION[id].mistakes) ?? (question.staccato && 'dots');
+  const text = id ? misconceptionText(id, naming) : question.staff ? 'Look once more.' : 'Nearly: add it up once more.';
+  const mistaken = lookAlikesBehind(id) ?? (question.staccato && 'dots');
   return (
     <>
       {wrong && <p className="misconception">{text}</p>}

@@ -1,9 +1,9 @@
 // @vitest-environment happy-dom
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { afterEach, describe, expect, it } from 'vitest';
-import type { Question } from '../../../core/exercises/question.ts';
-import { questions } from '../../../core/exercises/questions.ts';
-import { questionWords } from '../../../core/wording/questionWords.ts';
+import type { Question } from '../../core/exercises/question.ts';
+import { questions } from '../../core/exercises/questions.ts';
+import { questionWords } from '../../core/wording/questionWords.ts';
 import { QuestionRun } from './QuestionRun.tsx';
 
 afterEach(cleanup);

@@ -1,8 +1,8 @@
-import type { Part } from '../../../core/exercises/valueSums.ts';
-import type { Pattern } from '../../../core/rhythm/pattern.ts';
-import { placePattern } from '../../../core/rhythm/place.ts';
-import { MeterSign } from '../../ui/signs/MeterSign.tsx';
-import { NoteSign } from '../../ui/signs/NoteSign.tsx';
+import type { Part } from '../../core/exercises/valueSums.ts';
+import type { Pattern } from '../../core/rhythm/pattern.ts';
+import { placePattern } from '../../core/rhythm/place.ts';
+import { MeterSign } from '../ui/signs/MeterSign.tsx';
+import { NoteSign } from '../ui/signs/NoteSign.tsx';
 
 interface SignsProps {
   readonly pattern: Pattern;

@@ -1,0 +1,142 @@
+import { Check, X } from 'lucide-react';
+import { useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import type { Question } from '../../core/exercises/question.ts';
+import type { StaffSign } from '../../core/exercises/signs.ts';
+import { counted } from '../../core/wording/plurals.ts';
+import { questionWords } from '../../core/wording/questionWords.ts';
+import type { NamingId } from '../../core/wording/valueNames.ts';
+import { useKeys } from '../ui/useKeys.ts';
+import { StaffSignView } from './StaffSignView.tsx';
+
+/** Signs beside each other on one staff. */
+export function Staff({ signs }: { signs: readonly StaffSign[] }) {
+  return (
+    <div className="staff">
+      {signs.map((sign, i) => (
+        <StaffSignView key={i} {...sign} />
+      ))}
+    </div>
+  );
+}
+
+export interface OnStaffProps {
+  readonly question: Question;
+  readonly naming: NamingId;
+  /** The answer, once it is given. */
+  readonly given: readonly number[] | undefined;
+  readonly onAnswer: (options: readonly number[]) => void;
+}
+
+/** Right, wrong or overlooked, once the answer is given. */
+function verdictOf(chosen: boolean, right: boolean): { state: string; text: string } | undefined {
+  if (chosen && right) return { state: 'right', text: 'right' };
+  if (chosen) return { state: 'wrong', text: 'not one' };
+  return right ? { state: 'wrong', text: 'this too' } : undefined;
+}
+
+/** Every sign of a kind is pressed, then the answer is given. Numbers are their keys. */
+export function SpotSigns({ question, given, onAnswer }: OnStaffProps) {
+  const [found, setFound] = useState<readonly number[]>([]);
+  const { staff = [], answers = [] } = question;
+  const press = (i: number) => {
+    if (given === undefined) setFound(found.includes(i) ? found.filter((one) => one !== i) : [...found, i]);
+  };
+  const done = () => onAnswer(found);
+  useKeys({ ...Object.fromEntries(staff.map((_, i) => [String(i + 1), () => press(i)])), Enter: done });
+  return (
+    <>
+      <div className="staff" role="group" aria-label="Signs">
+        {staff.map((sign, i) => {
+          const chosen = (given ?? found).includes(i);
+          const verdict = given && verdictOf(chosen, answers.includes(i));
+          return (
+            <button
+              key={i}
+              type="button"
+              className={`staff-button ${verdict?.state ?? (chosen && !given ? 'chosen' : '')}`}
+              aria-pressed={chosen}
+              aria-label={`Sign ${i + 1}${verdict ? `: ${verdict.text}` : ''}`}
+              onClick={() => press(i)}
+            >
+              <StaffSignView {...sign} />
+              <span className="staff-mark">
+                {verdict ? verdict.state === 'right' ? <Check aria-hidden /> : <X aria-hidden /> : <kbd>{i + 1}</kbd>}{' '}
+                {verdict?.text}
+              </span>
+            </button>
+          );
+        })}
+      </div>
+      {given === undefined && (
+        <Button size="lg" onClick={done} disabled={found.length === 0}>
+          {found.length === 0 ? 'Press each one' : `That is all: ${found.length}`} <kbd>enter</kbd>
+        </Button>
+      )}
+    </>
+  );
+}
+
+const LETTERS = ['A', 'B', 'C', 'D'] as const;
+
+/** A sign is chosen, then what belongs to it; the next free sign is chosen by itself. */
+export function MatchSigns({ question, naming, given, onAnswer }: OnStaffProps) {
+  const { staff = [], answers = [] } = question;
+  const [pairs, setPairs] = useState<readonly (number | undefined)[]>(() => staff.map(() => undefined));
+  const [at, setAt] = useState(0);
+  const { options } = questionWords(question, naming);
+  const match = (option: number) => {
+    if (given !== undefined || option >= options.length) return;
+    // What is taken from another sign leaves that one free.
+    const made = pairs.map((one, i) => (i === at ? option : one === option ? undefined : one));
+    setPairs(made);
+    const free = made.findIndex((one) => one === undefined);
+    if (free < 0) onAnswer(made.map((one) => one!));
+    else setAt(free);
+  };
+  useKeys({
+    ...Object.fromEntries(LETTERS.map((letter, i) => [letter.toLowerCase(), () => match(i)])),
+    ...Object.fromEntries(staff.map((_, i) => [String(i + 1), () => setAt(i)])),
+  });
+  const shown = given ?? pairs;
+  return (
+    <>
+      <div className="staff" role="group" aria-label="Signs">
+        {staff.map((sign, i) => {
+          const option = shown[i];
+          const right = given && option === answers[i];
+          const state = given ? (right ? 'right' : 'wrong') : i === at ? 'chosen' : '';
+          const name = option === undefined ? '?' : `${LETTERS[option]} ${options[option]}`;
+          return (
+            <button
+              key={i}
+              type="button"
+              className={`staff-button ${state}`}
+              aria-pressed={i === at}
+              aria-label={`Sign ${i + 1}: ${option === undefined ? 'nothing yet' : options[option]}`}
+              onClick={() => setAt(i)}
+            >
+              <StaffSignView {...sign} />
+              <span className="staff-mark">
+                {given && (right ? <Check aria-label="right" /> : <X aria-label="not right" />)} {name}
+              </span>
+            </button>
+          );
+        })}
+      </div>
+      {given === undefined ? (
+        <div className="options">
+          {options.map((text, i) => (
+            <button key={text} type="button" className="option" onClick={() => match(i)}>
+              <kbd>{LETTERS[i]}</kbd> <span>{text}</span>
+            </button>
+          ))}
+        </div>
+      ) : (
+        <p className="match-lines">
+          {counted(answers.filter((option, i) => given[i] === option).length, 'sign')} right
+        </p>
+      )}
+    </>
+  );
+}
