@@ -7,6 +7,7 @@ import { PracticePlan } from './practice.ts';
 import { PaperColumnEdit } from './records.ts';
 import { ClassSettings } from './schoolClass.ts';
 import { TAKE_SOURCES } from './take.ts';
+import { EarTally } from './ear.ts';
 import { TermDetail } from './term.ts';
 
 /** What a file is that holds a class, and how it is written. */
@@ -76,6 +77,7 @@ export const ClassPieces = Type.Object(
     paper: Type.Optional(Type.Array(Type.Composite([Type.Object({ id: Id }), PaperColumnEdit], strict))),
     lineUps: Type.Optional(Type.Array(CopiedLineUp)),
     practice: Type.Optional(Type.Array(Type.Object({ id: Id, starts: Type.String(), plan: PracticePlan }, strict))),
+    ear: Type.Optional(Type.Array(EarTally)),
   },
   strict,
 );
@@ -93,6 +95,8 @@ export const ClassCopy = Type.Object({
   terms: Type.Array(TermDetail),
   paper: Type.Array(Type.Composite([Type.Object({ id: Id }), PaperColumnEdit], strict)),
   practice: Type.Array(Type.Object({ id: Id, starts: Type.String(), plan: PracticePlan }, strict)),
+  /** Absent in files of before it was kept. */
+  ear: Type.Optional(Type.Array(EarTally)),
   takes: Type.Array(CopiedTake),
   lineUps: Type.Array(CopiedLineUp),
   sounds: Type.Array(CopiedSound),

@@ -60,6 +60,7 @@ const WEEK = {
     children: [ids.child],
   },
 };
+const TALLY = { kind: 'choose', takenAt: 5, right: 7, asked: 10, mistakes: { 'rest-clapped': 3 } };
 const PIECES = {
   termFrom: 4,
   takes: [
@@ -75,6 +76,7 @@ const PIECES = {
   paper: [{ id: uuid(), title: 'Quiz', outOf: 10, takenAt: 1, points: { [ids.child]: 3 } }],
   lineUps: [],
   practice: [{ id: uuid(), ...WEEK }],
+  ear: [{ id: uuid(), ...TALLY }],
   terms: [
     {
       id: uuid(),
@@ -98,6 +100,11 @@ const ROUTES: readonly (readonly [string, string, unknown])[] = [
   ],
   ['PUT', `/api/classes/${ids.class}/children/${ids.child}`, { name: 'Ada' }],
   ['PUT', `/api/patterns/${ids.pattern}`, { title: 'Steps', text: '4/4 q q h' }],
+  [
+    'PUT',
+    `/api/patterns/${ids.pattern}`,
+    { title: 'S', text: 'q q h', brackets: [{ from: { measure: 1, beat: 1 }, to: { measure: 1, beat: 2 }, words: 'x' }] },
+  ],
   ['PUT', `/api/plans/${ids.plan}`, PLAN],
   ['PUT', `/api/takes/${ids.take}`, TAKE],
   ['PUT', `/api/takes/${ids.take}/override`, { mark: 3, reason: 'brave' }],
@@ -188,6 +195,9 @@ const ROUTES: readonly (readonly [string, string, unknown])[] = [
   ['GET', `/api/classes/${ids.class}/practice`, undefined],
   ['PUT', `/api/classes/${ids.class}/practice/${ids.plan}`, WEEK],
   ['DELETE', `/api/classes/${ids.class}/practice/${uuid()}`, undefined],
+  ['GET', `/api/classes/${ids.class}/ear`, undefined],
+  ['PUT', `/api/classes/${ids.class}/ear/${ids.plan}`, TALLY],
+  ['DELETE', `/api/classes/${ids.class}/ear/${uuid()}`, undefined],
   ['GET', `/api/classes/${ids.class}/copy`, undefined],
   ['PUT', `/api/classes/${ids.class}/copied`, PIECES],
   ['PUT', `/api/classes/${ids.class}`, { ...CLASS, was: CLASS }],

@@ -14,7 +14,9 @@ import {
   varchar,
 } from 'drizzle-orm/mysql-core';
 import type { Adaptations } from '../contract/child.ts';
+import type { EarKind } from '../contract/ear.ts';
 import type { LineUpSettings, TurnState } from '../contract/lineUp.ts';
+import type { Bracket } from '../contract/pattern.ts';
 import type { PlanEdit } from '../contract/plan.ts';
 import type { CountedTake } from '../contract/schoolClass.ts';
 import type { PracticePlan } from '../contract/practice.ts';
@@ -237,6 +239,23 @@ export const practiceWeeks = mysqlTable(
   (t) => [index('practice_weeks_class').on(t.classId, t.starts)],
 );
 
+/** How a class did when it was asked by ear: no child is named. */
+export const earTallies = mysqlTable(
+  'ear_tallies',
+  {
+    id: id('id').primaryKey(),
+    classId: id('class_id')
+      .notNull()
+      .references(() => classes.id, { onDelete: 'cascade' }),
+    kind: varchar('kind', { length: 10 }).$type<EarKind>().notNull(),
+    takenAt: moment('taken_at').notNull(),
+    right: int('right_answers').notNull(),
+    asked: int('asked').notNull(),
+    mistakes: json<Record<string, number>>('mistakes').notNull(),
+  },
+  (t) => [index('ear_tallies_class').on(t.classId, t.takenAt)],
+);
+
 /** The takes of a class that are still to be judged anew, newest first: written with the settings that ask for it. */
 export const rejudgings = mysqlTable('rejudgings', {
   classId: id('class_id')
@@ -377,6 +396,8 @@ export const patterns = mysqlTable('patterns', {
     .references(() => teachers.id, { onDelete: 'cascade' }),
   title: varchar('title', { length: 60 }).notNull(),
   text: mediumtext('text').notNull(),
+  /** Words over stretches of it; null where there are none. */
+  brackets: json<readonly Bracket[] | null>('brackets'),
   /** Order in the list: when it was made, in milliseconds since 1970. */
   position: moment('position').notNull(),
 });

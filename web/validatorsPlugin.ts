@@ -12,6 +12,7 @@ import { SavedPlan } from '../contract/plan.ts';
 import { ErrorBody } from '../contract/problem.ts';
 import { ClassDetail, ClassSummary } from '../contract/schoolClass.ts';
 import { Account, SessionState } from '../contract/session.ts';
+import { EarTallies } from '../contract/ear.ts';
 import { PracticeWeeks } from '../contract/practice.ts';
 import { Shares } from '../contract/sharing.ts';
 import { OneTimeCode, Staff } from '../contract/staff.ts';
@@ -36,6 +37,7 @@ const ARRIVING: Readonly<Record<string, TSchema>> = {
   terms: Terms,
   term: TermDetail,
   practice: PracticeWeeks,
+  ear: EarTallies,
   staff: Staff,
   'class-copy': ClassCopy,
   'one-time-code': OneTimeCode,

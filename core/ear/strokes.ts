@@ -128,15 +128,28 @@ const dot = (x: number, y: number, says: StrokeWords): Stroke => ({
 });
 const path = (points: readonly Point[], says: StrokeWords): Stroke => ({ kind: 'path', points, says });
 
-const TREBLE: readonly Stroke[] = [
-  dot(0, 1, 'treble-dot'),
-  path(curve(p(0, 1), p(-0.45, 1.35), p(-0.2, 1.85), p(0.3, 2), p(0.9, 1.75), p(1.15, 1.1)), 'treble-round'),
-  path(curve(p(1.15, 1.1), p(0.95, 0.35), p(0.3, 0), p(-0.6, 0.1)), 'treble-down'),
-  path(curve(p(-0.6, 0.1), p(-1.3, 0.7), p(-1.3, 1.7), p(-0.5, 2.9), p(0.5, 4), p(0.75, 5.1)), 'treble-up'),
-  path(curve(p(0.75, 5.1), p(0.6, 5.8), p(0.25, 5.7), p(0, 4.9)), 'treble-over'),
-  path(straight(p(0, 4.9), p(0.45, -1.2)), 'treble-through'),
-  path(curve(p(0.45, -1.2), p(0.3, -1.8), p(-0.3, -1.9), p(-0.6, -1.4)), 'treble-hook'),
+/** One line without corners, cut into the strokes it is learned in: at each of them it goes on. */
+const TREBLE_LINE: readonly (readonly [StrokeWords, ...Point[]])[] = [
+  ['treble-round', p(0, 1), p(-0.42, 1.4), p(-0.1, 1.88), p(0.45, 1.95), p(0.98, 1.65), p(1.15, 1.05)],
+  ['treble-down', p(1, 0.45), p(0.55, 0.05), p(-0.1, -0.02), p(-0.75, 0.22)],
+  ['treble-up', p(-1.2, 0.75), p(-1.32, 1.45), p(-1, 2.25), p(-0.4, 3), p(0.25, 3.7), p(0.66, 4.5), p(0.76, 5.2)],
+  ['treble-over', p(0.64, 5.75), p(0.38, 5.8), p(0.14, 5.4), p(0.03, 4.8)],
+  ['treble-through', p(0.12, 3.6), p(0.24, 2.4), p(0.36, 1.2), p(0.48, 0), p(0.56, -0.9)],
+  ['treble-hook', p(0.5, -1.5), p(0.15, -1.85), p(-0.3, -1.8), p(-0.55, -1.4)],
 ];
+
+function trebleStrokes(): Stroke[] {
+  const whole = curve(...TREBLE_LINE.flatMap(([, ...points]) => points));
+  let from = 0;
+  return TREBLE_LINE.map(([says, ...points], i) => {
+    const to = from + (points.length - (i === 0 ? 1 : 0)) * SAMPLES;
+    const stroke: Stroke = { kind: 'path', points: whole.slice(from, to + 1), says };
+    from = to;
+    return stroke;
+  });
+}
+
+const TREBLE: readonly Stroke[] = [dot(0, 1, 'treble-dot'), ...trebleStrokes()];
 
 const BASS: readonly Stroke[] = [
   dot(-0.9, 3, 'bass-dot'),

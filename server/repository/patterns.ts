@@ -2,25 +2,35 @@ import { and, asc, eq, inArray } from 'drizzle-orm';
 import type { Database } from '../database.ts';
 import { patterns } from '../schema.ts';
 import { touchClasses } from './classes.ts';
-import type { PatternEdit, SavedPattern } from '../../contract/pattern.ts';
+import type { Bracket, PatternEdit, SavedPattern } from '../../contract/pattern.ts';
 
-const shown = { id: patterns.id, title: patterns.title, text: patterns.text };
+const shown = { id: patterns.id, title: patterns.title, text: patterns.text, brackets: patterns.brackets };
+
+/** Without brackets there is no word of them. */
+function saved({
+  brackets,
+  ...pattern
+}: Omit<SavedPattern, 'brackets'> & { readonly brackets: readonly Bracket[] | null }): SavedPattern {
+  return brackets && brackets.length > 0 ? { ...pattern, brackets: [...brackets] } : pattern;
+}
 
 export async function listPatterns(db: Database, teacherId: string): Promise<SavedPattern[]> {
-  return db
+  const rows = await db
     .select(shown)
     .from(patterns)
     .where(eq(patterns.teacherId, teacherId))
     .orderBy(asc(patterns.position), asc(patterns.title));
+  return rows.map(saved);
 }
 
 /** Patterns by their ids, whoever made them: for those who hear a line-up in which they stand. */
 export async function patternsById(db: Database, ids: readonly string[]): Promise<SavedPattern[]> {
   if (ids.length === 0) return [];
-  return db
+  const rows = await db
     .select(shown)
     .from(patterns)
     .where(inArray(patterns.id, [...ids]));
+  return rows.map(saved);
 }
 
 export async function findPattern(
@@ -33,7 +43,7 @@ export async function findPattern(
     .from(patterns)
     .where(and(eq(patterns.id, patternId), eq(patterns.teacherId, teacherId)))
     .limit(1);
-  return row;
+  return row && saved(row);
 }
 
 export async function patternIdTaken(db: Database, patternId: string): Promise<boolean> {

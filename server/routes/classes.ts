@@ -4,6 +4,7 @@ import { JudgingTrial } from '../../contract/judging.ts';
 import { edited } from '../../contract/edited.ts';
 import { NewLineUp, TurnEdit } from '../../contract/lineUp.ts';
 import { PaperColumnEdit } from '../../contract/records.ts';
+import { EarTallyEdit } from '../../contract/ear.ts';
 import { PracticeEdit } from '../../contract/practice.ts';
 import { ClassSettings } from '../../contract/schoolClass.ts';
 import { ShareEdit } from '../../contract/sharing.ts';
@@ -22,6 +23,7 @@ import {
 } from '../services/classes.ts';
 import { dropLineUp, lineUpsOf, setTurn, startLineUp } from '../services/lineUps.ts';
 import { dropPaperColumn, masteryOfChild, recordsReader, savePaperColumn, takesPage } from '../services/records.ts';
+import { dropEarTally, earTalliesOf, saveEarTally } from '../services/ear.ts';
 import { dropPractice, practiceOf, savePractice } from '../services/practice.ts';
 import type { ClassNews } from '../services/news.ts';
 import type { Sessions } from '../services/session.ts';
@@ -70,6 +72,7 @@ export function classRoutes(resources: Resources, sessions: Sessions, news: Clas
     .use(shareRoutes(db))
     .use(termRoutes(db))
     .use(practiceRoutes(db))
+    .use(earRoutes(db))
     .use(copyRoutes(resources))
     .use(eventRoutes(db, sessions, news));
 }
@@ -127,6 +130,24 @@ function practiceRoutes(db: Database): Router {
     })
     .delete('/:classId/practice/:weekId', async (request, response) => {
       await dropPractice(db, teacherIn(response).id, ...ids(request));
+      response.status(204).end();
+    });
+}
+
+/** How the class did in the views of the ear. */
+function earRoutes(db: Database): Router {
+  const tally = bodyOf(EarTallyEdit);
+  const ids = (request: Request) => [idOf(request, 'classId', 'class'), idOf(request, 'tallyId', 'tally')] as const;
+  return Router()
+    .get('/:classId/ear', async (request, response) => {
+      response.json(await earTalliesOf(db, teacherIn(response).id, idOf(request, 'classId', 'class')));
+    })
+    .put('/:classId/ear/:tallyId', async (request, response) => {
+      const done = await saveEarTally(db, teacherIn(response).id, ...ids(request), tally(request));
+      response.status(statusOf(done)).json({ id: ids(request)[1] });
+    })
+    .delete('/:classId/ear/:tallyId', async (request, response) => {
+      await dropEarTally(db, teacherIn(response).id, ...ids(request));
       response.status(204).end();
     });
 }

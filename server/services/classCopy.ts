@@ -15,6 +15,7 @@ import { listChildren } from '../repository/children.ts';
 import { addTakes, copiedTakes, idsOfTakes, soundsOf } from '../repository/copies.ts';
 import { holdClass, touchClass } from '../repository/classes.ts';
 import { lineUpIdTaken, listLineUps, writeLineUp } from '../repository/lineUps.ts';
+import { findEarTally, listEarTallies, writeEarTally } from '../repository/ear.ts';
 import { findPaperColumn, listPaper, writePaperColumn } from '../repository/paper.ts';
 import { patternsById } from '../repository/patterns.ts';
 import { findPractice, listPractice, writePractice } from '../repository/practice.ts';
@@ -39,6 +40,7 @@ export async function* classCopy(db: Database, teacherId: string, classId: strin
   const ids = new Set(children.map(({ id }) => id));
   const lineUps = await listLineUps(db, classId, EVERY);
   const practice = await listPractice(db, classId, EVERY);
+  const ear = await listEarTallies(db, classId, EVERY);
   const terms = await Promise.all(
     (await listTerms(db, classId)).map(async ({ id }) => (await findTerm(db, classId, id))!),
   );
@@ -60,6 +62,7 @@ export async function* classCopy(db: Database, teacherId: string, classId: strin
     terms,
     paper,
     practice,
+    ear,
     lineUps,
   };
   yield `${JSON.stringify(head).slice(0, -1)},"takes":[`;
@@ -156,7 +159,7 @@ async function judgedAs(resources: Resources, teacherId: string, settings: Judgi
 async function putRest(
   db: Database,
   classId: string,
-  { termFrom, terms = [], paper = [], lineUps = [], practice = [] }: Omit<ClassPieces, 'takes'>,
+  { termFrom, terms = [], paper = [], lineUps = [], practice = [], ear = [] }: Omit<ClassPieces, 'takes'>,
   children: ReadonlySet<string>,
 ): Promise<void> {
   await holdClass(db, classId);
@@ -182,6 +185,11 @@ async function putRest(
     if (known && known.classId !== classId) throw notFound('practice week');
     for (const [i, { text }] of week.plan.items.entries()) readPatternText(text, `practice.items.${i}.text`);
     await writePractice(db, classId, id, week);
+  }
+  for (const { id, ...tally } of ear) {
+    const known = await findEarTally(db, id);
+    if (known && known.classId !== classId) throw notFound('tally');
+    await writeEarTally(db, classId, id, tally);
   }
   await touchClass(db, classId);
 }

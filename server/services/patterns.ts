@@ -28,11 +28,17 @@ export async function savePattern(
   return transacted(db, async (inside) => {
     const known = await findPattern(inside, teacherId, id);
     if (!known && (await patternIdTaken(inside, id))) throw notFound('pattern');
-    const values = known ? merged(was, { title: known.title, text: known.text }, wanted) : wanted;
+    const values = known ? merged(was, partsOf(known), { ...bracketsOf(known), ...wanted }) : wanted;
     if (known) await updatePattern(inside, teacherId, id, values);
     else await addPattern(inside, teacherId, { id, ...values }, Date.now());
     return { done: known ? 'changed' : 'made', values };
   });
+}
+
+const bracketsOf = ({ brackets }: Partial<PatternEdit>) => (brackets ? { brackets } : {});
+
+function partsOf({ title, text, brackets }: SavedPattern): PatternEdit {
+  return { title, text, ...bracketsOf({ ...(brackets ? { brackets } : {}) }) };
 }
 
 export async function dropPattern(db: Database, teacherId: string, id: string): Promise<void> {

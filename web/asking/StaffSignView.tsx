@@ -147,7 +147,7 @@ export function StaffSignView({ sign, at, stem }: StaffSign) {
   return (
     <svg className="staff-sign" viewBox={`0 0 ${WIDTH} ${HEIGHT}`} aria-hidden>
       {LINES.map((line) => (
-        <line key={line} className="staff-line" x1={-1} x2={WIDTH + 1} y1={yOf(line * 2)} y2={yOf(line * 2)} />
+        <line key={line} className="staff-line" x1={0} x2={WIDTH} y1={yOf(line * 2)} y2={yOf(line * 2)} />
       ))}
       <Drawn sign={sign} at={at} stem={stem} />
     </svg>

@@ -1,9 +1,10 @@
-import { clickSamples } from '../../core/sound/sounds.ts';
+import { clickSamples, synthesise } from '../../core/sound/sounds.ts';
 import { audioContext, awake, heardAt } from './context.ts';
 import type { BeatTime } from '../../core/timing/pulses.ts';
 
 /** Quiet to start with (handbook §10). */
 const CLICK_LEVEL = 0.35;
+const CLAP_LEVEL = 0.5;
 
 /** Time of a run, in seconds from its own zero, tied to what is heard. */
 export interface RunningClock {
@@ -27,9 +28,10 @@ const AHEAD = 0.2;
  * Every click is given to the audio clock beforehand, so nothing the page does can move one. Without sound the
  * clock runs on silently.
  * @param beats  times in seconds; the clock starts a moment before the first
+ * @param claps  when the app itself claps
  */
-export async function startClicks(beats: readonly BeatTime[]): Promise<RunningClock> {
-  const first = beats[0]?.time ?? 0;
+export async function startClicks(beats: readonly BeatTime[], claps: readonly number[] = []): Promise<RunningClock> {
+  const first = Math.min(beats[0]?.time ?? 0, claps[0] ?? Infinity);
   const context = audioContext();
   if (!context || !(await awake(context))) return silentClock(first);
   const zero = context.currentTime + AHEAD - first;
@@ -40,6 +42,11 @@ export async function startClicks(beats: readonly BeatTime[]): Promise<RunningCl
     bufferOf(context, clickSamples(accent ? 'measure' : 'beat', context.sampleRate)),
   );
   for (const { time, accent } of beats) play(context, accent ? strong! : weak!, master, zero + time);
+  const clapped = context.createGain();
+  clapped.gain.value = CLAP_LEVEL;
+  clapped.connect(context.destination);
+  const clap = bufferOf(context, synthesise({ kind: 'clap' }, context.sampleRate));
+  for (const time of claps) play(context, clap, clapped, zero + time);
   const heard = (timeStamp: number) => heardAt(context, timeStamp) - zero;
   const late = () => context.outputLatency || 0;
   return {
@@ -47,7 +54,10 @@ export async function startClicks(beats: readonly BeatTime[]): Promise<RunningCl
     at: heard,
     atContext: (time) => time - zero - late(),
     contextTime: (moment) => zero + moment,
-    stop: () => master.disconnect(),
+    stop: () => {
+      master.disconnect();
+      clapped.disconnect();
+    },
   };
 }
 

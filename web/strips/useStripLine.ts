@@ -14,19 +14,23 @@ import {
   stripsPattern,
   stripsThatFit,
   tieStrip,
-} from '../../../core/exercises/strips.ts';
-import type { NoteValue } from '../../../core/rhythm/value.ts';
-import { LINES, lineLength } from './stripLines.ts';
+} from '../../core/exercises/strips.ts';
+import type { NoteValue } from '../../core/rhythm/value.ts';
+import { LINES, type LineChoice, lineLength } from './stripLines.ts';
 
-/** Strips laid end to end on a line, and which of them is chosen. */
-export function useStripLine() {
+/**
+ * Strips laid end to end on a line, and which of them is chosen.
+ * @param given  the line; one of several to choose from where it is left out
+ */
+export function useStripLine(given?: LineChoice) {
   const [chosenLine, setChosenLine] = useState(0);
   const [strips, setStrips] = useState<readonly Strip[]>([]);
   const [at, setAt] = useState(0);
   /** Why the last change did not work. */
   const [trouble, setTrouble] = useState('');
-  const { meter } = LINES[chosenLine]!;
-  const length = lineLength(LINES[chosenLine]!);
+  const own = given ?? LINES[chosenLine]!;
+  const { meter } = own;
+  const length = lineLength(own);
   const current = Math.min(at, strips.length - 1);
   const make = (changed: Changed, next = current) => {
     setTrouble(changed.ok ? '' : `That does not work: ${changed.reason}.`);

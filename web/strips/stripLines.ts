@@ -1,8 +1,8 @@
-import { type Fraction, frac } from '../../../core/rhythm/fraction.ts';
-import { COMMON_TIME, type Meter } from '../../../core/rhythm/meter.ts';
-import { type NoteValue, VALUES } from '../../../core/rhythm/value.ts';
-import { counted } from '../../../core/wording/plurals.ts';
-import { type NamingId, measureName } from '../../../core/wording/valueNames.ts';
+import { type Fraction, frac } from '../../core/rhythm/fraction.ts';
+import { COMMON_TIME, type Meter } from '../../core/rhythm/meter.ts';
+import { type NoteValue, VALUES } from '../../core/rhythm/value.ts';
+import { counted } from '../../core/wording/plurals.ts';
+import { type NamingId, measureName } from '../../core/wording/valueNames.ts';
 
 /** A line to lay strips on. */
 export interface LineChoice {

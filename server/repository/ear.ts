@@ -1,0 +1,40 @@
+import { desc, eq } from 'drizzle-orm';
+import type { EarTally, EarTallyEdit } from '../../contract/ear.ts';
+import type { Database } from '../database.ts';
+import { earTallies } from '../schema.ts';
+import { touchClass } from './classes.ts';
+
+/** How a class did in the views of the ear, newest first. */
+export async function listEarTallies(db: Database, classId: string, most: number): Promise<EarTally[]> {
+  return db
+    .select({
+      id: earTallies.id,
+      kind: earTallies.kind,
+      takenAt: earTallies.takenAt,
+      right: earTallies.right,
+      asked: earTallies.asked,
+      mistakes: earTallies.mistakes,
+    })
+    .from(earTallies)
+    .where(eq(earTallies.classId, classId))
+    .orderBy(desc(earTallies.takenAt), desc(earTallies.id))
+    .limit(most);
+}
+
+export async function findEarTally(db: Database, id: string) {
+  const [row] = await db.select({ classId: earTallies.classId }).from(earTallies).where(eq(earTallies.id, id)).limit(1);
+  return row;
+}
+
+export async function writeEarTally(db: Database, classId: string, id: string, tally: EarTallyEdit): Promise<void> {
+  await db
+    .insert(earTallies)
+    .values({ id, classId, ...tally })
+    .onDuplicateKeyUpdate({ set: tally });
+  await touchClass(db, classId);
+}
+
+export async function removeEarTally(db: Database, classId: string, id: string): Promise<void> {
+  await db.delete(earTallies).where(eq(earTallies.id, id));
+  await touchClass(db, classId);
+}

@@ -1,0 +1,46 @@
+import type { EarTally, EarTallyEdit } from '../../contract/ear.ts';
+import { type Database, transacted } from '../database.ts';
+import { Problem, notFound } from '../problem.ts';
+import { holdClass } from '../repository/classes.ts';
+import { findEarTally, listEarTallies, removeEarTally, writeEarTally } from '../repository/ear.ts';
+import { classOf } from './classes.ts';
+
+/** A school year of lessons. */
+const MOST_SHOWN = 200;
+
+/** How a class did in the views of the ear, newest first. */
+export async function earTalliesOf(db: Database, teacherId: string, classId: string): Promise<EarTally[]> {
+  await classOf(db, teacherId, classId, 'look');
+  return listEarTallies(db, classId, MOST_SHOWN);
+}
+
+/** Keeps how a run went. Sent twice it is there once. */
+export async function saveEarTally(
+  db: Database,
+  teacherId: string,
+  classId: string,
+  tallyId: string,
+  tally: EarTallyEdit,
+): Promise<'made' | 'changed'> {
+  if (tally.right > tally.asked)
+    throw new Problem(422, 'bad-request', 'right: there cannot be more right answers than were asked for.', {
+      field: 'right',
+    });
+  return transacted(db, async (inside) => {
+    await holdClass(inside, classId);
+    await classOf(inside, teacherId, classId, 'hear');
+    const known = await findEarTally(inside, tallyId);
+    if (known && known.classId !== classId) throw notFound('tally');
+    await writeEarTally(inside, classId, tallyId, tally);
+    return known ? 'changed' : 'made';
+  });
+}
+
+export async function dropEarTally(db: Database, teacherId: string, classId: string, tallyId: string): Promise<void> {
+  await transacted(db, async (inside) => {
+    await classOf(inside, teacherId, classId, 'hear');
+    const known = await findEarTally(inside, tallyId);
+    if (known?.classId !== classId) throw notFound('tally');
+    await removeEarTally(inside, classId, tallyId);
+  });
+}

@@ -1,0 +1,75 @@
+import { Check, X } from 'lucide-react';
+import type { Question, RuledOut } from '../../../core/exercises/question.ts';
+import { OPTION_LETTERS, changeText, ruledOutIn } from '../../../core/wording/earWords.ts';
+import { counted } from '../../../core/wording/plurals.ts';
+import { type NamingId, capital } from '../../../core/wording/valueNames.ts';
+import { Ruler } from '../../ruler/Ruler.tsx';
+import type { RulerSize } from '../../ruler/layout.ts';
+import { useWidth } from '../../ruler/useWidth.ts';
+import { patternIn } from './patternIn.ts';
+import type { ClassAnswer } from './useChooseRun.ts';
+
+interface CandidatesProps {
+  readonly question: Question;
+  readonly strips: boolean;
+  readonly said: ClassAnswer | undefined;
+  /** Those that are ruled out so far. */
+  readonly out: readonly RuledOut[];
+  /** One is left. */
+  readonly done: boolean;
+  readonly naming: NamingId;
+  readonly onChoose: (option: number) => void;
+}
+
+/** How many of the class said this one. */
+function saidFor(said: ClassAnswer | undefined, option: number): string {
+  if (said?.kind === 'hands') return `${counted(said.hands[option] ?? 0, 'hand')}. `;
+  return said?.option === option ? 'Your answer. ' : '';
+}
+
+/** Pixels from which on two measures in half the width can be as large as one. */
+const LARGE = 1600;
+
+/** As large as can be: the back row reads them too. */
+function sizeFor(question: Question, width: number): RulerSize {
+  return question.shows.includes('|') && width < LARGE ? 'desk' : 'board';
+}
+
+/** Four rhythms at keys A to D; those that cannot be it step back with the reason. */
+export function Candidates({ question, strips, said, out, done, naming, onChoose }: CandidatesProps) {
+  const [ref, width] = useWidth();
+  const size = sizeFor(question, width);
+  return (
+    <div ref={ref} className={`candidates candidates-${size}`} role="group" aria-label="Candidates">
+      {question.options.map(({ answer, change }, i) => {
+        const text = answer.is === 'rhythm' ? answer.text : '';
+        const fallen = out.find(({ option }) => option === i);
+        const right = done && i === question.answer;
+        const letter = OPTION_LETTERS[i]!;
+        const reason = fallen && `${capital(ruledOutIn(question, fallen, naming))}.`;
+        return (
+          <div key={text}>
+            <button
+              type="button"
+              className={`candidate ${fallen ? 'out' : right ? 'right' : ''}`}
+              aria-label={`${letter}: ${text}${fallen ? ', ruled out' : right ? ', it is this one' : ''}`}
+              aria-disabled={said !== undefined}
+              onClick={() => onChoose(i)}
+            >
+              <span className="candidate-letter">
+                <kbd>{letter}</kbd>
+                {fallen && <X aria-hidden />}
+                {right && <Check aria-hidden />}
+              </span>
+              <Ruler pattern={patternIn(text)} size={size} notes={!strips} strips={strips} beats={strips} />
+            </button>
+            <p className="candidate-why">
+              {saidFor(said, i)}
+              {reason} {reason && change && changeText(change, naming)}
+            </p>
+          </div>
+        );
+      })}
+    </div>
+  );
+}

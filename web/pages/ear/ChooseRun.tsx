@@ -1,0 +1,129 @@
+import { useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import type { Question } from '../../../core/exercises/question.ts';
+import { OPTION_LETTERS, ruledOutIn } from '../../../core/wording/earWords.ts';
+import { capital } from '../../../core/wording/valueNames.ts';
+import { counted } from '../../../core/wording/plurals.ts';
+import { useStored } from '../../ui/stored.ts';
+import { useKeys } from '../../ui/useKeys.ts';
+import { Candidates } from './Candidates.tsx';
+import { ChooseScore } from './ChooseScore.tsx';
+import { HandsForm } from './HandsForm.tsx';
+import { HeardLine } from './HeardLine.tsx';
+import { OpenedRuler } from './OpenedRuler.tsx';
+import type { EarSettings } from './earSettings.ts';
+import { patternIn } from './patternIn.ts';
+import { MOST_PLAYED, useChooseRun } from './useChooseRun.ts';
+import { useHear } from './useHear.ts';
+
+interface RunProps {
+  readonly run: readonly Question[];
+  readonly settings: EarSettings;
+  readonly onAgain: () => void;
+}
+
+type Run = ReturnType<typeof useChooseRun>;
+
+/** What the main button does now: play, open the next beat, go on. */
+function mainAction(run: Run, play: () => void): { text: string; act: () => void } {
+  if (!run.said) return { text: run.played === 0 ? 'Play' : 'Play again', act: play };
+  if (!run.done) return { text: run.opened === 0 ? 'Open beat 1' : 'Open the next beat', act: run.openNext };
+  return { text: 'Next', act: run.next };
+}
+
+/** Which of four is it? Played, answered by the class, opened beat by beat. */
+export function ChooseRun({ run: questions, settings, onAgain }: RunProps) {
+  const run = useChooseRun(questions, onAgain);
+  const { moment, hear, stop } = useHear();
+  const [shape, setShape] = useStored('ear.shape', 'notes');
+  const [counting, setCounting] = useState(false);
+  const { question, said } = run;
+  const play = () => {
+    if (!question || (run.played >= MOST_PLAYED && !said)) return;
+    if (!said) run.markPlayed();
+    void hear(patternIn(question.shows), settings.bpm, { plays: 1, turn: false });
+  };
+  const choose = (option: number) => {
+    stop();
+    run.answer({ kind: 'one', option });
+  };
+  const { text, act } = mainAction(run, play);
+  const turnShape = () => setShape(shape === 'notes' ? 'strips' : 'notes');
+  useKeys({
+    ...(said ? {} : Object.fromEntries(OPTION_LETTERS.map((name, i) => [name.toLowerCase(), () => choose(i)]))),
+    ' ': act,
+    p: play,
+    h: () => setCounting(!counting),
+    n: turnShape,
+    Enter: () => said && run.openAll(),
+  });
+  if (!question) return <ChooseScore run={run} count={questions.length} settings={settings} onAgain={onAgain} />;
+  return (
+    <section className="choose" aria-label={`Question ${run.at + 1} of ${questions.length}`}>
+      <p className="question-number">
+        {run.at + 1} of {questions.length} · {run.right} right
+      </p>
+      <HeardLine moment={moment} quiet={quietText(run, question, settings)} />
+      {said && <OpenedRuler pattern={patternIn(question.shows)} beats={run.beats} opened={run.opened} />}
+      <Candidates
+        question={question}
+        strips={shape === 'strips'}
+        said={said}
+        out={run.out}
+        done={run.done}
+        naming={settings.voice.naming}
+        onChoose={choose}
+      />
+      {counting && !said && <HandsForm onDone={(hands) => run.answer({ kind: 'hands', hands })} />}
+      <div className="stage-actions">
+        <Button size="lg" onClick={act} disabled={!said && run.played >= MOST_PLAYED}>
+          {text} <kbd>space</kbd>
+        </Button>
+        {said ? (
+          <AfterAnswer run={run} onPlay={play} />
+        ) : (
+          <BeforeAnswer run={run} counting={counting} onCount={() => setCounting(!counting)} />
+        )}
+        <Button variant="outline-dark" onClick={turnShape}>
+          {shape === 'notes' ? 'As strips' : 'As notes'} <kbd>N</kbd>
+        </Button>
+      </div>
+    </section>
+  );
+}
+
+function BeforeAnswer({ run, counting, onCount }: { run: Run; counting: boolean; onCount: () => void }) {
+  const left = MOST_PLAYED - run.played;
+  return (
+    <>
+      <span className="ear-left">{left === 0 ? 'heard three times' : `${counted(left, 'time')} left to hear it`}</span>
+      <Button variant="outline-dark" aria-expanded={counting} onClick={onCount}>
+        Count hands <kbd>H</kbd>
+      </Button>
+    </>
+  );
+}
+
+function AfterAnswer({ run, onPlay }: { run: Run; onPlay: () => void }) {
+  return (
+    <>
+      <Button size="lg" variant="outline-dark" onClick={onPlay}>
+        Hear it <kbd>P</kbd>
+      </Button>
+      {!run.done && (
+        <Button variant="outline-dark" onClick={run.openAll}>
+          Open all <kbd>enter</kbd>
+        </Button>
+      )}
+    </>
+  );
+}
+
+/** What is asked; then what the last beat that was opened has said, or which one it is. */
+function quietText(run: Run, question: Question, { voice }: EarSettings): string {
+  if (!run.said) return run.played === 0 ? 'Which one do you hear?' : 'Which one was it?';
+  if (run.done) return `It is ${OPTION_LETTERS[question.answer]!}.`;
+  const last = run.out.at(-1);
+  if (run.opened === 0) return 'Beat by beat: which ones cannot be it?';
+  return last ? `${capital(ruledOutIn(question, last, voice.naming))}.` : 'All of them have this. Open the next beat.';
+}

@@ -1,0 +1,47 @@
+import { useState } from 'react';
+import { NavLink, Navigate, useParams } from 'react-router';
+import { CardsView } from './CardsView.tsx';
+import { ChooseView } from './ChooseView.tsx';
+import { DrawView } from './DrawView.tsx';
+import { EarMaterial } from './EarMaterial.tsx';
+import { EchoView } from './EchoView.tsx';
+import { SignsView } from './SignsView.tsx';
+import { WriteView } from './WriteView.tsx';
+import { useEarSettings } from './earSettings.ts';
+import './ear.scss';
+
+/** In the order of a lesson. */
+const PARTS = [
+  { id: 'echo', title: 'Echo', View: EchoView, rhythms: true },
+  { id: 'choose', title: 'Choose', View: ChooseView, rhythms: true },
+  { id: 'write', title: 'Write it', View: WriteView, rhythms: true },
+  { id: 'cards', title: 'Cards', View: CardsView, rhythms: true },
+  { id: 'signs', title: 'Signs', View: SignsView, rhythms: false },
+  { id: 'draw', title: 'Draw it', View: DrawView, rhythms: false },
+] as const;
+
+/** Hear it, clap it back, choose it, write it; know the signs and draw them. */
+export default function EarPage() {
+  const { part = 'echo' } = useParams();
+  const settings = useEarSettings();
+  const [open, setOpen] = useState(false);
+  const chosen = PARTS.find(({ id }) => id === part);
+  if (!chosen) return <Navigate to="/ear" replace />;
+  return (
+    <div className="ear">
+      <div className="page-head">
+        <h1 className="visually-hidden">Ear</h1>
+        <nav className="parts" aria-label="Parts of the lesson">
+          {PARTS.map(({ id, title }) => (
+            <NavLink key={id} to={`/ear/${id}`} className={id === chosen.id ? 'active' : ''}>
+              {title}
+            </NavLink>
+          ))}
+        </nav>
+        <span className="flex-grow-1" />
+        {chosen.rhythms && <EarMaterial settings={settings} open={open} onOpen={setOpen} />}
+      </div>
+      <chosen.View settings={settings} />
+    </div>
+  );
+}

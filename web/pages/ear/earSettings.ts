@@ -1,0 +1,100 @@
+import { useMemo } from 'react';
+import type { SavedPattern } from '../../../contract/pattern.ts';
+import type { ClassSummary } from '../../../contract/schoolClass.ts';
+import { vocabularyOf } from '../../../core/exercises/rhythms/vocabulary.ts';
+import { ELEMENT_IDS, type ElementId } from '../../../core/rhythm/elements.ts';
+import { COMMON_TIME, type Meter } from '../../../core/rhythm/meter.ts';
+import type { Pattern } from '../../../core/rhythm/pattern.ts';
+import { parseMeter, parseRhythm } from '../../../core/rhythm/text.ts';
+import { type Voice, voiceOf } from '../../../core/wording/voice.ts';
+import { usePatterns, useRecords } from '../../api/hooks.ts';
+import { useCurrentClass } from '../../ui/currentClass.ts';
+import { useStored } from '../../ui/stored.ts';
+
+export const EAR_METERS = ['2/4', '3/4', '4/4', '6/8'] as const;
+
+/** What every class has met after its first weeks; until a class was heard, nothing else is known of it. */
+const FIRST: readonly ElementId[] = ['quarter', 'eighth-pair', 'quarter-rest', 'half'];
+/** A pattern of one element alone has no look-alikes. */
+export const FEWEST = 2;
+
+/** The elements a class was heard with; the first ones where it was not heard yet. */
+function useHeardElements(classId: string | undefined): readonly ElementId[] {
+  const { data } = useRecords(classId);
+  return useMemo(() => {
+    const heard = new Set(data?.elements.map(({ element }) => element));
+    const known = ELEMENT_IDS.filter((id) => heard.has(id) && id !== 'compound');
+    return known.length >= FEWEST ? known : FIRST;
+  }, [data]);
+}
+
+/** What the views of the ear work with. */
+export interface EarSettings {
+  readonly schoolClass: ClassSummary | undefined;
+  readonly voice: Voice;
+  readonly meter: Meter;
+  readonly meterName: string;
+  readonly setMeter: (name: string) => void;
+  readonly bpm: number;
+  readonly setBpm: (bpm: number) => void;
+  /** What the class has met: as its records say, or as the teacher chose. */
+  readonly met: readonly ElementId[];
+  /** Undefined: again as the records say. */
+  readonly setMet: (met: readonly ElementId[] | undefined) => void;
+  /** The teacher chose otherwise than the records say. */
+  readonly ownMet: boolean;
+}
+
+export const SLOWEST_EAR = 50;
+export const FASTEST_EAR = 132;
+
+export function useEarSettings(): EarSettings {
+  const schoolClass = useCurrentClass();
+  const heard = useHeardElements(schoolClass?.id);
+  const [kept, setKept] = useStored(`ear.met.${schoolClass?.id ?? ''}`, '');
+  const [meterName, setMeter] = useStored('ear.meter', '4/4');
+  const [storedBpm, setBpm] = useStored('ear.bpm', '80');
+  const voice = useMemo(() => voiceOf(schoolClass), [schoolClass]);
+  const own = useMemo(() => ELEMENT_IDS.filter((id) => kept.split(',').includes(id)), [kept]);
+  const ownMet = own.length >= FEWEST;
+  const read = parseMeter(meterName);
+  return {
+    schoolClass,
+    voice,
+    meter: read.ok ? read.meter : COMMON_TIME,
+    meterName,
+    setMeter,
+    bpm: Math.max(SLOWEST_EAR, Math.min(FASTEST_EAR, Number(storedBpm) || 80)),
+    setBpm: (bpm) => setBpm(String(bpm)),
+    met: ownMet ? own : heard,
+    setMet: (met) => setKept(met?.join(',') ?? ''),
+    ownMet,
+  };
+}
+
+/** A saved pattern that can be read. */
+export interface ReadPattern {
+  readonly id: string;
+  readonly title: string;
+  readonly pattern: Pattern;
+}
+
+export function readPatterns(saved: readonly SavedPattern[] | undefined): ReadPattern[] {
+  return (saved ?? []).flatMap(({ id, title, text }) => {
+    const read = parseRhythm(text);
+    return read.ok ? [{ id, title, pattern: read.pattern }] : [];
+  });
+}
+
+export function useReadPatterns(): readonly ReadPattern[] {
+  const { data } = usePatterns();
+  return useMemo(() => readPatterns(data), [data]);
+}
+
+/** The vocabulary of the class in the chosen meter. */
+export function useVocabulary({ met, meter }: Pick<EarSettings, 'met' | 'meter'>) {
+  return useMemo(() => vocabularyOf(met, meter), [met, meter]);
+}
+
+/** A number for a new set: this visit's own. */
+export const newSeed = (): number => Math.floor(Math.random() * 100_000);
