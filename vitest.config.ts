@@ -2,7 +2,7 @@ import { defineConfig } from 'vitest/config';
 import { validatorsPlugin } from './web/validatorsPlugin.ts';
 
 /** Browser tests in which nothing is played in time. */
-const PAGES = ['doors', 'drawn', 'held', 'pictures', 'records', 'together', 'values', 'views', 'wire'].map(
+const PAGES = ['doors', 'drawn', 'ear', 'held', 'pictures', 'records', 'together', 'values', 'views', 'wire'].map(
   (name) => `e2e/${name}.test.ts`,
 );
 

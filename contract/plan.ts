@@ -1,5 +1,6 @@
 import { type Static, Type } from '@sinclair/typebox';
 import { COUNT_IN_KINDS } from '../core/leading/countIn.ts';
+import { LONGEST_STUDY } from '../core/leading/fading.ts';
 import { ACTIVITY_IDS, MOST_PASSES, WHO_IDS } from '../core/leading/plan.ts';
 import { Bpm, Id, oneOf, strict } from './parts.ts';
 
@@ -35,6 +36,8 @@ export const PlanEdit = Type.Object(
     countInEach: Type.Boolean(),
     divided: Type.Boolean(),
     twoLines: Type.Boolean(),
+    fades: Type.Optional(Type.Boolean()),
+    study: Type.Optional(Type.Integer({ minimum: 0, maximum: LONGEST_STUDY })),
   },
   strict,
 );

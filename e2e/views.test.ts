@@ -39,6 +39,27 @@ const partOfValues = (title: string): readonly [string, (page: Page) => Promise<
   },
 ];
 
+/** What shows that a part of the ear is there. */
+const EAR_PARTS = {
+  Echo: '.beat-row',
+  Choose: '.candidate .lane-notes svg',
+  'Write it': '.strip-line',
+  Cards: '.rhythm-card .lane-notes svg',
+  Signs: '.question',
+  'Draw it': '.draw-board',
+} as const;
+
+function partOfEar(name: keyof typeof EAR_PARTS): readonly [string, (page: Page) => Promise<void>] {
+  return [
+    `ear: ${name}`,
+    async (page) => {
+      await page.getByRole('link', { name: 'Ear', exact: true }).click();
+      await page.getByRole('link', { name, exact: true }).click();
+      await page.locator(EAR_PARTS[name]).first().waitFor();
+    },
+  ];
+}
+
 const VIEWS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
   [
     'the account',
@@ -81,6 +102,24 @@ const VIEWS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
     async (page) => {
       await page.getByRole('button', { name: /Start/ }).click();
       await page.locator('.lead-stage .lane-notes svg').first().waitFor();
+    },
+  ],
+  ...(['Echo', 'Choose', 'Write it', 'Cards', 'Signs', 'Draw it'] as const).map(partOfEar),
+  [
+    'a candidate ruled out',
+    async (page) => {
+      await page.getByRole('link', { name: 'Choose', exact: true }).click();
+      await page.locator('.candidate .lane-notes svg').nth(3).waitFor();
+      await page.getByRole('button', { name: /^A:/ }).click();
+      await page.getByRole('button', { name: /Open all/ }).click();
+      await page.locator('.candidate.out').nth(2).waitFor();
+    },
+  ],
+  [
+    'what the class has met',
+    async (page) => {
+      await page.getByRole('button', { name: /From .* elements/ }).click();
+      await page.getByText('What the class has met', { exact: true }).waitFor();
     },
   ],
   [

@@ -105,7 +105,8 @@ describe('words over a stretch of a pattern', () => {
     const put = (edit: object) => ann.ask('PUT', `/api/patterns/${id}`, edit);
     expect((await put(PATTERN)).status).toBe(201);
     expect(await saved(id)).toEqual({ id, ...PATTERN });
-    await put({ ...PATTERN, brackets: BRACKETS });
+    // From a page that knows of none.
+    expect((await put({ ...PATTERN, brackets: BRACKETS, was: { ...PATTERN, brackets: [] } })).status).toBe(200);
     expect(await saved(id)).toEqual({ id, ...PATTERN, brackets: BRACKETS });
     const was = { ...PATTERN, brackets: BRACKETS };
     expect((await put({ ...PATTERN, title: 'Other' })).status).toBe(200);

@@ -58,8 +58,11 @@ export interface Moment {
   readonly hands: HandMove | undefined;
   /** R or L. */
   readonly foot: string;
+  /** Whole seconds that are left to look at the line in silence; undefined where it is not looked at. */
+  readonly study?: number;
 }
 
+const STUDYING = { measure: -1, leadIn: undefined, mouth: '', hands: undefined, foot: '' } as const;
 const HAND_MOVES: Partial<Record<CueKind, HandMove>> = { clap: 'clap', push: 'push', open: 'open' };
 /** A word stays to be read at least so long. */
 const SHORTEST_WORD: Seconds = 0.2;
@@ -81,6 +84,9 @@ export class MomentFinder {
 
   at(time: Seconds): Moment {
     const section = sectionAt(this.table.sections, time);
+    const { studyUntil } = this.table.sections[section]!;
+    if (studyUntil !== undefined && time < studyUntil - EPSILON)
+      return { ...STUDYING, section, study: Math.ceil(studyUntil - time - EPSILON) };
     const counting = time < firstNote(this.table.sections[section]!) - EPSILON;
     const word = this.word(time, section);
     if (counting) {

@@ -2,6 +2,7 @@ import type { Pattern } from '../rhythm/pattern.ts';
 import { type ChunkPlan, lastMeasure } from './chunks.ts';
 import type { Bpm, Seconds } from '../timing/units.ts';
 import type { CountInKind } from './countIn.ts';
+import { LONGEST_STUDY } from './fading.ts';
 import { FASTEST_BPM, SLOWEST_BPM } from '../timing/limits.ts';
 
 /** What a pass does, in the order of the work (handbook §6). */
@@ -45,6 +46,10 @@ export interface Plan {
   readonly divided: boolean;
   /** Rhythm above, beat below: the feet are shown and heard. */
   readonly twoLines: boolean;
+  /** The counts fade, a step a pass: all, those of the first measure, the beat numbers, none. */
+  readonly fades?: boolean;
+  /** Seconds to look at the line in silence before "you go first". */
+  readonly study?: number;
 }
 
 export const MOST_PASSES = 60;
@@ -59,7 +64,7 @@ export function tempoOf({ bpm, factor = 1 }: Rung): number {
 
 /** Why a plan cannot lead a pattern. */
 export type PlanTrouble =
-  | { readonly code: 'no-passes' | 'no-tempo' | 'passes' | 'rest' | 'joined' }
+  | { readonly code: 'no-passes' | 'no-tempo' | 'passes' | 'rest' | 'joined' | 'study' }
   | { readonly code: 'tempo'; readonly bpm: Bpm }
   | { readonly code: 'range'; readonly last: number }
   | { readonly code: 'too-long'; readonly seconds: Seconds };
@@ -77,6 +82,7 @@ export function planTrouble(pattern: Pattern, plan: Plan): PlanTrouble | undefin
   const each = ladder.every((rung) => isWhole(rung.passes, 1, MOST_PASSES));
   if (!each || count > MOST_PASSES || passes.length > MOST_PASSES) return { code: 'passes' };
   if (!isWhole(restBeats, 0, MOST_REST_BEATS)) return { code: 'rest' };
+  if (!isWhole(plan.study ?? 0, 0, LONGEST_STUDY)) return { code: 'study' };
   const last = lastMeasure(pattern);
   if (chunks.kind === 'range' && !(chunks.from >= 1 && chunks.from <= chunks.to && chunks.to <= last))
     return { code: 'range', last };
@@ -114,5 +120,23 @@ export const READY_PLANS: readonly (Plan & { readonly id: string })[] = [
     ladder: [{ bpm: 66, passes: 3 }],
     restBeats: 4,
     twoLines: true,
+  },
+  {
+    ...USUAL,
+    id: 'counts-fade',
+    title: 'The counts fade',
+    passes: [together('say-clap')],
+    chunks: { kind: 'whole' },
+    ladder: [{ bpm: 66, passes: 4 }],
+    fades: true,
+  },
+  {
+    ...USUAL,
+    id: 'look-first',
+    title: 'Look first, then clap it alone',
+    passes: [{ activity: 'clap', who: 'you-go' }],
+    chunks: { kind: 'joined', by: 2 },
+    ladder: [{ bpm: 66, passes: 1 }],
+    study: 10,
   },
 ];

@@ -8,7 +8,7 @@ import { chunkName, durationText, planTroubleText } from '../wording/leadWords.t
 import { type Chunk, chunkPattern, chunksOf } from './chunks.ts';
 import { ACTIVITY_IDS, type Plan, READY_PLANS, WHO_IDS } from './plan.ts';
 import type { Cue } from './cue.ts';
-import { lastAt, measureStarts } from './moment.ts';
+import { MomentFinder, lastAt, measureStarts } from './moment.ts';
 import { type Timetable, timetable } from './timetable.ts';
 import { pulsesOf } from '../timing/pulses.ts';
 
@@ -285,5 +285,61 @@ describe('parts of a run', () => {
   it('ships plans that lead any pattern', () => {
     for (const plan of READY_PLANS)
       expect(timetable(patternOf('3/4 ^ q | h q | h'), plan, { school: 'words' }).ok).toBe(true);
+  });
+
+  describe('counts that fade', () => {
+    const text = '4/4 q q h | q q h';
+    const four = table(text, { ladder: [{ bpm: 60, passes: 5 }], fades: true });
+    it('go a step with each pass: all, the first measure, the beat numbers, none', () => {
+      expect(four.sections.map(({ fade }) => fade)).toEqual(['all', 'first', 'beats', 'none', 'none']);
+      expect(table(text, { ladder: [{ bpm: 60, passes: 2 }] }).sections.map(({ fade }) => fade)).toEqual([
+        'all',
+        'all',
+      ]);
+    });
+    it('are no longer said where they are no longer read, and clapped all the same', () => {
+      const heard = (section: number, kind: Cue['kind']) =>
+        four.cues.filter((cue) => cue.section === section && cue.kind === kind && cue.sounds).length;
+      expect([0, 1, 2, 3].map((section) => heard(section, 'syllable'))).toEqual([8, 4, 0, 0]);
+      expect([0, 1, 2, 3].map((section) => heard(section, 'clap'))).toEqual([6, 6, 6, 6]);
+    });
+    it('begin anew with other measures', () => {
+      const chunks = { kind: 'joined', by: 1 } as const;
+      const passes = [PLAN.passes[0]!, PLAN.passes[0]!];
+      const fades = table(text, { chunks, passes, fades: true }).sections.map(({ fade }) => fade);
+      expect(fades).toEqual(['all', 'first', 'all', 'first', 'all', 'first']);
+    });
+    it('with a pickup the first full measure still has its counts', () => {
+      const { cues } = table('4/4 ^ q | w | w', { ladder: [{ bpm: 60, passes: 2 }], fades: true });
+      const said = cues.filter(({ section, kind, sounds }) => section === 1 && kind === 'syllable' && sounds);
+      expect(said.map(({ text: word }) => word)).toEqual(['4', '1', '2', '3', '4']);
+    });
+  });
+
+  describe('a time to look before “you go first”', () => {
+    const study = (change: Partial<Plan>) =>
+      table('4/4 q q q q', { passes: [{ activity: 'clap', who: 'you-go' }], study: 5, ...change });
+    it('is silent, and pushes the count-in back', () => {
+      const { sections, cues, seconds } = study({});
+      expect(sections.map(({ studyUntil }) => studyUntil)).toEqual([5, undefined]);
+      expect(cues.filter(({ time, sounds }) => sounds && time < 5 - 1e-9)).toEqual([]);
+      expect(sections[0]!.start).toBe(9);
+      expect(seconds).toBe(17);
+    });
+    it('shows the seconds that are left, then counts in', () => {
+      const finder = new MomentFinder(study({}));
+      expect([0, 0.5, 1, 4.2, 4.999].map((time) => finder.at(time).study)).toEqual([5, 5, 4, 1, 1]);
+      expect(finder.at(5.1)).toMatchObject({ leadIn: '1' });
+      expect(finder.at(5.1).study).toBeUndefined();
+    });
+    it('is only for those who go first', () => {
+      expect(study({ passes: PLAN.passes }).sections[0]!.studyUntil).toBeUndefined();
+      expect(study({ passes: [{ activity: 'echo', who: 'you-go' }] }).sections[0]!.studyUntil).toBeUndefined();
+    });
+    it.each([61, -1, 2.5])('%s seconds are refused', (seconds) => {
+      const made = timetable(patternOf('4/4 w'), { ...PLAN, study: seconds }, { school: 'numbers' });
+      expect(made).toEqual({ ok: false, trouble: { code: 'study' } });
+      expect(planTroubleText({ code: 'study' }, 'quarters')).toContain('0 to 60');
+    });
   });
 });

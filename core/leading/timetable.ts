@@ -1,14 +1,16 @@
 import type { CountOptions } from '../counting/count.ts';
-import { sub, toNumber } from '../rhythm/fraction.ts';
+import { ZERO, sub, toNumber } from '../rhythm/fraction.ts';
 import { meterLength } from '../rhythm/meter.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
 import type { Accent } from '../timing/pulses.ts';
 import { scheduleOf } from '../timing/schedule.ts';
+import { EPSILON } from '../timing/tolerance.ts';
 import type { Bpm, Seconds } from '../timing/units.ts';
 import { backwards } from './backwards.ts';
 import { type Chunk, chunkPattern, chunksOf } from './chunks.ts';
 import { countIn } from './countIn.ts';
 import type { Cue, CueKind } from './cue.ts';
+import { type Fade, fadeAt, hasCounts } from './fading.ts';
 import { type Material, materialOf, unitBpm } from './material.ts';
 import {
   type Activity,
@@ -41,6 +43,10 @@ export interface Section {
   readonly hidden: boolean;
   /** So many measures from the first are covered. */
   readonly covered: number;
+  /** What of the counts is left. */
+  readonly fade: Fade;
+  /** Until then the line is looked at in silence; undefined where there is no study. */
+  readonly studyUntil?: Seconds;
 }
 
 export interface Timetable {
@@ -106,6 +112,7 @@ class TimetableBuilder {
   now: Seconds = 0;
   private readonly materials = new Map<string, Material>();
   private readonly coveredIn = new Map<Chunk, number>();
+  private readonly passesOf = new Map<Chunk, number>();
   private passes = 0;
   private before: Step | undefined;
 
@@ -128,6 +135,10 @@ class TimetableBuilder {
     const rest = before ? plan.restBeats : 0;
     for (let i = 0; i < rest; i++) this.put('click', from + i * beat, beat);
     this.now += rest * beat;
+    const studies = pass.who === 'you-go' && pass.activity !== 'echo' ? (plan.study ?? 0) : 0;
+    this.now += studies;
+    const study = studies > 0 ? { studyUntil: this.now } : {};
+    const fade = this.fadeFor(step);
     const fresh = !before || before.chunk !== chunk || before.bpm !== bpm;
     // Without a count-in the pattern follows at once, its pickup in the last beats before the bar.
     let start = plan.countInEach || fresh ? this.leadIn(material, bpm) : this.now - material.pickup * whole;
@@ -135,7 +146,7 @@ class TimetableBuilder {
     rolesOf(pass).forEach((role, turn) => {
       const last = this.sections.at(-1);
       if (turn > 0) start = nextBar(material, whole, last!);
-      this.play(material, start, whole, pass, role);
+      this.play(material, start, whole, { pass, role, fade });
       const end = start + material.length * whole;
       const { activity } = pass;
       this.sections.push({
@@ -150,6 +161,8 @@ class TimetableBuilder {
         pattern: material.pattern,
         hidden: activity === 'echo' && role !== 'check',
         covered: Math.min(covered, material.pattern.measures.length),
+        fade,
+        ...(turn === 0 ? study : {}),
       });
       this.now = end;
     });
@@ -162,6 +175,13 @@ class TimetableBuilder {
     const covered = (this.coveredIn.get(chunk) ?? 0) + 1;
     this.coveredIn.set(chunk, covered);
     return covered;
+  }
+
+  /** A step further each time the same measures are gone through. */
+  private fadeFor({ chunk }: Step): Fade {
+    const before = this.passesOf.get(chunk) ?? 0;
+    this.passesOf.set(chunk, before + 1);
+    return this.plan.fades ? fadeAt(before) : 'all';
   }
 
   private materialFor({ chunk, pass }: Step): Material {
@@ -194,11 +214,19 @@ class TimetableBuilder {
   }
 
   /** @param whole  how long a whole note takes */
-  private play({ cues }: Material, start: Seconds, whole: Seconds, pass: PlannedPass, role: Role): void {
+  private play(
+    { cues, pattern }: Material,
+    start: Seconds,
+    whole: Seconds,
+    { pass, role, fade }: { pass: PlannedPass; role: Role; fade: Fade },
+  ): void {
     const section = this.sections.length;
+    const second = toNumber(scheduleOf(pattern, unitBpm(pattern)).measures[pattern.pickup ? 2 : 1]?.at ?? ZERO);
     for (const { time, seconds, kind, text, accent, whispered } of cues) {
       if (kind === 'tone' && pass.activity !== 'play') continue;
-      const sounds = isSounding(kind, pass, role, this.plan);
+      // What is no longer read is no longer said before either.
+      const said = kind !== 'syllable' || hasCounts(fade, second > 0 && time >= second - EPSILON ? 1 : 0);
+      const sounds = said && isSounding(kind, pass, role, this.plan);
       const at = start + time * whole;
       this.cues.push({ time: at, seconds: seconds * whole, kind, section, text, accent, whispered, sounds });
     }

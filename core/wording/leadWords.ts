@@ -1,6 +1,7 @@
 import type { Chunk } from '../leading/chunks.ts';
 import type { CountInKind } from '../leading/countIn.ts';
 import type { Channel } from '../leading/cueSounds.ts';
+import { LONGEST_STUDY } from '../leading/fading.ts';
 import type { HandMove } from '../leading/hands.ts';
 import { type Activity, MOST_PASSES, MOST_REST_BEATS, type PlanTrouble, type Who } from '../leading/plan.ts';
 import type { Role, Section } from '../leading/timetable.ts';
@@ -100,6 +101,8 @@ export function planTroubleText(trouble: PlanTrouble, naming: NamingId): string 
       return `each tempo takes 1 to ${MOST_PASSES} passes, and all together no more than ${MOST_PASSES}`;
     case 'rest':
       return `rest from 0 to ${MOST_REST_BEATS} beats between the passes`;
+    case 'study':
+      return `look at the line for 0 to ${LONGEST_STUDY} whole seconds`;
     case 'range':
       return inNaming(`the pattern has the {measure+} 1 to ${trouble.last}: choose among them`, naming);
     case 'joined':

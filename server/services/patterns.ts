@@ -28,17 +28,18 @@ export async function savePattern(
   return transacted(db, async (inside) => {
     const known = await findPattern(inside, teacherId, id);
     if (!known && (await patternIdTaken(inside, id))) throw notFound('pattern');
-    const values = known ? merged(was, partsOf(known), { ...bracketsOf(known), ...wanted }) : wanted;
+    const values = known ? merged(was && partsOf(was), partsOf(known), { ...bracketsOf(known), ...wanted }) : wanted;
     if (known) await updatePattern(inside, teacherId, id, values);
     else await addPattern(inside, teacherId, { id, ...values }, Date.now());
     return { done: known ? 'changed' : 'made', values };
   });
 }
 
-const bracketsOf = ({ brackets }: Partial<PatternEdit>) => (brackets ? { brackets } : {});
+/** No brackets and an empty list of them are the same. */
+const bracketsOf = ({ brackets }: PatternEdit) => (brackets && brackets.length > 0 ? { brackets } : {});
 
-function partsOf({ title, text, brackets }: SavedPattern): PatternEdit {
-  return { title, text, ...bracketsOf({ ...(brackets ? { brackets } : {}) }) };
+function partsOf(pattern: PatternEdit): PatternEdit {
+  return { title: pattern.title, text: pattern.text, ...bracketsOf(pattern) };
 }
 
 export async function dropPattern(db: Database, teacherId: string, id: string): Promise<void> {

@@ -61,7 +61,9 @@ export function SpotSigns({ question, given, onAnswer }: OnStaffProps) {
             >
               <StaffSignView {...sign} />
               <span className="staff-mark">
-                {verdict ? verdict.state === 'right' ? <Check aria-hidden /> : <X aria-hidden /> : <kbd>{i + 1}</kbd>}{' '}
+                {!verdict && <kbd>{i + 1}</kbd>}
+                {verdict?.state === 'right' && <Check aria-hidden />}
+                {verdict?.state === 'wrong' && <X aria-hidden />}{' '}
                 {verdict?.text}
               </span>
             </button>

@@ -1,9 +1,13 @@
 import { type ReactNode, useMemo } from 'react';
 import { type CountOptions, countPattern, plainCounts } from '../../core/counting/count.ts';
 import { SCHOOLS } from '../../core/counting/schools.ts';
+import type { Bracket } from '../../contract/pattern.ts';
+import { type Fade, hasCounts } from '../../core/leading/fading.ts';
 import { handsOf } from '../../core/leading/hands.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
 import { placePattern } from '../../core/rhythm/place.ts';
+import { BeatNumbersLane } from './BeatNumbersLane.tsx';
+import { BracketsLane } from './BracketsLane.tsx';
 import type { HeardMark } from './HeardLane.tsx';
 import { SoundLane, type SoundOnRuler } from './SoundLane.tsx';
 import { type CountsLane, Lane, type OnPick, SystemLanes } from './SystemLanes.tsx';
@@ -33,6 +37,11 @@ export interface RulerProps {
   readonly heardNotes?: Pattern | undefined;
   /** The sound of the take, when it was heard by a microphone. */
   readonly sound?: SoundOnRuler | undefined;
+  /** Words over stretches of it; `numbers` are those on paper, where the measures are written out. */
+  readonly brackets?: readonly Bracket[] | undefined;
+  readonly numbers?: readonly number[] | undefined;
+  /** Counts that fade: what of them is left. */
+  readonly fade?: Fade;
   /** Drawn over a line of the ruler: the moving beat, for instance. */
   readonly overlay?: (system: RulerSystem, layout: RulerLayout) => ReactNode;
 }
@@ -86,15 +95,23 @@ function useLayout(
   return { lanes, allLanes, layout };
 }
 
+/** What is left of a lane of counts: its place stays, so that nothing jumps. */
+function faded(lane: CountsLane, fade: Fade): CountsLane[] {
+  if (fade === 'all') return [lane];
+  if (fade === 'beats') return [];
+  return [{ ...lane, measures: lane.measures.map((one, i) => (hasCounts(fade, i) ? one : { ...one, tokens: [] })) }];
+}
+
 /** The one axis of the app: time from left to right in exact beats, everything about the rhythm a lane on it. */
 export function Ruler(props: RulerProps) {
   const { pattern, notes = true, strips = true, feet = false, beats = true } = props;
-  const { onPick, pickName = 'Explain', heard, heardNotes, sound, overlay } = props;
+  const { onPick, pickName = 'Explain', heard, heardNotes, sound, overlay, brackets, numbers, fade = 'all' } = props;
   const [ref, width] = useWidth();
   const { lanes, allLanes, layout } = useLayout(props, width);
   const size = layout?.size ?? props.size ?? 'desk';
   const heardPlaced = useMemo(() => heardNotes && placePattern(heardNotes), [heardNotes]);
-  const shown = { size, notes, strips, beats, feet, lanes: allLanes, onPick, pickName, heard, heardPlaced };
+  const lanesLeft = useMemo(() => allLanes.flatMap((lane) => faded(lane, fade)), [allLanes, fade]);
+  const shown = { size, notes, strips, beats, feet, lanes: lanesLeft, onPick, pickName, heard, heardPlaced };
   return (
     <div ref={ref} className={`ruler ruler-${size}`} data-ruler>
       {lanes.map(({ name, measures, refused }, i) => (
@@ -104,7 +121,11 @@ export function Ruler(props: RulerProps) {
       ))}
       {layout?.systems.map((system, i) => (
         <div key={i} className="ruler-system">
+          {brackets && <BracketsLane system={system} size={size} scale={layout.scale} {...{ brackets, numbers }} />}
           <SystemLanes system={system} scale={layout.scale} {...shown} />
+          {fade === 'beats' && (
+            <Lane name="Beats" content={<BeatNumbersLane system={system} size={size} scale={layout.scale} />} />
+          )}
           {sound && (
             <Lane
               name="Sound"

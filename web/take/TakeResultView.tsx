@@ -19,10 +19,12 @@ import { heardMarks } from '../ruler/heardMarks.ts';
 import { Select } from '../ui/Select.tsx';
 import { useStored } from '../ui/stored.ts';
 import { ClapHandles } from './ClapHandles.tsx';
+import { OtherWays } from './OtherWays.tsx';
 import { MarkArithmetic } from './MarkArithmetic.tsx';
 import { PlayBack } from './PlayBack.tsx';
 import type { ShownTake } from './shownTake.ts';
 import { soundOnRuler } from './soundOnRuler.ts';
+import { useBrackets } from './useBrackets.ts';
 import type { Correction } from './useCorrection.ts';
 import './take.scss';
 
@@ -66,6 +68,7 @@ export function TakeResultView({ take, voice, mark, borders, correction }: ViewP
         />
       </div>
       <HeardRuler take={take} pattern={pattern} voice={voice} zoom={zoom} correction={correction} forChild={forChild} />
+      {!forChild && !correction && <OtherWays pattern={pattern} />}
       {!forChild && <MarkArithmetic take={take} pattern={pattern} voice={voice} borders={borders ?? MARK_BORDERS} />}
     </section>
   );
@@ -170,6 +173,11 @@ type HeardProps = Omit<ZoomProps, 'onZoom'> & Pick<ViewProps, 'take' | 'correcti
 
 function HeardRuler({ take, pattern, voice, zoom, correction, forChild }: HeardProps) {
   const { bpm, result, windows, free } = take;
+  const brackets = useBrackets(take.patternId, take.patternText);
+  const numbers = useMemo(() => {
+    const all = playPattern(pattern).map(({ measure }) => measure.number);
+    return zoom === undefined ? all : all.slice(zoom, zoom + 1);
+  }, [pattern, zoom]);
   const unfolded = useMemo(() => unfold(pattern), [pattern]);
   const counts = useMemo(() => [voice.counts], [voice]);
   const all = useMemo(() => heardMarks(pattern, bpm, result, windows, free), [pattern, bpm, result, windows, free]);
@@ -193,6 +201,8 @@ function HeardRuler({ take, pattern, voice, zoom, correction, forChild }: HeardP
         heard={marks}
         heardNotes={forChild ? undefined : shownNotes}
         sound={sound}
+        brackets={brackets}
+        numbers={numbers}
         {...(correction && zoom === undefined ? { overlay: handlesOf(correction) } : {})}
       />
       <Legend shapes={[...new Set(all.map(({ shape }) => shape))]} />

@@ -21,10 +21,31 @@ const VALUES: Omit<Help, 'path'> = {
   ],
 };
 
+const EAR: Omit<Help, 'path'> = {
+  title: 'Ear',
+  points: [
+    'Echo: hear it, clap it back while the beat goes on, then count it. A step harder each time it goes well.',
+    'Choose: which of four is heard? Then the ruler opens beat by beat, and what it rules out steps back.',
+    'Write it: lay strips for what you hear. What sounds the same is right, however it is written.',
+    'Cards: the measures of a pattern moved about; the new row is led and heard like any pattern.',
+    'Signs and Draw it: know the signs on five lines, and draw them stroke by stroke.',
+    'Rhythms are made of what the class has met, by its records; “From … elements” changes that.',
+  ],
+  keys: [
+    ['space', 'on: play, open the next beat, the next one'],
+    ['A to D', 'an answer'],
+    ['H', 'count hands, then type four numbers'],
+    ['enter', 'compare, open all, put down the pen'],
+    ['N', 'strips or notes'],
+  ],
+};
+
 /** The first that fits counts. */
 export const HELP: readonly Help[] = [
   { path: 'values', ...VALUES },
   { path: 'values/:part', ...VALUES },
+  { path: 'ear', ...EAR },
+  { path: 'ear/:part', ...EAR },
   {
     path: 'patterns',
     title: 'Patterns',
@@ -39,6 +60,7 @@ export const HELP: readonly Help[] = [
       'Or write what you say: “ta ti-ti ta ta” becomes notes.',
       'Everything is kept as you type; what is not complete yet stays on this device.',
       'Press a note on the ruler to hear why it is counted so.',
+      'Words over a stretch stand over the notes when the pattern is led, and in results.',
     ],
     keys: [
       ['← →', 'from note to note, when one is open'],

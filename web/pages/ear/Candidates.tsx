@@ -29,10 +29,11 @@ function saidFor(said: ClassAnswer | undefined, option: number): string {
 
 /** Pixels from which on two measures in half the width can be as large as one. */
 const LARGE = 1600;
+const NARROW = 700;
 
 /** As large as can be: the back row reads them too. */
 function sizeFor(question: Question, width: number): RulerSize {
-  return question.shows.includes('|') && width < LARGE ? 'desk' : 'board';
+  return width < NARROW || (question.shows.includes('|') && width < LARGE) ? 'desk' : 'board';
 }
 
 /** Four rhythms at keys A to D; those that cannot be it step back with the reason. */

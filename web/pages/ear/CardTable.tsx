@@ -12,20 +12,37 @@ import type { Meter } from '../../../core/rhythm/meter.ts';
 import { measureText } from '../../../core/rhythm/text.ts';
 import { beatsText } from '../../../core/wording/plurals.ts';
 import { CardNotes } from '../../ruler/CardNotes.tsx';
+import { useWidth } from '../../ruler/useWidth.ts';
 import type { CardRow } from './useCards.ts';
+
+/** Pixels of a whole note on a card: cards are as wide as they last, and fit on a phone. */
+const WHOLE = 420;
+const NARROWEST = 220;
+const AROUND = 70;
 
 /** The row of cards: dragged, or chosen and changed. */
 export function CardTable({ row }: { row: CardRow }) {
   const { cards, current, meter, choose, move } = row;
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
+  const [ref, width] = useWidth();
+  const whole = Math.max(NARROWEST, Math.min(WHOLE, width - AROUND));
   const dropped = ({ active, over }: DragEndEvent) => {
     if (over) move(Number(active.id), Number(over.id));
   };
   return (
     <DndContext sensors={sensors} onDragEnd={dropped}>
+      <div ref={ref} />
       <ol className="card-row">
         {cards.map((card, i) => (
-          <OnTable key={i} card={card} index={i} meter={meter} current={i === current} onChoose={() => choose(i)} />
+          <OnTable
+            key={i}
+            card={card}
+            index={i}
+            meter={meter}
+            current={i === current}
+            whole={whole}
+            onChoose={() => choose(i)}
+          />
         ))}
       </ol>
     </DndContext>
@@ -37,6 +54,8 @@ interface OnTableProps {
   readonly index: number;
   readonly meter: Meter;
   readonly current: boolean;
+  /** Pixels of a whole note. */
+  readonly whole: number;
   readonly onChoose: () => void;
 }
 
@@ -46,7 +65,7 @@ function patternOfCard(card: Card, meter: Meter) {
   return cardsPattern([card], { upper: n * Math.max(1, meter.lower / d), lower: Math.max(meter.lower, d) });
 }
 
-function OnTable({ card, index, meter, current, onChoose }: OnTableProps) {
+function OnTable({ card, index, meter, current, whole, onChoose }: OnTableProps) {
   const { setNodeRef: dragged, listeners, transform } = useDraggable({ id: String(index) });
   const { setNodeRef: dropped, isOver } = useDroppable({ id: String(index) });
   const pattern = patternOfCard(card, meter);
@@ -65,7 +84,7 @@ function OnTable({ card, index, meter, current, onChoose }: OnTableProps) {
         onClick={onChoose}
         {...listeners}
       >
-        {pattern && <CardNotes pattern={pattern} />}
+        {pattern && <CardNotes pattern={pattern} whole={whole} />}
         {card.faceDown && <span className="card-back">{beats}</span>}
       </button>
     </li>

@@ -1,5 +1,8 @@
 import { useState } from 'react';
 import { NavLink, Navigate, useParams } from 'react-router';
+import { useClasses } from '../../api/hooks.ts';
+import { Select } from '../../ui/Select.tsx';
+import { useChooseClass, useCurrentClass } from '../../ui/currentClass.ts';
 import { CardsView } from './CardsView.tsx';
 import { ChooseView } from './ChooseView.tsx';
 import { DrawView } from './DrawView.tsx';
@@ -20,6 +23,16 @@ const PARTS = [
   { id: 'draw', title: 'Draw it', View: DrawView, rhythms: false },
 ] as const;
 
+/** For whom: what it has met, how it speaks, where a score is kept. */
+function ClassChoice() {
+  const { data: classes = [] } = useClasses();
+  const current = useCurrentClass();
+  const choose = useChooseClass();
+  if (!current || classes.length < 2) return null;
+  const options = classes.map(({ id, name }) => [id, name] as const);
+  return <Select size="sm" className="w-auto" label="Class" value={current.id} options={options} onChoose={choose} />;
+}
+
 /** Hear it, clap it back, choose it, write it; know the signs and draw them. */
 export default function EarPage() {
   const { part = 'echo' } = useParams();
@@ -39,6 +52,7 @@ export default function EarPage() {
           ))}
         </nav>
         <span className="flex-grow-1" />
+        <ClassChoice />
         {chosen.rhythms && <EarMaterial settings={settings} open={open} onOpen={setOpen} />}
       </div>
       <chosen.View settings={settings} />

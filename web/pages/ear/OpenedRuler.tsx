@@ -18,9 +18,18 @@ interface OpenedProps {
 
 /** A cover stands a little before its beat, so that the head on it is hidden. */
 const BEFORE = 12;
+/** Counts are wider than heads, and stand around their note. */
+const BEFORE_COUNTS = 44;
 
 /** Beats that are still covered on one line. */
-function Covers({ pattern, beats, opened, system, scale }: OpenedProps & { system: RulerSystem; scale: number }) {
+function Covers({
+  pattern,
+  beats,
+  opened,
+  counts,
+  system,
+  scale,
+}: OpenedProps & { system: RulerSystem; scale: number }) {
   const played = playPattern(pattern);
   return beats.slice(opened).map(({ at, length }, i, covered) => {
     const from = toNumber(at);
@@ -29,9 +38,10 @@ function Covers({ pattern, beats, opened, system, scale }: OpenedProps & { syste
     );
     const measure = system.measures.find(({ placed }) => placed === played[inside]?.measure);
     if (!measure) return null;
-    const x = measure.x + (from - toNumber(played[inside]!.at)) * scale - BEFORE;
+    const before = counts ? BEFORE_COUNTS : BEFORE;
+    const x = measure.x + (from - toNumber(played[inside]!.at)) * scale - before;
     // The last one reaches to the end of its strip.
-    const width = toNumber(length) * scale + (i === covered.length - 1 ? BEFORE : 0);
+    const width = toNumber(length) * scale + (i === covered.length - 1 ? before : 0);
     return <div key={from} className="cover" aria-hidden style={{ left: x, width }} />;
   });
 }
@@ -47,7 +57,7 @@ export function OpenedRuler(props: OpenedProps) {
         pattern={pattern}
         size={counts ? 'board' : 'desk'}
         notes={notes}
-        strips={!counts}
+        strips={false}
         counts={lanes}
         overlay={overlay}
       />

@@ -67,7 +67,7 @@ function ReadableSetup(props: SetupProps & { rhythm: Pattern }) {
   const start = () => made.ok && setRunning(made.timetable);
   useKeys(running ? {} : { ' ': start, PageDown: start });
   if (running) {
-    const shared = { plan, counts, voice, sound };
+    const shared = { plan, counts, voice, sound, rhythm, brackets: pattern.brackets };
     return <LeadStage table={running} {...shared} onEnd={() => setRunning(undefined)} />;
   }
   const own = !READY_PLANS.some(({ id }) => id === chosen.id) && ask === undefined;
@@ -80,7 +80,7 @@ function ReadableSetup(props: SetupProps & { rhythm: Pattern }) {
           Start <kbd>space</kbd>
         </Button>
       </Choices>
-      <Ruler pattern={rhythm} counts={counts} feet={plan.twoLines} />
+      <Ruler pattern={rhythm} counts={counts} feet={plan.twoLines} brackets={pattern.brackets} />
       <PlanForm plan={plan} naming={voice.naming} lastMeasure={lastMeasure(rhythm)} onChange={setPlan} />
       <div className="lead-below">
         <SoundPanel settings={sound} onChange={setSound} />

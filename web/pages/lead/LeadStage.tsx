@@ -1,6 +1,9 @@
 import { useState } from 'react';
 import type { CountOptions } from '../../../core/counting/count.ts';
+import type { Bracket } from '../../../contract/pattern.ts';
+import { hasCounts } from '../../../core/leading/fading.ts';
 import type { Activity, Plan } from '../../../core/leading/plan.ts';
+import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import type { Section, Timetable } from '../../../core/leading/timetable.ts';
 import {
   HAND_NAMES,
@@ -19,6 +22,8 @@ import type { SoundSettings } from './SoundPanel.tsx';
 import { leadCommands } from './leadCommands.ts';
 import { type LeadRun, useLeadRun } from './useLeadRun.ts';
 
+const NO_COUNTS: readonly CountOptions[] = [];
+
 /** Where the counts are spoken aloud; in the other activities they are thought. */
 const SAID: ReadonlySet<Activity> = new Set<Activity>(['say', 'say-clap', 'backwards']);
 
@@ -28,17 +33,21 @@ interface StageProps {
   readonly counts: readonly CountOptions[];
   readonly voice: Voice;
   readonly sound: SoundSettings;
+  /** What is led, as it is written, and the words over it. */
+  readonly rhythm: Pattern;
+  readonly brackets: readonly Bracket[] | undefined;
   readonly onEnd: () => void;
 }
 
 /** What the class sees while a run goes. */
-export function LeadStage({ table, plan, counts, voice, sound, onEnd }: StageProps) {
+export function LeadStage({ table, plan, counts, voice, sound, rhythm, brackets, onEnd }: StageProps) {
   const run = useLeadRun(table, sound.levels, sound.clapAs);
   const [covered, setCovered] = useState(0);
   const { element: stage, toggle } = useFullScreen();
   const index = run.moment?.section ?? 0;
   const section = table.sections[index]!;
   const next = table.sections[index + 1];
+  const study = run.moment?.study;
   const commands = leadCommands({ run, table, section, covered, setCovered, fullScreen: toggle, onEnd });
   useKeys(commands.keys);
   return (
@@ -53,14 +62,16 @@ export function LeadStage({ table, plan, counts, voice, sound, onEnd }: StagePro
       <SectionRuler
         section={section}
         plan={plan}
-        counts={counts}
+        counts={study === undefined ? counts : NO_COUNTS}
         voice={voice}
+        rhythm={rhythm}
+        brackets={brackets}
         covered={Math.max(covered, section.covered)}
         now={run.now}
         measure={run.moment?.measure ?? 0}
         onMeasure={run.goToMeasure}
       />
-      <BodyCues run={run} activity={section.activity} />
+      {study === undefined ? <BodyCues run={run} section={section} /> : <StudyTime seconds={study} />}
       <p className="lead-next">
         {next ? `Next: ${nextText(section, next, run.rate, voice.naming)}` : 'Then it is done.'}
       </p>
@@ -78,7 +89,8 @@ interface WordsProps {
 }
 
 function StageWords({ run, table, plan, section, voice: { naming } }: WordsProps) {
-  const role = run.state === 'over' ? 'Done' : run.state === 'paused' ? 'Paused' : ROLE_NAMES[section.role];
+  const studying = run.moment?.study !== undefined ? 'Study' : ROLE_NAMES[section.role];
+  const role = run.state === 'over' ? 'Done' : run.state === 'paused' ? 'Paused' : studying;
   const { moment } = run;
   return (
     <div className="lead-words">
@@ -94,14 +106,27 @@ function StageWords({ run, table, plan, section, voice: { naming } }: WordsProps
   );
 }
 
+/** Nobody says or claps anything: the line is read. */
+function StudyTime({ seconds }: { seconds: number }) {
+  return (
+    <div className="lead-cues lead-study" role="timer">
+      <CueBox name="Look at it in silence" text={String(seconds)} />
+    </div>
+  );
+}
+
 /** What mouth, hands and feet do just now. */
-function BodyCues({ run: { moment }, activity }: { run: LeadRun; activity: Activity }) {
+function BodyCues({ run: { moment }, section: { activity, fade } }: { run: LeadRun; section: Section }) {
   const counting = moment?.leadIn !== undefined;
   const aloud = counting || SAID.has(activity);
   const hands = activity === 'say' ? undefined : moment?.hands;
   return (
     <div className="lead-cues" aria-hidden>
-      <CueBox name={aloud ? 'Mouth' : 'Think'} text={moment?.leadIn ?? moment?.mouth ?? ''} soft={!aloud} />
+      <CueBox
+        name={aloud ? 'Mouth' : 'Think'}
+        text={moment?.leadIn ?? (hasCounts(fade, moment?.measure ?? 0) ? (moment?.mouth ?? '') : '')}
+        soft={!aloud}
+      />
       <CueBox name="Hands" text={hands ? HAND_NAMES[hands] : ''} />
       <CueBox name="Feet" text={moment?.foot ?? ''} />
     </div>

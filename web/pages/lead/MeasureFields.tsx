@@ -1,6 +1,7 @@
 import Form from 'react-bootstrap/Form';
 import type { ChunkPlan } from '../../../core/leading/chunks.ts';
 import { COUNT_IN_KINDS } from '../../../core/leading/countIn.ts';
+import { LONGEST_STUDY } from '../../../core/leading/fading.ts';
 import type { Plan } from '../../../core/leading/plan.ts';
 import { countInName } from '../../../core/wording/leadWords.ts';
 import { inNaming } from '../../../core/wording/valueNames.ts';
@@ -29,6 +30,18 @@ export function MeasureFields(props: FieldsProps) {
           onChange={(event) => set({ restBeats: Number(event.target.value) })}
         />
       </div>
+      <div className="plan-row">
+        <Form.Label htmlFor="plan-study">Seconds to look before “you go first”</Form.Label>
+        <Form.Control
+          id="plan-study"
+          size="sm"
+          type="number"
+          min={0}
+          max={LONGEST_STUDY}
+          value={plan.study ?? 0}
+          onChange={(event) => set({ study: Number(event.target.value) })}
+        />
+      </div>
       <CountInFields {...props} />
       {SWITCHES.map(([id, key, label]) => (
         <Form.Check
@@ -36,7 +49,7 @@ export function MeasureFields(props: FieldsProps) {
           type="switch"
           id={id}
           label={label}
-          checked={plan[key]}
+          checked={plan[key] === true}
           onChange={(event) => set({ [key]: event.target.checked })}
         />
       ))}
@@ -48,6 +61,7 @@ const SWITCHES = [
   ['plan-each', 'countInEach', 'Count in every pass'],
   ['plan-divided', 'divided', 'Click between the beats too'],
   ['plan-two', 'twoLines', 'Two lines: rhythm above, beat below'],
+  ['plan-fades', 'fades', 'The counts fade, a step a pass'],
 ] as const;
 
 /** How a pattern can be cut up, by the key of its list. */

@@ -1,5 +1,8 @@
 import { useEffect, useMemo, useRef } from 'react';
 import type { CountOptions } from '../../../core/counting/count.ts';
+import type { Bracket } from '../../../contract/pattern.ts';
+import type { Pattern } from '../../../core/rhythm/pattern.ts';
+import { playPattern } from '../../../core/rhythm/place.ts';
 import type { Plan } from '../../../core/leading/plan.ts';
 import type { Section } from '../../../core/leading/timetable.ts';
 import { inNaming } from '../../../core/wording/valueNames.ts';
@@ -22,6 +25,16 @@ interface SectionRulerProps {
   /** Index of the measure that is being played, -1 in the count-in. */
   readonly measure: number;
   readonly onMeasure: (measure: number) => void;
+  /** The whole rhythm as it is written, and the words over stretches of it. */
+  readonly rhythm: Pattern;
+  readonly brackets: readonly Bracket[] | undefined;
+}
+
+/** The numbers on paper of the measures of a section, in the order in which they are led. */
+function numbersOf(rhythm: Pattern, { chunk, pattern }: Section): number[] {
+  if (chunk.whole) return playPattern(rhythm).map(({ measure }) => measure.number);
+  const first = pattern.pickup ? chunk.from - 1 : chunk.from;
+  return pattern.measures.map((_, i) => first + i);
 }
 
 /** Keeps the line that is being played in sight. */
@@ -36,7 +49,8 @@ function useLineInSight(section: Section, measure: number) {
 
 /** The measures of this pass, the moving beat over them. */
 export function SectionRuler(props: SectionRulerProps) {
-  const { section, plan, counts, voice, covered, now, measure, onMeasure } = props;
+  const { section, plan, counts, voice, covered, now, measure, onMeasure, rhythm, brackets } = props;
+  const numbers = useMemo(() => numbersOf(rhythm, section), [rhythm, section]);
   const { pattern, bpm, start, hidden } = section;
   const inSection = useMemo(
     () => () => {
@@ -72,6 +86,9 @@ export function SectionRuler(props: SectionRulerProps) {
         strips={false}
         counts={hidden ? NO_COUNTS : counts}
         feet={plan.twoLines}
+        fade={section.fade}
+        brackets={hidden ? undefined : brackets}
+        numbers={numbers}
         overlay={overlay}
         onPick={pick}
         pickName="Go to"

@@ -14,6 +14,8 @@ import { useCurrentClass } from '../../ui/currentClass.ts';
 import { useSave } from '../../ui/useSave.ts';
 import { BarCheckLine } from './BarCheckLine.tsx';
 import { LaneChooser, useCounts, type Lanes, useLanes } from '../../ruler/LaneChooser.tsx';
+import { OtherWays } from '../../take/OtherWays.tsx';
+import { BracketsForm } from './BracketsForm.tsx';
 import { NoteExplained, type Picked } from './NoteExplained.tsx';
 import { RhythmField } from './RhythmField.tsx';
 import { SpeechTrouble, SpokenReading, useSpoken } from './SpokenReading.tsx';
@@ -56,7 +58,11 @@ function Editor({ id, saved }: { id: string; saved: SavedPattern | undefined }) 
       {spoken && <SpokenReading spoken={spoken} onUse={write} />}
       {trouble && <SpeechTrouble trouble={trouble} />}
       <LaneChooser lanes={lanes} set={set} />
-      {!spoken && <DraftRuler parse={parse} lanes={lanes} counts={counts} />}
+      {!spoken && <DraftRuler parse={parse} lanes={lanes} counts={counts} brackets={saved?.brackets} />}
+      {parse.pattern && !parse.error && !spoken && <OtherWays pattern={parse.pattern} onUse={write} />}
+      {saved && parse.pattern && state === 'saved' && (
+        <BracketsForm saved={saved} pattern={parse.pattern} naming={naming} />
+      )}
       <TextHelp naming={naming} />
     </div>
   );
@@ -123,12 +129,13 @@ function EditorHead({ id, saved, draft, state, onChange }: HeadProps) {
 }
 
 interface DraftRulerProps {
+  readonly brackets: SavedPattern['brackets'];
   readonly parse: DraftParse;
   readonly lanes: Lanes;
   readonly counts: readonly CountOptions[];
 }
 
-function DraftRuler({ parse: { pattern, error }, lanes, counts }: DraftRulerProps) {
+function DraftRuler({ parse: { pattern, error }, lanes, counts, brackets }: DraftRulerProps) {
   const [picked, setPicked] = useState<Picked>();
   const naming = namingOf(useCurrentClass());
   if (!pattern)
@@ -144,6 +151,7 @@ function DraftRuler({ parse: { pattern, error }, lanes, counts }: DraftRulerProp
         hands={hands}
         feet={feet}
         counts={counts}
+        brackets={brackets}
         onPick={setPicked}
       />
       {picked && (

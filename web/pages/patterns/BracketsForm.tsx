@@ -1,0 +1,140 @@
+import { type FormEvent, useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import { type Bracket, MOST_BRACKETS, type SavedPattern } from '../../../contract/pattern.ts';
+import { ceil } from '../../../core/rhythm/fraction.ts';
+import { beatsInMeasure } from '../../../core/rhythm/meter.ts';
+import type { Pattern } from '../../../core/rhythm/pattern.ts';
+import { placePattern } from '../../../core/rhythm/place.ts';
+import { type NamingId, capital, inNaming, measureName } from '../../../core/wording/valueNames.ts';
+import { put } from '../../api/client.ts';
+import { Notice } from '../../ui/Notice.tsx';
+import { useSave } from '../../ui/useSave.ts';
+
+interface BracketsProps {
+  readonly saved: SavedPattern;
+  readonly pattern: Pattern;
+  readonly naming: NamingId;
+}
+
+const LONGEST_WORDS = 40;
+
+function placesText({ from, to }: Bracket, naming: NamingId): string {
+  const name = measureName(naming);
+  if (from.measure === to.measure) {
+    const beats = from.beat === to.beat ? `beat ${from.beat}` : `beats ${from.beat} to ${to.beat}`;
+    return `${name} ${from.measure}, ${beats}`;
+  }
+  return `${name} ${from.measure}, beat ${from.beat}, to ${name} ${to.measure}, beat ${to.beat}`;
+}
+
+/** A word or two over stretches of a saved pattern, for the board and the results. */
+export function BracketsForm({ saved, pattern, naming }: BracketsProps) {
+  const brackets = saved.brackets ?? [];
+  const { title, text } = saved;
+  const save = useSave(
+    (next: readonly Bracket[]) =>
+      put(`/patterns/${saved.id}`, { title, text, brackets: next, was: { title, text, brackets } }),
+    '/patterns',
+  );
+  return (
+    <section className="brackets-form no-print">
+      <h2>{inNaming('Words over a stretch', naming)}</h2>
+      {brackets.length > 0 && (
+        <ul>
+          {brackets.map((bracket, i) => (
+            <li key={i}>
+              <strong>{bracket.words}</strong> · {placesText(bracket, naming)}{' '}
+              <Button
+                size="sm"
+                variant="outline-dark"
+                aria-label={`Remove “${bracket.words}”`}
+                disabled={save.saving}
+                onClick={() => void save.save(brackets.filter((_, k) => k !== i))}
+              >
+                Remove
+              </Button>
+            </li>
+          ))}
+        </ul>
+      )}
+      {brackets.length < MOST_BRACKETS && (
+        <NewBracket
+          pattern={pattern}
+          naming={naming}
+          saving={save.saving}
+          onAdd={(one) => save.save([...brackets, one])}
+        />
+      )}
+      {save.problem && <Notice problem={save.problem} />}
+    </section>
+  );
+}
+
+interface NewProps {
+  readonly pattern: Pattern;
+  readonly naming: NamingId;
+  readonly saving: boolean;
+  readonly onAdd: (bracket: Bracket) => Promise<boolean>;
+}
+
+const START = { fromMeasure: '1', fromBeat: '1', toMeasure: '1', toBeat: '1', words: '' };
+
+function NewBracket({ pattern, naming, saving, onAdd }: NewProps) {
+  const [draft, setDraft] = useState(START);
+  const [trouble, setTrouble] = useState('');
+  const measures = placePattern(pattern);
+  const field = (key: keyof typeof START, label: string) => (
+    <Form.Control
+      size="sm"
+      type="number"
+      min={0}
+      aria-label={label}
+      value={draft[key]}
+      onChange={({ target }) => setDraft({ ...draft, [key]: target.value })}
+    />
+  );
+  const add = async (event: FormEvent) => {
+    event.preventDefault();
+    const made = bracketOf(draft, measures, naming);
+    setTrouble(typeof made === 'string' ? made : '');
+    if (typeof made !== 'string' && (await onAdd(made))) setDraft({ ...draft, words: '' });
+  };
+  const name = measureName(naming);
+  return (
+    <form className="new-bracket" onSubmit={(event) => void add(event)}>
+      <Form.Control
+        size="sm"
+        className="bracket-words-field"
+        aria-label="Words"
+        placeholder="watch the rest"
+        maxLength={LONGEST_WORDS}
+        value={draft.words}
+        onChange={({ target }) => setDraft({ ...draft, words: target.value })}
+      />
+      <span>from {name}</span> {field('fromMeasure', `From ${name}`)} <span>beat</span> {field('fromBeat', 'From beat')}
+      <span>to {name}</span> {field('toMeasure', `To ${name}`)} <span>beat</span> {field('toBeat', 'To beat')}
+      <Button size="sm" type="submit" variant="outline-dark" disabled={saving || draft.words.trim() === ''}>
+        Add
+      </Button>
+      {trouble && <p className="field-trouble">{trouble}</p>}
+    </form>
+  );
+}
+
+/** The bracket of the fields; a sentence where there is no such place. */
+function bracketOf(draft: typeof START, measures: ReturnType<typeof placePattern>, naming: NamingId): Bracket | string {
+  const place = (measure: string, beat: string) => ({ measure: Number(measure), beat: Number(beat) });
+  const [from, to] = [place(draft.fromMeasure, draft.fromBeat), place(draft.toMeasure, draft.toBeat)];
+  const name = measureName(naming);
+  for (const one of [from, to]) {
+    const measure = measures.find(({ number }) => number === one.measure);
+    if (!measure) return `${capital(name)} ${one.measure} does not exist: there are ${measures.at(-1)!.number}.`;
+    const beats = ceil(beatsInMeasure(measure.meter));
+    if (!Number.isInteger(one.beat) || one.beat < 1 || one.beat > beats)
+      return `${capital(name)} ${one.measure} has the beats 1 to ${beats}.`;
+  }
+  if (to.measure < from.measure || (to.measure === from.measure && to.beat < from.beat))
+    return 'The end comes before the beginning: change one of them.';
+  return { from, to, words: draft.words.trim() };
+}
