@@ -5,6 +5,7 @@ import { countPattern, plainCounts } from '../core/counting/count.ts';
 import { SPOKEN_SCHOOLS, readSpeech } from '../core/spoken/readSpeech.ts';
 import { SCHOOL_IDS } from '../core/counting/schools.ts';
 import { randomFrom } from '../core/random.ts';
+import { chooseQuestions } from '../core/exercises/kinds/chooseRhythm.ts';
 import { READY_PLANS } from '../core/leading/plan.ts';
 import { timetable } from '../core/leading/timetable.ts';
 import { simulateTake } from '../core/judging/simulatedChild.ts';
@@ -80,6 +81,24 @@ function benchSpeech(): void {
     '1,000 patterns of 8 measures, all schools',
     `count ${spoken.seconds.toFixed(1)} s, say ${said.seconds.toFixed(1)} s`,
     `${((spoken.seconds + said.seconds) / parse.seconds).toFixed(0)} × reading the rhythm text`,
+  );
+}
+
+/** Questions for the ear, each from a seed of its own, beside reading the texts of one. */
+function benchChoosing(): void {
+  const wanted = {
+    elements: ['quarter', 'eighth-pair', 'quarter-rest', 'half'],
+    meter: { upper: 4, lower: 4 },
+    beats: 4,
+  } as const;
+  const COUNT = 2000;
+  const all = timed(() => Array.from({ length: COUNT }, (_, seed) => chooseQuestions(wanted, seed, 1)));
+  const texts = all.result.flatMap(([question]) => question!.options.map((option) => JSON.stringify(option.answer)));
+  const read = timed(() => texts.map((text) => parseRhythm((JSON.parse(text) as { text: string }).text)));
+  report(
+    'questions “which of four”',
+    `${Math.round(COUNT / all.seconds)} a second`,
+    `${(all.seconds / read.seconds).toFixed(0)} × reading their texts`,
   );
 }
 
@@ -215,6 +234,7 @@ async function benchTyping(url: string, count: number): Promise<void> {
 const HERE: Readonly<Record<string, () => void>> = {
   'command-line': benchCommandLine,
   speech: benchSpeech,
+  choosing: benchChoosing,
   timetable: benchTimetable,
   judging: benchJudging,
   takes: () => benchTakes(),

@@ -1,9 +1,4 @@
 import type { Page } from 'playwright-core';
-import { simulateTake } from '../core/judging/simulatedChild.ts';
-import { synthesiseClaps } from '../core/sound/clapSynth.ts';
-import { wavFile } from '../core/sound/wav.ts';
-import { parseRhythm } from '../core/rhythm/text.ts';
-import { PATTERNS } from '../demo/school.ts';
 
 export const PICTURES_FOLDER = 'docs/screenshots';
 export const PICTURE_SIZE = { width: 1280, height: 800 };
@@ -55,16 +50,6 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
     },
   ],
   [
-    'spoken',
-    async (page) => {
-      await page.getByRole('link', { name: 'Patterns', exact: true }).click();
-      await page.getByRole('button', { name: /New pattern/ }).click();
-      await page.getByLabel('Rhythm', { exact: true }).fill('1 3');
-      await page.getByRole('button', { name: /Write it/ }).waitFor();
-      await page.locator('.ruler .lane-notes svg').first().waitFor();
-    },
-  ],
-  [
     'pattern',
     async (page) => {
       await page.getByRole('link', { name: 'Patterns', exact: true }).click();
@@ -96,6 +81,36 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
       await page.getByRole('button', { name: /Start/ }).click();
       await page.locator('.lead-stage .lane-notes svg').first().waitFor();
       await page.locator('.cue-text').filter({ hasText: /^ti$/ }).waitFor();
+    },
+  ],
+  [
+    'choose',
+    async (page) => {
+      await page.goto(new URL('/ear/choose', page.url()).href);
+      await page.getByLabel('Class').selectOption({ label: 'Lighthouse 4' });
+      await page.getByLabel('What is heard').selectOption({ label: 'Rocking pier' });
+      await page.locator('.candidate .lane-notes svg').nth(3).waitFor();
+      await page.getByRole('button', { name: /^B:/ }).click();
+      for (let beat = 0; beat < 4; beat++) await page.getByRole('button', { name: /Open/ }).first().click();
+    },
+  ],
+  [
+    'cards',
+    async (page) => {
+      await page.getByRole('link', { name: 'Cards' }).click();
+      await page.getByLabel('Pattern').selectOption({ label: 'Leaning mast' });
+      await page.getByRole('button', { name: 'A cell a card' }).click();
+      await page.locator('.rhythm-card .lane-notes svg').nth(4).waitFor();
+      await page.getByRole('button', { name: /^Card 4/ }).click();
+    },
+  ],
+  [
+    'draw',
+    async (page) => {
+      await page.getByRole('link', { name: 'Draw it' }).click();
+      await page.getByRole('button', { name: 'Bass clef' }).click();
+      await page.locator('.draw-board').waitFor();
+      await page.waitForTimeout(1500);
     },
   ],
   [
@@ -143,35 +158,11 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
     },
   ],
   [
-    'correct',
-    async (page) => {
-      await page.goto(new URL('/take', page.url()).href);
-      await page.getByLabel('Class').selectOption({ label: 'Lighthouse 4' });
-      await page
-        .getByLabel('Sound files')
-        .setInputFiles({ name: 'Ada.wav', mimeType: 'audio/wav', buffer: Buffer.from(practiceRecording()) });
-      await page.getByText('7 claps').waitFor();
-      await page.getByRole('button', { name: 'Judge it' }).click();
-      await page.locator('.recordings tbody').getByRole('cell', { name: '4' }).waitFor();
-      await page.getByRole('link', { name: 'Class', exact: true }).click();
-      await page.getByRole('link', { name: /Lighthouse 4/ }).click();
-      await page.getByRole('link', { name: 'Ada', exact: true }).click();
-      await page.locator('.takes-cell a').first().click();
-      await page.getByRole('button', { name: 'Correct the claps' }).click();
-      await page.locator('.clap-lane .clap').nth(2).click();
-    },
-  ],
-  [
-    'line-up',
+    'turn',
     async (page) => {
       await page.goto(new URL('/take/line-up', page.url()).href);
       await page.getByLabel('Pattern', { exact: true }).selectOption({ label: 'Leaning mast' });
       await page.getByText(/children, about/).waitFor();
-    },
-  ],
-  [
-    'turn',
-    async (page) => {
       await page.getByRole('button', { name: /^Start/ }).click();
       await page.getByRole('heading', { name: 'Ada' }).waitFor();
       for (const key of ['3', '4', 'x']) {
@@ -181,11 +172,3 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
     },
   ],
 ];
-
-/** Leaning mast, as a practice child claps it into a microphone. */
-function practiceRecording(): Uint8Array {
-  const parsed = parseRhythm(PATTERNS.find(({ title }) => title === 'Leaning mast')!.text);
-  if (!parsed.ok) throw new Error(JSON.stringify(parsed.at));
-  const onsets = simulateTake(parsed.pattern, 72, { spread: 0.02 }, 6).map((time) => time + 1);
-  return wavFile(synthesiseClaps(onsets, { reverberation: 'classroom', noiseDb: -46 }), 44_100);
-}

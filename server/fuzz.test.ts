@@ -103,7 +103,11 @@ const ROUTES: readonly (readonly [string, string, unknown])[] = [
   [
     'PUT',
     `/api/patterns/${ids.pattern}`,
-    { title: 'S', text: 'q q h', brackets: [{ from: { measure: 1, beat: 1 }, to: { measure: 1, beat: 2 }, words: 'x' }] },
+    {
+      title: 'S',
+      text: 'q q h',
+      brackets: [{ from: { measure: 1, beat: 1 }, to: { measure: 1, beat: 2 }, words: 'x' }],
+    },
   ],
   ['PUT', `/api/plans/${ids.plan}`, PLAN],
   ['PUT', `/api/takes/${ids.take}`, TAKE],

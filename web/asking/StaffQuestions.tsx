@@ -63,8 +63,7 @@ export function SpotSigns({ question, given, onAnswer }: OnStaffProps) {
               <span className="staff-mark">
                 {!verdict && <kbd>{i + 1}</kbd>}
                 {verdict?.state === 'right' && <Check aria-hidden />}
-                {verdict?.state === 'wrong' && <X aria-hidden />}{' '}
-                {verdict?.text}
+                {verdict?.state === 'wrong' && <X aria-hidden />} {verdict?.text}
               </span>
             </button>
           );

@@ -8,7 +8,8 @@ import {
   useSensors,
 } from '@dnd-kit/core';
 import { type Card, beatsOfCard, cardsPattern, lengthOfCard } from '../../../core/ear/cards.ts';
-import type { Meter } from '../../../core/rhythm/meter.ts';
+import { equal } from '../../../core/rhythm/fraction.ts';
+import { type Meter, meterLength } from '../../../core/rhythm/meter.ts';
 import { measureText } from '../../../core/rhythm/text.ts';
 import { beatsText } from '../../../core/wording/plurals.ts';
 import { CardNotes } from '../../ruler/CardNotes.tsx';
@@ -72,6 +73,7 @@ function OnTable({ card, index, meter, current, whole, onChoose }: OnTableProps)
   const style = transform ? { transform: `translate(${transform.x}px, ${transform.y}px)` } : {};
   const text = card.faceDown ? 'turned over' : measureText({ meter, items: card.items });
   const beats = beatsText(beatsOfCard(card, meter));
+  const isMeasure = equal(lengthOfCard(card), meterLength(meter));
   return (
     <li ref={dropped} className={isOver ? 'over' : ''}>
       <button
@@ -84,7 +86,7 @@ function OnTable({ card, index, meter, current, whole, onChoose }: OnTableProps)
         onClick={onChoose}
         {...listeners}
       >
-        {pattern && <CardNotes pattern={pattern} whole={whole} />}
+        {pattern && <CardNotes pattern={pattern} whole={whole} bar={isMeasure} />}
         {card.faceDown && <span className="card-back">{beats}</span>}
       </button>
     </li>

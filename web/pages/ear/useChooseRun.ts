@@ -71,6 +71,8 @@ export function useChooseRun(run: readonly Question[], onAgain: () => void) {
     setSaid(undefined);
     setOpened(0);
   };
+  // Whether it was right is seen when it is opened, not before.
+  const open = question !== undefined && said !== undefined && opened <= last;
   return {
     at,
     question,
@@ -86,7 +88,7 @@ export function useChooseRun(run: readonly Question[], onAgain: () => void) {
     openNext: () => setOpened(Math.min(beats.length, opened + 1)),
     openAll: () => setOpened(beats.length),
     next,
-    right,
+    right: open && classRight(question, said) ? right - 1 : right,
     hands,
     tally,
   };

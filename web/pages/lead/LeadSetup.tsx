@@ -103,6 +103,8 @@ interface ChoicesProps extends SetupProps {
 function Choices({ patterns, pattern, onPattern, plans, ask, chosen, choose, children }: ChoicesProps) {
   const [, setSearch] = useSearchParams();
   const choosing = (pick: (id: string) => void) => (id: string) => {
+    // The pattern another view asked for stays, whatever else is chosen.
+    onPattern(pattern.id);
     pick(id);
     setSearch({}, { replace: true });
   };
