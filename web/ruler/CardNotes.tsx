@@ -8,7 +8,7 @@ import './ruler.scss';
 /** Room before the first head, which would else be cut in half. */
 const BEFORE = 26;
 /** A bar line stands so far before the end of its measure. */
-const BAR = 20;
+const BAR = 15;
 
 interface CardNotesProps {
   /** One measure, as long as the card. */
