@@ -106,18 +106,13 @@ const VIEWS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
   ],
   ...(['Echo', 'Choose', 'Write it', 'Cards', 'Signs', 'Draw it'] as const).map(partOfEar),
   [
-    'a candidate ruled out',
+    'candidates ruled out, and what the class has met',
     async (page) => {
       await page.getByRole('link', { name: 'Choose', exact: true }).click();
       await page.locator('.candidate .lane-notes svg').nth(3).waitFor();
       await page.getByRole('button', { name: /^A:/ }).click();
       await page.getByRole('button', { name: /Open all/ }).click();
       await page.locator('.candidate.out').nth(2).waitFor();
-    },
-  ],
-  [
-    'what the class has met',
-    async (page) => {
       await page.getByRole('button', { name: /From .* elements/ }).click();
       await page.getByText('What the class has met', { exact: true }).waitFor();
     },

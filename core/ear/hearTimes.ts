@@ -43,11 +43,10 @@ export function hearTimes(pattern: Pattern, bpm: Bpm, plays: number, turn: boole
   const starts = Array.from({ length: times }, (_, i) => -every * (turn ? times - i : times - 1 - i));
   const all = turn ? [...starts, 0] : starts;
   const lead = countIn(pattern, bpm);
-  const at = (start: Seconds, time: Seconds) => start + time;
   const { whole, notes } = scheduleOf(pattern, bpm);
   const beat = toNumber(beatOf(pattern.measures[0]!.meter).length) * whole;
-  const words = lead.map(({ time, word }) => ({ time: at(starts[0]!, time), word }));
-  const counted = lead.map(({ time, accent }) => ({ time: at(starts[0]!, time), accent }));
+  const words = lead.map(({ time, word }) => ({ time: starts[0]! + time, word }));
+  const counted = lead.map(({ time, accent }) => ({ time: starts[0]! + time, accent }));
   const own = beatTimes(pattern, bpm);
   // Where a pattern ends before its measures do, the beat goes on up to the next time.
   const beats = all.flatMap((start) => {
@@ -55,11 +54,11 @@ export function hearTimes(pattern: Pattern, bpm: Bpm, plays: number, turn: boole
     const first = own[0]?.time ?? 0;
     while (filled.length > 0 && filled.at(-1)!.time + beat < first + every - 1e-9)
       filled.push({ time: filled.at(-1)!.time + beat, accent: false });
-    return filled.map(({ time, accent }) => ({ time: at(start, time), accent }));
+    return filled.map(({ time, accent }) => ({ time: start + time, accent }));
   });
   return {
     beats: [...counted, ...beats],
-    claps: starts.flatMap((start) => notes.map(({ time }) => at(start, time))),
+    claps: starts.flatMap((start) => notes.map(({ time }) => start + time)),
     words,
     plays: starts,
     turn: turn ? 0 : undefined,

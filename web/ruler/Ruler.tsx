@@ -6,7 +6,7 @@ import { type Fade, hasCounts } from '../../core/leading/fading.ts';
 import { handsOf } from '../../core/leading/hands.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
 import { placePattern } from '../../core/rhythm/place.ts';
-import { BeatNumbersLane } from './BeatNumbersLane.tsx';
+import { BeatsLane } from './BeatsLane.tsx';
 import { BracketsLane } from './BracketsLane.tsx';
 import type { HeardMark } from './HeardLane.tsx';
 import { SoundLane, type SoundOnRuler } from './SoundLane.tsx';
@@ -95,6 +95,9 @@ function useLayout(
   return { lanes, allLanes, layout };
 }
 
+/** Nothing but the numbers of the beats. */
+const BEAT_NUMBERS = { name: 'Beats', textAt: (_measure: unknown, beat: number) => String(beat + 1) } as const;
+
 /** What is left of a lane of counts: its place stays, so that nothing jumps. */
 function faded(lane: CountsLane, fade: Fade): CountsLane[] {
   if (fade === 'all') return [lane];
@@ -124,7 +127,10 @@ export function Ruler(props: RulerProps) {
           {brackets && <BracketsLane system={system} size={size} scale={layout.scale} {...{ brackets, numbers }} />}
           <SystemLanes system={system} scale={layout.scale} {...shown} />
           {fade === 'beats' && (
-            <Lane name="Beats" content={<BeatNumbersLane system={system} size={size} scale={layout.scale} />} />
+            <Lane
+              name="Beats"
+              content={<BeatsLane system={system} size={size} scale={layout.scale} {...BEAT_NUMBERS} />}
+            />
           )}
           {sound && (
             <Lane

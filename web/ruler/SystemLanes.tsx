@@ -2,7 +2,8 @@ import { type ReactNode, memo } from 'react';
 import type { CountedMeasure } from '../../core/counting/count.ts';
 import { toNumber } from '../../core/rhythm/fraction.ts';
 import type { PlacedMeasure } from '../../core/rhythm/place.ts';
-import { StepsLane } from './HandsFeet.tsx';
+import { footOf } from '../../core/leading/hands.ts';
+import { BeatsLane } from './BeatsLane.tsx';
 import { HeardLane, type HeardMark } from './HeardLane.tsx';
 import { NotesLane } from './NotesLane.tsx';
 import { StripsLane } from './StripsLane.tsx';
@@ -34,6 +35,13 @@ interface SystemProps {
   readonly heard: readonly HeardMark[] | undefined;
   readonly heardPlaced: readonly PlacedMeasure[] | undefined;
 }
+
+/** The feet: a step on every beat, right and left, never stopping. */
+export const STEPS = {
+  name: 'Steps',
+  className: 'token-step',
+  textAt: ({ meter, number }: PlacedMeasure, beat: number) => footOf(meter, number, beat),
+} as const;
 
 const SHOWN = new WeakMap<SystemProps, string>();
 
@@ -84,7 +92,7 @@ export const SystemLanes = memo(
               <Lane key={k} name={name} content={<TokensLane {...where} measures={measures} name={name} />} />
             ),
         )}
-        {feet && <Lane name="Steps" content={<StepsLane {...where} />} />}
+        {feet && <Lane name="Steps" content={<BeatsLane {...where} {...STEPS} />} />}
         {heard && <Lane name="Heard" content={<HeardLane {...where} marks={heard} />} />}
         {heardPlaced && (
           <Lane name="Heard, as notes" content={<NotesLane {...where} system={withNotes(system, heardPlaced)} />} />

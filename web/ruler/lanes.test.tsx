@@ -3,9 +3,9 @@ import { describe, expect, it } from 'vitest';
 import { countPattern } from '../../core/counting/count.ts';
 import { patternOf } from '../../core/rhythm/arbitrary.test-helper.ts';
 import { HeardLane, type HeardMark } from './HeardLane.tsx';
-import { StepsLane } from './HandsFeet.tsx';
+import { BeatsLane } from './BeatsLane.tsx';
 import { StripsLane } from './StripsLane.tsx';
-import { SystemLanes } from './SystemLanes.tsx';
+import { STEPS, SystemLanes } from './SystemLanes.tsx';
 import { TokensLane, tokenParts } from './TokensLane.tsx';
 import { layoutRuler } from './layout.ts';
 
@@ -87,7 +87,7 @@ describe('steps', () => {
   ])('%s: %s', (text, feet, at) => {
     const line = oneLine(text);
     const { zero: _, ...props } = line;
-    const steps = elements(renderToStaticMarkup(<StepsLane {...props} />), 'text');
+    const steps = elements(renderToStaticMarkup(<BeatsLane {...props} {...STEPS} />), 'text');
     expect(steps.map((step) => step.text).join('')).toBe(feet);
     expect(
       quarters(

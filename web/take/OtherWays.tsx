@@ -1,16 +1,11 @@
-import { useMemo, useState } from 'react';
+import { Suspense, lazy, useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import { otherWays } from '../../core/ear/otherWays.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
-import { printRhythm } from '../../core/rhythm/text.ts';
-import { SAME_SOUND } from '../../core/wording/writtenWords.ts';
-import { MiniNotes } from '../ruler/MiniNotes.tsx';
-import './otherWays.scss';
 
-/** So many are shown: the simplest. */
-const SHOWN = 6;
+/** Loaded when it is asked for: most patterns are looked at without. */
+const OtherWayList = lazy(() => import('./OtherWayList.tsx'));
 
-interface OtherWaysProps {
+export interface OtherWaysProps {
   readonly pattern: Pattern;
   /** Takes one of them in place of the pattern, where that can be done. */
   readonly onUse?: (text: string) => void;
@@ -24,33 +19,11 @@ export function OtherWays(props: OtherWaysProps) {
       <Button variant="outline-dark" aria-expanded={open} onClick={() => setOpen(!open)}>
         Another way to write it
       </Button>
-      {open && <Ways {...props} />}
+      {open && (
+        <Suspense fallback={null}>
+          <OtherWayList {...props} />
+        </Suspense>
+      )}
     </section>
-  );
-}
-
-function Ways({ pattern, onUse }: OtherWaysProps) {
-  const ways = useMemo(() => otherWays(pattern).slice(0, SHOWN), [pattern]);
-  if (ways.length === 0) return <p>There is no other way: every note and rest is as short as it can be.</p>;
-  return (
-    <>
-      <p>{SAME_SOUND}</p>
-      <ul className="other-way-list">
-        {ways.map((way) => {
-          const text = printRhythm(way);
-          return (
-            <li key={text}>
-              <MiniNotes pattern={way} />
-              <code>{text}</code>
-              {onUse && (
-                <Button size="sm" variant="outline-dark" aria-label={`Use ${text}`} onClick={() => onUse(text)}>
-                  Use it
-                </Button>
-              )}
-            </li>
-          );
-        })}
-      </ul>
-    </>
   );
 }

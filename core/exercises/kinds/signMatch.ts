@@ -1,5 +1,4 @@
 import { countOnce } from '../../counting/count.ts';
-import { mul, frac } from '../../rhythm/fraction.ts';
 import { parseRhythm } from '../../rhythm/text.ts';
 import { shuffled } from '../options.ts';
 import type { Answer, SignQuestionMaker, Step } from '../question.ts';
@@ -10,7 +9,7 @@ const ROWS = 4;
 const TO = ['name', 'beats', 'syllable'] as const;
 
 function beatsAnswer(sign: Sign, { beat }: SignSettings): Answer | undefined {
-  return 'value' in sign ? { is: 'beats', beats: mul(beatsIn(sign.value, beat), frac(1)) } : undefined;
+  return 'value' in sign ? { is: 'beats', beats: beatsIn(sign.value, beat) } : undefined;
 }
 
 /** What the class says for a sign that stands alone at the start of a measure. */

@@ -11,6 +11,7 @@ import { EchoView } from './EchoView.tsx';
 import { SignsView } from './SignsView.tsx';
 import { WriteView } from './WriteView.tsx';
 import { useEarSettings } from './earSettings.ts';
+import '../../asking/lesson.scss';
 import './ear.scss';
 
 /** In the order of a lesson. */
@@ -41,7 +42,7 @@ export default function EarPage() {
   const chosen = PARTS.find(({ id }) => id === part);
   if (!chosen) return <Navigate to="/ear" replace />;
   return (
-    <div className="ear">
+    <div className="ear lesson">
       <div className="page-head">
         <h1 className="visually-hidden">Ear</h1>
         <nav className="parts" aria-label="Parts of the lesson">

@@ -1,15 +1,14 @@
 import { useMemo, useState } from 'react';
-import Form from 'react-bootstrap/Form';
 import { SIGN_QUESTION_KINDS, type SignQuestionKind, signQuestions } from '../../../core/exercises/questions.ts';
-import { VALUES, type ValueLetter } from '../../../core/rhythm/value.ts';
-import { type NamingId, valueName } from '../../../core/wording/valueNames.ts';
+import type { ValueLetter } from '../../../core/rhythm/value.ts';
+import type { NamingId } from '../../../core/wording/valueNames.ts';
 import { QuestionRun } from '../../asking/QuestionRun.tsx';
+import { ValueChecks } from '../../asking/ValueChecks.tsx';
 import { SelectField } from '../../ui/SelectField.tsx';
 import { KeepScore } from './KeepScore.tsx';
 import { type EarSettings, newSeed } from './earSettings.ts';
 
 const RUN = 10;
-const KNOWN: readonly ValueLetter[] = ['w', 'h', 'q', 'e', 's'];
 const WITH = ['dots', 'rests', 'clefs'] as const;
 const USUAL = { values: ['w', 'h', 'q', 'e'] as readonly ValueLetter[], dots: true, rests: true, clefs: true };
 
@@ -82,33 +81,13 @@ function SignChoices({ chosen, onChosen, naming, kind, onKind, clock, onClock }:
   return (
     <fieldset className="question-settings">
       <legend className="visually-hidden">What the questions are about</legend>
-      {KNOWN.map((letter) => (
-        <Form.Check
-          key={letter}
-          type="checkbox"
-          id={`sign-${letter}`}
-          label={valueName({ base: letter, dots: 0 }, naming, true)}
-          checked={chosen.values.includes(letter)}
-          onChange={({ target }) =>
-            onChosen({
-              ...chosen,
-              values: VALUES.map((value) => value.letter).filter((one) =>
-                one === letter ? target.checked : chosen.values.includes(one),
-              ),
-            })
-          }
-        />
-      ))}
-      {WITH.map((what) => (
-        <Form.Check
-          key={what}
-          type="checkbox"
-          id={`sign-${what}`}
-          label={what}
-          checked={chosen[what]}
-          onChange={({ target }) => onChosen({ ...chosen, [what]: target.checked })}
-        />
-      ))}
+      <ValueChecks
+        values={chosen.values}
+        flags={chosen}
+        further={WITH}
+        naming={naming}
+        onChange={({ values, flags }) => onChosen({ ...flags, values })}
+      />
       <SelectField
         id="sign-kind"
         label="Ask"

@@ -29,7 +29,7 @@ function placesText({ from, to }: Bracket, naming: NamingId): string {
 }
 
 /** A word or two over stretches of a saved pattern, for the board and the results. */
-export function BracketsForm({ saved, pattern, naming }: BracketsProps) {
+export default function BracketsForm({ saved, pattern, naming }: BracketsProps) {
   const brackets = saved.brackets ?? [];
   const { title, text } = saved;
   const save = useSave(

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { Suspense, lazy, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { useNavigate, useParams } from 'react-router';
@@ -15,7 +15,6 @@ import { useSave } from '../../ui/useSave.ts';
 import { BarCheckLine } from './BarCheckLine.tsx';
 import { LaneChooser, useCounts, type Lanes, useLanes } from '../../ruler/LaneChooser.tsx';
 import { OtherWays } from '../../take/OtherWays.tsx';
-import { BracketsForm } from './BracketsForm.tsx';
 import { NoteExplained, type Picked } from './NoteExplained.tsx';
 import { RhythmField } from './RhythmField.tsx';
 import { SpeechTrouble, SpokenReading, useSpoken } from './SpokenReading.tsx';
@@ -23,6 +22,8 @@ import { TextHelp } from './TextHelp.tsx';
 import { type Draft, type DraftParse, type SaveState, forgetDraft, theirsIn } from './patternDraft.ts';
 import { useDraft } from './useDraft.ts';
 import './patterns.scss';
+
+const BracketsForm = lazy(() => import('./BracketsForm.tsx'));
 
 export default function PatternPage() {
   const { patternId = '' } = useParams();
@@ -61,7 +62,9 @@ function Editor({ id, saved }: { id: string; saved: SavedPattern | undefined }) 
       {!spoken && <DraftRuler parse={parse} lanes={lanes} counts={counts} brackets={saved?.brackets} />}
       {parse.pattern && !parse.error && !spoken && <OtherWays pattern={parse.pattern} onUse={write} />}
       {saved && parse.pattern && state === 'saved' && (
-        <BracketsForm saved={saved} pattern={parse.pattern} naming={naming} />
+        <Suspense fallback={null}>
+          <BracketsForm saved={saved} pattern={parse.pattern} naming={naming} />
+        </Suspense>
       )}
       <TextHelp naming={naming} />
     </div>

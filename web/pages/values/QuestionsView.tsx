@@ -1,15 +1,12 @@
 import { useMemo, useState } from 'react';
-import Form from 'react-bootstrap/Form';
 import type { QuestionSettings } from '../../../core/exercises/question.ts';
 import { questions } from '../../../core/exercises/questions.ts';
-import { VALUES, type ValueLetter } from '../../../core/rhythm/value.ts';
-import { valueName } from '../../../core/wording/valueNames.ts';
 import { QuestionRun } from '../../asking/QuestionRun.tsx';
+import { ValueChecks } from '../../asking/ValueChecks.tsx';
 import type { ValuesProps } from './valuesProps.ts';
 
 const RUN = 10;
 const LARGEST_SEED = 99_999;
-const KNOWN: readonly ValueLetter[] = ['w', 'h', 'q', 'e', 's'];
 const WITH = ['dots', 'ties', 'rests'] as const;
 
 type Chosen = Omit<QuestionSettings, 'beat'>;
@@ -31,37 +28,17 @@ export function QuestionsView({ naming, beat }: ValuesProps) {
       />
       <fieldset className="question-settings">
         <legend className="visually-hidden">What the questions are about</legend>
-        {KNOWN.map((letter) => (
-          <Form.Check
-            key={letter}
-            type="checkbox"
-            id={`ask-${letter}`}
-            label={valueName({ base: letter, dots: 0 }, naming, true)}
-            checked={chosen.values.includes(letter)}
-            onChange={({ target }) =>
-              setChosen({ ...chosen, values: withValue(chosen.values, letter, target.checked) })
-            }
-          />
-        ))}
-        {WITH.map((what) => (
-          <Form.Check
-            key={what}
-            type="checkbox"
-            id={`ask-${what}`}
-            label={what}
-            checked={chosen[what]}
-            onChange={({ target }) => setChosen({ ...chosen, [what]: target.checked })}
-          />
-        ))}
+        <ValueChecks
+          values={chosen.values}
+          flags={chosen}
+          further={WITH}
+          naming={naming}
+          onChange={({ values, flags }) => setChosen({ ...flags, values })}
+        />
         <SeedField seed={seed} onSeed={setSeed} />
       </fieldset>
     </>
   );
-}
-
-/** In their usual order. */
-function withValue(values: readonly ValueLetter[], letter: ValueLetter, wanted: boolean): ValueLetter[] {
-  return VALUES.map((value) => value.letter).filter((known) => (known === letter ? wanted : values.includes(known)));
 }
 
 function SeedField({ seed, onSeed }: { seed: number; onSeed: (seed: number) => void }) {

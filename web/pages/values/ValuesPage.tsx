@@ -10,6 +10,7 @@ import { FoldView } from './FoldView.tsx';
 import { QuestionsView } from './QuestionsView.tsx';
 import { StripsView } from './StripsView.tsx';
 import { SumsView } from './SumsView.tsx';
+import '../../asking/lesson.scss';
 import './values.scss';
 
 const PARTS = [
@@ -31,7 +32,7 @@ export default function ValuesPage() {
   const chosen = PARTS.find(({ id }) => id === part);
   if (!chosen) return <Navigate to="/values" replace />;
   return (
-    <div className="values">
+    <div className="values lesson">
       <div className="page-head">
         <h1 className="visually-hidden">Values</h1>
         <nav className="parts" aria-label="Parts of the lesson">

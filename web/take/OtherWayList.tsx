@@ -1,0 +1,38 @@
+import { useMemo } from 'react';
+import Button from 'react-bootstrap/Button';
+import { otherWays } from '../../core/ear/otherWays.ts';
+import { printRhythm } from '../../core/rhythm/text.ts';
+import { SAME_SOUND } from '../../core/wording/writtenWords.ts';
+import { MiniNotes } from '../ruler/MiniNotes.tsx';
+import type { OtherWaysProps } from './OtherWays.tsx';
+import './otherWays.scss';
+
+/** So many are shown: the simplest. */
+const SHOWN = 6;
+
+/** Patterns that sound the same as one. */
+export default function OtherWayList({ pattern, onUse }: OtherWaysProps) {
+  const ways = useMemo(() => otherWays(pattern).slice(0, SHOWN), [pattern]);
+  if (ways.length === 0) return <p>There is no other way: every note and rest is as short as it can be.</p>;
+  return (
+    <>
+      <p>{SAME_SOUND}</p>
+      <ul className="other-way-list">
+        {ways.map((way) => {
+          const text = printRhythm(way);
+          return (
+            <li key={text}>
+              <MiniNotes pattern={way} />
+              <code>{text}</code>
+              {onUse && (
+                <Button size="sm" variant="outline-dark" aria-label={`Use ${text}`} onClick={() => onUse(text)}>
+                  Use it
+                </Button>
+              )}
+            </li>
+          );
+        })}
+      </ul>
+    </>
+  );
+}
