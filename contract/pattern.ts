@@ -1,4 +1,5 @@
 import { type Static, Type } from '@sinclair/typebox';
+import { MOST_BRACKETS } from '../core/timing/limits.ts';
 import { Id, Name, RhythmText, strict } from './parts.ts';
 
 /** A place on paper: the measure as it is numbered (a pickup is 0), and a counted beat in it from 1. */
@@ -14,7 +15,6 @@ export const Bracket = Type.Object(
 );
 export type Bracket = Static<typeof Bracket>;
 
-export const MOST_BRACKETS = 24;
 const Brackets = Type.Optional(Type.Array(Bracket, { maxItems: MOST_BRACKETS }));
 
 /** Where no brackets are sent, those that are there stay. */

@@ -267,6 +267,7 @@ describe('a pattern', () => {
     await page.getByRole('button', { name: 'Another way to write it' }).click();
     await page.getByText('what differs is how long the notes last').waitFor();
     expect(await page.locator('.other-way-list li').count()).toBeGreaterThan(2);
+    await page.getByRole('button', { name: 'Words over a stretch' }).click();
     await page.getByLabel('Words', { exact: true }).fill('watch the rest');
     await page.getByLabel('From beat').fill('9');
     await page.getByRole('button', { name: 'Add', exact: true }).click();

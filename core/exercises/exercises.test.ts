@@ -13,7 +13,8 @@ import type { Question, QuestionSettings } from './question.ts';
 import { QUESTION_KINDS, type ValueQuestionKind, questions } from './questions.ts';
 import { type Part, beatsIn, totalBeats } from './valueSums.ts';
 import { beatsText } from '../wording/plurals.ts';
-import { misconceptionText, questionWords, workedSteps } from '../wording/questionWords.ts';
+import { misconceptionText, questionWords } from '../wording/questionWords.ts';
+import { workedSteps } from '../wording/sumWords.ts';
 
 const note = (base: ValueLetter, dots: 0 | 1 | 2 = 0, tied?: true): Part => ({
   kind: 'note',

@@ -8,3 +8,5 @@ export const MOST_ONSETS = 20_000;
  * it, and a few seconds of work are all of it.
  */
 export const MOST_COMPARED = 16_000_000;
+/** Words over stretches of a pattern: more would hide it. */
+export const MOST_BRACKETS = 24;

@@ -1,6 +1,5 @@
 import type { MistakeId } from '../exercises/misconceptions.ts';
 import type { Answer, Asked, Question, Step } from '../exercises/question.ts';
-import { type Part, type SumStep, sumSteps } from '../exercises/valueSums.ts';
 import { add, frac, mixed, sub } from '../rhythm/fraction.ts';
 import { meterText } from '../rhythm/meter.ts';
 import { VALUES, type ValueLetter } from '../rhythm/value.ts';
@@ -16,32 +15,10 @@ import {
   stemName,
   stemRule,
 } from './signWords.ts';
-import { type NamingId, capital, inNaming, measureName, restName, valueName, withArticle } from './valueNames.ts';
-
-export function partName({ kind, value }: Pick<Part, 'kind' | 'value'>, naming: NamingId): string {
-  return kind === 'rest' ? restName(value, naming) : valueName(value, naming);
-}
+import { partName, sumLines } from './sumWords.ts';
+import { type NamingId, capital, inNaming, measureName, valueName, withArticle } from './valueNames.ts';
 
 const plainName = (base: ValueLetter, naming: NamingId, many = false) => valueName({ base, dots: 0 }, naming, many);
-
-/** "dotted quarter = 1 + 1/2 = 1 1/2 beats"; "with the eighth 1 1/2 + 1/2 = 2 beats" */
-function sumLines({ part, pieces, own, before }: SumStep, naming: NamingId): string[] {
-  const name = partName(part, naming);
-  const dotted = pieces.length > 1 ? `${pieces.map(mixed).join(' + ')} = ` : '';
-  if (!before) return [`${name} = ${dotted}${beatsText(own)}`];
-  const tied = part.tied ? 'tied ' : '';
-  const total = `with the ${tied}${name} ${mixed(before)} + ${mixed(own)} = ${beatsText(add(before, own))}`;
-  return dotted ? [`${name} = ${dotted}${beatsText(own)}`, total] : [total];
-}
-
-/**
- * A sum in words and fractions, a line a step.
- * @example dotted quarter and eighth, the quarter gets the beat:
- *   "dotted quarter = 1 + 1/2 = 1 1/2 beats", "with the eighth 1 1/2 + 1/2 = 2 beats"
- */
-export function workedSteps(parts: readonly Part[], beat: ValueLetter, naming: NamingId): string[] {
-  return sumSteps(parts, beat).flatMap((step) => sumLines(step, naming));
-}
 
 /** One sentence for the child who chose a wrong option, for `inNaming`. */
 const MISCONCEPTION_SENTENCES: Readonly<Record<MistakeId, string>> = {

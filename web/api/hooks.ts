@@ -7,7 +7,6 @@ import fitsMastery from 'virtual:fits/mastery';
 import fitsPatterns from 'virtual:fits/patterns';
 import fitsPlans from 'virtual:fits/plans';
 import fitsRecords from 'virtual:fits/records';
-import fitsEar from 'virtual:fits/ear';
 import fitsPractice from 'virtual:fits/practice';
 import fitsShares from 'virtual:fits/shares';
 import fitsTerm from 'virtual:fits/term';
@@ -15,7 +14,6 @@ import fitsTerms from 'virtual:fits/terms';
 import fitsTake from 'virtual:fits/take';
 import fitsTakesPage from 'virtual:fits/takes-page';
 import type { Binned } from '../../contract/bin.ts';
-import type { EarTally } from '../../contract/ear.ts';
 import type { LineUp } from '../../contract/lineUp.ts';
 import type { SavedPattern } from '../../contract/pattern.ts';
 import type { SavedPlan } from '../../contract/plan.ts';
@@ -56,8 +54,6 @@ export const useTerm = (classId: string, termId: string) =>
   useGet<TermDetail>(`/classes/${classId}/terms/${termId}`, fitsTerm);
 export const usePractice = (classId: string | undefined) =>
   useGet<PracticeWeek[]>(classId ? `/classes/${classId}/practice` : null, fitsPractice);
-export const useEarTallies = (classId: string | undefined) =>
-  useGet<EarTally[]>(classId ? `/classes/${classId}/ear` : null, fitsEar);
 export const usePlans = () => useGet<SavedPlan[]>('/plans', fitsPlans);
 export const useTake = (id: string | undefined) => useGet<TakeDetail>(id ? `/takes/${id}` : null, fitsTake);
 export const useBin = () => useGet<Binned[]>('/bin', fitsBin);

@@ -2,7 +2,7 @@ import { useDraggable, useDroppable } from '@dnd-kit/core';
 import type { Strip } from '../../core/exercises/strips.ts';
 import { div, toNumber } from '../../core/rhythm/fraction.ts';
 import { type NoteValue, VALUE, type ValueLetter, lengthOf } from '../../core/rhythm/value.ts';
-import { partName } from '../../core/wording/questionWords.ts';
+import { partName } from '../../core/wording/sumWords.ts';
 import { type NamingId, withArticle } from '../../core/wording/valueNames.ts';
 import { NoteSign } from '../ui/signs/NoteSign.tsx';
 import type { StripLine } from './useStripLine.ts';

@@ -1,12 +1,13 @@
 import { type FormEvent, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { type Bracket, MOST_BRACKETS, type SavedPattern } from '../../../contract/pattern.ts';
+import type { Bracket, SavedPattern } from '../../../contract/pattern.ts';
 import { ceil } from '../../../core/rhythm/fraction.ts';
 import { beatsInMeasure } from '../../../core/rhythm/meter.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { placePattern } from '../../../core/rhythm/place.ts';
-import { type NamingId, capital, inNaming, measureName } from '../../../core/wording/valueNames.ts';
+import { MOST_BRACKETS } from '../../../core/timing/limits.ts';
+import { type NamingId, capital, measureName } from '../../../core/wording/valueNames.ts';
 import { put } from '../../api/client.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { useSave } from '../../ui/useSave.ts';
@@ -38,8 +39,7 @@ export default function BracketsForm({ saved, pattern, naming }: BracketsProps) 
     '/patterns',
   );
   return (
-    <section className="brackets-form no-print">
-      <h2>{inNaming('Words over a stretch', naming)}</h2>
+    <>
       {brackets.length > 0 && (
         <ul>
           {brackets.map((bracket, i) => (
@@ -67,7 +67,7 @@ export default function BracketsForm({ saved, pattern, naming }: BracketsProps) 
         />
       )}
       {save.problem && <Notice problem={save.problem} />}
-    </section>
+    </>
   );
 }
 

@@ -9,7 +9,7 @@ import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { type PlacedEvent, type PlacedMeasure, placePattern } from '../../../core/rhythm/place.ts';
 import { VALUES } from '../../../core/rhythm/value.ts';
 import { beatsText } from '../../../core/wording/plurals.ts';
-import { partName, workedSteps } from '../../../core/wording/questionWords.ts';
+import { partName, workedSteps } from '../../../core/wording/sumWords.ts';
 import { type NamingId, measureName } from '../../../core/wording/valueNames.ts';
 import { LookAlikes, lookAlikeOf } from '../../ui/signs/LookAlikes.tsx';
 import { NoteSign } from '../../ui/signs/NoteSign.tsx';

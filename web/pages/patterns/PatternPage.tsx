@@ -4,6 +4,8 @@ import Form from 'react-bootstrap/Form';
 import { useNavigate, useParams } from 'react-router';
 import type { SavedPattern } from '../../../contract/pattern.ts';
 import type { CountOptions } from '../../../core/counting/count.ts';
+import type { Pattern } from '../../../core/rhythm/pattern.ts';
+import type { NamingId } from '../../../core/wording/valueNames.ts';
 import { namingOf } from '../../../core/wording/voice.ts';
 import { remove } from '../../api/client.ts';
 import { usePatterns } from '../../api/hooks.ts';
@@ -62,12 +64,27 @@ function Editor({ id, saved }: { id: string; saved: SavedPattern | undefined }) 
       {!spoken && <DraftRuler parse={parse} lanes={lanes} counts={counts} brackets={saved?.brackets} />}
       {parse.pattern && !parse.error && !spoken && <OtherWays pattern={parse.pattern} onUse={write} />}
       {saved && parse.pattern && state === 'saved' && (
-        <Suspense fallback={null}>
-          <BracketsForm saved={saved} pattern={parse.pattern} naming={naming} />
-        </Suspense>
+        <WordsOver saved={saved} pattern={parse.pattern} naming={naming} />
       )}
       <TextHelp naming={naming} />
     </div>
+  );
+}
+
+/** Words over stretches; their form is loaded when somebody wants some. */
+function WordsOver(props: { saved: SavedPattern; pattern: Pattern; naming: NamingId }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <section className="brackets-form no-print">
+      <Button variant="outline-dark" aria-expanded={open} onClick={() => setOpen(!open)}>
+        Words over a stretch
+      </Button>
+      {open && (
+        <Suspense fallback={null}>
+          <BracketsForm {...props} />
+        </Suspense>
+      )}
+    </section>
   );
 }
 

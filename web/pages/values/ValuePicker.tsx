@@ -1,6 +1,6 @@
 import Button from 'react-bootstrap/Button';
 import type { Part } from '../../../core/exercises/valueSums.ts';
-import { partName } from '../../../core/wording/questionWords.ts';
+import { partName } from '../../../core/wording/sumWords.ts';
 import { type NamingId, withArticle } from '../../../core/wording/valueNames.ts';
 import { type NoteValue, VALUES } from '../../../core/rhythm/value.ts';
 import { NoteSign } from '../../ui/signs/NoteSign.tsx';
