@@ -1,11 +1,17 @@
 import { useMemo } from 'react';
 import Button from 'react-bootstrap/Button';
 import { otherWays } from '../../core/ear/otherWays.ts';
+import type { Pattern } from '../../core/rhythm/pattern.ts';
 import { printRhythm } from '../../core/rhythm/text.ts';
 import { SAME_SOUND } from '../../core/wording/writtenWords.ts';
 import { MiniNotes } from '../ruler/MiniNotes.tsx';
-import type { OtherWaysProps } from './OtherWays.tsx';
 import './otherWays.scss';
+
+export interface OtherWaysProps {
+  readonly pattern: Pattern;
+  /** Takes one of them in place of the pattern, where that can be done. */
+  readonly onUse?: (text: string) => void;
+}
 
 /** So many are shown: the simplest. */
 const SHOWN = 6;
