@@ -180,6 +180,11 @@ describe('choose: which of four was heard', () => {
     for (const change of changes) expect(known).toContain(change);
   });
 
+  it('labels are left out, in tuplets too', () => {
+    const pattern = patternOf("4/4 3{e'a' e'b' e'c'} q'd' h");
+    for (const question of chooseQuestions({ pattern }, 1, 5)) expect(textsOf(question).join()).not.toContain("'");
+  });
+
   it('silence has no look-alikes', () => expect(chooseQuestions({ pattern: patternOf('4/4 (M1)') }, 1, 3)).toEqual([]));
 
   it('the same seed gives the same questions', () => {

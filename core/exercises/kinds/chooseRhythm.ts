@@ -1,7 +1,7 @@
 import { type Random, randomFrom } from '../../random.ts';
 import { ELEMENT_IDS, type ElementId } from '../../rhythm/elements.ts';
 import { type Fraction, toNumber } from '../../rhythm/fraction.ts';
-import type { Measure, Pattern } from '../../rhythm/pattern.ts';
+import type { Item, Measure, Pattern } from '../../rhythm/pattern.ts';
 import {
   type SoundedBeat,
   beatOfTime,
@@ -190,15 +190,19 @@ function looksFor(heard: Heard): Look[] {
   return heard.beats.length === 2 ? [...looks, { ...last, oneBeat: true }] : looks;
 }
 
-/** Labels would give the answer away, and repeats only make it longer. */
+function unlabelled<Event extends Item>(event: Event): Event {
+  if (event.kind !== 'note') return event;
+  const { label: _label, ...note } = event;
+  return note as Event;
+}
+
+/** Labels would give the answer away. */
 function bare(pattern: Pattern): Pattern {
   const measures = pattern.measures.map((measure): Measure => ({
     ...measure,
-    items: measure.items.map((item) => {
-      if (item.kind !== 'note') return item;
-      const { label: _label, ...note } = item;
-      return note;
-    }),
+    items: measure.items.map((item) =>
+      item.kind === 'tuplet' ? { ...item, events: item.events.map(unlabelled) } : unlabelled(item),
+    ),
   }));
   return { ...pattern, measures };
 }
