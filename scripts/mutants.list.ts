@@ -59,7 +59,7 @@ export const MUTANTS: readonly MutantGroup[] = [
       ['core/exercises/rhythms/vocabulary.ts', '(vocabulary.syncopated || !isSyncopated(event, measure)) &&', ''],
       ['core/exercises/rhythms/changes.ts', 'tidy(items, measure) && tiesLead(made)', 'tiesLead(made)'],
       ['core/exercises/rhythms/changes.ts', 'tidy(items, measure) && tiesLead(made)', 'tidy(items, measure)'],
-      ['core/exercises/signs.ts', 'at < MIDDLE_LINE ? [UP] : [DOWN]', 'at <= MIDDLE_LINE ? [UP] : [DOWN]'],
+      ['core/exercises/signs.ts', 'if (at === MIDDLE_LINE) return [UP, DOWN];', ''],
       ['core/exercises/signs.ts', 'number: at / 2 + 1 }', 'number: 5 - at / 2 }'],
       ['core/exercises/kinds/signSpot.ts', 'right(one) ? [i] : []', 'i < 2 ? [i] : []'],
       ['core/ear/written.ts', 'beatsRight: right.filter(Boolean).length', 'beatsRight: right.length'],

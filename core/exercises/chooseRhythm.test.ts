@@ -12,6 +12,7 @@ import { type ChooseWanted, chooseQuestions } from './kinds/chooseRhythm.ts';
 import type { Question } from './question.ts';
 import { rhythmFrom } from './rhythms/cells.ts';
 import { CHANGE_IDS, changesOf } from './rhythms/changes.ts';
+import { fits, vocabularyOf } from './rhythms/vocabulary.ts';
 import { randomFrom } from '../random.ts';
 
 /** Starts of notes in whole notes, counted here from the text alone: nothing of the questions' own code. */
@@ -220,6 +221,8 @@ describe('a rhythm changed a little', () => {
     ['6/8 q e q.', /triplet-made|syncopated/],
     ['4/4 h~ | h h', /measures-swapped/],
     ['4/4 q q h', /three-turned/],
+    // No rest of a beat stands off the beat.
+    ['4/4 q (q) e e q', /upbeat-on-beat/],
   ])('%s is not changed so', (text, change) => expect(changed(text).filter((one) => change.test(one))).toEqual([]));
 
   it('every measure stays as long as it was, and every tie leads to a note', () => {
@@ -238,6 +241,23 @@ describe('a rhythm changed a little', () => {
   it('every change has its words', () => {
     for (const id of CHANGE_IDS) expect(changeText(id, 'crotchets')).toMatch(/^[A-Z].*\.$/);
   });
+});
+
+describe('what a class has met', () => {
+  const known = (text: string, elements: readonly ElementId[]) =>
+    fits(patternOf(text), vocabularyOf(elements, patternOf(text).measures[0]!.meter));
+
+  it.each<[string, readonly ElementId[], boolean]>([
+    ['4/4 q q e e q', ['quarter', 'eighth-pair'], true],
+    ['4/4 q q h', ['quarter', 'eighth-pair'], false],
+    // A note that starts off the beat and sounds through the next is syncopated, whatever its sign.
+    ['4/4 e q. q q', ['quarter', 'eighth-pair', 'dotted-quarter'], false],
+    ['4/4 e q. q q', ['quarter', 'eighth-pair', 'dotted-quarter', 'syncopation'], true],
+    ['4/4 q h q', ['quarter', 'half'], false],
+    ['3/4 q h', ['quarter', 'half'], true],
+    ['6/8 q e q.', ['compound'], true],
+    ['4/4 3{e e e} q h', ['quarter', 'half', 'eighth-pair'], false],
+  ])('%s from %j: %s', (text, elements, readable) => expect(known(text, elements)).toBe(readable));
 });
 
 describe('rhythms of chosen elements', () => {
