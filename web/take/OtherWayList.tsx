@@ -5,7 +5,6 @@ import type { Pattern } from '../../core/rhythm/pattern.ts';
 import { printRhythm } from '../../core/rhythm/text.ts';
 import { SAME_SOUND } from '../../core/wording/writtenWords.ts';
 import { MiniNotes } from '../ruler/MiniNotes.tsx';
-import './otherWays.scss';
 
 export interface OtherWaysProps {
   readonly pattern: Pattern;

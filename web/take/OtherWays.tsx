@@ -1,6 +1,7 @@
 import { Suspense, lazy, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import type { OtherWaysProps } from './OtherWayList.tsx';
+import './otherWays.scss';
 
 /** Loaded when it is asked for: most patterns are looked at without. */
 const OtherWayList = lazy(() => import('./OtherWayList.tsx'));
