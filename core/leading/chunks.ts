@@ -1,5 +1,5 @@
 import type { Measure, Pattern } from '../rhythm/pattern.ts';
-import { unfold } from '../rhythm/place.ts';
+import { placePattern, unfold } from '../rhythm/place.ts';
 
 /** How a pattern is cut up for practice. */
 export type ChunkPlan =
@@ -9,24 +9,42 @@ export type ChunkPlan =
   /** Some measures again and again, as numbered on paper. */
   | { readonly kind: 'range'; readonly from: number; readonly to: number };
 
-/** Measures as numbered on paper; the pickup goes with measure 1. `whole` obeys repeats. */
+/** `from` and `to` are numbers on paper; `whole` obeys repeats. */
 export interface Chunk {
   readonly from: number;
   readonly to: number;
+  /** Places among the written measures, from 0; the pickup goes with the measure after it. */
+  readonly first: number;
+  readonly last: number;
   readonly whole: boolean;
 }
 
-/** The written measures, `(M3)` as three, repeat signs left out: measure n is at n - 1, or at n after a pickup. */
-function writtenMeasures(pattern: Pattern): Measure[] {
+/** The written measures, `(M3)` as three, repeat signs left out. */
+function writtenMeasures(pattern: Pattern): readonly Measure[] {
   return unfold({
     ...pattern,
     measures: pattern.measures.map(({ repeatStart: _start, repeatEnd: _end, ...measure }) => measure),
-  }).measures.slice();
+  }).measures;
 }
 
-/** The number of the last measure. */
-export function lastMeasure(pattern: Pattern): number {
-  return writtenMeasures(pattern).length - (pattern.pickup ? 1 : 0);
+/** Numbers on paper of the first full measure and of the last one. */
+export function measureRange(pattern: Pattern): { readonly first: number; readonly last: number } {
+  const placed = placePattern(pattern);
+  return { first: placed[pattern.pickup && placed.length > 1 ? 1 : 0]!.number, last: placed.at(-1)!.number };
+}
+
+/** The measures from one number on paper to another; undefined where there are no such measures in this order. */
+function rangeOf(pattern: Pattern, from: number, to: number): Chunk | undefined {
+  const numbers = placePattern(pattern).map(({ number }) => number);
+  const begin = numbers.indexOf(from);
+  const last = numbers.lastIndexOf(to);
+  if (begin < 0 || last < begin || from > to) return undefined;
+  return { from, to, first: pattern.pickup && begin === 1 ? 0 : begin, last, whole: false };
+}
+
+/** Whether a pattern has the measures of a plan. */
+export function hasRange(pattern: Pattern, { from, to }: { from: number; to: number }): boolean {
+  return from > 0 && rangeOf(pattern, from, to) !== undefined;
 }
 
 /**
@@ -34,24 +52,31 @@ export function lastMeasure(pattern: Pattern): number {
  * @example joined by 2, six measures → 1-2, 3-4, 1-4, 5-6, all
  */
 export function chunksOf(pattern: Pattern, plan: ChunkPlan): Chunk[] {
-  const last = lastMeasure(pattern);
-  const all: Chunk = { from: 1, to: last, whole: true };
+  const numbers = placePattern(pattern).map(({ number }) => number);
+  const skipped = pattern.pickup && numbers.length > 1 ? 1 : 0;
+  const count = numbers.length - skipped;
+  /** @param from  among the measures after the pickup, from 0; `end` is the first that is no longer in it */
+  const piece = (from: number, end: number, whole = false): Chunk => ({
+    from: numbers[from + skipped]!,
+    to: numbers[end - 1 + skipped]!,
+    first: from === 0 ? 0 : from + skipped,
+    last: end - 1 + skipped,
+    whole,
+  });
+  const all = piece(0, count, true);
   if (plan.kind === 'whole') return [all];
-  if (plan.kind === 'range') return [{ from: plan.from, to: plan.to, whole: false }];
+  if (plan.kind === 'range') return [rangeOf(pattern, plan.from, plan.to) ?? all];
   const chunks: Chunk[] = [];
-  for (let from = 1; from <= last && plan.by < last; from += plan.by) {
-    const to = Math.min(last, from + plan.by - 1);
-    chunks.push({ from, to, whole: false });
-    if (from > 1 && to < last) chunks.push({ from: 1, to, whole: false });
+  for (let from = 0; from < count && plan.by < count; from += plan.by) {
+    const end = Math.min(count, from + plan.by);
+    chunks.push(piece(from, end));
+    if (from > 0 && end < count) chunks.push(piece(0, end));
   }
   return [...chunks, all];
 }
 
-/** The measures of a chunk as a pattern of their own, written out without repeats. */
-export function chunkPattern(pattern: Pattern, { from, to, whole }: Chunk): Pattern {
+/** The measures of a chunk as a pattern of their own, written out without repeats, each with its number on paper. */
+export function chunkPattern(pattern: Pattern, { first, last, whole }: Chunk): Pattern {
   if (whole) return unfold(pattern);
-  const shift = pattern.pickup ? 1 : 0;
-  const withPickup = pattern.pickup && from === 1;
-  const measures = writtenMeasures(pattern).slice(withPickup ? 0 : from - 1 + shift, to + shift);
-  return { pickup: withPickup, measures };
+  return { pickup: pattern.pickup && first === 0, measures: writtenMeasures(pattern).slice(first, last + 1) };
 }

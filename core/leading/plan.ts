@@ -1,5 +1,5 @@
 import type { Pattern } from '../rhythm/pattern.ts';
-import { type ChunkPlan, lastMeasure } from './chunks.ts';
+import { type ChunkPlan, hasRange, measureRange } from './chunks.ts';
 import type { Bpm, Seconds } from '../timing/units.ts';
 import type { CountInKind } from './countIn.ts';
 import { LONGEST_STUDY } from './fading.ts';
@@ -66,7 +66,7 @@ export function tempoOf({ bpm, factor = 1 }: Rung): number {
 export type PlanTrouble =
   | { readonly code: 'no-passes' | 'no-tempo' | 'passes' | 'rest' | 'joined' | 'study' }
   | { readonly code: 'tempo'; readonly bpm: Bpm }
-  | { readonly code: 'range'; readonly last: number }
+  | { readonly code: 'range'; readonly first: number; readonly last: number }
   | { readonly code: 'too-long'; readonly seconds: Seconds };
 
 const isWhole = (n: number, least: number, most: number) => Number.isInteger(n) && n >= least && n <= most;
@@ -83,9 +83,7 @@ export function planTrouble(pattern: Pattern, plan: Plan): PlanTrouble | undefin
   if (!each || count > MOST_PASSES || passes.length > MOST_PASSES) return { code: 'passes' };
   if (!isWhole(restBeats, 0, MOST_REST_BEATS)) return { code: 'rest' };
   if (!isWhole(plan.study ?? 0, 0, LONGEST_STUDY)) return { code: 'study' };
-  const last = lastMeasure(pattern);
-  if (chunks.kind === 'range' && !(chunks.from >= 1 && chunks.from <= chunks.to && chunks.to <= last))
-    return { code: 'range', last };
+  if (chunks.kind === 'range' && !hasRange(pattern, chunks)) return { code: 'range', ...measureRange(pattern) };
   return chunks.kind === 'joined' && !isWhole(chunks.by, 1, Infinity) ? { code: 'joined' } : undefined;
 }
 

@@ -5,8 +5,8 @@ import { contentLength } from '../rhythm/place.ts';
 import { printRhythm } from '../rhythm/text.ts';
 import { backwards } from './backwards.ts';
 import { chunkName, durationText, planTroubleText } from '../wording/leadWords.ts';
-import { type Chunk, chunkPattern, chunksOf } from './chunks.ts';
-import { ACTIVITY_IDS, type Plan, READY_PLANS, WHO_IDS } from './plan.ts';
+import { chunkPattern, chunksOf } from './chunks.ts';
+import { ACTIVITY_IDS, type Plan, READY_PLANS, WHO_IDS, planTrouble } from './plan.ts';
 import type { Cue } from './cue.ts';
 import { MomentFinder, lastAt, measureStarts } from './moment.ts';
 import { type Timetable, timetable } from './timetable.ts';
@@ -223,12 +223,34 @@ describe('parts of a run', () => {
     const times = [0, 1, 1, 2].map((time) => ({ time }));
     expect([-1, 0, 1, 1.5, 9].map((time) => lastAt(times, time))).toEqual([-1, 0, 2, 2, 3]);
   });
+  it('cuts by written numbers where a pattern has them', () => {
+    const pattern = patternOf('4/4 ^ q | #5 w | "A" h h | (M2) | #20 w');
+    const named = (by: number) =>
+      chunksOf(pattern, { kind: 'joined', by }).map((chunk) => [
+        chunkName(chunk, 'quarters'),
+        printRhythm(chunkPattern(pattern, chunk)),
+      ]);
+    expect(named(3)).toEqual([
+      ['measures 5-7', '4/4 ^ q | #5 w | "A" h h | (M1)'],
+      ['measures 8-20', '4/4 (M1) | #20 w'],
+      ['all', '4/4 ^ q | #5 w | "A" h h | (M1) | (M1) | #20 w'],
+    ]);
+    expect(planTrouble(pattern, { ...READY_PLANS[0]!, chunks: { kind: 'range', from: 1, to: 2 } })).toEqual({
+      code: 'range',
+      first: 5,
+      last: 20,
+    });
+    expect(planTrouble(pattern, { ...READY_PLANS[0]!, chunks: { kind: 'range', from: 6, to: 20 } })).toBeUndefined();
+  });
   it('cuts chunks as numbered on paper', () => {
     const pattern = patternOf('4/4 ^ q | w | (M2) | h h~ | w |: q q h :|');
-    const cut = (chunk: Chunk) => printRhythm(chunkPattern(pattern, chunk));
-    expect(cut({ from: 1, to: 2, whole: false })).toBe('4/4 ^ q | w | (M1)');
-    expect(cut({ from: 5, to: 6, whole: false })).toBe('4/4 w | q q h');
-    expect(cut({ from: 1, to: 6, whole: true })).toBe('4/4 ^ q | w | (M1) | (M1) | h h~ | w | q q h | q q h');
+    const cut = (from: number, to: number) =>
+      printRhythm(chunkPattern(pattern, chunksOf(pattern, { kind: 'range', from, to })[0]!));
+    expect(cut(1, 2)).toBe('4/4 ^ q | w | (M1)');
+    expect(cut(5, 6)).toBe('4/4 w | q q h');
+    expect(printRhythm(chunkPattern(pattern, chunksOf(pattern, { kind: 'whole' })[0]!))).toBe(
+      '4/4 ^ q | w | (M1) | (M1) | h h~ | w | q q h | q q h',
+    );
     expect(chunksOf(pattern, { kind: 'joined', by: 4 }).map((chunk) => chunkName(chunk, 'quarters'))).toEqual([
       'measures 1-4',
       'measures 5-6',

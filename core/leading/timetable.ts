@@ -186,7 +186,7 @@ class TimetableBuilder {
 
   private materialFor({ chunk, pass }: Step): Material {
     const turned = pass.activity === 'backwards';
-    const key = `${chunk.from} ${chunk.to} ${chunk.whole} ${turned}`;
+    const key = `${chunk.first} ${chunk.last} ${chunk.whole} ${turned}`;
     let material = this.materials.get(key);
     if (!material) {
       const own = chunkPattern(this.pattern, chunk);

@@ -15,16 +15,40 @@ const value = fc.record({
   base: fc.constantFrom<ValueLetter>('w', 'h', 'q', 'e', 's', 't'),
   dots: fc.constantFrom<Dots>(0, 0, 0, 1, 2),
 });
+/** Words of a child's language, and what a file format might take for a sign of its own. */
+const label = fc.oneof(
+  { weight: 6, arbitrary: fc.stringMatching(/^[a-zA-Z]{1,6}$/) },
+  {
+    weight: 1,
+    arbitrary: fc.constantFrom(
+      'crab',
+      'Möwe',
+      'a b',
+      'x  y',
+      '&amp;',
+      '<b>',
+      ']]>',
+      '%%',
+      '\\"',
+      '!f!',
+      '"',
+      '[|:]',
+      '𝄞',
+    ),
+  },
+);
+const letter = fc.oneof(fc.constantFrom('A', 'B', 'Verse', '12', "O'Hara", 'A & B', '[C]', 'D]', '%', '\\'));
+
 const note: fc.Arbitrary<Note> = fc.record(
-  { kind: fc.constant('note' as const), value, label: fc.stringMatching(/^[a-zA-Z]{1,6}$/) },
+  { kind: fc.constant('note' as const), value, label: label },
   { requiredKeys: ['kind', 'value'] },
 );
 const rest: fc.Arbitrary<Rest> = fc.record({ kind: fc.constant('rest' as const), value });
 const event = fc.oneof({ weight: 3, arbitrary: note }, { weight: 1, arbitrary: rest });
 const tuplet: fc.Arbitrary<Item> = fc.record({
   kind: fc.constant('tuplet' as const),
-  n: fc.integer({ min: 2, max: 9 }),
-  m: fc.integer({ min: 1, max: 8 }),
+  n: fc.integer({ min: 2, max: 16 }),
+  m: fc.integer({ min: 1, max: 16 }),
   events: fc.array(event, { minLength: 1, maxLength: 5 }),
 });
 const item: fc.Arbitrary<Item> = fc.oneof({ weight: 6, arbitrary: event }, { weight: 1, arbitrary: tuplet });
@@ -61,8 +85,29 @@ const measure: fc.Arbitrary<Measure> = fc.oneof(
     ),
   },
   {
+    weight: 2,
+    arbitrary: fc.record(
+      {
+        meter: anyMeter,
+        items: fc.array(item, { minLength: 1, maxLength: 3 }),
+        number: fc.integer({ min: 1, max: 9999 }),
+        letter,
+      },
+      { requiredKeys: ['meter', 'items'] },
+    ),
+  },
+  {
     weight: 1,
-    arbitrary: fc.record({ meter: anyMeter, items: fc.constant([]), rests: fc.integer({ min: 1, max: 9 }) }),
+    arbitrary: fc.record(
+      {
+        meter: anyMeter,
+        items: fc.constant([]),
+        rests: fc.integer({ min: 1, max: 9 }),
+        repeatEnd: fc.constant(true as const),
+        letter,
+      },
+      { requiredKeys: ['meter', 'items', 'rests'] },
+    ),
   },
 );
 

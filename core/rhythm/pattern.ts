@@ -32,6 +32,10 @@ export interface Measure {
   readonly rests?: number;
   readonly repeatStart?: true;
   readonly repeatEnd?: true;
+  /** `#5`: its number on paper where it is not the one after the measure before; the next ones count on from it. */
+  readonly number?: number;
+  /** `"A"`: the rehearsal letter over its bar line. */
+  readonly letter?: string;
 }
 
 /** A rhythm as written: measures in reading order. */

@@ -27,8 +27,13 @@ export interface PlacedEvent {
 }
 
 export interface PlacedMeasure {
-  /** As counted by musicians: the pickup is 0, the first full measure 1; `(M3)` takes three numbers. */
+  /**
+   * As counted by musicians: the pickup is 0, the first full measure 1, `(M3)` takes three numbers; a number that is
+   * written (`#5`) holds, and the next ones count on from it.
+   */
   readonly number: number;
+  /** The rehearsal letter over its bar line. */
+  readonly letter?: string;
   /** Index in `pattern.measures`. */
   readonly written: number;
   readonly meter: Meter;
@@ -45,7 +50,7 @@ export interface PlacedMeasure {
 export interface PlayedMeasure {
   readonly at: Fraction;
   readonly measure: PlacedMeasure;
-  /** Which time through, from 1; undefined for a measure that is played only once. */
+  /** Which time through, from 1; undefined for a number that is played only once. */
   readonly timeThrough: number | undefined;
 }
 
@@ -134,6 +139,12 @@ export function placeOnce(pattern: Pattern): PlacedMeasure[] {
   let run = 0;
   pattern.measures.forEach((measure, written) => {
     const full = meterLength(measure.meter);
+    if (measure.number !== undefined) {
+      number = measure.number;
+      run = 0;
+    }
+    const lettered = measure.letter === undefined ? {} : { letter: measure.letter };
+    if (measure.letter !== undefined) run = 0;
     if (measure.rests !== undefined) {
       for (let i = 0; i < measure.rests; i++) {
         run += 1;
@@ -155,6 +166,7 @@ export function placeOnce(pattern: Pattern): PlacedMeasure[] {
           length: full,
           events: [rest],
           restNumber: run,
+          ...(i === 0 ? lettered : {}),
         });
       }
       tied = false;
@@ -168,7 +180,8 @@ export function placeOnce(pattern: Pattern): PlacedMeasure[] {
     }
     const { events, end, tiedOut } = placeItems(measure, onset, tied);
     tied = tiedOut;
-    placed.push({ number: number++, written, meter: measure.meter, onset, length: sub(end, onset), events });
+    const length = sub(end, onset);
+    placed.push({ number: number++, written, meter: measure.meter, onset, length, events, ...lettered });
   });
   return placed;
 }
@@ -219,16 +232,19 @@ function play(pattern: Pattern): PlayedMeasure[] {
   const byWritten = new Map<number, PlacedMeasure[]>();
   for (const measure of placed) byWritten.set(measure.written, [...(byWritten.get(measure.written) ?? []), measure]);
   const order = playingOrder(pattern);
+  // By number, not by what is written: endings that are written out number their measures again.
+  const numbers = order.flatMap((written) => (byWritten.get(written) ?? []).map(({ number }) => number));
+  const often = new Map<number, number>();
+  for (const number of numbers) often.set(number, (often.get(number) ?? 0) + 1);
   const times = new Map<number, number>();
-  const repeated = new Set(order.filter((written, i) => order.indexOf(written) !== i));
   const played: PlayedMeasure[] = [];
   const first = placed[0];
   let at = pattern.pickup && first ? sub(ZERO, first.length) : ZERO;
   for (const written of order) {
-    const time = (times.get(written) ?? 0) + 1;
-    times.set(written, time);
-    const timeThrough = repeated.has(written) ? time : undefined;
     for (const measure of byWritten.get(written) ?? []) {
+      const time = (times.get(measure.number) ?? 0) + 1;
+      times.set(measure.number, time);
+      const timeThrough = often.get(measure.number)! > 1 ? time : undefined;
       played.push({ at, measure: tiedAsPlayed(measure, played.at(-1)?.measure), timeThrough });
       at = add(at, measure.length);
     }
@@ -252,7 +268,8 @@ export function unfold(pattern: Pattern): Pattern {
   const measures = playingOrder(pattern).flatMap((i): Measure[] => {
     const { repeatStart: _start, repeatEnd: _end, ...measure } = pattern.measures[i]!;
     if (measure.rests === undefined) return [measure];
-    return Array.from({ length: measure.rests }, () => ({ ...measure, rests: 1 }));
+    const { number: _number, letter: _letter, ...unmarked } = measure;
+    return Array.from({ length: measure.rests }, (_, k) => ({ ...(k === 0 ? measure : unmarked), rests: 1 }));
   });
   return { pickup: pattern.pickup, measures };
 }

@@ -15,10 +15,19 @@ export type Parsed = { readonly ok: true; readonly pattern: Pattern } | { readon
 /** Longest text that is read: a page is some 2,000 characters. */
 export const LONGEST_TEXT = 20_000;
 export const MOST_MEASURES = 999;
-const LONGEST_LABEL = 40;
-const LARGEST_TUPLET = 16;
+/** Of a label on a note, and of a rehearsal letter. */
+export const LONGEST_LABEL = 40;
+/** Notes in the time of others: more of them than this in a group are no rhythm to be read. */
+export const LARGEST_TUPLET = 16;
+/** The number of a measure on paper. */
+export const LARGEST_NUMBER = 9999;
 
 const NOTE_EXPECTED = 'a note (w h q e s t), a rest such as (q), or a bar |';
+
+/** Control characters and halves of characters: no file format can carry them. */
+const UNWRITABLE = /[\p{Cc}\p{Cs}\uFFFE\uFFFF]/u;
+
+type MeasureMarks = Pick<Measure, 'number' | 'letter'>;
 
 class Unreadable extends Error {
   constructor(
@@ -72,13 +81,14 @@ class Reader {
     let pickup = false;
     let ended = false;
     let repeatStart = false;
-    this.readMeter();
+    let marks = this.readMarks({});
     if (this.take('^')) pickup = true;
-    this.readMeter();
+    marks = this.readMarks(marks);
     if (this.accept(/^\|\|?:/)) repeatStart = true;
     else if (!pickup && this.peek() === '|' && this.text[this.i + 1] !== '|') this.i++;
+    marks = this.readMarks(marks);
     if (!pickup && this.take('^')) pickup = true;
-    this.readMeter();
+    marks = this.readMarks(marks);
     while (!ended && !(this.atEnd() && measures.length > 0)) {
       if (measures.length >= MOST_MEASURES) throw new Unreadable(this.i, `no more than ${MOST_MEASURES} measures`);
       const measure = this.measure();
@@ -89,13 +99,16 @@ class Reader {
         ...measure,
         ...(repeatStart ? { repeatStart: true as const } : {}),
         ...(repeatEnd ? { repeatEnd: true as const } : {}),
+        ...marks,
       });
+      marks = {};
       repeatStart =
         bar.endsWith('|:') || (bar.endsWith('|') && !bar.endsWith('||') && this.accept(/^\|\|?:/) !== undefined);
       ended = bar === '||' || bar === ':||';
-      if (!ended) this.readMeter();
+      if (!ended) marks = this.readMarks(marks);
       if (ended && !this.atEnd()) throw new Unreadable(this.i, 'nothing after the end sign ||');
       if (repeatStart && this.atEnd()) throw new Unreadable(this.i, 'a measure to repeat after |:');
+      if (this.atEnd() && Object.keys(marks).length > 0) throw new Unreadable(this.i, NOTE_EXPECTED);
     }
     if (this.openTie !== undefined) throw new Unreadable(this.text.length, 'a note for the tie ~ to lead to');
     return { pickup, measures };
@@ -104,8 +117,9 @@ class Reader {
   /** At the end of the text the last bar may be left out. */
   private endBar(): string {
     if (this.atEnd()) return '';
-    const meter = /^\d+\s*\//.test(this.text.slice(this.i));
-    throw new Unreadable(this.i, meter ? 'a bar | before a change of meter' : NOTE_EXPECTED);
+    const rest = this.text.slice(this.i, this.i + 64);
+    if (/^\d+\s*\//.test(rest)) throw new Unreadable(this.i, 'a bar | before a change of meter');
+    throw new Unreadable(this.i, /^[#"]/.test(rest) ? 'a bar | before the mark of a measure' : NOTE_EXPECTED);
   }
 
   /** Measures of rest fill their measure, so the bar after them may be left out. */
@@ -181,15 +195,43 @@ class Reader {
   }
 
   private label(): string | undefined {
-    if (this.peek() !== "'") return undefined;
+    return this.quoted("'", "a label in two quotes, such as q'G'", 'a label');
+  }
+
+  /** What stands between two of the same sign; undefined where there is none. */
+  private quoted(sign: string, expected: string, name: string): string | undefined {
+    if (this.peek() !== sign) return undefined;
     const from = this.i + 1;
-    const to = this.text.indexOf("'", from);
-    const label = to < 0 ? '' : this.text.slice(from, to).trim();
-    if (to < 0 || label.includes('\n')) throw new Unreadable(this.i, "a label in two quotes, such as q'G'");
-    if (label === '' || label.length > LONGEST_LABEL)
-      throw new Unreadable(from, `a label of 1 to ${LONGEST_LABEL} letters`);
+    const to = this.text.indexOf(sign, from);
+    const inside = to < 0 ? '' : this.text.slice(from, to).trim();
+    if (to < 0 || inside.includes('\n')) throw new Unreadable(this.i, expected);
+    const strange = UNWRITABLE.exec(this.text.slice(from, to));
+    if (strange) throw new Unreadable(from + strange.index, `${name} of letters that can be written`);
+    if (inside === '' || inside.length > LONGEST_LABEL)
+      throw new Unreadable(from, `${name} of 1 to ${LONGEST_LABEL} letters`);
     this.i = to + 1;
-    return label;
+    return inside;
+  }
+
+  /** Meter, number and letter, where they may stand: each once, in any order. */
+  private readMarks(marks: MeasureMarks): MeasureMarks {
+    let { number, letter } = marks;
+    for (;;) {
+      this.readMeter();
+      const sign = this.peek();
+      if (sign === '#' && number === undefined) number = this.number();
+      else if (sign === '"' && letter === undefined)
+        letter = this.quoted('"', 'a letter in two quotes, such as "A"', 'a rehearsal letter');
+      else break;
+    }
+    return { ...(number === undefined ? {} : { number }), ...(letter === undefined ? {} : { letter }) };
+  }
+
+  private number(): number {
+    const written = this.accept(/^#\s*\d*/)!;
+    const number = Number(/\d+/.exec(written)?.[0]);
+    if (number >= 1 && number <= LARGEST_NUMBER) return number;
+    throw new Unreadable(this.i - written.length, `the number of a measure from 1 to ${LARGEST_NUMBER}, such as #5`);
   }
 
   /** A meter, where one may stand; it holds until the next. */
@@ -287,6 +329,8 @@ export function printRhythm(pattern: Pattern): string {
     if (!before || !sameMeter(before.meter, measure.meter)) parts.push(meterText(measure.meter));
     if (i === 0 && pattern.pickup) parts.push('^');
     if (measure.repeatStart && !before) parts.push('|:');
+    if (measure.number !== undefined) parts.push(`#${measure.number}`);
+    if (measure.letter !== undefined) parts.push(`"${measure.letter}"`);
     parts.push(measureText(measure));
     if (measure.repeatEnd) parts.push(':|');
   });

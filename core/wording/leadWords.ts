@@ -58,7 +58,7 @@ export function countInName(kind: CountInKind, naming: NamingId): string {
 }
 
 /** "measures 3-4", "measure 2", "all". */
-export function chunkName({ from, to, whole }: Chunk, naming: NamingId): string {
+export function chunkName({ from, to, whole }: Pick<Chunk, 'from' | 'to' | 'whole'>, naming: NamingId): string {
   if (whole) return 'all';
   return inNaming(from === to ? `{measure} ${from}` : `{measure+} ${from}-${to}`, naming);
 }
@@ -104,7 +104,7 @@ export function planTroubleText(trouble: PlanTrouble, naming: NamingId): string 
     case 'study':
       return `look at the line for 0 to ${LONGEST_STUDY} whole seconds`;
     case 'range':
-      return inNaming(`the pattern has the {measure+} 1 to ${trouble.last}: choose among them`, naming);
+      return inNaming(`the pattern has the {measure+} ${trouble.first} to ${trouble.last}: choose among them`, naming);
     case 'joined':
       return inNaming('join by one {measure} or more', naming);
     case 'too-long':

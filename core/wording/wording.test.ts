@@ -287,7 +287,7 @@ describe('troubles', () => {
     expect(planTroubleText({ code: 'tempo', bpm: 500 }, 'quarters')).toBe(
       `the tempo must be from ${SLOWEST_BPM} to ${FASTEST_BPM} beats a minute, not 500`,
     );
-    expect(planTroubleText({ code: 'range', last: 4 }, 'crotchets')).toContain('bars 1 to 4');
+    expect(planTroubleText({ code: 'range', first: 1, last: 4 }, 'crotchets')).toContain('bars 1 to 4');
     expect(takeTroubleText({ code: 'tempo', bpm: 0 } as never, 'quarters')).toMatch(/tempo/);
   });
 });

@@ -9,6 +9,7 @@ import { placePattern } from '../../core/rhythm/place.ts';
 import { BeatsLane } from './BeatsLane.tsx';
 import { BracketsLane } from './BracketsLane.tsx';
 import type { HeardMark } from './HeardLane.tsx';
+import { MarksLane, hasMarks } from './MarksLane.tsx';
 import { SoundLane, type SoundOnRuler } from './SoundLane.tsx';
 import { type CountsLane, Lane, type OnPick, SystemLanes } from './SystemLanes.tsx';
 import { type RulerLayout, type RulerSize, type RulerSystem, layoutRuler } from './layout.ts';
@@ -112,6 +113,7 @@ export function Ruler(props: RulerProps) {
   const [ref, width] = useWidth();
   const { lanes, allLanes, layout } = useLayout(props, width);
   const size = layout?.size ?? props.size ?? 'desk';
+  const marks = useMemo(() => hasMarks(pattern), [pattern]);
   const heardPlaced = useMemo(() => heardNotes && placePattern(heardNotes), [heardNotes]);
   const lanesLeft = useMemo(() => allLanes.flatMap((lane) => faded(lane, fade)), [allLanes, fade]);
   const shown = { size, notes, strips, beats, feet, lanes: lanesLeft, onPick, pickName, heard, heardPlaced };
@@ -125,6 +127,7 @@ export function Ruler(props: RulerProps) {
       {layout?.systems.map((system, i) => (
         <div key={i} className="ruler-system">
           {brackets && <BracketsLane system={system} size={size} scale={layout.scale} {...{ brackets, numbers }} />}
+          {marks && <MarksLane system={system} size={size} numbers={numbers} />}
           <SystemLanes system={system} scale={layout.scale} {...shown} />
           {fade === 'beats' && (
             <Lane

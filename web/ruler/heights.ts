@@ -1,6 +1,7 @@
 import type { RulerSize } from './layout.ts';
 
 /** Heights of the lanes in pixels. */
+export const MARKS_HEIGHTS: Readonly<Record<RulerSize, number>> = { desk: 22, board: 36, wall: 50, card: 14 };
 export const NOTES_HEIGHTS: Readonly<Record<RulerSize, number>> = { desk: 104, board: 178, wall: 250, card: 60 };
 export const STRIPS_HEIGHTS: Readonly<Record<RulerSize, number>> = { desk: 26, board: 46, wall: 66, card: 16 };
 export const COUNTS_HEIGHTS: Readonly<Record<RulerSize, number>> = { desk: 34, board: 72, wall: 106, card: 20 };

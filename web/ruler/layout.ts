@@ -127,7 +127,7 @@ function breakLines(
   const lines: PlacedMeasure[][] = [];
   for (const measure of placed) {
     const line = lines.at(-1);
-    const pickups = line?.[0]?.number === 0 ? 1 : 0;
+    const pickups = line?.[0] === placed[0] && placed[0]!.onset.n > 0 ? 1 : 0;
     const fits =
       line &&
       line.length < perLine + pickups &&

@@ -2,7 +2,7 @@ import { type ReactNode, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useSearchParams } from 'react-router';
 import type { SavedPattern } from '../../../contract/pattern.ts';
-import { lastMeasure } from '../../../core/leading/chunks.ts';
+import { measureRange } from '../../../core/leading/chunks.ts';
 import { type Plan, READY_PLANS } from '../../../core/leading/plan.ts';
 import { type Timetable, type TimetableResult, timetable } from '../../../core/leading/timetable.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
@@ -81,7 +81,7 @@ function ReadableSetup(props: SetupProps & { rhythm: Pattern }) {
         </Button>
       </Choices>
       <Ruler pattern={rhythm} counts={counts} feet={plan.twoLines} brackets={pattern.brackets} />
-      <PlanForm plan={plan} naming={voice.naming} lastMeasure={lastMeasure(rhythm)} onChange={setPlan} />
+      <PlanForm plan={plan} naming={voice.naming} range={measureRange(rhythm)} onChange={setPlan} />
       <div className="lead-below">
         <SoundPanel settings={sound} onChange={setSound} />
         <div className="lead-keep">

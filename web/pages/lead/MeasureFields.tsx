@@ -1,5 +1,5 @@
 import Form from 'react-bootstrap/Form';
-import type { ChunkPlan } from '../../../core/leading/chunks.ts';
+import type { ChunkPlan, measureRange } from '../../../core/leading/chunks.ts';
 import { COUNT_IN_KINDS } from '../../../core/leading/countIn.ts';
 import { LONGEST_STUDY } from '../../../core/leading/fading.ts';
 import type { Plan } from '../../../core/leading/plan.ts';
@@ -8,10 +8,10 @@ import { inNaming } from '../../../core/wording/valueNames.ts';
 import { Select } from '../../ui/Select.tsx';
 import type { PlanFieldsProps } from './planFields.ts';
 
-type FieldsProps = PlanFieldsProps & { readonly lastMeasure: number };
+export type MeasureFieldsProps = PlanFieldsProps & { readonly range: ReturnType<typeof measureRange> };
 
 /** Which measures, the rests between passes and the count-in. */
-export function MeasureFields(props: FieldsProps) {
+export function MeasureFields(props: MeasureFieldsProps) {
   const { plan, naming, onChange } = props;
   const set = (change: Partial<Plan>) => onChange({ ...plan, ...change });
   return (
@@ -79,11 +79,15 @@ function keyOf(chunks: ChunkPlan): ChunkKey | typeof RANGE {
   return CHUNK_KEYS.find((key) => JSON.stringify(CHUNKS[key].plan) === JSON.stringify(chunks)) ?? 'all';
 }
 
-function ChunkFields({ plan, naming, lastMeasure, onChange }: FieldsProps) {
+function ChunkFields({ plan, naming, range, onChange }: MeasureFieldsProps) {
   const { chunks } = plan;
   const set = (next: ChunkPlan) => onChange({ ...plan, chunks: next });
   const choose = (key: ChunkKey | typeof RANGE) =>
-    set(key === RANGE ? { kind: 'range', from: 1, to: Math.min(2, lastMeasure) } : CHUNKS[key].plan);
+    set(
+      key === RANGE
+        ? { kind: 'range', from: range.first, to: Math.min(range.first + 1, range.last) }
+        : CHUNKS[key].plan,
+    );
   const options = [
     ...CHUNK_KEYS.map((key) => [key, inNaming(CHUNKS[key].name, naming)] as const),
     [RANGE, inNaming('only {measure+} …', naming)] as const,
@@ -101,14 +105,14 @@ function ChunkFields({ plan, naming, lastMeasure, onChange }: FieldsProps) {
         <>
           <MeasureNumber
             label={inNaming('From {measure}', naming)}
-            last={lastMeasure}
+            {...range}
             value={chunks.from}
             onChange={(from) => set({ ...chunks, from })}
           />
           <span>to</span>
           <MeasureNumber
             label={inNaming('To {measure}', naming)}
-            last={lastMeasure}
+            {...range}
             value={chunks.to}
             onChange={(to) => set({ ...chunks, to })}
           />
@@ -120,17 +124,18 @@ function ChunkFields({ plan, naming, lastMeasure, onChange }: FieldsProps) {
 
 interface NumberProps {
   readonly label: string;
+  readonly first: number;
   readonly last: number;
   readonly value: number;
   readonly onChange: (value: number) => void;
 }
 
-function MeasureNumber({ label, last, value, onChange }: NumberProps) {
+function MeasureNumber({ label, first, last, value, onChange }: NumberProps) {
   return (
     <Form.Control
       size="sm"
       type="number"
-      min={1}
+      min={first}
       max={last}
       aria-label={label}
       value={value || ''}

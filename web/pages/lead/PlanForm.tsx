@@ -1,15 +1,14 @@
 import { LadderFields } from './LadderFields.tsx';
-import { MeasureFields } from './MeasureFields.tsx';
+import { MeasureFields, type MeasureFieldsProps } from './MeasureFields.tsx';
 import { PassFields } from './PassFields.tsx';
-import type { PlanFieldsProps } from './planFields.ts';
 
 /** Everything about a plan, to be changed in place. */
-export function PlanForm({ lastMeasure, ...props }: PlanFieldsProps & { lastMeasure: number }) {
+export function PlanForm({ range, ...props }: MeasureFieldsProps) {
   return (
     <div className="plan-form">
       <PassFields {...props} />
       <LadderFields {...props} />
-      <MeasureFields {...props} lastMeasure={lastMeasure} />
+      <MeasureFields {...props} range={range} />
     </div>
   );
 }

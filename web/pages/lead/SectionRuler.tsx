@@ -2,7 +2,7 @@ import { useEffect, useMemo, useRef } from 'react';
 import type { CountOptions } from '../../../core/counting/count.ts';
 import type { Bracket } from '../../../contract/pattern.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
-import { playPattern } from '../../../core/rhythm/place.ts';
+import { placePattern, playPattern } from '../../../core/rhythm/place.ts';
 import type { Plan } from '../../../core/leading/plan.ts';
 import type { Section } from '../../../core/leading/timetable.ts';
 import { inNaming } from '../../../core/wording/valueNames.ts';
@@ -31,10 +31,11 @@ interface SectionRulerProps {
 }
 
 /** The numbers on paper of the measures of a section, in the order in which they are led. */
-function numbersOf(rhythm: Pattern, { chunk, pattern }: Section): number[] {
+function numbersOf(rhythm: Pattern, { chunk }: Section): number[] {
   if (chunk.whole) return playPattern(rhythm).map(({ measure }) => measure.number);
-  const first = pattern.pickup ? chunk.from - 1 : chunk.from;
-  return pattern.measures.map((_, i) => first + i);
+  return placePattern(rhythm)
+    .slice(chunk.first, chunk.last + 1)
+    .map(({ number }) => number);
 }
 
 /** Keeps the line that is being played in sight. */

@@ -129,7 +129,7 @@ function bracketOf(draft: typeof START, measures: ReturnType<typeof placePattern
   const name = measureName(naming);
   for (const one of [from, to]) {
     const measure = measures.find(({ number }) => number === one.measure);
-    if (!measure) return `${capital(name)} ${one.measure} does not exist: there are ${measures.at(-1)!.number}.`;
+    if (!measure) return `${capital(name)} ${one.measure} does not exist: the last is ${measures.at(-1)!.number}.`;
     const beats = ceil(beatsInMeasure(measure.meter));
     if (!Number.isInteger(one.beat) || one.beat < 1 || one.beat > beats)
       return `${capital(name)} ${one.measure} has the beats 1 to ${beats}.`;
