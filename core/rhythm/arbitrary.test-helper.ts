@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { type Meter, meterKind } from './meter.ts';
+import { plainNumbers } from './plainNumbers.ts';
 import type { Item, Measure, Note, Pattern, Rest } from './pattern.ts';
 import { parseRhythm } from './text.ts';
 import type { Dots, ValueLetter } from './value.ts';
@@ -120,7 +121,7 @@ export const anyPattern: fc.Arbitrary<Pattern> = fc
   })
   .map(({ pickup, measures, ties }) => ({
     pickup: pickup && measures[0]!.rests === undefined,
-    measures: tieSome(measures, ties),
+    measures: plainNumbers(tieSome(measures, ties), pickup && measures[0]!.rests === undefined),
   }));
 
 function tieSome(measures: readonly Measure[], ties: readonly boolean[]): Measure[] {

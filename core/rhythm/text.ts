@@ -1,5 +1,6 @@
 import { COMMON_TIME, LARGEST_UPPER, LOWER_NUMBERS, type Meter, meterText, sameMeter } from './meter.ts';
 import type { Item, Measure, Note, Pattern, Rest } from './pattern.ts';
+import { plainNumbers } from './plainNumbers.ts';
 import { type Dots, VALUE, type ValueLetter, valueText } from './value.ts';
 
 /** Where and why a text could not be read. Line and column count from 1. */
@@ -111,7 +112,7 @@ class Reader {
       if (this.atEnd() && Object.keys(marks).length > 0) throw new Unreadable(this.i, NOTE_EXPECTED);
     }
     if (this.openTie !== undefined) throw new Unreadable(this.text.length, 'a note for the tie ~ to lead to');
-    return { pickup, measures };
+    return { pickup, measures: plainNumbers(measures, pickup) };
   }
 
   /** At the end of the text the last bar may be left out. */

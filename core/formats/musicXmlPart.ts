@@ -1,0 +1,294 @@
+import { type Fraction, ZERO, add, compare, equal, frac, mul, sub, sum } from '../rhythm/fraction.ts';
+import { COMMON_TIME, type Meter, meterLength } from '../rhythm/meter.ts';
+import { lengthOf } from '../rhythm/value.ts';
+import { freeMeter } from './freeMeter.ts';
+import { Leavings, type RawEvent, type RawMeasure, type RawVoice, type Ratio } from './piece.ts';
+import type { NoteValue } from '../rhythm/value.ts';
+
+/** What a `<note>` says, collected while it is read. */
+export interface NoteFacts {
+  voice: string;
+  rest: boolean;
+  /** `<rest measure="yes">` */
+  measureRest: boolean;
+  chord: boolean;
+  grace: boolean;
+  cue: boolean;
+  pitched: boolean;
+  /** Step, alteration and octave, to tell a tie from a slur. */
+  pitch: string;
+  letter: string;
+  duration: Fraction | undefined;
+  /** The sign, and how long it is: also of signs that rhythm text has no letter for. */
+  value: NoteValue | undefined;
+  written: Fraction | undefined;
+  ratio: Ratio | undefined;
+  tieStart: boolean;
+  tieStop: boolean;
+  groupStarts: number;
+  groupStops: number;
+  label: string | undefined;
+}
+
+/** Marks of a measure that all voices share. */
+export interface MeasureMarks {
+  number?: number;
+  uncounted?: boolean;
+  letter?: string;
+  restRun?: number;
+  repeatStart?: boolean;
+  repeatEnd?: number;
+  ending?: readonly number[];
+  endingStops?: boolean;
+}
+
+/** A sounding or silent stretch of one voice, as its durations say and as its signs say. */
+interface Entry {
+  readonly onset: Fraction;
+  length: Fraction;
+  readonly note: NoteFacts;
+  /** Every note of the chord. */
+  readonly pitches: { readonly pitch: string; readonly start: boolean; readonly stop: boolean }[];
+  readonly groupStart: boolean;
+  readonly groupEnd: boolean;
+  /** Tied to the next; and whether the file says that something is tied to it. */
+  tied?: boolean;
+  saysTiedIn?: boolean;
+}
+
+interface VoiceState {
+  readonly measures: Map<number, Entry[]>;
+  readonly leavings: Leavings;
+  openGroups: number;
+}
+
+/** One part of a score while it is read, measure by measure. */
+export class PartReader {
+  divisions: Fraction = frac(1);
+  meter: Meter = COMMON_TIME;
+  /** No meter is written: each measure is as long as what is in it. */
+  free = false;
+  readonly infos: { meter: Meter; length: Fraction; marks: MeasureMarks }[] = [];
+  private nextMeter: Meter | undefined;
+  private cursor = ZERO;
+  private farthest = ZERO;
+  private marks: MeasureMarks = {};
+  private last: Entry | undefined;
+  private readonly voices = new Map<string, VoiceState>();
+
+  begin(marks: MeasureMarks): void {
+    this.marks = marks;
+    this.cursor = ZERO;
+    this.farthest = ZERO;
+    this.last = undefined;
+    if (this.nextMeter) this.meter = this.nextMeter;
+    this.nextMeter = undefined;
+    for (const voice of this.voices.values()) voice.openGroups = 0;
+  }
+
+  mark(marks: MeasureMarks): void {
+    Object.assign(this.marks, marks);
+  }
+
+  /** A meter in the middle of a measure holds from the next. */
+  setMeter(meter: Meter): void {
+    this.free = false;
+    if (this.farthest.n === 0) this.meter = meter;
+    else this.nextMeter = meter;
+  }
+
+  /** @param duration  in divisions of a quarter */
+  lengthOf(duration: Fraction): Fraction {
+    return mul(duration, frac(this.divisions.d, this.divisions.n * 4));
+  }
+
+  move(by: Fraction): void {
+    const to = add(this.cursor, by);
+    this.cursor = compare(to, ZERO) < 0 ? ZERO : to;
+    if (compare(this.cursor, this.farthest) > 0) this.farthest = this.cursor;
+    this.last = undefined;
+  }
+
+  note(note: NoteFacts): void {
+    const voice = this.voiceOf(note.voice);
+    if (note.grace) {
+      voice.leavings.add('grace-notes');
+      return;
+    }
+    if (note.pitched) voice.leavings.add('pitches');
+    const pitch = { pitch: note.pitch, start: note.tieStart, stop: note.tieStop };
+    if (note.chord && this.last) {
+      voice.leavings.add('chord-notes');
+      this.last.pitches.push(pitch);
+      return;
+    }
+    const length = note.duration === undefined ? (note.written ?? ZERO) : this.lengthOf(note.duration);
+    if (note.cue) voice.leavings.add('cue-notes');
+    const groupStart = note.groupStarts > 0 && voice.openGroups === 0;
+    voice.openGroups = Math.max(0, voice.openGroups + note.groupStarts - note.groupStops);
+    const groupEnd = note.groupStops > 0 && voice.openGroups === 0;
+    const entry: Entry = { onset: this.cursor, length, note, pitches: [pitch], groupStart, groupEnd };
+    if (length.n > 0) {
+      const entries = voice.measures.get(this.infos.length) ?? [];
+      entries.push(entry);
+      voice.measures.set(this.infos.length, entries);
+    }
+    this.move(length);
+    this.last = entry;
+  }
+
+  voiceLeavings(id: string): Leavings {
+    return this.voiceOf(id).leavings;
+  }
+
+  end(): void {
+    const meter = this.free ? freeMeter(this.farthest) : this.meter;
+    const length = this.farthest.n === 0 ? meterLength(meter) : this.farthest;
+    this.infos.push({ meter, length, marks: this.marks });
+  }
+
+  /** @param letters  rehearsal letters of all parts, by measure: they stand over the topmost only */
+  finished(literal: boolean, letters: ReadonlyMap<number, string>): RawVoice[] {
+    if (this.voices.size === 0 && this.infos.length > 0) this.voiceOf('1');
+    return [...this.voices].map(([id, voice]) => ({
+      id,
+      leftOut: voice.leavings.counts,
+      literal,
+      measures: this.measuresOf(voice, literal, letters),
+    }));
+  }
+
+  private measuresOf(voice: VoiceState, literal: boolean, letters: ReadonlyMap<number, string>): RawMeasure[] {
+    const entries = this.infos.map((_, i) => voice.measures.get(i) ?? []);
+    tieOver(entries.flat());
+    return this.infos.map(({ meter, length, marks }, i) => {
+      const letter = marks.letter ?? letters.get(i);
+      return {
+        meter,
+        ...marks,
+        ...(letter === undefined ? {} : { letter }),
+        ...(literal && i === 0 ? { pickup: marks.uncounted === true } : {}),
+        ...measureOf(entries[i]!, meter, length),
+      };
+    });
+  }
+
+  private voiceOf(id: string): VoiceState {
+    let voice = this.voices.get(id);
+    if (!voice) this.voices.set(id, (voice = { measures: new Map(), leavings: new Leavings(), openGroups: 0 }));
+    return voice;
+  }
+}
+
+/** The events of one voice in one measure, gaps filled with rests. */
+function measureOf(entries: readonly Entry[], meter: Meter, length: Fraction): Pick<RawMeasure, 'events' | 'trouble'> {
+  const full = meterLength(meter);
+  const only = entries.length === 1 ? entries[0]! : undefined;
+  if (only === undefined && entries.length === 0) {
+    const whole = equal(length, full);
+    return { events: [{ kind: 'rest', length, ...(whole ? { wholeMeasure: true } : {}) }] };
+  }
+  if (only?.note.rest && isMeasureRest(only, full)) return { events: [{ kind: 'rest', length: full, wholeMeasure: true }] };
+  const placed = withoutOverlaps(entries);
+  const bySigns = believeSigns(placed, length, full);
+  const events: RawEvent[] = [];
+  let at = ZERO;
+  for (const entry of placed) {
+    const gap = sub(entry.onset, at);
+    if (gap.n > 0) events.push({ kind: 'rest', length: gap });
+    events.push(eventOf(entry, bySigns));
+    at = add(entry.onset, entry.length);
+  }
+  const rest = sub(length, at);
+  if (rest.n > 0) events.push({ kind: 'rest', length: rest });
+  return { events, ...(bySigns === 'differs' ? { trouble: differenceOf(placed) } : {}) };
+}
+
+/** A rest that fills its measure: said so, or a whole rest in a measure of another length, or without a sign. */
+function isMeasureRest({ onset, length, note }: Entry, full: Fraction): boolean {
+  if (onset.n !== 0) return false;
+  if (note.measureRest) return true;
+  const fills = equal(length, full);
+  return fills && (note.written === undefined || (!equal(note.written, full) && equal(note.written, frac(1))));
+}
+
+/** Notes of one voice that begin together are a chord; one that begins before another is over ends there. */
+function withoutOverlaps(entries: readonly Entry[]): Entry[] {
+  const sorted = [...entries].sort((a, b) => compare(a.onset, b.onset));
+  const kept: Entry[] = [];
+  for (const entry of sorted) {
+    const before = kept.at(-1);
+    if (before && equal(before.onset, entry.onset)) continue;
+    if (before && compare(add(before.onset, before.length), entry.onset) > 0)
+      kept[kept.length - 1] = {
+        ...before,
+        length: sub(entry.onset, before.onset),
+        note: { ...before.note, value: undefined, written: undefined, ratio: undefined },
+      };
+    kept.push(entry);
+  }
+  return kept;
+}
+
+/**
+ * Signs are believed, for durations are often rounded; but not where they do not fill the measure and the durations do.
+ */
+function believeSigns(entries: readonly Entry[], length: Fraction, full: Fraction): 'signs' | 'durations' | 'differs' {
+  const differ = entries.some(({ length: lasts, note }) => note.written !== undefined && !equal(note.written, lasts));
+  if (!differ) return 'signs';
+  const signs = sum(entries.map(({ length: lasts, note }) => note.written ?? lasts));
+  const durations = sum(entries.map(({ length: lasts }) => lasts));
+  if (equal(signs, full)) return 'signs';
+  return equal(durations, full) ? 'durations' : equal(durations, length) && equal(signs, length) ? 'signs' : 'differs';
+}
+
+function differenceOf(entries: readonly Entry[]): string {
+  const signs = sum(entries.map(({ length, note }) => note.written ?? length));
+  const durations = sum(entries.map(({ length }) => length));
+  const quarters = (length: Fraction) => `${mul(length, frac(4)).n}/${mul(length, frac(4)).d}`.replace(/\/1$/, '');
+  return `its signs make ${quarters(signs)} quarters and its durations ${quarters(durations)}; the signs are shown`;
+}
+
+function eventOf(entry: Entry, by: 'signs' | 'durations' | 'differs'): RawEvent {
+  const { length, note, groupStart, groupEnd, tied = false, saysTiedIn = false } = entry;
+  const { value, written, ratio, label, letter } = note;
+  const silent = note.rest || note.cue;
+  const signs = by !== 'durations' && written !== undefined;
+  return {
+    kind: silent ? 'rest' : 'note',
+    length: signs ? written : length,
+    ...(signs && value ? { value } : {}),
+    ...(ratio && (by !== 'durations' || equal(length, written ?? length)) ? { ratio } : {}),
+    ...(groupStart ? { groupStart } : {}),
+    ...(groupEnd ? { groupEnd } : {}),
+    ...(silent ? {} : { tied, tiedIn: saysTiedIn }),
+    ...(label === undefined ? {} : { label }),
+    ...(letter === '' ? {} : { letter }),
+  };
+}
+
+/**
+ * A note is tied on only if every note of it is: each says so, or the same pitch before it has the beginning of a tie.
+ */
+function tieOver(entries: readonly Entry[]): void {
+  entries.forEach((entry, i) => {
+    const before = entries[i - 1];
+    const open = new Set(before?.pitches.flatMap(({ pitch, start }) => (start ? [pitch] : [])));
+    const known = new Set(before?.pitches.map(({ pitch }) => pitch));
+    entry.saysTiedIn = entry.pitches.every(({ stop }) => stop);
+    if (before)
+      before.tied =
+        before.pitches.some(({ start }) => start) &&
+        !entry.note.rest &&
+        entry.pitches.every(({ pitch, stop }) => open.has(pitch) || (stop && (known.has(pitch) || open.size > 0)));
+  });
+  // What the last note leads to is nowhere: it is said with the other ties that lead to nothing.
+  const last = entries.at(-1);
+  if (last) last.tied = last.pitches.some(({ start }) => start);
+}
+
+/** How long a sign lasts in its group; `other` is the length of a sign that rhythm text has no letter for. */
+export function writtenLength(value: NoteValue | undefined, other: Fraction | undefined, ratio: Ratio | undefined): Fraction | undefined {
+  const plain = value ? lengthOf(value) : other;
+  return plain && ratio ? mul(plain, frac(ratio.m, ratio.n)) : plain;
+}
