@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { createInterface } from 'node:readline';
 import { parseArgs } from 'node:util';
+import { convert, leavingsLine } from './convert.ts';
 import { EAR_VERBS, earBatch, earLines, isEarVerb } from './ear.ts';
 import { UserError } from './readPattern.ts';
 import { RecordBook, momentOf } from './records.ts';
@@ -16,12 +17,13 @@ const USAGE = `usage: clapboard VERB …
   listen --batch FILE.wav …   one result a line
   ear choose --seed N [--count K] (--text "TEXT" | --elements a,b,… [--meter 4/4] [--beats 4])
   ear write --text "TEXT" --answer "TEXT"     ear same "TEXT"     ear signs --seed N [--count K]
-  count|check|say|score|ear … --batch     JSON lines on standard input, one result a line
+  convert IN OUT [--part P] [--voice V] [--measures 5-8] [--letters] [--bpm B]   by endings: .txt .musicxml .xml .mxl .mid .abc .wav
+  count|check|say|score|ear|convert … --batch     JSON lines on standard input, one result a line
   records --batch [--now MOMENT]    takes with child and takenAt, a line each; how each child stands, a line each`;
 
 type VerbName = keyof typeof VERBS;
 /** Verbs that do not answer one request by one result. */
-const OTHERS: readonly string[] = ['listen', 'records', 'ear'];
+const OTHERS: readonly string[] = ['listen', 'records', 'ear', 'convert'];
 
 function parse(args: string[]) {
   try {
@@ -47,6 +49,10 @@ function parse(args: string[]) {
         answer: { type: 'string' },
         elements: { type: 'string' },
         beats: { type: 'string' },
+        part: { type: 'string' },
+        voice: { type: 'string' },
+        measures: { type: 'string' },
+        letters: { type: 'boolean' },
       },
     });
   } catch (error) {
@@ -65,7 +71,7 @@ function parseJson(text: string): unknown {
 }
 
 /** Each line is a request; its result, or its error, goes out with its id, in the same order. */
-async function batch(run: (request: unknown) => object): Promise<void> {
+async function batch(run: (request: unknown) => object | Promise<object>): Promise<void> {
   const out: string[] = [];
   const flush = async () => {
     if (out.length === 0) return;
@@ -75,21 +81,21 @@ async function batch(run: (request: unknown) => object): Promise<void> {
   };
   for await (const line of createInterface({ input: process.stdin, crlfDelay: Infinity })) {
     if (line.trim() === '') continue;
-    out.push(JSON.stringify(answer(run, line)));
+    out.push(JSON.stringify(await answer(run, line)));
     if (out.length >= 200) await flush();
   }
   await flush();
 }
 
-function answer(run: (request: unknown) => object, line: string): object {
+async function answer(run: (request: unknown) => object | Promise<object>, line: string): Promise<object> {
   let id: { id?: unknown } = {};
   try {
     const request = parseJson(line);
     if (typeof request === 'object' && request !== null && 'id' in request) id = { id: request.id };
-    return { ...id, ...run(request) };
+    return { ...id, ...(await run(request)) };
   } catch (error) {
-    if (!(error instanceof UserError)) throw error;
-    return { ...id, error: error.message };
+    if (!isUsers(error)) throw error;
+    return { ...id, error: (error as Error).message };
   }
 }
 
@@ -190,6 +196,25 @@ async function ear(parsed: ReturnType<typeof parse>): Promise<void> {
   await batch(earBatch(verb));
 }
 
+/** One file into another; what its rhythm leaves out is said on standard error. */
+async function convertFile({ values, positionals }: ReturnType<typeof parse>): Promise<void> {
+  const [from, out, ...others] = positionals;
+  if (from === undefined || out === undefined || others.length > 0)
+    throw new UserError('which file into which? For example: clapboard convert song.musicxml song.txt');
+  const { part, voice, measures, letters, bpm } = values;
+  const converted = await convert({
+    in: from,
+    out,
+    ...(part === undefined ? {} : { part }),
+    ...(voice === undefined ? {} : { voice }),
+    ...(measures === undefined ? {} : { measures }),
+    ...(letters === undefined ? {} : { letters }),
+    ...(bpm === undefined ? {} : { bpm: Number(bpm) }),
+  });
+  const line = leavingsLine(converted);
+  if (line !== undefined) process.stderr.write(`${line.replaceAll('\n', ' ')}\n`);
+}
+
 async function main(): Promise<void> {
   const [verb, ...args] = process.argv.slice(2);
   if (verb === undefined || verb === '--help' || verb === 'help') {
@@ -204,6 +229,7 @@ async function main(): Promise<void> {
     return records(parsed.values.now);
   }
   if (verb === 'ear') return ear(parsed);
+  if (verb === 'convert') return parsed.values.batch ? batch(convert) : convertFile(parsed);
   if (verb === 'listen') {
     if (parsed.values.batch) return listenAll(parsed.positionals);
     const [path, ...others] = parsed.positionals;

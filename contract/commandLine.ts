@@ -100,3 +100,20 @@ export const RecordsRequest = Type.Composite(
 );
 
 export type RecordsRequest = Static<typeof RecordsRequest>;
+
+/** One line of `convert --batch`: files by name, the measures as "5-8" or "5". */
+export const ConvertRequest = Type.Object(
+  {
+    id: RequestId,
+    in: Type.String({ minLength: 1 }),
+    out: Type.String({ minLength: 1 }),
+    part: Type.Optional(Type.String()),
+    voice: Type.Optional(Type.String()),
+    measures: Type.Optional(Type.String({ pattern: '^\\s*\\d{1,6}\\s*(-\\s*\\d{1,6}\\s*)?$' })),
+    letters: Type.Optional(Type.Boolean()),
+    bpm: Type.Optional(Bpm),
+  },
+  strict,
+);
+
+export type ConvertRequest = Static<typeof ConvertRequest>;

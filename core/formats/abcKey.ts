@@ -1,7 +1,18 @@
 /** Fifths above C of the major keys. */
 const TONICS: Readonly<Record<string, number>> = { C: 0, G: 1, D: 2, A: 3, E: 4, B: 5, F: -1 };
 /** How many fifths a mode has fewer (or more) than the major key on the same note. */
-const MODES: Readonly<Record<string, number>> = { maj: 0, ion: 0, mix: -1, dor: -2, m: -3, min: -3, aeo: -3, phr: -4, loc: -5, lyd: 1 };
+const MODES: Readonly<Record<string, number>> = {
+  maj: 0,
+  ion: 0,
+  mix: -1,
+  dor: -2,
+  m: -3,
+  min: -3,
+  aeo: -3,
+  phr: -4,
+  loc: -5,
+  lyd: 1,
+};
 const SHARPS = 'FCGDAEB';
 
 /** Letters that are sharp (1) or flat (-1) in a key: "D", "F#m", "Bb mix". */

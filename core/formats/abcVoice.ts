@@ -45,7 +45,13 @@ export class AbcVoice {
   private group: Group | undefined;
   /** What broken rhythm does to the next note. */
   private nextFactor: Fraction = ONE;
-  private marks: { repeatStart?: boolean; letter?: string; number?: number; ending?: readonly number[]; pickup?: boolean } = {};
+  private marks: {
+    repeatStart?: boolean;
+    letter?: string;
+    number?: number;
+    ending?: readonly number[];
+    pickup?: boolean;
+  } = {};
   private afterSection = false;
   private meterHere: Meter | undefined;
 
@@ -140,7 +146,9 @@ export class AbcVoice {
       leftOut: this.leavings.counts,
       literal: this.literal,
       measures: this.measures.map(({ own, ...measure }) =>
-        own.length === 0 ? measure : { ...measure, events: own.map((event) => rawOf(event, joins.get(event) === true)) },
+        own.length === 0
+          ? measure
+          : { ...measure, events: own.map((event) => rawOf(event, joins.get(event) === true)) },
       ),
     };
   }
@@ -187,4 +195,3 @@ function rawOf(event: AbcEvent, tied: boolean): RawEvent {
     ...(event.letter === undefined ? {} : { letter: event.letter }),
   };
 }
-

@@ -106,7 +106,9 @@ export function buildPattern(voice: RawVoice, choice: PatternChoice = {}): Built
 
 function assembled(laid: readonly RawMeasure[], pickup: boolean, labels: Labels, leftOut: LeftOut): BuiltPattern {
   const leavings = new Leavings();
-  for (const [kind, count] of Object.entries(leftOut) as [keyof LeftOut, number][]) leavings.add(kind, count);
+  for (const [kind, count] of Object.entries(leftOut) as [keyof LeftOut, number][])
+    // Letters of the pitches that stand on the notes are not left out.
+    if (kind !== 'pitches' || labels !== 'letters') leavings.add(kind, count);
   const troubles: MeasureTrouble[] = [];
   const measures: Measure[] = [];
   /** Measures into which nothing is tied, whatever stands before them. */
@@ -124,7 +126,13 @@ function assembled(laid: readonly RawMeasure[], pickup: boolean, labels: Labels,
     const run = isWholeRest(raw) ? runFrom(laid, i) : 0;
     if (run > 0) {
       const ends = laid[i + run - 1]!.repeatEnd !== undefined;
-      measures.push({ meter: raw.meter, items: [], rests: run, ...marks, ...(ends ? { repeatEnd: true as const } : {}) });
+      measures.push({
+        meter: raw.meter,
+        items: [],
+        rests: run,
+        ...marks,
+        ...(ends ? { repeatEnd: true as const } : {}),
+      });
       i += run - 1;
       next = number + run;
       continue;
@@ -140,11 +148,20 @@ function assembled(laid: readonly RawMeasure[], pickup: boolean, labels: Labels,
     });
     next = number + 1;
   }
-  return { ok: true, pattern: { pickup, measures: closeTies(measures, fresh, leavings) }, leftOut: leavings.counts, troubles };
+  return {
+    ok: true,
+    pattern: { pickup, measures: closeTies(measures, fresh, leavings) },
+    leftOut: leavings.counts,
+    troubles,
+  };
 }
 
 function marksOf(raw: RawMeasure, number: number | undefined): Pick<Measure, 'number' | 'letter' | 'repeatStart'> {
-  const letter = raw.letter?.replace(/["\p{Cc}\p{Cs}]/gu, '').trim().slice(0, LONGEST_LABEL).trim();
+  const letter = raw.letter
+    ?.replace(/["\p{Cc}\p{Cs}]/gu, '')
+    .trim()
+    .slice(0, LONGEST_LABEL)
+    .trim();
   return {
     ...(raw.repeatStart ? { repeatStart: true as const } : {}),
     ...(number === undefined || number < 1 || number > LARGEST_NUMBER ? {} : { number }),
@@ -180,7 +197,11 @@ function runFrom(laid: readonly RawMeasure[], from: number): number {
 function labelled(events: readonly RawEvent[], labels: Labels): RawEvent[] {
   return events.map(({ label: own, ...event }) => {
     const chosen = labels === 'letters' ? event.letter : own;
-    const label = chosen?.replace(/['\p{Cc}\p{Cs}]/gu, '').trim().slice(0, LONGEST_LABEL).trim();
+    const label = chosen
+      ?.replace(/['\p{Cc}\p{Cs}]/gu, '')
+      .trim()
+      .slice(0, LONGEST_LABEL)
+      .trim();
     return label ? { ...event, label } : event;
   });
 }

@@ -71,7 +71,9 @@ class Spelling {
       if (k > i && (event.groupStart === true || !sameRatio(ratioOf(event), ratio))) return k;
       if (event.groupEnd) return k + 1;
       written = add(written, mul(event.length, frac(ratio.n, ratio.m)));
-      const base = event.value ? lengthOf({ base: event.value.base, dots: 0 }) : mul(event.length, frac(ratio.n, ratio.m));
+      const base = event.value
+        ? lengthOf({ base: event.value.base, dots: 0 })
+        : mul(event.length, frac(ratio.n, ratio.m));
       if (compare(base, shortest) < 0) shortest = base;
       const full = mul(shortest, frac(ratio.n));
       const ends = !marked || !events.slice(k + 1).some((later) => later.groupEnd);
@@ -92,7 +94,9 @@ class Spelling {
 
   private group({ n, m }: Ratio, end: number): void {
     if (n > LARGEST_TUPLET || m > LARGEST_TUPLET)
-      throw new Unwritable(`it has a group of ${n} in the time of ${m}; groups of up to ${LARGEST_TUPLET} can be written`);
+      throw new Unwritable(
+        `it has a group of ${n} in the time of ${m}; groups of up to ${LARGEST_TUPLET} can be written`,
+      );
     const from = this.at;
     const events: (Note | Rest)[] = [];
     for (; this.i < end; this.i++) {

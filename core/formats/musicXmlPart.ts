@@ -188,7 +188,8 @@ function measureOf(entries: readonly Entry[], meter: Meter, length: Fraction): P
     const whole = equal(length, full);
     return { events: [{ kind: 'rest', length, ...(whole ? { wholeMeasure: true } : {}) }] };
   }
-  if (only?.note.rest && isMeasureRest(only, full)) return { events: [{ kind: 'rest', length: full, wholeMeasure: true }] };
+  if (only?.note.rest && isMeasureRest(only, full))
+    return { events: [{ kind: 'rest', length: full, wholeMeasure: true }] };
   const placed = withoutOverlaps(entries);
   const bySigns = believeSigns(placed, length, full);
   const events: RawEvent[] = [];
@@ -288,7 +289,11 @@ function tieOver(entries: readonly Entry[]): void {
 }
 
 /** How long a sign lasts in its group; `other` is the length of a sign that rhythm text has no letter for. */
-export function writtenLength(value: NoteValue | undefined, other: Fraction | undefined, ratio: Ratio | undefined): Fraction | undefined {
+export function writtenLength(
+  value: NoteValue | undefined,
+  other: Fraction | undefined,
+  ratio: Ratio | undefined,
+): Fraction | undefined {
   const plain = value ? lengthOf(value) : other;
   return plain && ratio ? mul(plain, frac(ratio.m, ratio.n)) : plain;
 }

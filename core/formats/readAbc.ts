@@ -16,10 +16,14 @@ const MOST_TUNES = 2000;
  */
 export function readAbc(text: string): ReadFile {
   if (text.length > LARGEST_FILES.abc)
-    return { ok: false, trouble: `${megabytes(text.length)} of ABC are too much (at most ${megabytes(LARGEST_FILES.abc)}); split the file` };
+    return {
+      ok: false,
+      trouble: `${megabytes(text.length)} of ABC are too much (at most ${megabytes(LARGEST_FILES.abc)}); split the file`,
+    };
   try {
     const pieces = tunesOf(text).flatMap(({ file, lines }) => new TuneReader(file).read(lines) ?? []);
-    if (pieces.length === 0) return { ok: false, trouble: 'there is no tune in it: a tune begins with X: and K: and has notes' };
+    if (pieces.length === 0)
+      return { ok: false, trouble: 'there is no tune in it: a tune begins with X: and K: and has notes' };
     return { ok: true, pieces };
   } catch (error) {
     if (error instanceof BadFile) return { ok: false, trouble: error.message };
@@ -168,7 +172,9 @@ class TuneReader {
   }
 
   private tempo(text: string): void {
-    const found = /(?:(\d{1,3})\/(\d{1,3})[\s\d/]*=\s*)?(\d{1,4}(?:\.\d+)?)\s*$/.exec(text.replace(/"[^"]*"/g, '').trim());
+    const found = /(?:(\d{1,3})\/(\d{1,3})[\s\d/]*=\s*)?(\d{1,4}(?:\.\d+)?)\s*$/.exec(
+      text.replace(/"[^"]*"/g, '').trim(),
+    );
     if (!found) return;
     const beat = found[1] ? Number(found[1]) / Number(found[2]) : 1 / 4;
     const quarters = Number(found[3]) * beat * 4;
@@ -233,8 +239,10 @@ class TuneReader {
     else if ((found = this.accept(/^(?:\[\||[:|])[:|\]]*/))) this.bar(voice, found[0]);
     else if (this.accept(/^\.\|/)) return;
     else if ((found = this.accept(/^"((?:[^"\\]|\\.)*)"?/))) this.words(found[1]!);
-    else if ((found = this.accept(/^(?:!([^!\s]{0,40})!|\+([^+\s]{1,40})\+)/))) this.decoration(found[1] ?? found[2] ?? '');
-    else if ((found = this.accept(/^\{([^}]*)\}?/))) voice.leavings.add('grace-notes', found[1]!.match(/[A-Ga-g]/g)?.length ?? 0);
+    else if ((found = this.accept(/^(?:!([^!\s]{0,40})!|\+([^+\s]{1,40})\+)/)))
+      this.decoration(found[1] ?? found[2] ?? '');
+    else if ((found = this.accept(/^\{([^}]*)\}?/)))
+      voice.leavings.add('grace-notes', found[1]!.match(/[A-Ga-g]/g)?.length ?? 0);
     else if ((found = this.accept(/^\((\d{1,3})(?::(\d{0,3}))?(?::(\d{0,3}))?/))) this.openGroup(voice, found);
     else if (this.accept(/^\(&|^&\)?/)) this.overlay(voice);
     else if ((found = this.accept(/^\.?\(/))) voice.leavings.add('slurs');
@@ -244,7 +252,8 @@ class TuneReader {
     else if ((found = this.accept(/^y[\d/]*/))) return;
     else if (/[a-gA-Gxz^_=]/.test(sign)) this.noteOrRest(voice);
     else if (this.accept(/^-/)) voice.tie();
-    else if (this.accept(/^[.~H-Wh-w]/)) voice.leavings.add(/[SO]/.test(sign) ? 'jumps' : sign === '.' ? 'articulations' : 'ornaments');
+    else if (this.accept(/^[.~H-Wh-w]/))
+      voice.leavings.add(/[SO]/.test(sign) ? 'jumps' : sign === '.' ? 'articulations' : 'ornaments');
     else if (this.accept(/^[\s)\\`$*;?@#]/)) return;
     else {
       this.i += sign.length;
@@ -349,7 +358,12 @@ class TuneReader {
     this.put(voice, heads, mul(mul(first, this.length()), voice.unit), tied);
   }
 
-  private put(voice: AbcVoice, heads: readonly { pitch: string; letter: string }[], written: Fraction, tied: Set<string>): void {
+  private put(
+    voice: AbcVoice,
+    heads: readonly { pitch: string; letter: string }[],
+    written: Fraction,
+    tied: Set<string>,
+  ): void {
     const sounding = heads.filter(({ pitch }) => pitch !== '');
     const label = this.label;
     this.label = undefined;

@@ -18,7 +18,10 @@ const PIECE = 65_536;
  */
 export function readMusicXml(text: string): ReadFile {
   if (text.length > LARGEST_FILES.musicxml)
-    return { ok: false, trouble: `${megabytes(text.length)} of MusicXML are too much (at most ${megabytes(LARGEST_FILES.musicxml)}); export fewer parts` };
+    return {
+      ok: false,
+      trouble: `${megabytes(text.length)} of MusicXML are too much (at most ${megabytes(LARGEST_FILES.musicxml)}); export fewer parts`,
+    };
   try {
     return { ok: true, pieces: [new ScoreReader().read(text)] };
   } catch (error) {
@@ -101,7 +104,9 @@ class ScoreReader {
   read(text: string): Piece {
     const parser = new SaxesParser({});
     parser.on('error', (error) => {
-      throw new BadFile(`the XML is broken at line ${parser.line}: ${error.message.replace(/^\d+:\d+: /, '').replace(/\.$/, '')}`);
+      throw new BadFile(
+        `the XML is broken at line ${parser.line}: ${error.message.replace(/^\d+:\d+: /, '').replace(/\.$/, '')}`,
+      );
     });
     parser.on('opentag', ({ name, attributes }) => {
       this.open(name.replace(/^.*:/, ''), attributes);
@@ -138,7 +143,8 @@ class ScoreReader {
   private open(name: string, attributes: Attributes): void {
     if (this.path.length === 0 && name !== 'score-partwise' && name !== 'score-timewise')
       throw new BadFile(`it is XML, but no MusicXML score: it begins with <${name.slice(0, 40)}>`);
-    if (this.path.length >= DEEPEST) throw new BadFile(`its tags stand more than ${DEEPEST} deep in each other: that is no score`);
+    if (this.path.length >= DEEPEST)
+      throw new BadFile(`its tags stand more than ${DEEPEST} deep in each other: that is no score`);
     const parent = this.path.at(-1);
     this.path.push(name);
     this.text = '';
@@ -227,7 +233,8 @@ class ScoreReader {
   private count(name: string, attributes: Attributes, parent: string | undefined): void {
     const notation = parent === undefined ? undefined : NOTE_NOTATIONS[parent];
     if (notation) this.leave(notation);
-    else if (parent === 'dynamics' || (name === 'wedge' && attributes['type'] !== 'stop')) this.leavings.add('dynamics');
+    else if (parent === 'dynamics' || (name === 'wedge' && attributes['type'] !== 'stop'))
+      this.leavings.add('dynamics');
     else if (name === 'words') this.leavings.add('words');
     else if (name === 'harmony' || name === 'figured-bass') this.leavings.add('chord-symbols');
   }
@@ -280,7 +287,13 @@ class ScoreReader {
     else this.measure = undefined;
   }
 
-  private closeInMeasure(part: PartReader, name: string, text: string, parent: string | undefined, verbatim: string): void {
+  private closeInMeasure(
+    part: PartReader,
+    name: string,
+    text: string,
+    parent: string | undefined,
+    verbatim: string,
+  ): void {
     const { note } = this;
     switch (name) {
       case 'note':
@@ -293,7 +306,8 @@ class ScoreReader {
         break;
       case 'divisions':
         part.divisions = number(text, 'divisions');
-        if (part.divisions.n <= 0) throw new BadFile(`its divisions are “${text.slice(0, 20)}”; a quarter has at least one`);
+        if (part.divisions.n <= 0)
+          throw new BadFile(`its divisions are “${text.slice(0, 20)}”; a quarter has at least one`);
         break;
       case 'voice':
         if (parent === 'note') note.voice = text || '1';
@@ -386,7 +400,8 @@ class ScoreReader {
     if (!letter || !(perMinute > 0)) return;
     const { n, d } = lengthOf({ base: letter, dots: Math.min(2, dots) as Dots });
     if (this.quarters === undefined) this.quarters = (perMinute * n * 4) / d;
-    else if (this.path.length > 0 && Math.abs(this.quarters - (perMinute * n * 4) / d) > 0.01) this.leavings.add('tempo-marks');
+    else if (this.path.length > 0 && Math.abs(this.quarters - (perMinute * n * 4) / d) > 0.01)
+      this.leavings.add('tempo-marks');
   }
 
   private closeNote(part: PartReader): void {
@@ -412,11 +427,16 @@ function measureMarks(attributes: Attributes): MeasureMarks {
 }
 
 /** One or several pairs: "3+2" over 8, or 2/4 + 3/8, which is 7/8 in groups of 2, 2 and 3. */
-function meterOf({ beats, types, symbol }: { beats: string[]; types: string[]; symbol: string }, literal: boolean): Meter | undefined {
+function meterOf(
+  { beats, types, symbol }: { beats: string[]; types: string[]; symbol: string },
+  literal: boolean,
+): Meter | undefined {
   const pairs = beats.flatMap((text, i) => {
     const lower = Number(types[i]);
     const groups = text.split('+').map((part) => Number(part.trim()));
-    return LOWER_NUMBERS.includes(lower) && groups.every((size) => Number.isInteger(size) && size > 0) ? [{ lower, groups }] : [];
+    return LOWER_NUMBERS.includes(lower) && groups.every((size) => Number.isInteger(size) && size > 0)
+      ? [{ lower, groups }]
+      : [];
   });
   if (pairs.length === 0 || pairs.length < beats.length) return undefined;
   const lower = Math.max(...pairs.map((pair) => pair.lower));

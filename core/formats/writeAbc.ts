@@ -30,7 +30,7 @@ export function writeAbc(pattern: Pattern, { title = '', quarters, index = 1 }: 
   const header = [
     `X:${index}`,
     `T:${abcWords(title) || 'Rhythm'}`,
-    `I:abc-creator ${WRITTEN_BY}`,
+    `%%abc-creator ${WRITTEN_BY}`,
     `M:${meterSign(first.meter)}`,
     'L:1/8',
     ...(quarters === undefined ? [] : [`Q:1/4=${Math.round(quarters)}`]),
@@ -57,7 +57,8 @@ function body(pattern: Pattern): string[] {
   pattern.measures.forEach((measure, i) => {
     const before = pattern.measures[i - 1];
     const parts: string[] = [];
-    if (i === 0 && pattern.pickup !== looksLikePickup(pattern)) parts.push(`[I:pickup ${pattern.pickup ? 'yes' : 'no'}]`);
+    if (i === 0 && pattern.pickup !== looksLikePickup(pattern))
+      parts.push(`[I:pickup ${pattern.pickup ? 'yes' : 'no'}]`);
     if (before && !sameMeter(before.meter, measure.meter)) parts.push(`[M:${meterSign(measure.meter)}]`);
     if (measure.number !== undefined) parts.push(`[I:setbarnb ${measure.number}]`);
     if (measure.letter !== undefined) parts.push(`[P:${abcWords(measure.letter)}]`);

@@ -56,7 +56,9 @@ export function writeMusicXml(pattern: Pattern, options: MusicXmlOptions = {}): 
     tag('identification', [tag('encoding', [tag('software', WRITTEN_BY)])]) + '\n',
     PART_LIST,
     '<part id="P1">\n',
-    ...measures.map((xml, i) => (i === 0 && quarters !== undefined ? xml.replace('</attributes>', `</attributes>${tempo(quarters)}`) : xml)),
+    ...measures.map((xml, i) =>
+      i === 0 && quarters !== undefined ? xml.replace('</attributes>', `</attributes>${tempo(quarters)}`) : xml,
+    ),
     '</part>\n</score-partwise>\n',
   ].join('');
 }
@@ -100,8 +102,16 @@ function measureXml(
   const closes = placed[i + 1]?.written !== measure.written;
   const parts: string[] = [];
   if (opens && written.repeatStart)
-    parts.push(tag('barline', [tag('bar-style', 'heavy-light'), tag('repeat', undefined, 'direction="forward"')], 'location="left"'));
-  parts.push(attributes(measure, before, divisions, i === 0, opens && (written.rests ?? 0) > 1 ? written.rests : undefined));
+    parts.push(
+      tag(
+        'barline',
+        [tag('bar-style', 'heavy-light'), tag('repeat', undefined, 'direction="forward"')],
+        'location="left"',
+      ),
+    );
+  parts.push(
+    attributes(measure, before, divisions, i === 0, opens && (written.rests ?? 0) > 1 ? written.rests : undefined),
+  );
   if (measure.letter !== undefined)
     parts.push(tag('direction', [tag('direction-type', [tag('rehearsal', measure.letter)])], 'placement="above"'));
   const beamed = beamNumbers(measure);
@@ -109,7 +119,13 @@ function measureXml(
     parts.push(noteXml(measure.events, k, divisions, beamed.get(k) ?? [], words?.[i]?.[k]));
   });
   if (closes && written.repeatEnd)
-    parts.push(tag('barline', [tag('bar-style', 'light-heavy'), tag('repeat', undefined, 'direction="backward"')], 'location="right"'));
+    parts.push(
+      tag(
+        'barline',
+        [tag('bar-style', 'light-heavy'), tag('repeat', undefined, 'direction="backward"')],
+        'location="right"',
+      ),
+    );
   else if (i === placed.length - 1) parts.push(tag('barline', [tag('bar-style', 'light-heavy')], 'location="right"'));
   const pickup = i === 0 && pattern.pickup ? ' implicit="yes"' : i === 0 ? ' implicit="no"' : '';
   return `${tag('measure', ['\n', ...parts.filter((part) => part !== '').flatMap((part) => [part, '\n'])], `number="${measure.number}"${pickup}`)}\n`;
@@ -161,7 +177,13 @@ function units(length: Fraction, divisions: number): number {
   return exact.n / exact.d;
 }
 
-function noteXml(events: readonly PlacedEvent[], k: number, divisions: number, beamed: readonly string[], word?: string): string {
+function noteXml(
+  events: readonly PlacedEvent[],
+  k: number,
+  divisions: number,
+  beamed: readonly string[],
+  word?: string,
+): string {
   const event = events[k]!;
   const { kind, tuplet, value, wholeMeasure } = event;
   const sounds = kind !== 'rest';
@@ -183,18 +205,17 @@ function noteXml(events: readonly PlacedEvent[], k: number, divisions: number, b
     sounds ? tag('instrument', undefined, 'id="P1-I1"') : '',
     tag('voice', 1),
     ...(wholeMeasure ? [] : typeXml(value.base, value.dots)),
-    ...(tuplet
-      ? [tag('time-modification', [tag('actual-notes', tuplet.n), tag('normal-notes', tuplet.m)])]
-      : []),
+    ...(tuplet ? [tag('time-modification', [tag('actual-notes', tuplet.n), tag('normal-notes', tuplet.m)])] : []),
     sounds && value.base !== 'w' ? tag('stem', 'up') : '',
     ...beamed.map((sign, level) => tag('beam', sign, `number="${level + 1}"`)),
     notations.length > 0 ? tag('notations', notations) : '',
     word === undefined ? '' : tag('lyric', [tag('syllabic', 'single'), tag('text', word)], 'number="1" name="counts"'),
-    event.label === undefined ? '' : tag('lyric', [tag('syllabic', 'single'), tag('text', event.label)], 'number="2" name="label"'),
+    event.label === undefined
+      ? ''
+      : tag('lyric', [tag('syllabic', 'single'), tag('text', event.label)], 'number="2" name="label"'),
   ]);
 }
 
 function typeXml(base: ValueLetter, dots: number): string[] {
   return [tag('type', TYPE_NAMES[base]), ...Array.from({ length: dots }, () => tag('dot', undefined))];
 }
-

@@ -60,7 +60,10 @@ function withEndings(measures: readonly RawMeasure[], from: number, bodyEnd: num
 /** What is played of a section the one time or the other. */
 function passOf({ from, bodyEnd, endings }: Section, time: number): number[] {
   const range = (a: number, b: number) => Array.from({ length: b - a }, (_, k) => a + k);
-  return [...range(from, bodyEnd), ...endings.filter(({ times }) => times.includes(time)).flatMap((e) => range(e.from, e.end))];
+  return [
+    ...range(from, bodyEnd),
+    ...endings.filter(({ times }) => times.includes(time)).flatMap((e) => range(e.from, e.end)),
+  ];
 }
 
 /** More times through than this are not written out. */
@@ -77,7 +80,9 @@ export function writtenOut(measures: readonly RawMeasure[], literal: boolean): R
   const sections: Section[] = [];
   for (let from = 0; from < measures.length; from = sections.at(-1)!.end) sections.push(sectionFrom(measures, from));
   const inside = ({ from }: Section) =>
-    from > 0 && fillOne(measures[from - 1]!, measures[from]!) && Boolean(measures[from - 1]!.repeatEnd ?? measures[from]!.repeatStart);
+    from > 0 &&
+    fillOne(measures[from - 1]!, measures[from]!) &&
+    Boolean(measures[from - 1]!.repeatEnd ?? measures[from]!.repeatStart);
   const all = !literal && sections.some(inside);
   const written: RawMeasure[] = [];
   for (const section of sections) {
@@ -88,14 +93,26 @@ export function writtenOut(measures: readonly RawMeasure[], literal: boolean): R
       continue;
     }
     for (let time = 1; time <= Math.min(times, MOST_TIMES); time++)
-      for (const i of passOf(section, time)) written.push(withoutRepeats(measures[i]!, measures[i - 1], written.at(-1)));
+      for (const i of passOf(section, time))
+        written.push(withoutRepeats(measures[i]!, measures[i - 1], written.at(-1)));
   }
   return literal ? written : joinHalves(written);
 }
 
 /** Where another measure stands before it than on paper, nothing is tied into it that does not say so itself. */
-function withoutRepeats(measure: RawMeasure, onPaper: RawMeasure | undefined, before: RawMeasure | undefined): RawMeasure {
-  const { repeatStart: _start, repeatEnd: _end, ending: _ending, endingStops: _stops, restRun: _run, ...plain } = measure;
+function withoutRepeats(
+  measure: RawMeasure,
+  onPaper: RawMeasure | undefined,
+  before: RawMeasure | undefined,
+): RawMeasure {
+  const {
+    repeatStart: _start,
+    repeatEnd: _end,
+    ending: _ending,
+    endingStops: _stops,
+    restRun: _run,
+    ...plain
+  } = measure;
   const moved = before !== undefined && onPaper?.events !== before.events;
   return moved ? { ...plain, moved: true } : plain;
 }

@@ -1,0 +1,124 @@
+import { readFileSync, statSync, writeFileSync } from 'node:fs';
+import { basename } from 'node:path';
+import { ConvertRequest } from '../contract/commandLine.ts';
+import { validator } from '../contract/validate.ts';
+import {
+  type FoundPart,
+  findPart,
+  findVoice,
+  partsOf,
+  patternOfVoice,
+  soundsIn,
+  usualPart,
+  usualVoice,
+} from '../core/formats/choosing.ts';
+import { FORMATS, FORMAT_IDS, type NamedPattern, formatOf } from '../core/formats/formats.ts';
+import { BadFile, LARGEST_FILES, type Piece, type RawVoice, megabytes } from '../core/formats/piece.ts';
+import { readFile } from '../core/formats/readFile.ts';
+import { leftOutList } from '../core/wording/leftOutWords.ts';
+import { checked } from './checked.ts';
+import { UserError } from './readPattern.ts';
+
+const convertRequest = validator(ConvertRequest);
+
+export interface Converted {
+  readonly in: string;
+  readonly out: string;
+  readonly patterns: number;
+  /** What was left out, in words, and what is wrong in single measures. */
+  readonly leftOut: readonly string[];
+  readonly troubles: readonly string[];
+}
+
+/** Converts one file by the endings of both names. */
+export async function convert(request: unknown): Promise<Converted> {
+  const { in: from, out, ...choice } = checked(convertRequest(request));
+  const format = formatOf(out);
+  if (!format) {
+    const endings = FORMAT_IDS.flatMap((id) => FORMATS[id].endings);
+    throw new UserError(`what should “${basename(out)}” be? Its ending can be ${endings.join(' ')}`);
+  }
+  const read = await readFile(basename(from), bytesOf(from));
+  if (!read.ok) throw new UserError(`${basename(from)}: ${read.trouble}`);
+  const taken = takenFrom(read.pieces, choice, FORMATS[format].many);
+  try {
+    writeFileSync(out, await FORMATS[format].write(taken.patterns, choice.bpm === undefined ? {} : { bpm: choice.bpm }));
+  } catch (error) {
+    if (error instanceof BadFile) throw new UserError(error.message);
+    throw error;
+  }
+  return { in: from, out, patterns: taken.patterns.length, leftOut: taken.leftOut, troubles: taken.troubles };
+}
+
+function bytesOf(path: string): Uint8Array {
+  const largest = Math.max(...Object.values(LARGEST_FILES));
+  const { size } = statSync(path);
+  if (size > largest) throw new UserError(`${basename(path)} has ${megabytes(size)}; files of up to ${megabytes(largest)} are read`);
+  return readFileSync(path);
+}
+
+type Choice = Omit<ConvertRequest, 'id' | 'in' | 'out' | 'bpm'>;
+
+interface Taken {
+  readonly patterns: readonly NamedPattern[];
+  readonly leftOut: readonly string[];
+  readonly troubles: readonly string[];
+}
+
+/** The part that was asked for; else all tunes where the format has room for them, else the first that sounds. */
+function takenFrom(pieces: readonly Piece[], choice: Choice, many: boolean): Taken {
+  const parts = partsOf(pieces);
+  const performed = pieces.flatMap((piece) => piece.performed ?? []);
+  if (parts.length === 0)
+    throw new UserError(
+      performed.length > 0
+        ? `“${performed[0]!.part}” was played freely, no grid explains it: it is a take to be scored, not a pattern`
+        : 'there are no notes in it',
+    );
+  if (choice.part === undefined && pieces.length > 1) {
+    if (!many) throw new UserError(`it has ${pieces.length} tunes: choose one with --part`);
+    const each = pieces.map((piece) => takenFrom([piece], choice, many));
+    return {
+      patterns: each.flatMap(({ patterns }) => patterns),
+      leftOut: each.flatMap(({ patterns, leftOut }) => leftOut.map((what) => `${what} of “${patterns[0]!.title}”`)),
+      troubles: each.flatMap(({ troubles }) => troubles),
+    };
+  }
+  const found = choice.part === undefined ? usualPart(parts)! : findPart(parts, choice.part);
+  if (!found) throw new UserError(`there is no part “${choice.part}”; it has ${parts.map(nameOf).join(', ')}`);
+  const others = pieces.length > 1 ? 0 : parts.filter(({ piece }) => piece === found.piece).length - 1;
+  return ofVoice(found, choice, others + performed.length);
+}
+
+const nameOf = ({ part }: FoundPart, i: number) => `${i + 1} (${part.name})`;
+
+function ofVoice({ piece, part }: FoundPart, choice: Choice, otherParts: number): Taken {
+  const voice = choice.voice === undefined ? usualVoice(part)! : findVoice(part, choice.voice);
+  if (!voice) throw new UserError(`there is no voice “${choice.voice}”; the part has ${part.voices.map(({ id }) => id).join(', ')}`);
+  const built = patternOfVoice(piece, voice, {
+    labels: choice.letters ? 'letters' : 'own',
+    ...(choice.measures === undefined ? {} : rangeOf(choice.measures)),
+  });
+  if (!built.ok) throw new UserError(built.trouble);
+  const title = piece.title || part.name;
+  return {
+    patterns: [{ title, pattern: built.pattern }],
+    leftOut: leftOutList(built.leftOut, { parts: otherParts, voices: otherVoices(part.voices, voice) }),
+    troubles: built.troubles.map(({ number, trouble }) => `measure ${number}: ${trouble}`),
+  };
+}
+
+function otherVoices(voices: readonly RawVoice[], chosen: RawVoice): number {
+  return voices.filter((voice) => voice !== chosen && soundsIn(voice) > 0).length;
+}
+
+function rangeOf(measures: string): { from: number; to: number } {
+  const [from, to] = measures.split('-').map(Number) as [number, number?];
+  return { from, to: to ?? from };
+}
+
+/** One line for what a file had that its rhythm does not; undefined where that is nothing. */
+export function leavingsLine({ leftOut, troubles }: Converted): string | undefined {
+  const parts = [...(leftOut.length > 0 ? [`left out: ${leftOut.join(', ')}`] : []), ...troubles];
+  return parts.length === 0 ? undefined : parts.join('; ');
+}

@@ -1,0 +1,134 @@
+import { strToU8 } from 'fflate';
+import { countPattern } from '../counting/count.ts';
+import { beatOf } from '../rhythm/meter.ts';
+import type { Pattern } from '../rhythm/pattern.ts';
+import { printRhythm } from '../rhythm/text.ts';
+import type { CountOptions } from '../counting/count.ts';
+
+/** A pattern that goes out, with the name it has. */
+export interface NamedPattern {
+  readonly title: string;
+  readonly pattern: Pattern;
+}
+
+export interface WriteOptions {
+  /** Counted beats a minute. */
+  readonly bpm?: number;
+  /** Counts under the notes, where a format has room for them. */
+  readonly counts?: CountOptions;
+  readonly countIn?: boolean;
+  readonly sound?: 'clap' | 'wood';
+}
+
+export const FORMAT_IDS = ['text', 'musicxml', 'mxl', 'midi', 'abc', 'wav'] as const;
+export type FormatId = (typeof FORMAT_IDS)[number];
+
+export interface Format {
+  readonly title: string;
+  /** What it is good for, in a teacher's words. */
+  readonly use: string;
+  /** Endings of its files, the usual one first. */
+  readonly endings: readonly string[];
+  readonly mime: string;
+  /** Several patterns in one file. */
+  readonly many: boolean;
+  readonly write: (patterns: readonly NamedPattern[], options: WriteOptions) => Promise<Uint8Array>;
+}
+
+/** Quarters a minute for counted beats a minute. */
+function quartersOf(pattern: Pattern, bpm: number | undefined): { quarters?: number } {
+  if (bpm === undefined) return {};
+  const { n, d } = beatOf(pattern.measures[0]!.meter).length;
+  return { quarters: (bpm * n * 4) / d };
+}
+
+function wordsOf(pattern: Pattern, counts: CountOptions | undefined) {
+  const counted = counts && countPattern(pattern, counts);
+  if (!counted?.ok) return {};
+  return { words: counted.measures.map(({ tokens }) => tokens.map(({ text }) => text)) };
+}
+
+async function musicXmlOf([only]: readonly NamedPattern[], { bpm, counts }: WriteOptions): Promise<string> {
+  const { title, pattern } = only!;
+  const { writeMusicXml } = await import('./writeMusicXml.ts');
+  return writeMusicXml(pattern, { title, ...quartersOf(pattern, bpm), ...wordsOf(pattern, counts) });
+}
+
+/** Every format that needs no drawing; what a file of it is and how it is written. */
+export const FORMATS: Readonly<Record<FormatId, Format>> = {
+  text: {
+    title: 'Rhythm text',
+    use: 'short, for messages and for this app',
+    endings: ['.txt'],
+    mime: 'text/plain',
+    many: true,
+    write: (patterns) => {
+      const [only] = patterns;
+      const text =
+        patterns.length === 1
+          ? `${printRhythm(only!.pattern)}\n`
+          : patterns.map(({ title, pattern }) => `% ${title}\n${printRhythm(pattern)}\n`).join('\n');
+      return Promise.resolve(strToU8(text));
+    },
+  },
+  musicxml: {
+    title: 'MusicXML',
+    use: 'for notation programs',
+    endings: ['.musicxml', '.xml'],
+    mime: 'application/vnd.recordare.musicxml+xml',
+    many: false,
+    write: async (patterns, options) => strToU8(await musicXmlOf(patterns, options)),
+  },
+  mxl: {
+    title: 'MusicXML, packed',
+    use: 'the same in a smaller file',
+    endings: ['.mxl'],
+    mime: 'application/vnd.recordare.musicxml',
+    many: false,
+    write: async (patterns, options) => (await import('./mxl.ts')).mxlOf(await musicXmlOf(patterns, options)),
+  },
+  midi: {
+    title: 'MIDI',
+    use: 'for keyboards and sequencers',
+    endings: ['.mid', '.midi'],
+    mime: 'audio/midi',
+    many: false,
+    write: async ([only], { bpm, countIn, sound }) => {
+      const { writeMidi } = await import('./writeMidi.ts');
+      const { title, pattern } = only!;
+      const set = { ...(bpm === undefined ? {} : { bpm }), ...(countIn ? { countIn } : {}), ...(sound ? { sound } : {}) };
+      return writeMidi(pattern, { title, ...set });
+    },
+  },
+  abc: {
+    title: 'ABC',
+    use: 'for song sites and plain text',
+    endings: ['.abc'],
+    mime: 'text/vnd.abc',
+    many: true,
+    write: async (patterns, { bpm }) => {
+      const { writeAbc } = await import('./writeAbc.ts');
+      const tunes = patterns.map(({ title, pattern }, i) =>
+        writeAbc(pattern, { title, index: i + 1, ...quartersOf(pattern, bpm) }),
+      );
+      return strToU8(`%abc-2.1\n${tunes.join('\n')}`);
+    },
+  },
+  wav: {
+    title: 'Sound',
+    use: 'clapped over clicks, to practise with',
+    endings: ['.wav'],
+    mime: 'audio/wav',
+    many: false,
+    write: async ([only], { bpm, sound }) => {
+      const { writeWav } = await import('./writeWav.ts');
+      return writeWav(only!.pattern, { ...(bpm === undefined ? {} : { bpm }), ...(sound ? { sound } : {}) });
+    },
+  },
+};
+
+/** The format of a file by its ending. */
+export function formatOf(name: string): FormatId | undefined {
+  const ending = /\.[^.]*$/.exec(name.toLowerCase())?.[0] ?? '';
+  return FORMAT_IDS.find((id) => FORMATS[id].endings.includes(ending));
+}

@@ -1,0 +1,330 @@
+import { type Fraction, ZERO, add, compare, div, equal, floor, frac, mul, sub, toNumber } from '../rhythm/fraction.ts';
+import { type Meter, beatOf, meterLength } from '../rhythm/meter.ts';
+import { type TupletPlace, contentLength } from '../rhythm/place.ts';
+import { type SoundSpan, writeMeasure } from '../rhythm/spell.ts';
+import type { RawMeasure } from './piece.ts';
+import { rawMeasures } from './rawItems.ts';
+
+/** A sound of a MIDI part: times in whole notes, as played. */
+export interface PlayedNote {
+  readonly from: number;
+  readonly to: number;
+}
+
+/** A measure of a MIDI file: where its bar line is, in whole notes. */
+export interface MidiMeasure {
+  readonly meter: Meter;
+  readonly at: Fraction;
+  readonly length: Fraction;
+  /** Shorter than its meter, and its sounds stand at the end of the measure. */
+  readonly pickup?: true;
+  readonly letter?: string;
+}
+
+/** A note on the grid, in exact whole notes. */
+interface GridNote {
+  readonly from: Fraction;
+  to: Fraction;
+}
+
+/** Parts into which a beat may be divided, the simplest first; the odd ones are groups in other time. */
+const DIVISIONS = {
+  2: [1, 2, 3, 4, 6, 8, 5, 12, 7],
+  3: [1, 3, 6, 2, 12, 4, 9],
+} as const;
+/** Where every tick is exact, finer places can be told apart. */
+const FINE = { 2: [...DIVISIONS[2], 9, 10, 16, 24], 3: [...DIVISIONS[3], 8, 24, 18] } as const;
+/** For what was played a little unevenly. */
+const COARSE = { 2: [1, 2, 3, 4], 3: [1, 3, 6, 2] } as const;
+
+/** Parts of a beat that a note may stand beside its place: exact files are rounded to a tick; some are made human. */
+const EXACT = 0.016;
+const HUMAN = 0.05;
+/** So many of the notes must stand on the grid. */
+const EXPLAINED = 0.98;
+
+/**
+ * Puts the sounds of a part on the simplest grid that explains them, beat by beat straight or in groups.
+ * @param quarter  ticks of a quarter: how exact the file can be
+ * @returns undefined where no grid does: it was played freely
+ */
+export function onGrid(
+  notes: readonly PlayedNote[],
+  measures: readonly MidiMeasure[],
+  quarter: number,
+): RawMeasure[] | undefined {
+  for (const [divisions, tolerance] of [
+    [FINE, Math.min(EXACT, 1.05 / quarter)],
+    [DIVISIONS, Math.max(EXACT, 0.55 / quarter)],
+    [COARSE, HUMAN],
+  ] as const) {
+    const grid = new Grid(measures, divisions, tolerance);
+    const placed = grid.place(notes);
+    if (placed) return grid.write(placed);
+  }
+  return undefined;
+}
+
+type Divisions = Readonly<Record<2 | 3, readonly number[]>>;
+
+/** A beat of a measure, and into how many parts it is divided. */
+interface GridBeat {
+  readonly at: Fraction;
+  readonly length: Fraction;
+  readonly compound: boolean;
+  division: number;
+}
+
+class Grid {
+  private readonly beats: GridBeat[];
+
+  constructor(
+    private readonly measures: readonly MidiMeasure[],
+    private readonly divisions: Divisions,
+    private readonly tolerance: number,
+  ) {
+    this.beats = measures.flatMap(beatsOf);
+  }
+
+  /** The notes on the grid; undefined where too many are beside it. */
+  place(notes: readonly PlayedNote[]): GridNote[] | undefined {
+    const byBeat = new Map<GridBeat, number[]>();
+    const share = (time: number) => {
+      const beat = this.beatAt(time);
+      byBeat.set(beat, [...(byBeat.get(beat) ?? []), time]);
+    };
+    for (const { from } of notes) share(from);
+    const gate = gateOf(notes, this.tolerance / 4);
+    // Ends tell divisions too, where they are exact.
+    if (gate === 1) for (const { to } of notes) share(to - 1e-9);
+    let beside = 0;
+    for (const [beat, times] of byBeat) {
+      const found = this.divisions[beat.compound ? 3 : 2].find((division) =>
+        times.every((time) => this.near(beat, time, division)),
+      );
+      beat.division = found ?? this.divisions[beat.compound ? 3 : 2].reduce((a, b) => Math.max(a, b));
+      if (found === undefined) {
+        const onsets = notes.filter(({ from }) => this.beatAt(from) === beat);
+        const least = this.divisions[beat.compound ? 3 : 2].map((division) => ({
+          division,
+          off: onsets.filter(({ from }) => !this.near(beat, from, division)).length,
+        }));
+        const best = least.reduce((a, b) => (b.off < a.off ? b : a));
+        beat.division = best.division;
+        beside += best.off;
+      }
+    }
+    if (beside > notes.length * (1 - EXPLAINED)) return undefined;
+    return this.snapped(notes, gate);
+  }
+
+  write(notes: readonly GridNote[]): RawMeasure[] {
+    let k = 0;
+    return this.measures.map((measure) => {
+      const end = add(measure.at, measure.length);
+      const stretches: SoundSpan[] = [];
+      let now = measure.at;
+      // From the bar line: a pickup stands before the end of its measure.
+      const shift = sub(measure.pickup ? sub(meterLength(measure.meter), measure.length) : ZERO, measure.at);
+      const put = (kind: 'note' | 'rest', to: Fraction, tiedOut = false) => {
+        if (compare(to, now) <= 0) return;
+        stretches.push({ kind, from: add(now, shift), to: add(to, shift), ...(tiedOut ? { tiedOut } : {}) });
+        now = to;
+      };
+      while (k < notes.length && compare(notes[k]!.from, end) < 0) {
+        const note = notes[k]!;
+        put('rest', note.from);
+        const goesOn = compare(note.to, end) > 0;
+        put('note', goesOn ? end : note.to, goesOn);
+        if (goesOn) break;
+        k++;
+      }
+      put('rest', end);
+      // What goes on sounds from the bar line of the next measure.
+      if (k < notes.length && compare(notes[k]!.from, end) < 0)
+        (notes as GridNote[])[k] = { from: end, to: notes[k]!.to };
+      const made = writeMeasure(measure.meter, stretches, this.tuplets(measure, shift, stretches));
+      const exact = equal(contentLength(made), measure.length);
+      const [raw] = rawMeasures(exact ? made : writeMeasure(measure.meter, inThirtySeconds(stretches)));
+      return {
+        ...raw!,
+        ...(exact
+          ? {}
+          : { trouble: 'it has places finer than can be written; they are moved to the next thirty-second' }),
+        ...(measure === this.measures[0] ? { pickup: measure.pickup === true } : {}),
+        ...(measure.letter === undefined ? {} : { letter: measure.letter }),
+      };
+    });
+  }
+
+  private beatAt(time: number): GridBeat {
+    let [low, high] = [0, this.beats.length - 1];
+    while (low < high) {
+      const middle = (low + high + 1) >> 1;
+      const { at, length } = this.beats[middle]!;
+      // A note a little before a beat belongs to it.
+      if (toNumber(at) - toNumber(length) * this.tolerance <= time) low = middle;
+      else high = middle - 1;
+    }
+    return this.beats[low]!;
+  }
+
+  private near({ at, length }: GridBeat, time: number, division: number): boolean {
+    const place = ((time - toNumber(at)) / toNumber(length)) * division;
+    return Math.abs(place - Math.round(place)) <= this.tolerance * division;
+  }
+
+  private snap(time: number): Fraction {
+    const { at, length, division } = this.beatAt(time);
+    const place = Math.round(((time - toNumber(at)) / toNumber(length)) * division);
+    return add(at, mul(length, frac(place, division)));
+  }
+
+  private snapped(notes: readonly PlayedNote[], gate: number): GridNote[] {
+    const placed: GridNote[] = [];
+    notes.forEach(({ from, to }) => {
+      const start = this.snap(from);
+      const before = placed.at(-1);
+      if (before && compare(before.from, start) === 0) return;
+      if (before && compare(before.to, start) > 0) before.to = start;
+      const end = this.endOf(from, to, gate, start);
+      placed.push({ from: start, to: end });
+    });
+    const last = this.beats.at(-1)!;
+    const over = add(last.at, last.length);
+    for (const note of placed) if (compare(note.to, over) > 0) note.to = over;
+    return placed;
+  }
+
+  /** As long as its gate says; never nothing: at least to the next place of the grid. */
+  private endOf(from: number, to: number, gate: number, start: Fraction): Fraction {
+    const beat = this.beatAt(toNumber(start) + 1e-9);
+    const least = add(start, div(beat.length, frac(beat.division)));
+    if (gate === 0) {
+      // The length tells nothing: to the next place of the grid that it reaches.
+      const parts = Math.ceil((to - toNumber(start)) / (toNumber(beat.length) / beat.division) - 0.02);
+      return add(start, div(mul(beat.length, frac(Math.max(1, parts))), frac(beat.division)));
+    }
+    const end = this.snap(from + (to - from) / gate - 1e-9);
+    return compare(end, start) > 0 ? end : least;
+  }
+
+  /** The groups of a measure: three in the time of two over two beats or four where that is what was played. */
+  private tuplets(measure: MidiMeasure, shift: Fraction, stretches: readonly SoundSpan[]): TupletPlace[] {
+    const end = add(measure.at, measure.length);
+    const own = this.beats.filter(({ at }) => compare(at, measure.at) >= 0 && compare(at, end) < 0);
+    const places: TupletPlace[] = [];
+    for (let i = 0; i < own.length; i++) {
+      const { at, length, division, compound } = own[i]!;
+      const odd = oddPart(division);
+      const onset = add(at, shift);
+      const wide = [4, 2].find(
+        (beats) => i % beats === 0 && inThirds(own.slice(i, i + beats), beats, onset, stretches),
+      );
+      if (wide !== undefined) {
+        places.push({ n: 3, m: 2, onset, length: mul(length, frac(wide)) });
+        i += wide - 1;
+        continue;
+      }
+      if (compound ? division === 1 || odd === 3 : odd === 1) continue;
+      if (compound) places.push({ n: division, m: division === 9 ? 6 : 3, onset, length });
+      else places.push({ ...groupOf(division), onset, length });
+    }
+    return places;
+  }
+}
+
+/** The same stretches with every place moved to a thirty-second; what is nothing then is left out. */
+function inThirtySeconds(stretches: readonly SoundSpan[]): SoundSpan[] {
+  const moved = (time: Fraction) => frac(Math.round(toNumber(time) * 32), 32);
+  return stretches
+    .map((stretch) => ({ ...stretch, from: moved(stretch.from), to: moved(stretch.to) }))
+    .filter(({ from, to }) => compare(from, to) < 0);
+}
+
+/** In a simple beat: three in the time of two, five of four, twelve of eight. */
+function groupOf(division: number): { n: number; m: number } {
+  return { n: division, m: 2 ** Math.floor(Math.log2(division)) };
+}
+
+/** Whether everything in so many beats begins and ends at a third of them. */
+function inThirds(
+  beats: readonly GridBeat[],
+  count: number,
+  onset: Fraction,
+  stretches: readonly SoundSpan[],
+): boolean {
+  if (beats.length < count || !beats.every(({ division, compound }) => division === 3 && !compound)) return false;
+  const third = div(mul(beats[0]!.length, frac(count)), frac(3));
+  const end = add(onset, mul(third, frac(3)));
+  const inside = stretches
+    .flatMap(({ from, to }) => [from, to])
+    .filter((time) => compare(time, onset) > 0 && compare(time, end) < 0);
+  return inside.length > 0 && inside.every((time) => div(sub(time, onset), third).d === 1);
+}
+
+function oddPart(n: number): number {
+  return n % 2 === 0 ? oddPart(n / 2) : n;
+}
+
+function beatsOf({ meter, at, length, pickup }: MidiMeasure): GridBeat[] {
+  const beat = beatOf(meter);
+  const full = meterLength(meter);
+  const beats: GridBeat[] = [];
+  // A pickup ends with its measure: its beats are the last ones.
+  const offset = pickup ? sub(full, length) : ZERO;
+  const first = floor(div(offset, beat.length));
+  for (let k = first; compare(mul(beat.length, frac(k)), add(offset, length)) < 0; k++) {
+    const from = mul(beat.length, frac(k));
+    const left = sub(full, from);
+    const lasts = compare(left, beat.length) < 0 ? left : beat.length;
+    beats.push({ at: add(at, sub(from, offset)), length: lasts, compound: beat.division === 3, division: 1 });
+  }
+  return beats;
+}
+
+/** Which part of its written length a note sounds, as programs play them. */
+const GATES = [
+  1,
+  0.99,
+  0.98,
+  0.97,
+  0.96,
+  0.95,
+  0.94,
+  0.93,
+  0.92,
+  0.9,
+  0.88,
+  0.875,
+  0.85,
+  0.8,
+  0.75,
+  0.7,
+  2 / 3,
+  0.6,
+  0.5,
+];
+
+/**
+ * Which part of their written length the notes sound; 0 where their lengths tell nothing.
+ * @param tolerance  in whole notes
+ */
+function gateOf(notes: readonly PlayedNote[], tolerance: number): number {
+  const lengths = notes.map(({ from, to }) => to - from);
+  const gaps = notes.map(({ from }, i) => (notes[i + 1]?.from ?? Infinity) - from);
+  // All of them stop by the same part before the next: that is how they are played, not how they are written.
+  const ratios = lengths.flatMap((length, i) => (Number.isFinite(gaps[i]) ? [length / gaps[i]!] : []));
+  const usual = [...ratios].sort((a, b) => a - b)[ratios.length >> 1] ?? 1;
+  const alike = ratios.filter((ratio) => Math.abs(ratio - usual) < 0.01).length;
+  if (usual < 0.97 && ratios.length >= 4 && alike > ratios.length * 0.8) return usual;
+  const fits = (gate: number) =>
+    lengths.filter((length) => {
+      const written = length / gate;
+      return [16, 32, 12, 24, 20].some((unit) => {
+        const units = written * unit;
+        return Math.round(units) > 0 && Math.abs(units - Math.round(units)) < tolerance * unit;
+      });
+    }).length;
+  return GATES.find((gate) => fits(gate) >= lengths.length * 0.95) ?? 0;
+}

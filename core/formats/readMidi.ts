@@ -1,0 +1,275 @@
+import { type MidiEvent, parseMidi } from 'midi-file';
+import { type Fraction, ZERO, add, compare, sub, toNumber } from '../rhythm/fraction.ts';
+import { COMMON_TIME, LARGEST_UPPER, LOWER_NUMBERS, type Meter, meterLength, sameMeter } from '../rhythm/meter.ts';
+import { type MidiMeasure, onGrid } from './midiGrid.ts';
+import { BadFile, LARGEST_FILES, Leavings, type Piece, type RawPart, type ReadFile, megabytes } from './piece.ts';
+
+/** Notes of a file, and measures that it lasts: more are no rhythm to be read. */
+const MOST_NOTES = 100_000;
+const MOST_MIDI_MEASURES = 5000;
+/** Quarters a minute where a file says nothing (Standard MIDI Files 1.0). */
+const USUAL_QUARTERS = 120;
+/** Percussion is on the tenth channel. */
+const DRUMS = 9;
+/** Part of a whole note that two times may differ by rounding: less than a tick. */
+const NEAR = 1e-4;
+
+interface TimedEvent {
+  readonly tick: number;
+  readonly event: MidiEvent;
+}
+
+interface Sound {
+  readonly from: number;
+  to: number;
+  readonly key: number;
+}
+
+/**
+ * Reads a Standard MIDI File of type 0, 1 or 2, in ticks of a quarter or of film frames. Each channel of each track is a
+ * part; one that no grid explains is a performance, and comes back in `performed`.
+ */
+export function readMidi(bytes: Uint8Array): ReadFile {
+  if (bytes.length > LARGEST_FILES.midi)
+    return {
+      ok: false,
+      trouble: `${megabytes(bytes.length)} of MIDI are too much (at most ${megabytes(LARGEST_FILES.midi)})`,
+    };
+  try {
+    return { ok: true, pieces: [new MidiReader(bytes).piece()] };
+  } catch (error) {
+    if (error instanceof BadFile) return { ok: false, trouble: error.message };
+    if (error instanceof RangeError) return { ok: false, trouble: 'a number in it is too large to be counted exactly' };
+    throw error;
+  }
+}
+
+function word(bytes: Uint8Array, at: number, size: number): number {
+  let value = 0;
+  for (let i = 0; i < size; i++) value = value * 256 + (bytes[at + i] ?? 0);
+  return value;
+}
+
+const nameAt = (bytes: Uint8Array, at: number) => String.fromCharCode(...bytes.subarray(at, at + 4));
+
+/** The header and the tracks, other chunks skipped as the standard asks; a length beyond the end is cut. */
+function chunksOf(bytes: Uint8Array): { header: Uint8Array; tracks: Uint8Array[] } {
+  // Some programs wrap the file once more.
+  const start = nameAt(bytes, 0) === 'RIFF' ? 20 : 0;
+  if (nameAt(bytes, start) !== 'MThd') throw new BadFile('it is no MIDI file: it does not begin with “MThd”');
+  const headerLength = word(bytes, start + 4, 4);
+  if (headerLength < 6 || start + 8 + headerLength > bytes.length)
+    throw new BadFile('it is no whole MIDI file: its header says a wrong length');
+  const tracks: Uint8Array[] = [];
+  let at = start + 8 + headerLength;
+  while (at + 8 <= bytes.length) {
+    const length = word(bytes, at + 4, 4);
+    if (nameAt(bytes, at) === 'MTrk') tracks.push(bytes.subarray(at + 8, Math.min(bytes.length, at + 8 + length)));
+    at += 8 + length;
+  }
+  return { header: bytes.subarray(start + 8, start + 8 + 6), tracks };
+}
+
+/** One track alone as a file, so that a broken one does not take the others with it. */
+function eventsOf(track: Uint8Array, header: Uint8Array): MidiEvent[] | undefined {
+  const file = new Uint8Array(22 + track.length);
+  file.set([0x4d, 0x54, 0x68, 0x64, 0, 0, 0, 6, 0, 0, 0, 1, header[4]!, header[5]!, 0x4d, 0x54, 0x72, 0x6b]);
+  new DataView(file.buffer).setUint32(18, track.length);
+  file.set(track, 22);
+  try {
+    return parseMidi(file).tracks[0] ?? [];
+  } catch {
+    // The package throws words and errors of its own; what it could not read is said as a track left out.
+    return undefined;
+  }
+}
+
+class MidiReader {
+  private readonly tracks: TimedEvent[][] = [];
+  private readonly leavings = new Leavings();
+  /** Ticks of a quarter. */
+  private readonly quarter: number;
+  private readonly tempos: { tick: number; quarters: number }[] = [];
+  private readonly meters: { tick: number; meter: Meter }[] = [];
+  private readonly markers: { tick: number; text: string }[] = [];
+  private last = 0;
+
+  constructor(bytes: Uint8Array) {
+    const { header, tracks } = chunksOf(bytes);
+    if (tracks.length === 0) throw new BadFile('there is no track in it');
+    for (const track of tracks) {
+      const events = eventsOf(track, header);
+      if (events) this.tracks.push(timed(events));
+      else this.leavings.add('unreadable');
+    }
+    if (this.tracks.length === 0) throw new BadFile('its tracks are broken: none of them can be read');
+    this.collect();
+    this.quarter = this.ticksOfQuarter(word(header, 4, 2));
+  }
+
+  piece(): Piece {
+    const heard = this.tracks.flatMap((track, i) => this.partsOf(track, i));
+    if (heard.length === 0) throw new BadFile('there are no notes in it');
+    const parts: RawPart[] = [];
+    const performed: { part: string; onsets: readonly number[] }[] = [];
+    for (const { id, name, sounds, leavings } of heard) {
+      const measures = this.measures(Math.max(...sounds.map(({ from, to }) => Math.max(from + 1, to))));
+      const notes = sounds.map(({ from, to }) => ({ from: this.wholes(from), to: this.wholes(to) }));
+      const written = onGrid(notes, measures, this.quarter);
+      if (written) parts.push({ id, name, voices: [{ id: '1', measures: written, leftOut: leavings.counts }] });
+      else performed.push({ part: name, onsets: sounds.map(({ from }) => this.seconds(from)) });
+    }
+    const quarters = this.tempos[0]?.quarters;
+    if (this.tempos.length > 1) this.leavings.add('tempo-marks', this.tempos.length - 1);
+    return {
+      title: this.titleOf(),
+      parts,
+      leftOut: this.leavings.counts,
+      ...(performed.length > 0 ? { performed } : {}),
+      ...(quarters === undefined ? {} : { quarters }),
+    };
+  }
+
+  /** The name of the first track that has no notes is that of the piece, in files of several tracks. */
+  private titleOf(): string {
+    const [first] = this.tracks;
+    const named = first?.find(({ event }) => event.type === 'trackName')?.event as { text?: string } | undefined;
+    const notes = first?.some(({ event }) => event.type === 'noteOn');
+    return this.tracks.length > 1 && notes === false ? (named?.text ?? '').trim() : '';
+  }
+
+  /** Tempos, meters and markers, wherever they stand. */
+  private collect(): void {
+    for (const { tick, event } of this.tracks.flat()) {
+      this.last = Math.max(this.last, tick);
+      if (event.type === 'setTempo' && event.microsecondsPerBeat > 0)
+        this.tempos.push({ tick, quarters: 60_000_000 / event.microsecondsPerBeat });
+      else if (event.type === 'timeSignature') {
+        const meter = { upper: event.numerator, lower: event.denominator };
+        if (meter.upper >= 1 && meter.upper <= LARGEST_UPPER && LOWER_NUMBERS.includes(meter.lower))
+          this.meters.push({ tick, meter });
+      } else if (event.type === 'marker' && event.text.trim() !== '')
+        this.markers.push({ tick, text: event.text.trim() });
+      else if (event.type === 'lyrics') this.leavings.add('lyrics');
+      else if (event.type === 'cuePoint') this.leavings.add('words');
+    }
+    const byTick = (a: { tick: number }, b: { tick: number }) => a.tick - b.tick;
+    this.tempos.sort(byTick);
+    this.meters.sort(byTick);
+  }
+
+  private ticksOfQuarter(division: number): number {
+    if (division === 0) throw new BadFile('its header says that a quarter has no ticks');
+    if (division < 0x8000) return division;
+    const frames = 256 - (division >> 8);
+    const perSecond = (frames === 29 ? 29.97 : frames) * (division & 0xff);
+    if (perSecond === 0) throw new BadFile('its header says that a second has no ticks');
+    return (perSecond * 60) / (this.tempos[0]?.quarters ?? USUAL_QUARTERS);
+  }
+
+  private wholes(tick: number): number {
+    return tick / this.quarter / 4;
+  }
+
+  /** When a tick is, by the tempos. */
+  private seconds(tick: number): number {
+    let at = 0;
+    let time = 0;
+    let quarters = USUAL_QUARTERS;
+    for (const tempo of this.tempos) {
+      if (tempo.tick >= tick) break;
+      time += ((tempo.tick - at) / this.quarter) * (60 / quarters);
+      at = tempo.tick;
+      quarters = tempo.quarters;
+    }
+    return time + ((tick - at) / this.quarter) * (60 / quarters);
+  }
+
+  private partsOf(track: readonly TimedEvent[], index: number) {
+    const name = (
+      track.find(({ event }) => event.type === 'trackName')?.event as { text?: string } | undefined
+    )?.text?.trim();
+    const byChannel = new Map<number, { sounds: Sound[]; leavings: Leavings }>();
+    for (const { tick, event } of track) {
+      if (event.type !== 'noteOn' && event.type !== 'noteOff') continue;
+      let part = byChannel.get(event.channel);
+      if (!part) byChannel.set(event.channel, (part = { sounds: [], leavings: new Leavings() }));
+      if (event.type === 'noteOn') part.sounds.push({ from: tick, to: -1, key: event.noteNumber });
+      else {
+        const open = part.sounds.findLast(({ to, key }) => to < 0 && key === event.noteNumber);
+        if (open) open.to = tick;
+      }
+      if (part.sounds.length > MOST_NOTES) throw new BadFile(`it has more than ${MOST_NOTES} notes`);
+    }
+    return [...byChannel].flatMap(([channel, { sounds, leavings }]) => {
+      if (sounds.length === 0) return [];
+      for (const sound of sounds)
+        if (sound.to <= sound.from) sound.to = Math.max(sound.from + 1, sound.to < 0 ? this.last : 0);
+      if (channel !== DRUMS) leavings.add('pitches', sounds.length);
+      const single = chordsAsOne(sounds, this.quarter / 32, leavings);
+      const channels = byChannel.size > 1 ? `, channel ${channel + 1}` : '';
+      return [
+        {
+          id: `${index + 1}.${channel + 1}`,
+          name: `${name || `Track ${index + 1}`}${channels}`,
+          sounds: single,
+          leavings,
+        },
+      ];
+    });
+  }
+
+  /** The measures up to a tick, by the meters of the file. */
+  private measures(end: number): MidiMeasure[] {
+    const { meters } = this;
+    const measures: MidiMeasure[] = [];
+    let at: Fraction = ZERO;
+    let next = 0;
+    let meter = COMMON_TIME;
+    const until = this.wholes(end) - NEAR;
+    while (toNumber(at) < until) {
+      if (measures.length >= MOST_MIDI_MEASURES) throw new BadFile(`it lasts more than ${MOST_MIDI_MEASURES} measures`);
+      while (meters[next] && this.wholes(meters[next]!.tick) <= toNumber(at) + 1e-6) meter = meters[next++]!.meter;
+      const letter = this.markers.find(({ tick }) => Math.abs(this.wholes(tick) - toNumber(at)) < 1e-6)?.text;
+      measures.push({ meter, at, length: meterLength(meter), ...(letter === undefined ? {} : { letter }) });
+      at = add(at, meterLength(meter));
+    }
+    return withoutComplement(withPickup(measures), until);
+  }
+}
+
+/** A first measure in a shorter meter of its own is a pickup to the meter that follows. */
+function withPickup(measures: readonly MidiMeasure[]): MidiMeasure[] {
+  const [first, second, ...others] = measures;
+  if (!first || !second || sameMeter(first.meter, second.meter)) return [...measures];
+  const shorter = compare(first.length, meterLength(second.meter)) < 0;
+  return shorter ? [{ ...first, meter: second.meter, pickup: true }, second, ...others] : [...measures];
+}
+
+/** After a pickup the last measure may end that much earlier. */
+function withoutComplement(measures: readonly MidiMeasure[], until: number): MidiMeasure[] {
+  const [first] = measures;
+  const last = measures.at(-1);
+  if (!first?.pickup || !last || last === first) return [...measures];
+  const length = sub(last.length, first.length);
+  const ends = compare(length, ZERO) > 0 && toNumber(add(last.at, length)) >= until - NEAR;
+  return ends ? [...measures.slice(0, -1), { ...last, length }] : [...measures];
+}
+
+function timed(events: readonly MidiEvent[]): TimedEvent[] {
+  let tick = 0;
+  return events.map((event) => ({ tick: (tick += event.deltaTime || 0), event }));
+}
+
+/** Sounds that begin together are one: as long as the longest of them. */
+function chordsAsOne(sounds: readonly Sound[], together: number, leavings: Leavings): Sound[] {
+  const single: Sound[] = [];
+  for (const sound of [...sounds].sort((a, b) => a.from - b.from)) {
+    const before = single.at(-1);
+    if (before && sound.from - before.from < together) {
+      before.to = Math.max(before.to, sound.to);
+      leavings.add('chord-notes');
+    } else single.push({ ...sound });
+  }
+  return single;
+}

@@ -1,0 +1,57 @@
+import { barCheck, barsAddUp } from '../rhythm/barCheck.ts';
+import { type Parsed, errorSentence, parseRhythm } from '../rhythm/text.ts';
+import { LARGEST_FILES, type Piece, type ReadFile, megabytes } from './piece.ts';
+import { rawPattern } from './rawItems.ts';
+
+/** A line that names the pattern after it. */
+const TITLE = /^\s*%\s*(.*)$/;
+
+interface Block {
+  readonly title: string;
+  readonly lines: { readonly number: number; readonly text: string }[];
+}
+
+/** Lines up to an empty one or a title. */
+function blocksOf(text: string): Block[] {
+  const blocks: Block[] = [{ title: '', lines: [] }];
+  text.split(/\r\n|\r|\n/).forEach((line, i) => {
+    const title = TITLE.exec(line)?.[1];
+    if (title !== undefined) blocks.push({ title: title.trim(), lines: [] });
+    else if (line.trim() === '') blocks.push({ title: '', lines: [] });
+    else blocks.at(-1)!.lines.push({ number: i + 1, text: line });
+  });
+  // A title may stand over an empty line.
+  return blocks.flatMap((block, i) => {
+    if (block.lines.length === 0) return [];
+    const before = blocks[i - 1];
+    const title = block.title || (before?.lines.length === 0 ? before.title : '');
+    return [{ ...block, title }];
+  });
+}
+
+const addsUp = (parsed: Parsed) => parsed.ok && barsAddUp(barCheck(parsed.pattern));
+
+/** A block is one pattern, or one a line where the lines add up and the whole does not. */
+function patternsOf({ title, lines }: Block): { title: string; parsed: Parsed; line: number }[] {
+  const whole = parseRhythm(lines.map(({ text }) => text).join('\n'));
+  const single = { title, parsed: whole, line: lines[0]!.number };
+  if (lines.length === 1 || addsUp(whole)) return [single];
+  const each = lines.map(({ number, text }) => ({ title, parsed: parseRhythm(text), line: number }));
+  const better = each.every(({ parsed }) => (whole.ok ? addsUp(parsed) : parsed.ok));
+  return better ? each : [single];
+}
+
+/** Reads rhythm text: one pattern, or several with an empty line between them, or one a line; `% …` names the next. */
+export function readText(text: string): ReadFile {
+  if (text.length > LARGEST_FILES.text)
+    return { ok: false, trouble: `${megabytes(text.length)} of text are too much (at most ${megabytes(LARGEST_FILES.text)})` };
+  const read = blocksOf(text.replace(/^\uFEFF/, '')).flatMap(patternsOf);
+  if (read.length === 0) return { ok: false, trouble: 'the file is empty' };
+  const pieces: Piece[] = [];
+  for (const { title, parsed, line } of read) {
+    if (!parsed.ok) return { ok: false, trouble: errorSentence({ ...parsed.at, line: parsed.at.line + line - 1 }) };
+    const voice = { id: '1', literal: true, leftOut: {}, measures: rawPattern(parsed.pattern) };
+    pieces.push({ title, leftOut: {}, parts: [{ id: '1', name: title || 'Rhythm', voices: [voice] }] });
+  }
+  return { ok: true, pieces };
+}
