@@ -42,7 +42,10 @@ export async function convert(request: unknown): Promise<Converted> {
   if (!read.ok) throw new UserError(`${basename(from)}: ${read.trouble}`);
   const taken = takenFrom(read.pieces, choice, FORMATS[format].many);
   try {
-    writeFileSync(out, await FORMATS[format].write(taken.patterns, choice.bpm === undefined ? {} : { bpm: choice.bpm }));
+    writeFileSync(
+      out,
+      await FORMATS[format].write(taken.patterns, choice.bpm === undefined ? {} : { bpm: choice.bpm }),
+    );
   } catch (error) {
     if (error instanceof BadFile) throw new UserError(error.message);
     throw error;
@@ -53,7 +56,8 @@ export async function convert(request: unknown): Promise<Converted> {
 function bytesOf(path: string): Uint8Array {
   const largest = Math.max(...Object.values(LARGEST_FILES));
   const { size } = statSync(path);
-  if (size > largest) throw new UserError(`${basename(path)} has ${megabytes(size)}; files of up to ${megabytes(largest)} are read`);
+  if (size > largest)
+    throw new UserError(`${basename(path)} has ${megabytes(size)}; files of up to ${megabytes(largest)} are read`);
   return readFileSync(path);
 }
 
@@ -94,7 +98,10 @@ const nameOf = ({ part }: FoundPart, i: number) => `${i + 1} (${part.name})`;
 
 function ofVoice({ piece, part }: FoundPart, choice: Choice, otherParts: number): Taken {
   const voice = choice.voice === undefined ? usualVoice(part)! : findVoice(part, choice.voice);
-  if (!voice) throw new UserError(`there is no voice “${choice.voice}”; the part has ${part.voices.map(({ id }) => id).join(', ')}`);
+  if (!voice)
+    throw new UserError(
+      `there is no voice “${choice.voice}”; the part has ${part.voices.map(({ id }) => id).join(', ')}`,
+    );
   const built = patternOfVoice(piece, voice, {
     labels: choice.letters ? 'letters' : 'own',
     ...(choice.measures === undefined ? {} : rangeOf(choice.measures)),

@@ -4,7 +4,7 @@ import type { Item, Measure, Note, Pattern, Rest } from '../rhythm/pattern.ts';
 import { LARGEST_NUMBER, LONGEST_LABEL, MOST_MEASURES } from '../rhythm/text.ts';
 import { measureItems } from './measureItems.ts';
 import { type LeftOut, Leavings, type RawEvent, type RawMeasure, type RawVoice } from './piece.ts';
-import { rawLength, writtenOut } from './writtenOut.ts';
+import { isHalf, rawLength, writtenOut } from './writtenOut.ts';
 
 /** What stands on the notes: what the file says is a label; letter names of the pitches; words that are sung. */
 export type Labels = 'own' | 'letters';
@@ -83,14 +83,14 @@ export function buildPattern(voice: RawVoice, choice: PatternChoice = {}): Built
   const literal = voice.literal === true;
   const first = voice.measures[0];
   if (!first) return { ok: false, trouble: 'there are no measures in it' };
-  const begins = isPickup(first, rawLength(first), voice.measures.length - 1);
+  const half = !first.uncounted && first.number !== 0 && isHalf(first, voice.measures[1]);
+  const begins = !half && isPickup(first, rawLength(first), voice.measures.length - 1);
   const all = numbered(voice.measures, literal, begins);
   const kept = cut(all, choice);
-  if (!kept)
-    return {
-      ok: false,
-      trouble: `there are no measures ${choice.from} to ${choice.to}; they are numbered ${all[0]!.number} to ${all.at(-1)!.number}`,
-    };
+  if (!kept) {
+    const numbers = `${all[0]!.number} to ${all.at(-1)!.number}`;
+    return { ok: false, trouble: `there are no measures ${choice.from} to ${choice.to}; they are numbered ${numbers}` };
+  }
   const pickup = begins && kept[0] === all[0];
   const laid = writtenOut(
     kept.map(({ raw, number }) => ({ ...raw, number })),

@@ -32,7 +32,8 @@ export function lettersOf(bytes: Uint8Array): Letters {
   if (a === 0 && b === 0x3c) return { text: utf16(bytes, false), guessed: false };
   const body = a === 0xef && b === 0xbb && c === 0xbf ? bytes.subarray(3) : bytes;
   const declared = /^<\?xml[^>]*encoding\s*=\s*["']([\w-]+)/.exec(latin(body.subarray(0, 200)))?.[1]?.toLowerCase();
-  if (declared && /^(iso-8859-1|latin-?1|windows-1252|us-ascii)$/.test(declared)) return { text: latin(body), guessed: false };
+  if (declared && /^(iso-8859-1|latin-?1|windows-1252|us-ascii)$/.test(declared))
+    return { text: latin(body), guessed: false };
   const text = strFromU8(body);
   const own = text.includes(REPLACED) && !hasReplacement(body);
   return own ? { text: latin(body), guessed: true } : { text, guessed: false };
@@ -40,6 +41,7 @@ export function lettersOf(bytes: Uint8Array): Letters {
 
 /** Whether the file itself has the sign that stands for a broken one. */
 function hasReplacement(bytes: Uint8Array): boolean {
-  for (let i = bytes.indexOf(0xef); i >= 0; i = bytes.indexOf(0xef, i + 1)) if (bytes[i + 1] === 0xbf && bytes[i + 2] === 0xbd) return true;
+  for (let i = bytes.indexOf(0xef); i >= 0; i = bytes.indexOf(0xef, i + 1))
+    if (bytes[i + 1] === 0xbf && bytes[i + 2] === 0xbd) return true;
   return false;
 }

@@ -30,7 +30,10 @@ export function findPart(parts: readonly FoundPart[], wanted: string): FoundPart
 
 /** A voice by its id as the file has it, else by its place (from 1). */
 export function findVoice({ voices }: RawPart, wanted: string): RawVoice | undefined {
-  return voices.find(({ id }) => id === wanted.trim()) ?? (/^\d+$/.test(wanted.trim()) ? voices[Number(wanted) - 1] : undefined);
+  return (
+    voices.find(({ id }) => id === wanted.trim()) ??
+    (/^\d+$/.test(wanted.trim()) ? voices[Number(wanted) - 1] : undefined)
+  );
 }
 
 /** The first part, and the first voice in it, that sound at all. */

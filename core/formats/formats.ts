@@ -1,9 +1,8 @@
 import { strToU8 } from 'fflate';
-import { countPattern } from '../counting/count.ts';
+import { type CountOptions, countPattern } from '../counting/count.ts';
 import { beatOf } from '../rhythm/meter.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
 import { printRhythm } from '../rhythm/text.ts';
-import type { CountOptions } from '../counting/count.ts';
 
 /** A pattern that goes out, with the name it has. */
 export interface NamedPattern {
@@ -96,7 +95,11 @@ export const FORMATS: Readonly<Record<FormatId, Format>> = {
     write: async ([only], { bpm, countIn, sound }) => {
       const { writeMidi } = await import('./writeMidi.ts');
       const { title, pattern } = only!;
-      const set = { ...(bpm === undefined ? {} : { bpm }), ...(countIn ? { countIn } : {}), ...(sound ? { sound } : {}) };
+      const set = {
+        ...(bpm === undefined ? {} : { bpm }),
+        ...(countIn ? { countIn } : {}),
+        ...(sound ? { sound } : {}),
+      };
       return writeMidi(pattern, { title, ...set });
     },
   },

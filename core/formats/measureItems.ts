@@ -12,6 +12,7 @@ export type MadeItems =
 
 class Unwritable extends Error {}
 
+const FINEST = 'nothing finer than thirty-seconds can be written';
 const WHOLE: NoteValue = { base: 'w', dots: 0 };
 const LONGEST_SPELLED = frac(7, 4);
 const ONE_TO_ONE: Ratio = { n: 1, m: 1 };
@@ -128,10 +129,10 @@ class Spelling {
     const one = valueOfLength(length);
     const beat = beatOf(this.meter);
     const values = one && event.kind === 'note' ? [one] : spelled(at, length, beat, event.kind);
-    if (!equal(sum(values.map(lengthOf)), length))
-      throw new Unwritable(
-        `it has a ${event.kind} of ${event.length.n}/${event.length.d} of a whole note; nothing finer than thirty-seconds can be written`,
-      );
+    if (!equal(sum(values.map(lengthOf)), length)) {
+      const { n, d } = event.length;
+      throw new Unwritable(`it has a ${event.kind} of ${n}/${d} of a whole note; ${FINEST}`);
+    }
     return values;
   }
 }

@@ -3,9 +3,11 @@ import { describe, expect, it } from 'vitest';
 import { fullPattern, patternOf } from '../rhythm/arbitrary.test-helper.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
 import { soundKey } from '../rhythm/soundings.ts';
+import { randomFrom } from '../random.ts';
 import { barCheck, barsAddUp } from '../rhythm/barCheck.ts';
 import { printRhythm } from '../rhythm/text.ts';
 import { buildPattern } from './buildPattern.ts';
+import { readBack } from './read.test-helper.ts';
 import { readMidi } from './readMidi.ts';
 import { writeMidi } from './writeMidi.ts';
 
@@ -23,7 +25,7 @@ describe('our own MIDI', () => {
   it.each([
     '4/4 q q e e q',
     '4/4 q. e (q) q | h. (q)',
-    '3/4 ^ q | h q | q. e (q)',
+    '3/4 ^ q | h q | q. e',
     '6/8 q e q. | e e e q.',
     '4/4 3{e e e} q 3{e (e) e} q',
     '4/4 3{q q q} h',
@@ -91,6 +93,15 @@ describe('our own MIDI', () => {
       { numRuns: 500 },
     );
   });
+  it('keeps pickups, with and without a count-in, and letters', () => {
+    const pattern = patternOf('3/4 ^ q | "A" h q | q. e (q) | h');
+    expect(printRhythm(back(writeMidi(pattern)))).toBe('3/4 ^ q | "A" h q | q. e (q) | h');
+    const counted = writeMidi(pattern, { countIn: true, sound: 'wood', title: 'Tide' });
+    expect(printRhythm(back(counted))).toBe('3/4 (M1) | (h) q | "A" h q | q. e (q) | h (q)');
+    expect(printRhythm(back(counted, 1))).toBe('3/4 (h) s (e.) | s (e.) s (e.) (q)');
+    const read = readMidi(counted);
+    expect(read.ok && read.pieces[0]!.title).toBe('Tide');
+  });
   it('never loses time, whatever is written', () => {
     fc.assert(
       fc.property(fullPattern, (pattern) => {
@@ -103,4 +114,154 @@ describe('our own MIDI', () => {
       { numRuns: 200 },
     );
   });
+});
+
+/** Events of a track, each after so many ticks, as bytes: `[delta, ...event]`. */
+function track(events: readonly (readonly number[])[]): number[] {
+  const bytes = events.flatMap(([delta, ...event]) => [...lengthBytes(delta!), ...event]);
+  return [...letters('MTrk'), 0, 0, bytes.length >> 8, bytes.length & 255, ...bytes];
+}
+const letters = (text: string) => [...text].map((sign) => sign.charCodeAt(0));
+function lengthBytes(value: number): number[] {
+  const bytes = [value & 127];
+  for (let left = value >> 7; left > 0; left >>= 7) bytes.unshift((left & 127) | 128);
+  return bytes;
+}
+const file = (format: number, division: readonly [number, number], ...tracks: readonly number[][]) =>
+  Uint8Array.from([...letters('MThd'), 0, 0, 0, 6, 0, format, 0, tracks.length, ...division, ...tracks.flat()]);
+const END = [0, 0xff, 0x2f, 0];
+const meter = (upper: number, power: number) => [0, 0xff, 0x58, 4, upper, power, 24, 8];
+/** Quarters of 96 ticks: on, off and the next at once. */
+const notes = (channel: number, lengths: readonly number[], sounds = 1) =>
+  lengths.flatMap((length, i) => [
+    [i === 0 ? 0 : Math.round(lengths[i - 1]! * (1 - sounds)), 0x90 + channel, 60, 90],
+    [Math.round(length * sounds), 0x80 + channel, 60, 0],
+  ]);
+
+describe('MIDI of others', () => {
+  it.each<[string, Uint8Array, string]>([
+    ['type 0', file(0, [0, 96], track([meter(3, 2), ...notes(0, [96, 48, 48, 96]), END])), '3/4 q e e q'],
+    [
+      'running status, and a note that ends by striking with no force',
+      file(0, [0, 96], track([[0, 0x90, 60, 90], [96, 60, 0], [0, 60, 90], [288, 60, 0], END])),
+      '4/4 q h.',
+    ],
+    [
+      'a key that is struck before it is lifted',
+      file(
+        0,
+        [0, 96],
+        track([
+          [0, 0x90, 60, 90],
+          [96, 0x90, 60, 90],
+          [2, 0x80, 60, 0],
+          [94, 0x80, 60, 0],
+          [0, 0x90, 60, 90],
+          [192, 0x80, 60, 0],
+          END,
+        ]),
+      ),
+      '4/4 q q h',
+    ],
+    ['frames of a film', file(1, [0x100 - 25, 40], track([...notes(0, [500, 250, 250, 1000]), END])), '4/4 q e e h'],
+    [
+      'chunks that nobody knows',
+      Uint8Array.from([
+        ...file(1, [0, 96]),
+        ...letters('XFIH'),
+        0,
+        0,
+        0,
+        2,
+        1,
+        2,
+        ...track([...notes(0, [192, 192]), END]),
+      ]),
+      '4/4 h h',
+    ],
+    [
+      'a length beyond the end',
+      Uint8Array.from(
+        [...file(0, [0, 96], track([...notes(0, [192, 192]), END]))].map((byte, i) => (i === 19 ? 90 : byte)),
+      ),
+      '4/4 h h',
+    ],
+    ['six eighths', file(0, [0, 96], track([meter(6, 3), ...notes(0, [48, 48, 48, 96, 48]), END])), '6/8 e e e q e'],
+    [
+      'a pickup in a meter of its own',
+      file(0, [0, 96], track([meter(1, 2), ...notes(0, [96]), meter(3, 2), ...notes(0, [192, 96, 192]), END])),
+      '3/4 ^ q | h q | h',
+    ],
+    [
+      'notes that are played short',
+      file(0, [0, 96], track([...notes(0, [96, 48, 48, 96, 96, 192, 192], 0.5), END])),
+      '4/4 q e e q q | h h',
+    ],
+    [
+      'a chord',
+      file(
+        0,
+        [0, 96],
+        track([[0, 0x90, 60, 90], [0, 0x90, 64, 90], [192, 0x80, 60, 0], [0, 0x80, 64, 0], ...notes(0, [192]), END]),
+      ),
+      '4/4 h h',
+    ],
+  ])('%s', (_, bytes, text) => expect(readBack(readMidi(bytes)).text).toBe(text));
+
+  it('makes a part of each channel and each track that sounds', () => {
+    const two = track([[0, 0xff, 3, 3, ...letters('Top')], ...notes(0, [192, 192]), END]);
+    const read = readMidi(
+      file(
+        1,
+        [0, 96],
+        track([[0, 0xff, 3, 4, ...letters('Song')], meter(4, 2), END]),
+        two,
+        track([...notes(9, [96, 96, 192]), END]),
+      ),
+    );
+    expect(read.ok && read.pieces[0]!.title).toBe('Song');
+    expect(read.ok && read.pieces[0]!.parts.map(({ name }) => name)).toEqual(['Top', 'Track 3']);
+    expect(readBack(read, {}, { part: 1 })).toEqual({ text: '4/4 q q h', leftOut: {}, troubles: [] });
+    expect(readBack(read).leftOut).toEqual({ pitches: 2 });
+  });
+
+  it('reads what is played to a grid a little unevenly, and takes what is played freely for a performance', () => {
+    const random = randomFrom(5);
+    const played = (beside: number, drift: number) => {
+      const lengths = Array.from({ length: 40 }, (_, i) => [480, 240, 240, 480, 960][i % 5]!);
+      let at = 0;
+      let before = 0;
+      const events = lengths.flatMap((length, i) => {
+        const on = Math.max(before, Math.round(at * (1 + drift * i) + (random.next() - 0.5) * 2 * beside));
+        at += length;
+        const delta = on - before;
+        before = on + 100;
+        return [
+          [delta, 0x99, 39, 90],
+          [100, 0x89, 39, 0],
+        ];
+      });
+      return readMidi(file(0, [1, 224], track([...events, END])));
+    };
+    expect(readBack(played(6, 0)).text).toMatch(/^4\/4 q/);
+    const free = played(40, 0.002);
+    expect(readBack(free).text).toBe('performed');
+    expect(free.ok && free.pieces[0]!.performed![0]!.onsets).toHaveLength(40);
+    expect(free.ok && free.pieces[0]!.performed![0]!.onsets[5]).toBeCloseTo(2.5, 0);
+  });
+
+  it.each<[string, Uint8Array, string]>([
+    ['no MIDI', Uint8Array.from(letters('RIFX0000')), 'it does not begin with “MThd”'],
+    ['a header too long', Uint8Array.from([...letters('MThd'), 0, 0, 1, 0, 0, 1]), 'its header says a wrong length'],
+    ['no track', file(1, [0, 96]), 'there is no track in it'],
+    ['no ticks', file(0, [0, 0], track([...notes(0, [96]), END])), 'a quarter has no ticks'],
+    ['no note', file(0, [0, 96], track([END])), 'there are no notes in it'],
+    ['a broken track', file(0, [0, 96], track([[0, 0xff, 0x58, 9, 1, 2]])), 'none of them can be read'],
+    [
+      'an endless note',
+      file(0, [0, 1], track([...Array.from({ length: 30 }, () => [0x0f_ff_ff_ff, 0x90, 60, 1]), END])),
+      'more than 5000 measures',
+    ],
+    ['too much', new Uint8Array(4_100_000), 'a file of 4.1 MB is too much'],
+  ])('says why it cannot read %s', (_, bytes, trouble) => expect(readBack(readMidi(bytes)).text).toContain(trouble));
 });

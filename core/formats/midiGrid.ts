@@ -40,6 +40,13 @@ const COARSE = { 2: [1, 2, 3, 4], 3: [1, 3, 6, 2] } as const;
 /** Parts of a beat that a note may stand beside its place: exact files are rounded to a tick; some are made human. */
 const EXACT = 0.016;
 const HUMAN = 0.05;
+/** The same for ends, which are played less exactly. */
+const END_BESIDE = 0.045;
+/** A sixteenth: what is never longer may be no length at all. */
+const STRUCK = 1 / 16;
+/** Ticks that a length may be off, both ends rounded; and how few of a quarter are coarse. */
+const ROUNDED = 1.6;
+const COARSE_TICKS = 100;
 /** So many of the notes must stand on the grid. */
 const EXPLAINED = 0.98;
 
@@ -58,7 +65,7 @@ export function onGrid(
     [DIVISIONS, Math.max(EXACT, 0.55 / quarter)],
     [COARSE, HUMAN],
   ] as const) {
-    const grid = new Grid(measures, divisions, tolerance);
+    const grid = new Grid(measures, divisions, tolerance, quarter);
     const placed = grid.place(notes);
     if (placed) return grid.write(placed);
   }
@@ -82,6 +89,7 @@ class Grid {
     private readonly measures: readonly MidiMeasure[],
     private readonly divisions: Divisions,
     private readonly tolerance: number,
+    private readonly quarter: number,
   ) {
     this.beats = measures.flatMap(beatsOf);
   }
@@ -94,9 +102,6 @@ class Grid {
       byBeat.set(beat, [...(byBeat.get(beat) ?? []), time]);
     };
     for (const { from } of notes) share(from);
-    const gate = gateOf(notes, this.tolerance / 4);
-    // Ends tell divisions too, where they are exact.
-    if (gate === 1) for (const { to } of notes) share(to - 1e-9);
     let beside = 0;
     for (const [beat, times] of byBeat) {
       const found = this.divisions[beat.compound ? 3 : 2].find((division) =>
@@ -115,7 +120,7 @@ class Grid {
       }
     }
     if (beside > notes.length * (1 - EXPLAINED)) return undefined;
-    return this.snapped(notes, gate);
+    return this.snapped(notes, gateOf(notes, Math.max(this.tolerance, ROUNDED / this.quarter) / 4, this.quarter));
   }
 
   write(notes: readonly GridNote[]): RawMeasure[] {
@@ -198,15 +203,27 @@ class Grid {
 
   /** As long as its gate says; never nothing: at least to the next place of the grid. */
   private endOf(from: number, to: number, gate: number, start: Fraction): Fraction {
-    const beat = this.beatAt(toNumber(start) + 1e-9);
-    const least = add(start, div(beat.length, frac(beat.division)));
-    if (gate === 0) {
-      // The length tells nothing: to the next place of the grid that it reaches.
-      const parts = Math.ceil((to - toNumber(start)) / (toNumber(beat.length) / beat.division) - 0.02);
-      return add(start, div(mul(beat.length, frac(Math.max(1, parts))), frac(beat.division)));
-    }
-    const end = this.snap(from + (to - from) / gate - 1e-9);
-    return compare(end, start) > 0 ? end : least;
+    const { length, division } = this.beatAt(toNumber(start) + 1e-9);
+    const part = div(length, frac(division));
+    // Where the length tells nothing: to the next place of the grid that it reaches.
+    const parts = Math.ceil((to - toNumber(start)) / toNumber(part) - 0.02);
+    if (gate === 0) return add(start, mul(part, frac(Math.max(1, parts))));
+    const end = this.endAt(from + (to - from) / gate);
+    return compare(end, start) > 0 ? end : add(start, part);
+  }
+
+  /** The simplest place of a beat where a note can have ended; it may divide a beat in which nothing begins. */
+  private endAt(time: number): Fraction {
+    const beat = this.beatAt(time - toNumber(this.beats[0]!.length) * END_BESIDE);
+    const { at, length } = beat;
+    const place = (time - toNumber(at)) / toNumber(length);
+    const straight = this.divisions[beat.compound ? 3 : 2].filter((division) => beat.compound || division <= 4);
+    const known = beat.division === 1 ? [1, ...straight] : [1, beat.division];
+    const fits = (division: number) =>
+      Math.abs(place * division - Math.round(place * division)) <= END_BESIDE * division;
+    const division = known.find(fits) ?? beat.division;
+    if (beat.division === 1) beat.division = division;
+    return add(at, mul(length, frac(Math.round(place * division), division)));
   }
 
   /** The groups of a measure: three in the time of two over two beats or four where that is what was played. */
@@ -310,7 +327,8 @@ const GATES = [
  * Which part of their written length the notes sound; 0 where their lengths tell nothing.
  * @param tolerance  in whole notes
  */
-function gateOf(notes: readonly PlayedNote[], tolerance: number): number {
+function gateOf(notes: readonly PlayedNote[], tolerance: number, quarter: number): number {
+  const units = quarter < COARSE_TICKS ? [16, 12] : [16, 32, 12, 24, 20];
   const lengths = notes.map(({ from, to }) => to - from);
   const gaps = notes.map(({ from }, i) => (notes[i + 1]?.from ?? Infinity) - from);
   // All of them stop by the same part before the next: that is how they are played, not how they are written.
@@ -318,12 +336,16 @@ function gateOf(notes: readonly PlayedNote[], tolerance: number): number {
   const usual = [...ratios].sort((a, b) => a - b)[ratios.length >> 1] ?? 1;
   const alike = ratios.filter((ratio) => Math.abs(ratio - usual) < 0.01).length;
   if (usual < 0.97 && ratios.length >= 4 && alike > ratios.length * 0.8) return usual;
+  // All of one length, and shorter than what any of them stands for: a drum is only struck.
+  const [shortest, longest] = [Math.min(...lengths), Math.max(...lengths)];
+  const struck = longest <= STRUCK && longest - shortest <= longest * 0.05 && longest < 0.97 * Math.min(...gaps);
+  if (struck && Math.max(...gaps.filter(Number.isFinite)) > 1.4 * Math.min(...gaps)) return 0;
   const fits = (gate: number) =>
     lengths.filter((length) => {
       const written = length / gate;
-      return [16, 32, 12, 24, 20].some((unit) => {
-        const units = written * unit;
-        return Math.round(units) > 0 && Math.abs(units - Math.round(units)) < tolerance * unit;
+      return units.some((unit) => {
+        const count = written * unit;
+        return Math.round(count) > 0 && Math.abs(count - Math.round(count)) < tolerance * unit;
       });
     }).length;
   return GATES.find((gate) => fits(gate) >= lengths.length * 0.95) ?? 0;

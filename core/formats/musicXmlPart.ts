@@ -1,9 +1,8 @@
 import { type Fraction, ZERO, add, compare, equal, frac, mul, sub, sum } from '../rhythm/fraction.ts';
 import { COMMON_TIME, type Meter, meterLength } from '../rhythm/meter.ts';
-import { lengthOf } from '../rhythm/value.ts';
+import type { NoteValue } from '../rhythm/value.ts';
 import { freeMeter } from './freeMeter.ts';
 import { Leavings, type RawEvent, type RawMeasure, type RawVoice, type Ratio } from './piece.ts';
-import type { NoteValue } from '../rhythm/value.ts';
 
 /** What a `<note>` says, collected while it is read. */
 export interface NoteFacts {
@@ -286,14 +285,4 @@ function tieOver(entries: readonly Entry[]): void {
   // What the last note leads to is nowhere: it is said with the other ties that lead to nothing.
   const last = entries.at(-1);
   if (last) last.tied = last.pitches.some(({ start }) => start);
-}
-
-/** How long a sign lasts in its group; `other` is the length of a sign that rhythm text has no letter for. */
-export function writtenLength(
-  value: NoteValue | undefined,
-  other: Fraction | undefined,
-  ratio: Ratio | undefined,
-): Fraction | undefined {
-  const plain = value ? lengthOf(value) : other;
-  return plain && ratio ? mul(plain, frac(ratio.m, ratio.n)) : plain;
 }

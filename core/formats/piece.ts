@@ -133,3 +133,23 @@ export const LARGEST_FILES = {
 export function megabytes(bytes: number): string {
   return `${Math.round(bytes / 1e5) / 10} MB`.replace('.0 ', ' ');
 }
+
+/**
+ * Runs a reader on a file that is not too large; what is wrong with the file comes back as a line.
+ * @param length  in bytes or letters
+ */
+export function reading(kind: keyof typeof LARGEST_FILES, length: number, read: () => readonly Piece[]): ReadFile {
+  const largest = LARGEST_FILES[kind];
+  if (length > largest)
+    return {
+      ok: false,
+      trouble: `a file of ${megabytes(length)} is too much (at most ${megabytes(largest)}): split it`,
+    };
+  try {
+    return { ok: true, pieces: read() };
+  } catch (error) {
+    if (error instanceof BadFile) return { ok: false, trouble: error.message };
+    if (error instanceof RangeError) return { ok: false, trouble: 'a number in it is too large to be counted exactly' };
+    throw error;
+  }
+}

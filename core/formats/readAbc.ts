@@ -4,7 +4,7 @@ import { accidentalsOf } from './abcKey.ts';
 import { plainWords } from './abcText.ts';
 import { type AbcEvent, AbcVoice } from './abcVoice.ts';
 import { WRITTEN_BY } from './musicXmlNames.ts';
-import { BadFile, LARGEST_FILES, Leavings, type Piece, type ReadFile, megabytes } from './piece.ts';
+import { BadFile, Leavings, type Piece, type ReadFile, reading } from './piece.ts';
 import { timesOf } from './timesOf.ts';
 
 /** Tunes of a file; more are cut off. */
@@ -15,21 +15,11 @@ const MOST_TUNES = 2000;
  * @param text  the whole file
  */
 export function readAbc(text: string): ReadFile {
-  if (text.length > LARGEST_FILES.abc)
-    return {
-      ok: false,
-      trouble: `${megabytes(text.length)} of ABC are too much (at most ${megabytes(LARGEST_FILES.abc)}); split the file`,
-    };
-  try {
+  return reading('abc', text.length, () => {
     const pieces = tunesOf(text).flatMap(({ file, lines }) => new TuneReader(file).read(lines) ?? []);
-    if (pieces.length === 0)
-      return { ok: false, trouble: 'there is no tune in it: a tune begins with X: and K: and has notes' };
-    return { ok: true, pieces };
-  } catch (error) {
-    if (error instanceof BadFile) return { ok: false, trouble: error.message };
-    if (error instanceof RangeError) return { ok: false, trouble: 'a length in it is too large to be counted exactly' };
-    throw error;
-  }
+    if (pieces.length === 0) throw new BadFile('there is no tune in it: a tune begins with X: and K: and has notes');
+    return pieces;
+  });
 }
 
 const FIELD = /^([A-Za-z+]):(?!\|)/;
@@ -245,11 +235,11 @@ class TuneReader {
       voice.leavings.add('grace-notes', found[1]!.match(/[A-Ga-g]/g)?.length ?? 0);
     else if ((found = this.accept(/^\((\d{1,3})(?::(\d{0,3}))?(?::(\d{0,3}))?/))) this.openGroup(voice, found);
     else if (this.accept(/^\(&|^&\)?/)) this.overlay(voice);
-    else if ((found = this.accept(/^\.?\(/))) voice.leavings.add('slurs');
+    else if (this.accept(/^\.?\(/)) voice.leavings.add('slurs');
     else if ((found = this.accept(/^(>{1,3}|<{1,3})/))) voice.broken(found[0]);
     else if (sign === '[') this.chord(voice);
     else if ((found = this.accept(/^[ZX](\d*)/))) voice.restMeasures(Number(found[1] || 1));
-    else if ((found = this.accept(/^y[\d/]*/))) return;
+    else if (this.accept(/^y[\d/]*/)) return;
     else if (/[a-gA-Gxz^_=]/.test(sign)) this.noteOrRest(voice);
     else if (this.accept(/^-/)) voice.tie();
     else if (this.accept(/^[.~H-Wh-w]/))

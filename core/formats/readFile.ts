@@ -32,7 +32,8 @@ async function readLetters(name: string, { text, guessed }: Letters): Promise<Re
 }
 
 async function readAs(name: string, text: string): Promise<ReadFile> {
-  if (/^\s*</.test(text.slice(0, 400).replace('\uFEFF', ''))) return (await import('./readMusicXml.ts')).readMusicXml(text);
+  if (/^\s*</.test(text.slice(0, 400).replace('\uFEFF', '')))
+    return (await import('./readMusicXml.ts')).readMusicXml(text);
   const abc = /\.abc$/i.test(name) || /^(%abc|X:)/m.test(text.slice(0, 5000));
   return abc ? (await import('./readAbc.ts')).readAbc(text) : (await import('./readText.ts')).readText(text);
 }
@@ -42,7 +43,8 @@ async function readPacked(name: string, bytes: Uint8Array): Promise<ReadFile> {
   const { scoreOfMxl } = await import('./mxl.ts');
   if (/\.mxl$/i.test(name)) return readLetters(name, lettersOf(scoreOfMxl(bytes)));
   const files = unzip(bytes, (inside) => READABLE.test(inside) && !inside.startsWith('__MACOSX/'));
-  if (files.some((file) => file.name === 'META-INF/container.xml')) return readLetters(name, lettersOf(scoreOfMxl(bytes)));
+  if (files.some((file) => file.name === 'META-INF/container.xml'))
+    return readLetters(name, lettersOf(scoreOfMxl(bytes)));
   if (files.length === 0) return { ok: false, trouble: 'there is no file in the zip that can be read' };
   const pieces: Piece[] = [];
   for (const file of files) {

@@ -2,7 +2,7 @@ import { type MidiEvent, parseMidi } from 'midi-file';
 import { type Fraction, ZERO, add, compare, sub, toNumber } from '../rhythm/fraction.ts';
 import { COMMON_TIME, LARGEST_UPPER, LOWER_NUMBERS, type Meter, meterLength, sameMeter } from '../rhythm/meter.ts';
 import { type MidiMeasure, onGrid } from './midiGrid.ts';
-import { BadFile, LARGEST_FILES, Leavings, type Piece, type RawPart, type ReadFile, megabytes } from './piece.ts';
+import { BadFile, Leavings, type Piece, type RawPart, type ReadFile, reading } from './piece.ts';
 
 /** Notes of a file, and measures that it lasts: more are no rhythm to be read. */
 const MOST_NOTES = 100_000;
@@ -26,22 +26,11 @@ interface Sound {
 }
 
 /**
- * Reads a Standard MIDI File of type 0, 1 or 2, in ticks of a quarter or of film frames. Each channel of each track is a
- * part; one that no grid explains is a performance, and comes back in `performed`.
+ * Reads a Standard MIDI File of type 0, 1 or 2, in ticks of a quarter or of film frames. Each channel of each track is
+ * a part; one that no grid explains is a performance, and comes back in `performed`.
  */
 export function readMidi(bytes: Uint8Array): ReadFile {
-  if (bytes.length > LARGEST_FILES.midi)
-    return {
-      ok: false,
-      trouble: `${megabytes(bytes.length)} of MIDI are too much (at most ${megabytes(LARGEST_FILES.midi)})`,
-    };
-  try {
-    return { ok: true, pieces: [new MidiReader(bytes).piece()] };
-  } catch (error) {
-    if (error instanceof BadFile) return { ok: false, trouble: error.message };
-    if (error instanceof RangeError) return { ok: false, trouble: 'a number in it is too large to be counted exactly' };
-    throw error;
-  }
+  return reading('midi', bytes.length, () => [new MidiReader(bytes).piece()]);
 }
 
 function word(bytes: Uint8Array, at: number, size: number): number {
@@ -189,14 +178,18 @@ class MidiReader {
     const name = (
       track.find(({ event }) => event.type === 'trackName')?.event as { text?: string } | undefined
     )?.text?.trim();
-    const byChannel = new Map<number, { sounds: Sound[]; leavings: Leavings }>();
+    const byChannel = new Map<number, { sounds: Sound[]; open: Map<number, Sound[]>; leavings: Leavings }>();
     for (const { tick, event } of track) {
       if (event.type !== 'noteOn' && event.type !== 'noteOff') continue;
       let part = byChannel.get(event.channel);
-      if (!part) byChannel.set(event.channel, (part = { sounds: [], leavings: new Leavings() }));
-      if (event.type === 'noteOn') part.sounds.push({ from: tick, to: -1, key: event.noteNumber });
-      else {
-        const open = part.sounds.findLast(({ to, key }) => to < 0 && key === event.noteNumber);
+      if (!part) byChannel.set(event.channel, (part = { sounds: [], open: new Map(), leavings: new Leavings() }));
+      if (event.type === 'noteOn') {
+        const sound = { from: tick, to: -1, key: event.noteNumber };
+        part.sounds.push(sound);
+        part.open.set(sound.key, [...(part.open.get(sound.key) ?? []), sound]);
+      } else {
+        // The same key struck again before it was lifted: the first is lifted first.
+        const open = part.open.get(event.noteNumber)?.shift();
         if (open) open.to = tick;
       }
       if (part.sounds.length > MOST_NOTES) throw new BadFile(`it has more than ${MOST_NOTES} notes`);

@@ -2,9 +2,9 @@ import { SaxesParser } from 'saxes';
 import { type Fraction, frac, mul } from '../rhythm/fraction.ts';
 import { LARGEST_UPPER, LOWER_NUMBERS, type Meter } from '../rhythm/meter.ts';
 import { type Dots, lengthOf } from '../rhythm/value.ts';
-import { type MeasureMarks, type NoteFacts, PartReader, writtenLength } from './musicXmlPart.ts';
+import { type MeasureMarks, type NoteFacts, PartReader } from './musicXmlPart.ts';
 import { LETTER_OF_TYPE, OTHER_TYPES, WRITTEN_BY } from './musicXmlNames.ts';
-import { BadFile, LARGEST_FILES, Leavings, type Piece, type ReadFile, megabytes } from './piece.ts';
+import { BadFile, Leavings, type Piece, type ReadFile, reading } from './piece.ts';
 import { timesOf } from './timesOf.ts';
 
 /** A score is some seven tags deep. */
@@ -17,18 +17,7 @@ const PIECE = 65_536;
  * @param text  the whole file; entities that it declares itself are not expanded
  */
 export function readMusicXml(text: string): ReadFile {
-  if (text.length > LARGEST_FILES.musicxml)
-    return {
-      ok: false,
-      trouble: `${megabytes(text.length)} of MusicXML are too much (at most ${megabytes(LARGEST_FILES.musicxml)}); export fewer parts`,
-    };
-  try {
-    return { ok: true, pieces: [new ScoreReader().read(text)] };
-  } catch (error) {
-    if (error instanceof BadFile) return { ok: false, trouble: error.message };
-    if (error instanceof RangeError) return { ok: false, trouble: 'a number in it is too large to be counted exactly' };
-    throw error;
-  }
+  return reading('musicxml', text.length, () => [new ScoreReader().read(text)]);
 }
 
 type Attributes = Readonly<Record<string, string>>;
@@ -166,7 +155,7 @@ class ScoreReader {
   }
 
   private openInMeasure(name: string, attributes: Attributes, parent: string | undefined): void {
-    const { note, part } = this;
+    const { note } = this;
     switch (name) {
       case 'note':
         this.note = emptyNote();
@@ -201,6 +190,13 @@ class ScoreReader {
       case 'fermata':
         this.leave('articulations');
         break;
+      default:
+        this.openMark(name, attributes, parent);
+    }
+  }
+
+  private openMark(name: string, attributes: Attributes, parent: string | undefined): void {
+    switch (name) {
       case 'lyric':
         this.lyric = { name: attributes['name'] ?? '', text: '' };
         break;
@@ -208,7 +204,7 @@ class ScoreReader {
         this.time = { beats: [], types: [], symbol: attributes['symbol'] ?? '' };
         break;
       case 'senza-misura':
-        part!.free = true;
+        this.part!.free = true;
         break;
       case 'repeat':
         this.repeat(attributes);
@@ -324,6 +320,21 @@ class ScoreReader {
       case 'normal-notes':
         if (parent === 'time-modification') note.normal = whole(text, 'group of notes');
         break;
+      case 'text':
+        if (parent === 'lyric') this.lyric.text += verbatim;
+        break;
+      case 'lyric':
+        if (this.lyric.name === 'label') note.label ??= this.lyric.text;
+        else if (this.lyric.name !== 'counts') part.voiceLeavings(note.voice).add('lyrics');
+        break;
+      default:
+        this.closeOther(part, name, text, parent);
+    }
+  }
+
+  private closeOther(part: PartReader, name: string, text: string, parent: string | undefined): void {
+    const { note } = this;
+    switch (name) {
       case 'multiple-rest': {
         const rests = whole(text || '1', 'number of measures of rest');
         if (rests > 1) part.mark({ restRun: rests });
@@ -335,23 +346,6 @@ class ScoreReader {
           this.letters.set(part.infos.length, text);
         }
         break;
-      case 'text':
-        if (parent === 'lyric') this.lyric.text += verbatim;
-        break;
-      case 'lyric':
-        if (this.lyric.name === 'label') note.label ??= this.lyric.text;
-        else if (this.lyric.name !== 'counts') part.voiceLeavings(note.voice).add('lyrics');
-        break;
-      case 'dynamics':
-        break;
-      default:
-        this.closeOther(part, name, text, parent);
-    }
-  }
-
-  private closeOther(part: PartReader, name: string, text: string, parent: string | undefined): void {
-    const { note } = this;
-    switch (name) {
       case 'step':
       case 'display-step':
         note.pitch += text;
@@ -412,7 +406,8 @@ class ScoreReader {
     if (note.actual > 0 && note.normal > 0) note.ratio = { n: note.actual, m: note.normal };
     if (letter && note.dots <= 2) note.value = { base: letter, dots: note.dots as Dots };
     const plain = letter ? lengthOf({ base: letter, dots: 0 }) : other && frac(other[0], other[1]);
-    note.written = writtenLength(undefined, plain && dotted(plain), note.ratio);
+    const { ratio } = note;
+    note.written = plain && (ratio ? mul(dotted(plain), frac(ratio.m, ratio.n)) : dotted(plain));
     part.note(note);
     this.note = emptyNote();
   }

@@ -1,6 +1,6 @@
 import { barCheck, barsAddUp } from '../rhythm/barCheck.ts';
 import { type Parsed, errorSentence, parseRhythm } from '../rhythm/text.ts';
-import { LARGEST_FILES, type Piece, type ReadFile, megabytes } from './piece.ts';
+import { BadFile, type Piece, type ReadFile, reading } from './piece.ts';
 import { rawPattern } from './rawItems.ts';
 
 /** A line that names the pattern after it. */
@@ -43,15 +43,17 @@ function patternsOf({ title, lines }: Block): { title: string; parsed: Parsed; l
 
 /** Reads rhythm text: one pattern, or several with an empty line between them, or one a line; `% …` names the next. */
 export function readText(text: string): ReadFile {
-  if (text.length > LARGEST_FILES.text)
-    return { ok: false, trouble: `${megabytes(text.length)} of text are too much (at most ${megabytes(LARGEST_FILES.text)})` };
+  return reading('text', text.length, () => piecesOf(text));
+}
+
+function piecesOf(text: string): Piece[] {
   const read = blocksOf(text.replace(/^\uFEFF/, '')).flatMap(patternsOf);
-  if (read.length === 0) return { ok: false, trouble: 'the file is empty' };
+  if (read.length === 0) throw new BadFile('the file is empty');
   const pieces: Piece[] = [];
   for (const { title, parsed, line } of read) {
-    if (!parsed.ok) return { ok: false, trouble: errorSentence({ ...parsed.at, line: parsed.at.line + line - 1 }) };
+    if (!parsed.ok) throw new BadFile(errorSentence({ ...parsed.at, line: parsed.at.line + line - 1 }));
     const voice = { id: '1', literal: true, leftOut: {}, measures: rawPattern(parsed.pattern) };
     pieces.push({ title, leftOut: {}, parts: [{ id: '1', name: title || 'Rhythm', voices: [voice] }] });
   }
-  return { ok: true, pieces };
+  return pieces;
 }

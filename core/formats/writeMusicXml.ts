@@ -128,7 +128,8 @@ function measureXml(
     );
   else if (i === placed.length - 1) parts.push(tag('barline', [tag('bar-style', 'light-heavy')], 'location="right"'));
   const pickup = i === 0 && pattern.pickup ? ' implicit="yes"' : i === 0 ? ' implicit="no"' : '';
-  return `${tag('measure', ['\n', ...parts.filter((part) => part !== '').flatMap((part) => [part, '\n'])], `number="${measure.number}"${pickup}`)}\n`;
+  const lines = parts.filter((part) => part !== '').map((part) => `${part}\n`);
+  return `${tag('measure', ['\n', ...lines], `number="${measure.number}"${pickup}`)}\n`;
 }
 
 function attributes(

@@ -33,7 +33,9 @@ export function writeWav(pattern: Pattern, { bpm = USUAL_BPM, sound = 'clap' }: 
   const made = timetable(pattern, planAt(bpm), { school: 'numbers' });
   if (!made.ok) throw new BadFile('the pattern is too long for one recording: choose fewer measures');
   const { cues, seconds } = made.timetable;
-  const blocks = [...practiceTrack(cues, { sampleRate: SAMPLE_RATE, seconds, levels: LEVELS, clapAs: sound, words: new Map() })];
+  const blocks = [
+    ...practiceTrack(cues, { sampleRate: SAMPLE_RATE, seconds, levels: LEVELS, clapAs: sound, words: new Map() }),
+  ];
   const samples = new Float32Array(blocks.reduce((length, { block }) => length + block.length, 0));
   let at = 0;
   for (const { block } of blocks) {

@@ -66,6 +66,11 @@ function passOf({ from, bodyEnd, endings }: Section, time: number): number[] {
   ];
 }
 
+/** Whether a measure goes on in one that does not count. */
+export function isHalf(measure: RawMeasure, next: RawMeasure | undefined): boolean {
+  return next?.uncounted === true && fillOne(measure, next);
+}
+
 /** More times through than this are not written out. */
 const MOST_TIMES = 12;
 /** Measures written out: more are no rhythm to be read. */

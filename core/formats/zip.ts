@@ -42,7 +42,8 @@ export function unzip(bytes: Uint8Array, wanted: (name: string) => boolean): Zip
   });
   archive.register(UnzipInflate);
   try {
-    for (let at = 0; at < bytes.length; at += STEP) archive.push(bytes.subarray(at, at + STEP), at + STEP >= bytes.length);
+    for (let at = 0; at < bytes.length; at += STEP)
+      archive.push(bytes.subarray(at, at + STEP), at + STEP >= bytes.length);
   } catch (error) {
     if (error instanceof BadFile) throw error;
     throw new BadFile('the zip is broken: pack it again');
@@ -61,7 +62,7 @@ function joined(parts: readonly Uint8Array[]): Uint8Array {
 }
 
 /** Every file of a zip has this day, so that the same files make the same bytes. */
-const DAY = new Date(2020, 0, 1);
+const DAY = '2020-01-01';
 
 /** Files as a zip; those of one name are numbered. */
 export function zip(entries: readonly { readonly name: string; readonly bytes: Uint8Array | string }[]): Uint8Array {
