@@ -72,11 +72,11 @@ interface Taken {
 /** The part that was asked for; else all tunes where the format has room for them, else the first that sounds. */
 function takenFrom(pieces: readonly Piece[], choice: Choice, many: boolean): Taken {
   const parts = partsOf(pieces);
-  const performed = pieces.flatMap((piece) => piece.performed ?? []);
+  const free = pieces.flatMap(({ played = [] }) => played.filter((one) => one.free));
   if (parts.length === 0)
     throw new UserError(
-      performed.length > 0
-        ? `“${performed[0]!.part}” was played freely, no grid explains it: it is a take to be scored, not a pattern`
+      free.length > 0
+        ? `“${free[0]!.part}” was played freely, no grid explains it: it is a take to be scored, not a pattern`
         : 'there are no notes in it',
     );
   if (choice.part === undefined && pieces.length > 1) {
@@ -91,7 +91,7 @@ function takenFrom(pieces: readonly Piece[], choice: Choice, many: boolean): Tak
   const found = choice.part === undefined ? usualPart(parts)! : findPart(parts, choice.part);
   if (!found) throw new UserError(`there is no part “${choice.part}”; it has ${parts.map(nameOf).join(', ')}`);
   const others = pieces.length > 1 ? 0 : parts.filter(({ piece }) => piece === found.piece).length - 1;
-  return ofVoice(found, choice, others + performed.length);
+  return ofVoice(found, choice, others + free.length);
 }
 
 const nameOf = ({ part }: FoundPart, i: number) => `${i + 1} (${part.name})`;

@@ -1,9 +1,12 @@
 import { strToU8, zipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
 import { patternOf } from '../rhythm/arbitrary.test-helper.ts';
+import { printRhythm } from '../rhythm/text.ts';
 import { leftOutList } from '../wording/leftOutWords.ts';
+import { buildPattern } from './buildPattern.ts';
 import { findPart, findVoice, partsOf, phrasesOf, usualPart } from './choosing.ts';
 import { FORMATS, FORMAT_IDS, formatOf } from './formats.ts';
+import { mergeVoices } from './mergeVoices.ts';
 import { mxlOf } from './mxl.ts';
 import type { ReadFile } from './piece.ts';
 import { readBack } from './read.test-helper.ts';
@@ -182,6 +185,20 @@ describe('choosing', () => {
       { from: 6, to: 13 },
       { from: 14, to: 16 },
     ]);
+  });
+  it('puts several voices into one rhythm', async () => {
+    const merged = async (...texts: readonly string[]) => {
+      const read = (await readFile('a.txt', strToU8(texts.join('\n\n')))) as Extract<ReadFile, { ok: true }>;
+      const voice = mergeVoices(read.pieces.map(({ parts }) => parts[0]!.voices[0]!));
+      const built = voice && buildPattern(voice);
+      return built?.ok ? printRhythm(built.pattern) : undefined;
+    };
+    expect(await merged('4/4 h h', '4/4 q q q (q)')).toBe('4/4 q q h');
+    expect(await merged('4/4 w~ | h h', '4/4 (q) q (h) | w')).toBe('4/4 q h. | h h');
+    expect(await merged('4/4 3{e e e} q h', '4/4 q q (h)')).toBe('4/4 3{e e e} q h');
+    expect(await merged('4/4 ^ q | h h', '4/4 ^ e e | (w)')).toBe('4/4 ^ e e | h h');
+    expect(await merged('4/4 (h) (h)', '4/4 (M1)')).toBe('4/4 (M1)');
+    expect(await merged('4/4 w', '3/4 h.')).toBeUndefined();
   });
   it('says what was left out, by kind and number', () => {
     expect(leftOutList({ pitches: 12, slurs: 1, 'grace-notes': 2 }, { parts: 1, voices: 2 })).toEqual([

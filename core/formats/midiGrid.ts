@@ -1,30 +1,14 @@
-import { type Fraction, ZERO, add, compare, div, equal, floor, frac, mul, sub, toNumber } from '../rhythm/fraction.ts';
-import { type Meter, beatOf, meterLength } from '../rhythm/meter.ts';
-import { type TupletPlace, contentLength } from '../rhythm/place.ts';
-import { type SoundSpan, writeMeasure } from '../rhythm/spell.ts';
+import { type Fraction, ZERO, add, compare, div, floor, frac, mul, sub, toNumber } from '../rhythm/fraction.ts';
+import { beatOf, meterLength } from '../rhythm/meter.ts';
+import type { TupletPlace } from '../rhythm/place.ts';
+import type { SoundSpan } from '../rhythm/spell.ts';
+import { type EmptyMeasure, type LaidNote, layNotes } from './layNotes.ts';
 import type { RawMeasure } from './piece.ts';
-import { rawMeasures } from './rawItems.ts';
 
 /** A sound of a MIDI part: times in whole notes, as played. */
 export interface PlayedNote {
   readonly from: number;
   readonly to: number;
-}
-
-/** A measure of a MIDI file: where its bar line is, in whole notes. */
-export interface MidiMeasure {
-  readonly meter: Meter;
-  readonly at: Fraction;
-  readonly length: Fraction;
-  /** Shorter than its meter, and its sounds stand at the end of the measure. */
-  readonly pickup?: true;
-  readonly letter?: string;
-}
-
-/** A note on the grid, in exact whole notes. */
-interface GridNote {
-  readonly from: Fraction;
-  to: Fraction;
 }
 
 /** Parts into which a beat may be divided, the simplest first; the odd ones are groups in other time. */
@@ -57,7 +41,7 @@ const EXPLAINED = 0.98;
  */
 export function onGrid(
   notes: readonly PlayedNote[],
-  measures: readonly MidiMeasure[],
+  measures: readonly EmptyMeasure[],
   quarter: number,
 ): RawMeasure[] | undefined {
   for (const [divisions, tolerance] of [
@@ -86,7 +70,7 @@ class Grid {
   private readonly beats: GridBeat[];
 
   constructor(
-    private readonly measures: readonly MidiMeasure[],
+    private readonly measures: readonly EmptyMeasure[],
     private readonly divisions: Divisions,
     private readonly tolerance: number,
     private readonly quarter: number,
@@ -95,7 +79,7 @@ class Grid {
   }
 
   /** The notes on the grid; undefined where too many are beside it. */
-  place(notes: readonly PlayedNote[]): GridNote[] | undefined {
+  place(notes: readonly PlayedNote[]): LaidNote[] | undefined {
     const byBeat = new Map<GridBeat, number[]>();
     const share = (time: number) => {
       const beat = this.beatAt(time);
@@ -123,43 +107,8 @@ class Grid {
     return this.snapped(notes, gateOf(notes, Math.max(this.tolerance, ROUNDED / this.quarter) / 4, this.quarter));
   }
 
-  write(notes: readonly GridNote[]): RawMeasure[] {
-    let k = 0;
-    return this.measures.map((measure) => {
-      const end = add(measure.at, measure.length);
-      const stretches: SoundSpan[] = [];
-      let now = measure.at;
-      // From the bar line: a pickup stands before the end of its measure.
-      const shift = sub(measure.pickup ? sub(meterLength(measure.meter), measure.length) : ZERO, measure.at);
-      const put = (kind: 'note' | 'rest', to: Fraction, tiedOut = false) => {
-        if (compare(to, now) <= 0) return;
-        stretches.push({ kind, from: add(now, shift), to: add(to, shift), ...(tiedOut ? { tiedOut } : {}) });
-        now = to;
-      };
-      while (k < notes.length && compare(notes[k]!.from, end) < 0) {
-        const note = notes[k]!;
-        put('rest', note.from);
-        const goesOn = compare(note.to, end) > 0;
-        put('note', goesOn ? end : note.to, goesOn);
-        if (goesOn) break;
-        k++;
-      }
-      put('rest', end);
-      // What goes on sounds from the bar line of the next measure.
-      if (k < notes.length && compare(notes[k]!.from, end) < 0)
-        (notes as GridNote[])[k] = { from: end, to: notes[k]!.to };
-      const made = writeMeasure(measure.meter, stretches, this.tuplets(measure, shift, stretches));
-      const exact = equal(contentLength(made), measure.length);
-      const [raw] = rawMeasures(exact ? made : writeMeasure(measure.meter, inThirtySeconds(stretches)));
-      return {
-        ...raw!,
-        ...(exact
-          ? {}
-          : { trouble: 'it has places finer than can be written; they are moved to the next thirty-second' }),
-        ...(measure === this.measures[0] ? { pickup: measure.pickup === true } : {}),
-        ...(measure.letter === undefined ? {} : { letter: measure.letter }),
-      };
-    });
+  write(notes: readonly LaidNote[]): RawMeasure[] {
+    return layNotes(notes, this.measures, (measure, shift, stretches) => this.tuplets(measure, shift, stretches));
   }
 
   private beatAt(time: number): GridBeat {
@@ -185,8 +134,8 @@ class Grid {
     return add(at, mul(length, frac(place, division)));
   }
 
-  private snapped(notes: readonly PlayedNote[], gate: number): GridNote[] {
-    const placed: GridNote[] = [];
+  private snapped(notes: readonly PlayedNote[], gate: number): LaidNote[] {
+    const placed: LaidNote[] = [];
     notes.forEach(({ from, to }) => {
       const start = this.snap(from);
       const before = placed.at(-1);
@@ -227,7 +176,7 @@ class Grid {
   }
 
   /** The groups of a measure: three in the time of two over two beats or four where that is what was played. */
-  private tuplets(measure: MidiMeasure, shift: Fraction, stretches: readonly SoundSpan[]): TupletPlace[] {
+  private tuplets(measure: EmptyMeasure, shift: Fraction, stretches: readonly SoundSpan[]): TupletPlace[] {
     const end = add(measure.at, measure.length);
     const own = this.beats.filter(({ at }) => compare(at, measure.at) >= 0 && compare(at, end) < 0);
     const places: TupletPlace[] = [];
@@ -249,14 +198,6 @@ class Grid {
     }
     return places;
   }
-}
-
-/** The same stretches with every place moved to a thirty-second; what is nothing then is left out. */
-function inThirtySeconds(stretches: readonly SoundSpan[]): SoundSpan[] {
-  const moved = (time: Fraction) => frac(Math.round(toNumber(time) * 32), 32);
-  return stretches
-    .map((stretch) => ({ ...stretch, from: moved(stretch.from), to: moved(stretch.to) }))
-    .filter(({ from, to }) => compare(from, to) < 0);
 }
 
 /** In a simple beat: three in the time of two, five of four, twelve of eight. */
@@ -284,7 +225,7 @@ function oddPart(n: number): number {
   return n % 2 === 0 ? oddPart(n / 2) : n;
 }
 
-function beatsOf({ meter, at, length, pickup }: MidiMeasure): GridBeat[] {
+function beatsOf({ meter, at, length, pickup }: EmptyMeasure): GridBeat[] {
   const beat = beatOf(meter);
   const full = meterLength(meter);
   const beats: GridBeat[] = [];

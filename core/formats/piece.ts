@@ -102,14 +102,21 @@ export interface RawPart {
   readonly voices: readonly RawVoice[];
 }
 
+/** A part as it was played: seconds of its notes; freely, where no grid explains it and it is no part to be written. */
+export interface Played {
+  readonly part: string;
+  readonly onsets: readonly number[];
+  readonly free: boolean;
+}
+
 /** A piece of a file: its parts, each of one or more voices. */
 export interface Piece {
   readonly title: string;
   readonly parts: readonly RawPart[];
   /** Quarters a minute, where the file says so. */
   readonly quarters?: number;
-  /** MIDI that was played freely: seconds of every note of every part, for a take. */
-  readonly performed?: readonly { readonly part: string; readonly onsets: readonly number[] }[];
+  /** What was played, of MIDI: it can be heard as a take. */
+  readonly played?: readonly Played[];
   /** What was left out of the piece as a whole. */
   readonly leftOut: LeftOut;
 }

@@ -19,7 +19,12 @@ export function readBack(
   if (!read.ok) return { text: read.trouble, leftOut: {}, troubles: [] };
   const piece = read.pieces[place.piece ?? 0]!;
   const part = piece.parts[place.part ?? 0];
-  if (!part) return { text: piece.performed ? 'performed' : 'no part', leftOut: piece.leftOut, troubles: [] };
+  if (!part)
+    return {
+      text: piece.played?.some(({ free }) => free) ? 'performed' : 'no part',
+      leftOut: piece.leftOut,
+      troubles: [],
+    };
   const voice = place.voice === undefined ? usualVoice(part)! : findVoice(part, place.voice)!;
   const built = buildPattern(voice, choice);
   if (!built.ok) return { text: built.trouble, leftOut: {}, troubles: [] };

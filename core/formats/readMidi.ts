@@ -1,8 +1,9 @@
 import { type MidiEvent, parseMidi } from 'midi-file';
 import { type Fraction, ZERO, add, compare, sub, toNumber } from '../rhythm/fraction.ts';
 import { COMMON_TIME, LARGEST_UPPER, LOWER_NUMBERS, type Meter, meterLength, sameMeter } from '../rhythm/meter.ts';
-import { type MidiMeasure, onGrid } from './midiGrid.ts';
-import { BadFile, Leavings, type Piece, type RawPart, type ReadFile, reading } from './piece.ts';
+import type { EmptyMeasure } from './layNotes.ts';
+import { onGrid } from './midiGrid.ts';
+import { BadFile, Leavings, type Piece, type Played, type RawPart, type ReadFile, reading } from './piece.ts';
 
 /** Notes of a file, and measures that it lasts: more are no rhythm to be read. */
 const MOST_NOTES = 100_000;
@@ -27,7 +28,7 @@ interface Sound {
 
 /**
  * Reads a Standard MIDI File of type 0, 1 or 2, in ticks of a quarter or of film frames. Each channel of each track is
- * a part; one that no grid explains is a performance, and comes back in `performed`.
+ * a part; one that no grid explains was played freely, and comes back in `played` alone.
  */
 export function readMidi(bytes: Uint8Array): ReadFile {
   return reading('midi', bytes.length, () => [new MidiReader(bytes).piece()]);
@@ -100,13 +101,13 @@ class MidiReader {
     const heard = this.tracks.flatMap((track, i) => this.partsOf(track, i));
     if (heard.length === 0) throw new BadFile('there are no notes in it');
     const parts: RawPart[] = [];
-    const performed: { part: string; onsets: readonly number[] }[] = [];
+    const played: Played[] = [];
     for (const { id, name, sounds, leavings } of heard) {
       const measures = this.measures(Math.max(...sounds.map(({ from, to }) => Math.max(from + 1, to))));
       const notes = sounds.map(({ from, to }) => ({ from: this.wholes(from), to: this.wholes(to) }));
       const written = onGrid(notes, measures, this.quarter);
       if (written) parts.push({ id, name, voices: [{ id: '1', measures: written, leftOut: leavings.counts }] });
-      else performed.push({ part: name, onsets: sounds.map(({ from }) => this.seconds(from)) });
+      played.push({ part: name, onsets: sounds.map(({ from }) => this.seconds(from)), free: written === undefined });
     }
     const quarters = this.tempos[0]?.quarters;
     if (this.tempos.length > 1) this.leavings.add('tempo-marks', this.tempos.length - 1);
@@ -114,7 +115,7 @@ class MidiReader {
       title: this.titleOf(),
       parts,
       leftOut: this.leavings.counts,
-      ...(performed.length > 0 ? { performed } : {}),
+      played,
       ...(quarters === undefined ? {} : { quarters }),
     };
   }
@@ -213,9 +214,9 @@ class MidiReader {
   }
 
   /** The measures up to a tick, by the meters of the file. */
-  private measures(end: number): MidiMeasure[] {
+  private measures(end: number): EmptyMeasure[] {
     const { meters } = this;
-    const measures: MidiMeasure[] = [];
+    const measures: EmptyMeasure[] = [];
     let at: Fraction = ZERO;
     let next = 0;
     let meter = COMMON_TIME;
@@ -232,7 +233,7 @@ class MidiReader {
 }
 
 /** A first measure in a shorter meter of its own is a pickup to the meter that follows. */
-function withPickup(measures: readonly MidiMeasure[]): MidiMeasure[] {
+function withPickup(measures: readonly EmptyMeasure[]): EmptyMeasure[] {
   const [first, second, ...others] = measures;
   if (!first || !second || sameMeter(first.meter, second.meter)) return [...measures];
   const shorter = compare(first.length, meterLength(second.meter)) < 0;
@@ -240,7 +241,7 @@ function withPickup(measures: readonly MidiMeasure[]): MidiMeasure[] {
 }
 
 /** After a pickup the last measure may end that much earlier. */
-function withoutComplement(measures: readonly MidiMeasure[], until: number): MidiMeasure[] {
+function withoutComplement(measures: readonly EmptyMeasure[], until: number): EmptyMeasure[] {
   const [first] = measures;
   const last = measures.at(-1);
   if (!first?.pickup || !last || last === first) return [...measures];
