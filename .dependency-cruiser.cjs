@@ -35,8 +35,8 @@ module.exports = {
     ...floors('core', [...CORE, 'leading', 'ear', 'records', 'wording']),
     ...floors('server', ['repository', 'services', 'routes']),
     notTo('routes-ask-services', '^server/routes/', '^server/repository/'),
-    notTo('parts-know-no-page', '^web/(ui|ruler|audio|api|take|asking|strips)/', '^web/(pages|app)/'),
-    notTo('small-parts-know-no-house', '^web/(ui|api)/', '^web/(ruler|audio|take|asking|strips)/'),
+    notTo('parts-know-no-page', '^web/(ui|ruler|audio|api|take|asking|strips|files)/', '^web/(pages|app)/'),
+    notTo('small-parts-know-no-house', '^web/(ui|api)/', '^web/(ruler|audio|take|asking|strips|files)/'),
     notTo('pages-know-no-other', '^web/pages/([^/]+)/', '^web/pages/(?!$1/)[^/]+/'),
     {
       name: 'core-is-pure',

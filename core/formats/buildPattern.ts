@@ -43,6 +43,18 @@ function isPickup({ pickup, uncounted, number, meter }: RawMeasure, length: Frac
   return short && compare(length, ZERO) > 0 && (uncounted === true || number === 0 || others > 0);
 }
 
+function beginsWithPickup({ measures }: RawVoice): boolean {
+  const [first, second] = measures;
+  if (!first) return false;
+  const half = !first.uncounted && first.number !== 0 && isHalf(first, second);
+  return !half && isPickup(first, rawLength(first), measures.length - 1);
+}
+
+/** The number on paper of every measure of a voice; a pickup is 0. */
+export function numbersOf(voice: RawVoice): number[] {
+  return numbered(voice.measures, voice.literal === true, beginsWithPickup(voice)).map(({ number }) => number);
+}
+
 /** The numbers on paper; a pickup is 0 and what the file calls 2 after it is 1. */
 function numbered(measures: readonly RawMeasure[], literal: boolean, pickup: boolean): Numbered[] {
   const [first, second] = measures;
@@ -81,10 +93,8 @@ function cut(all: readonly Numbered[], { from, to }: PatternChoice): Numbered[] 
  */
 export function buildPattern(voice: RawVoice, choice: PatternChoice = {}): BuiltPattern {
   const literal = voice.literal === true;
-  const first = voice.measures[0];
-  if (!first) return { ok: false, trouble: 'there are no measures in it' };
-  const half = !first.uncounted && first.number !== 0 && isHalf(first, voice.measures[1]);
-  const begins = !half && isPickup(first, rawLength(first), voice.measures.length - 1);
+  if (voice.measures.length === 0) return { ok: false, trouble: 'there are no measures in it' };
+  const begins = beginsWithPickup(voice);
   const all = numbered(voice.measures, literal, begins);
   const kept = cut(all, choice);
   if (!kept) {

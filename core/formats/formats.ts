@@ -31,6 +31,8 @@ export interface Format {
   readonly mime: string;
   /** Several patterns in one file. */
   readonly many: boolean;
+  /** Which of the options make a difference. */
+  readonly takes: readonly ('bpm' | 'counts' | 'count-in')[];
   readonly write: (patterns: readonly NamedPattern[], options: WriteOptions) => Promise<Uint8Array>;
 }
 
@@ -61,6 +63,7 @@ export const FORMATS: Readonly<Record<FormatId, Format>> = {
     endings: ['.txt'],
     mime: 'text/plain',
     many: true,
+    takes: [],
     write: (patterns) => {
       const [only] = patterns;
       const text =
@@ -76,6 +79,7 @@ export const FORMATS: Readonly<Record<FormatId, Format>> = {
     endings: ['.musicxml', '.xml'],
     mime: 'application/vnd.recordare.musicxml+xml',
     many: false,
+    takes: ['bpm', 'counts'],
     write: async (patterns, options) => strToU8(await musicXmlOf(patterns, options)),
   },
   mxl: {
@@ -84,6 +88,7 @@ export const FORMATS: Readonly<Record<FormatId, Format>> = {
     endings: ['.mxl'],
     mime: 'application/vnd.recordare.musicxml',
     many: false,
+    takes: ['bpm', 'counts'],
     write: async (patterns, options) => (await import('./mxl.ts')).mxlOf(await musicXmlOf(patterns, options)),
   },
   midi: {
@@ -92,6 +97,7 @@ export const FORMATS: Readonly<Record<FormatId, Format>> = {
     endings: ['.mid', '.midi'],
     mime: 'audio/midi',
     many: false,
+    takes: ['bpm', 'count-in'],
     write: async ([only], { bpm, countIn, sound }) => {
       const { writeMidi } = await import('./writeMidi.ts');
       const { title, pattern } = only!;
@@ -109,6 +115,7 @@ export const FORMATS: Readonly<Record<FormatId, Format>> = {
     endings: ['.abc'],
     mime: 'text/vnd.abc',
     many: true,
+    takes: ['bpm'],
     write: async (patterns, { bpm }) => {
       const { writeAbc } = await import('./writeAbc.ts');
       const tunes = patterns.map(({ title, pattern }, i) =>
@@ -123,6 +130,7 @@ export const FORMATS: Readonly<Record<FormatId, Format>> = {
     endings: ['.wav'],
     mime: 'audio/wav',
     many: false,
+    takes: ['bpm'],
     write: async ([only], { bpm, sound }) => {
       const { writeWav } = await import('./writeWav.ts');
       return writeWav(only!.pattern, { ...(bpm === undefined ? {} : { bpm }), ...(sound ? { sound } : {}) });

@@ -364,7 +364,8 @@ describe('MusicXML of others', () => {
           '<direction><direction-type><dynamics><f/></dynamics></direction-type></direction><harmony/>' +
           note(
             2,
-            '<notations><articulations><staccato/></articulations><slur type="start"/><ornaments><trill-mark/></ornaments>' +
+            '<notations><articulations><staccato/></articulations><slur type="start"/>' +
+              '<ornaments><trill-mark/></ornaments>' +
               '</notations><lyric><text>la</text></lyric>',
             E,
           ) +

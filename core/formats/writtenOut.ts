@@ -122,20 +122,28 @@ function withoutRepeats(
   return moved ? { ...plain, moved: true } : plain;
 }
 
-/** Halves of one measure, cut where a part of the piece began or ended, become one again. */
+/**
+ * Halves of one measure, cut where a part of the piece began or ended, become one again. A letter over the second half
+ * goes to the measure after it.
+ */
 function joinHalves(measures: readonly RawMeasure[]): RawMeasure[] {
   const joined: RawMeasure[] = [];
+  let letter: string | undefined;
   for (const measure of measures) {
     const before = joined.at(-1);
     const signs = before?.repeatEnd !== undefined || measure.repeatStart === true;
     const halves = before && !signs && (measure.uncounted ?? measure.moved) && fillOne(before, measure);
-    if (halves && (joined.length > 1 || !before.uncounted))
+    if (halves && (joined.length > 1 || !before.uncounted)) {
+      letter = measure.letter;
       joined[joined.length - 1] = {
         ...before,
         events: [...before.events, ...measure.events],
         ...(measure.repeatEnd === undefined ? {} : { repeatEnd: measure.repeatEnd }),
       };
-    else joined.push(measure);
+      continue;
+    }
+    joined.push(letter === undefined ? measure : { letter, ...measure });
+    letter = undefined;
   }
   return joined;
 }

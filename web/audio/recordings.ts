@@ -11,6 +11,18 @@ export interface HeardRecording {
   readonly outline: Outline;
 }
 
+/** A key or pad is heard exactly: what is written in MIDI needs no listening. */
+async function heardInMidi(file: File): Promise<HeardRecording | undefined> {
+  const start = new TextDecoder().decode(await file.slice(0, 4).arrayBuffer());
+  if (start !== 'MThd') return undefined;
+  const { readInWorker } = await import('../files/readFiles.ts');
+  const read = await readInWorker(file);
+  if (!read.ok) throw new Error(read.trouble);
+  const played = read.pieces.flatMap((piece) => piece.played ?? []);
+  const { onsets } = played.reduce((most, part) => (part.onsets.length > most.onsets.length ? part : most));
+  return { onsets, outline: { peaks: new Float32Array(), stepSeconds: 1, from: 0 } };
+}
+
 export function listenWorker(): Worker {
   return new Worker(new URL('../workers/listen.worker.ts', import.meta.url), { type: 'module' });
 }
@@ -48,9 +60,11 @@ export async function listenToFile(
   signal: AbortSignal,
 ): Promise<HeardRecording> {
   if (file.size > LARGEST_BYTES) throw new Error('larger than 200 MB; cut it into shorter recordings');
+  const midi = await heardInMidi(file);
+  if (midi) return midi;
   const bytes = await file.arrayBuffer();
   const buffer = await new OfflineAudioContext(1, 1, RECORDING_RATE).decodeAudioData(bytes).catch(() => {
-    throw new Error('not a sound file this browser can read; try WAV, MP3, M4A, OGG or WebM');
+    throw new Error('not a sound file this browser can read; try WAV, MP3, M4A, OGG, WebM or MIDI');
   });
   if (buffer.duration > LONGEST) throw new Error('longer than 15 minutes; cut it into shorter recordings');
   const samples = buffer.getChannelData(0).slice();

@@ -6,7 +6,7 @@ import type { SavedPattern } from '../../../contract/pattern.ts';
 import type { CountOptions } from '../../../core/counting/count.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import type { NamingId } from '../../../core/wording/valueNames.ts';
-import { namingOf } from '../../../core/wording/voice.ts';
+import { namingOf, voiceOf } from '../../../core/wording/voice.ts';
 import { remove } from '../../api/client.ts';
 import { usePatterns } from '../../api/hooks.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
@@ -26,6 +26,7 @@ import { useDraft } from './useDraft.ts';
 import './patterns.scss';
 
 const BracketsForm = lazy(() => import('./BracketsForm.tsx'));
+const TakeOut = lazy(() => import('../../files/TakeOut.tsx'));
 
 export default function PatternPage() {
   const { patternId = '' } = useParams();
@@ -66,6 +67,7 @@ function Editor({ id, saved }: { id: string; saved: SavedPattern | undefined }) 
       {saved && parse.pattern && state === 'saved' && (
         <WordsOver saved={saved} pattern={parse.pattern} naming={naming} />
       )}
+      {parse.pattern && !parse.error && !spoken && <Out pattern={parse.pattern} title={draft.title} />}
       <TextHelp naming={naming} />
     </div>
   );
@@ -82,6 +84,24 @@ function WordsOver(props: { saved: SavedPattern; pattern: Pattern; naming: Namin
       {open && (
         <Suspense fallback={null}>
           <BracketsForm {...props} />
+        </Suspense>
+      )}
+    </section>
+  );
+}
+
+/** The pattern as a file of another kind. */
+function Out({ pattern, title }: { pattern: Pattern; title: string }) {
+  const [open, setOpen] = useState(false);
+  const { counts } = voiceOf(useCurrentClass());
+  return (
+    <section className="brackets-form no-print">
+      <Button variant="outline-dark" aria-expanded={open} onClick={() => setOpen(!open)}>
+        Take out
+      </Button>
+      {open && (
+        <Suspense fallback={null}>
+          <TakeOut patterns={[{ title, pattern }]} name={title} counts={counts} />
         </Suspense>
       )}
     </section>

@@ -1,11 +1,12 @@
 import { X } from 'lucide-react';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import ProgressBar from 'react-bootstrap/ProgressBar';
 import Table from 'react-bootstrap/Table';
 import { useDropzone } from 'react-dropzone';
 import type { Child } from '../../../contract/child.ts';
+import { takeHandedOver } from '../../files/readFiles.ts';
 import { Select } from '../../ui/Select.tsx';
 import { type RecordingRow, type RecordingTake, useRecordings } from './useRecordings.ts';
 
@@ -18,12 +19,18 @@ interface RecordingsPanelProps {
 /** Recordings that children brought: dropped here, matched to names, listened to and judged. */
 export function RecordingsPanel({ children, bpm, onTake }: RecordingsPanelProps) {
   const recordings = useRecordings(children, onTake);
-  const onDrop = (files: File[]) => void recordings.add(files);
+  const onDrop = (files: readonly File[]) => void recordings.add(files);
+  useEffect(() => {
+    const brought = takeHandedOver();
+    if (brought.length > 0) void recordings.add(brought);
+    // Once: what another view handed over.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, []);
   const { getRootProps, getInputProps, isDragActive, open } = useDropzone({ onDrop, noClick: true, noKeyboard: true });
   const className = `recordings ${isDragActive ? 'recordings-over' : ''}`;
   return (
     <section {...getRootProps({ className, 'aria-label': 'Recordings' })}>
-      <input {...getInputProps({ 'aria-label': 'Sound files', accept: 'audio/*,video/webm' })} />
+      <input {...getInputProps({ 'aria-label': 'Sound files', accept: 'audio/*,video/webm,.mid,.midi' })} />
       <p>
         Drop recordings here, or{' '}
         <Button size="sm" variant="outline-dark" onClick={open}>

@@ -1,0 +1,93 @@
+import { useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import type { NamedPattern } from '../../core/formats/formats.ts';
+import type { CountOptions } from '../../core/counting/count.ts';
+import { Notice } from '../ui/Notice.tsx';
+import { Select } from '../ui/Select.tsx';
+import { saveFile } from '../ui/saveFile.ts';
+import { OUT_FORMATS, outFile } from './outFormats.ts';
+import './takeOut.scss';
+
+interface TakeOutProps {
+  readonly patterns: readonly NamedPattern[];
+  /** Name of the file where there are several. */
+  readonly name: string;
+  /** How the class counts, for counts under the notes. */
+  readonly counts: CountOptions;
+}
+
+const FIRST = 'musicxml';
+const USUAL_BPM = 84;
+const options = Object.entries(OUT_FORMATS).map(([id, { title, use }]) => [id, `${title}: ${use}`] as const);
+
+/** Patterns as a file of any format, for other programs. */
+export default function TakeOut({ patterns, name, counts }: TakeOutProps) {
+  const [id, setId] = useState(FIRST);
+  const [bpm, setBpm] = useState(USUAL_BPM);
+  const [withCounts, setWithCounts] = useState(false);
+  const [countIn, setCountIn] = useState(false);
+  const [making, setMaking] = useState(false);
+  const [problem, setProblem] = useState<Error>();
+  const format = OUT_FORMATS[id]!;
+  const save = async () => {
+    setMaking(true);
+    setProblem(undefined);
+    try {
+      const wanted = { bpm, ...(withCounts ? { counts } : {}), ...(countIn ? { countIn } : {}) };
+      const title = patterns.length === 1 ? patterns[0]!.title || 'Pattern' : name;
+      const { name: file, content } = await outFile(title, patterns, format, wanted);
+      saveFile(file, content);
+    } catch (error) {
+      setProblem(error as Error);
+    }
+    setMaking(false);
+  };
+  return (
+    <div className="take-out">
+      <Select label="As" value={id} options={options} onChoose={setId} />
+      {format.takes.includes('bpm') && <TempoBox bpm={bpm} onBpm={setBpm} />}
+      {format.takes.includes('counts') && (
+        <Form.Check
+          type="checkbox"
+          id="out-counts"
+          label="counts under the notes"
+          checked={withCounts}
+          onChange={({ target }) => setWithCounts(target.checked)}
+        />
+      )}
+      {format.takes.includes('count-in') && (
+        <Form.Check
+          type="checkbox"
+          id="out-count-in"
+          label="count-in"
+          checked={countIn}
+          onChange={({ target }) => setCountIn(target.checked)}
+        />
+      )}
+      <Button disabled={making || patterns.length === 0} onClick={() => void save()}>
+        {making ? 'Making it …' : patterns.length > 1 ? `Save ${patterns.length} patterns` : 'Save the file'}
+      </Button>
+      {problem && <Notice problem={problem} />}
+    </div>
+  );
+}
+
+const [SLOWEST, FASTEST] = [30, 240];
+
+function TempoBox({ bpm, onBpm }: { bpm: number; onBpm: (bpm: number) => void }) {
+  return (
+    <Form.Group controlId="out-tempo" className="out-tempo">
+      <Form.Label>at</Form.Label>
+      <Form.Control
+        type="number"
+        min={SLOWEST}
+        max={FASTEST}
+        value={bpm || ''}
+        onChange={({ target }) => onBpm(Number(target.value))}
+        onBlur={() => onBpm(Math.min(FASTEST, Math.max(SLOWEST, bpm || USUAL_BPM)))}
+      />
+      <span>beats a minute</span>
+    </Form.Group>
+  );
+}

@@ -1,0 +1,181 @@
+import { useId, useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import { type Labels, numbersOf } from '../../../../core/formats/buildPattern.ts';
+import type { RawVoice } from '../../../../core/formats/piece.ts';
+import { type NamingId, inNaming } from '../../../../core/wording/valueNames.ts';
+import { MiniNotes } from '../../../ruler/MiniNotes.tsx';
+import { Ruler } from '../../../ruler/Ruler.tsx';
+import { Select } from '../../../ui/Select.tsx';
+import type { Brought } from './BringIn.tsx';
+import { ALL_LINES, type Extent, type Line, type LineChoice, type Offer, leftOutWords } from './broughtIn.ts';
+
+interface PieceCardProps {
+  readonly brought: Brought;
+  readonly lines: readonly Line[];
+  /** The chosen line; undefined where parts do not go together. */
+  readonly voice: RawVoice | undefined;
+  readonly offers: readonly Offer[];
+  readonly naming: NamingId;
+  readonly onChange: (part: Partial<Brought>) => void;
+}
+
+/** One piece: which line, how much of it, and what comes of it as notes. */
+export function PieceCard({ brought, lines, voice, offers, naming, onChange }: PieceCardProps) {
+  const { piece, choice, file, left } = brought;
+  const choose = (part: Partial<LineChoice>) => onChange({ choice: { ...choice, ...part }, mended: {}, left: [] });
+  const missing = voice ? leftOutWords(piece, lines, voice, choice.labels) : [];
+  return (
+    <>
+      <Form.Control
+        className="title-field"
+        aria-label={`Title of ${file.name}`}
+        maxLength={60}
+        value={choice.title}
+        onChange={({ target }) => onChange({ choice: { ...choice, title: target.value } })}
+      />
+      <LineChoices choice={choice} lines={lines} voice={voice} naming={naming} onChoose={choose} />
+      {!voice && <p className="field-trouble">These parts have measures of different lengths: choose one of them.</p>}
+      {missing.length > 0 && <p className="left-out">Left out: {missing.join(', ')}.</p>}
+      <ul className="offers">
+        {offers.map((offer, i) => (
+          <OfferRow
+            key={i}
+            offer={offer}
+            single={offers.length === 1}
+            taken={!left.includes(i)}
+            onTake={(taken) => onChange({ left: taken ? left.filter((one) => one !== i) : [...left, i] })}
+            onMend={(text) => onChange({ mended: { ...brought.mended, [i]: text } })}
+          />
+        ))}
+      </ul>
+    </>
+  );
+}
+
+const LABELS: readonly (readonly [Labels, string])[] = [
+  ['own', 'nothing on the notes'],
+  ['letters', 'letter names on the notes'],
+];
+
+interface ChoicesProps {
+  readonly choice: LineChoice;
+  readonly lines: readonly Line[];
+  readonly voice: RawVoice | undefined;
+  readonly naming: NamingId;
+  readonly onChoose: (part: Partial<LineChoice>) => void;
+}
+
+function LineChoices({ choice, lines, voice, naming, onChoose }: ChoicesProps) {
+  const pitched = lines.some((line) => line.voice.measures.some(({ events }) => events.some(({ letter }) => letter)));
+  const numbers = voice ? numbersOf(voice) : [];
+  const extents: readonly (readonly [Extent, string])[] = [
+    ['all', `all ${numbers.length} ${inNaming('{measure+}', naming)}`],
+    ['phrases', 'cut into phrases'],
+    ['measures', inNaming('only {measure+} …', naming)],
+  ];
+  return (
+    <div className="plan-row">
+      {lines.length > 1 && (
+        <Select
+          size="sm"
+          label="Part"
+          value={choice.line}
+          options={[...lines.map(({ key, name }) => [key, name] as const), [ALL_LINES, 'all parts as one rhythm']]}
+          onChoose={(line) => onChoose({ line })}
+        />
+      )}
+      {numbers.length > 1 && (
+        <Select
+          size="sm"
+          label="How much"
+          value={choice.extent}
+          options={extents}
+          onChoose={(extent) => onChoose({ extent })}
+        />
+      )}
+      {choice.extent === 'measures' && (
+        <>
+          <MeasureField
+            label={inNaming('From {measure}', naming)}
+            value={choice.from}
+            onChange={(from) => onChoose({ from })}
+          />
+          <span>to</span>
+          <MeasureField
+            label={inNaming('To {measure}', naming)}
+            value={choice.to}
+            onChange={(to) => onChoose({ to })}
+          />
+        </>
+      )}
+      {pitched && (
+        <Select
+          size="sm"
+          label="On the notes"
+          value={choice.labels}
+          options={LABELS}
+          onChoose={(labels) => onChoose({ labels })}
+        />
+      )}
+    </div>
+  );
+}
+
+function MeasureField(props: { label: string; value: number; onChange: (value: number) => void }) {
+  const { label, value, onChange } = props;
+  return (
+    <Form.Control
+      size="sm"
+      type="number"
+      min={0}
+      className="measure-number"
+      aria-label={label}
+      value={value || ''}
+      onChange={({ target }) => onChange(Number(target.value))}
+    />
+  );
+}
+
+interface OfferRowProps {
+  readonly offer: Offer;
+  readonly single: boolean;
+  readonly taken: boolean;
+  readonly onTake: (taken: boolean) => void;
+  readonly onMend: (text: string) => void;
+}
+
+/** A pattern to be saved: a single one large, one of many at a glance. */
+function OfferRow({ offer: { title, text, pattern, trouble }, single, taken, onTake, onMend }: OfferRowProps) {
+  const [mending, setMending] = useState(false);
+  const id = useId();
+  return (
+    <li className={taken ? 'offer' : 'offer offer-left'}>
+      <Form.Check
+        type="checkbox"
+        id={id}
+        label={title}
+        checked={taken && trouble === undefined}
+        disabled={trouble !== undefined}
+        onChange={({ target }) => onTake(target.checked)}
+      />
+      {pattern && (single ? <Ruler pattern={pattern} strips={false} /> : <MiniNotes pattern={pattern} />)}
+      {trouble && <p className="field-trouble">It cannot be saved: {trouble}.</p>}
+      {(mending || trouble !== undefined) && text !== '' ? (
+        <Form.Control
+          as="textarea"
+          rows={2}
+          aria-label={`Rhythm of ${title}`}
+          value={text}
+          onChange={({ target }) => onMend(target.value)}
+        />
+      ) : (
+        text !== '' && (
+          <Button size="sm" variant="link" onClick={() => setMending(true)}>
+            Change the rhythm
+          </Button>
+        )
+      )}
+    </li>
+  );
+}
