@@ -4,7 +4,7 @@ const only = (from, allowed) => ({
   name: `${from}-only-to-${allowed.join('-') || 'itself'}`,
   severity: 'error',
   from: { path: `^${from}/`, pathNot: CODE },
-  to: { path: '^(core|contract|server|web|cli|demo|e2e|scripts)/', pathNot: `^(${[from, ...allowed].join('|')})/` },
+  to: { path: '^(core|contract|drawing|server|web|cli|demo|e2e|scripts)/', pathNot: `^(${[from, ...allowed].join('|')})/` },
 });
 
 /** Floors of a building from the bottom up: nothing reaches to a floor above its own. */
@@ -16,6 +16,8 @@ const floors = (house, names) =>
     to: { path: `^${house}/(${names.slice(i + 1).join('|')})(/|\\.ts$)` },
   }));
 
+/** Bytes and tags of files: pure, and for the formats alone. */
+const FORMAT_PACKAGES = 'node_modules/(fflate|saxes|midi-file)/';
 const CORE = ['random', 'rhythm', 'timing', 'counting', 'spoken', 'exercises', 'sound', 'listening', 'judging'];
 const notTo = (name, from, to) => ({
   name,
@@ -29,10 +31,11 @@ module.exports = {
     only('core', []),
     only('contract', ['core']),
     only('server', ['contract', 'core']),
-    only('web', ['contract', 'core']),
-    only('cli', ['contract', 'core']),
+    only('drawing', ['core']),
+    only('web', ['contract', 'core', 'drawing']),
+    only('cli', ['contract', 'core', 'drawing']),
     only('demo', ['core']),
-    ...floors('core', [...CORE, 'leading', 'ear', 'records', 'wording']),
+    ...floors('core', [...CORE, 'leading', 'ear', 'records', 'formats', 'wording']),
     ...floors('server', ['repository', 'services', 'routes']),
     notTo('routes-ask-services', '^server/routes/', '^server/repository/'),
     notTo('parts-know-no-page', '^web/(ui|ruler|audio|api|take|asking|strips|files)/', '^web/(pages|app)/'),
@@ -42,8 +45,9 @@ module.exports = {
       name: 'core-is-pure',
       severity: 'error',
       from: { path: '^core/', pathNot: CODE },
-      to: { dependencyTypes: ['npm', 'npm-dev', 'core'] },
+      to: { dependencyTypes: ['npm', 'npm-dev', 'core'], pathNot: FORMAT_PACKAGES },
     },
+    notTo('packages-of-formats-are-theirs', '^core/(?!formats/)', FORMAT_PACKAGES),
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
     {
       name: 'no-orphans',

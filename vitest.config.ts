@@ -25,7 +25,7 @@ export default defineConfig({
         extends: true,
         test: {
           name: 'units',
-          include: ['{core,contract,cli,web,demo,scripts}/**/*.test.{ts,tsx}'],
+          include: ['{core,contract,cli,drawing,web,demo,scripts}/**/*.test.{ts,tsx}'],
           testTimeout: 30_000,
           ...shared,
         },

@@ -1,5 +1,5 @@
 import { readFileSync, statSync, writeFileSync } from 'node:fs';
-import { basename } from 'node:path';
+import { basename, extname } from 'node:path';
 import { ConvertRequest } from '../contract/commandLine.ts';
 import { validator } from '../contract/validate.ts';
 import {
@@ -12,11 +12,12 @@ import {
   usualPart,
   usualVoice,
 } from '../core/formats/choosing.ts';
-import { FORMATS, FORMAT_IDS, type NamedPattern, formatOf } from '../core/formats/formats.ts';
+import { FORMATS, type Format, type NamedPattern } from '../core/formats/formats.ts';
 import { BadFile, LARGEST_FILES, type Piece, type RawVoice, megabytes } from '../core/formats/piece.ts';
 import { readFile } from '../core/formats/readFile.ts';
 import { leftOutList } from '../core/wording/leftOutWords.ts';
 import { checked } from './checked.ts';
+import { DRAWN } from './drawing.ts';
 import { UserError } from './readPattern.ts';
 
 const convertRequest = validator(ConvertRequest);
@@ -33,19 +34,17 @@ export interface Converted {
 /** Converts one file by the endings of both names. */
 export async function convert(request: unknown): Promise<Converted> {
   const { in: from, out, ...choice } = checked(convertRequest(request));
-  const format = formatOf(out);
+  const all: readonly Format[] = [...Object.values(FORMATS), ...Object.values(DRAWN)];
+  const format = all.find(({ endings }) => endings.includes(extname(out).toLowerCase()));
   if (!format) {
-    const endings = FORMAT_IDS.flatMap((id) => FORMATS[id].endings);
+    const endings = all.flatMap((one) => one.endings);
     throw new UserError(`what should “${basename(out)}” be? Its ending can be ${endings.join(' ')}`);
   }
   const read = await readFile(basename(from), bytesOf(from));
   if (!read.ok) throw new UserError(`${basename(from)}: ${read.trouble}`);
-  const taken = takenFrom(read.pieces, choice, FORMATS[format].many);
+  const taken = takenFrom(read.pieces, choice, format.many);
   try {
-    writeFileSync(
-      out,
-      await FORMATS[format].write(taken.patterns, choice.bpm === undefined ? {} : { bpm: choice.bpm }),
-    );
+    writeFileSync(out, await format.write(taken.patterns, choice.bpm === undefined ? {} : { bpm: choice.bpm }));
   } catch (error) {
     if (error instanceof BadFile) throw new UserError(error.message);
     throw error;

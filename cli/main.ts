@@ -18,7 +18,7 @@ const USAGE = `usage: clapboard VERB …
   ear choose --seed N [--count K] (--text "TEXT" | --elements a,b,… [--meter 4/4] [--beats 4])
   ear write --text "TEXT" --answer "TEXT"     ear same "TEXT"     ear signs --seed N [--count K]
   convert IN OUT [--part P] [--voice V] [--measures 5-8] [--letters] [--bpm B]
-                          by endings: .txt .musicxml .xml .mxl .mid .abc .wav
+                          by endings: .txt .musicxml .xml .mxl .mid .abc .wav .svg .pdf
   count|check|say|score|ear|convert … --batch     JSON lines on standard input, one result a line
   records --batch [--now MOMENT]    takes with child and takenAt, a line each; how each child stands, a line each`;
 

@@ -73,6 +73,11 @@ describe('ABC of others', () => {
     ['a pickup', tune('d2|A8|B6|]'), '4/4 ^ q | w | h.'],
     ['a pickup inside the repeat', tune('|:d2|A8|B6:|'), '4/4 ^ |: q | w | h. :|'],
     [
+      'letters over a pickup inside a measure',
+      tune('P:A\n|:d2|A8|B6:|\nP:B\n|:g2|A4A4|B6:|'),
+      '4/4 ^ "A" q | w | h. q | #1 "A" w | h. q | "B" h h | h. q | #3 "B" h h | h.',
+    ],
+    [
       'a second part with its own pickup',
       tune('|:d2|A8|B6:|\n|:g2|A4A4|B6:|'),
       '4/4 ^ q | w | h. q | #1 w | h. q | h h | h. q | #3 h h | h.',

@@ -5,7 +5,7 @@ import { printRhythm } from '../rhythm/text.ts';
 import { leftOutList } from '../wording/leftOutWords.ts';
 import { buildPattern } from './buildPattern.ts';
 import { findPart, findVoice, partsOf, phrasesOf, usualPart } from './choosing.ts';
-import { FORMATS, FORMAT_IDS, formatOf } from './formats.ts';
+import { FORMATS, FORMAT_IDS } from './formats.ts';
 import { mergeVoices } from './mergeVoices.ts';
 import { mxlOf } from './mxl.ts';
 import type { ReadFile } from './piece.ts';
@@ -134,16 +134,6 @@ describe('what goes out', () => {
     expect(new TextDecoder().decode(wav.subarray(0, 4))).toBe('RIFF');
     // A measure of clicks and one of claps, a second before and after them.
     expect((wav.length - 44) / 2 / 44_100).toBeCloseTo(4 + 1.25, 1);
-  });
-  it('knows formats by their endings', () => {
-    expect(['a.TXT', 'b.c.xml', 'x.midi', 'x.mxl', 'x', 'x.doc'].map(formatOf)).toEqual([
-      'text',
-      'musicxml',
-      'midi',
-      'mxl',
-      undefined,
-      undefined,
-    ]);
   });
   it('packs files of one name beside each other', () => {
     const packed = zip([

@@ -137,9 +137,3 @@ export const FORMATS: Readonly<Record<FormatId, Format>> = {
     },
   },
 };
-
-/** The format of a file by its ending. */
-export function formatOf(name: string): FormatId | undefined {
-  const ending = /\.[^.]*$/.exec(name.toLowerCase())?.[0] ?? '';
-  return FORMAT_IDS.find((id) => FORMATS[id].endings.includes(ending));
-}

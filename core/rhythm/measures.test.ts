@@ -186,6 +186,17 @@ describe('places', () => {
 
   it('obeys repeats', () => {
     expect(playingOrder(patternOf('w |: h h :| w'))).toEqual([0, 1, 1, 2]);
+    // Written-out endings number their measures again: the second is the second time through.
+    const again = playPattern(patternOf('w | h h | #1 w | #3 h h'));
+    expect(again.map(({ measure, timeThrough }) => [measure.number, timeThrough])).toEqual([
+      [1, 1],
+      [2, undefined],
+      [1, 2],
+      [3, undefined],
+    ]);
+    expect(placePattern(patternOf('4/4 ^ q | #5 "A" w | (M2) | w')).map(({ number }) => number)).toEqual([
+      0, 5, 6, 7, 8,
+    ]);
     expect(playingOrder(patternOf('w | h h :| w :|'))).toEqual([0, 1, 0, 1, 2, 2]);
     expect(printRhythm(unfold(patternOf('4/4 |: q q h :| (M2)')))).toBe('4/4 q q h | q q h | (M1) | (M1)');
   });

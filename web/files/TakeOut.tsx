@@ -6,7 +6,8 @@ import type { CountOptions } from '../../core/counting/count.ts';
 import { Notice } from '../ui/Notice.tsx';
 import { Select } from '../ui/Select.tsx';
 import { saveFile } from '../ui/saveFile.ts';
-import { OUT_FORMATS, outFile } from './outFormats.ts';
+import { outFile } from './outFile.ts';
+import { OUT_FORMATS } from './outFormats.ts';
 import './takeOut.scss';
 
 interface TakeOutProps {
@@ -17,7 +18,7 @@ interface TakeOutProps {
   readonly counts: CountOptions;
 }
 
-const FIRST = 'musicxml';
+const FIRST = 'pdf';
 const USUAL_BPM = 84;
 const options = Object.entries(OUT_FORMATS).map(([id, { title, use }]) => [id, `${title}: ${use}`] as const);
 
@@ -36,7 +37,7 @@ export default function TakeOut({ patterns, name, counts }: TakeOutProps) {
     try {
       const wanted = { bpm, ...(withCounts ? { counts } : {}), ...(countIn ? { countIn } : {}) };
       const title = patterns.length === 1 ? patterns[0]!.title || 'Pattern' : name;
-      const { name: file, content } = await outFile(title, patterns, format, wanted);
+      const { name: file, content } = await outFile(title, id, patterns, wanted);
       saveFile(file, content);
     } catch (error) {
       setProblem(error as Error);

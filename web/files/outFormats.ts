@@ -1,43 +1,46 @@
-import { FORMATS, FORMAT_IDS, type Format, type NamedPattern, type WriteOptions } from '../../core/formats/formats.ts';
+import { FORMATS, type Format, type NamedPattern, type WriteOptions } from '../../core/formats/formats.ts';
+import { drawnFormats } from '../../drawing/drawnFormats.ts';
+import { kit } from './kit.ts';
 
-/** Everything that patterns can go out as, in the order in which it is offered. */
-export const OUT_FORMATS: Readonly<Record<string, Format>> = Object.fromEntries(
-  FORMAT_IDS.map((id) => [id, FORMATS[id]]),
-);
+/** Everything that a worker writes patterns as. */
+export const WRITTEN: Readonly<Record<string, Format>> = { ...FORMATS, ...drawnFormats(kit) };
 
-/** A file that is ready to be saved. */
-export interface OutFile {
+/** A picture in points of the screen: drawn by the page, of the same lines as the sharp one. */
+const PNG: Omit<Format, 'write'> = {
+  title: 'Picture, PNG',
+  use: 'for slides and messages',
+  endings: ['.png'],
+  mime: 'image/png',
+  many: false,
+  takes: ['counts'],
+};
+
+export type OutId = string;
+
+/** What patterns can go out as, in the order in which it is offered. */
+export const OUT_FORMATS: Readonly<Record<OutId, Omit<Format, 'write'>>> = {
+  pdf: WRITTEN['pdf']!,
+  png: PNG,
+  svg: WRITTEN['svg']!,
+  musicxml: WRITTEN['musicxml']!,
+  mxl: WRITTEN['mxl']!,
+  midi: WRITTEN['midi']!,
+  wav: WRITTEN['wav']!,
+  abc: WRITTEN['abc']!,
+  text: WRITTEN['text']!,
+};
+
+/** What the worker is asked for: each pattern a file of its own, or all in one. */
+export interface OutRequest {
+  readonly format: OutId;
+  readonly patterns: readonly NamedPattern[];
+  readonly options: WriteOptions;
+}
+
+export interface WrittenFile {
   readonly name: string;
-  readonly content: Blob;
+  readonly bytes: Uint8Array;
 }
 
-const blob = (bytes: Uint8Array, type: string) => new Blob([bytes as Uint8Array<ArrayBuffer>], { type });
-
-/**
- * One pattern, or several, as a file: several of a format that holds one are packed into a zip.
- * @param name  of the file, without an ending
- */
-export async function outFile(
-  name: string,
-  patterns: readonly NamedPattern[],
-  { write, endings, mime, many }: Format,
-  options: WriteOptions,
-): Promise<OutFile> {
-  const [ending] = endings;
-  if (patterns.length === 1 || many) {
-    return { name: `${name}${ending}`, content: blob(await write(patterns, options), mime) };
-  }
-  const { zip } = await import('../../core/formats/zip.ts');
-  const files = [];
-  for (const one of patterns) {
-    files.push({ name: `${fileName(one.title)}${ending}`, bytes: await write([one], options) });
-  }
-  return { name: `${name}.zip`, content: blob(zip(files), 'application/zip') };
-}
-
-/** What no file system allows in a name. */
-const FORBIDDEN = /[\\/:*?"<>|]/g;
-
-function fileName(title: string): string {
-  return title.replace(FORBIDDEN, ' ').trim() || 'Pattern';
-}
+export type OutAnswer =
+  { readonly ok: true; readonly files: readonly WrittenFile[] } | { readonly ok: false; readonly trouble: string };

@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import { toNumber } from '../../core/rhythm/fraction.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
 import { NotesLane } from './NotesLane.tsx';
-import { layoutRuler } from './layout.ts';
+import { layoutRuler } from '../../drawing/layout.ts';
 import './ruler.scss';
 
 /** Room before the first head, which would else be cut in half. */

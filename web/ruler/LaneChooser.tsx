@@ -5,7 +5,7 @@ import { REST_STYLES, type RestStyle } from '../../core/counting/school.ts';
 import { SCHOOL_CHOICES, SCHOOL_IDS, type SchoolId } from '../../core/counting/schools.ts';
 import { type ClassWords, countsOf } from '../../core/wording/voice.ts';
 import { REST_NAMES } from '../../core/wording/restNames.ts';
-import type { RulerSize } from './layout.ts';
+import type { RulerSize } from '../../drawing/layout.ts';
 import { Select } from '../ui/Select.tsx';
 import { storedThing } from '../ui/stored.ts';
 

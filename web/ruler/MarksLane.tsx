@@ -1,6 +1,6 @@
 import type { Pattern } from '../../core/rhythm/pattern.ts';
-import { MARKS_HEIGHTS } from './heights.ts';
-import type { RulerMeasure, RulerSize, RulerSystem } from './layout.ts';
+import { MARKS_HEIGHTS } from '../../drawing/heights.ts';
+import type { RulerMeasure, RulerSize, RulerSystem } from '../../drawing/layout.ts';
 
 interface MarksProps {
   readonly system: RulerSystem;

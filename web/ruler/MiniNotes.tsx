@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
 import { NotesLane } from './NotesLane.tsx';
-import { layoutRuler } from './layout.ts';
+import { layoutRuler } from '../../drawing/layout.ts';
 import './ruler.scss';
 
 /** Pixels: the cards of a list are as wide as each other, and the drawing shrinks with them. */

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
-import { NOTES_HEIGHTS } from './heights.ts';
-import { type RulerSize, type RulerSystem, systemKey } from './layout.ts';
+import { NOTES_HEIGHTS } from '../../drawing/heights.ts';
+import { type RulerSize, type RulerSystem, systemKey } from '../../drawing/layout.ts';
 
 type Engraver = Pick<typeof import('./engrave.ts'), 'engrave'>;
 

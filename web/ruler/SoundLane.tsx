@@ -2,8 +2,8 @@ import { toNumber } from '../../core/rhythm/fraction.ts';
 import { playPattern } from '../../core/rhythm/place.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
 import type { Outline } from '../audio/listenMessages.ts';
-import { HEARD_HEIGHTS } from './heights.ts';
-import type { RulerSize, RulerSystem } from './layout.ts';
+import { HEARD_HEIGHTS } from '../../drawing/heights.ts';
+import type { RulerSize, RulerSystem } from '../../drawing/layout.ts';
 
 /** The sound of a take, to be laid along the ruler. */
 export interface SoundOnRuler {

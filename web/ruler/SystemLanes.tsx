@@ -8,7 +8,7 @@ import { HeardLane, type HeardMark } from './HeardLane.tsx';
 import { NotesLane } from './NotesLane.tsx';
 import { StripsLane } from './StripsLane.tsx';
 import { TokensLane } from './TokensLane.tsx';
-import { type RulerSize, type RulerSystem, beatXs, systemKey, xOf } from './layout.ts';
+import { type RulerSize, type RulerSystem, beatXs, systemKey, xOf } from '../../drawing/layout.ts';
 
 /** Something written under the notes: counts, or what the hands do. */
 export interface CountsLane {

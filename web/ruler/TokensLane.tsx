@@ -1,8 +1,8 @@
 import type { ReactNode } from 'react';
 import type { CountedMeasure } from '../../core/counting/count.ts';
 import { standsBefore } from './standing.ts';
-import { COUNTS_HEIGHTS } from './heights.ts';
-import { type RulerSize, type RulerSystem, xOf } from './layout.ts';
+import { COUNTS_HEIGHTS } from '../../drawing/heights.ts';
+import { type RulerSize, type RulerSystem, xOf } from '../../drawing/layout.ts';
 
 const SMALL = '₀₁₂₃₄₅₆₇₈₉';
 

@@ -7,7 +7,7 @@ import { BeatsLane } from './BeatsLane.tsx';
 import { StripsLane } from './StripsLane.tsx';
 import { STEPS, SystemLanes } from './SystemLanes.tsx';
 import { TokensLane, tokenParts } from './TokensLane.tsx';
-import { layoutRuler } from './layout.ts';
+import { layoutRuler } from '../../drawing/layout.ts';
 
 /** Every element of a kind in a drawing, by its attributes and its text. */
 function elements(markup: string, tag: string): { at: Record<string, string>; text: string }[] {

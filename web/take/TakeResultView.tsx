@@ -14,7 +14,7 @@ import { inNaming, measureName } from '../../core/wording/valueNames.ts';
 import type { Voice } from '../../core/wording/voice.ts';
 import { MARK_NAMES, MarkSign, type MarkShape } from '../ruler/HeardLane.tsx';
 import { Ruler } from '../ruler/Ruler.tsx';
-import type { RulerLayout, RulerSystem } from '../ruler/layout.ts';
+import type { RulerLayout, RulerSystem } from '../../drawing/layout.ts';
 import { heardMarks } from '../ruler/heardMarks.ts';
 import { Select } from '../ui/Select.tsx';
 import { useStored } from '../ui/stored.ts';

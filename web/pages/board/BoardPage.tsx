@@ -4,7 +4,7 @@ import type { SavedPattern } from '../../../contract/pattern.ts';
 import { parseRhythm } from '../../../core/rhythm/text.ts';
 import { usePatterns } from '../../api/hooks.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
-import type { RulerSize } from '../../ruler/layout.ts';
+import type { RulerSize } from '../../../drawing/layout.ts';
 import { KeyButtons, type KeyEntry } from '../../ui/KeyButtons.tsx';
 import { Notice } from '../../ui/Notice.tsx';
 import { useCurrentClass } from '../../ui/currentClass.ts';

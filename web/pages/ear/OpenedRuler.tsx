@@ -4,7 +4,7 @@ import { playPattern } from '../../../core/rhythm/place.ts';
 import type { CountOptions } from '../../../core/counting/count.ts';
 import { useMemo } from 'react';
 import { Ruler } from '../../ruler/Ruler.tsx';
-import type { RulerLayout, RulerSystem } from '../../ruler/layout.ts';
+import type { RulerLayout, RulerSystem } from '../../../drawing/layout.ts';
 
 interface OpenedProps {
   readonly pattern: Pattern;

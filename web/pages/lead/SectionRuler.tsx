@@ -9,7 +9,7 @@ import { inNaming } from '../../../core/wording/valueNames.ts';
 import type { Voice } from '../../../core/wording/voice.ts';
 import { MovingBeat } from '../../ruler/MovingBeat.tsx';
 import { Ruler } from '../../ruler/Ruler.tsx';
-import type { RulerLayout, RulerSystem } from '../../ruler/layout.ts';
+import type { RulerLayout, RulerSystem } from '../../../drawing/layout.ts';
 import { useLatest } from '../../ui/useLatest.ts';
 
 const NO_COUNTS: readonly CountOptions[] = [];

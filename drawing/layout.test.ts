@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { anyPattern, fullPattern, patternOf } from '../../core/rhythm/arbitrary.test-helper.ts';
-import { sub, toNumber } from '../../core/rhythm/fraction.ts';
-import { placePattern } from '../../core/rhythm/place.ts';
+import { anyPattern, fullPattern, patternOf } from '../core/rhythm/arbitrary.test-helper.ts';
+import { sub, toNumber } from '../core/rhythm/fraction.ts';
+import { placePattern } from '../core/rhythm/place.ts';
 import { type RulerSize, beatXs, layoutRuler, systemKey, xOf } from './layout.ts';
 
 const sizes = fc.constantFrom<RulerSize>('desk', 'board');

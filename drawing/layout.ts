@@ -1,7 +1,7 @@
-import { type Fraction, toNumber } from '../../core/rhythm/fraction.ts';
-import { beatOf, meterLength, meterText, sameMeter } from '../../core/rhythm/meter.ts';
-import type { Pattern } from '../../core/rhythm/pattern.ts';
-import { type PlacedMeasure, placePattern } from '../../core/rhythm/place.ts';
+import { type Fraction, toNumber } from '../core/rhythm/fraction.ts';
+import { beatOf, meterLength, meterText, sameMeter } from '../core/rhythm/meter.ts';
+import type { Pattern } from '../core/rhythm/pattern.ts';
+import { type PlacedMeasure, placePattern } from '../core/rhythm/place.ts';
 
 /** On a desk, on a board, on a large board, and a pattern at a glance on its card. */
 export const RULER_SIZES = ['card', 'desk', 'board', 'wall'] as const;

@@ -1,0 +1,100 @@
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import PDFDocument from 'pdfkit';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { patternOf } from '../core/rhythm/arbitrary.test-helper.ts';
+import { drawnFormats } from './drawnFormats.ts';
+import { type Fonts, type PathCommand, loadFonts, outlineOf } from './fonts.ts';
+import type { PdfDocument } from './pdf.ts';
+import { PICTURE_WIDTH, drawPattern } from './picture.ts';
+import { svgOf } from './svg.ts';
+
+const LETTERS = '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-400-normal.woff';
+let fonts: Fonts;
+beforeAll(() => {
+  const letters = createRequire(import.meta.url).resolve(LETTERS);
+  fonts = loadFonts(readFileSync('web/styles/fonts/harbour.woff2'), readFileSync(letters));
+});
+
+/** The box of a path: its points, those that only bend it too. */
+function boxOf(path: readonly PathCommand[]) {
+  const xs = path.flatMap(({ args }) => args.filter((_, i) => i % 2 === 0));
+  const ys = path.flatMap(({ args }) => args.filter((_, i) => i % 2 === 1));
+  return { left: Math.min(...xs), right: Math.max(...xs), top: Math.min(...ys), bottom: Math.max(...ys) };
+}
+
+const ALL = '4/4 ^ q | #5 "A" q. e (q) q | 3{e e e} q~ q s s e | (M2) | 6/8 q. e e e |: e. s e (q.) :|';
+
+describe('a drawn pattern', () => {
+  it('stays on its paper, every line in its height', () => {
+    const { lines } = drawPattern(patternOf(ALL), fonts, { counts: { school: 'numbers' } });
+    expect(lines.length).toBeGreaterThan(3);
+    for (const { shapes, height } of lines) {
+      for (const { path } of shapes) {
+        const { left, right, top, bottom } = boxOf(path);
+        expect(left).toBeGreaterThanOrEqual(0);
+        expect(right).toBeLessThanOrEqual(PICTURE_WIDTH);
+        expect(top).toBeGreaterThanOrEqual(0);
+        expect(bottom).toBeLessThanOrEqual(height);
+      }
+    }
+  });
+  it('has counts under their notes, numbers and letters over their measures', () => {
+    const [first] = drawPattern(patternOf('4/4 #5 "A" q q e e q'), fonts, { counts: { school: 'numbers' } }).lines;
+    const [mark, ...counts] = first!.texts;
+    expect(mark!.text).toBe('A  5');
+    expect(counts.map(({ text }) => text)).toEqual(['1', '2', '3', '&', '4']);
+    const steps = counts.slice(1).map(({ x }, i) => Math.round(x - counts[i]!.x));
+    // A quarter is twice as far as an eighth.
+    expect(steps).toEqual([steps[0], steps[0], Math.round(steps[0]! / 2), Math.round(steps[0]! / 2)]);
+    const plain = drawPattern(patternOf('4/4 q q e e q'), fonts).lines[0]!;
+    expect(plain.texts).toEqual([]);
+    expect(plain.height).toBeLessThan(first!.height);
+  });
+  it('draws each head where its count stands', () => {
+    const { lines } = drawPattern(patternOf('4/4 q q q q'), fonts, { counts: { school: 'numbers' } });
+    const head = outlineOf(fonts.music, '\ue0a4', 40);
+    expect(head.box.right).toBeGreaterThan(5);
+    const { shapes, texts } = lines[0]!;
+    for (const { x } of texts) {
+      const over = shapes.filter(({ path }) => {
+        const { left, right } = boxOf(path);
+        return left < x && right > x && right - left < 20;
+      });
+      expect(over.length).toBeGreaterThan(0);
+    }
+  });
+  it('is an SVG with a name, without a font of others', () => {
+    const svg = svgOf(drawPattern(patternOf(ALL), fonts, { title: 'Low <tide>' }), fonts);
+    expect(svg).toContain('<title>Low &lt;tide&gt;</title>');
+    expect(svg).not.toContain('<text');
+    expect(svg).not.toMatch(/NaN|undefined|Infinity/);
+    expect(svg).toBe(svgOf(drawPattern(patternOf(ALL), fonts, { title: 'Low <tide>' }), fonts));
+  });
+});
+
+describe('drawn files', () => {
+  const formats = drawnFormats({
+    fonts: () => Promise.resolve(fonts),
+    pdf: () => Promise.resolve(PDFDocument as PdfDocument),
+  });
+  const patterns = Array.from({ length: 12 }, (_, i) => ({ title: `Tide ${i}`, pattern: patternOf(ALL) }));
+  const latin = (bytes: Uint8Array) => Buffer.from(bytes).toString('latin1');
+  it('are a PDF of as many pages as are needed, small, with its fonts in it, the same each time', async () => {
+    const one = await formats.pdf.write(patterns.slice(0, 1), { counts: { school: 'numbers' } });
+    expect(latin(one)).toMatch(/^%PDF-/);
+    expect(latin(one).match(/\/Type \/Page\b/g)).toHaveLength(1);
+    expect(latin(one)).toContain('/FontFile2');
+    expect(latin(one)).toContain('(en)');
+    expect(one.length).toBeLessThan(60_000);
+    const many = await formats.pdf.write(patterns, {});
+    const pages = latin(many).match(/\/Type \/Page\b/g)!.length;
+    expect(pages).toBeGreaterThan(4);
+    expect(many.length / pages).toBeLessThan(60_000);
+    expect(latin(await formats.pdf.write(patterns, {}))).toBe(latin(many));
+  });
+  it('are a picture for one pattern', async () => {
+    const svg = new TextDecoder().decode(await formats.svg.write(patterns.slice(0, 1), {}));
+    expect(svg).toMatch(/^<svg .*<\/svg>\n$/s);
+  });
+});

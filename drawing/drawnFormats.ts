@@ -1,0 +1,51 @@
+import type { Format, NamedPattern, WriteOptions } from '../core/formats/formats.ts';
+import type { Fonts } from './fonts.ts';
+import type { PdfDocument } from './pdf.ts';
+import type { Picture } from './picture.ts';
+
+/** What drawing needs, from wherever the program runs. */
+export interface DrawingKit {
+  readonly fonts: () => Promise<Fonts>;
+  readonly pdf: () => Promise<PdfDocument>;
+}
+
+export const DRAWN_IDS = ['svg', 'pdf'] as const;
+export type DrawnId = (typeof DRAWN_IDS)[number];
+
+async function pictures(patterns: readonly NamedPattern[], { counts }: WriteOptions, fonts: Fonts): Promise<Picture[]> {
+  const { drawPattern } = await import('./picture.ts');
+  return patterns.map(({ title, pattern }) => drawPattern(pattern, fonts, { title, ...(counts ? { counts } : {}) }));
+}
+
+/** The formats that are drawn: the same notes as on the ruler. */
+export function drawnFormats(kit: DrawingKit): Readonly<Record<DrawnId, Format>> {
+  return {
+    svg: {
+      title: 'Picture, SVG',
+      use: 'sharp at every size, for worksheets',
+      endings: ['.svg'],
+      mime: 'image/svg+xml',
+      many: false,
+      takes: ['counts'],
+      write: async (patterns, options) => {
+        const fonts = await kit.fonts();
+        const { svgOf } = await import('./svg.ts');
+        const [picture] = await pictures(patterns.slice(0, 1), options, fonts);
+        return new TextEncoder().encode(svgOf(picture!, fonts));
+      },
+    },
+    pdf: {
+      title: 'PDF',
+      use: 'to print',
+      endings: ['.pdf'],
+      mime: 'application/pdf',
+      many: true,
+      takes: ['counts'],
+      write: async (patterns, options) => {
+        const [fonts, Document] = await Promise.all([kit.fonts(), kit.pdf()]);
+        const { pdfOf } = await import('./pdf.ts');
+        return pdfOf(await pictures(patterns, options, fonts), fonts, Document);
+      },
+    },
+  };
+}

@@ -1,0 +1,19 @@
+import type { DrawingKit } from '../../drawing/drawnFormats.ts';
+import type { PdfDocument } from '../../drawing/pdf.ts';
+
+async function bytesAt(url: string): Promise<Uint8Array> {
+  return new Uint8Array(await (await fetch(url)).arrayBuffer());
+}
+
+/** What drawing needs, fetched from the app's own files when it is asked for. */
+export const kit: DrawingKit = {
+  fonts: async () => {
+    const [{ loadFonts }, music, letters] = await Promise.all([
+      import('../../drawing/fonts.ts'),
+      import('../styles/fonts/harbour.woff2?url'),
+      import('@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-400-normal.woff?url'),
+    ]);
+    return loadFonts(...(await Promise.all([bytesAt(music.default), bytesAt(letters.default)])));
+  },
+  pdf: async () => (await import('pdfkit')).default as PdfDocument,
+};

@@ -1,0 +1,22 @@
+import { type OutAnswer, type OutRequest, WRITTEN, type WrittenFile } from '../files/outFormats.ts';
+
+const answer = (message: OutAnswer) => postMessage(message);
+
+async function write({ format, patterns, options }: OutRequest): Promise<WrittenFile[]> {
+  const {
+    many,
+    write: bytesOf,
+    endings: [ending],
+  } = WRITTEN[format]!;
+  const files: WrittenFile[] = [];
+  for (const together of many ? [patterns] : patterns.map((one) => [one]))
+    files.push({ name: `${together[0]!.title}${ending}`, bytes: await bytesOf(together, options) });
+  return files;
+}
+
+addEventListener('message', ({ data }: MessageEvent<OutRequest>) => {
+  write(data).then(
+    (files) => answer({ ok: true, files }),
+    (error: Error) => answer({ ok: false, trouble: error.message }),
+  );
+});
