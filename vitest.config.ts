@@ -2,9 +2,19 @@ import { defineConfig } from 'vitest/config';
 import { validatorsPlugin } from './web/validatorsPlugin.ts';
 
 /** Browser tests in which nothing is played in time. */
-const PAGES = ['doors', 'drawn', 'ear', 'held', 'pictures', 'records', 'together', 'values', 'views', 'wire'].map(
-  (name) => `e2e/${name}.test.ts`,
-);
+const PAGES = [
+  'doors',
+  'drawn',
+  'ear',
+  'files',
+  'held',
+  'pictures',
+  'records',
+  'together',
+  'values',
+  'views',
+  'wire',
+].map((name) => `e2e/${name}.test.ts`);
 
 /** Nothing here leaves a trace in a module, and loading each of them once takes half the time. */
 const shared = { isolate: false } as const;

@@ -1,7 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { drawnFormats } from '../drawing/drawnFormats.ts';
-import type { PdfDocument } from '../drawing/pdf.ts';
 
 /** From the sources or from the one file they are put into, both a folder below the root. */
 const root = new URL('../', import.meta.url);
@@ -15,5 +14,5 @@ export const DRAWN = drawnFormats({
     const letters = createRequire(new URL('package.json', root)).resolve(LETTERS);
     return loadFonts(readFileSync(MUSIC), readFileSync(letters));
   },
-  pdf: async () => (await import('pdfkit')).default as PdfDocument,
+  pdf: async () => (await import('pdfkit')).default,
 });

@@ -1,9 +1,10 @@
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
 import wavefile from 'wavefile';
+import { mxlOf } from '../core/formats/mxl.ts';
 import { synthesiseClaps } from '../core/sound/clapSynth.ts';
 import { wavFile } from '../core/sound/wav.ts';
 
@@ -334,5 +335,86 @@ describe('recordings', () => {
     expect(code).toBe(2);
     expect(err).toContain(word);
     expect(err.split('\n').length).toBe(1);
+  });
+});
+
+describe('convert', () => {
+  const folder = mkdtempSync(join(tmpdir(), 'clapboard-convert-'));
+  afterAll(() => rmSync(folder, { recursive: true, force: true }));
+  const path = (name: string) => join(folder, name);
+  const put = (name: string, content: string | Uint8Array) => {
+    writeFileSync(path(name), content);
+    return path(name);
+  };
+  const TEXT = '4/4 ^ q | #5 "A" q. e (q) q | 3{e e e} q h | (M2) | h.';
+
+  it.each(['.musicxml', '.xml', '.mxl', '.abc', '.txt'])('goes to %s and back', (ending) => {
+    const from = put('song.txt', `${TEXT}\n`);
+    expect(clapboard(['convert', from, path(`song${ending}`)])).toEqual({ out: '', err: '', code: 0 });
+    clapboard(['convert', path(`song${ending}`), path('back.txt')]);
+    expect(readFileSync(path('back.txt'), 'utf8')).toBe(`${TEXT}\n`);
+  });
+  it.each([
+    ['.mid', 'MThd'],
+    ['.wav', 'RIFF'],
+    ['.svg', '<svg'],
+    ['.pdf', '%PDF'],
+  ])('writes %s', (ending, start) => {
+    const from = put('song.txt', TEXT);
+    expect(clapboard(['convert', from, path(`out${ending}`), '--bpm', '90']).code).toBe(0);
+    expect(readFileSync(path(`out${ending}`), 'latin1').slice(0, 4)).toBe(start);
+  });
+  it('takes a part, a voice, measures and letters, and says in one line what it leaves out', () => {
+    const from = put('two.abc', 'X:1\nM:4/4\nL:1/4\nK:G\nV:1\nFGAB|c4|d2d2|\nV:2\n~G4|G2G2|G4|\n');
+    const first = clapboard(['convert', from, path('one.txt'), '--measures', '2-3', '--letters']);
+    expect(readFileSync(path('one.txt'), 'utf8')).toBe("4/4 #2 w'C' | h'D' h'D'\n");
+    expect(first).toEqual({ out: '', err: 'left out: one other voice', code: 0 });
+    const second = clapboard(['convert', from, path('one.txt'), '--voice', '2', '--part', '1']);
+    expect(second.err).toBe('left out: one other voice, the pitches of 4 notes, one ornament');
+    expect(readFileSync(path('one.txt'), 'utf8')).toBe('4/4 w | h h | w\n');
+  });
+  it('keeps every tune where there is room, else asks which', () => {
+    const from = put('tunes.abc', 'X:1\nT:Crab\nL:1/4\nK:C\nABcd|\n\nX:2\nT:Gull\nL:1/4\nK:C\nA2B2|\n');
+    const all = clapboard(['convert', from, path('all.txt')]);
+    expect(readFileSync(path('all.txt'), 'utf8')).toBe('% Crab\n4/4 q q q q\n\n% Gull\n4/4 h h\n');
+    expect(all.err).toBe('left out: the pitches of 4 notes of “Crab”, the pitches of 2 notes of “Gull”');
+    expect(clapboard(['convert', from, path('all.mid')])).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('choose one with --part') as unknown,
+    });
+    expect(clapboard(['convert', from, path('gull.mid'), '--part', 'Gull']).code).toBe(0);
+  });
+  it.each<[string, string | Uint8Array, string, string]>([
+    ['a.txt', '4/4 q x', 'b.mid', 'clapboard: a.txt: line 1, column 7: expected'],
+    ['a.xml', '<score-partwise><part>', 'b.txt', 'a.xml: the XML is broken at line 1'],
+    ['a.mxl', mxlOf('<x/>'), 'b.txt', 'no MusicXML score: it begins with <x>'],
+    ['a.mid', 'hello', 'b.txt', 'it does not begin with “MThd”'],
+    ['a.txt', '4/4 w', 'b.doc', 'Its ending can be .txt .musicxml .xml .mxl .mid .midi .abc .wav .svg .pdf'],
+    ['a.txt', '', 'b.mid', 'the file is empty'],
+  ])('says why %s with %j cannot be converted', (name, content, out, trouble) => {
+    const { code, err } = clapboard(['convert', put(name, content), path(out)]);
+    expect(code).toBe(2);
+    expect(err).toContain(trouble);
+    expect(err.split('\n').length).toBe(1);
+  });
+  it.each([
+    [['convert', 'a.txt'], 'which file into which?'],
+    [['convert', '/nowhere.txt', '/tmp/b.mid'], 'no such file'],
+    [['convert', 'a.txt', 'b.mid', '--measures', 'five'], 'measures must'],
+  ])('%j: %s', (args, word) => {
+    const { code, err } = clapboard(args);
+    expect(code).toBe(2);
+    expect(err).toContain(word);
+  });
+  it('answers batches line by line', () => {
+    const from = put('song.txt', TEXT);
+    const { out } = clapboard(
+      ['convert', '--batch'],
+      lines({ id: 7, in: from, out: path('x.abc') }, { in: path('none.txt'), out: path('x.abc') }, { in: from }),
+    );
+    const [done, missing, half] = answers(out);
+    expect(done).toMatchObject({ id: 7, patterns: 1, leftOut: [], troubles: [] });
+    expect(missing!['error']).toContain('no such file');
+    expect(half!['error']).toContain('out');
   });
 });

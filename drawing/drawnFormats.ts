@@ -1,3 +1,4 @@
+import { OUT_FACTS } from '../core/formats/formatFacts.ts';
 import type { Format, NamedPattern, WriteOptions } from '../core/formats/formats.ts';
 import type { Fonts } from './fonts.ts';
 import type { PdfDocument } from './pdf.ts';
@@ -21,12 +22,7 @@ async function pictures(patterns: readonly NamedPattern[], { counts }: WriteOpti
 export function drawnFormats(kit: DrawingKit): Readonly<Record<DrawnId, Format>> {
   return {
     svg: {
-      title: 'Picture, SVG',
-      use: 'sharp at every size, for worksheets',
-      endings: ['.svg'],
-      mime: 'image/svg+xml',
-      many: false,
-      takes: ['counts'],
+      ...OUT_FACTS.svg,
       write: async (patterns, options) => {
         const fonts = await kit.fonts();
         const { svgOf } = await import('./svg.ts');
@@ -35,12 +31,7 @@ export function drawnFormats(kit: DrawingKit): Readonly<Record<DrawnId, Format>>
       },
     },
     pdf: {
-      title: 'PDF',
-      use: 'to print',
-      endings: ['.pdf'],
-      mime: 'application/pdf',
-      many: true,
-      takes: ['counts'],
+      ...OUT_FACTS.pdf,
       write: async (patterns, options) => {
         const [fonts, Document] = await Promise.all([kit.fonts(), kit.pdf()]);
         const { pdfOf } = await import('./pdf.ts');

@@ -30,7 +30,7 @@ export function pdfOf(pictures: readonly Picture[], fonts: Fonts, Document: PdfD
     document.on('end', () => resolve(joined(parts)));
     document.on('error', reject);
   });
-  document.registerFont(LETTERS, fonts.letters.bytes as unknown as ArrayBuffer);
+  document.registerFont(LETTERS, fonts.letters.bytes);
   document.font(LETTERS);
   const bottom = document.page.height - MARGIN;
   let y = MARGIN;

@@ -42,5 +42,6 @@ export function svgOf({ title, width, lines }: Picture, fonts: Fonts): string {
   }
   const [w, h] = [width + 2 * MARGIN, y + MARGIN].map(short);
   const head = `<svg xmlns="http://www.w3.org/2000/svg" width="${w}" height="${h}" viewBox="0 0 ${w} ${h}" role="img">`;
-  return `${head}<title>${escaped(title || 'Rhythm')}</title><rect width="100%" height="100%" fill="#fff"/>${parts.join('')}</svg>\n`;
+  const name = `<title>${escaped(title || 'Rhythm')}</title>`;
+  return `${head}${name}<rect width="100%" height="100%" fill="#fff"/>${parts.join('')}</svg>\n`;
 }

@@ -77,8 +77,25 @@ const VIEWS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
     },
   ],
   [
+    'patterns to be taken out',
+    async (page) => {
+      await page.getByRole('button', { name: 'Take out' }).click();
+      await page.getByRole('button', { name: /Save \d+ patterns/ }).waitFor();
+    },
+  ],
+  [
+    'files that are brought in',
+    async (page) => {
+      const name = 'march.txt';
+      const buffer = Buffer.from(`4/4 ${'q q h | '.repeat(17)}w\n\n4/4 q q`);
+      await page.getByLabel('Files to bring in').setInputFiles({ name, mimeType: 'text/plain', buffer });
+      await page.locator('.offer .lane-notes svg').first().waitFor();
+    },
+  ],
+  [
     'a pattern',
     async (page) => {
+      await page.getByRole('button', { name: 'Back' }).click();
       await page.getByRole('link', { name: /Round the lighthouse/ }).click();
       await page.locator('.ruler .lane-notes svg').first().waitFor();
     },

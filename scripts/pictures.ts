@@ -6,6 +6,19 @@ export const PICTURE_SIZE = { width: 1280, height: 800 };
 export const AT_REST_MS = 500;
 
 /** One picture per main view, from the demo data: its name, and the way to it from the one before. */
+/** A tune as it might come from a site of songs. */
+const TUNE = `X:1
+T:Low tide
+M:4/4
+L:1/8
+Q:1/4=96
+K:D
+P:A
+|:d2|A2BA F2A2|BcdB A2FA|GBAG FAdf|edcd e2:|
+P:B
+|:g2|f2df a2fd|g2eg b2ge|(3fga fd ecAc|d2f2 d2:|
+`;
+
 export const PICTURES: readonly (readonly [name: string, open: (page: Page) => Promise<void>])[] = [
   ['sign-in', async (page) => page.getByRole('button', { name: /Look around/ }).waitFor()],
   [
@@ -60,10 +73,15 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
     },
   ],
   [
-    'board',
+    'bring-in',
     async (page) => {
-      await page.getByRole('button', { name: 'Board' }).click();
-      await page.locator('.board .lane-notes svg').first().waitFor();
+      await page.getByRole('link', { name: 'Patterns', exact: true }).click();
+      await page.getByLabel('Files to bring in').setInputFiles({
+        name: 'low tide.abc',
+        mimeType: 'text/plain',
+        buffer: Buffer.from(TUNE),
+      });
+      await page.locator('.offer .lane-notes svg').nth(1).waitFor();
     },
   ],
   [

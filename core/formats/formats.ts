@@ -3,6 +3,7 @@ import { type CountOptions, countPattern } from '../counting/count.ts';
 import { beatOf } from '../rhythm/meter.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
 import { printRhythm } from '../rhythm/text.ts';
+import { type FormatFacts, OUT_FACTS } from './formatFacts.ts';
 
 /** A pattern that goes out, with the name it has. */
 export interface NamedPattern {
@@ -22,17 +23,7 @@ export interface WriteOptions {
 export const FORMAT_IDS = ['text', 'musicxml', 'mxl', 'midi', 'abc', 'wav'] as const;
 export type FormatId = (typeof FORMAT_IDS)[number];
 
-export interface Format {
-  readonly title: string;
-  /** What it is good for, in a teacher's words. */
-  readonly use: string;
-  /** Endings of its files, the usual one first. */
-  readonly endings: readonly string[];
-  readonly mime: string;
-  /** Several patterns in one file. */
-  readonly many: boolean;
-  /** Which of the options make a difference. */
-  readonly takes: readonly ('bpm' | 'counts' | 'count-in')[];
+export interface Format extends FormatFacts {
   readonly write: (patterns: readonly NamedPattern[], options: WriteOptions) => Promise<Uint8Array>;
 }
 
@@ -55,15 +46,10 @@ async function musicXmlOf([only]: readonly NamedPattern[], { bpm, counts }: Writ
   return writeMusicXml(pattern, { title, ...quartersOf(pattern, bpm), ...wordsOf(pattern, counts) });
 }
 
-/** Every format that needs no drawing; what a file of it is and how it is written. */
+/** Every format that needs no drawing, and how it is written. */
 export const FORMATS: Readonly<Record<FormatId, Format>> = {
   text: {
-    title: 'Rhythm text',
-    use: 'short, for messages and for this app',
-    endings: ['.txt'],
-    mime: 'text/plain',
-    many: true,
-    takes: [],
+    ...OUT_FACTS.text,
     write: (patterns) => {
       const [only] = patterns;
       const text =
@@ -74,30 +60,15 @@ export const FORMATS: Readonly<Record<FormatId, Format>> = {
     },
   },
   musicxml: {
-    title: 'MusicXML',
-    use: 'for notation programs',
-    endings: ['.musicxml', '.xml'],
-    mime: 'application/vnd.recordare.musicxml+xml',
-    many: false,
-    takes: ['bpm', 'counts'],
+    ...OUT_FACTS.musicxml,
     write: async (patterns, options) => strToU8(await musicXmlOf(patterns, options)),
   },
   mxl: {
-    title: 'MusicXML, packed',
-    use: 'the same in a smaller file',
-    endings: ['.mxl'],
-    mime: 'application/vnd.recordare.musicxml',
-    many: false,
-    takes: ['bpm', 'counts'],
+    ...OUT_FACTS.mxl,
     write: async (patterns, options) => (await import('./mxl.ts')).mxlOf(await musicXmlOf(patterns, options)),
   },
   midi: {
-    title: 'MIDI',
-    use: 'for keyboards and sequencers',
-    endings: ['.mid', '.midi'],
-    mime: 'audio/midi',
-    many: false,
-    takes: ['bpm', 'count-in'],
+    ...OUT_FACTS.midi,
     write: async ([only], { bpm, countIn, sound }) => {
       const { writeMidi } = await import('./writeMidi.ts');
       const { title, pattern } = only!;
@@ -110,12 +81,7 @@ export const FORMATS: Readonly<Record<FormatId, Format>> = {
     },
   },
   abc: {
-    title: 'ABC',
-    use: 'for song sites and plain text',
-    endings: ['.abc'],
-    mime: 'text/vnd.abc',
-    many: true,
-    takes: ['bpm'],
+    ...OUT_FACTS.abc,
     write: async (patterns, { bpm }) => {
       const { writeAbc } = await import('./writeAbc.ts');
       const tunes = patterns.map(({ title, pattern }, i) =>
@@ -125,12 +91,7 @@ export const FORMATS: Readonly<Record<FormatId, Format>> = {
     },
   },
   wav: {
-    title: 'Sound',
-    use: 'clapped over clicks, to practise with',
-    endings: ['.wav'],
-    mime: 'audio/wav',
-    many: false,
-    takes: ['bpm'],
+    ...OUT_FACTS.wav,
     write: async ([only], { bpm, sound }) => {
       const { writeWav } = await import('./writeWav.ts');
       return writeWav(only!.pattern, { ...(bpm === undefined ? {} : { bpm }), ...(sound ? { sound } : {}) });

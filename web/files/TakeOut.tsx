@@ -1,13 +1,13 @@
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
+import { OUT_FACTS, OUT_IDS, type OutId } from '../../core/formats/formatFacts.ts';
 import type { NamedPattern } from '../../core/formats/formats.ts';
 import type { CountOptions } from '../../core/counting/count.ts';
 import { Notice } from '../ui/Notice.tsx';
 import { Select } from '../ui/Select.tsx';
 import { saveFile } from '../ui/saveFile.ts';
 import { outFile } from './outFile.ts';
-import { OUT_FORMATS } from './outFormats.ts';
 import './takeOut.scss';
 
 interface TakeOutProps {
@@ -18,19 +18,19 @@ interface TakeOutProps {
   readonly counts: CountOptions;
 }
 
-const FIRST = 'pdf';
+const FIRST: OutId = 'pdf';
 const USUAL_BPM = 84;
-const options = Object.entries(OUT_FORMATS).map(([id, { title, use }]) => [id, `${title}: ${use}`] as const);
+const options = OUT_IDS.map((id) => [id, `${OUT_FACTS[id].title}: ${OUT_FACTS[id].use}`] as const);
 
 /** Patterns as a file of any format, for other programs. */
 export default function TakeOut({ patterns, name, counts }: TakeOutProps) {
-  const [id, setId] = useState(FIRST);
+  const [id, setId] = useState<OutId>(FIRST);
   const [bpm, setBpm] = useState(USUAL_BPM);
   const [withCounts, setWithCounts] = useState(false);
   const [countIn, setCountIn] = useState(false);
   const [making, setMaking] = useState(false);
   const [problem, setProblem] = useState<Error>();
-  const format = OUT_FORMATS[id]!;
+  const format = OUT_FACTS[id];
   const save = async () => {
     setMaking(true);
     setProblem(undefined);

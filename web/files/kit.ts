@@ -1,5 +1,4 @@
 import type { DrawingKit } from '../../drawing/drawnFormats.ts';
-import type { PdfDocument } from '../../drawing/pdf.ts';
 
 async function bytesAt(url: string): Promise<Uint8Array> {
   return new Uint8Array(await (await fetch(url)).arrayBuffer());
@@ -15,5 +14,5 @@ export const kit: DrawingKit = {
     ]);
     return loadFonts(...(await Promise.all([bytesAt(music.default), bytesAt(letters.default)])));
   },
-  pdf: async () => (await import('pdfkit')).default as PdfDocument,
+  pdf: async () => (await import('pdfkit')).default,
 };

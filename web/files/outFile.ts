@@ -1,5 +1,6 @@
+import { OUT_FACTS, type OutId } from '../../core/formats/formatFacts.ts';
 import type { NamedPattern, WriteOptions } from '../../core/formats/formats.ts';
-import { OUT_FORMATS, type OutAnswer, type OutId, type OutRequest, type WrittenFile } from './outFormats.ts';
+import type { OutAnswer, OutRequest, WrittenFile } from './fileMessages.ts';
 
 /** A file that is ready to be saved. */
 export interface OutFile {
@@ -65,7 +66,7 @@ export async function outFile(
   const files: WrittenFile[] = [];
   for (const file of lines) files.push(id === 'png' ? await asPoints(file) : file);
   const [only] = files;
-  const { endings, mime } = OUT_FORMATS[id]!;
+  const { endings, mime } = OUT_FACTS[id];
   if (files.length === 1) return { name: `${name}${endings[0]}`, content: blob(only!.bytes, mime) };
   const { zip } = await import('../../core/formats/zip.ts');
   const packed = zip(files.map((file) => ({ ...file, name: file.name.replace(FORBIDDEN, ' ') })));

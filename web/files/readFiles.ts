@@ -6,9 +6,6 @@ const LARGEST_BYTES = 25_000_000;
 /** A file that takes longer is given up, milliseconds. */
 const PATIENCE = 15_000;
 
-/** Endings of files that can be brought in, for the browser's own choice of files. */
-export const READABLE_FILES = '.txt,.musicxml,.xml,.mxl,.mid,.midi,.abc,.zip';
-
 /** Has a worker of its own read a file: one that never ends is stopped with it. */
 export async function readInWorker(file: File): Promise<ReadFile> {
   if (file.size > LARGEST_BYTES) return { ok: false, trouble: 'larger than 25 MB; export fewer parts or measures' };

@@ -1,4 +1,5 @@
-import { type OutAnswer, type OutRequest, WRITTEN, type WrittenFile } from '../files/outFormats.ts';
+import type { OutAnswer, OutRequest, WrittenFile } from '../files/fileMessages.ts';
+import { WRITTEN } from '../files/outFormats.ts';
 
 const answer = (message: OutAnswer) => postMessage(message);
 

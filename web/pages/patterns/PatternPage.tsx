@@ -10,7 +10,6 @@ import { namingOf, voiceOf } from '../../../core/wording/voice.ts';
 import { remove } from '../../api/client.ts';
 import { usePatterns } from '../../api/hooks.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
-import { BothVersions, plainWords } from '../../ui/BothVersions.tsx';
 import { Notice } from '../../ui/Notice.tsx';
 import { useCurrentClass } from '../../ui/currentClass.ts';
 import { useSave } from '../../ui/useSave.ts';
@@ -26,6 +25,7 @@ import { useDraft } from './useDraft.ts';
 import './patterns.scss';
 
 const BracketsForm = lazy(() => import('./BracketsForm.tsx'));
+const PatternClash = lazy(() => import('./PatternClash.tsx'));
 const TakeOut = lazy(() => import('../../files/TakeOut.tsx'));
 
 export default function PatternPage() {
@@ -48,13 +48,14 @@ function Editor({ id, saved }: { id: string; saved: SavedPattern | undefined }) 
     <div className="pattern-editor">
       <EditorHead id={id} saved={saved !== undefined} draft={draft} state={state} onChange={change} />
       {theirs && (
-        <BothVersions
-          clash={{ theirs: { ...theirs }, mine: draft, parts: ['title', 'text'] }}
-          nameOf={(part) => (part === 'title' ? 'Title' : 'Rhythm')}
-          wordsOf={(_part, value) => plainWords(value)}
-          onMine={() => keepMine(theirs)}
-          onTheirs={() => takeTheirs(theirs)}
-        />
+        <Suspense fallback={null}>
+          <PatternClash
+            theirs={{ ...theirs }}
+            mine={draft}
+            onMine={() => keepMine(theirs)}
+            onTheirs={() => takeTheirs(theirs)}
+          />
+        </Suspense>
       )}
       {problem && !theirs && state === 'on-device' && <Notice problem={problem} />}
       <RhythmField text={draft.text} error={spoken ? undefined : parse.error} onChange={write} />

@@ -1,15 +1,14 @@
 import { FolderInput, FolderOutput, Plus } from 'lucide-react';
-import { Suspense, lazy, useState } from 'react';
+import { Suspense, lazy, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { useDropzone } from 'react-dropzone';
 import { Link, Navigate, useNavigate } from 'react-router';
 import { v4 as uuid } from 'uuid';
 import type { SavedPattern } from '../../../contract/pattern.ts';
 import { parseRhythm } from '../../../core/rhythm/text.ts';
 import { voiceOf } from '../../../core/wording/voice.ts';
 import { useClasses, usePatterns } from '../../api/hooks.ts';
-import { READABLE_FILES } from '../../files/readFiles.ts';
+import { READABLE_FILES, useDrop } from '../../files/useDrop.ts';
 import { MiniNotes } from '../../ruler/MiniNotes.tsx';
 import { Notice } from '../../ui/Notice.tsx';
 import { useCurrentClass } from '../../ui/currentClass.ts';
@@ -27,10 +26,11 @@ export default function PatternsPage() {
   const [files, setFiles] = useState<readonly File[]>([]);
   const [chosen, setChosen] = useState<ReadonlySet<string>>();
   const classes = useClasses().data;
-  const onDrop = (dropped: File[]) => setFiles(dropped);
-  const zone = useDropzone({ onDrop, noClick: true, noKeyboard: true });
+  const { zone, over } = useDrop(setFiles);
+  const input = useRef<HTMLInputElement>(null);
+  const bring = () => input.current?.click();
   const add = () => void navigate(`/patterns/${uuid()}`);
-  useKeys(files.length > 0 ? {} : { ' ': add, n: add, b: zone.open });
+  useKeys(files.length > 0 ? {} : { ' ': add, n: add, b: bring });
   // Nothing is there yet: the first day begins with a class, children and a few patterns at once.
   // Whoever is on the way to another view already goes there.
   if (data?.length === 0 && classes?.length === 0 && location.pathname === HERE)
@@ -43,11 +43,19 @@ export default function PatternsPage() {
     );
   const choose = (id: string) => setChosen((before) => toggled(before ?? new Set(), id));
   return (
-    <div {...zone.getRootProps({ className: `drop-target ${zone.isDragActive ? 'drop-over' : ''}` })}>
-      <input {...zone.getInputProps({ 'aria-label': 'Files to bring in', accept: READABLE_FILES })} />
+    <div {...zone} className={`drop-target ${over ? 'drop-over' : ''}`}>
+      <input
+        ref={input}
+        type="file"
+        multiple
+        hidden
+        aria-label="Files to bring in"
+        accept={READABLE_FILES}
+        onChange={({ target }) => setFiles([...(target.files ?? [])])}
+      />
       <Head
         onAdd={add}
-        onBring={zone.open}
+        onBring={bring}
         taking={chosen !== undefined}
         onTake={
           data && data.length > 0 ? () => setChosen(chosen ? undefined : new Set(data.map(({ id }) => id))) : undefined

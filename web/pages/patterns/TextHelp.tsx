@@ -11,6 +11,7 @@ const LINES: readonly (readonly [string, string])[] = [
   ['^', 'before the first measure: it is a pickup'],
   ['(M7)', 'seven measures of rest'],
   ["q'crab'", 'a word or letter on a note'],
+  ['#5  "A"', 'before a measure: it is number 5; its rehearsal letter'],
 ];
 
 export function TextHelp({ naming }: { naming: NamingId }) {

@@ -2,7 +2,6 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { v4 as uuid } from 'uuid';
 import type { PatternEdit } from '../../../../contract/pattern.ts';
-import type { Piece } from '../../../../core/formats/piece.ts';
 import { counted } from '../../../../core/wording/plurals.ts';
 import type { NamingId } from '../../../../core/wording/valueNames.ts';
 import { namingOf } from '../../../../core/wording/voice.ts';
@@ -14,24 +13,12 @@ import { useKeys } from '../../../ui/useKeys.ts';
 import { useSave } from '../../../ui/useSave.ts';
 import { PieceCard } from './PieceCard.tsx';
 import { PlayedCard } from './PlayedCard.tsx';
-import { type LineChoice, type Offer, firstChoice, linesOf, offersAsMended, offersOf, voiceOf } from './broughtIn.ts';
+import { type Brought, type Offer, firstChoice, linesOf, offersAsMended, offersOf, voiceOf } from './broughtIn.ts';
 import './files.scss';
 
 interface BringInProps {
   readonly files: readonly File[];
   readonly onDone: () => void;
-}
-
-/** A piece that was read, and what is taken of it. */
-export interface Brought {
-  readonly key: string;
-  readonly file: File;
-  readonly piece: Piece;
-  readonly choice: LineChoice;
-  /** Texts that the teacher mended, by their place among the offers. */
-  readonly mended: Readonly<Record<number, string>>;
-  /** Places of offers that are not taken. */
-  readonly left: readonly number[];
 }
 
 interface Unread {

@@ -7,8 +7,15 @@ import { type NamingId, inNaming } from '../../../../core/wording/valueNames.ts'
 import { MiniNotes } from '../../../ruler/MiniNotes.tsx';
 import { Ruler } from '../../../ruler/Ruler.tsx';
 import { Select } from '../../../ui/Select.tsx';
-import type { Brought } from './BringIn.tsx';
-import { ALL_LINES, type Extent, type Line, type LineChoice, type Offer, leftOutWords } from './broughtIn.ts';
+import {
+  ALL_LINES,
+  type Brought,
+  type Extent,
+  type Line,
+  type LineChoice,
+  type Offer,
+  leftOutWords,
+} from './broughtIn.ts';
 
 interface PieceCardProps {
   readonly brought: Brought;

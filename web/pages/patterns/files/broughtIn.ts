@@ -31,6 +31,18 @@ export interface LineChoice {
   readonly labels: Labels;
 }
 
+/** A piece that was read, and what is taken of it. */
+export interface Brought {
+  readonly key: string;
+  readonly file: File;
+  readonly piece: Piece;
+  readonly choice: LineChoice;
+  /** Texts that the teacher mended, by their place among the offers. */
+  readonly mended: Readonly<Record<number, string>>;
+  /** Places of offers that are not taken. */
+  readonly left: readonly number[];
+}
+
 /** A pattern that is offered to be saved. */
 export interface Offer {
   readonly title: string;
@@ -117,7 +129,7 @@ export function leftOutWords(piece: Piece, lines: readonly Line[], voice: RawVoi
 /** The offers, with the texts that the teacher mended in their places. */
 export function offersAsMended(
   offers: readonly Offer[],
-  { mended }: { readonly mended: Readonly<Record<number, string>> },
+  { mended }: Pick<Brought, 'mended'>,
   naming: NamingId,
 ): Offer[] {
   return offers.map((offer, i) =>

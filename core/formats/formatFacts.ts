@@ -1,0 +1,92 @@
+/** What a format is, without what writes it: a page that only offers it needs no more. */
+export interface FormatFacts {
+  readonly title: string;
+  /** What it is good for, in a teacher's words. */
+  readonly use: string;
+  /** Endings of its files, the usual one first. */
+  readonly endings: readonly string[];
+  readonly mime: string;
+  /** Several patterns in one file. */
+  readonly many: boolean;
+  /** Which of the options make a difference. */
+  readonly takes: readonly ('bpm' | 'counts' | 'count-in')[];
+}
+
+export const OUT_IDS = ['pdf', 'png', 'svg', 'musicxml', 'mxl', 'midi', 'wav', 'abc', 'text'] as const;
+export type OutId = (typeof OUT_IDS)[number];
+
+/** Everything that patterns can go out as, in the order in which it is offered. */
+export const OUT_FACTS: Readonly<Record<OutId, FormatFacts>> = {
+  pdf: {
+    title: 'PDF',
+    use: 'to print',
+    endings: ['.pdf'],
+    mime: 'application/pdf',
+    many: true,
+    takes: ['counts'],
+  },
+  png: {
+    title: 'Picture, PNG',
+    use: 'for slides and messages',
+    endings: ['.png'],
+    mime: 'image/png',
+    many: false,
+    takes: ['counts'],
+  },
+  svg: {
+    title: 'Picture, SVG',
+    use: 'sharp at every size, for worksheets',
+    endings: ['.svg'],
+    mime: 'image/svg+xml',
+    many: false,
+    takes: ['counts'],
+  },
+  musicxml: {
+    title: 'MusicXML',
+    use: 'for notation programs',
+    endings: ['.musicxml', '.xml'],
+    mime: 'application/vnd.recordare.musicxml+xml',
+    many: false,
+    takes: ['bpm', 'counts'],
+  },
+  mxl: {
+    title: 'MusicXML, packed',
+    use: 'the same in a smaller file',
+    endings: ['.mxl'],
+    mime: 'application/vnd.recordare.musicxml',
+    many: false,
+    takes: ['bpm', 'counts'],
+  },
+  midi: {
+    title: 'MIDI',
+    use: 'for keyboards and sequencers',
+    endings: ['.mid', '.midi'],
+    mime: 'audio/midi',
+    many: false,
+    takes: ['bpm', 'count-in'],
+  },
+  wav: {
+    title: 'Sound',
+    use: 'clapped over clicks, to practise with',
+    endings: ['.wav'],
+    mime: 'audio/wav',
+    many: false,
+    takes: ['bpm'],
+  },
+  abc: {
+    title: 'ABC',
+    use: 'for song sites and plain text',
+    endings: ['.abc'],
+    mime: 'text/vnd.abc',
+    many: true,
+    takes: ['bpm'],
+  },
+  text: {
+    title: 'Rhythm text',
+    use: 'short, for messages and for this app',
+    endings: ['.txt'],
+    mime: 'text/plain',
+    many: true,
+    takes: [],
+  },
+};
