@@ -2,8 +2,8 @@ import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { drawnFormats } from '../drawing/drawnFormats.ts';
 
-/** From the sources or from the one file they are put into, both a folder below the root. */
-const root = new URL('../', import.meta.url);
+/** From the sources, or from the files they are put into, two folders below the root. */
+const root = new URL(import.meta.url.includes('/dist/cli/') ? '../../' : '../', import.meta.url);
 const MUSIC = new URL('web/styles/fonts/harbour.woff2', root);
 const LETTERS = '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-400-normal.woff';
 

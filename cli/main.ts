@@ -1,7 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { createInterface } from 'node:readline';
 import { parseArgs } from 'node:util';
-import { convert, leavingsLine } from './convert.ts';
 import { EAR_VERBS, earBatch, earLines, isEarVerb } from './ear.ts';
 import { UserError } from './readPattern.ts';
 import { RecordBook, momentOf } from './records.ts';
@@ -203,6 +202,7 @@ async function convertFile({ values, positionals }: ReturnType<typeof parse>): P
   if (from === undefined || out === undefined || others.length > 0)
     throw new UserError('which file into which? For example: clapboard convert song.musicxml song.txt');
   const { part, voice, measures, letters, bpm } = values;
+  const { convert, leavingsLine } = await import('./convert.ts');
   const converted = await convert({
     in: from,
     out,
@@ -230,7 +230,11 @@ async function main(): Promise<void> {
     return records(parsed.values.now);
   }
   if (verb === 'ear') return ear(parsed);
-  if (verb === 'convert') return parsed.values.batch ? batch(convert) : convertFile(parsed);
+  if (verb === 'convert') {
+    if (!parsed.values.batch) return convertFile(parsed);
+    const { convert } = await import('./convert.ts');
+    return batch(convert);
+  }
   if (verb === 'listen') {
     if (parsed.values.batch) return listenAll(parsed.positionals);
     const [path, ...others] = parsed.positionals;

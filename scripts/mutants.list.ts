@@ -231,8 +231,8 @@ export const MUTANTS: readonly MutantGroup[] = [
       ['web/ruler/HeardLane.tsx', 'written - mark.window.early * scale', 'written'],
       ['web/ruler/SystemLanes.tsx', "first ? 'beat-first' : 'beat'", "'beat'"],
       ['web/ruler/SystemLanes.tsx', '{feet && <Lane', '{!feet && <Lane'],
-      ['web/ruler/layout.ts', 'meterSign: index === 0 || changes', 'meterSign: index === 0'],
-      ['web/ruler/layout.ts', 'first: k === 0', 'first: k === 1'],
+      ['drawing/layout.ts', 'meterSign: index === 0 || changes', 'meterSign: index === 0'],
+      ['drawing/layout.ts', 'first: k === 0', 'first: k === 1'],
     ],
   },
   {

@@ -51,10 +51,11 @@ export const HELP: readonly Help[] = [
     title: 'Patterns',
     points: [
       'Your rhythms, each in a line of text and as notes. Open one to change it, show it, lead it or hear it.',
-      'Bring in: MusicXML, MIDI, ABC, rhythm text or a zip of them, many at once, or dropped on the list. What comes of them is shown first; nothing is saved until you say so.',
+      'Bring in: MusicXML, MIDI, ABC, rhythm text or a zip of them, many at once, or dropped on the list.',
+      'What comes of them is shown as notes first; nothing is saved until you say so.',
       'Choose the part, the measures, phrases, letter names on the notes. Measures keep the numbers of their piece.',
       'MIDI that was played freely becomes no notes: it can be heard as a child’s take.',
-      'Take out: one pattern, some or all, as PDF, picture, MusicXML, MIDI, sound, ABC or text; several in one zip, which comes in again.',
+      'Take out: some or all as PDF, picture, MusicXML, MIDI, sound, ABC or text, in a zip that comes in again.',
     ],
     keys: [
       ['space', 'a new pattern; save what was brought in'],
