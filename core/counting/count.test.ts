@@ -151,6 +151,7 @@ describe('house words and word sets', () => {
   });
   it('says a cell by its word, one syllable a note, a label before all', () => {
     expect(say("2/4 e e q | s s s s e'boat' e", { school: 'words' })).toBe('ot ter crab | pe ri win kle boat gull');
+    expect(say("4/4 q'low tide' q h", { school: 'words' })).toMatch(/^low-tide /);
     expect(say('4/4 3{e e e} e (e) h~ | w', { school: 'words' })).toBe('jel ly fish gull (gull) seal | -');
     expect(say('3/4 q (q) (e.) s | (M1) | h.', { school: 'words' })).toBe('crab (crab) (eel) shrimp | (shark) | shark');
   });

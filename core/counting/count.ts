@@ -168,7 +168,8 @@ function countedEvents(placed: readonly PlacedMeasure[], override: ValueLetter |
         at: event.onset,
         meter,
         beat,
-        label: event.label,
+        // A count is one word, whatever is written on the note.
+        label: event.label?.replace(/\s+/gu, '-'),
         tuplet: event.tuplet && tuplet?.inBeats,
         restNumber,
         sounding,

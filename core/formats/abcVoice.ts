@@ -2,7 +2,7 @@ import { type Fraction, ONE, compare, frac, mul, sum } from '../rhythm/fraction.
 import { COMMON_TIME, type Meter, meterKind, meterLength } from '../rhythm/meter.ts';
 import { valueOfLength } from '../rhythm/value.ts';
 import { freeMeter } from './freeMeter.ts';
-import { Leavings, type Ratio, type RawEvent, type RawMeasure, type RawVoice } from './piece.ts';
+import { type Budget, Leavings, type Ratio, type RawEvent, type RawMeasure, type RawVoice } from './piece.ts';
 
 /** A note, chord or rest while its measure is read: broken rhythm and ties may still change it. */
 export interface AbcEvent {
@@ -61,7 +61,10 @@ export class AbcVoice {
     public unit: Fraction,
     private meter: Meter | undefined,
     private readonly literal: boolean,
-  ) {}
+    private readonly budget: Budget,
+  ) {
+    budget.use('voices');
+  }
 
   setMeter(meter: Meter | undefined): void {
     this.meter = meter;
@@ -83,6 +86,7 @@ export class AbcVoice {
   }
 
   add(event: AbcEvent): void {
+    this.budget.use('notes');
     // A meter in the middle of a measure holds from the next.
     if (this.events.length === 0) this.meterHere = this.meter;
     event.written = mul(event.written, this.nextFactor);
@@ -163,6 +167,7 @@ export class AbcVoice {
   }
 
   private push(measure: RawMeasure & { own: readonly AbcEvent[] }): void {
+    this.budget.use('measures');
     const short = compare(sum(measure.events.map(({ length }) => length)), meterLength(measure.meter)) < 0;
     const half = this.afterSection && this.measures.length > 0 && short && !this.literal;
     this.measures.push({ ...measure, ...this.marks, ...(half ? { uncounted: true } : {}) });

@@ -26,6 +26,8 @@ function utf16(text: string, littleEndian: boolean, mark: boolean): Uint8Array {
 }
 const latin = (text: string) => Uint8Array.from([...text].map((sign) => sign.charCodeAt(0)));
 
+const partOf = (id: number) => `<part id="${id}"><measure><note><duration>1</duration></note></measure></part>`;
+
 describe('any file', () => {
   it.each<[string, string, Uint8Array]>([
     ['MusicXML', 'a.musicxml', strToU8(xml)],
@@ -72,6 +74,17 @@ describe('any file', () => {
     ],
   ])('says why it cannot read %s', async (_, name, bytes, trouble) =>
     expect(readBack(await readFile(name, bytes)).text).toContain(trouble),
+  );
+
+  it.each<[string, string, string, string]>([
+    ['notes of ABC', 'a.abc', `X:1\nK:C\n${'A'.repeat(150_001)}`, '150000 notes and rests'],
+    ['measures of ABC', 'a.abc', `X:1\nK:C\n${'Z999|'.repeat(201)}`, '200000 measures'],
+    ['tunes', 'a.abc', 'X:1\nK:C\nA|\n\n'.repeat(2001), '2000 pieces'],
+    ['patterns', 'a.txt', '4/4 w\n\n'.repeat(2001), '2000 pieces'],
+    ['measures of a score', 'a.xml', `<score-partwise><part id="P">${'<measure/>'.repeat(200_001)}`, '200000 measures'],
+    ['voices', 'a.xml', `<score-partwise>${Array.from({ length: 2501 }, (_, i) => partOf(i)).join('')}`, '2500 voices'],
+  ])('gives up at too many %s', async (_, name, text, most) =>
+    expect(readBack(await readFile(name, strToU8(text))).text).toBe(`it has more than ${most}; split it`),
   );
 
   it('stops a zip that unpacks to more than it says, or to more than can be held', async () => {

@@ -2,7 +2,7 @@ import { type Fraction, ZERO, add, compare, equal, frac, mul, sub, sum } from '.
 import { COMMON_TIME, type Meter, meterLength } from '../rhythm/meter.ts';
 import type { NoteValue } from '../rhythm/value.ts';
 import { freeMeter } from './freeMeter.ts';
-import { Leavings, type RawEvent, type RawMeasure, type RawVoice, type Ratio } from './piece.ts';
+import { type Budget, Leavings, type RawEvent, type RawMeasure, type RawVoice, type Ratio } from './piece.ts';
 
 /** What a `<note>` says, collected while it is read. */
 export interface NoteFacts {
@@ -75,6 +75,8 @@ export class PartReader {
   private last: Entry | undefined;
   private readonly voices = new Map<string, VoiceState>();
 
+  constructor(private readonly budget: Budget) {}
+
   begin(marks: MeasureMarks): void {
     this.marks = marks;
     this.cursor = ZERO;
@@ -109,6 +111,7 @@ export class PartReader {
   }
 
   note(note: NoteFacts): void {
+    this.budget.use('notes');
     const voice = this.voiceOf(note.voice);
     if (note.grace) {
       voice.leavings.add('grace-notes');
@@ -141,6 +144,8 @@ export class PartReader {
   }
 
   end(): void {
+    // Every voice has each of them.
+    this.budget.use('measures', Math.max(1, this.voices.size));
     const meter = this.free ? freeMeter(this.farthest) : this.meter;
     const length = this.farthest.n === 0 ? meterLength(meter) : this.farthest;
     this.infos.push({ meter, length, marks: this.marks });
@@ -174,7 +179,12 @@ export class PartReader {
 
   private voiceOf(id: string): VoiceState {
     let voice = this.voices.get(id);
-    if (!voice) this.voices.set(id, (voice = { measures: new Map(), leavings: new Leavings(), openGroups: 0 }));
+    if (!voice) {
+      this.budget.use('voices');
+      // It was silent until now.
+      this.budget.use('measures', this.infos.length);
+      this.voices.set(id, (voice = { measures: new Map(), leavings: new Leavings(), openGroups: 0 }));
+    }
     return voice;
   }
 }

@@ -130,11 +130,25 @@ export class BadFile extends Error {}
 
 export const LARGEST_FILES = {
   text: 1_000_000,
-  abc: 2_000_000,
+  abc: 1_500_000,
   midi: 4_000_000,
   musicxml: 12_000_000,
   zip: 20_000_000,
 } as const;
+
+const MOST = { notes: 150_000, measures: 200_000, voices: 2500, pieces: 2000 } as const;
+const MOST_NAMES = { notes: 'notes and rests', measures: 'measures', voices: 'voices', pieces: 'pieces' } as const;
+
+/** What a file may hold, all its parts together: more is no score, and nobody should wait for it. */
+export class Budget {
+  private readonly used = { notes: 0, measures: 0, voices: 0, pieces: 0 };
+
+  /** Throws `BadFile` where it becomes too much. */
+  use(what: keyof typeof MOST, count = 1): void {
+    this.used[what] += count;
+    if (this.used[what] > MOST[what]) throw new BadFile(`it has more than ${MOST[what]} ${MOST_NAMES[what]}; split it`);
+  }
+}
 
 /** "12 MB" */
 export function megabytes(bytes: number): string {

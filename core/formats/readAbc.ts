@@ -4,11 +4,8 @@ import { accidentalsOf } from './abcKey.ts';
 import { plainWords } from './abcText.ts';
 import { type AbcEvent, AbcVoice } from './abcVoice.ts';
 import { WRITTEN_BY } from './musicXmlNames.ts';
-import { BadFile, Leavings, type Piece, type ReadFile, reading } from './piece.ts';
+import { BadFile, Budget, Leavings, type Piece, type ReadFile, reading } from './piece.ts';
 import { timesOf } from './timesOf.ts';
-
-/** Tunes of a file; more are cut off. */
-const MOST_TUNES = 2000;
 
 /**
  * Reads ABC 2.1: every tune of a file with its voices.
@@ -16,7 +13,8 @@ const MOST_TUNES = 2000;
  */
 export function readAbc(text: string): ReadFile {
   return reading('abc', text.length, () => {
-    const pieces = tunesOf(text).flatMap(({ file, lines }) => new TuneReader(file).read(lines) ?? []);
+    const budget = new Budget();
+    const pieces = tunesOf(text).flatMap(({ file, lines }) => new TuneReader(file, budget).read(lines) ?? []);
     if (pieces.length === 0) throw new BadFile('there is no tune in it: a tune begins with X: and K: and has notes');
     return pieces;
   });
@@ -34,7 +32,6 @@ function tunesOf(text: string): { file: readonly string[]; lines: readonly strin
   for (const raw of lines) {
     const line = raw.trimStart();
     if (line.startsWith('X:')) {
-      if (tunes.length >= MOST_TUNES) break;
       tunes.push((tune = [line]));
     } else if (line.trim() === '') {
       // Without numbers there is one tune, and empty lines are only air.
@@ -72,7 +69,11 @@ class TuneReader {
   private label: string | undefined;
   private firstVoice: string | undefined;
 
-  constructor(file: readonly string[]) {
+  constructor(
+    file: readonly string[],
+    private readonly budget: Budget,
+  ) {
+    budget.use('pieces');
     for (const line of file) if (!line.startsWith('%%')) this.field(line[0]!, line.slice(2));
   }
 
@@ -193,7 +194,7 @@ class TuneReader {
     let voice = this.voices.get(id);
     if (!voice) {
       const meter = this.meter === 'unsaid' ? { upper: 4, lower: 4 } : this.meter;
-      this.voices.set(id, (voice = new AbcVoice(id, this.unitLength(), meter, this.literal)));
+      this.voices.set(id, (voice = new AbcVoice(id, this.unitLength(), meter, this.literal, this.budget)));
     }
     return voice;
   }

@@ -3,10 +3,9 @@ import { type Fraction, ZERO, add, compare, sub, toNumber } from '../rhythm/frac
 import { COMMON_TIME, LARGEST_UPPER, LOWER_NUMBERS, type Meter, meterLength, sameMeter } from '../rhythm/meter.ts';
 import type { EmptyMeasure } from './layNotes.ts';
 import { onGrid } from './midiGrid.ts';
-import { BadFile, Leavings, type Piece, type Played, type RawPart, type ReadFile, reading } from './piece.ts';
+import { BadFile, Budget, Leavings, type Piece, type Played, type RawPart, type ReadFile, reading } from './piece.ts';
 
-/** Notes of a file, and measures that it lasts: more are no rhythm to be read. */
-const MOST_NOTES = 100_000;
+/** Measures that a file lasts: more are no rhythm to be read. */
 const MOST_MIDI_MEASURES = 5000;
 /** Quarters a minute where a file says nothing (Standard MIDI Files 1.0). */
 const USUAL_QUARTERS = 120;
@@ -83,6 +82,7 @@ class MidiReader {
   private readonly meters: { tick: number; meter: Meter }[] = [];
   private readonly markers: { tick: number; text: string }[] = [];
   private last = 0;
+  private readonly budget = new Budget();
 
   constructor(bytes: Uint8Array) {
     const { header, tracks } = chunksOf(bytes);
@@ -103,6 +103,7 @@ class MidiReader {
     const parts: RawPart[] = [];
     const played: Played[] = [];
     for (const { id, name, sounds, leavings } of heard) {
+      this.budget.use('voices');
       const measures = this.measures(Math.max(...sounds.map(({ from, to }) => Math.max(from + 1, to))));
       const notes = sounds.map(({ from, to }) => ({ from: this.wholes(from), to: this.wholes(to) }));
       const written = onGrid(notes, measures, this.quarter);
@@ -193,7 +194,7 @@ class MidiReader {
         const open = part.open.get(event.noteNumber)?.shift();
         if (open) open.to = tick;
       }
-      if (part.sounds.length > MOST_NOTES) throw new BadFile(`it has more than ${MOST_NOTES} notes`);
+      this.budget.use('notes');
     }
     return [...byChannel].flatMap(([channel, { sounds, leavings }]) => {
       if (sounds.length === 0) return [];
@@ -225,6 +226,7 @@ class MidiReader {
       if (measures.length >= MOST_MIDI_MEASURES) throw new BadFile(`it lasts more than ${MOST_MIDI_MEASURES} measures`);
       while (meters[next] && this.wholes(meters[next]!.tick) <= toNumber(at) + 1e-6) meter = meters[next++]!.meter;
       const letter = this.markers.find(({ tick }) => Math.abs(this.wholes(tick) - toNumber(at)) < 1e-6)?.text;
+      this.budget.use('measures');
       measures.push({ meter, at, length: meterLength(meter), ...(letter === undefined ? {} : { letter }) });
       at = add(at, meterLength(meter));
     }

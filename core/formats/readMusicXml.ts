@@ -4,7 +4,7 @@ import { LARGEST_UPPER, LOWER_NUMBERS, type Meter } from '../rhythm/meter.ts';
 import { type Dots, lengthOf } from '../rhythm/value.ts';
 import { type MeasureMarks, type NoteFacts, PartReader } from './musicXmlPart.ts';
 import { LETTER_OF_TYPE, OTHER_TYPES, WRITTEN_BY } from './musicXmlNames.ts';
-import { BadFile, Leavings, type Piece, type ReadFile, reading } from './piece.ts';
+import { BadFile, Budget, Leavings, type Piece, type ReadFile, reading } from './piece.ts';
 import { timesOf } from './timesOf.ts';
 
 /** A score is some seven tags deep. */
@@ -72,6 +72,7 @@ function emptyNote(): NoteFacts & { dots: number; type: string; normal: number; 
 
 /** Follows the tags of a score from the first to the last. */
 class ScoreReader {
+  private readonly budget = new Budget();
   private readonly path: string[] = [];
   private text = '';
   private readonly parts = new Map<string, PartReader>();
@@ -149,7 +150,7 @@ class ScoreReader {
     if (this.path.length !== 3) return;
     const id = this.partId ?? '';
     let part = this.parts.get(id);
-    if (!part) this.parts.set(id, (part = new PartReader()));
+    if (!part) this.parts.set(id, (part = new PartReader(this.budget)));
     this.part = part;
     part.begin({ ...this.measure });
   }

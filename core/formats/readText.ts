@@ -1,6 +1,6 @@
 import { barCheck, barsAddUp } from '../rhythm/barCheck.ts';
 import { type Parsed, errorSentence, parseRhythm } from '../rhythm/text.ts';
-import { BadFile, type Piece, type ReadFile, reading } from './piece.ts';
+import { BadFile, Budget, type Piece, type ReadFile, reading } from './piece.ts';
 import { rawPattern } from './rawItems.ts';
 
 /** A line that names the pattern after it. */
@@ -50,7 +50,9 @@ function piecesOf(text: string): Piece[] {
   const read = blocksOf(text.replace(/^\uFEFF/, '')).flatMap(patternsOf);
   if (read.length === 0) throw new BadFile('the file is empty');
   const pieces: Piece[] = [];
+  const budget = new Budget();
   for (const { title, parsed, line } of read) {
+    budget.use('pieces');
     if (!parsed.ok) throw new BadFile(errorSentence({ ...parsed.at, line: parsed.at.line + line - 1 }));
     const voice = { id: '1', literal: true, leftOut: {}, measures: rawPattern(parsed.pattern) };
     pieces.push({ title, leftOut: {}, parts: [{ id: '1', name: title || 'Rhythm', voices: [voice] }] });

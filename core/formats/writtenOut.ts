@@ -1,6 +1,7 @@
 import { type Fraction, add, compare, equal, sum } from '../rhythm/fraction.ts';
 import { meterLength } from '../rhythm/meter.ts';
 import type { RawMeasure } from './piece.ts';
+import { MOST_TIMES } from './timesOf.ts';
 
 /** Repeated measures, and the endings that close them in one time through or the other. Indices; ends are excluded. */
 interface Section {
@@ -71,8 +72,6 @@ export function isHalf(measure: RawMeasure, next: RawMeasure | undefined): boole
   return next?.uncounted === true && fillOne(measure, next);
 }
 
-/** More times through than this are not written out. */
-const MOST_TIMES = 12;
 /** Measures written out: more are no rhythm to be read. */
 const MOST_WRITTEN = 5000;
 

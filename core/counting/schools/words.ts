@@ -77,9 +77,9 @@ function fills(first: CountedEvent, last: CountedEvent, tuplet: NonNullable<Coun
   return equal(first.onset, tuplet.onset) && equal(add(last.onset, last.length), add(tuplet.onset, tuplet.length));
 }
 
-/** What no cell covers: the label written on the note, one word as every count, or none. */
+/** What no cell covers: the label written on the note, or none. */
 function note(event: CountedEvent): string {
-  return event.label?.replace(/\s+/gu, '-') ?? NO_SYLLABLE;
+  return event.label ?? NO_SYLLABLE;
 }
 
 export const words: School = {
