@@ -12,6 +12,7 @@ import { simulateTake } from '../core/judging/simulatedChild.ts';
 import { parseRhythm, printRhythm } from '../core/rhythm/text.ts';
 import { CLASSES } from '../demo/school.ts';
 import { benchJudging } from './benchJudging.ts';
+import { benchFiles } from './benchFiles.ts';
 import { benchTakes } from './benchTakes.ts';
 import { benchListening } from './benchListening.ts';
 import { benchStoring } from './benchStoring.ts';
@@ -235,6 +236,7 @@ const HERE: Readonly<Record<string, () => void>> = {
   'command-line': benchCommandLine,
   speech: benchSpeech,
   choosing: benchChoosing,
+  files: benchFiles,
   timetable: benchTimetable,
   judging: benchJudging,
   takes: () => benchTakes(),
