@@ -451,7 +451,6 @@ export const MUTANTS: readonly MutantGroup[] = [
         "return equal(durations, full) ? 'signs'",
       ],
       ['core/formats/musicXmlPart.ts', 'open.has(pitch) || (stop &&', '(stop &&'],
-      ['core/formats/musicXmlPart.ts', 'if (before && equal(before.onset, entry.onset)) continue;', ''],
       ['core/formats/readAbc.ts', 'this.inMeasure.get(letter) ??', ''],
       ['core/formats/readAbc.ts', 'this.inMeasure = new Map();', ''],
       ['core/formats/abcVoice.ts', 'event.written = mul(event.written, this.nextFactor);', ''],

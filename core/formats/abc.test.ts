@@ -57,6 +57,7 @@ describe('ABC of others', () => {
       tune('(2AB (4ABcd|(3ABc (3zAz A2|', { meter: '6/8' }),
       '6/8 2:3{e e} 4:3{e e e e} | 3{e e e} 3{(e) e (e)} q',
     ],
+    ['five in compound meter', tune('(5ABcde d3|', { meter: '6/8' }), '6/8 5:3{e e e e e} q.'],
     ['five in simple meter', tune('(5ABcde A2 B4|'), '4/4 5:2{e e e e e} q h'],
     ['ties', tune('A2-A B-B2 c2-|c4 z4|[CE]4-[CE]4|[CE]4-[CG]4|A4-B4|'), '4/4 q~ e e~ q q~ | h (h) | h~ h | h h | h h'],
     ['rests of measures', tune('Z|Z3|X2|z8|'), '4/4 (M1) | (M3) | (M2) | (w)'],

@@ -93,6 +93,11 @@ describe('our own MIDI', () => {
       { numRuns: 500 },
     );
   });
+  it('has as many ticks as its groups need', () => {
+    const bytes = writeMidi(patternOf('4/4 7:4{s s s s s s s} q h'));
+    expect((bytes[12]! * 256 + bytes[13]!) % 7).toBe(0);
+    expect(printRhythm(back(bytes))).toBe('4/4 7:4{s s s s s s s} q h');
+  });
   it('keeps pickups, with and without a count-in, and letters', () => {
     const pattern = patternOf('3/4 ^ q | "A" h q | q. e (q) | h');
     expect(printRhythm(back(writeMidi(pattern)))).toBe('3/4 ^ q | "A" h q | q. e (q) | h');
@@ -155,13 +160,13 @@ describe('MIDI of others', () => {
           [0, 0x90, 60, 90],
           [96, 0x90, 60, 90],
           [2, 0x80, 60, 0],
-          [94, 0x80, 60, 0],
+          [190, 0x80, 60, 0],
           [0, 0x90, 60, 90],
-          [192, 0x80, 60, 0],
+          [96, 0x80, 60, 0],
           END,
         ]),
       ),
-      '4/4 q q h',
+      '4/4 q h q',
     ],
     ['frames of a film', file(1, [0x100 - 25, 40], track([...notes(0, [500, 250, 250, 1000]), END])), '4/4 q e e h'],
     [

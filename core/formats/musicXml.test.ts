@@ -251,6 +251,16 @@ describe('MusicXML of others', () => {
       '4/4 w~ | h h',
     ],
     [
+      'ties that only begin',
+      measure(1, opens(1) + note(4, tie('start'))) + measure(2, note(2) + note(2, tie('start')) + note(0)),
+      '4/4 w~ | h h',
+    ],
+    [
+      'a bracket that ends before its group is full',
+      measure(1, opens(6) + note(2, eighth3 + group('start') + group('stop')) + note(2, eighth3).repeat(3)),
+      '4/4 3{e} 3{e e e}',
+    ],
+    [
       'ties by their arcs alone',
       measure(1, opens(1) + note(4, '<notations><tied type="start"/></notations>')) +
         measure(2, note(4, '<notations><tied type="stop"/></notations>')),
