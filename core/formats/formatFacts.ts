@@ -9,7 +9,7 @@ export interface FormatFacts {
   /** Several patterns in one file. */
   readonly many: boolean;
   /** Which of the options make a difference. */
-  readonly takes: readonly ('bpm' | 'counts' | 'count-in')[];
+  readonly takes: readonly ('bpm' | 'counts' | 'count-in' | 'sound')[];
 }
 
 export const OUT_IDS = ['pdf', 'png', 'svg', 'musicxml', 'mxl', 'midi', 'wav', 'abc', 'text'] as const;
@@ -63,7 +63,7 @@ export const OUT_FACTS: Readonly<Record<OutId, FormatFacts>> = {
     endings: ['.mid', '.midi'],
     mime: 'audio/midi',
     many: false,
-    takes: ['bpm', 'count-in'],
+    takes: ['bpm', 'count-in', 'sound'],
   },
   wav: {
     title: 'Sound',
@@ -71,7 +71,7 @@ export const OUT_FACTS: Readonly<Record<OutId, FormatFacts>> = {
     endings: ['.wav'],
     mime: 'audio/wav',
     many: false,
-    takes: ['bpm'],
+    takes: ['bpm', 'sound'],
   },
   abc: {
     title: 'ABC',

@@ -20,6 +20,11 @@ interface TakeOutProps {
 
 const FIRST: OutId = 'pdf';
 const USUAL_BPM = 84;
+type ClapSound = 'clap' | 'wood';
+const SOUNDS: readonly (readonly [ClapSound, string])[] = [
+  ['clap', 'hand clap'],
+  ['wood', 'wood block'],
+];
 const options = OUT_IDS.map((id) => [id, `${OUT_FACTS[id].title}: ${OUT_FACTS[id].use}`] as const);
 
 /** Patterns as a file of any format, for other programs. */
@@ -28,6 +33,7 @@ export default function TakeOut({ patterns, name, counts }: TakeOutProps) {
   const [bpm, setBpm] = useState(USUAL_BPM);
   const [withCounts, setWithCounts] = useState(false);
   const [countIn, setCountIn] = useState(false);
+  const [sound, setSound] = useState<ClapSound>('clap');
   const [making, setMaking] = useState(false);
   const [problem, setProblem] = useState<Error>();
   const format = OUT_FACTS[id];
@@ -35,7 +41,7 @@ export default function TakeOut({ patterns, name, counts }: TakeOutProps) {
     setMaking(true);
     setProblem(undefined);
     try {
-      const wanted = { bpm, ...(withCounts ? { counts } : {}), ...(countIn ? { countIn } : {}) };
+      const wanted = { bpm, sound, ...(withCounts ? { counts } : {}), ...(countIn ? { countIn } : {}) };
       const title = patterns.length === 1 ? patterns[0]!.title || 'Pattern' : name;
       const { name: file, content } = await outFile(title, id, patterns, wanted);
       saveFile(file, content);
@@ -66,6 +72,7 @@ export default function TakeOut({ patterns, name, counts }: TakeOutProps) {
           onChange={({ target }) => setCountIn(target.checked)}
         />
       )}
+      {format.takes.includes('sound') && <Select label="Sound" value={sound} options={SOUNDS} onChoose={setSound} />}
       <Button disabled={making || patterns.length === 0} onClick={() => void save()}>
         {making ? 'Making it …' : patterns.length > 1 ? `Save ${patterns.length} patterns` : 'Save the file'}
       </Button>
