@@ -72,6 +72,8 @@ describe('our own MusicXML', () => {
   });
 });
 
+const sign = (type: string, inside: string) =>
+  `<attributes><measure-style><measure-repeat type="${type}">${inside}</measure-repeat></measure-style></attributes>`;
 const CANNOT = 'measure 1 cannot be written: it has';
 const eighth3 = type('eighth') + ratio(3, 2);
 
@@ -165,6 +167,14 @@ describe('MusicXML of others', () => {
         measure(3, rest(4)) +
         measure(4, note(4)),
       '4/4 (M3) | w',
+    ],
+    [
+      'measures that are played again at a sign',
+      measure(1, opens(1) + note(1) + note(3)) +
+        measure(2, sign('start', '1') + rest(4)) +
+        measure(3, '') +
+        measure(4, sign('stop', '') + note(2).repeat(2)),
+      '4/4 q h. | q h. | q h. | h h',
     ],
     ['a pickup by its number', measure(0, opens(1, 3) + note(1)) + measure(1, note(3)), '3/4 ^ q | h.'],
     [

@@ -67,7 +67,9 @@ export class PartReader {
   meter: Meter = COMMON_TIME;
   /** No meter is written: each measure is as long as what is in it. */
   free = false;
-  readonly infos: { meter: Meter; length: Fraction; marks: MeasureMarks }[] = [];
+  /** The sign for measures that are played again holds: so many of them; 0 where it does not. */
+  repeated = 0;
+  readonly infos: { meter: Meter; length: Fraction; marks: MeasureMarks; again: number }[] = [];
   private nextMeter: Meter | undefined;
   private cursor = ZERO;
   private farthest = ZERO;
@@ -148,7 +150,7 @@ export class PartReader {
     this.budget.use('measures', Math.max(1, this.voices.size));
     const meter = this.free ? freeMeter(this.farthest) : this.meter;
     const length = this.farthest.n === 0 ? meterLength(meter) : this.farthest;
-    this.infos.push({ meter, length, marks: this.marks });
+    this.infos.push({ meter, length, marks: this.marks, again: this.repeated });
   }
 
   /** @param letters  rehearsal letters of all parts, by measure: they stand over the topmost only */
@@ -163,7 +165,13 @@ export class PartReader {
   }
 
   private measuresOf(voice: VoiceState, literal: boolean, letters: ReadonlyMap<number, string>): RawMeasure[] {
-    const entries = this.infos.map((_, i) => voice.measures.get(i) ?? []);
+    const entries: Entry[][] = [];
+    this.infos.forEach(({ again }, i) => {
+      const own = voice.measures.get(i) ?? [];
+      // Where the sign stands in place of the notes, they are those of before, each as an entry of its own.
+      const silent = again > 0 && own.every(({ note }) => note.rest);
+      entries.push(silent ? (entries[i - again] ?? own).map((entry) => ({ ...entry })) : own);
+    });
     tieOver(entries.flat());
     return this.infos.map(({ meter, length, marks }, i) => {
       const letter = marks.letter ?? letters.get(i);

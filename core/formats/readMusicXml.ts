@@ -84,6 +84,7 @@ class ScoreReader {
   private measure: MeasureMarks | undefined;
   private note = emptyNote();
   private alter = 0;
+  private repeatKind = '';
   private lyric = { name: '', text: '' };
   private time: { beats: string[]; types: string[]; symbol: string } = { beats: [], types: [], symbol: '' };
   private metronome = { unit: '', dots: 0, minute: '' };
@@ -203,6 +204,9 @@ class ScoreReader {
         break;
       case 'time':
         this.time = { beats: [], types: [], symbol: attributes['symbol'] ?? '' };
+        break;
+      case 'measure-repeat':
+        this.repeatKind = attributes['type'] ?? 'start';
         break;
       case 'senza-misura':
         this.part!.free = true;
@@ -336,6 +340,9 @@ class ScoreReader {
   private closeOther(part: PartReader, name: string, text: string, parent: string | undefined): void {
     const { note } = this;
     switch (name) {
+      case 'measure-repeat':
+        part.repeated = this.repeatKind === 'start' ? Math.max(1, whole(text || '1', 'repeated measures')) : 0;
+        break;
       case 'multiple-rest': {
         const rests = whole(text || '1', 'number of measures of rest');
         if (rests > 1) part.mark({ restRun: rests });
