@@ -24,7 +24,7 @@ const inBrowser = {
   globalSetup: ['scripts/testDatabase.ts', 'scripts/testPages.ts'],
   testTimeout: 180_000,
   hookTimeout: 180_000,
-  maxWorkers: 2,
+  maxWorkers: 3,
 };
 
 export default defineConfig({

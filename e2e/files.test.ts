@@ -70,7 +70,9 @@ describe('files that are brought in', () => {
   it('show as notes, what is left out is said, and only what is taken is saved', async () => {
     const { page } = await at('/patterns');
     await page.getByRole('link', { name: /Two gulls/ }).waitFor();
-    const [chooser] = await Promise.all([page.waitForEvent('filechooser'), page.keyboard.press('b')]);
+    const choosing = page.waitForEvent('filechooser');
+    await page.getByRole('button', { name: /Bring in/ }).press('b');
+    const chooser = await choosing;
     await chooser.setFiles([
       file('tunes.abc', TUNES),
       file('march.musicxml', SCORE),
