@@ -50,7 +50,7 @@ describe('a class', () => {
     await page.getByRole('button', { name: 'Remove' }).click();
     expect(await removed).toContain('Put Una into the bin');
     await page.getByRole('link', { name: 'Pieter', exact: true }).waitFor();
-    expect(await page.getByRole('link', { name: 'Una', exact: true }).count()).toBe(0);
+    await page.getByRole('link', { name: 'Una', exact: true }).waitFor({ state: 'detached' });
 
     await page.getByRole('button', { name: 'Change' }).click();
     await page.getByLabel('Name', { exact: true }).fill('Terns 4');

@@ -4,6 +4,7 @@ import { anyPattern, fullPattern, patternOf } from '../rhythm/arbitrary.test-hel
 import type { Pattern } from '../rhythm/pattern.ts';
 import { printRhythm } from '../rhythm/text.ts';
 import { readBack } from './read.test-helper.ts';
+import { readAbc } from './readAbc.ts';
 import { readMusicXml } from './readMusicXml.ts';
 import { writeMusicXml } from './writeMusicXml.ts';
 
@@ -375,6 +376,11 @@ describe('MusicXML of others', () => {
     expect(readBack(readMusicXml(xml), { from: 5, to: 12 }).text).toBe(
       'there are no measures 5 to 12; they are numbered 1 to 9',
     );
+  });
+  it('gives a chord the letter of its last note, as ABC does', () => {
+    const chord = note(4) + note(4, '', `<chord/>${E}`);
+    expect(readBack(readMusicXml(score(measure(1, opens(1) + chord))), { labels: 'letters' }).text).toBe("4/4 w'Eb'");
+    expect(readBack(readAbc('X:1\nK:C\n[C_E]8|'), { labels: 'letters' }).text).toBe("4/4 w'Eb'");
   });
   it('keeps letter names at a switch, and counts what it leaves out', () => {
     const xml = score(

@@ -124,6 +124,8 @@ export class PartReader {
     if (note.chord && this.last) {
       voice.leavings.add('chord-notes');
       this.last.pitches.push(pitch);
+      // The letter of a chord is that of its last note, usually the highest: the tune.
+      if (note.letter !== '') this.last.note.letter = note.letter;
       return;
     }
     const length = note.duration === undefined ? (note.written ?? ZERO) : this.lengthOf(note.duration);
