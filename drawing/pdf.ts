@@ -1,4 +1,5 @@
 import type {} from 'pdfkit';
+import { joined } from '../core/formats/joined.ts';
 import type { Fonts, PathCommand } from './fonts.ts';
 import type { Picture, PictureLine } from './picture.ts';
 
@@ -77,14 +78,4 @@ const short = (value: number) => Math.round(value * 1000) / 1000;
 
 function pathData(commands: readonly PathCommand[]): string {
   return commands.map(({ command, args }) => command + args.map(short).join(' ')).join('');
-}
-
-function joined(parts: readonly Uint8Array[]): Uint8Array {
-  const all = new Uint8Array(parts.reduce((length, part) => length + part.length, 0));
-  let at = 0;
-  for (const part of parts) {
-    all.set(part, at);
-    at += part.length;
-  }
-  return all;
 }

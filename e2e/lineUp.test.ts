@@ -34,6 +34,8 @@ describe('a line-up of six', () => {
     await turn(page, 'Dot').waitFor();
     await page.keyboard.press('s');
     await turn(page, 'Eli').waitFor();
+    // The keys of a turn are heard a moment after its name is seen.
+    await page.waitForTimeout(150);
     await page.keyboard.press('l');
     await page.getByText(`· ${Math.round(BPM * 0.75)}`).waitFor();
     await page.keyboard.press('3');

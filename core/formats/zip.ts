@@ -1,4 +1,5 @@
 import { Unzip, UnzipInflate, strToU8, zipSync } from 'fflate';
+import { joined } from './joined.ts';
 import { BadFile, LARGEST_FILES, megabytes } from './piece.ts';
 
 /** A file of a zip. */
@@ -49,16 +50,6 @@ export function unzip(bytes: Uint8Array, wanted: (name: string) => boolean): Zip
     throw new BadFile('the zip is broken: pack it again');
   }
   return [...found].map(([name, parts]) => ({ name, bytes: joined(parts) }));
-}
-
-function joined(parts: readonly Uint8Array[]): Uint8Array {
-  const all = new Uint8Array(parts.reduce((length, part) => length + part.length, 0));
-  let at = 0;
-  for (const part of parts) {
-    all.set(part, at);
-    at += part.length;
-  }
-  return all;
 }
 
 /** Every file of a zip has this day, so that the same files make the same bytes. */
