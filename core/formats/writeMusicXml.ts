@@ -101,14 +101,7 @@ function measureXml(
   const opens = before?.written !== measure.written;
   const closes = placed[i + 1]?.written !== measure.written;
   const parts: string[] = [];
-  if (opens && written.repeatStart)
-    parts.push(
-      tag(
-        'barline',
-        [tag('bar-style', 'heavy-light'), tag('repeat', undefined, 'direction="forward"')],
-        'location="left"',
-      ),
-    );
+  if (opens && written.repeatStart) parts.push(barline('left', 'heavy-light', 'forward'));
   parts.push(
     attributes(measure, before, divisions, i === 0, opens && (written.rests ?? 0) > 1 ? written.rests : undefined),
   );
@@ -118,18 +111,16 @@ function measureXml(
   measure.events.forEach((_, k) => {
     parts.push(noteXml(measure.events, k, divisions, beamed.get(k) ?? [], words?.[i]?.[k]));
   });
-  if (closes && written.repeatEnd)
-    parts.push(
-      tag(
-        'barline',
-        [tag('bar-style', 'light-heavy'), tag('repeat', undefined, 'direction="backward"')],
-        'location="right"',
-      ),
-    );
-  else if (i === placed.length - 1) parts.push(tag('barline', [tag('bar-style', 'light-heavy')], 'location="right"'));
+  if (closes && written.repeatEnd) parts.push(barline('right', 'light-heavy', 'backward'));
+  else if (i === placed.length - 1) parts.push(barline('right', 'light-heavy'));
   const pickup = i === 0 && pattern.pickup ? ' implicit="yes"' : i === 0 ? ' implicit="no"' : '';
   const lines = parts.filter((part) => part !== '').map((part) => `${part}\n`);
   return `${tag('measure', ['\n', ...lines], `number="${measure.number}"${pickup}`)}\n`;
+}
+
+function barline(location: 'left' | 'right', style: string, repeat?: 'forward' | 'backward'): string {
+  const sign = repeat === undefined ? '' : tag('repeat', undefined, `direction="${repeat}"`);
+  return tag('barline', [tag('bar-style', style), sign], `location="${location}"`);
 }
 
 function attributes(

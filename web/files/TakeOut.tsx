@@ -55,22 +55,10 @@ export default function TakeOut({ patterns, name, counts }: TakeOutProps) {
       <Select label="As" value={id} options={options} onChoose={setId} />
       {format.takes.includes('bpm') && <TempoBox bpm={bpm} onBpm={setBpm} />}
       {format.takes.includes('counts') && (
-        <Form.Check
-          type="checkbox"
-          id="out-counts"
-          label="counts under the notes"
-          checked={withCounts}
-          onChange={({ target }) => setWithCounts(target.checked)}
-        />
+        <Tick id="out-counts" label="counts under the notes" on={withCounts} onChange={setWithCounts} />
       )}
       {format.takes.includes('count-in') && (
-        <Form.Check
-          type="checkbox"
-          id="out-count-in"
-          label="count-in"
-          checked={countIn}
-          onChange={({ target }) => setCountIn(target.checked)}
-        />
+        <Tick id="out-count-in" label="count-in" on={countIn} onChange={setCountIn} />
       )}
       {format.takes.includes('sound') && <Select label="Sound" value={sound} options={SOUNDS} onChoose={setSound} />}
       <Button disabled={making || patterns.length === 0} onClick={() => void save()}>
@@ -78,6 +66,19 @@ export default function TakeOut({ patterns, name, counts }: TakeOutProps) {
       </Button>
       {problem && <Notice problem={problem} />}
     </div>
+  );
+}
+
+function Tick(props: { id: string; label: string; on: boolean; onChange: (on: boolean) => void }) {
+  const { id, label, on, onChange } = props;
+  return (
+    <Form.Check
+      type="checkbox"
+      id={id}
+      label={label}
+      checked={on}
+      onChange={({ target }) => onChange(target.checked)}
+    />
   );
 }
 

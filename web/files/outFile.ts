@@ -1,5 +1,6 @@
 import { OUT_FACTS, type OutId } from '../../core/formats/formatFacts.ts';
 import type { NamedPattern, WriteOptions } from '../../core/formats/formats.ts';
+import { fileName } from '../ui/saveFile.ts';
 import type { OutAnswer, OutRequest, WrittenFile } from './fileMessages.ts';
 
 /** A file that is ready to be saved. */
@@ -48,9 +49,6 @@ async function asPoints({ name, bytes }: WrittenFile): Promise<WrittenFile> {
   return { name: name.replace(/\.svg$/, '.png'), bytes: await pngOf(bytes) };
 }
 
-/** What no file system allows in a name. */
-const FORBIDDEN = /[\\/:*?"<>|]/g;
-
 /**
  * One pattern, or several, as a file: several of a format that holds one are packed into a zip.
  * @param name  of the file, without an ending
@@ -69,6 +67,6 @@ export async function outFile(
   const { endings, mime } = OUT_FACTS[id];
   if (files.length === 1) return { name: `${name}${endings[0]}`, content: blob(only!.bytes, mime) };
   const { zip } = await import('../../core/formats/zip.ts');
-  const packed = zip(files.map((file) => ({ ...file, name: file.name.replace(FORBIDDEN, ' ') })));
+  const packed = zip(files.map((file) => ({ ...file, name: fileName(file.name) })));
   return { name: `${name}.zip`, content: blob(packed, 'application/zip') };
 }
