@@ -130,6 +130,14 @@ describe('questions', () => {
   it('are the same for the same seed', () =>
     expect(questions(EVERYTHING, 5, 10)).toEqual(questions(EVERYTHING, 5, 10)));
 
+  it('of each kind come as often, also of one that finds nothing half of the time', () => {
+    const settings = { values: ['w', 'h', 'q', 'e'], dots: true, ties: false, rests: true, beat: 'q' } as const;
+    const firsts = Array.from({ length: 400 }, (_, seed) => questions(settings, seed, 1, ['true-false', 'balance'])[0]);
+    const balances = firsts.filter((question) => question?.asked.kind === 'balance').length;
+    expect(balances).toBeGreaterThan(160);
+    expect(balances).toBeLessThan(240);
+  });
+
   it('have one right option, no two alike, a known misconception behind a wrong one, and steps', () => {
     fc.assert(
       fc.property(settings, fc.nat(), fc.constantFrom(...NAMING_IDS), (chosen, seed, naming) => {

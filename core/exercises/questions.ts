@@ -70,6 +70,21 @@ export function signQuestions(
   return mixed(kinds, (kind, random) => SIGN_MAKERS[kind](settings, random), seed, count);
 }
 
+/** How often a kind is tried again: some find nothing half of the time, and would else come half as often. */
+const TRIES_OF_A_KIND = 12;
+
+function ofKind<Kind extends QuestionKind>(
+  kind: Kind,
+  make: (kind: Kind, random: Random) => Question | undefined,
+  random: Random,
+): Question | undefined {
+  for (let tries = 0; tries < TRIES_OF_A_KIND; tries++) {
+    const question = make(kind, random);
+    if (question) return question;
+  }
+  return undefined;
+}
+
 function mixed<Kind extends QuestionKind>(
   kinds: readonly Kind[],
   make: (kind: Kind, random: Random) => Question | undefined,
@@ -82,7 +97,7 @@ function mixed<Kind extends QuestionKind>(
   for (let tries = 0; asked.length < count && tries < count * 60; tries++) {
     const kind = random.pick(kinds);
     if (kinds.length > 1 && kind === asked.at(-1)?.asked.kind) continue;
-    const question = make(kind, random);
+    const question = ofKind(kind, make, random);
     const key = question && JSON.stringify([question.asked, question.shows, question.staff]);
     // With few values there are few different questions; then they may come again.
     if (!question || (seen.has(key!) && tries < count * 30)) continue;
