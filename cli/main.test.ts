@@ -243,6 +243,85 @@ describe('ear', () => {
   });
 });
 
+describe('sheet', () => {
+  const folder = mkdtempSync(join(tmpdir(), 'clapboard-sheet-'));
+  afterAll(() => rmSync(folder, { recursive: true }));
+
+  it('lists the kinds, the name first', () => {
+    const kinds = clapboard(['sheet', 'list']).out.split('\n');
+    expect(kinds).toHaveLength(17);
+    expect(kinds[0]).toMatch(/^counts +write the counts/);
+    expect(kinds.at(-1)).toMatch(/^slip +a practice slip per child/);
+  });
+
+  it('prints questions whose counts are those of count --plain', () => {
+    const args = ['sheet', 'counts', '--seed', '9', '--elements', 'quarter,half,quarter-rest', '--count', '3'];
+    const { out, code } = clapboard([...args, '--school', 'ta', '--json']);
+    const made = JSON.parse(out) as { questions: { text: string; school: string; answer: string }[] };
+    expect([code, made]).toMatchObject([0, { kind: 'counts', seed: 9, questions: { length: 3 } }]);
+    for (const { text, school, answer } of made.questions) {
+      expect(text).toMatch(/^4\/4 [qh() |]+$/);
+      expect(clapboard(['count', '--school', school, '--plain', text]).out).toBe(answer);
+    }
+    expect(clapboard([...args, '--school', 'ta', '--json']).out).toBe(out);
+  });
+
+  it('prints another version, and batches', () => {
+    const request = { kind: 'sums', seed: 4, level: 3, count: 2 };
+    const { out } = clapboard(
+      ['sheet', '--batch'],
+      lines({ id: 1, ...request }, { ...request, version: 'B' }, { kind: 'nothing' }),
+    );
+    const [a, b, c] = answers(out);
+    expect([a, b]).toMatchObject([
+      { id: 1, points: 2 },
+      { version: 'B', points: 2 },
+    ]);
+    expect(a!['questions']).not.toEqual(b!['questions']);
+    expect(String(c!['error'])).toMatch(/kind/);
+  });
+
+  it('writes a PDF, the same each time', () => {
+    const file = (name: string) => join(folder, name);
+    const args = ['sheet', 'choose', '--seed', '2', '--level', '2', '--count', '2', '--paper', 'letter', '--large'];
+    for (const name of ['a.pdf', 'b.pdf'])
+      expect(clapboard([...args, '--out', file(name)])).toEqual({ out: '', err: '', code: 0 });
+    const [a, b] = [readFileSync(file('a.pdf')), readFileSync(file('b.pdf'))];
+    expect(a.subarray(0, 5).toString()).toBe('%PDF-');
+    expect(a.equals(b)).toBe(true);
+    expect(a.toString('latin1')).toContain('/MediaBox [0 0 612 792]');
+  });
+
+  it('says when there are fewer questions than were asked for', () => {
+    const args = ['sheet', 'name-sign', '--elements', 'quarter', '--count', '30', '--seed', '1'];
+    expect(clapboard([...args, '--out', join(folder, 'few.pdf')])).toMatchObject({
+      code: 0,
+      err: expect.stringMatching(/^only \d+ different ones of 30/) as string,
+    });
+    expect(JSON.parse(clapboard([...args, '--json']).out)).toMatchObject({
+      note: expect.stringMatching(/^only/) as string,
+    });
+  });
+
+  it.each([
+    [['sheet'], 'which kind of sheet?'],
+    [['sheet', 'counts'], '--out FILE.pdf, or --json'],
+    [['sheet', 'poems', '--json'], 'kind must be'],
+    [['sheet', 'counts', '--level', '9', '--json'], 'level must be'],
+    [['sheet', 'counts', '--seed', 'x', '--json'], 'seed must be'],
+    [['sheet', 'counts', '--elements', 'quaver', '--json'], 'elements'],
+    [['sheet', 'counts', '--meter', '0/4', '--json'], 'meter “0/4”'],
+    [['sheet', 'counts', '--text', '4/4 x', '--json'], 'column'],
+    [['sheet', 'counts', '--school', 'feet', '--meter', '6/8', '--json'], 'nothing to ask about'],
+    [['sheet', 'counts', '--out', '/nowhere/a.pdf'], 'no such file'],
+  ])('%j: %s', (args, trouble) => {
+    const { code, err, out } = clapboard(args);
+    expect([code, out]).toEqual([2, '']);
+    expect(err).toContain(trouble);
+    expect(err).not.toContain('\n');
+  });
+});
+
 describe('a user’s mistake', () => {
   it.each([
     [['check', '4/4 q x'], 'line 1, column 7: expected a note'],

@@ -18,12 +18,15 @@ const USAGE = `usage: clapboard VERB …
   ear write --text "TEXT" --answer "TEXT"     ear same "TEXT"     ear signs --seed N [--count K]
   convert IN OUT [--part P] [--voice V] [--measures 5-8] [--letters] [--bpm B]
                           by endings: .txt .musicxml .xml .mxl .mid .abc .wav .svg .pdf
-  count|check|say|score|ear|convert … --batch     JSON lines on standard input, one result a line
+  sheet KIND --seed N [--elements a,b,…] [--level 1..5] [--count K] [--paper a4|letter] [--version A|B] [--large]
+        [--school SCHOOL] [--rests …] [--meter 4/4] [--beat e] [--cards cells|measures] [--text "TEXT"]
+        --out FILE.pdf | --json      the sheet with its key, or its questions; sheet list: the kinds
+  count|check|say|score|ear|convert|sheet … --batch     JSON lines on standard input, one result a line
   records --batch [--now MOMENT]    takes with child and takenAt, a line each; how each child stands, a line each`;
 
 type VerbName = keyof typeof VERBS;
 /** Verbs that do not answer one request by one result. */
-const OTHERS: readonly string[] = ['listen', 'records', 'ear', 'convert'];
+const OTHERS: readonly string[] = ['listen', 'records', 'ear', 'convert', 'sheet'];
 
 function parse(args: string[]) {
   try {
@@ -53,6 +56,13 @@ function parse(args: string[]) {
         voice: { type: 'string' },
         measures: { type: 'string' },
         letters: { type: 'boolean' },
+        level: { type: 'string' },
+        paper: { type: 'string' },
+        version: { type: 'string' },
+        large: { type: 'boolean' },
+        cards: { type: 'string' },
+        json: { type: 'boolean' },
+        out: { type: 'string' },
       },
     });
   } catch (error) {
@@ -169,23 +179,26 @@ function single(verb: VerbName, { values, positionals }: ReturnType<typeof parse
   return values.plain ? counted.plain : JSON.stringify(counted);
 }
 
-/** The options of `ear` as a request; what is no number is left for the check to name. */
+type Given = ReturnType<typeof parse>['values'];
+const NUMBERS: readonly (keyof Given)[] = ['seed', 'count', 'beats', 'level'];
+
+/** Options as a request; what is no number is left for the check to name. */
+function requestOf(given: Given, names: readonly (keyof Given)[]): Record<string, unknown> {
+  const value = (name: keyof Given) => {
+    const said = given[name];
+    if (name === 'elements' && typeof said === 'string') return said.split(',').map((one) => one.trim());
+    return NUMBERS.includes(name) && typeof said === 'string' && /^\d+$/.test(said) ? Number(said) : said;
+  };
+  return Object.fromEntries(names.filter((name) => given[name] !== undefined).map((name) => [name, value(name)]));
+}
+
 function earRequest({ values, positionals }: ReturnType<typeof parse>): object {
   const [, said, ...others] = positionals;
   if (others.length > 0) throw new UserError('one text at a time: put it in quotes');
-  const number = (name: 'seed' | 'count' | 'beats') => {
-    const given = values[name];
-    return given === undefined ? {} : { [name]: /^\d+$/.test(given) ? Number(given) : given };
-  };
   const text = values.text ?? said;
   return {
-    ...number('seed'),
-    ...number('count'),
-    ...number('beats'),
+    ...requestOf(values, ['seed', 'count', 'beats', 'answer', 'meter', 'elements']),
     ...(text === undefined ? {} : { text }),
-    ...(values.answer === undefined ? {} : { answer: values.answer }),
-    ...(values.meter === undefined ? {} : { meter: values.meter }),
-    ...(values.elements === undefined ? {} : { elements: values.elements.split(',').map((name) => name.trim()) }),
   };
 }
 
@@ -194,6 +207,26 @@ async function ear(parsed: ReturnType<typeof parse>): Promise<void> {
   if (!parsed.values.batch) return console.log(earLines(verb, earRequest(parsed)).join('\n'));
   if (!isEarVerb(verb)) throw new UserError(`which of ${Object.keys(EAR_VERBS).join(', ')}? As in ear write --batch`);
   await batch(earBatch(verb));
+}
+
+const OF_SHEETS = [
+  ...(['seed', 'elements', 'level', 'count', 'paper', 'version', 'large', 'meter'] as const),
+  ...(['beat', 'school', 'rests', 'cards', 'text'] as const),
+];
+
+/** A sheet into a file, or its questions; `list` names the kinds. */
+async function sheetOf({ values, positionals }: ReturnType<typeof parse>): Promise<void> {
+  const { sheet, sheetFile, sheetList } = await import('./sheet.ts');
+  const [kind, ...others] = positionals;
+  if (kind === 'list') return console.log(sheetList());
+  if (values.batch) return batch(sheet);
+  if (kind === undefined || others.length > 0)
+    throw new UserError('which kind of sheet? One of them, for example: clapboard sheet counts; sheet list names all');
+  const request = { kind, ...requestOf(values, OF_SHEETS) };
+  if (values.json) return console.log(JSON.stringify(sheet(request)));
+  if (values.out === undefined) throw new UserError('where to? --out FILE.pdf, or --json for its questions');
+  const note = await sheetFile(request, values.out);
+  if (note !== undefined) process.stderr.write(`${note}\n`);
 }
 
 /** One file into another; what its rhythm leaves out is said on standard error. */
@@ -235,6 +268,7 @@ async function main(): Promise<void> {
     const { convert } = await import('./convert.ts');
     return batch(convert);
   }
+  if (verb === 'sheet') return sheetOf(parsed);
   if (verb === 'listen') {
     if (parsed.values.batch) return listenAll(parsed.positionals);
     const [path, ...others] = parsed.positionals;

@@ -1,6 +1,20 @@
 import { type Static, Type } from '@sinclair/typebox';
 import { ELEMENT_IDS } from '../core/rhythm/elements.ts';
-import { AgesOf, BeatValue, Bpm, Onsets, Releases, Rests, RhythmText, School, oneOf, strict } from './parts.ts';
+import { CARD_SIZES, MOST_QUESTIONS, PAPERS } from '../core/sheets/sheet.ts';
+import { SHEET_KINDS, VERSIONS } from '../core/sheets/sheetKinds.ts';
+import {
+  AgesOf,
+  BeatValue,
+  Bpm,
+  LevelNumber,
+  Onsets,
+  Releases,
+  Rests,
+  RhythmText,
+  School,
+  oneOf,
+  strict,
+} from './parts.ts';
 
 const RequestId = Type.Optional(Type.Union([Type.String(), Type.Number()]));
 
@@ -117,3 +131,28 @@ export const ConvertRequest = Type.Object(
 );
 
 export type ConvertRequest = Static<typeof ConvertRequest>;
+
+/** `sheet KIND`: the questions of one part of a sheet. */
+export const SheetRequest = Type.Object(
+  {
+    id: RequestId,
+    kind: oneOf(SHEET_KINDS),
+    seed: Seed,
+    elements: Type.Optional(Type.Array(oneOf(ELEMENT_IDS), { minItems: 1 })),
+    level: Type.Optional(LevelNumber),
+    count: Type.Optional(Type.Integer({ minimum: 1, maximum: MOST_QUESTIONS })),
+    paper: Type.Optional(oneOf(PAPERS)),
+    version: Type.Optional(oneOf(VERSIONS)),
+    large: Type.Optional(Type.Boolean()),
+    meter: Type.Optional(Type.String()),
+    beat: Type.Optional(BeatValue),
+    school: Type.Optional(School),
+    rests: Type.Optional(Rests),
+    cards: Type.Optional(oneOf(CARD_SIZES)),
+    /** The teacher's own patterns instead of made ones. */
+    text: Type.Optional(RhythmText),
+  },
+  strict,
+);
+
+export type SheetRequest = Static<typeof SheetRequest>;

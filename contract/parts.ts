@@ -2,6 +2,7 @@ import { type TSchema, Type } from '@sinclair/typebox';
 import { REST_STYLES } from '../core/counting/school.ts';
 import { SCHOOL_IDS } from '../core/counting/schools.ts';
 import { AGES } from '../core/judging/windows.ts';
+import { LEVELS, type Level } from '../core/making/level.ts';
 import { LONGEST_TEXT } from '../core/rhythm/text.ts';
 import { VALUES } from '../core/rhythm/value.ts';
 import { FASTEST_BPM, MOST_ONSETS, SLOWEST_BPM } from '../core/timing/limits.ts';
@@ -32,3 +33,5 @@ export const Rests = oneOf(REST_STYLES);
 export const BeatValue = oneOf(VALUES.map(({ letter }) => letter));
 /** Made by the client, so that sending a thing twice stores it once. */
 export const Id = Type.String({ pattern: '^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$' });
+/** How hard a rhythm is to read. */
+export const LevelNumber = Type.Unsafe<Level>({ type: 'integer', minimum: LEVELS[0], maximum: LEVELS.at(-1)! });

@@ -1,19 +1,16 @@
-import { readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
 import PDFDocument from 'pdfkit';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { patternOf } from '../core/rhythm/arbitrary.test-helper.ts';
 import { drawnFormats } from './drawnFormats.ts';
-import { type Fonts, type PathCommand, loadFonts, outlineOf } from './fonts.ts';
-import type { PdfDocument } from './pdf.ts';
+import { type Fonts, type PathCommand, outlineOf } from './fonts.ts';
+import { testFonts } from './fonts.test-helper.ts';
+import type { PdfDocument } from './pdfPen.ts';
 import { PICTURE_WIDTH, drawPattern } from './picture.ts';
 import { svgOf } from './svg.ts';
 
-const LETTERS = '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-400-normal.woff';
 let fonts: Fonts;
 beforeAll(() => {
-  const letters = createRequire(import.meta.url).resolve(LETTERS);
-  fonts = loadFonts(readFileSync('web/styles/fonts/harbour.woff2'), readFileSync(letters));
+  fonts = testFonts();
 });
 
 /** The box of a path: its points, those that only bend it too. */

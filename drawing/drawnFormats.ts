@@ -1,7 +1,7 @@
 import { OUT_FACTS } from '../core/formats/formatFacts.ts';
 import type { Format, NamedPattern, WriteOptions } from '../core/formats/formats.ts';
 import type { Fonts } from './fonts.ts';
-import type { PdfDocument } from './pdf.ts';
+import type { PdfDocument } from './pdfPen.ts';
 import type { Picture } from './picture.ts';
 
 /** What drawing needs, from wherever the program runs. */

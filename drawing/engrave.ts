@@ -43,11 +43,38 @@ function standAt(note: StaveNote, stave: Stave, x: number): void {
   context.setX(x - note.getAbsoluteX() - head / 2);
 }
 
+/** What is left out of a line. */
+export interface Omissions {
+  /** Bar lines, but for the double bar at the end. */
+  readonly bars?: boolean;
+  readonly end?: boolean;
+  readonly meter?: boolean;
+  /** Notes and rests, by the measure's index and their own in it. */
+  readonly event?: (measure: number, event: number) => boolean;
+}
+
+/** Runs of notes side by side that are left of a beamed group. */
+function runsOf(group: readonly number[], isOut: (event: number) => boolean): number[][] {
+  const runs: number[][] = [];
+  for (const i of group) {
+    if (isOut(i)) continue;
+    if (runs.at(-1)?.at(-1) === i - 1) runs.at(-1)!.push(i);
+    else runs.push([i]);
+  }
+  return runs.filter((run) => run.length > 1);
+}
+
 /**
  * Draws the notes of one line, each at the x of its time. The engraver's own formatter is not asked.
  * @param context  whatever can draw; its music font is set
  */
-export function engraveOn(context: RenderContext, system: RulerSystem, size: RulerSize, scale: number): void {
+export function engraveOn(
+  context: RenderContext,
+  system: RulerSystem,
+  size: RulerSize,
+  scale: number,
+  without: Omissions = {},
+): void {
   const zoom = ZOOM[size];
   context.scale(zoom, zoom);
   const stave = new Stave(0, LINE_Y - 4 * 10 - 20, system.width / zoom, {
@@ -61,24 +88,29 @@ export function engraveOn(context: RenderContext, system: RulerSystem, size: Rul
   for (const measure of system.measures) {
     const left = measure.x / zoom;
     const right = (measure.x + measure.width) / zoom;
-    drawLine(context, measure, lineY, left, right, system.measures[0] === measure);
+    drawLine(context, measure, lineY, { left, right, first: system.measures[0] === measure, without });
+    const isOut = (event: number) => without.event?.(measure.index, event) === true;
     const { events } = measure.placed;
     const notes = events.map(noteOf);
     events.forEach((event, i) => {
       const at = xOf(measure, event.onset, scale) + (event.wholeMeasure ? (measure.width - 20) / 2 : 0);
       standAt(notes[i]!, stave, at / zoom);
     });
-    const beamed = beams(measure.placed).map((group) => new Beam(group.map((i) => notes[i]!)));
+    const groups = beams(measure.placed).flatMap((group) => runsOf(group, isOut));
+    const beamed = groups.map((group) => new Beam(group.map((i) => notes[i]!)));
     const tuplets = tupletsOf(events, notes);
-    for (const note of notes) note.setContext(context).draw();
+    notes.forEach((note, i) => {
+      if (!isOut(i)) note.setContext(context).draw();
+    });
     for (const beam of beamed) beam.setContext(context).draw();
     for (const tuplet of tuplets) tuplet.setContext(context).draw();
     events.forEach((event, i) => {
       const previous = notes[i - 1] ?? before;
-      if (event.kind === 'tied') drawTie(context, previous, notes[i]);
+      if (event.kind === 'tied' && !isOut(i)) drawTie(context, previous, notes[i]);
     });
     before = notes.at(-1);
-    if (events.at(-1)?.tiedToNext && measure === system.measures.at(-1) && before) drawTie(context, before, undefined);
+    const goesOn = events.at(-1)?.tiedToNext && !isOut(events.length - 1);
+    if (goesOn && measure === system.measures.at(-1) && before) drawTie(context, before, undefined);
   }
 }
 
@@ -119,21 +151,20 @@ function drawLine(
   context: RenderContext,
   measure: RulerMeasure,
   y: number,
-  left: number,
-  right: number,
-  first: boolean,
+  { left, right, first, without }: { left: number; right: number; first: boolean; without: Omissions },
 ): void {
   const bar = (x: number, width = 1.4) => context.fillRect(x, y - 20, width, 40);
   const dots = (x: number) => [y - 5, y + 5].forEach((at) => context.fillRect(x - 1.8, at - 1.8, 3.6, 3.6));
   context.setFillStyle('#26221c');
   context.fillRect(left - BAR_BEFORE, y - 0.5, right - left, 1);
-  if (measure.meterSign) drawMeter(context, measure, y, left - (measure.repeatStart ? 52 : 42));
+  if (measure.meterSign && !without.meter) drawMeter(context, measure, y, left - (measure.repeatStart ? 52 : 42));
   if (measure.repeatStart) {
     bar(left - BAR_BEFORE - 13, 3.4);
     bar(left - BAR_BEFORE - 7);
     dots(left - BAR_BEFORE - 1);
-  } else if (!first) bar(left - BAR_BEFORE);
+  } else if (!first && !without.bars) bar(left - BAR_BEFORE);
   const end = right - BAR_BEFORE;
+  if (measure.last ? without.end : without.bars) return;
   if (measure.repeatEnd) {
     dots(end - 11);
     bar(end - 6);

@@ -1,9 +1,10 @@
 import { type Font, create } from 'fontkit';
 
-/** The two fonts of a drawing: signs of music, and letters. */
+/** The fonts of a drawing: signs of music, letters, and bold letters. */
 export interface Fonts {
   readonly music: LoadedFont;
   readonly letters: LoadedFont;
+  readonly strong: LoadedFont;
 }
 
 export interface LoadedFont {
@@ -33,9 +34,9 @@ const LETTERS: Readonly<Record<string, PathCommand['command']>> = {
   closePath: 'Z',
 };
 
-/** Reads the two fonts: TrueType, OpenType, WOFF or WOFF2. */
-export function loadFonts(music: Uint8Array, letters: Uint8Array): Fonts {
-  return { music: loaded(music), letters: loaded(letters) };
+/** Reads the fonts: TrueType, OpenType, WOFF or WOFF2. */
+export function loadFonts(music: Uint8Array, letters: Uint8Array, strong: Uint8Array): Fonts {
+  return { music: loaded(music), letters: loaded(letters), strong: loaded(strong) };
 }
 
 function loaded(bytes: Uint8Array): LoadedFont {

@@ -46,6 +46,20 @@ const CLOSEST: Readonly<Record<RulerSize, number>> = { desk: 26, board: 52, wall
 const LETTER: Readonly<Record<RulerSize, number>> = { desk: 11, board: 26, wall: 38, card: 0 };
 /** A whole note is never drawn narrower. */
 const LEAST_WHOLE: Readonly<Record<RulerSize, number>> = { desk: 200, board: 200, wall: 300, card: 96 };
+/** How near things may stand: pixels. */
+export interface Spacing {
+  /** Least pixels from one event to the next. */
+  readonly closest: number;
+  /** Of one letter of a count. */
+  readonly letter: number;
+  /** A whole note is never drawn narrower. */
+  readonly leastWhole: number;
+}
+
+function spacingOf(size: RulerSize): Spacing {
+  return { closest: CLOSEST[size], letter: LETTER[size], leastWhole: LEAST_WHOLE[size] };
+}
+
 /** A quarter note is never drawn wider than this, else one short measure fills a wall. */
 const WIDEST_QUARTER: Readonly<Record<RulerSize, number>> = { desk: 240, board: 480, wall: 640, card: 60 };
 
@@ -60,10 +74,11 @@ export function layoutRuler(
   width: number,
   size: RulerSize,
   tokens: readonly (readonly number[])[] = [],
+  spacing: Spacing = spacingOf(size),
 ): RulerLayout {
   const placed = placePattern(pattern);
   const usable = Math.max(200, width - GUTTER[size] - END_GAP);
-  const needed = Math.max(LEAST_WHOLE[size], ...placed.map((measure, i) => neededScale(measure, size, tokens[i])));
+  const needed = Math.max(spacing.leastWhole, ...placed.map((measure, i) => neededScale(measure, spacing, tokens[i])));
   // By full measures, not by what is in them just now: while a measure is being typed nothing else may jump.
   const nominal = Math.max(...placed.map(({ meter }) => toNumber(meterLength(meter))));
   const perLine = evenLines(placed.length, Math.max(1, Math.floor(usable / (nominal * needed))));
@@ -103,11 +118,13 @@ export function layoutRuler(
   return { size, scale, systems };
 }
 
-function neededScale({ events }: PlacedMeasure, size: RulerSize, letters: readonly number[] | undefined): number {
+function neededScale(
+  { events }: PlacedMeasure,
+  { closest, letter }: Spacing,
+  letters: readonly number[] | undefined,
+): number {
   return Math.max(
-    ...events.map(
-      (event, i) => Math.max(CLOSEST[size], ((letters?.[i] ?? 1) + 0.6) * LETTER[size]) / toNumber(event.length),
-    ),
+    ...events.map((event, i) => Math.max(closest, ((letters?.[i] ?? 1) + 0.6) * letter) / toNumber(event.length)),
   );
 }
 

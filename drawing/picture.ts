@@ -39,8 +39,8 @@ export interface PictureOptions {
 export const PICTURE_WIDTH = 680;
 const SIZE = 'desk';
 /** On the ruler the names of the lanes stand there; on paper there are none. */
-const NO_NAMES = 44;
-const COUNT_SIZE = 16;
+export const NO_NAMES = 44;
+export const COUNT_SIZE = 16;
 const MARK_SIZE = 13;
 
 /** How many letters each count has. */

@@ -1,4 +1,5 @@
 import { type Fonts, type PathCommand, outlineOf } from './fonts.ts';
+import { PEN, lettering } from './lettering.ts';
 import type { Picture, PictureText } from './picture.ts';
 
 const INK = '#000';
@@ -18,8 +19,18 @@ const ESCAPES: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '
 const escaped = (text: string) => text.replace(/[&<>]/g, (sign) => ESCAPES[sign]!);
 
 function textPath({ text, x, y, size, middle }: PictureText, fonts: Fonts, dx: number, dy: number): string {
-  const { commands, width } = outlineOf(fonts.letters, text, size);
-  return `<path fill="${INK}" d="${pathData(commands, dx + x - (middle ? width / 2 : 0), dy + y)}"/>`;
+  const { pieces, width } = lettering(fonts.letters, text, size);
+  const left = dx + x - (middle ? width / 2 : 0);
+  return pieces
+    .map((piece) => {
+      if (piece.path) {
+        const pen = `fill="none" stroke="${INK}" stroke-width="${short(piece.size * PEN)}"`;
+        return `<path ${pen} d="${pathData(piece.path, left + piece.x, dy + y)}"/>`;
+      }
+      const { commands } = outlineOf(fonts.letters, piece.text, piece.size);
+      return `<path fill="${INK}" d="${pathData(commands, left + piece.x, dy + y + piece.dy)}"/>`;
+    })
+    .join('');
 }
 
 /** A picture as SVG, every letter an outline: it looks the same wherever it is opened. */

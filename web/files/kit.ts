@@ -7,12 +7,14 @@ async function bytesAt(url: string): Promise<Uint8Array> {
 /** What drawing needs, fetched from the app's own files when it is asked for. */
 export const kit: DrawingKit = {
   fonts: async () => {
-    const [{ loadFonts }, music, letters] = await Promise.all([
+    const [{ loadFonts }, ...files] = await Promise.all([
       import('../../drawing/fonts.ts'),
       import('../styles/fonts/harbour.woff2?url'),
       import('@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-400-normal.woff?url'),
+      import('@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-700-normal.woff?url'),
     ]);
-    return loadFonts(...(await Promise.all([bytesAt(music.default), bytesAt(letters.default)])));
+    const [music, letters, strong] = await Promise.all(files.map((file) => bytesAt(file.default)));
+    return loadFonts(music!, letters!, strong!);
   },
   pdf: async () => (await import('pdfkit')).default,
 };

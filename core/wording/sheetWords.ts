@@ -1,0 +1,384 @@
+import { type CountOptions, countPattern, plainCounts } from '../counting/count.ts';
+import { strokesOf } from '../ear/strokes.ts';
+import { rightStems, signKey } from '../exercises/signs.ts';
+import { partsText } from '../exercises/material.ts';
+import { type Part, totalBeats } from '../exercises/valueSums.ts';
+import { type Fraction, div, frac, mixed, mul, sub, sum } from '../rhythm/fraction.ts';
+import { beatOf, meterText } from '../rhythm/meter.ts';
+import type { Item, Pattern } from '../rhythm/pattern.ts';
+import { itemLength, placePattern } from '../rhythm/place.ts';
+import { itemText, printRhythm } from '../rhythm/text.ts';
+import { VALUE, type ValueLetter, lengthOf, valueText } from '../rhythm/value.ts';
+import type { QuestionOf, SheetKind, SheetQuestion } from '../sheets/sheetQuestion.ts';
+import { drawnSignName, strokeText } from './drawWords.ts';
+import { beatsText, counted } from './plurals.ts';
+import { questionWords } from './questionWords.ts';
+import { signName, stemName, stemRule } from './signWords.ts';
+import { partName, workedSteps } from './sumWords.ts';
+import { type NamingId, capital, inNaming, measureName, valueName, withArticle } from './valueNames.ts';
+
+/** How a class speaks, for its paper. */
+export interface SheetVoice {
+  readonly counts: CountOptions;
+  readonly naming: NamingId;
+}
+
+interface KindWords {
+  /** Over the part. */
+  readonly title: string;
+  /** What it is, for who chooses. */
+  readonly about: string;
+  /** To the child, for `inNaming`. */
+  readonly task: string;
+}
+
+/** The names of all kinds (handbook §13). */
+export const SHEET_WORDS: Readonly<Record<SheetKind, KindWords>> = {
+  counts: {
+    title: 'Write the counts',
+    about: 'write the counts under the notes and rests',
+    task: 'Write the counts under the notes and rests.',
+  },
+  complete: {
+    title: 'Complete the measure',
+    about: 'complete the measure with the one note or rest that is missing',
+    task: 'One note or rest is missing. Write it into the box.',
+  },
+  'bar-lines': {
+    title: 'Draw the bar lines',
+    about: 'draw the bar lines into a rhythm without any',
+    task: 'Draw the bar lines.',
+  },
+  'wrong-measure': {
+    title: 'Which measure is wrong?',
+    about: 'which measure is wrong, and by how much',
+    task: 'One {measure} in each line does not add up. Circle it, and write by how much.',
+  },
+  'how-many': {
+    title: 'How many?',
+    about: 'how many of a value are in a longer one',
+    task: 'How many? Write the number.',
+  },
+  'true-false': {
+    title: 'True or false?',
+    about: 'true or false: this lasts as long as that',
+    task: 'Does one side last as long as the other? Circle true or false.',
+  },
+  sums: {
+    title: 'Other beats',
+    about: 'sums under another beat value: how many beats together',
+    task: 'How many beats together? Look first at which value gets the beat.',
+  },
+  circle: {
+    title: 'Circle the signs',
+    about: 'circle all of a sign among others',
+    task: 'Circle every sign that is asked for.',
+  },
+  'name-sign': {
+    title: 'Name the sign',
+    about: 'name the sign: write what it is called',
+    task: 'Write the name of each sign.',
+  },
+  stems: {
+    title: 'Add the stems',
+    about: 'add the stems to the heads, on the right side and the right way',
+    task: 'Add the stems.',
+  },
+  draw: {
+    title: 'Trace and draw',
+    about: 'trace and draw: clefs, rests and notes, stroke by stroke',
+    task: 'Trace the grey signs, then draw your own.',
+  },
+  choose: {
+    title: 'Which one do you hear?',
+    about: 'choose A to D: answer sheet for rhythms the teacher claps',
+    task: 'Listen. Circle the letter of the rhythm you hear.',
+  },
+  write: {
+    title: 'Write what you hear',
+    about: 'write what you hear: empty rulers, with the list to clap from',
+    task: 'Listen. Write the rhythm; each mark is a beat.',
+  },
+  strips: {
+    title: 'Strips to cut',
+    about: 'strips to cut: a whole is exactly 24 cm, and its parts',
+    task: 'Cut along the lines.',
+  },
+  fold: {
+    title: 'The sheet to fold',
+    about: 'the sheet to fold in halves, again and again',
+    task: 'Fold it in half, and again. How many parts are there each time?',
+  },
+  cards: {
+    title: 'Cards',
+    about: 'cards: one cell or one measure each, the counts on the back',
+    task: 'Cut along the lines.',
+  },
+  slip: {
+    title: 'Practice slip',
+    about: 'a practice slip per child: a pattern, its counts and the days',
+    task: 'Clap it, and tick the day.',
+  },
+};
+
+/** A question as it is printed by the command line. */
+export interface PrintedQuestion {
+  readonly prompt: string;
+  /** Rhythm text of what is seen or heard. */
+  readonly text?: string;
+  readonly school?: string;
+  readonly answer: string;
+  /** The worked answer, a line a step. */
+  readonly steps: readonly string[];
+  /** The same as facts, for a program that checks the key. */
+  readonly facts?: Readonly<Record<string, unknown>>;
+}
+
+type Words<Kind extends SheetKind> = (question: QuestionOf<Kind>, voice: SheetVoice) => PrintedQuestion;
+
+/** Plain counts of a pattern; the maker has seen to it that it can be counted. */
+export function countsOf(pattern: Pattern, counts: CountOptions): string {
+  const all = countPattern(pattern, counts);
+  return all.ok ? plainCounts(all.measures) : '';
+}
+
+/** "measure 1: half on beat 1, eighth rest on beat 3 1/2", a line a measure: where each begins is what is counted. */
+function countSteps(pattern: Pattern, { counts, naming }: SheetVoice): string[] {
+  const all = countPattern(pattern, counts);
+  if (!all.ok) return [];
+  return placePattern(pattern).map(({ events, number }, m) => {
+    const starts = events.map(({ kind, value }, i) => {
+      const name = partName({ kind: kind === 'rest' ? 'rest' : 'note', value }, naming);
+      return `${kind === 'tied' ? 'tied ' : ''}${name} on ${all.measures[m]?.tokens[i]?.beat}`;
+    });
+    return `${measureName(naming)} ${number}: ${starts.join(', ')}`;
+  });
+}
+
+function partsOf(items: readonly Item[]): Part[] {
+  return items.flatMap((item): Part[] => (item.kind === 'tuplet' ? [] : [{ kind: item.kind, value: item.value }]));
+}
+
+/** "measure 1: 1 + 1/2 + 1/2 + 2 = 4 beats". */
+function measureSum(items: readonly Item[], beat: Fraction): string {
+  const lengths = items.map((item) => div(itemLength(item), beat));
+  return `${lengths.map(mixed).join(' + ')} = ${beatsText(sum(lengths))}`;
+}
+
+/** "1/2 beat short", "1 beat too long". */
+export function offWords(off: Fraction): string {
+  const size = off.n < 0 ? frac(-off.n, off.d) : off;
+  return `${beatsText(size)} ${off.n < 0 ? 'short' : 'too long'}`;
+}
+
+const namesOf = (parts: readonly Part[], naming: NamingId) => parts.map((part) => partName(part, naming)).join(' + ');
+const beatName = (beat: ValueLetter, naming: NamingId) => valueName({ base: beat, dots: 0 }, naming);
+
+/** "How many eighths are in three quarters?" */
+export function howManyText({ times, whole, small }: QuestionOf<'how-many'>, naming: NamingId): string {
+  const name = valueName(whole, naming, times > 1);
+  const what = times === 1 ? withArticle(name) : `${times} ${name}`;
+  return `How many ${valueName({ base: small, dots: 0 }, naming, true)} are in ${what}?`;
+}
+
+function howManySteps({ times, whole, small }: QuestionOf<'how-many'>, naming: NamingId): string[] {
+  const each = div(lengthOf(whole), VALUE[small].of);
+  const plain = div(VALUE[whole.base].of, VALUE[small].of);
+  const many = (n: Fraction) => `${mixed(n)} ${valueName({ base: small, dots: 0 }, naming, n.n !== n.d)}`;
+  const dot =
+    whole.dots === 0
+      ? []
+      : [`the dot adds half of them: ${mixed(plain)} + ${mixed(sub(each, plain))} = ${mixed(each)}`];
+  return [
+    `1 ${valueName({ base: whole.base, dots: 0 }, naming)} = ${many(plain)}`,
+    ...dot,
+    ...(times === 1 ? [] : [`${times} × ${mixed(each)} = ${mixed(mul(frac(times), each))}`]),
+  ];
+}
+
+/** The measure without what is missing in it. */
+function withGap({ pattern, gap }: QuestionOf<'complete'>): string {
+  const { items, meter } = pattern.measures[0]!;
+  const given = items.filter((_, i) => i !== gap).map(itemText);
+  return `${meterText(meter)} ${given.join(' ')}`;
+}
+
+const fromQuestion = (question: QuestionOf<'circle' | 'name-sign' | 'true-false'>['question'], naming: NamingId) =>
+  questionWords(question, naming);
+
+const optionTexts = ({ options }: QuestionOf<'choose'>['question']) =>
+  options.map(({ answer }) => (answer.is === 'rhythm' ? answer.text : ''));
+
+const WORDS: { readonly [Kind in SheetKind]: Words<Kind> } = {
+  counts: ({ pattern }, voice) => ({
+    prompt: inNaming(SHEET_WORDS.counts.task, voice.naming),
+    text: printRhythm(pattern),
+    school: voice.counts.school,
+    answer: countsOf(pattern, voice.counts),
+    steps: countSteps(pattern, voice),
+  }),
+  complete: (question, { naming }) => {
+    const { pattern, gap, missing, beat } = question;
+    const { items, meter } = pattern.measures[0]!;
+    const given = partsOf(items.filter((_, i) => i !== gap));
+    const all = totalBeats(partsOf(items), beat);
+    const used = totalBeats(given, beat);
+    const name = partName(missing, naming);
+    return {
+      prompt: `Which one ${missing.kind} completes this ${measureName(naming)} of ${meterText(meter)}?`,
+      text: withGap(question),
+      answer: name,
+      steps: [
+        measureSum(
+          items.filter((_, i) => i !== gap),
+          VALUE[beat].of,
+        ),
+        `${mixed(all)} − ${mixed(used)} = ${beatsText(sub(all, used))}: ${name}`,
+      ],
+      facts: { value: itemText(items[gap]!), after: gap, beat },
+    };
+  },
+  'bar-lines': ({ pattern }, { naming }) => {
+    const { meter } = pattern.measures[0]!;
+    const beat = beatOf(meter).length;
+    const items = pattern.measures.flatMap((measure) => measure.items.map(itemText));
+    return {
+      prompt: SHEET_WORDS['bar-lines'].task,
+      text: `${meterText(meter)}${pattern.pickup ? ' ^' : ''} ${items.join(' ')}`,
+      answer: printRhythm(pattern),
+      steps: placePattern(pattern).map(
+        ({ number, written }) =>
+          `${measureName(naming)} ${number}: ${measureSum(pattern.measures[written]!.items, beat)}`,
+      ),
+    };
+  },
+  'wrong-measure': ({ pattern, index, off, beat }, { naming }) => ({
+    prompt: inNaming('Which {measure} does not add up, and by how much?', naming),
+    text: printRhythm(pattern),
+    answer: `${measureName(naming)} ${index + 1} is ${offWords(off)}`,
+    steps: pattern.measures.map(
+      ({ items }, i) => `${measureName(naming)} ${i + 1}: ${measureSum(items, VALUE[beat].of)}`,
+    ),
+    facts: { measure: index + 1, off: mixed(off), beat },
+  }),
+  'how-many': (question, { naming }) => ({
+    prompt: howManyText(question, naming),
+    answer: mixed(mul(frac(question.times), div(lengthOf(question.whole), VALUE[question.small].of))),
+    steps: howManySteps(question, naming),
+    facts: { times: question.times, whole: valueText(question.whole), small: question.small },
+  }),
+  'true-false': ({ question }, { naming }) => {
+    const { prompt, options, steps } = fromQuestion(question, naming);
+    const sides = (question.sides ?? []).map(partsText);
+    return { prompt, answer: options[question.answer]!, steps, facts: { sides } };
+  },
+  sums: ({ parts, beat }, { naming }) => ({
+    prompt: `The ${beatName(beat, naming)} gets the beat: how many beats are ${namesOf(parts, naming)}?`,
+    text: partsText(parts),
+    answer: beatsText(totalBeats(parts, beat)),
+    steps: workedSteps(parts, beat, naming),
+    facts: { beat },
+  }),
+  circle: ({ question }, { naming }) => {
+    const { asked, staff = [], answers = [] } = question;
+    const wanted = asked.kind === 'sign-spot' ? signName(asked.sign, naming) : '';
+    return {
+      prompt: `Circle every ${wanted}: ${staff.map(({ sign }, i) => `${i + 1} ${signName(sign, naming)}`).join(', ')}.`,
+      answer: answers.map((i) => i + 1).join(', '),
+      steps: fromQuestion(question, naming).steps,
+      facts: { signs: staff.map(({ sign }) => signKey(sign)) },
+    };
+  },
+  'name-sign': ({ question }, { naming }) => {
+    const { prompt, options, steps } = fromQuestion(question, naming);
+    const signs = (question.staff ?? []).map(({ sign }) => signKey(sign));
+    return { prompt, answer: options[question.answer]!, steps, facts: { signs } };
+  },
+  stems: ({ heads }) => ({
+    prompt: SHEET_WORDS.stems.task,
+    answer: heads.map(({ at }, i) => `${i + 1} ${rightStems(at!).map(stemName).join(' or ')}`).join('; '),
+    steps: [...new Set(heads.map(({ at }) => stemRule(at!)))],
+    facts: { heads: heads.map(({ at }) => at) },
+  }),
+  draw: ({ sign }, { naming }) => ({
+    prompt: `Trace and draw: ${drawnSignName(sign, naming)}`,
+    answer: drawnSignName(sign, naming),
+    steps: strokesOf(sign).map(({ says }, i) => `${i + 1} ${strokeText(says)}`),
+  }),
+  choose: ({ question, pattern }, { naming }) => ({
+    prompt: `Which one do you hear? ${optionTexts(question)
+      .map((text, i) => `${LETTERS[i]} ${text}`)
+      .join('; ')}`,
+    text: printRhythm(pattern),
+    answer: LETTERS[question.answer]!,
+    steps: fromQuestion(question, naming).steps,
+    facts: { options: optionTexts(question) },
+  }),
+  write: ({ pattern }, voice) => ({
+    prompt: SHEET_WORDS.write.task,
+    text: printRhythm(pattern),
+    answer: printRhythm(pattern),
+    steps: [countsOf(pattern, voice.counts)].filter((line) => line !== ''),
+  }),
+  strips: ({ value, many }, { naming }) => ({
+    prompt: counted(many, valueName(value, naming), valueName(value, naming, true)),
+    answer: `${centimetres(lengthOf(value))} cm each`,
+    steps: [`24 cm ÷ ${many} = ${centimetres(lengthOf(value))} cm`],
+  }),
+  fold: ({ folds }, { naming }) => ({
+    prompt: SHEET_WORDS.fold.task,
+    answer: Array.from({ length: folds + 1 }, (_, i) => foldedInto(i, naming)).join(' = '),
+    steps: Array.from({ length: folds }, (_, i) => `folded ${counted(i + 1, 'time')}: ${foldedInto(i + 1, naming)}`),
+  }),
+  cards: ({ pattern }, voice) => ({
+    prompt: 'What is on the back of this card?',
+    text: printRhythm(pattern),
+    school: voice.counts.school,
+    answer: countsOf(pattern, voice.counts),
+    steps: [],
+  }),
+  slip: ({ pattern }, voice) => ({
+    prompt: SHEET_WORDS.slip.task,
+    text: printRhythm(pattern),
+    school: voice.counts.school,
+    answer: countsOf(pattern, voice.counts),
+    steps: [],
+  }),
+};
+
+export const LETTERS = ['A', 'B', 'C', 'D'] as const;
+
+/** A whole note as a strip of paper (handbook §13, for A4 on its side). */
+export const WHOLE_CM = 24;
+
+function centimetres(length: Fraction): string {
+  const cm = mul(length, frac(WHOLE_CM));
+  return String(cm.n / cm.d);
+}
+
+const FOLDED: readonly ValueLetter[] = ['w', 'h', 'q', 'e', 's', 't'];
+
+/** "4 quarters", after two folds. */
+export function foldedInto(folds: number, naming: NamingId): string {
+  const value = { base: FOLDED[folds]!, dots: 0 } as const;
+  return counted(2 ** folds, valueName(value, naming), valueName(value, naming, true));
+}
+
+/** A question, its answer and how it is worked out, in the words of a class. */
+export function sheetQuestionWords<Kind extends SheetKind>(
+  question: QuestionOf<Kind> & SheetQuestion,
+  voice: SheetVoice,
+): PrintedQuestion {
+  return (WORDS[question.kind] as Words<Kind>)(question, voice);
+}
+
+/** "Circle every quarter rest." over a line of signs. */
+export function circleTask({ question }: QuestionOf<'circle'>, naming: NamingId): string {
+  return question.asked.kind === 'sign-spot' ? `Every ${signName(question.asked.sign, naming)}` : '';
+}
+
+/** What a sheet is called whose teacher gave it no name. */
+export function sheetTitle(kinds: readonly SheetKind[]): string {
+  const titles = [...new Set(kinds)].map((kind) => SHEET_WORDS[kind].title);
+  return titles.length === 0 ? 'Sheet' : titles.length < 3 ? titles.join(' · ') : capital('rhythm sheet');
+}

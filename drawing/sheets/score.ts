@@ -1,0 +1,156 @@
+import { type CountOptions, type CountedMeasure, countPattern } from '../../core/counting/count.ts';
+import { toNumber } from '../../core/rhythm/fraction.ts';
+import type { Pattern } from '../../core/rhythm/pattern.ts';
+import { placePattern } from '../../core/rhythm/place.ts';
+import { type Omissions, engraveOn } from '../engrave.ts';
+import { type RulerLayout, type RulerMeasure, type Spacing, layoutRuler, xOf } from '../layout.ts';
+import { POINTS, type WrittenText } from '../pdfPen.ts';
+import { COUNT_SIZE, NO_NAMES } from '../picture.ts';
+import { Strokes, measureWith, type Shape } from '../strokes.ts';
+import { type Block, type Ink, box, extent, line, moved } from './block.ts';
+
+const SIZE = 'desk';
+/** Under the notes to the baseline of the counts; and of a line they are written on. */
+const COUNTS_DOWN = 17;
+const BETWEEN_LINES = 8;
+/** The counts of paper are a little larger than those of the ruler. */
+const COUNT_POINTS = COUNT_SIZE * POINTS * 1.05;
+/** The lines on which a child writes a count: as wide as this where there is room. */
+const WIDEST_LINE = 26;
+
+export interface ScoreOptions {
+  /** Points to fill. */
+  readonly width: number;
+  /** Room is left for these under the notes. */
+  readonly counts?: CountOptions | undefined;
+  /** How they stand there: written, or as lines to write on. */
+  readonly show?: 'counts' | 'lines' | undefined;
+  readonly without?: Omissions | undefined;
+  /** Where nothing stands before the first note. */
+  readonly close?: boolean | undefined;
+}
+
+/** Paper is read from near: things stand closer than on a screen. */
+const ON_PAPER: Spacing = { closest: 25, letter: 7.5, leastWhole: 150 };
+
+/** What is in front of the first note when no meter stands there. */
+const CLOSE = 34;
+
+/** Points a pattern of one line needs at least, without a meter in front of it. */
+export function neededWidth(pattern: Pattern): number {
+  const placed = placePattern(pattern);
+  const scale = Math.max(
+    ON_PAPER.leastWhole,
+    ...placed.flatMap(({ events }) => events.map(({ length }) => ON_PAPER.closest / toNumber(length))),
+  );
+  return (CLOSE + 20 + scale * placed.reduce((all, { length }) => all + toNumber(length), 0)) * POINTS;
+}
+
+/** One line of notes, its heights as they are drawn: 0 is the top of the highest sign. */
+export interface ScoreLine {
+  readonly shapes: readonly Shape[];
+  readonly height: number;
+  /** Points from the left to each event of each measure on it. */
+  readonly measures: readonly { readonly measure: RulerMeasure; readonly xs: readonly number[] }[];
+  /** Where the line itself is. */
+  readonly middle: number;
+  /** Pixels of a whole note. */
+  readonly scale: number;
+}
+
+/** Points to the x of the ruler. */
+const pointsAt = (x: number, left: number) => (x - left) * POINTS;
+
+function drawLines(layout: RulerLayout, ink: Ink, left: number, without: Omissions | undefined): ScoreLine[] {
+  return layout.systems.map((system) => {
+    const context = new Strokes(ink.fonts, 0, 0);
+    engraveOn(context, system, SIZE, layout.scale, without);
+    const raw = moved(context.shapes, -left * POINTS, 0, POINTS);
+    // The line of the rhythm is there in any case, also where all notes are left out.
+    const { top, bottom } = extent(raw);
+    return {
+      shapes: moved(raw, 0, -top),
+      height: bottom - top,
+      middle: LINE_AT * POINTS - top,
+      scale: layout.scale,
+      measures: system.measures.map((measure) => ({
+        measure,
+        xs: measure.placed.events.map(({ onset }) => pointsAt(xOf(measure, onset, layout.scale), left)),
+      })),
+    };
+  });
+}
+
+/** Pixels from the top of the engraver's drawing to the line of the rhythm: its own units by its zoom. */
+const LINE_AT = 60 * 1.15;
+
+/** Letters each count needs: half of it and half of the next stand between their notes, over a bar line too. */
+function roomOf(measures: readonly CountedMeasure[]): number[][] {
+  return measures.map(({ tokens }, m) =>
+    tokens.map(({ text }, i) => {
+      const next = tokens[i + 1] ?? measures[m + 1]?.tokens[0];
+      return Math.max(text.length, (text.length + (next?.text.length ?? 0)) / 2);
+    }),
+  );
+}
+
+/** The notes of a pattern, one line under the other. */
+export function scoreLines(pattern: Pattern, ink: Ink, options: ScoreOptions): ScoreLine[] {
+  measureWith(ink.fonts);
+  const counted = options.counts && countPattern(pattern, options.counts);
+  const letters = counted?.ok ? roomOf(counted.measures) : undefined;
+  const left = NO_NAMES + (options.close ? CLOSE : 0);
+  const layout = layoutRuler(pattern, options.width / POINTS + left, SIZE, letters, ON_PAPER);
+  return drawLines(layout, ink, left, options.without);
+}
+
+/** The counts under the notes of a line, or lines to write them on; y from the top of the notes. */
+function underLine(
+  { measures, height }: ScoreLine,
+  pattern: Pattern,
+  { counts, show }: ScoreOptions,
+): { shapes: Shape[]; texts: WrittenText[] } {
+  const counted = counts && countPattern(pattern, counts);
+  const words = counted?.ok ? counted.measures : [];
+  const y = height + COUNTS_DOWN;
+  const all = measures.flatMap(({ measure, xs }) =>
+    xs.map((x, i) => ({ x, text: words[measure.index]?.tokens[i]?.text })),
+  );
+  if (show === 'counts') {
+    const texts = all.flatMap(({ x, text }): WrittenText[] =>
+      text === undefined ? [] : [{ text, x, y, size: COUNT_POINTS, align: 'middle', strong: true }],
+    );
+    return { shapes: [], texts };
+  }
+  const shapes = all.map(({ x }, i) => {
+    const next = all[i + 1]?.x ?? Infinity;
+    const before = all[i - 1]?.x ?? -Infinity;
+    const half = Math.min(WIDEST_LINE, next - x - 4, x - before - 4) / 2;
+    return line(x - half, y + 3, x + half, y + 3, 0.6);
+  });
+  return { shapes, texts: [] };
+}
+
+/** A pattern as a block: its notes, and under them counts or lines to write on. */
+export function scoreBlock(pattern: Pattern, ink: Ink, options: ScoreOptions & { readonly alt: string }): Block {
+  const shapes: Shape[] = [];
+  const texts: WrittenText[] = [];
+  let y = 0;
+  for (const score of scoreLines(pattern, ink, options)) {
+    shapes.push(...moved(score.shapes, 0, y));
+    let bottom = score.height;
+    if (options.show) {
+      const under = underLine(score, pattern, options);
+      shapes.push(...moved(under.shapes, 0, y));
+      texts.push(...under.texts.map((text) => ({ ...text, y: text.y + y })));
+      bottom = score.height + COUNTS_DOWN + 5;
+    }
+    y += bottom + BETWEEN_LINES;
+  }
+  return { tag: 'Figure', alt: options.alt, width: options.width, height: y - BETWEEN_LINES, shapes, texts };
+}
+
+/** A box where a note is missing: one that is as wide for all of them. */
+export function gapBox(x: number, middle: number): Shape {
+  return box(x - 12, middle - 30, 24, 40, 1);
+}

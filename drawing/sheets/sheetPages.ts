@@ -1,0 +1,383 @@
+import { countIn } from '../../core/leading/countIn.ts';
+import type { MadePart, MadeSheet, Sheet } from '../../core/sheets/sheet.ts';
+import { pointsOf } from '../../core/sheets/sheetKinds.ts';
+import type { QuestionOf, SheetKind, SheetQuestion } from '../../core/sheets/sheetQuestion.ts';
+import { LETTERS, SHEET_WORDS, type SheetVoice, sheetQuestionWords } from '../../core/wording/sheetWords.ts';
+import { counted } from '../../core/wording/plurals.ts';
+import { inNaming } from '../../core/wording/valueNames.ts';
+import type { Fonts } from '../fonts.ts';
+import { lettering, wrapped } from '../lettering.ts';
+import type { WrittenText } from '../pdfPen.ts';
+import type { Shape } from '../strokes.ts';
+import { type Block, box, line, moved, movedTexts } from './block.ts';
+import type { DrawQuestion, SheetInk } from './drawQuestion.ts';
+import { cardPages, foldPages, slipPages, stripPages } from './kinds/pages.ts';
+import {
+  drawBarLines,
+  drawChoose,
+  drawClapped,
+  drawComplete,
+  drawCounts,
+  drawWrite,
+  drawWrongMeasure,
+} from './kinds/rhythms.ts';
+import { drawCircle, drawDraw, drawNameSign, drawStems } from './kinds/signs.ts';
+import { drawHowMany, drawSums, drawTrueFalse } from './kinds/values.ts';
+import { MARGIN, type Page, type PlacedBlock, upright } from './paper.ts';
+
+/** All that is printed together: the versions of a sheet, their keys, and a copy for each name. */
+export interface SheetJob {
+  readonly sheet: Sheet;
+  readonly made: readonly MadeSheet[];
+  readonly voice: SheetVoice;
+  /** A copy for each, the versions in turn. */
+  readonly names?: readonly string[];
+  /** The class it is for. */
+  readonly className?: string;
+}
+
+/** Kinds that fill pages of their own. */
+type PageKind = 'strips' | 'fold' | 'cards' | 'slip';
+type LineKind = Exclude<SheetKind, PageKind>;
+
+interface Drawing<Kind extends SheetKind> {
+  readonly draw: DrawQuestion<Kind>;
+  /** Questions stand beside each other where each has so many points. */
+  readonly least?: number;
+}
+
+const DRAWINGS: { readonly [Kind in LineKind]: Drawing<Kind> } = {
+  counts: { draw: drawCounts },
+  complete: { draw: drawComplete },
+  'bar-lines': { draw: drawBarLines },
+  'wrong-measure': { draw: drawWrongMeasure },
+  'how-many': { draw: drawHowMany },
+  'true-false': { draw: drawTrueFalse },
+  sums: { draw: drawSums },
+  circle: { draw: drawCircle },
+  'name-sign': { draw: drawNameSign, least: 100 },
+  stems: { draw: drawStems },
+  draw: { draw: drawDraw },
+  choose: { draw: drawChoose },
+  write: { draw: drawWrite },
+};
+
+function isLineKind(kind: SheetKind): kind is LineKind {
+  return Object.hasOwn(DRAWINGS, kind);
+}
+
+const LARGE = 1.35;
+const NUMBER = 24;
+const POINTS_ROOM = 30;
+const AFTER_QUESTION = 9;
+const AFTER_PART = 10;
+const FOOTER = 18;
+const STEP = 9;
+
+/** Puts blocks on pages, one under the other or side by side; a block is never cut. */
+class Flow {
+  readonly pages: Page[] = [];
+  private blocks: PlacedBlock[] = [];
+  private y = 0;
+  readonly width: number;
+  readonly bottom: number;
+
+  constructor(
+    private readonly paper: { width: number; height: number },
+    readonly by: number,
+  ) {
+    this.width = (paper.width - 2 * MARGIN) / by;
+    this.bottom = paper.height - MARGIN - FOOTER;
+    this.y = MARGIN;
+  }
+
+  /** @param keep  points that have to follow on the same page */
+  add(
+    block: Block,
+    {
+      x = 0,
+      after = 0,
+      keep = 0,
+      beside = false,
+    }: { x?: number; after?: number; keep?: number; beside?: boolean } = {},
+  ) {
+    const height = block.height * this.by;
+    if (!beside && this.blocks.length > 0 && this.y + height + keep * this.by > this.bottom) this.turn();
+    this.blocks.push({ block, x: MARGIN + x * this.by, y: this.y, by: this.by });
+    if (!beside) this.y += height + after * this.by;
+  }
+
+  /** Blocks side by side, as high as the highest. */
+  addRow(row: readonly { block: Block; x: number }[], after: number) {
+    const height = Math.max(...row.map(({ block }) => block.height)) * this.by;
+    if (this.blocks.length > 0 && this.y + height > this.bottom) this.turn();
+    for (const { block, x } of row) this.blocks.push({ block, x: MARGIN + x * this.by, y: this.y, by: this.by });
+    this.y += height + after * this.by;
+  }
+
+  turn() {
+    if (this.blocks.length > 0) this.pages.push({ ...this.paper, blocks: this.blocks });
+    this.blocks = [];
+    this.y = MARGIN;
+  }
+}
+
+function textBlock(
+  tag: Block['tag'],
+  texts: readonly WrittenText[],
+  width: number,
+  height: number,
+  shapes: readonly Shape[] = [],
+): Block {
+  return { tag, width, height, shapes, texts };
+}
+
+function paragraph(text: string, ink: SheetInk, size: number, width = ink.width): Block {
+  const lines = wrapped(ink.fonts.letters, text, size, width);
+  const step = size * 1.3;
+  const texts = lines.map((one, i): WrittenText => ({ text: one, x: 0, y: size + i * step, size }));
+  return textBlock('P', texts, width, lines.length * step);
+}
+
+/** Name, date, title, version and what can be earned. */
+function heading(job: SheetJob, made: MadeSheet, ink: SheetInk): Block[] {
+  const { sheet, className } = job;
+  const { width } = ink;
+  const date = width * 0.66;
+  const nameLine = textBlock(
+    'P',
+    [
+      { text: 'Name', x: 0, y: 14, size: 12 },
+      { text: 'Date', x: date, y: 14, size: 12 },
+    ],
+    width,
+    26,
+    [line(NAME_X, 17, date - 16, 17, 0.7), line(date + 34, 17, width, 17, 0.7)],
+  );
+  const right =
+    made.points > 0 ? [{ text: `/ ${made.points}`, x: width, y: 22, size: 14, align: 'right' as const }] : [];
+  const letterX = width - (made.points > 0 ? 92 : 22);
+  const letter: WrittenText[] = made.version
+    ? [{ text: made.version, x: letterX + 11, y: 22, size: 15, strong: true, align: 'middle' }]
+    : [];
+  const room = letterX - (made.version ? 10 : 0);
+  const size = Math.min(20, (20 * room) / Math.max(1, lettering(ink.fonts.strong, sheet.title, 20).width));
+  const title = textBlock(
+    'H1',
+    [{ text: sheet.title, x: 0, y: 22, size, strong: true }, ...letter, ...right],
+    width,
+    34,
+    [
+      ...(made.version ? [box(letterX, 4, 22, 24, 1)] : []),
+      ...(made.points > 0 ? [line(width - 62, 26, width - 32, 26, 0.7)] : []),
+    ],
+  );
+  const about = className ? [paragraph(className, ink, 10)] : [];
+  return [nameLine, title, ...about];
+}
+
+const NAME_X = 40;
+
+function partHeading({ part }: MadePart, ink: SheetInk, alone: boolean): Block {
+  const { title, task } = SHEET_WORDS[part.kind];
+  const says = inNaming(task, ink.voice.naming);
+  const texts: WrittenText[] = alone ? [] : [{ text: title, x: 0, y: 14, size: 14, strong: true }];
+  const top = alone ? 0 : 18;
+  const lines = wrapped(ink.fonts.letters, says, 11, ink.width);
+  lines.forEach((text, i) => texts.push({ text, x: 0, y: top + 12 + i * 14, size: 11 }));
+  return textBlock('H2', texts, ink.width, top + 8 + lines.length * 14);
+}
+
+const drawn = <Kind extends LineKind>(kind: Kind, question: SheetQuestion, ink: SheetInk, filled: boolean): Block =>
+  DRAWINGS[kind].draw(question as QuestionOf<Kind>, ink, filled);
+
+/** A question with its number and what it is worth; in the key with its steps. */
+function questionBlock(question: SheetQuestion, number: number, ink: SheetInk, filled: boolean): Block {
+  const inner = { ...ink, width: ink.width - NUMBER - POINTS_ROOM };
+  const body = drawn(question.kind as LineKind, question, inner, filled);
+  const points = pointsOf(question);
+  const shapes = moved(body.shapes, NUMBER, 0);
+  const texts: WrittenText[] = [
+    { text: `${number}`, x: 0, y: 14, size: 12, strong: true },
+    ...movedTexts(body.texts, NUMBER, 0),
+    ...(points > 0 ? [{ text: `/ ${points}`, x: ink.width, y: 14, size: 10, align: 'right' as const }] : []),
+  ];
+  let { height } = body;
+  if (filled) {
+    const { steps } = sheetQuestionWords(question, ink.voice);
+    const width = ink.width - NUMBER;
+    for (const text of steps.flatMap((step) => wrapped(ink.fonts.letters, step, STEP, width))) {
+      height += STEP * 1.35;
+      texts.push({ text, x: NUMBER, y: height + 2, size: STEP });
+    }
+    if (steps.length > 0) height += 4;
+  }
+  return { ...body, width: ink.width, height, shapes, texts };
+}
+
+function addQuestions({ part, questions, from }: MadePart, flow: Flow, ink: SheetInk, filled: boolean): void {
+  const { least } = DRAWINGS[part.kind as LineKind];
+  const columns = least === undefined ? 1 : Math.max(1, Math.floor(ink.width / (least + NUMBER + POINTS_ROOM)));
+  const gap = 8;
+  const width = (ink.width - gap * (columns - 1)) / columns;
+  const blocks = questions.map((question, i) => questionBlock(question, from + i, { ...ink, width }, filled));
+  for (let i = 0; i < blocks.length; i += columns)
+    flow.addRow(
+      blocks.slice(i, i + columns).map((block, c) => ({ block, x: c * (width + gap) })),
+      AFTER_QUESTION,
+    );
+}
+
+function specialPages({ part, questions }: MadePart, job: SheetJob, ink: SheetInk): Page[] {
+  const { paper, bpm } = job.sheet;
+  const of = <Kind extends PageKind>(_kind: Kind) => questions as readonly QuestionOf<Kind>[];
+  switch (part.kind as PageKind) {
+    case 'strips':
+      return stripPages(of('strips'), ink, paper);
+    case 'fold':
+      return foldPages(of('fold'), ink, paper);
+    case 'cards':
+      return cardPages(of('cards'), ink, paper, part.cards ?? 'measures');
+    case 'slip':
+      return slipPages(of('slip'), ink, paper, { names: job.names ?? [], bpm });
+  }
+}
+
+const inkOf = ({ voice }: SheetJob, fonts: Fonts, width: number): SheetInk => ({ fonts, voice, width });
+
+/** What a child gets of one version, without the parts that are pages for all. */
+function childPages(job: SheetJob, made: MadeSheet, fonts: Fonts): Page[] {
+  const parts = made.parts.filter(({ part, questions }) => isLineKind(part.kind) && questions.length > 0);
+  if (parts.length === 0) return [];
+  const flow = new Flow(upright(job.sheet.paper), job.sheet.large ? LARGE : 1);
+  const ink = inkOf(job, fonts, flow.width);
+  for (const block of heading(job, made, ink)) flow.add(block, { after: 2 });
+  for (const part of parts) {
+    flow.add(partHeading(part, ink, made.parts.length === 1), { after: 6, keep: 70 });
+    addQuestions(part, flow, ink, false);
+    flow.add(textBlock('Artifact', [], 0, 0), { after: AFTER_PART });
+  }
+  flow.turn();
+  const [first, ...others] = flow.pages;
+  const name = { x: MARGIN + NAME_X * flow.by, y: MARGIN + 14 * flow.by, size: 13 * flow.by };
+  return [{ ...first!, name }, ...others];
+}
+
+/** What the teacher claps, in its order. */
+function listPages(job: SheetJob, made: MadeSheet, fonts: Fonts): Page[] {
+  const heard = made.parts.flatMap(({ questions, from }) =>
+    questions.flatMap((question, i) =>
+      question.kind === 'choose' || question.kind === 'write' ? [{ question, number: from + i }] : [],
+    ),
+  );
+  if (heard.length === 0) return [];
+  const flow = new Flow(upright(job.sheet.paper), 1);
+  const ink = inkOf(job, fonts, flow.width);
+  const words = countIn(heard[0]!.question.pattern, job.sheet.bpm).map(({ word }) => word);
+  const version = made.version ? ` ${made.version}` : '';
+  flow.add(
+    textBlock(
+      'H1',
+      [{ text: `To clap: ${job.sheet.title}${version}`, x: 0, y: 20, size: 18, strong: true }],
+      ink.width,
+      30,
+    ),
+  );
+  const how = `Count in: ${words.join(' ')}. Clap each one twice, and once more after a moment.`;
+  const says = `For the teacher. ${job.sheet.bpm} beats a minute. ${how}`;
+  flow.add(paragraph(says, ink, 11), { after: 12 });
+  for (const { question, number } of heard) {
+    const score = drawClapped(question.pattern, { ...ink, width: ink.width - NUMBER - 40 });
+    const answer = question.kind === 'choose' ? LETTERS[question.question.answer]! : '';
+    flow.add(
+      {
+        ...score,
+        width: ink.width,
+        shapes: moved(score.shapes, NUMBER, 0),
+        texts: [
+          { text: String(number), x: 0, y: 14, size: 12, strong: true },
+          { text: answer, x: ink.width, y: 14, size: 14, strong: true, align: 'right' },
+          ...movedTexts(score.texts, NUMBER, 0),
+        ],
+      },
+      { after: AFTER_QUESTION },
+    );
+  }
+  flow.turn();
+  return flow.pages;
+}
+
+/** The sheet once more with the answers where the child writes them, and how they are worked out. */
+function keyPages(job: SheetJob, made: MadeSheet, fonts: Fonts): Page[] {
+  const parts = made.parts.filter(
+    ({ part, questions }) => isLineKind(part.kind) && part.kind !== 'draw' && questions.length > 0,
+  );
+  if (parts.length === 0) return [];
+  const flow = new Flow(upright(job.sheet.paper), 1);
+  const ink = inkOf(job, fonts, flow.width);
+  const version = made.version ? ` ${made.version}` : '';
+  flow.add(
+    textBlock(
+      'H1',
+      [{ text: `Key${version}: ${job.sheet.title}`, x: 0, y: 20, size: 18, strong: true }],
+      ink.width,
+      30,
+    ),
+  );
+  flow.add(paragraph(gridLine(job, made), ink, 11), { after: 10 });
+  for (const part of parts) {
+    flow.add(partHeading(part, ink, false), { after: 4, keep: 70 });
+    addQuestions(part, flow, ink, true);
+  }
+  flow.turn();
+  return flow.pages;
+}
+
+/** Where the marks go. */
+function gridLine({ sheet, className }: SheetJob, { points }: MadeSheet): string {
+  const grid = className ? `the grid of ${className}` : 'the grid of the class';
+  return `${counted(points, 'point')} in all. They go into ${grid}, column “${sheet.title}”, out of ${points}.`;
+}
+
+function withFooters(pages: readonly Page[], text: string): Page[] {
+  return pages.map((page, i): Page => {
+    const of = pages.length > 1 ? ` · ${i + 1} of ${pages.length}` : '';
+    const footer = textBlock('Artifact', [{ text: `${text}${of}`, x: 0, y: 8, size: 7.5 }], 0, 10);
+    return { ...page, blocks: [...page.blocks, { block: footer, x: MARGIN, y: page.height - MARGIN - 4, by: 1 }] };
+  });
+}
+
+function named(page: Page, name: string): Page {
+  if (!page.name) return page;
+  const { x, y, size } = page.name;
+  const block = textBlock('P', [{ text: name, x: 0, y: 0, size, strong: true }], 0, 0);
+  return { ...page, blocks: [...page.blocks, { block, x, y, by: 1 }] };
+}
+
+/** Every page in the order of printing: what the children get, what is for all, what is for the teacher. */
+export function sheetPages(job: SheetJob, fonts: Fonts): Page[] {
+  const { sheet, made, names = [] } = job;
+  const seed = (one: MadeSheet) => `Seed ${sheet.seed}${one.version ? ` · version ${one.version}` : ''}`;
+  const children = made.map((one) => withFooters(childPages(job, one, fonts), seed(one)));
+  const copies =
+    names.length === 0
+      ? children.flat()
+      : names.flatMap((name, i) => children[i % children.length]!.map((page) => named(page, name)));
+  const [first] = made;
+  const size = upright(sheet.paper);
+  const special = (first?.parts ?? [])
+    .filter(({ part, questions }) => !isLineKind(part.kind) && questions.length > 0)
+    .flatMap((part) => specialPages(part, job, inkOf(job, fonts, size.width - 2 * MARGIN)));
+  const lists = made.flatMap((one) => withFooters(listPages(job, one, fonts), `${seed(one)} · to clap`));
+  const keys = made.flatMap((one) => withFooters(keyPages(job, one, fonts), `${seed(one)} · key`));
+  return onLeaves([...copies, ...special, ...lists, ...keys]);
+}
+
+/** An empty page before one that must be the front of a leaf. */
+function onLeaves(pages: readonly Page[]): Page[] {
+  return pages.reduce<Page[]>((all, page) => {
+    const { width, height } = page;
+    const empty: Page[] = page.front && all.length % 2 === 1 ? [{ width, height, blocks: [] }] : [];
+    return [...all, ...empty, page];
+  }, []);
+}
