@@ -1,4 +1,5 @@
 import { type Font, create } from 'fontkit';
+import { unpacked } from './woff.ts';
 
 /** The fonts of a drawing: signs of music, letters, and bold letters. */
 export interface Fonts {
@@ -39,7 +40,8 @@ export function loadFonts(music: Uint8Array, letters: Uint8Array, strong: Uint8A
   return { music: loaded(music), letters: loaded(letters), strong: loaded(strong) };
 }
 
-function loaded(bytes: Uint8Array): LoadedFont {
+function loaded(packed: Uint8Array): LoadedFont {
+  const bytes = unpacked(packed);
   const font = create(bytes as unknown as Buffer);
   if (!('unitsPerEm' in font)) throw new Error('a collection of fonts is no font');
   return { bytes, font };

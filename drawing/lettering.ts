@@ -66,11 +66,19 @@ export const PEN = 0.085;
 
 /** Breaks a text into lines no wider than this; a word that is wider stands alone. */
 export function wrapped(font: LoadedFont, text: string, size: number, width: number): string[] {
+  const space = lettering(font, ' ', size).width;
   const lines: string[] = [];
+  let used = Infinity;
+  // Word by word: the same words come again, and are measured only once.
   for (const word of text.split(' ')) {
-    const longer = lines.length === 0 ? word : `${lines.at(-1)!} ${word}`;
-    if (lines.length > 0 && lettering(font, longer, size).width <= width) lines[lines.length - 1] = longer;
-    else lines.push(word);
+    const wide = lettering(font, word, size).width;
+    if (used + space + wide <= width) {
+      lines.push(`${lines.pop()!} ${word}`);
+      used += space + wide;
+    } else {
+      lines.push(word);
+      used = wide;
+    }
   }
   return lines;
 }

@@ -102,7 +102,7 @@ function made<Kind extends SheetKind>(
   }
   if (version === 'A' || !hasVersions(kind)) return first;
   const other = randomFrom(seed ^ OTHER_SEED);
-  return first.map((model, nth) => {
+  const nearest = (model: QuestionOf<Kind>, nth: number) => {
     const away = (one: QuestionOf<Kind>) =>
       10 * Math.abs(maker.points(one) - maker.points(model)) +
       Math.abs(maker.difficulty(one) - maker.difficulty(model));
@@ -111,9 +111,13 @@ function made<Kind extends SheetKind>(
       const one = next(other, nth);
       if (one && (!best || away(one) < away(best))) best = one;
     }
-    // Where there is no other question, the same one is better than none.
-    if (!best) return model;
-    seen.add(maker.key(best));
     return best;
+  };
+  return first.map((model, nth) => {
+    const isNew = (key: string) => !seen.has(key);
+    // Where there is no other question, the same one is better than none.
+    const found = maker.like ? maker.like(model, settings, other, nth, isNew) : nearest(model, nth);
+    if (found) seen.add(maker.key(found));
+    return found ?? model;
   });
 }

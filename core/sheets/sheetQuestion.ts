@@ -79,6 +79,17 @@ export interface SheetMaker<Kind extends SheetKind> {
   readonly points: (question: QuestionOf<Kind>) => number;
   /** For two versions that are as hard. */
   readonly difficulty: (question: QuestionOf<Kind>) => number;
+  /**
+   * Where making one takes long: another as hard as a model, instead of the nearest of several.
+   * @param isNew  whether the sheet has no question with this key
+   */
+  readonly like?: (
+    model: QuestionOf<Kind>,
+    settings: SheetSettings,
+    random: Random,
+    nth: number,
+    isNew: (key: string) => boolean,
+  ) => QuestionOf<Kind> | undefined;
   /** How many questions a part has where nothing else is said. */
   readonly usual: number;
 }
