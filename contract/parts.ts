@@ -35,3 +35,11 @@ export const BeatValue = oneOf(VALUES.map(({ letter }) => letter));
 export const Id = Type.String({ pattern: '^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$' });
 /** How hard a rhythm is to read. */
 export const LevelNumber = Type.Unsafe<Level>({ type: 'integer', minimum: LEVELS[0], maximum: LEVELS.at(-1)! });
+/** Words that a class says for cells. */
+export const WordSet = Type.Object(
+  {
+    title: Type.String({ minLength: 1, maxLength: 60 }),
+    cells: Type.Record(Type.String(), Type.String({ maxLength: 60 })),
+  },
+  strict,
+);

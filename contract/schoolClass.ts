@@ -2,19 +2,12 @@ import { Child } from './child.ts';
 import { Borders } from './judging.ts';
 import { type Static, Type } from '@sinclair/typebox';
 import { NAMING_IDS } from '../core/wording/valueNames.ts';
-import { AgesOf, Id, Name, Rests, School, oneOf, orNull, strict } from './parts.ts';
+import { AgesOf, Id, Name, Rests, School, WordSet, oneOf, orNull, strict } from './parts.ts';
 
 /** Which of several takes of a pattern counts. */
 export const COUNTED_TAKES = ['best', 'last', 'average'] as const;
 export type CountedTake = (typeof COUNTED_TAKES)[number];
 
-const WordSet = Type.Object(
-  {
-    title: Type.String({ minLength: 1, maxLength: 60 }),
-    cells: Type.Record(Type.String(), Type.String({ maxLength: 60 })),
-  },
-  strict,
-);
 /** What a teacher sets for a class. */
 export const ClassSettings = Type.Object(
   {

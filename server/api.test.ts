@@ -342,6 +342,67 @@ describe('plans', () => {
   );
 });
 
+describe('sheets', () => {
+  const SHEET = {
+    title: 'Week 7',
+    seed: 4821,
+    paper: 'a4',
+    large: false,
+    versions: true,
+    bpm: 72,
+    parts: [
+      { key: 0, kind: 'counts', count: 4, level: 2, elements: ['quarter', 'half'], meter: '3/4' },
+      { key: 1, kind: 'cards', count: 8, level: 1, cards: 'cells', patterns: ['4/4 q q h'] },
+    ],
+    classId: null,
+    names: false,
+    counts: {
+      school: 'ta',
+      rests: 'sh',
+      houseWords: { quarter: 'taa' },
+      wordSet: { title: 'Boats', cells: { q: 'tug' } },
+    },
+    naming: 'crotchets',
+  };
+  const part = (change: object) => ({ parts: [{ ...SHEET.parts[0], ...change }] });
+  it('are kept, changed and removed by their teacher, and seen by no one else', async () => {
+    const [first, second] = [uuid(), uuid()].map((id) => `/api/sheets/${id}`);
+    expect((await ann.ask('PUT', first!, SHEET)).status).toBe(201);
+    expect((await ann.ask('PUT', second!, { ...SHEET, title: 'Week 8' })).status).toBe(201);
+    await new Promise((resolve) => setTimeout(resolve, 5));
+    expect((await ann.ask('PUT', first!, { ...SHEET, large: true })).status).toBe(200);
+    // The last changed stands first.
+    expect((await ann.ask('GET', '/api/sheets')).body).toEqual([
+      { id: first!.split('/').at(-1), ...SHEET, large: true },
+      { id: second!.split('/').at(-1), ...SHEET, title: 'Week 8' },
+    ]);
+    expect((await ben.ask('GET', '/api/sheets')).body).toEqual([]);
+    expectError(await ben.ask('PUT', first!, SHEET), 404, 'sheet');
+    expectError(await ben.ask('DELETE', first!), 404, 'sheet');
+    for (const path of [first!, second!]) expect((await ann.ask('DELETE', path)).status).toBe(204);
+    expectError(await ann.ask('DELETE', first!), 404, 'sheet');
+  });
+  it.each([
+    [{ title: '' }, 'title'],
+    [{ seed: -1 }, 'seed'],
+    [{ paper: 'a3' }, 'paper'],
+    [{ bpm: 0 }, 'bpm'],
+    [{ parts: [] }, 'parts'],
+    [part({ kind: 'poem' }), 'kind'],
+    [part({ level: 6 }), 'level'],
+    [part({ count: 61 }), 'count'],
+    [part({ elements: ['quaver'] }), 'elements'],
+    [part({ meter: '0/4' }), 'meter'],
+    [part({ patterns: ['4/4 x'] }), 'column'],
+    [{ counts: { school: 'none' } }, 'school'],
+    [{ naming: 'x' }, 'naming'],
+    [{ classId: 'x' }, 'classId'],
+    [{ extra: 1 }, 'extra'],
+  ])('refuse %j', async (change, word) =>
+    expectError(await ann.ask('PUT', `/api/sheets/${uuid()}`, { ...SHEET, ...change }), 422, word),
+  );
+});
+
 describe('judging as the teacher sets it', () => {
   const room = uuid();
   const child = uuid();

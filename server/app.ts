@@ -13,7 +13,11 @@ import { binRoutes } from './routes/bin.ts';
 import { classRoutes } from './routes/classes.ts';
 import { sameSite } from './routes/guards.ts';
 import { patternRoutes } from './routes/patterns.ts';
-import { planRoutes } from './routes/plans.ts';
+import { keptRoutes } from './routes/kept.ts';
+import { PLANS } from './services/plans.ts';
+import { SHEETS } from './services/sheets.ts';
+import { PlanEdit } from '../contract/plan.ts';
+import { SheetEdit } from '../contract/sheet.ts';
 import { sessionRoutes, signedIn } from './routes/session.ts';
 import { staffRoutes } from './routes/staff.ts';
 import { takeRoutes } from './routes/takes.ts';
@@ -75,7 +79,8 @@ export function createApp(
   app.use('/api/classes', classRoutes(resources, sessions, news));
   app.use('/api/staff', staffRoutes(resources.db));
   app.use('/api/patterns', patternRoutes(resources.db));
-  app.use('/api/plans', planRoutes(resources.db));
+  app.use('/api/plans', keptRoutes(resources.db, PlanEdit, PLANS));
+  app.use('/api/sheets', keptRoutes(resources.db, SheetEdit, SHEETS));
   app.use('/api/takes', takeRoutes(resources));
   const nothing: RequestHandler = () => {
     throw new Problem(404, 'not-found', 'There is nothing at this address.');

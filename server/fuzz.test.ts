@@ -11,7 +11,7 @@ const SEED = 20_261;
 const AT_ONCE = 12;
 
 let server: RunningServer;
-const ids = { class: uuid(), child: uuid(), take: uuid(), pattern: uuid(), plan: uuid() };
+const ids = { class: uuid(), child: uuid(), take: uuid(), pattern: uuid(), plan: uuid(), sheet: uuid() };
 const visitors: Visitor[] = [];
 
 const CLASS = {
@@ -51,6 +51,19 @@ const PLAN = {
   countInEach: true,
   divided: false,
   twoLines: false,
+};
+const SHEET = {
+  title: 'Week 7',
+  seed: 1,
+  paper: 'letter',
+  large: true,
+  versions: true,
+  bpm: 72,
+  parts: [{ key: 0, kind: 'sums', count: 4, level: 2, elements: ['half'], meter: '3/4', beat: 'e', patterns: ['q'] }],
+  classId: ids.class,
+  names: true,
+  counts: { school: 'ta', rests: 'sh', houseWords: { quarter: 'taa' }, wordSet: { title: 'B', cells: { q: 'tug' } } },
+  naming: 'crotchets',
 };
 const WEEK = {
   starts: '2026-09-28',
@@ -110,6 +123,8 @@ const ROUTES: readonly (readonly [string, string, unknown])[] = [
     },
   ],
   ['PUT', `/api/plans/${ids.plan}`, PLAN],
+  ['PUT', `/api/sheets/${ids.sheet}`, SHEET],
+  ['GET', '/api/sheets', undefined],
   ['PUT', `/api/takes/${ids.take}`, TAKE],
   ['PUT', `/api/takes/${ids.take}/override`, { mark: 3, reason: 'brave' }],
   ['PUT', `/api/takes/${ids.take}/onsets`, { onsets: [0, 1, 2] }],

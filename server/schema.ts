@@ -18,6 +18,7 @@ import type { EarKind } from '../contract/ear.ts';
 import type { LineUpSettings, TurnState } from '../contract/lineUp.ts';
 import type { Bracket } from '../contract/pattern.ts';
 import type { PlanEdit } from '../contract/plan.ts';
+import type { SheetEdit } from '../contract/sheet.ts';
 import type { CountedTake } from '../contract/schoolClass.ts';
 import type { PracticePlan } from '../contract/practice.ts';
 import type { ClassRecords } from '../contract/records.ts';
@@ -411,6 +412,20 @@ export const plans = mysqlTable('plans', {
   title: varchar('title', { length: 60 }).notNull(),
   plan: json<PlanEdit>('plan').notNull(),
 });
+
+/** Sheets for paper; each is printed again from its seed. */
+export const sheets = mysqlTable(
+  'sheets',
+  {
+    id: id('id').primaryKey(),
+    teacherId: id('teacher_id')
+      .notNull()
+      .references(() => teachers.id, { onDelete: 'cascade' }),
+    sheet: json<SheetEdit>('sheet').notNull(),
+    changedAt: moment('changed_at').notNull(),
+  },
+  (t) => [index('sheets_teacher').on(t.teacherId, t.changedAt)],
+);
 
 export const takes = mysqlTable(
   'takes',

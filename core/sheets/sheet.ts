@@ -14,6 +14,10 @@ export type PaperId = (typeof PAPERS)[number];
 
 export const CARD_SIZES = ['measures', 'cells'] as const;
 export const USUAL_BPM = 72;
+/** Of one sheet. */
+export const MOST_PARTS = 12;
+/** The teacher’s own, of one part. */
+export const MOST_PATTERNS = 60;
 /** Of one part. */
 export const MOST_QUESTIONS = 60;
 

@@ -1,0 +1,37 @@
+import { and, desc, eq } from 'drizzle-orm';
+import type { SavedSheet, SheetEdit } from '../../contract/sheet.ts';
+import type { Database } from '../database.ts';
+import { sheets } from '../schema.ts';
+
+const ofTeacher = (teacherId: string, sheetId: string) => and(eq(sheets.id, sheetId), eq(sheets.teacherId, teacherId));
+
+/** The last changed first. */
+export async function listSheets(db: Database, teacherId: string): Promise<SavedSheet[]> {
+  const order = [desc(sheets.changedAt), desc(sheets.id)];
+  const rows = await db
+    .select()
+    .from(sheets)
+    .where(eq(sheets.teacherId, teacherId))
+    .orderBy(...order);
+  return rows.map(({ id, sheet }) => ({ id, ...sheet }));
+}
+
+export async function sheetOf(db: Database, teacherId: string, sheetId: string): Promise<boolean> {
+  return (await db.select({ id: sheets.id }).from(sheets).where(ofTeacher(teacherId, sheetId)).limit(1)).length > 0;
+}
+
+export async function sheetIdTaken(db: Database, sheetId: string): Promise<boolean> {
+  return (await db.select({ id: sheets.id }).from(sheets).where(eq(sheets.id, sheetId)).limit(1)).length > 0;
+}
+
+export async function addSheet(db: Database, teacherId: string, sheetId: string, sheet: SheetEdit): Promise<void> {
+  await db.insert(sheets).values({ id: sheetId, teacherId, sheet, changedAt: Date.now() });
+}
+
+export async function updateSheet(db: Database, teacherId: string, sheetId: string, sheet: SheetEdit): Promise<void> {
+  await db.update(sheets).set({ sheet, changedAt: Date.now() }).where(ofTeacher(teacherId, sheetId));
+}
+
+export async function removeSheet(db: Database, teacherId: string, sheetId: string): Promise<void> {
+  await db.delete(sheets).where(ofTeacher(teacherId, sheetId));
+}
