@@ -10,6 +10,7 @@ const PAGES = [
   'held',
   'pictures',
   'records',
+  'sheets',
   'together',
   'values',
   'views',

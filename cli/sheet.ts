@@ -4,7 +4,8 @@ import { validator } from '../contract/validate.ts';
 import type { CountOptions } from '../core/counting/count.ts';
 import { type MadeSheet, type Sheet, USUAL_BPM, makeSheet } from '../core/sheets/sheet.ts';
 import { SHEET_KINDS, usualCount } from '../core/sheets/sheetKinds.ts';
-import { SHEET_WORDS, type SheetVoice, sheetQuestionWords, sheetTitle } from '../core/wording/sheetWords.ts';
+import { SHEET_WORDS, sheetQuestionWords, sheetTitle } from '../core/wording/sheetWords.ts';
+import type { Voice } from '../core/wording/voice.ts';
 import { checked } from './checked.ts';
 import { meterOf } from './meterOf.ts';
 import { UserError, readPattern } from './readPattern.ts';
@@ -20,7 +21,7 @@ export function sheetList(): string {
 interface Asked {
   readonly sheet: Sheet;
   readonly made: MadeSheet;
-  readonly voice: SheetVoice;
+  readonly voice: Voice;
   /** Said where fewer questions came than were asked for. */
   readonly fewer: string | undefined;
 }

@@ -68,6 +68,8 @@ describe('choose', () => {
     for (let i = 0; i < 10; i++) {
       await page.getByText(`${i + 1} of 10 ·`).waitFor();
       await page.locator('.candidate').first().tap();
+      // The ruler that is opened pushes down what is below it.
+      await page.locator('.opened-ruler .lane-notes svg').first().waitFor();
       await page.getByRole('button', { name: /Open all/ }).tap();
       await page.getByRole('button', { name: /Next/ }).tap();
     }

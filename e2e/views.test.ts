@@ -144,6 +144,19 @@ const VIEWS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
     },
   ],
   [
+    'sheets',
+    async (page) => {
+      await page.getByRole('link', { name: 'Sheets', exact: true }).click();
+      await page.getByRole('button', { name: 'Add a part' }).click();
+      await page.getByRole('button', { name: /^Other beats/ }).click();
+      await page.getByRole('button', { name: 'From what is usual at this level' }).first().click();
+      await page
+        .getByRole('img', { name: /^Page 1 of/ })
+        .locator('canvas')
+        .waitFor();
+    },
+  ],
+  [
     'classes',
     async (page) => {
       await page.getByRole('link', { name: 'Class', exact: true }).click();

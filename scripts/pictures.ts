@@ -47,14 +47,6 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
     },
   ],
   [
-    'strips',
-    async (page) => {
-      await page.getByRole('link', { name: 'Strips' }).click();
-      await page.getByText('4 beats left to fill').waitFor();
-      for (const key of ['q', '.', 'e', 'q', 'e']) await page.keyboard.press(key);
-    },
-  ],
-  [
     'question',
     async (page) => {
       await page.getByRole('link', { name: 'Questions' }).click();
@@ -187,6 +179,26 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
         await page.keyboard.press(key);
         await page.waitForTimeout(AT_REST_MS);
       }
+    },
+  ],
+  [
+    'sheets',
+    async (page) => {
+      await page.goto(new URL('/sheets', page.url()).href);
+      await page.getByLabel('For').selectOption({ label: 'Lighthouse 4' });
+      await page.getByLabel('Seed').fill('4821');
+      await page.getByLabel('Level').selectOption('3');
+      await page.getByLabel('Questions').fill('4');
+      await page.getByRole('button', { name: 'Add a part' }).click();
+      await page.getByRole('button', { name: /^Other beats/ }).click();
+      await page.getByRole('button', { name: 'Add a part' }).click();
+      await page.getByLabel('Title of the sheet').fill('Week 7: counts and beats');
+      await page.getByText('16 points in all').waitFor();
+      await page
+        .getByRole('img', { name: /^Page 1 of/ })
+        .locator('canvas')
+        .waitFor();
+      await page.evaluate(() => scrollTo(0, 0));
     },
   ],
 ];

@@ -9,6 +9,7 @@ import { Bin } from '../contract/bin.ts';
 import { LineUps } from '../contract/lineUp.ts';
 import { SavedPattern } from '../contract/pattern.ts';
 import { SavedPlan } from '../contract/plan.ts';
+import { SavedSheet } from '../contract/sheet.ts';
 import { ErrorBody } from '../contract/problem.ts';
 import { ClassDetail, ClassSummary } from '../contract/schoolClass.ts';
 import { Account, SessionState } from '../contract/session.ts';
@@ -28,6 +29,7 @@ const ARRIVING: Readonly<Record<string, TSchema>> = {
   class: ClassDetail,
   patterns: Type.Array(SavedPattern),
   plans: Type.Array(SavedPlan),
+  sheets: Type.Array(SavedSheet),
   mastery: ChildMastery,
   records: ClassRecords,
   'takes-page': TakesPage,

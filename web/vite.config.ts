@@ -12,7 +12,7 @@ export default defineConfig({
     validatorsPlugin(),
     // Beside each file of text: what is sent to a browser that takes it.
     compression({
-      include: /\.(js|css|html|svg|json)$/,
+      include: /\.(m?js|css|html|svg|json)$/,
       algorithms: [
         defineAlgorithm('brotliCompress', { params: { [constants.BROTLI_PARAM_QUALITY]: 11 } }),
         defineAlgorithm('gzip', { level: 9 }),

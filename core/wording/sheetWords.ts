@@ -15,13 +15,8 @@ import { beatsText, counted } from './plurals.ts';
 import { questionWords } from './questionWords.ts';
 import { signName, stemName, stemRule } from './signWords.ts';
 import { partName, workedSteps } from './sumWords.ts';
+import type { Voice } from './voice.ts';
 import { type NamingId, capital, inNaming, measureName, valueName, withArticle } from './valueNames.ts';
-
-/** How a class speaks, for its paper. */
-export interface SheetVoice {
-  readonly counts: CountOptions;
-  readonly naming: NamingId;
-}
 
 interface KindWords {
   /** Over the part. */
@@ -134,7 +129,7 @@ export interface PrintedQuestion {
   readonly facts?: Readonly<Record<string, unknown>>;
 }
 
-type Words<Kind extends SheetKind> = (question: QuestionOf<Kind>, voice: SheetVoice) => PrintedQuestion;
+type Words<Kind extends SheetKind> = (question: QuestionOf<Kind>, voice: Voice) => PrintedQuestion;
 
 /** Plain counts of a pattern; the maker has seen to it that it can be counted. */
 export function countsOf(pattern: Pattern, counts: CountOptions): string {
@@ -143,7 +138,7 @@ export function countsOf(pattern: Pattern, counts: CountOptions): string {
 }
 
 /** "measure 1: half on beat 1, eighth rest on beat 3 1/2", a line a measure: where each begins is what is counted. */
-function countSteps(pattern: Pattern, { counts, naming }: SheetVoice): string[] {
+function countSteps(pattern: Pattern, { counts, naming }: Voice): string[] {
   const all = countPattern(pattern, counts);
   if (!all.ok) return [];
   return placePattern(pattern).map(({ events, number }, m) => {
@@ -367,7 +362,7 @@ export function foldedInto(folds: number, naming: NamingId): string {
 /** A question, its answer and how it is worked out, in the words of a class. */
 export function sheetQuestionWords<Kind extends SheetKind>(
   question: QuestionOf<Kind> & SheetQuestion,
-  voice: SheetVoice,
+  voice: Voice,
 ): PrintedQuestion {
   return (WORDS[question.kind] as Words<Kind>)(question, voice);
 }

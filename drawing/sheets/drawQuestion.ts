@@ -1,9 +1,9 @@
 import type { QuestionOf, SheetKind } from '../../core/sheets/sheetQuestion.ts';
-import type { SheetVoice } from '../../core/wording/sheetWords.ts';
+import type { Voice } from '../../core/wording/voice.ts';
 import type { Block, Ink } from './block.ts';
 
 export interface SheetInk extends Ink {
-  readonly voice: SheetVoice;
+  readonly voice: Voice;
 }
 
 /**

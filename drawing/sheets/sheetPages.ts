@@ -2,7 +2,8 @@ import { countIn } from '../../core/leading/countIn.ts';
 import type { MadePart, MadeSheet, Sheet } from '../../core/sheets/sheet.ts';
 import { pointsOf } from '../../core/sheets/sheetKinds.ts';
 import type { QuestionOf, SheetKind, SheetQuestion } from '../../core/sheets/sheetQuestion.ts';
-import { LETTERS, SHEET_WORDS, type SheetVoice, sheetQuestionWords } from '../../core/wording/sheetWords.ts';
+import { LETTERS, SHEET_WORDS, sheetQuestionWords } from '../../core/wording/sheetWords.ts';
+import type { Voice } from '../../core/wording/voice.ts';
 import { counted } from '../../core/wording/plurals.ts';
 import { inNaming } from '../../core/wording/valueNames.ts';
 import type { Fonts } from '../fonts.ts';
@@ -29,7 +30,7 @@ import { MARGIN, type Page, type PlacedBlock, upright } from './paper.ts';
 export interface SheetJob {
   readonly sheet: Sheet;
   readonly made: readonly MadeSheet[];
-  readonly voice: SheetVoice;
+  readonly voice: Voice;
   /** A copy for each, the versions in turn. */
   readonly names?: readonly string[];
   /** The class it is for. */

@@ -40,12 +40,31 @@ const EAR: Omit<Help, 'path'> = {
   ],
 };
 
+const SHEETS: Omit<Help, 'path'> = {
+  title: 'Sheets',
+  points: [
+    'Paper for the lesson, with its key: choose what is on it, how many questions, and how hard they are.',
+    'Several kinds stand on one sheet: drag them into order, or use their arrows.',
+    'At the right are the pages as they are printed: what the children get, what you clap, and the key.',
+    'Two versions have different questions that are as hard. With names on it there is a copy for each child.',
+    'A sheet that is kept is the same next year: the seed says which questions it has.',
+    'Enter the totals: they go into the class as marks from paper, with one key a child.',
+    'Strips and cards are true to length when they are printed without fitting to the page (100 %).',
+  ],
+  keys: [
+    ['space', 'open to print'],
+    ['N', 'other questions'],
+  ],
+};
+
 /** The first that fits counts. */
 export const HELP: readonly Help[] = [
   { path: 'values', ...VALUES },
   { path: 'values/:part', ...VALUES },
   { path: 'ear', ...EAR },
   { path: 'ear/:part', ...EAR },
+  { path: 'sheets', ...SHEETS },
+  { path: 'sheets/:sheetId', ...SHEETS },
   {
     path: 'patterns',
     title: 'Patterns',

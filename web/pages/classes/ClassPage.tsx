@@ -2,7 +2,7 @@ import { House, Pencil, Scale, Speech } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { Link, useNavigate, useParams } from 'react-router';
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { v4 as uuid } from 'uuid';
 import type { ClassRecords } from '../../../contract/records.ts';
 import {
@@ -28,7 +28,7 @@ import { ImportChildren } from './ImportChildren.tsx';
 import { GridViews } from './GridViews.tsx';
 import { JudgingForm } from './JudgingForm.tsx';
 import { NeedsList } from './NeedsList.tsx';
-import { PaperForm } from './PaperForm.tsx';
+import { type NewColumn, PaperForm } from './PaperForm.tsx';
 import { RecordsGrid } from './RecordsGrid.tsx';
 import { RejudgingLine } from './RejudgingLine.tsx';
 import { SaveMarks } from './SaveMarks.tsx';
@@ -60,8 +60,10 @@ interface ViewProps {
 
 /** @param waiting  for each take on its way whose it is */
 function ClassView({ schoolClass, records, waiting }: ViewProps & { waiting: readonly string[] }) {
-  const [form, setForm] = useState<Form>();
-  const [paper, setPaper] = useState<string>();
+  const asked = useAskedColumn();
+  const [form, setForm] = useState<Form | undefined>(asked && schoolClass.role !== 'look' ? 'paper' : undefined);
+  // The same sheet is written a second time into the column it has.
+  const [paper, setPaper] = useState(() => records.paper.find(({ title }) => title === asked?.title)?.id);
   const { id, children } = schoolClass;
   const add = useSave((name: string) => put(`/classes/${id}/children/${uuid()}`, { name }), '/classes');
   const owns = schoolClass.role === 'owner';
@@ -89,6 +91,7 @@ function ClassView({ schoolClass, records, waiting }: ViewProps & { waiting: rea
           schoolClass={schoolClass}
           records={records}
           column={records.paper.find((column) => column.id === paper)}
+          begin={asked}
           onClose={close}
         />
       )}
@@ -114,6 +117,16 @@ function ClassView({ schoolClass, records, waiting }: ViewProps & { waiting: rea
       )}
     </>
   );
+}
+
+/** A column of paper marks that another view asks for: "?paper=new&title=Week 7&outOf=24". */
+function useAskedColumn(): NewColumn | undefined {
+  const [search] = useSearchParams();
+  const [asked] = useState(() => {
+    const [title, outOf] = [search.get('title'), Number(search.get('outOf'))];
+    return search.has('paper') && title && outOf > 0 ? { title, outOf } : undefined;
+  });
+  return asked;
 }
 
 function ClassHead({ schoolClass, onForm }: { schoolClass: ClassDetail; onForm: (form: Form) => void }) {

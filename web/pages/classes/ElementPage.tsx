@@ -8,7 +8,8 @@ import { namingOf } from '../../../core/wording/voice.ts';
 import { useClass, usePatterns, useRecords } from '../../api/hooks.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { StateMark } from './StateMark.tsx';
-import { isElement, knownChildren, practises } from './gridCells.ts';
+import { knownChildren } from '../../ui/knownChildren.ts';
+import { isElement, practises } from './gridCells.ts';
 import './classes.scss';
 
 /** One element: who has it, who does not, and which patterns practise it. */

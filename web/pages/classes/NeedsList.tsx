@@ -2,11 +2,12 @@ import { Link } from 'react-router';
 import type { ClassRecords } from '../../../contract/records.ts';
 import type { ClassDetail } from '../../../contract/schoolClass.ts';
 import { type Need, type NeedKind, needsOf } from '../../../core/records/classStanding.ts';
-import { ELEMENTS } from '../../../core/rhythm/elements.ts';
+import { ELEMENTS, type ElementId } from '../../../core/rhythm/elements.ts';
 import { namingOf } from '../../../core/wording/voice.ts';
 import { inNaming } from '../../../core/wording/valueNames.ts';
 import { usePatterns } from '../../api/hooks.ts';
-import { knownChildren, practises } from './gridCells.ts';
+import { knownChildren } from '../../ui/knownChildren.ts';
+import { practises } from './gridCells.ts';
 
 const SHOWN = 4;
 const WORDS: Readonly<Record<NeedKind, string>> = {
@@ -21,7 +22,12 @@ export function NeedsList({ schoolClass, records }: { schoolClass: ClassDetail; 
   if (needs.length === 0) return null;
   return (
     <section className="needs" aria-label="Next">
-      <h2>Next</h2>
+      <div className="needs-head">
+        <h2>Next</h2>
+        <Link to={`/sheets?class=${schoolClass.id}&elements=${hardest(needs).join(',')}`}>
+          A sheet of what they find hard
+        </Link>
+      </div>
       <ul>
         {needs.map((need) => (
           <li key={`${need.kind} ${need.element}`}>
@@ -31,6 +37,13 @@ export function NeedsList({ schoolClass, records }: { schoolClass: ClassDetail; 
       </ul>
     </section>
   );
+}
+
+/** So many elements are enough for one sheet. */
+const ON_A_SHEET = 3;
+
+function hardest(needs: readonly Need[]): ElementId[] {
+  return [...new Set(needs.map(({ element }) => element))].slice(0, ON_A_SHEET);
 }
 
 function NeedLine({ need: { kind, element, children }, schoolClass }: { need: Need; schoolClass: ClassDetail }) {

@@ -1,8 +1,7 @@
-import { type FormEvent, type KeyboardEvent, useState } from 'react';
+import { type FormEvent, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { v4 as uuid } from 'uuid';
-import type { Child } from '../../../contract/child.ts';
 import type { ClassRecords, PaperColumnEdit } from '../../../contract/records.ts';
 import type { ClassDetail } from '../../../contract/schoolClass.ts';
 import { remove } from '../../api/client.ts';
@@ -10,21 +9,30 @@ import { Notice } from '../../ui/Notice.tsx';
 import { BothVersions, plainWords } from '../../ui/BothVersions.tsx';
 import { useEditing } from '../../ui/useEditing.ts';
 import { useSave } from '../../ui/useSave.ts';
+import { PaperPoints } from './PaperPoints.tsx';
+import { pointsOf } from './paperKeys.ts';
 
 const USUAL_OUT_OF = 10;
+
+/** A new column that is known already, as a sheet has it. */
+export interface NewColumn {
+  readonly title: string;
+  readonly outOf: number;
+}
 
 interface PaperFormProps {
   readonly schoolClass: ClassDetail;
   readonly column: ClassRecords['paper'][number] | undefined;
+  readonly begin?: NewColumn | undefined;
   readonly records: ClassRecords;
   readonly onClose: () => void;
 }
 
-/** Marks made on paper, entered down the list: Enter goes to the next child. */
-export function PaperForm({ schoolClass, column, records, onClose }: PaperFormProps) {
+/** Marks made on paper, entered down the list, mostly with one key a child. */
+export function PaperForm({ schoolClass, column, begin, records, onClose }: PaperFormProps) {
   const [id] = useState(() => column?.id ?? uuid());
-  const [title, setTitle] = useState(column?.title ?? '');
-  const [outOf, setOutOf] = useState(column?.outOf ?? USUAL_OUT_OF);
+  const [title, setTitle] = useState(column?.title ?? begin?.title ?? '');
+  const [outOf, setOutOf] = useState(column?.outOf ?? begin?.outOf ?? USUAL_OUT_OF);
   const [typed, setTyped] = useState<Readonly<Record<string, string>>>(() =>
     Object.fromEntries((column?.points ?? []).map((one) => [records.children[one.child]!, String(one.points)])),
   );
@@ -58,25 +66,44 @@ export function PaperForm({ schoolClass, column, records, onClose }: PaperFormPr
         />
       )}
       <PaperHead title={title} outOf={outOf} onTitle={setTitle} onOutOf={setOutOf} />
-      <PointFields schoolClass={schoolClass} typed={typed} wrong={wrong} onTyped={setTyped} />
+      <PaperPoints
+        schoolClass={schoolClass}
+        outOf={outOf}
+        typed={typed}
+        wrong={wrong}
+        atOnce={begin !== undefined}
+        onTyped={setTyped}
+      />
       {wrong.length > 0 && (
         <Notice problem={{ message: `${wrong[0]!.name}: a number from 0 to ${outOf}, or nothing.` }} />
       )}
       {problem && <Notice problem={problem} />}
-      <div className="class-form-actions">
-        <Button type="submit" disabled={wrong.length > 0}>
-          Save the marks
-        </Button>
-        <Button variant="outline-dark" onClick={onClose}>
-          Cancel
-        </Button>
-        {column && (
-          <Button variant="outline-dark" onClick={() => void dropColumn()}>
-            Delete this column
-          </Button>
-        )}
-      </div>
+      <PaperActions saves={wrong.length === 0} onClose={onClose} onDelete={column && (() => void dropColumn())} />
     </Form>
+  );
+}
+
+interface ActionsProps {
+  readonly saves: boolean;
+  readonly onClose: () => void;
+  readonly onDelete: (() => void) | undefined;
+}
+
+function PaperActions({ saves, onClose, onDelete }: ActionsProps) {
+  return (
+    <div className="class-form-actions">
+      <Button type="submit" disabled={!saves}>
+        Save the marks
+      </Button>
+      <Button variant="outline-dark" onClick={onClose}>
+        Cancel
+      </Button>
+      {onDelete && (
+        <Button variant="outline-dark" onClick={onDelete}>
+          Delete this column
+        </Button>
+      )}
+    </div>
   );
 }
 
@@ -96,32 +123,6 @@ function asEdit(
 /** What the server has now, head and marks side by side, as a column. */
 function unflattened({ title, outOf, takenAt, ...points }: Readonly<Record<string, unknown>>): object {
   return { title, outOf, takenAt, points };
-}
-
-interface PointFieldsProps {
-  readonly schoolClass: ClassDetail;
-  readonly typed: Readonly<Record<string, string>>;
-  readonly wrong: readonly Child[];
-  readonly onTyped: (typed: Readonly<Record<string, string>>) => void;
-}
-
-function PointFields({ schoolClass, typed, wrong, onTyped }: PointFieldsProps) {
-  return (
-    <div className="paper-children">
-      {schoolClass.children.map(({ id: childId, name }) => (
-        <Form.Group key={childId} controlId={`paper-${childId}`}>
-          <Form.Label>{name}</Form.Label>
-          <Form.Control
-            inputMode="decimal"
-            value={typed[childId] ?? ''}
-            onKeyDown={toNext}
-            isInvalid={wrong.some((child) => child.id === childId)}
-            onChange={(event) => onTyped({ ...typed, [childId]: event.target.value })}
-          />
-        </Form.Group>
-      ))}
-    </div>
-  );
 }
 
 interface PaperHeadProps {
@@ -150,22 +151,4 @@ function PaperHead({ title, outOf, onTitle, onOutOf }: PaperHeadProps) {
       </Form.Group>
     </div>
   );
-}
-
-/** null for nothing typed, undefined for what is no mark here; a comma is a point. */
-export function pointsOf(typed: string | undefined, outOf: number): number | null | undefined {
-  const word = (typed ?? '').trim().replace(',', '.');
-  if (word === '') return null;
-  const points = Number(word);
-  return Number.isFinite(points) && points >= 0 && points <= outOf ? points : undefined;
-}
-
-function toNext(event: KeyboardEvent<HTMLElement>): void {
-  if (event.key !== 'Enter') return;
-  const fields = [...(event.currentTarget.closest('.paper-children')?.querySelectorAll('input') ?? [])];
-  const next = fields[fields.indexOf(event.currentTarget as HTMLInputElement) + 1];
-  // The last one sends the form.
-  if (!next) return;
-  event.preventDefault();
-  next.focus();
 }

@@ -93,14 +93,6 @@ export function meanMark(row: GridRow): number | undefined {
   return marks.length > 0 ? marks.reduce((a, b) => a + b) / marks.length : undefined;
 }
 
-/** How each child stands, for what is said of the class. */
-export function knownChildren(records: ClassRecords) {
-  return records.children.map((childId, child) => ({
-    childId,
-    mastery: records.elements.filter((one) => one.child === child),
-  }));
-}
-
 export const isElement = (word: string | undefined): word is ElementId => ELEMENT_IDS.some((id) => id === word);
 
 /** Does an element stand in the pattern of this text? */

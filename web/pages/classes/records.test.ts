@@ -1,9 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import type { ClassRecords } from '../../../contract/records.ts';
 import { readClassList, textOf } from '../../ui/classList.ts';
-import { columnsOf, isElement, knownChildren, meanMark, practises, rowsOf } from './gridCells.ts';
+import { knownChildren } from '../../ui/knownChildren.ts';
+import { columnsOf, isElement, meanMark, practises, rowsOf } from './gridCells.ts';
 import { marksCsv } from './marksCsv.ts';
-import { pointsOf } from './PaperForm.tsx';
+import { pointsOf } from './paperKeys.ts';
 
 const encode = (text: string, ...mark: number[]) => new Uint8Array([...mark, ...Buffer.from(text, 'utf8')]);
 

@@ -1,8 +1,7 @@
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { ELEMENTS, ELEMENT_IDS, type ElementId } from '../../../core/rhythm/elements.ts';
 import { counted } from '../../../core/wording/plurals.ts';
-import { inNaming } from '../../../core/wording/valueNames.ts';
+import { ElementChecks } from '../../ui/ElementChecks.tsx';
 import { Select } from '../../ui/Select.tsx';
 import { EAR_METERS, type EarSettings, FASTEST_EAR, FEWEST, SLOWEST_EAR } from './earSettings.ts';
 
@@ -46,32 +45,23 @@ export function EarMaterial({ settings, open, onOpen }: MaterialProps) {
   );
 }
 
-/** Compound meter is chosen by its meter. */
-const CHOICES: readonly ElementId[] = ELEMENT_IDS.filter((id) => id !== 'compound');
-
 function Elements({ settings: { met, setMet, ownMet, voice } }: { settings: EarSettings }) {
-  const change = (id: ElementId, wanted: boolean) => {
-    const next = CHOICES.filter((one) => (one === id ? wanted : met.includes(one)));
-    if (next.length >= FEWEST) setMet(next);
-  };
   return (
-    <fieldset className="ear-elements">
-      <legend>What the class has met</legend>
-      {CHOICES.map((id) => (
-        <Form.Check
-          key={id}
-          type="checkbox"
-          id={`met-${id}`}
-          label={inNaming(ELEMENTS[id].title, voice.naming)}
-          checked={met.includes(id)}
-          onChange={({ target }) => change(id, target.checked)}
-        />
-      ))}
-      {ownMet && (
-        <Button variant="link" onClick={() => setMet(undefined)}>
-          As the records of the class say
-        </Button>
-      )}
-    </fieldset>
+    <div className="ear-elements">
+      <ElementChecks
+        id="met"
+        legend="What the class has met"
+        chosen={met}
+        fewest={FEWEST}
+        naming={voice.naming}
+        onChoose={setMet}
+      >
+        {ownMet && (
+          <Button variant="link" onClick={() => setMet(undefined)}>
+            As the records of the class say
+          </Button>
+        )}
+      </ElementChecks>
+    </div>
   );
 }

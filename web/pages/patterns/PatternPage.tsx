@@ -1,7 +1,7 @@
 import { Suspense, lazy, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { useNavigate, useParams } from 'react-router';
+import { Link, useNavigate, useParams } from 'react-router';
 import type { SavedPattern } from '../../../contract/pattern.ts';
 import type { CountOptions } from '../../../core/counting/count.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
@@ -68,7 +68,7 @@ function Editor({ id, saved }: { id: string; saved: SavedPattern | undefined }) 
       {saved && parse.pattern && state === 'saved' && (
         <WordsOver saved={saved} pattern={parse.pattern} naming={naming} />
       )}
-      {parse.pattern && !parse.error && !spoken && <Out pattern={parse.pattern} title={draft.title} />}
+      {parse.pattern && !parse.error && !spoken && <Out pattern={parse.pattern} draft={draft} saved={saved} />}
       <TextHelp naming={naming} />
     </div>
   );
@@ -91,15 +91,28 @@ function WordsOver(props: { saved: SavedPattern; pattern: Pattern; naming: Namin
   );
 }
 
-/** The pattern as a file of another kind. */
-function Out({ pattern, title }: { pattern: Pattern; title: string }) {
+/** The pattern as a file of another kind, and on paper. */
+function Out({
+  pattern,
+  draft: { title },
+  saved,
+}: {
+  pattern: Pattern;
+  draft: Draft;
+  saved: SavedPattern | undefined;
+}) {
   const [open, setOpen] = useState(false);
   const { counts } = voiceOf(useCurrentClass());
   return (
     <section className="brackets-form no-print">
       <Button variant="outline-dark" aria-expanded={open} onClick={() => setOpen(!open)}>
         Take out
-      </Button>
+      </Button>{' '}
+      {saved && (
+        <Link className="btn btn-outline-dark" to={`/sheets?pattern=${saved.id}`}>
+          On a sheet
+        </Link>
+      )}
       {open && (
         <Suspense fallback={null}>
           <TakeOut patterns={[{ title, pattern }]} name={title} counts={counts} />

@@ -1,0 +1,34 @@
+import Button from 'react-bootstrap/Button';
+import { needsOf } from '../../../core/records/classStanding.ts';
+import { ELEMENTS, type ElementId } from '../../../core/rhythm/elements.ts';
+import { listed } from '../../../core/wording/plurals.ts';
+import { type NamingId, inNaming } from '../../../core/wording/valueNames.ts';
+import { useRecords } from '../../api/hooks.ts';
+import { knownChildren } from '../../ui/knownChildren.ts';
+
+/** So many at once, or nothing is practised. */
+const MOST = 3;
+
+interface HardProps {
+  readonly classId: string;
+  readonly naming: NamingId;
+  readonly onChoose: (elements: readonly ElementId[]) => void;
+}
+
+/** Makes the sheet about what the children of the class find hard, by their records. */
+export function HardElements({ classId, naming, onChoose }: HardProps) {
+  const { data } = useRecords(classId);
+  if (!data) return null;
+  const needs = needsOf(knownChildren(data)).map(({ element }) => element);
+  const hard = [...new Set(needs)].filter((id) => id !== 'compound').slice(0, MOST);
+  if (hard.length === 0) return null;
+  const names = hard.map((id) => inNaming(ELEMENTS[id].title, naming));
+  return (
+    <p className="sheet-hard">
+      They find hard: {listed(names)}.{' '}
+      <Button variant="outline-dark" size="sm" onClick={() => onChoose(hard)}>
+        Make it about these
+      </Button>
+    </p>
+  );
+}

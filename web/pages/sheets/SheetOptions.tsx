@@ -1,0 +1,110 @@
+import { Dices } from 'lucide-react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import type { ClassSummary } from '../../../contract/schoolClass.ts';
+import type { SheetEdit } from '../../../contract/sheet.ts';
+import { PAPERS } from '../../../core/sheets/sheet.ts';
+import { hasVersions } from '../../../core/sheets/sheetKinds.ts';
+import { voiceOf } from '../../../core/wording/voice.ts';
+import { FASTEST_BPM, SLOWEST_BPM } from '../../../core/timing/limits.ts';
+import { SelectField } from '../../ui/SelectField.tsx';
+import { anySeed, spoken } from './sheetDraft.ts';
+
+const PAPER_NAMES = { a4: 'A4', letter: 'Letter' } as const;
+const MOST_SEED = 4_294_967_295;
+const NOBODY = '';
+
+interface OptionsProps {
+  readonly sheet: SheetEdit;
+  readonly classes: readonly ClassSummary[];
+  readonly onChange: (sheet: SheetEdit) => void;
+}
+
+/** What holds for the whole sheet. */
+export function SheetOptions({ sheet, classes, onChange }: OptionsProps) {
+  const change = (some: Partial<SheetEdit>) => onChange({ ...sheet, ...some });
+  const forClass = (id: string) => {
+    const known = classes.find((one) => one.id === id);
+    change({ classId: known?.id ?? null, names: known ? sheet.names : false, ...spoken(voiceOf(known)) });
+  };
+  const heard = sheet.parts.some(({ kind }) => kind === 'choose' || kind === 'write' || kind === 'slip');
+  return (
+    <div className="sheet-options">
+      <SelectField
+        id="sheet-class"
+        label="For"
+        value={sheet.classId ?? NOBODY}
+        options={[[NOBODY, 'any class'], ...classes.map(({ id, name }) => [id, name] as const)]}
+        onChoose={forClass}
+      />
+      <SelectField
+        id="sheet-paper"
+        label="Paper"
+        value={sheet.paper}
+        options={PAPERS.map((paper) => [paper, PAPER_NAMES[paper]] as const)}
+        onChoose={(paper) => change({ paper })}
+      />
+      <SeedField seed={sheet.seed} onSeed={(seed) => change({ seed })} />
+      {heard && (
+        <Form.Group controlId="sheet-bpm">
+          <Form.Label>Beats a minute</Form.Label>
+          <Form.Control
+            type="number"
+            min={SLOWEST_BPM}
+            max={FASTEST_BPM}
+            value={sheet.bpm}
+            onChange={({ target }) => change({ bpm: Number(target.value) || sheet.bpm })}
+          />
+        </Form.Group>
+      )}
+      <Checks sheet={sheet} onChange={change} />
+    </div>
+  );
+}
+
+function SeedField({ seed, onSeed }: { seed: number; onSeed: (seed: number) => void }) {
+  return (
+    <Form.Group controlId="sheet-seed">
+      <Form.Label>Seed</Form.Label>
+      <div className="sheet-seed">
+        <Form.Control
+          type="number"
+          min={0}
+          max={MOST_SEED}
+          value={seed}
+          onChange={({ target }) => onSeed(Math.max(0, Math.min(MOST_SEED, Math.round(Number(target.value)) || 0)))}
+        />
+        <Button variant="outline-dark" onClick={() => onSeed(anySeed())}>
+          <Dices size={16} aria-hidden /> Other questions <kbd>N</kbd>
+        </Button>
+      </div>
+    </Form.Group>
+  );
+}
+
+function Checks({ sheet, onChange }: { sheet: SheetEdit; onChange: (some: Partial<SheetEdit>) => void }) {
+  return (
+    <div className="sheet-checks">
+      <Form.Check
+        id="sheet-large"
+        label="Large print"
+        checked={sheet.large}
+        onChange={({ target }) => onChange({ large: target.checked })}
+      />
+      <Form.Check
+        id="sheet-versions"
+        label="Two versions, A and B"
+        disabled={!sheet.parts.some(({ kind }) => hasVersions(kind))}
+        checked={sheet.versions}
+        onChange={({ target }) => onChange({ versions: target.checked })}
+      />
+      <Form.Check
+        id="sheet-names"
+        label="The children’s names on it"
+        disabled={sheet.classId === null}
+        checked={sheet.names}
+        onChange={({ target }) => onChange({ names: target.checked })}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,288 @@
+import { FileDown, FilePlus, Printer, Save, Trash2 } from 'lucide-react';
+import { useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
+import { v4 as uuid } from 'uuid';
+import type { SavedPattern } from '../../../contract/pattern.ts';
+import type { ClassSummary } from '../../../contract/schoolClass.ts';
+import type { SavedSheet, SheetEdit } from '../../../contract/sheet.ts';
+import { ELEMENT_IDS, type ElementId } from '../../../core/rhythm/elements.ts';
+import { counted } from '../../../core/wording/plurals.ts';
+import { voiceOf } from '../../../core/wording/voice.ts';
+import { put, remove } from '../../api/client.ts';
+import { useClass, useClasses, usePatterns } from '../../api/hooks.ts';
+import { useSheets } from '../../api/sheets.ts';
+import { useWidth } from '../../ruler/useWidth.ts';
+import { Notice } from '../../ui/Notice.tsx';
+import { Select } from '../../ui/Select.tsx';
+import { useCurrentClass } from '../../ui/currentClass.ts';
+import { saveFile } from '../../ui/saveFile.ts';
+import { useKeys } from '../../ui/useKeys.ts';
+import { useSave } from '../../ui/useSave.ts';
+import { HardElements } from './HardElements.tsx';
+import { PartList } from './PartList.tsx';
+import { PdfPages } from './PdfPages.tsx';
+import { SheetOptions } from './SheetOptions.tsx';
+import { forgetDraft, keepDraft, lastDraft } from './keptDraft.ts';
+import { aboutHard, anySeed, drawnSheet, editOf, newSheet } from './sheetDraft.ts';
+import { sheetFile, useSheetFile } from './useSheetFile.ts';
+import './sheets.scss';
+
+/** Paper for the lesson: what is on it at the left, the pages as they will be printed at the right. */
+export default function SheetsPage() {
+  const { sheetId } = useParams();
+  const [search] = useSearchParams();
+  const [sheets, patterns, classes] = [useSheets(), usePatterns(), useClasses()];
+  const current = useCurrentClass();
+  const problem = sheets.error ?? patterns.error ?? classes.error;
+  const again = () => void Promise.all([sheets.mutate(), patterns.mutate(), classes.mutate()]);
+  if (!sheets.data || !patterns.data || !classes.data)
+    return problem ? <Notice problem={problem} again={again} /> : null;
+  const saved = sheets.data.find(({ id }) => id === sheetId);
+  if (sheetId !== undefined && !saved) return <Gone />;
+  const pattern = patterns.data.find(({ id }) => id === search.get('pattern'));
+  const schoolClass = classes.data.find(({ id }) => id === search.get('class')) ?? current;
+  const asked = search.get('elements')?.split(',') ?? [];
+  const elements = ELEMENT_IDS.filter((id) => asked.includes(id) && id !== 'compound');
+  return (
+    <SheetView
+      key={`${sheetId} ${search.toString()}`}
+      saved={saved}
+      sheets={sheets.data}
+      patterns={patterns.data}
+      classes={classes.data}
+      begin={() => begun({ saved, pattern, schoolClass, elements, anew: search.size > 0 })}
+    />
+  );
+}
+
+interface Begun {
+  readonly saved: SavedSheet | undefined;
+  readonly pattern: SavedPattern | undefined;
+  readonly schoolClass: ClassSummary | undefined;
+  readonly elements: readonly ElementId[];
+  /** Something was asked for: what was begun before is not taken up. */
+  readonly anew: boolean;
+}
+
+/** The sheet a visit begins with: what was being changed, what is kept, or a new one. */
+function begun({ saved, pattern, schoolClass, elements, anew }: Begun): SheetEdit {
+  const last = anew ? undefined : lastDraft(saved?.id);
+  if (last) return last;
+  if (saved) return editOf(saved);
+  const fresh = newSheet(voiceOf(schoolClass), schoolClass?.id ?? null, pattern ? ['counts', 'slip'] : ['counts']);
+  if (!pattern) return elements.length > 0 ? aboutHard(fresh, elements) : fresh;
+  const parts = fresh.parts.map((part) => ({ ...part, patterns: [pattern.text] }));
+  return { ...fresh, title: pattern.title, parts };
+}
+
+function Gone() {
+  return (
+    <div className="empty">
+      This sheet is not kept any more. <Link to="/sheets">Make a new one</Link>
+    </div>
+  );
+}
+
+interface ViewProps {
+  readonly saved: SavedSheet | undefined;
+  readonly sheets: readonly SavedSheet[];
+  readonly patterns: readonly SavedPattern[];
+  readonly classes: readonly ClassSummary[];
+  readonly begin: () => SheetEdit;
+}
+
+/** A sheet under way, kept on this device with every change. */
+function useDraftSheet(saved: SavedSheet | undefined, begin: () => SheetEdit) {
+  const [sheet, setSheet] = useState(begin);
+  const change = (next: SheetEdit) => {
+    setSheet(next);
+    keepDraft(saved?.id, next);
+  };
+  return { sheet, change };
+}
+
+function SheetView({ saved, sheets, patterns, classes, begin }: ViewProps) {
+  const { sheet, change } = useDraftSheet(saved, begin);
+  const room = useClass(sheet.classId ?? undefined).data;
+  const className = classes.find(({ id }) => id === sheet.classId)?.name;
+  const names = sheet.names ? (room?.children.map(({ name }) => name) ?? []) : [];
+  const drawn = { sheet: drawnSheet(sheet), voice: { counts: sheet.counts, naming: sheet.naming }, className };
+  // To see how it looks one child is enough, two where neighbours get different ones.
+  const { file, trouble } = useSheetFile({ ...drawn, names: names.slice(0, sheet.versions ? 2 : 1) });
+  const [printTrouble, setTrouble] = useState<Error>();
+  const make = async (take: (content: Blob) => void) => {
+    setTrouble(undefined);
+    try {
+      const { bytes } = await sheetFile({ ...drawn, names });
+      take(new Blob([bytes as Uint8Array<ArrayBuffer>], { type: 'application/pdf' }));
+    } catch (error) {
+      setTrouble(error as Error);
+    }
+  };
+  const print = () => void make(openToPrint);
+  const other = () => change({ ...sheet, seed: anySeed() });
+  useKeys({ ' ': print, n: other });
+  return (
+    <>
+      <SheetHead sheet={sheet} saved={saved} sheets={sheets} onChange={change} />
+      <div className="sheet-actions">
+        <Button size="lg" onClick={print}>
+          <Printer size={18} aria-hidden /> Open to print <kbd>space</kbd>
+        </Button>
+        <Button
+          size="lg"
+          variant="outline-dark"
+          onClick={() => void make((content) => saveFile(`${drawn.sheet.title}.pdf`, content))}
+        >
+          <FileDown size={18} aria-hidden /> Save the PDF
+        </Button>
+        <Keep sheet={sheet} saved={saved} />
+        <span className="flex-grow-1" />
+        {file && <Totals sheet={sheet} points={file.points} />}
+      </div>
+      {printTrouble && <Notice problem={printTrouble} />}
+      <div className="sheet-work">
+        <section aria-label="What is on it">
+          <PartList sheet={sheet} file={file} patterns={patterns} onChange={change} />
+          <SheetOptions sheet={sheet} classes={classes} onChange={change} />
+          {sheet.classId && (
+            <HardElements
+              classId={sheet.classId}
+              naming={sheet.naming}
+              onChoose={(elements) => change(aboutHard(sheet, elements))}
+            />
+          )}
+        </section>
+        <Preview trouble={trouble} bytes={file?.bytes} copies={names.length} />
+      </div>
+    </>
+  );
+}
+
+/** A page is not shown larger than it is printed, by much. */
+const WIDEST = 760;
+
+function Preview({
+  trouble,
+  bytes,
+  copies,
+}: {
+  trouble: string | undefined;
+  bytes: Uint8Array | undefined;
+  copies: number;
+}) {
+  const [frame, wide] = useWidth();
+  const width = Math.min(wide, WIDEST);
+  return (
+    <section className="sheet-preview" aria-label="As it will be printed">
+      <div ref={frame} />
+      {trouble && <Notice problem={{ message: trouble }} />}
+      {copies > 1 && <p className="sheet-copies">{copies} copies are printed, one for each child.</p>}
+      {bytes && width > 0 ? (
+        <PdfPages bytes={bytes} width={width} />
+      ) : (
+        <p className="sheet-copies">Drawing the pages…</p>
+      )}
+    </section>
+  );
+}
+
+/** Shows the file in a window of its own, from where it is printed; where none opens, it is saved. */
+function openToPrint(content: Blob): void {
+  const address = URL.createObjectURL(content);
+  if (!window.open(address)) saveFile('Sheet.pdf', content);
+}
+
+const NEW = '';
+
+function SheetHead({
+  sheet,
+  saved,
+  sheets,
+  onChange,
+}: Pick<ViewProps, 'saved' | 'sheets'> & { sheet: SheetEdit; onChange: (sheet: SheetEdit) => void }) {
+  const navigate = useNavigate();
+  const open = (id: string) => void navigate(id === NEW ? '/sheets' : `/sheets/${id}`);
+  return (
+    <div className="page-head">
+      <h1 className="visually-hidden">Sheets</h1>
+      <Form.Control
+        className="title-field"
+        aria-label="Title of the sheet"
+        maxLength={60}
+        value={sheet.title}
+        onChange={({ target }) => onChange({ ...sheet, title: target.value })}
+      />
+      <span className="flex-grow-1" />
+      {sheets.length > 0 && (
+        <Select
+          className="w-auto"
+          label="Kept sheets"
+          value={saved?.id ?? NEW}
+          options={[[NEW, saved ? 'Not kept' : 'Kept sheets…'], ...sheets.map(({ id, title }) => [id, title] as const)]}
+          onChoose={open}
+        />
+      )}
+    </div>
+  );
+}
+
+function Keep({ sheet, saved }: { sheet: SheetEdit; saved: SavedSheet | undefined }) {
+  const navigate = useNavigate();
+  const [kept, setKept] = useState<SheetEdit>();
+  const keeping = useSave(
+    (id: string) => put(`/sheets/${id}`, { ...sheet, title: sheet.title.trim() || 'Sheet' }),
+    '/sheets',
+  );
+  const removal = useSave((id: string) => remove(`/sheets/${id}`), '/sheets');
+  const keep = async (id: string) => {
+    if (!(await keeping.save(id))) return;
+    setKept(sheet);
+    keepDraft(id, sheet);
+    if (id !== saved?.id) await navigate(`/sheets/${id}`);
+  };
+  const drop = async (id: string) => {
+    if (!confirm(`Throw the sheet ${sheet.title} away?`)) return;
+    if (!(await removal.save(id))) return;
+    forgetDraft();
+    await navigate('/sheets');
+  };
+  const anew = () => {
+    forgetDraft();
+    void navigate('/sheets');
+  };
+  const problem = keeping.problem ?? removal.problem;
+  return (
+    <>
+      <Button size="lg" variant="outline-dark" disabled={keeping.saving} onClick={() => void keep(saved?.id ?? uuid())}>
+        <Save size={18} aria-hidden /> {saved ? 'Save the changes' : 'Keep this sheet'}
+      </Button>
+      {saved && (
+        <>
+          <Button size="lg" variant="outline-dark" onClick={anew}>
+            <FilePlus size={18} aria-hidden /> New sheet
+          </Button>
+          <Button size="lg" variant="link" aria-label="Throw this sheet away" onClick={() => void drop(saved.id)}>
+            <Trash2 size={18} aria-hidden />
+          </Button>
+        </>
+      )}
+      <span role="status">{kept === sheet ? 'Kept' : ''}</span>
+      {problem && <Notice problem={problem} />}
+    </>
+  );
+}
+
+/** What it comes to, and the way to the column of the class it goes into. */
+function Totals({ sheet, points }: { sheet: SheetEdit; points: number }) {
+  if (points === 0) return null;
+  const to = new URLSearchParams({ paper: 'new', title: sheet.title, outOf: String(points) });
+  return (
+    <>
+      <span>{counted(points, 'point')} in all</span>
+      {sheet.classId && <Link to={`/classes/${sheet.classId}?${to.toString()}`}>Enter the totals</Link>}
+    </>
+  );
+}

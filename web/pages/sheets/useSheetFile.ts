@@ -1,0 +1,56 @@
+import { useEffect, useRef, useState } from 'react';
+import type { SheetAnswer, SheetFile, SheetRequest } from '../../files/sheetMessages.ts';
+
+type Wanted = Omit<SheetRequest, 'id'>;
+
+function start(): Worker {
+  return new Worker(new URL('../../workers/sheet.worker.ts', import.meta.url), { type: 'module' });
+}
+
+/** Makes a sheet once, for saving or printing. Throws an Error that says what went wrong. */
+export async function sheetFile(wanted: Wanted): Promise<SheetFile> {
+  const worker = start();
+  try {
+    const answer = await new Promise<SheetAnswer>((resolve, reject) => {
+      worker.addEventListener('error', () => reject(new Error('The sheet cannot be made; reload the page.')));
+      worker.addEventListener('message', ({ data }: MessageEvent<SheetAnswer>) => resolve(data));
+      worker.postMessage({ ...wanted, id: 0 } satisfies SheetRequest);
+    });
+    if (!answer.ok) throw new Error(`The sheet cannot be made: ${answer.trouble}.`);
+    return answer;
+  } finally {
+    worker.terminate();
+  }
+}
+
+/** So long nothing has to change before it is drawn anew: while a number is typed, milliseconds. */
+const SETTLED_MS = 150;
+
+/** The sheet as it will be printed, made anew whenever something of it changes; the last one stays until then. */
+export function useSheetFile(wanted: Wanted): { file: SheetFile | undefined; trouble: string | undefined } {
+  const worker = useRef<Worker>(undefined);
+  const asked = useRef(0);
+  const [file, setFile] = useState<SheetFile>();
+  const [trouble, setTrouble] = useState<string>();
+  // One worker for as long as the page is open: it has read the fonts.
+  useEffect(() => {
+    const own = start();
+    worker.current = own;
+    own.addEventListener('error', () => setTrouble('The sheet cannot be drawn; reload the page.'));
+    own.addEventListener('message', ({ data }: MessageEvent<SheetAnswer>) => {
+      if (data.id !== asked.current) return;
+      if (data.ok) setFile(data);
+      setTrouble(data.ok ? undefined : `The sheet cannot be drawn: ${data.trouble}.`);
+    });
+    return () => own.terminate();
+  }, []);
+  const key = JSON.stringify(wanted);
+  useEffect(() => {
+    const id = ++asked.current;
+    const late = setTimeout(() => {
+      worker.current?.postMessage({ ...(JSON.parse(key) as Wanted), id } satisfies SheetRequest);
+    }, SETTLED_MS);
+    return () => clearTimeout(late);
+  }, [key]);
+  return { file, trouble };
+}

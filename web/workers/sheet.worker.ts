@@ -1,0 +1,18 @@
+import { makeSheet, versionsOf } from '../../core/sheets/sheet.ts';
+import { sheetPdf } from '../../drawing/sheets/sheetPdf.ts';
+import { kit } from '../files/kit.ts';
+import type { SheetAnswer, SheetRequest } from '../files/sheetMessages.ts';
+
+const answer = (message: SheetAnswer, transfer: Transferable[] = []) => postMessage(message, { transfer });
+
+async function make({ id, sheet, voice, className, names }: SheetRequest): Promise<void> {
+  const made = versionsOf(sheet).map((version) => makeSheet(sheet, voice.counts, version));
+  const job = { sheet, made, voice, names, ...(className === undefined ? {} : { className }) };
+  const bytes = await sheetPdf(job, kit);
+  const parts = made[0]!.parts.map(({ part, questions }) => ({ key: part.key, questions: questions.length }));
+  answer({ ok: true, id, bytes, parts, points: made[0]!.points }, [bytes.buffer]);
+}
+
+addEventListener('message', ({ data }: MessageEvent<SheetRequest>) => {
+  make(data).catch((error: Error) => answer({ ok: false, id: data.id, trouble: error.message }));
+});
