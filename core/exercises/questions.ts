@@ -97,7 +97,7 @@ function mixed<Kind extends QuestionKind>(
   for (let tries = 0; asked.length < count && tries < count * 60; tries++) {
     const kind = random.pick(kinds);
     if (kinds.length > 1 && kind === asked.at(-1)?.asked.kind) continue;
-    const question = ofKind(kind, make, random);
+    const question = kinds.length > 1 ? ofKind(kind, make, random) : make(kind, random);
     const key = question && JSON.stringify([question.asked, question.shows, question.staff]);
     // With few values there are few different questions; then they may come again.
     if (!question || (seen.has(key!) && tries < count * 30)) continue;

@@ -3,12 +3,13 @@ import { strokesOf } from '../ear/strokes.ts';
 import { rightStems, signKey } from '../exercises/signs.ts';
 import { partsText } from '../exercises/material.ts';
 import { type Part, totalBeats } from '../exercises/valueSums.ts';
-import { type Fraction, div, frac, mixed, mul, sub, sum } from '../rhythm/fraction.ts';
-import { beatOf, meterText } from '../rhythm/meter.ts';
+import { type Fraction, ONE, compare, div, frac, mixed, mul, sub, sum } from '../rhythm/fraction.ts';
+import { type Meter, beatOf, meterKind, meterText } from '../rhythm/meter.ts';
 import type { Item, Pattern } from '../rhythm/pattern.ts';
 import { itemLength, placePattern } from '../rhythm/place.ts';
 import { itemText, printRhythm } from '../rhythm/text.ts';
 import { VALUE, type ValueLetter, lengthOf, valueText } from '../rhythm/value.ts';
+import { addedUp } from '../sheets/material.ts';
 import type { QuestionOf, SheetKind, SheetQuestion } from '../sheets/sheetQuestion.ts';
 import { drawnSignName, strokeText } from './drawWords.ts';
 import { beatsText, counted } from './plurals.ts';
@@ -154,16 +155,28 @@ function partsOf(items: readonly Item[]): Part[] {
   return items.flatMap((item): Part[] => (item.kind === 'tuplet' ? [] : [{ kind: item.kind, value: item.value }]));
 }
 
-/** "measure 1: 1 + 1/2 + 1/2 + 2 = 4 beats". */
-function measureSum(items: readonly Item[], beat: Fraction): string {
-  const lengths = items.map((item) => div(itemLength(item), beat));
-  return `${lengths.map(mixed).join(' + ')} = ${beatsText(sum(lengths))}`;
+/** How a length is added up: in beats; in compound meter, where a beat has three parts, in those. */
+function amount(length: Fraction, meter: Meter, naming: NamingId): string {
+  const unit = addedUp(meter);
+  const many = div(length, VALUE[unit].of);
+  if (meterKind(meter) !== 'compound') return beatsText(many);
+  const value = { base: unit, dots: 0 } as const;
+  return `${mixed(many)} ${valueName(value, naming, compare(many, ONE) > 0)}`;
 }
 
-/** "1/2 beat short", "1 beat too long". */
-export function offWords(off: Fraction): string {
-  const size = off.n < 0 ? frac(-off.n, off.d) : off;
-  return `${beatsText(size)} ${off.n < 0 ? 'short' : 'too long'}`;
+/** "1 + 1/2 + 1/2 + 2 = 4 beats"; in 6/8 "2 + 1 + 3 = 6 eighths". */
+function measureSum(items: readonly Item[], meter: Meter, naming: NamingId): string {
+  const unit = VALUE[addedUp(meter)].of;
+  const lengths = items.map(itemLength);
+  return `${lengths.map((length) => mixed(div(length, unit))).join(' + ')} = ${amount(sum(lengths), meter, naming)}`;
+}
+
+/** "1/2 beat short", "1 beat too long"; in 6/8 "1/3 beat short (1 eighth)". */
+export function offWords({ pattern, off, beat }: QuestionOf<'wrong-measure'>, naming: NamingId): string {
+  const { meter } = pattern.measures[0]!;
+  const length = mul(off.n < 0 ? frac(-off.n, off.d) : off, VALUE[beat].of);
+  const parts = meterKind(meter) === 'compound' ? ` (${amount(length, meter, naming)})` : '';
+  return `${beatsText(div(length, beatOf(meter).length))} ${off.n < 0 ? 'short' : 'too long'}${parts}`;
 }
 
 const namesOf = (parts: readonly Part[], naming: NamingId) => parts.map((part) => partName(part, naming)).join(' + ');
@@ -226,16 +239,16 @@ const WORDS: { readonly [Kind in SheetKind]: Words<Kind> } = {
       steps: [
         measureSum(
           items.filter((_, i) => i !== gap),
-          VALUE[beat].of,
+          meter,
+          naming,
         ),
-        `${mixed(all)} − ${mixed(used)} = ${beatsText(sub(all, used))}: ${name}`,
+        `${mixed(all)} − ${mixed(used)} = ${amount(lengthOf(missing.value), meter, naming)}: ${name}`,
       ],
       facts: { value: itemText(items[gap]!), after: gap, beat },
     };
   },
   'bar-lines': ({ pattern }, { naming }) => {
     const { meter } = pattern.measures[0]!;
-    const beat = beatOf(meter).length;
     const items = pattern.measures.flatMap((measure) => measure.items.map(itemText));
     return {
       prompt: SHEET_WORDS['bar-lines'].task,
@@ -243,19 +256,22 @@ const WORDS: { readonly [Kind in SheetKind]: Words<Kind> } = {
       answer: printRhythm(pattern),
       steps: placePattern(pattern).map(
         ({ number, written }) =>
-          `${measureName(naming)} ${number}: ${measureSum(pattern.measures[written]!.items, beat)}`,
+          `${measureName(naming)} ${number}: ${measureSum(pattern.measures[written]!.items, meter, naming)}`,
       ),
     };
   },
-  'wrong-measure': ({ pattern, index, off, beat }, { naming }) => ({
-    prompt: inNaming('Which {measure} does not add up, and by how much?', naming),
-    text: printRhythm(pattern),
-    answer: `${measureName(naming)} ${index + 1} is ${offWords(off)}`,
-    steps: pattern.measures.map(
-      ({ items }, i) => `${measureName(naming)} ${i + 1}: ${measureSum(items, VALUE[beat].of)}`,
-    ),
-    facts: { measure: index + 1, off: mixed(off), beat },
-  }),
+  'wrong-measure': (question, { naming }) => {
+    const { pattern, index, off, beat } = question;
+    return {
+      prompt: inNaming('Which {measure} does not add up, and by how much?', naming),
+      text: printRhythm(pattern),
+      answer: `${measureName(naming)} ${index + 1} is ${offWords(question, naming)}`,
+      steps: pattern.measures.map(
+        ({ items, meter }, i) => `${measureName(naming)} ${i + 1}: ${measureSum(items, meter, naming)}`,
+      ),
+      facts: { measure: index + 1, off: mixed(off), beat },
+    };
+  },
   'how-many': (question, { naming }) => ({
     prompt: howManyText(question, naming),
     answer: mixed(mul(frac(question.times), div(lengthOf(question.whole), VALUE[question.small].of))),

@@ -7,6 +7,7 @@ import { LETTERS, offWords } from '../../../core/wording/sheetWords.ts';
 import { measureName } from '../../../core/wording/valueNames.ts';
 import { parseRhythm } from '../../../core/rhythm/text.ts';
 import { beatXs } from '../../layout.ts';
+import { wrapped } from '../../lettering.ts';
 import { POINTS, type WrittenText } from '../../pdfPen.ts';
 import type { Shape } from '../../strokes.ts';
 import { type Block, extent, line, moved, movedTexts, ring, together } from '../block.ts';
@@ -185,7 +186,8 @@ function meterShapes(pattern: Pattern, ink: SheetInk, middle: number): Shape[] {
 }
 
 /** Four measures, one of them wrong; in the key it is circled, with what is wrong. */
-export const drawWrongMeasure: DrawQuestion<'wrong-measure'> = ({ pattern, index, off }, ink, filled) => {
+export const drawWrongMeasure: DrawQuestion<'wrong-measure'> = (question, ink, filled) => {
+  const { pattern, index } = question;
   const width = ink.width - WRITTEN_OFF;
   const scores = scoreLines(pattern, ink, { width });
   const shapes: Shape[] = [];
@@ -206,7 +208,11 @@ export const drawWrongMeasure: DrawQuestion<'wrong-measure'> = ({ pattern, index
     y += score.middle + RING.below + 6;
   }
   const right = ink.width - WRITTEN_OFF + 8;
-  const answer = filled ? [{ text: offWords(off), x: right, y: low - 2, size: 11, strong: true }] : [];
+  const lines = filled ? wrapped(ink.fonts.strong, offWords(question, ink.voice.naming), 11, WRITTEN_OFF - 8) : [];
+  const answer = lines.map((text, i): WrittenText => {
+    const y = low - 2 - (lines.length - 1 - i) * 13;
+    return { text, x: right, y, size: 11, strong: true };
+  });
   return {
     tag: 'Figure',
     alt: `Four ${measureName(ink.voice.naming, true)}`,
