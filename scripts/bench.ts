@@ -13,6 +13,7 @@ import { parseRhythm, printRhythm } from '../core/rhythm/text.ts';
 import { CLASSES } from '../demo/school.ts';
 import { benchJudging } from './benchJudging.ts';
 import { benchFiles } from './benchFiles.ts';
+import { benchSheets } from './benchSheets.ts';
 import { benchTakes } from './benchTakes.ts';
 import { benchListening } from './benchListening.ts';
 import { benchStoring } from './benchStoring.ts';
@@ -232,11 +233,12 @@ async function benchTyping(url: string, count: number): Promise<void> {
   await browser.close();
 }
 
-const HERE: Readonly<Record<string, () => void>> = {
+const HERE: Readonly<Record<string, () => void | Promise<void>>> = {
   'command-line': benchCommandLine,
   speech: benchSpeech,
   choosing: benchChoosing,
   files: benchFiles,
+  sheets: benchSheets,
   timetable: benchTimetable,
   judging: benchJudging,
   takes: () => benchTakes(),
@@ -254,7 +256,7 @@ const SERVED: Readonly<Record<string, (url: string) => Promise<void>>> = {
 const named = process.argv.slice(2);
 const wanted = <T>(all: Readonly<Record<string, T>>) =>
   Object.entries(all).flatMap(([name, run]) => (named.length === 0 || named.includes(name) ? [run] : []));
-for (const run of wanted(HERE)) run();
+for (const run of wanted(HERE)) await run();
 const served = wanted(SERVED);
 if (served.length > 0)
   await withDemoServer(async (url) => {

@@ -487,6 +487,41 @@ export const MUTANTS: readonly MutantGroup[] = [
   },
   {
     project: 'units',
+    tests: ['core/sheets', 'drawing/sheets', 'web/pages/classes'],
+    mutants: [
+      [
+        'core/sheets/sheetKinds.ts',
+        'if (question && !seen.has(maker.key(question))) return question;',
+        'if (question) return question;',
+      ],
+      ['core/sheets/sheetKinds.ts', '10 * Math.abs(maker.points(one) - maker.points(model))', '0'],
+      ['core/sheets/sheet.ts', 'from += questions.length;', ''],
+      ['core/sheets/sheet.ts', '(seed + Math.imul(key, 0x9e3779b1)) >>> 0', 'seed'],
+      ['core/sheets/material.ts', 'if (first || some.length * 2 >= measures)', 'if (first || true)'],
+      [
+        'core/sheets/kinds/values.ts',
+        'parts.length < 2 || !parts.every(usual) ? undefined',
+        'parts.length < 2 ? undefined',
+      ],
+      ['core/making/level.ts', "if (level < 3 && kinds[0] === 'rest') return false;", ''],
+      ['core/making/makePattern.ts', 'if (!best || away < best.away)', 'if (!best)'],
+      ['core/wording/sheetWords.ts', "off.n < 0 ? 'short' : 'too long'", "off.n > 0 ? 'short' : 'too long'"],
+      ['drawing/sheets/kinds/pages.ts', '(columns - 1 - c) * width', 'c * width'],
+      ['drawing/sheets/kinds/pages.ts', "at === 'from' ? x + FOLD_CLEAR : x - FOLD_CLEAR", 'x'],
+      ['drawing/sheets/sheetPages.ts', 'if (this.blocks.length > 0 && this.y + height > this.bottom) this.turn();', ''],
+      ['drawing/sheets/sheetPages.ts', 'children[i % children.length]!', 'children[0]!'],
+      ['drawing/sheets/sheetPages.ts', 'page.front && all.length % 2 === 1', 'page.front && all.length < 0'],
+      [
+        'drawing/sheets/score.ts',
+        'const next = tokens[i + 1] ?? measures[m + 1]?.tokens[0];',
+        'const next = tokens[i + 1];',
+      ],
+      ['drawing/lettering.ts', 'if (used + space + wide <= width)', 'if (used + space + wide <= 2 * width)'],
+      ['web/pages/classes/paperKeys.ts', 'Number(text) <= outOf', 'true'],
+    ],
+  },
+  {
+    project: 'units',
     tests: ['web/take', 'web/api'],
     mutants: [
       ['web/take/outbox.ts', "if (outcome === 'nobody') return false;", ''],

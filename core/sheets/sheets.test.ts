@@ -235,6 +235,34 @@ describe('a level', () => {
   });
 });
 
+describe('what is asked', () => {
+  it('has no tie that leads to nothing, also where a measure is wrong', () => {
+    for (let seed = 0; seed < 150; seed++) {
+      const part = { key: 0, kind: 'wrong-measure' as const, count: 3, level: 4 as const };
+      const questions = sheetQuestions('wrong-measure', settingsOf(part, VOICE.counts), seed, 3);
+      for (const question of questions) {
+        if (question.kind !== 'wrong-measure') continue;
+        const items = question.pattern.measures.flatMap((measure) => measure.items);
+        items.forEach((item, i) => {
+          if (item.kind === 'note' && item.tied) expect(items[i + 1]?.kind).toBe('note');
+        });
+      }
+    }
+  });
+
+  it('has no dotted whole notes', () => {
+    for (const kind of ['sums', 'true-false', 'how-many'] as const)
+      for (let seed = 0; seed < 100; seed++)
+        for (const question of sheetQuestions(
+          kind,
+          settingsOf({ key: 0, kind, count: 4, level: 5 }, VOICE.counts),
+          seed,
+          4,
+        ))
+          expect(JSON.stringify(question)).not.toContain('{"base":"w","dots":1}');
+  });
+});
+
 describe('made rhythms', () => {
   it('are of the chosen elements alone, full, and end well', () => {
     fc.assert(
@@ -314,6 +342,12 @@ describe('a sheet', () => {
     const { parts, points } = makeSheet(SHEET, VOICE.counts);
     expect(parts.map(({ from }) => from)).toEqual([1, 4]);
     expect(points).toBe(3 * 2 + 4);
+  });
+
+  it('asks other questions in two parts of one kind', () => {
+    const parts = [0, 1].map((key) => ({ key, kind: 'counts' as const, count: 3, level: 4 as const }));
+    const [one, two] = makeSheet({ ...SHEET, parts }, VOICE.counts).parts;
+    expect(one!.questions).not.toEqual(two!.questions);
   });
 
   it('keeps the questions of a part that is moved', () => {

@@ -41,14 +41,11 @@ interface Wrong {
   readonly off: Fraction;
 }
 
-/** All ways in which a measure can be wrong, by so much; nothing that is tied is touched. */
+/** All ways in which a measure can be wrong, by so much. */
 function waysWrong(items: readonly Item[], allowed: (value: NoteValue) => boolean): Wrong[] {
   const full = sum(items.map(itemLength));
   return items.flatMap((item, i) =>
     SLIPS.flatMap((slip): Wrong[] => {
-      const before = items[i - 1];
-      const tied = item.kind === 'note' && item.tied;
-      if (tied || (before?.kind === 'note' && before.tied)) return [];
       const instead = slip(item);
       if (!instead || !instead.every((one) => one.kind === 'tuplet' || allowed(one.value))) return [];
       const all = [...items.slice(0, i), ...instead, ...items.slice(i + 1)];
