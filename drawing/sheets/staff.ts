@@ -3,6 +3,7 @@ import type { Stroke } from '../../core/ear/strokes.ts';
 import type { NoteValue } from '../../core/rhythm/value.ts';
 import type { Fonts } from '../fonts.ts';
 import type { Shape } from '../strokes.ts';
+import { CLEFS, DOT, FLAGS, HEADS, HEAD_WIDTH, JOIN, RESTS, WHOLE_WIDTH } from '../staffGlyphs.ts';
 import { BLACK, glyph, glyphWidth, line, path } from './block.ts';
 
 /** Points from one line of a staff to the next. */
@@ -14,19 +15,6 @@ export const STAFF_HEIGHT = (ABOVE + 4 + BELOW) * SPACE;
 /** Room of one sign. */
 export const SIGN_WIDTH = 5.4 * SPACE;
 
-/** Code points of the music font (the standard layout of such fonts). */
-const HEADS = { w: '\uE0A2', h: '\uE0A3', q: '\uE0A4', e: '\uE0A4', s: '\uE0A4', t: '\uE0A4' } as const;
-const FLAGS = {
-  up: { e: '\uE240', s: '\uE242', t: '\uE244' },
-  down: { e: '\uE241', s: '\uE243', t: '\uE245' },
-} as const;
-const RESTS = { w: '\uE4E3', h: '\uE4E4', q: '\uE4E5', e: '\uE4E6', s: '\uE4E7', t: '\uE4E8' } as const;
-const CLEFS = { treble: { sign: '\uE050', line: 1 }, bass: { sign: '\uE062', line: 3 } } as const;
-const DOT = '\uE1E7';
-/** Width of a head in spaces, and how far from its middle a stem is joined (the font's own measures). */
-const HEAD_WIDTH = 1.18;
-const WHOLE_WIDTH = 1.69;
-const JOIN = 0.168;
 const EM = 4 * SPACE;
 const PEN = 1;
 
@@ -97,7 +85,7 @@ export function signShapes(fonts: Fonts, { sign, at = 3, stem }: StaffSign, midd
     const drawn = stem === undefined ? rightStems(at).at(-1)! : stem;
     return headShapes(fonts, sign.value, at, drawn, headX(sign.value.base, middle));
   }
-  const { sign: clef, line: on } = CLEFS[sign.sign];
+  const { glyph: clef, line: on } = CLEFS[sign.sign];
   return [glyph(fonts, clef, EM, middle - glyphWidth(fonts, clef, EM) / 2, yOf(on * 2))];
 }
 

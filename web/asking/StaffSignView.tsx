@@ -8,6 +8,7 @@ import {
   rightStems,
 } from '../../core/exercises/signs.ts';
 import type { NoteValue } from '../../core/rhythm/value.ts';
+import { CLEFS, DOT, FLAGS, HEADS, HEAD_WIDTH, JOIN, RESTS, WHOLE_WIDTH } from '../../drawing/staffGlyphs.ts';
 import '../ui/signs/signs.scss';
 import './staff.scss';
 
@@ -19,34 +20,6 @@ const ABOVE = 3.4;
 const BELOW = 3.2;
 const HEIGHT = (ABOVE + 4 + BELOW) * SPACE;
 const WIDTH = 5.4 * SPACE;
-
-/** Code points of the music font (the standard layout of such fonts). */
-const HEADS: Readonly<Record<NoteValue['base'], string>> = {
-  w: '\uE0A2',
-  h: '\uE0A3',
-  q: '\uE0A4',
-  e: '\uE0A4',
-  s: '\uE0A4',
-  t: '\uE0A4',
-};
-const FLAGS = {
-  up: { e: '\uE240', s: '\uE242', t: '\uE244' },
-  down: { e: '\uE241', s: '\uE243', t: '\uE245' },
-} as const;
-const RESTS: Readonly<Record<NoteValue['base'], string>> = {
-  w: '\uE4E3',
-  h: '\uE4E4',
-  q: '\uE4E5',
-  e: '\uE4E6',
-  s: '\uE4E7',
-  t: '\uE4E8',
-};
-const CLEFS = { treble: { glyph: '\uE050', line: 1 }, bass: { glyph: '\uE062', line: 3 } } as const;
-const DOT = '\uE1E7';
-/** Width of a head in spaces, and how far from its middle a stem is joined (the font's own measures). */
-const HEAD_WIDTH = 1.18;
-const JOIN = 0.168;
-const WHOLE_WIDTH = 1.69;
 
 /** @param height  in half spaces from the first line */
 const yOf = (height: StaffHeight) => (ABOVE + 4 - height / 2) * SPACE;
