@@ -70,8 +70,14 @@ describe('choose', () => {
       await page.locator('.candidate').first().tap();
       // The ruler that is opened pushes down what is below it.
       await page.locator('.opened-ruler .lane-notes svg').first().waitFor();
-      await page.getByRole('button', { name: /Open all/ }).tap();
-      await page.getByRole('button', { name: /Next/ }).tap();
+      const next = page.getByRole('button', { name: /Next/ });
+      const open = page.getByRole('button', { name: /Open all/ });
+      // On a busy machine the page may still move under the finger: then it is tapped again, as anybody would.
+      for (let tries = 0; tries < 5 && !(await next.isVisible()); tries++) {
+        await open.tap({ timeout: 3_000 }).catch(() => undefined);
+        await next.waitFor({ timeout: 3_000 }).catch(() => undefined);
+      }
+      await next.tap();
     }
     const headline = (await page.locator('.ear-score .big-line').textContent())!;
     expect(headline).toMatch(/^\d+ of 10 right$/);
