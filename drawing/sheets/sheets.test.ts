@@ -266,6 +266,20 @@ describe('paper to cut and to fold', () => {
     expect(pages[1]!.blocks).toEqual([]);
   });
 
+  it.each(['5/4', '9/8', '12/8'])('long measures of %s stay on their cards and slips', (meter) => {
+    for (const cards of ['measures', 'cells'] as const) {
+      const parts = [part('cards', { meter, cards, level: 5 }), part('slip', { key: 1, meter, level: 5, count: 4 })];
+      for (const page of sheetPages(jobOf(parts), fonts)) {
+        const notes = page.blocks.flatMap(({ block }) => block.shapes).filter(({ path }) => path.length > 2);
+        if (notes.length === 0) continue;
+        const { left, right, bottom } = extent(notes);
+        expect(left).toBeGreaterThan(MARGIN - 6);
+        expect(right).toBeLessThan(page.width - MARGIN + 6);
+        expect(bottom).toBeLessThan(page.height - 10);
+      }
+    }
+  });
+
   it('a slip for each child, two on a page', () => {
     const pages = sheetPages(jobOf([part('slip')], {}, { names: ['Ana', 'Ben', 'Cleo'] }), fonts);
     expect(pages).toHaveLength(2);

@@ -9,7 +9,7 @@ import { measureName, valueName } from '../../../core/wording/valueNames.ts';
 import { lettering, wrapped } from '../../lettering.ts';
 import type { WrittenText } from '../../pdfPen.ts';
 import type { Shape } from '../../strokes.ts';
-import { type Block, GREY, box, filledBox, line, moved, movedTexts, ring } from '../block.ts';
+import { type Block, GREY, box, extent, filledBox, line, moved, movedTexts, ring } from '../block.ts';
 import type { SheetInk } from '../drawQuestion.ts';
 import { CM, MARGIN, type Page, onItsSide, upright } from '../paper.ts';
 import { scoreBlock } from '../score.ts';
@@ -176,6 +176,8 @@ function cutLines({ width, height }: { width: number; height: number }, columns:
 }
 
 const CARD_NOTES = 1.15;
+/** Room above and below the notes of a card, for its number. */
+const CARD_NUMBER = 56;
 
 function cardFront(
   { pattern, number }: Card,
@@ -191,9 +193,11 @@ function cardFront(
     without: { meter: isCell, end: isCell },
     close: isCell,
   });
-  const y = (height - score.height * CARD_NOTES) / 2;
+  // Long measures are drawn smaller: a card is no wider for them.
+  const by = Math.min(CARD_NOTES, room / extent(score.shapes).right, (height - CARD_NUMBER) / score.height);
+  const y = (height - score.height * by) / 2;
   return {
-    shapes: moved(score.shapes, MARGIN - 4, y, CARD_NOTES),
+    shapes: moved(score.shapes, MARGIN - 4, y, by),
     texts: [{ text: String(number), x: width / 2, y: height - 14, size: 8, align: 'middle' }],
   };
 }
@@ -246,6 +250,9 @@ function testPages(page: { width: number; height: number }): Page[] {
 
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const;
 const SLIPS_A_PAGE = 2;
+/** Where the notes of a slip begin, and what the days need under them. */
+const SLIP_NOTES = 60;
+const SLIP_DAYS = 46;
 
 /** Slips to take home, two on a page: the name, the notes with their counts, a box for each day. */
 export function slipPages(
@@ -263,7 +270,8 @@ export function slipPages(
   for (let from = 0; from < all.length; from += SLIPS_A_PAGE) {
     const onPage: Sheetful = { shapes: [line(0, height, page.width, height, 0.5, GREY)], texts: [] };
     all.slice(from, from + SLIPS_A_PAGE).forEach(({ slip, name }, i) => {
-      put(onPage, slipBlock(slip.pattern, name, ink, page.width - 2 * MARGIN, bpm), MARGIN, i * height + MARGIN);
+      const room = { width: page.width - 2 * MARGIN, height: height - 2 * MARGIN, bpm };
+      put(onPage, slipBlock(slip.pattern, name, ink, room), MARGIN, i * height + MARGIN);
     });
     pages.push(drawnPage(page, SHEET_WORDS.slip.task, onPage.shapes, onPage.texts));
   }
@@ -274,17 +282,22 @@ function slipBlock(
   pattern: Pattern,
   name: string,
   ink: SheetInk,
-  width: number,
-  bpm: number,
+  { width, height, bpm }: { readonly width: number; readonly height: number; readonly bpm: number },
 ): Pick<Block, 'shapes' | 'texts'> {
   const score = scoreBlock(pattern, ink, { width, counts: ink.voice.counts, show: 'counts', alt: '' });
   const nameLine = name === '' ? [line(52, 16, width * 0.6, 16, 0.6)] : [];
-  const days = 60 + score.height + 30;
+  // What is too high for its half of the page is drawn smaller.
+  const by = Math.min(1, (height - SLIP_NOTES - SLIP_DAYS) / score.height);
+  const days = SLIP_NOTES + score.height * by + 30;
   const step = width / DAYS.length;
   const count = pattern.measures.length;
   const [measure, measures] = [measureName(ink.voice.naming), measureName(ink.voice.naming, true)];
   return {
-    shapes: [...nameLine, ...moved(score.shapes, 0, 60), ...DAYS.map((_, i) => box(i * step, days, 14, 14, 0.9))],
+    shapes: [
+      ...nameLine,
+      ...moved(score.shapes, 0, SLIP_NOTES, by),
+      ...DAYS.map((_, i) => box(i * step, days, 14, 14, 0.9)),
+    ],
     texts: [
       { text: name === '' ? 'Name' : name, x: 0, y: 14, size: name === '' ? 12 : 16, strong: name !== '' },
       {
@@ -293,7 +306,7 @@ function slipBlock(
         y: 40,
         size: 11,
       },
-      ...movedTexts(score.texts, 0, 60),
+      ...movedTexts(score.texts, 0, SLIP_NOTES, by),
       ...DAYS.map((day, i): WrittenText => ({ text: day, x: i * step + 20, y: days + 11, size: 11 })),
     ],
   };
