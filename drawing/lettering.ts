@@ -61,6 +61,11 @@ export function lettering(font: LoadedFont, text: string, size: number): Letteri
   return { pieces, width: x };
 }
 
+/** The size at which a text is no wider than this, and no larger than wished. */
+export function fitted(font: LoadedFont, text: string, size: number, width: number): number {
+  return Math.min(size, (size * width) / Math.max(1, lettering(font, text, size).width));
+}
+
 /** How thick a drawn sign is, by the size of the letters beside it. */
 export const PEN = 0.085;
 

@@ -505,10 +505,14 @@ export const MUTANTS: readonly MutantGroup[] = [
       ],
       ['core/making/level.ts', "if (level < 3 && kinds[0] === 'rest') return false;", ''],
       ['core/making/makePattern.ts', 'if (!best || away < best.away)', 'if (!best)'],
-      ['core/wording/sheetWords.ts', "off.n < 0 ? 'short' : 'too long'", "off.n > 0 ? 'short' : 'too long'"],
+      ['core/wording/questionWords.ts', "beats.n < 0 ? 'short' : 'too long'", "beats.n > 0 ? 'short' : 'too long'"],
       ['drawing/sheets/kinds/pages.ts', '(columns - 1 - c) * width', 'c * width'],
       ['drawing/sheets/kinds/pages.ts', "at === 'from' ? x + FOLD_CLEAR : x - FOLD_CLEAR", 'x'],
-      ['drawing/sheets/sheetPages.ts', 'if (this.blocks.length > 0 && this.y + height > this.bottom) this.turn();', ''],
+      [
+        'drawing/sheets/sheetPages.ts',
+        'if (this.blocks.length > 0 && this.y + height + keep * this.by > this.bottom) this.turn();',
+        '',
+      ],
       ['drawing/sheets/sheetPages.ts', 'children[i % children.length]!', 'children[0]!'],
       ['drawing/sheets/sheetPages.ts', 'page.front && all.length % 2 === 1', 'page.front && all.length < 0'],
       [

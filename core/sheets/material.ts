@@ -1,12 +1,14 @@
 import type { QuestionSettings } from '../exercises/question.ts';
 import type { SignSettings } from '../exercises/signs.ts';
+import { difficultyOf } from '../making/level.ts';
 import { makePattern } from '../making/makePattern.ts';
 import type { Random } from '../random.ts';
 import type { ElementId } from '../rhythm/elements.ts';
-import { equal } from '../rhythm/fraction.ts';
-import { type Meter, beatOf, meterKind } from '../rhythm/meter.ts';
+import { equal, frac } from '../rhythm/fraction.ts';
+import type { Meter } from '../rhythm/meter.ts';
 import type { Measure, Pattern } from '../rhythm/pattern.ts';
 import { unfold } from '../rhythm/place.ts';
+import { printRhythm } from '../rhythm/text.ts';
 import { VALUES, type ValueLetter } from '../rhythm/value.ts';
 import type { SheetSettings } from './sheetQuestion.ts';
 
@@ -53,11 +55,9 @@ export function signSettings(settings: SheetSettings): SignSettings {
   return { values, dots, rests, clefs: true, beat: 'q', counts: settings.counts };
 }
 
-/** The value whose number of beats is added up in a meter; in compound meter the eighths are. */
-export function addedUp(meter: Meter): ValueLetter {
-  const { length } =
-    meterKind(meter) === 'compound' ? { length: beatOf({ upper: 1, lower: meter.lower }).length } : beatOf(meter);
-  return VALUES.find(({ of }) => equal(of, length))?.letter ?? 'q';
+/** The value that is added up in a meter: that of its lower number, so in compound meter the parts of a beat. */
+export function addedUp({ lower }: Meter): ValueLetter {
+  return VALUES.find(({ of }) => equal(of, frac(1, lower)))?.letter ?? 'q';
 }
 
 /**
@@ -102,3 +102,13 @@ export function rhythmFor(settings: SheetSettings, random: Random, nth: number, 
   const phrases = settings.patterns.flatMap((pattern) => phrasesOf(pattern, measures));
   return phrases[nth % phrases.length];
 }
+
+interface AboutRhythm {
+  readonly pattern: Pattern;
+}
+
+/** Questions about a rhythm are the same where it is, and as hard as it is. */
+export const byRhythm = {
+  key: ({ pattern }: AboutRhythm) => printRhythm(pattern),
+  difficulty: ({ pattern }: AboutRhythm) => difficultyOf(pattern).score,
+};

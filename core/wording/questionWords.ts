@@ -102,7 +102,8 @@ function askedText(asked: Asked, naming: NamingId): string {
   }
 }
 
-function offText(beats: Extract<Answer, { is: 'off' }>['beats']): string {
+/** "1/2 beat short", "1 beat too long". */
+export function offText(beats: Extract<Answer, { is: 'off' }>['beats']): string {
   const size = beats.n < 0 ? frac(-beats.n, beats.d) : beats;
   return `${beatsText(size)} ${beats.n < 0 ? 'short' : 'too long'}`;
 }

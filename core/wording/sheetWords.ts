@@ -12,8 +12,9 @@ import { VALUE, type ValueLetter, lengthOf, valueText } from '../rhythm/value.ts
 import { addedUp } from '../sheets/material.ts';
 import type { QuestionOf, SheetKind, SheetQuestion } from '../sheets/sheetQuestion.ts';
 import { drawnSignName, strokeText } from './drawWords.ts';
+import { OPTION_LETTERS } from './earWords.ts';
 import { beatsText, counted } from './plurals.ts';
-import { questionWords } from './questionWords.ts';
+import { offText, questionWords } from './questionWords.ts';
 import { signName, stemName, stemRule } from './signWords.ts';
 import { partName, workedSteps } from './sumWords.ts';
 import type { Voice } from './voice.ts';
@@ -174,9 +175,10 @@ function measureSum(items: readonly Item[], meter: Meter, naming: NamingId): str
 /** "1/2 beat short", "1 beat too long"; in 6/8 "1/3 beat short (1 eighth)". */
 export function offWords({ pattern, off, beat }: QuestionOf<'wrong-measure'>, naming: NamingId): string {
   const { meter } = pattern.measures[0]!;
-  const length = mul(off.n < 0 ? frac(-off.n, off.d) : off, VALUE[beat].of);
-  const parts = meterKind(meter) === 'compound' ? ` (${amount(length, meter, naming)})` : '';
-  return `${beatsText(div(length, beatOf(meter).length))} ${off.n < 0 ? 'short' : 'too long'}${parts}`;
+  const length = mul(off, VALUE[beat].of);
+  const said = offText(div(length, beatOf(meter).length));
+  if (meterKind(meter) !== 'compound') return said;
+  return `${said} (${amount(length.n < 0 ? frac(-length.n, length.d) : length, meter, naming)})`;
 }
 
 const namesOf = (parts: readonly Part[], naming: NamingId) => parts.map((part) => partName(part, naming)).join(' + ');
@@ -210,9 +212,6 @@ function withGap({ pattern, gap }: QuestionOf<'complete'>): string {
   const given = items.filter((_, i) => i !== gap).map(itemText);
   return `${meterText(meter)} ${given.join(' ')}`;
 }
-
-const fromQuestion = (question: QuestionOf<'circle' | 'name-sign' | 'true-false'>['question'], naming: NamingId) =>
-  questionWords(question, naming);
 
 const optionTexts = ({ options }: QuestionOf<'choose'>['question']) =>
   options.map(({ answer }) => (answer.is === 'rhythm' ? answer.text : ''));
@@ -279,7 +278,7 @@ const WORDS: { readonly [Kind in SheetKind]: Words<Kind> } = {
     facts: { times: question.times, whole: valueText(question.whole), small: question.small },
   }),
   'true-false': ({ question }, { naming }) => {
-    const { prompt, options, steps } = fromQuestion(question, naming);
+    const { prompt, options, steps } = questionWords(question, naming);
     const sides = (question.sides ?? []).map(partsText);
     return { prompt, answer: options[question.answer]!, steps, facts: { sides } };
   },
@@ -290,18 +289,19 @@ const WORDS: { readonly [Kind in SheetKind]: Words<Kind> } = {
     steps: workedSteps(parts, beat, naming),
     facts: { beat },
   }),
-  circle: ({ question }, { naming }) => {
-    const { asked, staff = [], answers = [] } = question;
-    const wanted = asked.kind === 'sign-spot' ? signName(asked.sign, naming) : '';
+  circle: (asked, { naming }) => {
+    const { question } = asked;
+    const { staff = [], answers = [] } = question;
+    const names = staff.map(({ sign }, i) => `${i + 1} ${signName(sign, naming)}`);
     return {
-      prompt: `Circle every ${wanted}: ${staff.map(({ sign }, i) => `${i + 1} ${signName(sign, naming)}`).join(', ')}.`,
+      prompt: `Circle ${circled(asked, naming)}: ${names.join(', ')}.`,
       answer: answers.map((i) => i + 1).join(', '),
-      steps: fromQuestion(question, naming).steps,
+      steps: questionWords(question, naming).steps,
       facts: { signs: staff.map(({ sign }) => signKey(sign)) },
     };
   },
   'name-sign': ({ question }, { naming }) => {
-    const { prompt, options, steps } = fromQuestion(question, naming);
+    const { prompt, options, steps } = questionWords(question, naming);
     const signs = (question.staff ?? []).map(({ sign }) => signKey(sign));
     return { prompt, answer: options[question.answer]!, steps, facts: { signs } };
   },
@@ -318,11 +318,11 @@ const WORDS: { readonly [Kind in SheetKind]: Words<Kind> } = {
   }),
   choose: ({ question, pattern }, { naming }) => ({
     prompt: `Which one do you hear? ${optionTexts(question)
-      .map((text, i) => `${LETTERS[i]} ${text}`)
+      .map((text, i) => `${OPTION_LETTERS[i]} ${text}`)
       .join('; ')}`,
     text: printRhythm(pattern),
-    answer: LETTERS[question.answer]!,
-    steps: fromQuestion(question, naming).steps,
+    answer: OPTION_LETTERS[question.answer]!,
+    steps: questionWords(question, naming).steps,
     facts: { options: optionTexts(question) },
   }),
   write: ({ pattern }, voice) => ({
@@ -357,8 +357,6 @@ const WORDS: { readonly [Kind in SheetKind]: Words<Kind> } = {
   }),
 };
 
-export const LETTERS = ['A', 'B', 'C', 'D'] as const;
-
 /** A whole note as a strip of paper (handbook §13, for A4 on its side). */
 export const WHOLE_CM = 24;
 
@@ -383,9 +381,9 @@ export function sheetQuestionWords<Kind extends SheetKind>(
   return (WORDS[question.kind] as Words<Kind>)(question, voice);
 }
 
-/** "Circle every quarter rest." over a line of signs. */
-export function circleTask({ question }: QuestionOf<'circle'>, naming: NamingId): string {
-  return question.asked.kind === 'sign-spot' ? `Every ${signName(question.asked.sign, naming)}` : '';
+/** "every quarter rest": what is to be circled. */
+export function circled({ question: { asked } }: QuestionOf<'circle'>, naming: NamingId): string {
+  return asked.kind === 'sign-spot' ? `every ${signName(asked.sign, naming)}` : '';
 }
 
 /** What a sheet is called whose teacher gave it no name. */

@@ -94,11 +94,21 @@ function roomOf(measures: readonly CountedMeasure[]): number[][] {
   );
 }
 
+/** The counts of a pattern; none where none are wanted, or a school has none for it. */
+function wordsOf(pattern: Pattern, counts: CountOptions | undefined): readonly CountedMeasure[] {
+  const counted = counts && countPattern(pattern, counts);
+  return counted?.ok ? counted.measures : [];
+}
+
 /** The notes of a pattern, one line under the other. */
-export function scoreLines(pattern: Pattern, ink: Ink, options: ScoreOptions): ScoreLine[] {
+export function scoreLines(
+  pattern: Pattern,
+  ink: Ink,
+  options: ScoreOptions,
+  words = wordsOf(pattern, options.counts),
+): ScoreLine[] {
   measureWith(ink.fonts);
-  const counted = options.counts && countPattern(pattern, options.counts);
-  const letters = counted?.ok ? roomOf(counted.measures) : undefined;
+  const letters = roomOf(words);
   const left = NO_NAMES + (options.close ? CLOSE : 0);
   const layout = layoutRuler(pattern, options.width / POINTS + left, SIZE, letters, ON_PAPER);
   return drawLines(layout, ink, left, options.without);
@@ -107,11 +117,9 @@ export function scoreLines(pattern: Pattern, ink: Ink, options: ScoreOptions): S
 /** The counts under the notes of a line, or lines to write them on; y from the top of the notes. */
 function underLine(
   { measures, height }: ScoreLine,
-  pattern: Pattern,
-  { counts, show }: ScoreOptions,
+  words: readonly CountedMeasure[],
+  show: ScoreOptions['show'],
 ): { shapes: Shape[]; texts: WrittenText[] } {
-  const counted = counts && countPattern(pattern, counts);
-  const words = counted?.ok ? counted.measures : [];
   const y = height + COUNTS_DOWN;
   const all = measures.flatMap(({ measure, xs }) =>
     xs.map((x, i) => ({ x, text: words[measure.index]?.tokens[i]?.text })),
@@ -135,12 +143,13 @@ function underLine(
 export function scoreBlock(pattern: Pattern, ink: Ink, options: ScoreOptions & { readonly alt: string }): Block {
   const shapes: Shape[] = [];
   const texts: WrittenText[] = [];
+  const words = wordsOf(pattern, options.counts);
   let y = 0;
-  for (const score of scoreLines(pattern, ink, options)) {
+  for (const score of scoreLines(pattern, ink, options, words)) {
     shapes.push(...moved(score.shapes, 0, y));
     let bottom = score.height;
     if (options.show) {
-      const under = underLine(score, pattern, options);
+      const under = underLine(score, words, options.show);
       shapes.push(...moved(under.shapes, 0, y));
       texts.push(...under.texts.map((text) => ({ ...text, y: text.y + y })));
       bottom = score.height + COUNTS_DOWN + 5;

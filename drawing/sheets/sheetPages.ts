@@ -2,12 +2,13 @@ import { countIn } from '../../core/leading/countIn.ts';
 import type { MadePart, MadeSheet, Sheet } from '../../core/sheets/sheet.ts';
 import { pointsOf } from '../../core/sheets/sheetKinds.ts';
 import type { QuestionOf, SheetKind, SheetQuestion } from '../../core/sheets/sheetQuestion.ts';
-import { LETTERS, SHEET_WORDS, sheetQuestionWords } from '../../core/wording/sheetWords.ts';
+import { OPTION_LETTERS } from '../../core/wording/earWords.ts';
+import { SHEET_WORDS, sheetQuestionWords } from '../../core/wording/sheetWords.ts';
 import type { Voice } from '../../core/wording/voice.ts';
 import { counted } from '../../core/wording/plurals.ts';
 import { inNaming } from '../../core/wording/valueNames.ts';
 import type { Fonts } from '../fonts.ts';
-import { lettering, wrapped } from '../lettering.ts';
+import { fitted, wrapped } from '../lettering.ts';
 import type { WrittenText } from '../pdfPen.ts';
 import type { Shape } from '../strokes.ts';
 import { type Block, box, line, moved, movedTexts } from './block.ts';
@@ -79,7 +80,7 @@ const STEP = 9;
 class Flow {
   readonly pages: Page[] = [];
   private blocks: PlacedBlock[] = [];
-  private y = 0;
+  private y = MARGIN;
   readonly width: number;
   readonly bottom: number;
 
@@ -89,31 +90,23 @@ class Flow {
   ) {
     this.width = (paper.width - 2 * MARGIN) / by;
     this.bottom = paper.height - MARGIN - FOOTER;
-    this.y = MARGIN;
   }
 
   /** @param keep  points that have to follow on the same page */
-  add(
-    block: Block,
-    {
-      x = 0,
-      after = 0,
-      keep = 0,
-      beside = false,
-    }: { x?: number; after?: number; keep?: number; beside?: boolean } = {},
-  ) {
-    const height = block.height * this.by;
-    if (!beside && this.blocks.length > 0 && this.y + height + keep * this.by > this.bottom) this.turn();
-    this.blocks.push({ block, x: MARGIN + x * this.by, y: this.y, by: this.by });
-    if (!beside) this.y += height + after * this.by;
+  add(block: Block, after: number, keep = 0) {
+    this.addRow([{ block, x: 0 }], after, keep);
   }
 
   /** Blocks side by side, as high as the highest. */
-  addRow(row: readonly { block: Block; x: number }[], after: number) {
+  addRow(row: readonly { block: Block; x: number }[], after: number, keep = 0) {
     const height = Math.max(...row.map(({ block }) => block.height)) * this.by;
-    if (this.blocks.length > 0 && this.y + height > this.bottom) this.turn();
+    if (this.blocks.length > 0 && this.y + height + keep * this.by > this.bottom) this.turn();
     for (const { block, x } of row) this.blocks.push({ block, x: MARGIN + x * this.by, y: this.y, by: this.by });
     this.y += height + after * this.by;
+  }
+
+  skip(points: number) {
+    this.y += points * this.by;
   }
 
   turn() {
@@ -133,11 +126,11 @@ function textBlock(
   return { tag, width, height, shapes, texts };
 }
 
-function paragraph(text: string, ink: SheetInk, size: number, width = ink.width): Block {
-  const lines = wrapped(ink.fonts.letters, text, size, width);
+function paragraph(text: string, ink: SheetInk, size: number): Block {
+  const lines = wrapped(ink.fonts.letters, text, size, ink.width);
   const step = size * 1.3;
   const texts = lines.map((one, i): WrittenText => ({ text: one, x: 0, y: size + i * step, size }));
-  return textBlock('P', texts, width, lines.length * step);
+  return textBlock('P', texts, ink.width, lines.length * step);
 }
 
 /** Name, date, title, version and what can be earned. */
@@ -162,7 +155,7 @@ function heading(job: SheetJob, made: MadeSheet, ink: SheetInk): Block[] {
     ? [{ text: made.version, x: letterX + 11, y: 22, size: 15, strong: true, align: 'middle' }]
     : [];
   const room = letterX - (made.version ? 10 : 0);
-  const size = Math.min(20, (20 * room) / Math.max(1, lettering(ink.fonts.strong, sheet.title, 20).width));
+  const size = fitted(ink.fonts.strong, sheet.title, 20, room);
   const title = textBlock(
     'H1',
     [{ text: sheet.title, x: 0, y: 22, size, strong: true }, ...letter, ...right],
@@ -252,16 +245,22 @@ function childPages(job: SheetJob, made: MadeSheet, fonts: Fonts): Page[] {
   if (parts.length === 0) return [];
   const flow = new Flow(upright(job.sheet.paper), job.sheet.large ? LARGE : 1);
   const ink = inkOf(job, fonts, flow.width);
-  for (const block of heading(job, made, ink)) flow.add(block, { after: 2 });
+  for (const block of heading(job, made, ink)) flow.add(block, 2);
   for (const part of parts) {
-    flow.add(partHeading(part, ink, made.parts.length === 1), { after: 6, keep: 70 });
+    flow.add(partHeading(part, ink, made.parts.length === 1), 6, 70);
     addQuestions(part, flow, ink, false);
-    flow.add(textBlock('Artifact', [], 0, 0), { after: AFTER_PART });
+    flow.skip(AFTER_PART);
   }
   flow.turn();
   const [first, ...others] = flow.pages;
   const name = { x: MARGIN + NAME_X * flow.by, y: MARGIN + 14 * flow.by, size: 13 * flow.by };
   return [{ ...first!, name }, ...others];
+}
+
+const letterOf = ({ version }: MadeSheet) => (version ? ` ${version}` : '');
+
+function teachersHead(text: string, ink: SheetInk): Block {
+  return textBlock('H1', [{ text, x: 0, y: 20, size: 18, strong: true }], ink.width, 30);
 }
 
 /** What the teacher claps, in its order. */
@@ -275,21 +274,13 @@ function listPages(job: SheetJob, made: MadeSheet, fonts: Fonts): Page[] {
   const flow = new Flow(upright(job.sheet.paper), 1);
   const ink = inkOf(job, fonts, flow.width);
   const words = countIn(heard[0]!.question.pattern, job.sheet.bpm).map(({ word }) => word);
-  const version = made.version ? ` ${made.version}` : '';
-  flow.add(
-    textBlock(
-      'H1',
-      [{ text: `To clap: ${job.sheet.title}${version}`, x: 0, y: 20, size: 18, strong: true }],
-      ink.width,
-      30,
-    ),
-  );
+  flow.add(teachersHead(`To clap: ${job.sheet.title}${letterOf(made)}`, ink), 0);
   const how = `Count in: ${words.join(' ')}. Clap each one twice, and once more after a moment.`;
   const says = `For the teacher. ${job.sheet.bpm} beats a minute. ${how}`;
-  flow.add(paragraph(says, ink, 11), { after: 12 });
+  flow.add(paragraph(says, ink, 11), 12);
   for (const { question, number } of heard) {
     const score = drawClapped(question.pattern, { ...ink, width: ink.width - NUMBER - 40 });
-    const answer = question.kind === 'choose' ? LETTERS[question.question.answer]! : '';
+    const answer = question.kind === 'choose' ? OPTION_LETTERS[question.question.answer]! : '';
     flow.add(
       {
         ...score,
@@ -301,7 +292,7 @@ function listPages(job: SheetJob, made: MadeSheet, fonts: Fonts): Page[] {
           ...movedTexts(score.texts, NUMBER, 0),
         ],
       },
-      { after: AFTER_QUESTION },
+      AFTER_QUESTION,
     );
   }
   flow.turn();
@@ -316,18 +307,10 @@ function keyPages(job: SheetJob, made: MadeSheet, fonts: Fonts): Page[] {
   if (parts.length === 0) return [];
   const flow = new Flow(upright(job.sheet.paper), 1);
   const ink = inkOf(job, fonts, flow.width);
-  const version = made.version ? ` ${made.version}` : '';
-  flow.add(
-    textBlock(
-      'H1',
-      [{ text: `Key${version}: ${job.sheet.title}`, x: 0, y: 20, size: 18, strong: true }],
-      ink.width,
-      30,
-    ),
-  );
-  flow.add(paragraph(gridLine(job, made), ink, 11), { after: 10 });
+  flow.add(teachersHead(`Key${letterOf(made)}: ${job.sheet.title}`, ink), 0);
+  flow.add(paragraph(gridLine(job, made), ink, 11), 10);
   for (const part of parts) {
-    flow.add(partHeading(part, ink, false), { after: 4, keep: 70 });
+    flow.add(partHeading(part, ink, false), 4, 70);
     addQuestions(part, flow, ink, true);
   }
   flow.turn();
@@ -376,9 +359,10 @@ export function sheetPages(job: SheetJob, fonts: Fonts): Page[] {
 
 /** An empty page before one that must be the front of a leaf. */
 function onLeaves(pages: readonly Page[]): Page[] {
-  return pages.reduce<Page[]>((all, page) => {
-    const { width, height } = page;
-    const empty: Page[] = page.front && all.length % 2 === 1 ? [{ width, height, blocks: [] }] : [];
-    return [...all, ...empty, page];
-  }, []);
+  const all: Page[] = [];
+  for (const page of pages) {
+    if (page.front && all.length % 2 === 1) all.push({ width: page.width, height: page.height, blocks: [] });
+    all.push(page);
+  }
+  return all;
 }

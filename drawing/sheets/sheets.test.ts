@@ -287,6 +287,15 @@ describe('paper to cut and to fold', () => {
   });
 });
 
+it('a sheet has no empty page at its end, also where its last question ends at the bottom', () => {
+  for (let seed = 0; seed < 12; seed++)
+    for (const paper of ['a4', 'letter'] as const) {
+      const job = jobOf([part('draw', { count: 5 })], { seed, paper, large: true });
+      for (const { blocks } of sheetPages(job, fonts))
+        expect(blocks.some(({ block }) => block.tag !== 'Artifact')).toBe(true);
+    }
+});
+
 describe('the key', () => {
   it('stands like the sheet: notes and lines at the same places, answers added', () => {
     for (const kind of SHEET_KINDS.filter((one) => !FULL_PAGES.includes(one) && one !== 'draw')) {

@@ -1,6 +1,4 @@
-import { difficultyOf } from '../../making/level.ts';
-import { printRhythm } from '../../rhythm/text.ts';
-import { rhythmFor } from '../material.ts';
+import { byRhythm, rhythmFor } from '../material.ts';
 import type { SheetMaker } from '../sheetQuestion.ts';
 
 const MEASURES = 4;
@@ -13,8 +11,7 @@ export const barLines: SheetMaker<'bar-lines'> = {
     const restful = pattern?.measures.some(({ rests }) => rests !== undefined);
     return pattern && oneMeter && !restful && pattern.measures.length > 1 ? { kind: 'bar-lines', pattern } : undefined;
   },
-  key: ({ pattern }) => printRhythm(pattern),
+  ...byRhythm,
   points: ({ pattern }) => pattern.measures.length - 1,
-  difficulty: ({ pattern }) => difficultyOf(pattern).score,
   usual: 4,
 };

@@ -1,7 +1,5 @@
 import { countPattern } from '../../counting/count.ts';
-import { difficultyOf } from '../../making/level.ts';
-import { printRhythm } from '../../rhythm/text.ts';
-import { rhythmFor } from '../material.ts';
+import { byRhythm, rhythmFor } from '../material.ts';
 import type { SheetMaker } from '../sheetQuestion.ts';
 
 const MEASURES = 2;
@@ -12,8 +10,7 @@ export const counts: SheetMaker<'counts'> = {
     const pattern = rhythmFor(settings, random, nth, MEASURES);
     return pattern && countPattern(pattern, settings.counts).ok ? { kind: 'counts', pattern } : undefined;
   },
-  key: ({ pattern }) => printRhythm(pattern),
+  ...byRhythm,
   points: ({ pattern }) => pattern.measures.length,
-  difficulty: ({ pattern }) => difficultyOf(pattern).score,
   usual: 8,
 };

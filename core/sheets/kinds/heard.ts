@@ -3,7 +3,7 @@ import { difficultyOf } from '../../making/level.ts';
 import type { Random } from '../../random.ts';
 import type { Pattern } from '../../rhythm/pattern.ts';
 import { printRhythm } from '../../rhythm/text.ts';
-import { rhythmFor } from '../material.ts';
+import { byRhythm, rhythmFor } from '../material.ts';
 import type { QuestionOf, SheetMaker, SheetSettings } from '../sheetQuestion.ts';
 
 /** So many are told apart by ear in one go. */
@@ -40,9 +40,8 @@ export const choose: SheetMaker<'choose'> = {
     }
     return undefined;
   },
-  key: ({ pattern }) => printRhythm(pattern),
+  ...byRhythm,
   points: () => 1,
-  difficulty: ({ pattern }) => difficultyOf(pattern).score,
   usual: 6,
 };
 
@@ -52,8 +51,7 @@ export const write: SheetMaker<'write'> = {
     const pattern = rhythmFor(settings, random, nth, WRITE_MEASURES);
     return pattern && { kind: 'write', pattern };
   },
-  key: ({ pattern }) => printRhythm(pattern),
+  ...byRhythm,
   points: ({ pattern }) => pattern.measures.length,
-  difficulty: ({ pattern }) => difficultyOf(pattern).score,
   usual: 4,
 };

@@ -1,13 +1,11 @@
 import { countPattern } from '../../counting/count.ts';
 import { cellsIn } from '../../exercises/rhythms/cells.ts';
-import { difficultyOf } from '../../making/level.ts';
 import { div, isWhole, mul, sum } from '../../rhythm/fraction.ts';
 import { beatOf } from '../../rhythm/meter.ts';
 import type { Item, Pattern } from '../../rhythm/pattern.ts';
 import { itemLength } from '../../rhythm/place.ts';
-import { printRhythm } from '../../rhythm/text.ts';
 import { type NoteValue, VALUES, lengthOf } from '../../rhythm/value.ts';
-import { rhythmFor, valueSettings } from '../material.ts';
+import { byRhythm, rhythmFor, valueSettings } from '../material.ts';
 import type { SheetMaker } from '../sheetQuestion.ts';
 
 const none = () => 0;
@@ -64,9 +62,8 @@ export const cards: SheetMaker<'cards'> = {
       settings.cards === 'cells' ? cellPattern(random.pick(cellsIn(items, beatOf(meter).length)), measure) : measure;
     return pattern && countPattern(pattern, settings.counts).ok ? { kind: 'cards', pattern } : undefined;
   },
-  key: ({ pattern }) => printRhythm(pattern),
+  ...byRhythm,
   points: none,
-  difficulty: ({ pattern }) => difficultyOf(pattern).score,
   usual: 8,
 };
 
@@ -76,8 +73,7 @@ export const slip: SheetMaker<'slip'> = {
     const pattern = settings.patterns.length > 0 ? settings.patterns[nth] : rhythmFor(settings, random, nth, 4);
     return pattern && countPattern(pattern, settings.counts).ok ? { kind: 'slip', pattern } : undefined;
   },
-  key: ({ pattern }) => printRhythm(pattern),
+  ...byRhythm,
   points: none,
-  difficulty: ({ pattern }) => difficultyOf(pattern).score,
   usual: 1,
 };

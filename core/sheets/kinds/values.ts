@@ -9,6 +9,9 @@ import type { SheetMaker } from '../sheetQuestion.ts';
 /** Dotted whole notes and thirty-seconds are not for these ages. */
 const usual = ({ value }: Part) => value.dots === 0 || value.base === 'h' || value.base === 'q' || value.base === 'e';
 
+/** The more values and dots, the harder. */
+const heft = (parts: readonly Part[]) => parts.reduce((all, { value }) => all + 1 + value.dots, 0);
+
 const MOST_TIMES = 4;
 const MOST_PARTS = 4;
 
@@ -42,8 +45,7 @@ export const trueFalse: SheetMaker<'true-false'> = {
   },
   key: ({ question: { sides } }) => sides!.map(partsText).join(' = '),
   points: () => 1,
-  difficulty: ({ question: { sides } }) =>
-    sides!.flat().length + sides!.flat().reduce((dots, { value }) => dots + value.dots, 0),
+  difficulty: ({ question: { sides } }) => heft(sides!.flat()),
   usual: 10,
 };
 
@@ -56,7 +58,6 @@ export const sums: SheetMaker<'sums'> = {
   },
   key: ({ parts, beat }) => `${partsText(parts)} ${beat}`,
   points: () => 1,
-  difficulty: ({ parts, beat }) =>
-    parts.length + parts.reduce((dots, { value }) => dots + value.dots, 0) + (beat === 'h' ? 1 : 0),
+  difficulty: ({ parts, beat }) => heft(parts) + (beat === 'h' ? 1 : 0),
   usual: 8,
 };

@@ -1,12 +1,10 @@
 import type { Random } from '../../random.ts';
-import { difficultyOf } from '../../making/level.ts';
 import { type Fraction, compare, div, equal, frac, mul, sub, sum } from '../../rhythm/fraction.ts';
 import { meterLength } from '../../rhythm/meter.ts';
 import type { Item } from '../../rhythm/pattern.ts';
 import { itemLength } from '../../rhythm/place.ts';
-import { printRhythm } from '../../rhythm/text.ts';
 import { type NoteValue, VALUE, lengthOf, valueOfLength } from '../../rhythm/value.ts';
-import { addedUp, rhythmFor } from '../material.ts';
+import { addedUp, byRhythm, rhythmFor } from '../material.ts';
 import type { SheetMaker } from '../sheetQuestion.ts';
 
 const MEASURES = 4;
@@ -93,9 +91,9 @@ export const wrongMeasure: SheetMaker<'wrong-measure'> = {
       beat,
     };
   },
-  key: ({ pattern }) => printRhythm(pattern),
+  key: byRhythm.key,
   points: () => 2,
   // Half a beat is harder to find than a whole one.
-  difficulty: ({ pattern, off }) => difficultyOf(pattern).score + (off.d > 1 ? 1 : 0),
+  difficulty: (question) => byRhythm.difficulty(question) + (question.off.d > 1 ? 1 : 0),
   usual: 6,
 };

@@ -6,7 +6,7 @@ import type { QuestionOf } from '../../../core/sheets/sheetQuestion.ts';
 import { SHEET_WORDS, WHOLE_CM, countsOf } from '../../../core/wording/sheetWords.ts';
 import { counted } from '../../../core/wording/plurals.ts';
 import { measureName, valueName } from '../../../core/wording/valueNames.ts';
-import { lettering, wrapped } from '../../lettering.ts';
+import { fitted, wrapped } from '../../lettering.ts';
 import type { WrittenText } from '../../pdfPen.ts';
 import type { Shape } from '../../strokes.ts';
 import { type Block, GREY, box, extent, filledBox, line, moved, movedTexts, ring } from '../block.ts';
@@ -68,7 +68,7 @@ export function stripPages(rows: readonly QuestionOf<'strips'>[], ink: SheetInk,
       const top = MARGIN + nth * STRIP_HEIGHT;
       const width = toNumber(lengthOf(value)) * whole;
       const name = valueName(value, ink.voice.naming);
-      const size = Math.min(11, (11 * (width - 6)) / lettering(ink.fonts.letters, name, 11).width);
+      const size = fitted(ink.fonts.letters, name, 11, width - 6);
       for (let i = 0; i < many; i++) {
         const x = left + i * width;
         if (nth >= rows.length) shapes.push(filledBox(x, top, width, STRIP_HEIGHT, SECOND));
@@ -108,7 +108,7 @@ export function foldPages([first]: readonly QuestionOf<'fold'>[], ink: SheetInk,
       const at = (part * page.width) / parts;
       const [from, to] = [clear(at, 'from'), clear(at + column, 'to')];
       const label = valueName({ base: VALUES[folds]!.letter, dots: 0 }, ink.voice.naming);
-      const size = Math.min(13, (13 * (to - from - 8)) / lettering(ink.fonts.letters, label, 13).width);
+      const size = fitted(ink.fonts.letters, label, 13, to - from - 8);
       texts.push({ text: label, x: from + 4, y: top + 18, size });
     }
   }

@@ -1,9 +1,11 @@
+import { itemStarts } from '../../../core/exercises/rhythms/cells.ts';
 import { countPattern } from '../../../core/counting/count.ts';
 import { type Fraction, ZERO, add, compare, div, equal, sub, sum, toNumber } from '../../../core/rhythm/fraction.ts';
 import { type Meter, beamGroups, beatOf, meterText } from '../../../core/rhythm/meter.ts';
 import type { Item, Pattern } from '../../../core/rhythm/pattern.ts';
 import { itemLength } from '../../../core/rhythm/place.ts';
-import { LETTERS, offWords } from '../../../core/wording/sheetWords.ts';
+import { OPTION_LETTERS } from '../../../core/wording/earWords.ts';
+import { offWords } from '../../../core/wording/sheetWords.ts';
 import { measureName } from '../../../core/wording/valueNames.ts';
 import { parseRhythm } from '../../../core/rhythm/text.ts';
 import { beatXs } from '../../layout.ts';
@@ -14,15 +16,13 @@ import { type Block, extent, line, moved, movedTexts, ring, together } from '../
 import type { DrawQuestion, SheetInk } from '../drawQuestion.ts';
 import { gapBox, neededWidth, scoreBlock, scoreLines } from '../score.ts';
 
-const alt = (what: string) => ({ alt: what });
-
 /** The notes with lines to write the counts on; in the key, the counts. */
 export const drawCounts: DrawQuestion<'counts'> = ({ pattern }, ink, filled) =>
   scoreBlock(pattern, ink, {
     width: ink.width,
     counts: ink.voice.counts,
     show: filled ? 'counts' : 'lines',
-    ...alt('A rhythm'),
+    alt: 'A rhythm',
   });
 
 /** One measure with a box where a note or rest is missing. */
@@ -99,7 +99,7 @@ function linesWithout(pattern: Pattern, most: number): Unbarred[] {
   const items = pattern.measures.flatMap((measure) => measure.items);
   const full = sum(items.map(itemLength));
   const bars = new Set(barTimes(pattern).map(toNumber));
-  const starts = startsOf(items);
+  const starts = itemStarts(items);
   const wanted = Math.ceil(toNumber(full) / most - 1e-9);
   const places = borders(meter, full).filter(
     (at) => starts.some((start) => equal(start, at)) && !isTied(items, starts, at),
@@ -117,15 +117,6 @@ function linesWithout(pattern: Pattern, most: number): Unbarred[] {
     from = to;
   }
   return lines;
-}
-
-function startsOf(items: readonly Item[]): Fraction[] {
-  let at = ZERO;
-  return items.map((item) => {
-    const start = at;
-    at = add(at, itemLength(item));
-    return start;
-  });
 }
 
 function isTied(items: readonly Item[], starts: readonly Fraction[], at: Fraction): boolean {
@@ -240,7 +231,7 @@ export const drawChoose: DrawQuestion<'choose'> = ({ question, pattern }, ink, f
       width: width - OPTION,
       close: true,
       without: { meter: true },
-      ...alt(`Rhythm ${LETTERS[i]}`),
+      alt: `Rhythm ${OPTION_LETTERS[i]}`,
     });
     const y = score.height / 2 + 8;
     return {
@@ -252,7 +243,7 @@ export const drawChoose: DrawQuestion<'choose'> = ({ question, pattern }, ink, f
       ],
       texts: [
         ...movedTexts(score.texts, OPTION, 0),
-        { text: LETTERS[i]!, x: 8, y, size: 13, strong: true, align: 'middle' },
+        { text: OPTION_LETTERS[i]!, x: 8, y, size: 13, strong: true, align: 'middle' },
       ],
     };
   });
@@ -274,9 +265,8 @@ const OPTION = 24;
 
 /** A ruler with a mark for each beat, to write on. */
 export const drawWrite: DrawQuestion<'write'> = ({ pattern }, ink, filled) => {
-  const without = filled ? undefined : { event: () => true };
   const full = scoreLines(pattern, ink, { width: ink.width });
-  const scores = scoreLines(pattern, ink, { width: ink.width, without });
+  const scores = filled ? full : scoreLines(pattern, ink, { width: ink.width, without: { event: () => true } });
   const shapes: Shape[] = [];
   let y = 0;
   scores.forEach((score, i) => {
@@ -284,17 +274,10 @@ export const drawWrite: DrawQuestion<'write'> = ({ pattern }, ink, filled) => {
     const middle = Math.max(full[i]!.middle, HIGHEST);
     shapes.push(...moved(score.shapes, 0, y + middle - score.middle));
     for (const { measure, xs } of score.measures) {
-      const [first] = xs;
-      for (const { x } of beatXs(measure, full[i]!.scale))
-        shapes.push(
-          line(
-            first! + (x - measure.x) * POINTS,
-            y + middle + 20,
-            first! + (x - measure.x) * POINTS,
-            y + middle + 26,
-            1,
-          ),
-        );
+      for (const beat of beatXs(measure, score.scale)) {
+        const x = xs[0]! + (beat.x - measure.x) * POINTS;
+        shapes.push(line(x, y + middle + 20, x, y + middle + 26, 1));
+      }
     }
     y += middle + 44;
   });
@@ -309,6 +292,6 @@ export function drawClapped(pattern: Pattern, ink: SheetInk): Block {
   return scoreBlock(pattern, ink, {
     width: ink.width,
     ...(countable ? { counts: ink.voice.counts, show: 'counts' } : {}),
-    ...alt('A rhythm to clap'),
+    alt: 'A rhythm to clap',
   });
 }

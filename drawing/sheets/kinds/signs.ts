@@ -1,9 +1,10 @@
 import { strokesOf } from '../../../core/ear/strokes.ts';
 import { rightStems } from '../../../core/exercises/signs.ts';
 import { drawnSignName, strokeText } from '../../../core/wording/drawWords.ts';
-import { circleTask } from '../../../core/wording/sheetWords.ts';
+import { circled } from '../../../core/wording/sheetWords.ts';
 import { signName } from '../../../core/wording/signWords.ts';
-import { lettering, wrapped } from '../../lettering.ts';
+import { capital } from '../../../core/wording/valueNames.ts';
+import { fitted, wrapped } from '../../lettering.ts';
 import type { WrittenText } from '../../pdfPen.ts';
 import { BLACK, PALE, line, moved, movedTexts, ring } from '../block.ts';
 import type { DrawQuestion } from '../drawQuestion.ts';
@@ -34,7 +35,7 @@ export const drawCircle: DrawQuestion<'circle'> = (question, ink, filled) => {
         ring(roomAt(i, staff.length, width), STAFF_HEIGHT / 2, SIGN_WIDTH / 2 + 2, STAFF_HEIGHT / 2 - 4),
       )
     : [];
-  const task = circleTask(question, ink.voice.naming);
+  const task = capital(circled(question, ink.voice.naming));
   return {
     tag: 'Figure',
     alt: `${task}: ${staff.length} signs on a staff`,
@@ -51,7 +52,7 @@ export const drawNameSign: DrawQuestion<'name-sign'> = ({ question }, ink, fille
   const y = STAFF_HEIGHT + 10;
   const answer = question.options[question.answer]!.answer;
   const name = answer.is === 'sign' ? signName(answer.sign, ink.voice.naming) : '';
-  const size = Math.min(11, (11 * ink.width) / Math.max(1, lettering(ink.fonts.strong, name, 11).width));
+  const size = fitted(ink.fonts.strong, name, 11, ink.width);
   const texts: WrittenText[] = filled ? [{ text: name, x: 0, y, size, strong: true }] : [];
   return {
     tag: 'Figure',

@@ -6,7 +6,7 @@ import { valueName } from '../../../core/wording/valueNames.ts';
 import { lettering } from '../../lettering.ts';
 import type { WrittenText } from '../../pdfPen.ts';
 import type { Shape } from '../../strokes.ts';
-import { line, moved, ring } from '../block.ts';
+import { line, ring } from '../block.ts';
 import type { DrawQuestion, SheetInk } from '../drawQuestion.ts';
 import { textSign } from '../staff.ts';
 
@@ -25,10 +25,9 @@ class Row {
 
   constructor(private readonly ink: SheetInk) {}
 
-  say(text: string, strong = false): this {
-    const font = strong ? this.ink.fonts.strong : this.ink.fonts.letters;
-    this.texts.push({ text, x: this.x, y: BASE, size: TEXT, strong });
-    this.x += lettering(font, text, TEXT).width;
+  say(text: string): this {
+    this.texts.push({ text, x: this.x, y: BASE, size: TEXT });
+    this.x += lettering(this.ink.fonts.letters, text, TEXT).width;
     return this;
   }
 
@@ -85,19 +84,15 @@ export const drawTrueFalse: DrawQuestion<'true-false'> = ({ question }, ink, fil
   const [left = [], right = []] = question.sides ?? [];
   const row = new Row(ink).sum(left).gap(12).say('=').gap(12).sum(right);
   row.x = Math.max(row.x + 30, ink.width - 110);
-  const rings: Shape[] = [];
-  for (const [i, word] of (['true', 'false'] as const).entries()) {
+  const { answer } = question.options[question.answer]!;
+  for (const truth of [true, false]) {
     const from = row.x;
-    row.say(word);
-    const middle = (from + row.x) / 2;
-    if (filled && question.options[question.answer]!.answer.is === 'truth') {
-      const right = (question.options[question.answer]!.answer as { truth: boolean }).truth;
-      if (right === (i === 0)) rings.push(ring(middle, BASE - 4, (row.x - from) / 2 + 7, 10));
-    }
+    row.say(String(truth));
+    const isRight = answer.is === 'truth' && answer.truth === truth;
+    if (filled && isRight) row.shapes.push(ring((from + row.x) / 2, BASE - 4, (row.x - from) / 2 + 7, 10));
     row.gap(22);
   }
-  const block = row.block('Two sides to compare');
-  return { ...block, shapes: [...block.shapes, ...moved(rings, 0, 0)] };
+  return row.block('Two sides to compare');
 };
 
 export const drawSums: DrawQuestion<'sums'> = ({ parts, beat }, ink, filled) => {
