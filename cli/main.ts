@@ -209,9 +209,20 @@ async function ear(parsed: ReturnType<typeof parse>): Promise<void> {
   await batch(earBatch(verb));
 }
 
-const OF_SHEETS = [
-  ...(['seed', 'elements', 'level', 'count', 'paper', 'version', 'large', 'meter'] as const),
-  ...(['beat', 'school', 'rests', 'cards', 'text'] as const),
+const OF_SHEETS: readonly (keyof Given)[] = [
+  'seed',
+  'elements',
+  'level',
+  'count',
+  'paper',
+  'version',
+  'large',
+  'meter',
+  'beat',
+  'school',
+  'rests',
+  'cards',
+  'text',
 ];
 
 /** A sheet into a file, or its questions; `list` names the kinds. */

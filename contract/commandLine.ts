@@ -12,6 +12,7 @@ import {
   Rests,
   RhythmText,
   School,
+  Seed,
   oneOf,
   strict,
 } from './parts.ts';
@@ -64,14 +65,13 @@ export const ScoreRequest = Type.Object(
 
 export type ScoreRequest = Static<typeof ScoreRequest>;
 
-const Seed = Type.Optional(Type.Integer({ minimum: 0, maximum: 4_294_967_295 }));
 const Count = Type.Optional(Type.Integer({ minimum: 1, maximum: 10_000 }));
 
 /** `ear choose`: questions about a text, or about rhythms made of elements. */
 export const EarChooseRequest = Type.Object(
   {
     id: RequestId,
-    seed: Seed,
+    seed: Type.Optional(Seed),
     count: Count,
     text: Type.Optional(RhythmText),
     elements: Type.Optional(Type.Array(oneOf(ELEMENT_IDS), { minItems: 1, uniqueItems: true })),
@@ -137,7 +137,7 @@ export const SheetRequest = Type.Object(
   {
     id: RequestId,
     kind: oneOf(SHEET_KINDS),
-    seed: Seed,
+    seed: Type.Optional(Seed),
     elements: Type.Optional(Type.Array(oneOf(ELEMENT_IDS), { minItems: 1 })),
     level: Type.Optional(LevelNumber),
     count: Type.Optional(Type.Integer({ minimum: 1, maximum: MOST_QUESTIONS })),

@@ -3,6 +3,7 @@ import { REST_STYLES } from '../core/counting/school.ts';
 import { SCHOOL_IDS } from '../core/counting/schools.ts';
 import { AGES } from '../core/judging/windows.ts';
 import { LEVELS, type Level } from '../core/making/level.ts';
+import { LARGEST_SEED } from '../core/random.ts';
 import { LONGEST_TEXT } from '../core/rhythm/text.ts';
 import { VALUES } from '../core/rhythm/value.ts';
 import { FASTEST_BPM, MOST_ONSETS, SLOWEST_BPM } from '../core/timing/limits.ts';
@@ -33,6 +34,8 @@ export const Rests = oneOf(REST_STYLES);
 export const BeatValue = oneOf(VALUES.map(({ letter }) => letter));
 /** Made by the client, so that sending a thing twice stores it once. */
 export const Id = Type.String({ pattern: '^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$' });
+/** What questions and sheets are made from. */
+export const Seed = Type.Integer({ minimum: 0, maximum: LARGEST_SEED });
 /** How hard a rhythm is to read. */
 export const LevelNumber = Type.Unsafe<Level>({ type: 'integer', minimum: LEVELS[0], maximum: LEVELS.at(-1)! });
 /** Words that a class says for cells. */

@@ -12,13 +12,12 @@ import {
   Rests,
   RhythmText,
   School,
+  Seed,
   WordSet,
   oneOf,
   orNull,
   strict,
 } from './parts.ts';
-
-const Seed = Type.Integer({ minimum: 0, maximum: 4_294_967_295 });
 
 /** One kind of question; see core/sheets/sheet.ts for what each field means. */
 export const SheetPartEdit = Type.Object(

@@ -1,3 +1,6 @@
+/** Seeds are whole numbers of 32 bits. */
+export const LARGEST_SEED = 2 ** 32 - 1;
+
 /** Numbers from a seed: the same seed gives the same numbers everywhere. */
 export interface Random {
   /** From 0 up to, not including, 1. */

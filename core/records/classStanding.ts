@@ -78,3 +78,11 @@ export function needsOf(children: readonly KnownChild[]): Need[] {
     (a, b) => URGENT.indexOf(a.kind) - URGENT.indexOf(b.kind) || b.children.length - a.children.length,
   );
 }
+
+/** So many are practised at once, or nothing is. */
+const AT_ONCE = 3;
+
+/** The elements that are needed most, each once. */
+export function hardElements(needs: readonly Need[]): ElementId[] {
+  return [...new Set(needs.map(({ element }) => element))].slice(0, AT_ONCE);
+}

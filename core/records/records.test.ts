@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { resultOf } from '../judging/judged.test-helper.ts';
 import { patternOf } from '../rhythm/arbitrary.test-helper.ts';
 import { ELEMENT_IDS, type ElementId, elementsOf } from '../rhythm/elements.ts';
-import { classStanding, needsOf } from './classStanding.ts';
+import { classStanding, hardElements, needsOf } from './classStanding.ts';
 import { type HeardElement, heardElements, packElements, unpackElements } from './heardElements.ts';
 import { DUE_AFTER_MS, type ElementRecord, type Mastery, masteryOf, recordsOf, stateOf, withTake } from './mastery.ts';
 import { hardestMeasure, nextStep, nextStepOf } from './nextStep.ts';
@@ -227,6 +227,10 @@ describe('a class', () => {
       { kind: 'due', element: 'whole', children: ['d'] },
       { kind: 'growing', element: 'half', children: ['a'] },
     ]);
+    // Each element once, and no more than are practised at once.
+    expect(hardElements(groups)).toEqual(['tie', 'half', 'whole']);
+    const more = [{ kind: 'shaky', element: 'quarter', children: [] } as const, ...groups];
+    expect(hardElements(more)).toEqual(['quarter', 'tie', 'half']);
   });
 });
 

@@ -1,9 +1,11 @@
-import { and, desc, eq } from 'drizzle-orm';
+import { desc, eq } from 'drizzle-orm';
 import type { SavedSheet, SheetEdit } from '../../contract/sheet.ts';
 import type { Database } from '../database.ts';
 import { sheets } from '../schema.ts';
+import { ownRows } from './ownRows.ts';
 
-const ofTeacher = (teacherId: string, sheetId: string) => and(eq(sheets.id, sheetId), eq(sheets.teacherId, teacherId));
+const { ofTeacher, ...own } = ownRows(sheets);
+export const ownSheets = own;
 
 /** The last changed first. */
 export async function listSheets(db: Database, teacherId: string): Promise<SavedSheet[]> {
@@ -16,22 +18,10 @@ export async function listSheets(db: Database, teacherId: string): Promise<Saved
   return rows.map(({ id, sheet }) => ({ id, ...sheet }));
 }
 
-export async function sheetOf(db: Database, teacherId: string, sheetId: string): Promise<boolean> {
-  return (await db.select({ id: sheets.id }).from(sheets).where(ofTeacher(teacherId, sheetId)).limit(1)).length > 0;
-}
-
-export async function sheetIdTaken(db: Database, sheetId: string): Promise<boolean> {
-  return (await db.select({ id: sheets.id }).from(sheets).where(eq(sheets.id, sheetId)).limit(1)).length > 0;
-}
-
 export async function addSheet(db: Database, teacherId: string, sheetId: string, sheet: SheetEdit): Promise<void> {
   await db.insert(sheets).values({ id: sheetId, teacherId, sheet, changedAt: Date.now() });
 }
 
 export async function updateSheet(db: Database, teacherId: string, sheetId: string, sheet: SheetEdit): Promise<void> {
   await db.update(sheets).set({ sheet, changedAt: Date.now() }).where(ofTeacher(teacherId, sheetId));
-}
-
-export async function removeSheet(db: Database, teacherId: string, sheetId: string): Promise<void> {
-  await db.delete(sheets).where(ofTeacher(teacherId, sheetId));
 }

@@ -1,6 +1,7 @@
 import { OUT_FACTS, type OutId } from '../../core/formats/formatFacts.ts';
 import type { NamedPattern, WriteOptions } from '../../core/formats/formats.ts';
 import { fileName } from '../ui/saveFile.ts';
+import { askOnce } from './askWorker.ts';
 import type { OutAnswer, OutRequest, WrittenFile } from './fileMessages.ts';
 
 /** A file that is ready to be saved. */
@@ -14,17 +15,9 @@ const blob = (bytes: Uint8Array, type: string) => new Blob([bytes as Uint8Array<
 /** Has a worker write the files. Throws an Error that says what went wrong. */
 async function written(request: OutRequest): Promise<readonly WrittenFile[]> {
   const worker = new Worker(new URL('../workers/writeFiles.worker.ts', import.meta.url), { type: 'module' });
-  try {
-    const answer = await new Promise<OutAnswer>((resolve, reject) => {
-      worker.addEventListener('error', () => reject(new Error('The file cannot be made; reload the page.')));
-      worker.addEventListener('message', ({ data }: MessageEvent<OutAnswer>) => resolve(data));
-      worker.postMessage(request);
-    });
-    if (!answer.ok) throw new Error(`The file cannot be made: ${answer.trouble}.`);
-    return answer.files;
-  } finally {
-    worker.terminate();
-  }
+  const answer = await askOnce<OutAnswer>(worker, request, 'The file cannot be made; reload the page.');
+  if (!answer.ok) throw new Error(`The file cannot be made: ${answer.trouble}.`);
+  return answer.files;
 }
 
 /** Points of a picture for each pixel of its lines: sharp on a slide. */

@@ -1,8 +1,8 @@
 import { Link } from 'react-router';
 import type { ClassRecords } from '../../../contract/records.ts';
 import type { ClassDetail } from '../../../contract/schoolClass.ts';
-import { type Need, type NeedKind, needsOf } from '../../../core/records/classStanding.ts';
-import { ELEMENTS, type ElementId } from '../../../core/rhythm/elements.ts';
+import { type Need, type NeedKind, hardElements, needsOf } from '../../../core/records/classStanding.ts';
+import { ELEMENTS } from '../../../core/rhythm/elements.ts';
 import { namingOf } from '../../../core/wording/voice.ts';
 import { inNaming } from '../../../core/wording/valueNames.ts';
 import { usePatterns } from '../../api/hooks.ts';
@@ -24,7 +24,7 @@ export function NeedsList({ schoolClass, records }: { schoolClass: ClassDetail; 
     <section className="needs" aria-label="Next">
       <div className="needs-head">
         <h2>Next</h2>
-        <Link to={`/sheets?class=${schoolClass.id}&elements=${hardest(needs).join(',')}`}>
+        <Link to={`/sheets?class=${schoolClass.id}&elements=${hardElements(needs).join(',')}`}>
           A sheet of what they find hard
         </Link>
       </div>
@@ -37,13 +37,6 @@ export function NeedsList({ schoolClass, records }: { schoolClass: ClassDetail; 
       </ul>
     </section>
   );
-}
-
-/** So many elements are enough for one sheet. */
-const ON_A_SHEET = 3;
-
-function hardest(needs: readonly Need[]): ElementId[] {
-  return [...new Set(needs.map(({ element }) => element))].slice(0, ON_A_SHEET);
 }
 
 function NeedLine({ need: { kind, element, children }, schoolClass }: { need: Need; schoolClass: ClassDetail }) {

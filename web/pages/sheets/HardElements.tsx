@@ -1,13 +1,10 @@
 import Button from 'react-bootstrap/Button';
-import { needsOf } from '../../../core/records/classStanding.ts';
+import { hardElements, needsOf } from '../../../core/records/classStanding.ts';
 import { ELEMENTS, type ElementId } from '../../../core/rhythm/elements.ts';
 import { listed } from '../../../core/wording/plurals.ts';
 import { type NamingId, inNaming } from '../../../core/wording/valueNames.ts';
 import { useRecords } from '../../api/hooks.ts';
 import { knownChildren } from '../../ui/knownChildren.ts';
-
-/** So many at once, or nothing is practised. */
-const MOST = 3;
 
 interface HardProps {
   readonly classId: string;
@@ -19,8 +16,7 @@ interface HardProps {
 export function HardElements({ classId, naming, onChoose }: HardProps) {
   const { data } = useRecords(classId);
   if (!data) return null;
-  const needs = needsOf(knownChildren(data)).map(({ element }) => element);
-  const hard = [...new Set(needs)].filter((id) => id !== 'compound').slice(0, MOST);
+  const hard = hardElements(needsOf(knownChildren(data)).filter(({ element }) => element !== 'compound'));
   if (hard.length === 0) return null;
   const names = hard.map((id) => inNaming(ELEMENTS[id].title, naming));
   return (

@@ -3,6 +3,7 @@ import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import type { ClassSummary } from '../../../contract/schoolClass.ts';
 import type { SheetEdit } from '../../../contract/sheet.ts';
+import { LARGEST_SEED } from '../../../core/random.ts';
 import { PAPERS } from '../../../core/sheets/sheet.ts';
 import { hasVersions } from '../../../core/sheets/sheetKinds.ts';
 import { voiceOf } from '../../../core/wording/voice.ts';
@@ -11,7 +12,6 @@ import { SelectField } from '../../ui/SelectField.tsx';
 import { anySeed, spoken } from './sheetDraft.ts';
 
 const PAPER_NAMES = { a4: 'A4', letter: 'Letter' } as const;
-const MOST_SEED = 4_294_967_295;
 const NOBODY = '';
 
 interface OptionsProps {
@@ -70,9 +70,9 @@ function SeedField({ seed, onSeed }: { seed: number; onSeed: (seed: number) => v
         <Form.Control
           type="number"
           min={0}
-          max={MOST_SEED}
+          max={LARGEST_SEED}
           value={seed}
-          onChange={({ target }) => onSeed(Math.max(0, Math.min(MOST_SEED, Math.round(Number(target.value)) || 0)))}
+          onChange={({ target }) => onSeed(Math.max(0, Math.min(LARGEST_SEED, Math.round(Number(target.value)) || 0)))}
         />
         <Button variant="outline-dark" onClick={() => onSeed(anySeed())}>
           <Dices size={16} aria-hidden /> Other questions <kbd>N</kbd>

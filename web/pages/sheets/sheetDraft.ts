@@ -5,6 +5,7 @@ import { usualCount } from '../../../core/sheets/sheetKinds.ts';
 import type { SheetKind } from '../../../core/sheets/sheetQuestion.ts';
 import { sheetTitle } from '../../../core/wording/sheetWords.ts';
 import type { Voice } from '../../../core/wording/voice.ts';
+import { moved } from '../../ui/lists.ts';
 
 /** Seeds as they stand on paper: short enough to be typed again. */
 const SEEDS = 10_000;
@@ -94,7 +95,7 @@ export function removePart(sheet: SheetEdit, key: number): SheetEdit {
 export function movePart(sheet: SheetEdit, key: number, to: number): SheetEdit {
   const from = sheet.parts.findIndex((part) => part.key === key);
   if (from < 0 || to < 0 || to >= sheet.parts.length) return sheet;
-  return withParts(sheet, sheet.parts.toSpliced(from, 1).toSpliced(to, 0, sheet.parts[from]!));
+  return withParts(sheet, moved(sheet.parts, from, to));
 }
 
 /** All parts are about what is hard, with quarters between: nothing else would make a rhythm. */

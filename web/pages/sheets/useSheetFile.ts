@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
+import { askOnce } from '../../files/askWorker.ts';
 import type { SheetAnswer, SheetFile, SheetRequest } from '../../files/sheetMessages.ts';
 
 type Wanted = Omit<SheetRequest, 'id'>;
@@ -9,18 +10,10 @@ function start(): Worker {
 
 /** Makes a sheet once, for saving or printing. Throws an Error that says what went wrong. */
 export async function sheetFile(wanted: Wanted): Promise<SheetFile> {
-  const worker = start();
-  try {
-    const answer = await new Promise<SheetAnswer>((resolve, reject) => {
-      worker.addEventListener('error', () => reject(new Error('The sheet cannot be made; reload the page.')));
-      worker.addEventListener('message', ({ data }: MessageEvent<SheetAnswer>) => resolve(data));
-      worker.postMessage({ ...wanted, id: 0 } satisfies SheetRequest);
-    });
-    if (!answer.ok) throw new Error(`The sheet cannot be made: ${answer.trouble}.`);
-    return answer;
-  } finally {
-    worker.terminate();
-  }
+  const request: SheetRequest = { ...wanted, id: 0 };
+  const answer = await askOnce<SheetAnswer>(start(), request, 'The sheet cannot be made; reload the page.');
+  if (!answer.ok) throw new Error(`The sheet cannot be made: ${answer.trouble}.`);
+  return answer;
 }
 
 /** So long nothing has to change before it is drawn anew: while a number is typed, milliseconds. */
