@@ -322,6 +322,74 @@ describe('sheet', () => {
   });
 });
 
+describe('making', () => {
+  it('makes patterns, one a line, as hard as each other', () => {
+    const args = ['make', '--meter', '3/4', '--measures', '4', '--elements', 'eighth-pair,half', '--focus', 'half'];
+    const { out, err, code } = clapboard([...args, '--level', '2', '--count', '5', '--seed', '3']);
+    expect({ err, code }).toEqual({ err: '', code: 0 });
+    const made = answers(out) as { text: string; elements: string[]; level: number; focusAt: { beat: string }[] }[];
+    expect(new Set(made.map(({ text }) => text)).size).toBe(5);
+    for (const { text, elements, level, focusAt } of made) {
+      expect(level).toBe(2);
+      expect(elements).toContain('half');
+      expect(['1', '2']).toContain(focusAt[0]!.beat);
+      expect(JSON.parse(clapboard(['check', text]).out)).toMatchObject({ ok: true });
+    }
+  });
+  it('makes patterns for a misreading, and leaves out what the class has', () => {
+    const request = { elements: ['quarter-rest'], misreading: 'rest-skipped', count: 2, seed: 1, level: 1 };
+    const first = answers(clapboard(['make', '--batch'], lines({ id: 1, ...request })).out)[0]!;
+    const patterns = first['patterns'] as { text: string; focusAt: object[] }[];
+    expect(patterns[0]!.focusAt.length).toBeGreaterThanOrEqual(2);
+    const known = patterns.map(({ text }) => text);
+    const [next] = answers(clapboard(['make', '--batch'], lines({ ...request, known })).out);
+    for (const { text } of next!['patterns'] as { text: string }[]) expect(known).not.toContain(text);
+  });
+  it('says when there are no more', () => {
+    const { out, err, code } = clapboard(['make', '--elements', 'quarter', '--measures', '1', '--count', '3']);
+    expect(JSON.parse(out)).toEqual({ text: '4/4 q q q q', elements: ['quarter'], level: 1, focusAt: [] });
+    expect([err, code]).toEqual(['only 1 pattern of 3: no more are as hard and sound unlike the others', 0]);
+  });
+  it('knows the elements of a rhythm, and its level', () => {
+    expect(JSON.parse(clapboard(['elements', '4/4 q e e h | (h) q. e']).out)).toEqual({
+      elements: [
+        { element: 'quarter', measures: [1] },
+        { element: 'eighth-pair', measures: [1] },
+        { element: 'half', measures: [1] },
+        { element: 'half-rest', measures: [2] },
+        { element: 'dotted-quarter', measures: [2] },
+      ],
+    });
+    expect(JSON.parse(clapboard(['level', '4/4 q q q q']).out)).toEqual({
+      level: 1,
+      why: '1 different cell, always the same; 1 notes a beat, none of them off it.',
+    });
+    const [hard, bad] = answers(
+      clapboard(['level', '--batch'], lines({ id: 3, text: '2/4 s s e e. s | e q e' }, {})).out,
+    );
+    expect(hard).toMatchObject({ id: 3, level: 5 });
+    expect(bad!['error']).toContain('text');
+  });
+  it.each([
+    [['make', '--elements', 'cow'], 'elements.0 must be one of'],
+    [['make', '--focus', 'half', '--misreading', 'hold-cut'], 'one focus at a time'],
+    [['make', '--misreading', 'rest-skipped', '--elements', 'half'], 'can stand nowhere here'],
+    [['make', '--misreading', 'rushing'], 'misreading must be one of'],
+    [['make', '--meter', '6/16'], 'these elements fill no measure'],
+    [['make', '--meter', '4/5'], 'meter “4/5”'],
+    [['make', '--measures', '0'], 'measures must be'],
+    [['make', '4/4 q'], 'make takes no text'],
+    [['level'], 'which rhythm?'],
+    [['elements', 'q', 'q'], 'one text at a time'],
+    [['elements', '4/4 x'], 'column'],
+  ])('%j: %s', (args, trouble) => {
+    const { out, err, code } = clapboard(args);
+    expect([out, code]).toEqual(['', 2]);
+    expect(err).toContain(trouble);
+    expect(err).not.toContain('\n');
+  });
+});
+
 describe('a user’s mistake', () => {
   it.each([
     [['check', '4/4 q x'], 'line 1, column 7: expected a note'],

@@ -21,12 +21,16 @@ const USAGE = `usage: clapboard VERB …
   sheet KIND --seed N [--elements a,b,…] [--level 1..5] [--count K] [--paper a4|letter] [--version A|B] [--large]
         [--school SCHOOL] [--rests …] [--meter 4/4] [--beat e] [--cards cells|measures] [--text "TEXT"]
         --out FILE.pdf | --json      the sheet with its key, or its questions; sheet list: the kinds
-  count|check|say|score|ear|convert|sheet … --batch     JSON lines on standard input, one result a line
+  make [--meter 4/4] [--measures 2] [--elements a,b,…] [--focus c | --misreading code] [--level 1..5] [--count K]
+       [--seed N]         patterns as hard as each other, one a line
+  elements "TEXT"         the elements of a rhythm and where they stand
+  level "TEXT"            how hard it is to read, and why
+  count|check|say|score|ear|convert|sheet|make|elements|level … --batch     JSON lines on standard input, one result a line
   records --batch [--now MOMENT]    takes with child and takenAt, a line each; how each child stands, a line each`;
 
 type VerbName = keyof typeof VERBS;
 /** Verbs that do not answer one request by one result. */
-const OTHERS: readonly string[] = ['listen', 'records', 'ear', 'convert', 'sheet'];
+const OTHERS: readonly string[] = ['listen', 'records', 'ear', 'convert', 'sheet', 'make', 'elements', 'level'];
 
 function parse(args: string[]) {
   try {
@@ -49,6 +53,8 @@ function parse(args: string[]) {
         seed: { type: 'string' },
         count: { type: 'string' },
         text: { type: 'string' },
+        focus: { type: 'string' },
+        misreading: { type: 'string' },
         answer: { type: 'string' },
         elements: { type: 'string' },
         beats: { type: 'string' },
@@ -180,7 +186,7 @@ function single(verb: VerbName, { values, positionals }: ReturnType<typeof parse
 }
 
 type Given = ReturnType<typeof parse>['values'];
-const NUMBERS: readonly (keyof Given)[] = ['seed', 'count', 'beats', 'level'];
+const NUMBERS: readonly (keyof Given)[] = ['seed', 'count', 'beats', 'level', 'measures'];
 
 /** Options as a request; what is no number is left for the check to name. */
 function requestOf(given: Given, names: readonly (keyof Given)[]): Record<string, unknown> {
@@ -240,6 +246,34 @@ async function sheetOf({ values, positionals }: ReturnType<typeof parse>): Promi
   if (note !== undefined) process.stderr.write(`${note}\n`);
 }
 
+const OF_MAKING: readonly (keyof Given)[] = [
+  'meter',
+  'measures',
+  'elements',
+  'focus',
+  'misreading',
+  'level',
+  'count',
+  'seed',
+];
+
+/** Patterns, one a line; or what is in one, and how hard it is. */
+async function makingOf(verb: 'make' | 'elements' | 'level', { values, positionals }: ReturnType<typeof parse>) {
+  const making = await import('./making.ts');
+  if (values.batch) return batch(making[verb]);
+  const [text, ...others] = positionals;
+  if (verb === 'make') {
+    if (text !== undefined)
+      throw new UserError('make takes no text: say what it is made of, as in --elements quarter,half');
+    const { patterns, note } = making.make(requestOf(values, OF_MAKING));
+    if (note !== undefined) process.stderr.write(`${note}\n`);
+    return console.log(patterns.map((pattern) => JSON.stringify(pattern)).join('\n'));
+  }
+  if (text === undefined) throw new UserError(`which rhythm? Put its text in quotes after ${verb}`);
+  if (others.length > 0) throw new UserError('one text at a time: put it in quotes');
+  console.log(JSON.stringify(making[verb]({ text })));
+}
+
 /** One file into another; what its rhythm leaves out is said on standard error. */
 async function convertFile({ values, positionals }: ReturnType<typeof parse>): Promise<void> {
   const [from, out, ...others] = positionals;
@@ -280,6 +314,7 @@ async function main(): Promise<void> {
     return batch(convert);
   }
   if (verb === 'sheet') return sheetOf(parsed);
+  if (verb === 'make' || verb === 'elements' || verb === 'level') return makingOf(verb, parsed);
   if (verb === 'listen') {
     if (parsed.values.batch) return listenAll(parsed.positionals);
     const [path, ...others] = parsed.positionals;

@@ -1,4 +1,6 @@
 import { type Static, Type } from '@sinclair/typebox';
+import { PLACED_MISREADINGS } from '../core/making/focus.ts';
+import { MOST_MADE_MEASURES } from '../core/making/makePattern.ts';
 import { ELEMENT_IDS } from '../core/rhythm/elements.ts';
 import { CARD_SIZES, MOST_QUESTIONS, PAPERS } from '../core/sheets/sheet.ts';
 import { SHEET_KINDS, VERSIONS } from '../core/sheets/sheetKinds.ts';
@@ -156,3 +158,27 @@ export const SheetRequest = Type.Object(
 );
 
 export type SheetRequest = Static<typeof SheetRequest>;
+
+/** `elements` and `level`: one rhythm. */
+export const PatternRequest = Type.Object({ id: RequestId, text: RhythmText }, strict);
+
+export type PatternRequest = Static<typeof PatternRequest>;
+
+/** `make`: patterns of chosen elements; `known` are the class's own, which none may sound like. */
+export const MakeRequest = Type.Object(
+  {
+    id: RequestId,
+    meter: Type.Optional(Type.String()),
+    measures: Type.Optional(Type.Integer({ minimum: 1, maximum: MOST_MADE_MEASURES })),
+    elements: Type.Optional(Type.Array(oneOf(ELEMENT_IDS), { minItems: 1 })),
+    focus: Type.Optional(oneOf(ELEMENT_IDS)),
+    misreading: Type.Optional(oneOf(PLACED_MISREADINGS)),
+    level: Type.Optional(LevelNumber),
+    count: Count,
+    seed: Type.Optional(Seed),
+    known: Type.Optional(Type.Array(RhythmText, { maxItems: 1000 })),
+  },
+  strict,
+);
+
+export type MakeRequest = Static<typeof MakeRequest>;

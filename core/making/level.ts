@@ -1,5 +1,5 @@
 import { cellsIn } from '../exercises/rhythms/cells.ts';
-import { compare, div, frac, isWhole, mul, sum, toNumber } from '../rhythm/fraction.ts';
+import { div, isWhole, toNumber } from '../rhythm/fraction.ts';
 import { beatOf } from '../rhythm/meter.ts';
 import type { Measure, Pattern } from '../rhythm/pattern.ts';
 import { placePattern } from '../rhythm/place.ts';
@@ -52,45 +52,48 @@ export function difficultyOf(pattern: Pattern): Difficulty {
   }
   const notesABeat = beats === 0 ? 0 : notes / beats;
   const offbeats = beats === 0 ? 0 : off / beats;
+  const counted = { cells, changes, notesABeat, offbeats };
+  const score = scoreOf(counted);
+  return { ...counted, score, level: levelOf(score) };
+}
+
+/** Where the first level begins and the last one ends, for what lies in the middle of them. */
+const EASIEST = 0.5;
+const HARDEST = 5.5;
+
+export function levelOf(score: number): Level {
+  return (1 + LEVEL_BORDERS.filter((border) => score >= border).length) as Level;
+}
+
+/** The score to aim at: the middle of a level. */
+export function middleOf(level: Level): number {
+  const from = LEVEL_BORDERS[level - 2] ?? EASIEST;
+  const to = LEVEL_BORDERS[level - 1] ?? HARDEST;
+  return (from + to) / 2;
+}
+
+/** From where a level begins to where it ends, as a score. */
+export function wayAcross(level: Level): number {
+  return (LEVEL_BORDERS[level - 1] ?? HARDEST) - (LEVEL_BORDERS[level - 2] ?? EASIEST);
+}
+
+/** All of it in one number (see `Difficulty`), from what was counted. */
+export function scoreOf({ cells, changes, notesABeat, offbeats }: Omit<Difficulty, 'score' | 'level'>): number {
   const score =
     WEIGHTS.cells * (Math.min(cells, MOST_CELLS) - 1) +
     WEIGHTS.changes * changes +
     WEIGHTS.notes * Math.max(0, notesABeat - 1) +
     WEIGHTS.offbeats * offbeats;
-  const level = (1 + LEVEL_BORDERS.filter((border) => score >= border).length) as Level;
-  return { cells, changes, notesABeat, offbeats, score: Math.max(0, score), level };
+  return Math.max(0, score);
 }
 
-/** The score to aim at: the middle of a level. */
-export function middleOf(level: Level): number {
-  const from = LEVEL_BORDERS[level - 2] ?? 0.5;
-  const to = LEVEL_BORDERS[level - 1] ?? 5.5;
-  return (from + to) / 2;
-}
-
-/** A quarter or longer at the end, on a beat; or a rest on the last beat (handbook §11). */
-export function endsWell(pattern: Pattern, level: Level): boolean {
-  const last = placePattern(pattern).at(-1);
-  const event = last?.events.at(-1);
-  if (!last || !event) return false;
-  const beat = beatOf(last.meter).length;
-  const onBeat = isWhole(div(event.onset, beat));
-  if (event.kind === 'rest') return level >= 2 && onBeat && compare(event.length, mul(beat, frac(2))) <= 0;
-  const least = compare(beat, frac(1, 4)) < 0 ? beat : frac(1, 4);
-  return onBeat && compare(event.length, least) >= 0;
-}
-
-/** Of all the time no more than this is rests, else there is nothing to clap. */
-const MOST_REST = frac(3, 8);
-
-/** No more than two rests in a row, none at the start below level 3, no measure of nothing else. */
-export function restsWell(pattern: Pattern, level: Level): boolean {
-  const placed = placePattern(pattern);
-  const events = placed.flatMap((measure) => measure.events);
-  const kinds = events.map(({ kind }) => kind);
-  if (level < 3 && kinds[0] === 'rest') return false;
-  if (placed.some((measure) => measure.events.every(({ kind }) => kind === 'rest'))) return false;
-  const rests = sum(events.filter(({ kind }) => kind === 'rest').map(({ length }) => length));
-  if (compare(rests, mul(sum(placed.map(({ length }) => length)), MOST_REST)) > 0) return false;
-  return !kinds.some((kind, i) => kind === 'rest' && kinds[i + 1] === 'rest' && kinds[i + 2] === 'rest');
+/**
+ * The level with its fraction: 1 at the easiest, 2 where level 2 begins, 2.5 in its middle; up to 5.99.
+ * @param score  of a difficulty
+ */
+export function exactLevel(score: number): number {
+  const level = levelOf(score);
+  const from = LEVEL_BORDERS[level - 2] ?? EASIEST;
+  const to = LEVEL_BORDERS[level - 1] ?? HARDEST;
+  return level + Math.min(0.99, Math.max(0, (score - from) / (to - from)));
 }

@@ -1,4 +1,4 @@
-import { div, equal, isWhole } from './fraction.ts';
+import { type Fraction, div, equal, isWhole } from './fraction.ts';
 import { beatOf, meterKind } from './meter.ts';
 import type { Pattern } from './pattern.ts';
 import { type PlacedEvent, type PlacedMeasure, placePattern } from './place.ts';
@@ -50,18 +50,31 @@ export const ELEMENTS = {
 export type ElementId = keyof typeof ELEMENTS;
 export const ELEMENT_IDS = Object.keys(ELEMENTS) as readonly ElementId[];
 
-/** The elements of a pattern, each with the numbers of the measures in which it stands. */
-export function elementsOf(pattern: Pattern): ReadonlyMap<ElementId, readonly number[]> {
-  const found = new Map<ElementId, number[]>();
+/** Where something stands: the number of its measure on paper, and its start from the bar line, part of a whole note. */
+export interface WrittenPlace {
+  readonly measure: number;
+  readonly onset: Fraction;
+}
+
+/** The elements of a pattern, each with the places in which it stands, in order. */
+export function elementPlaces(pattern: Pattern): ReadonlyMap<ElementId, readonly WrittenPlace[]> {
+  const found = new Map<ElementId, WrittenPlace[]>();
   for (const measure of placePattern(pattern)) {
     measure.events.forEach((event, i) => {
       const next = measure.events.slice(i + 1, i + 3);
       for (const id of ELEMENT_IDS) {
         if (!ELEMENTS[id].found(event, next, measure)) continue;
-        const measures = found.get(id) ?? [];
-        if (measures.at(-1) !== measure.number) found.set(id, [...measures, measure.number]);
+        const places = found.get(id) ?? [];
+        if (places.length === 0) found.set(id, places);
+        places.push({ measure: measure.number, onset: event.onset });
       }
     });
   }
   return found;
+}
+
+/** The elements of a pattern, each with the numbers of the measures in which it stands. */
+export function elementsOf(pattern: Pattern): ReadonlyMap<ElementId, readonly number[]> {
+  const measures = (places: readonly WrittenPlace[]) => [...new Set(places.map(({ measure }) => measure))];
+  return new Map([...elementPlaces(pattern)].map(([id, places]) => [id, measures(places)]));
 }

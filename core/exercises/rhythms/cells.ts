@@ -85,17 +85,22 @@ function tableOf(meter: Meter): readonly Cell[] {
 
 /** Where cells may not cross: the middle of 4/4, the groups of an unequal meter; else only the bar line. */
 function bordersOf(meter: Meter): Fraction[] {
-  if (meter.lower >= 8 && meterKind(meter) !== 'compound') {
+  if (meter.lower >= 8 && meterKind(meter) === 'unequal') {
     let at = ZERO;
     return beamGroups(meter).map((size) => (at = add(at, size)));
   }
   return meter.upper === 4 && meter.lower === 4 ? [frac(1, 2)] : [];
 }
 
-function mayStand({ length, items }: Cell, at: Fraction, meter: Meter): boolean {
+/**
+ * Whether a cell may start at a place in the measure.
+ * @param over  notes may cross the middle of 4/4 here: quarter, half, quarter is known to everybody
+ */
+export function mayStand({ length, items }: Cell, at: Fraction, meter: Meter, over = false): boolean {
   const end = add(at, length);
   if (compare(end, meterLength(meter)) > 0) return false;
   if (items.length === 1 && items[0]!.kind === 'rest' && length.n * 2 === length.d) return isWhole(div(at, frac(1, 2)));
+  if (over && meterKind(meter) === 'simple') return true;
   const crosses = bordersOf(meter).some((border) => compare(at, border) < 0 && compare(end, border) > 0);
   // A dotted half on beat 2 and a whole are read at a glance.
   return !crosses || (items.length === 1 && compare(length, frac(3, 4)) >= 0);
