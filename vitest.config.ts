@@ -8,6 +8,7 @@ const PAGES = [
   'ear',
   'files',
   'held',
+  'make',
   'pictures',
   'records',
   'sheets',

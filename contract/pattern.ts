@@ -2,6 +2,9 @@ import { type Static, Type } from '@sinclair/typebox';
 import { MOST_BRACKETS } from '../core/timing/limits.ts';
 import { Id, Name, RhythmText, strict } from './parts.ts';
 
+/** So many patterns are put into order at once. */
+const MOST_ON_SHELF = 2000;
+
 /** A place on paper: the measure as it is numbered (a pickup is 0), and a counted beat in it from 1. */
 const Place = Type.Object(
   { measure: Type.Integer({ minimum: 0, maximum: 10_000 }), beat: Type.Integer({ minimum: 1, maximum: 64 }) },
@@ -17,11 +20,35 @@ export type Bracket = Static<typeof Bracket>;
 
 const Brackets = Type.Optional(Type.Array(Bracket, { maxItems: MOST_BRACKETS }));
 
-/** Where no brackets are sent, those that are there stay. */
-export const PatternEdit = Type.Object({ title: Name, text: RhythmText, brackets: Brackets }, strict);
+/** The folder a pattern lies in; undefined: in none. */
+const Folder = Type.Optional(Name);
+/** Where no brackets or no folder are sent, those that are there stay. */
+export const PatternEdit = Type.Object({ title: Name, text: RhythmText, brackets: Brackets, folder: Folder }, strict);
 
 export type PatternEdit = Static<typeof PatternEdit>;
 
-export const SavedPattern = Type.Object({ id: Id, title: Type.String(), text: Type.String(), brackets: Brackets });
+/** Put away: it stays with its takes, and is offered nowhere. */
+const Archived = Type.Optional(Type.Literal(true));
+
+export const SavedPattern = Type.Object({
+  id: Id,
+  title: Type.String(),
+  text: Type.String(),
+  brackets: Brackets,
+  folder: Folder,
+  archived: Archived,
+});
 
 export type SavedPattern = Static<typeof SavedPattern>;
+
+/** The patterns of a teacher in the order of the list, each with its place; those not named keep theirs, at the end. */
+export const ShelfEdit = Type.Object(
+  {
+    patterns: Type.Array(Type.Object({ id: Id, folder: Folder, archived: Archived }, strict), {
+      minItems: 1,
+      maxItems: MOST_ON_SHELF,
+    }),
+  },
+  strict,
+);
+export type ShelfEdit = Static<typeof ShelfEdit>;

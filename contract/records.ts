@@ -57,6 +57,10 @@ export const ClassRecords = Type.Object({
 });
 export type ClassRecords = Static<typeof ClassRecords>;
 
+/** What children of a class misread lately, and how many of them did; what most did comes first. */
+export const ClassMisread = Type.Array(Type.Object({ code: oneOf(MISREADING_CODES), children: Type.Integer() }));
+export type ClassMisread = Static<typeof ClassMisread>;
+
 /** A take in a child's list, with what it says of the child. */
 const ListedTake = Type.Composite([
   TakeSummary,

@@ -109,6 +109,22 @@ const VIEWS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
     },
   ],
   [
+    'make',
+    async (page) => {
+      await page.getByRole('link', { name: 'Make', exact: true }).click();
+      await page.getByText(/are not sure of it|did so lately|this comes next/).waitFor();
+      await page.keyboard.press('n');
+      await page.locator('.made-card').nth(2).waitFor();
+    },
+  ],
+  [
+    'make: all of them',
+    async (page) => {
+      await page.getByRole('link', { name: 'All of them', exact: true }).click();
+      await page.locator('.fill-list .made-card').first().waitFor();
+    },
+  ],
+  [
     'lead',
     async (page) => {
       await page.getByRole('link', { name: 'Lead', exact: true }).click();

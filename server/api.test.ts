@@ -225,6 +225,46 @@ describe('another teacher', () => {
   });
 });
 
+describe('the shelf', () => {
+  it('puts patterns into order, into folders and away, and new ones come last', async () => {
+    const own = [uuid(), uuid(), uuid()];
+    for (const [i, id] of own.entries()) await ben.ask('PUT', `/api/patterns/${id}`, { title: `P${i}`, text: 'w' });
+    const patterns = [{ id: own[2] }, { id: own[0], folder: ' Rests ' }, { id: own[1], archived: true }];
+    expect((await ben.ask('PUT', '/api/patterns/shelf', { patterns })).status).toBe(204);
+    const last = uuid();
+    await ben.ask('PUT', `/api/patterns/${last}`, { title: 'P3', text: 'w' });
+    expect((await ben.ask('GET', '/api/patterns')).body).toEqual([
+      { id: own[2], title: 'P2', text: 'w' },
+      { id: own[0], title: 'P0', text: 'w', folder: 'Rests' },
+      { id: own[1], title: 'P1', text: 'w', archived: true },
+      { id: last, title: 'P3', text: 'w' },
+    ]);
+    // What is changed stays where it is; nobody else moves it.
+    await ben.ask('PUT', `/api/patterns/${own[0]}`, { title: 'New', text: 'w' });
+    await ann.ask('PUT', '/api/patterns/shelf', { patterns: [{ id: own[0], archived: true }] });
+    expect((await ben.ask('GET', '/api/patterns')).body).toMatchObject([{}, { title: 'New', folder: 'Rests' }, {}, {}]);
+    // A folder may come with the pattern; what was changed from without it does not take it out.
+    const was = { title: 'P3', text: 'w' };
+    await ben.ask('PUT', `/api/patterns/${last}`, { ...was, folder: 'New' });
+    await ben.ask('PUT', `/api/patterns/${last}`, { title: 'P4', text: 'w' });
+    expect((await ben.ask('GET', '/api/patterns')).body).toMatchObject([{}, {}, {}, { title: 'P4', folder: 'New' }]);
+    await ben.ask('PUT', '/api/patterns/shelf', { patterns: [...own, last].map((id) => ({ id })) });
+    expect((await ben.ask('GET', '/api/patterns')).body).toMatchObject([...own, last].map((id) => ({ id })));
+    expect(JSON.stringify((await ben.ask('GET', '/api/patterns')).body)).not.toMatch(/folder|archived/);
+    for (const id of [...own, last]) await ben.ask('DELETE', `/api/patterns/${id}`);
+  });
+  it.each([
+    [{ patterns: [] }, 'patterns'],
+    [{ patterns: [{ id: 'x' }] }, 'id'],
+    [{ patterns: [{ id: uuid(), folder: '  ' }] }, 'folder'],
+    [{ patterns: [{ id: uuid(), archived: false }] }, 'archived'],
+  ])('%j is refused', async (body, field) => {
+    const answer = await ann.ask('PUT', '/api/patterns/shelf', body);
+    expect(answer.status).toBe(422);
+    expect(JSON.stringify(answer.body)).toContain(field);
+  });
+});
+
 describe('classes, children and patterns', () => {
   it('keep the words of the house', async () => {
     const room = uuid();

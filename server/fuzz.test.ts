@@ -122,6 +122,8 @@ const ROUTES: readonly (readonly [string, string, unknown])[] = [
       brackets: [{ from: { measure: 1, beat: 1 }, to: { measure: 1, beat: 2 }, words: 'x' }],
     },
   ],
+  ['PUT', '/api/patterns/shelf', { patterns: [{ id: ids.pattern, folder: 'Rests', archived: true }] }],
+  ['GET', `/api/classes/${ids.class}/misread`, undefined],
   ['PUT', `/api/plans/${ids.plan}`, PLAN],
   ['PUT', `/api/sheets/${ids.sheet}`, SHEET],
   ['GET', '/api/sheets', undefined],

@@ -114,6 +114,23 @@ describe('the records of a child', () => {
     expect((await recordsOf(path)).marks).toMatchObject([{ best: 3, last: 3, average: 1.5 }]);
   });
 
+  it('what was misread lately is counted by children', async () => {
+    const { path, child } = await room();
+    const second = uuid();
+    await ann.ask('PUT', `${path}/children/${second}`, { name: 'Bo' });
+    const [patternText, now] = ['4/4 q (q) q q | q (q) h', Date.now()];
+    const skipped = { patternText, onsets: [0, 1, 2, 3, 4], takenAt: now - DAY };
+    for (const id of [child, child, second]) await hear(id, skipped);
+    await hear(second, { patternText: '4/4 h h | q q h', onsets: [0, 1, 2, 3, 4, 5, 6, 7], takenAt: now - 40 * DAY });
+    await hear(second, { takenAt: now });
+    const { body, status } = await ann.ask('GET', `${path}/misread`);
+    expect(status).toBe(200);
+    expect(body).toContainEqual({ code: 'rest-skipped', children: 2 });
+    expect(JSON.stringify(body)).not.toContain('hold-pulsed');
+    expect((await ben.ask('GET', `${path}/misread`)).status).toBe(404);
+    expect((await ann.ask('GET', '/api/classes/no/misread')).status).toBe(404);
+  });
+
   it('takes come page by page, each once, also of one pattern', async () => {
     const { path, child } = await room();
     // Some at the same moment, so that the place must name the take too.

@@ -399,8 +399,11 @@ export const patterns = mysqlTable('patterns', {
   text: mediumtext('text').notNull(),
   /** Words over stretches of it; null where there are none. */
   brackets: json<readonly Bracket[] | null>('brackets'),
-  /** Order in the list: when it was made, in milliseconds since 1970. */
+  /** Order in the list: when it was made, in milliseconds since 1970; where the teacher has put it, from 0. */
   position: moment('position').notNull(),
+  /** Where the teacher has put it; null: in no folder. */
+  folder: varchar('folder', { length: 60 }),
+  archived: boolean('archived').notNull().default(false),
 });
 
 /** How a teacher leads patterns; the plan is of no use in parts, so it is kept whole. */

@@ -3,7 +3,7 @@ import { Ajv } from 'ajv';
 import standalone from 'ajv/dist/standalone/index.js';
 import type { Plugin } from 'vite';
 import { JudgingPreview, RejudgingState } from '../contract/judging.ts';
-import { ChildMastery, ClassRecords, TakesPage } from '../contract/records.ts';
+import { ChildMastery, ClassMisread, ClassRecords, TakesPage } from '../contract/records.ts';
 import { ClassCopy } from '../contract/classCopy.ts';
 import { Bin } from '../contract/bin.ts';
 import { LineUps } from '../contract/lineUp.ts';
@@ -32,6 +32,7 @@ const ARRIVING: Readonly<Record<string, TSchema>> = {
   sheets: Type.Array(SavedSheet),
   mastery: ChildMastery,
   records: ClassRecords,
+  misread: ClassMisread,
   'takes-page': TakesPage,
   'line-ups': LineUps,
   bin: Bin,

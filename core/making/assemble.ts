@@ -40,6 +40,8 @@ const AGAIN: Readonly<Record<Level, number>> = { 1: 0.55, 2: 0.35, 3: 0.15, 4: 0
 const TIE_CHANCE: Readonly<Record<Level, number>> = { 1: 0.2, 2: 0.3, 3: 0.4, 4: 0.5, 5: 0.5 };
 /** How often a measure that need not have the focus has it. */
 const FOCUS_CHANCE = 0.55;
+/** How often single beats are among the few cells of a pattern. */
+const PLAIN_CHANCE = 0.75;
 /** So often a measure is begun anew before its palette is thought to be too small. */
 const TRIES = 4;
 const UNLIKE_TRIES = 5;
@@ -131,13 +133,13 @@ function makeUnlike(others: readonly Bar[], make: () => Bar | undefined): Bar | 
   return bar;
 }
 
-/** A few cells, with those that everybody can read. */
+/** A few cells, mostly with those that everybody can read. */
 function paletteOf({ box, focus }: Kit, level: Level, random: Random): ReadonlySet<Brick> {
   const [least, most] = PALETTE[level];
   const palette = new Set<Brick>();
   // Where the focus is practised it is one of the few.
   if (focus.length > 0) palette.add(random.pick(focus).brick);
-  for (const brick of box.bricks) if (brick.plain) palette.add(brick);
+  if (random.next() < PLAIN_CHANCE) for (const brick of box.bricks) if (brick.plain) palette.add(brick);
   const size = Math.min(box.bricks.length, Math.max(palette.size, least + random.below(most - least + 1)));
   while (palette.size < size) palette.add(random.pick(box.bricks));
   return palette;
@@ -238,7 +240,10 @@ export function assemble(kit: Kit, level: Level, random: Random): Assembled | un
     tie(bars, roles, [random.pick(open)], kit, random);
   const made = roles.map(({ letter }) => bars.get(letter)!);
   if (!restsWell(made, box)) return undefined;
-  return { bars: made, score: box.aligned ? quickScore(made, box) : difficultyOf(patternOf(made, box)).score };
+  return {
+    bars: made,
+    score: box.aligned && !locked ? quickScore(made, box) : difficultyOf(patternOf(made, box)).score,
+  };
 }
 
 /** Handbook §11, and no measure of nothing but rests. */

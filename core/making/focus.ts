@@ -1,4 +1,4 @@
-import { type Hypothesis } from '../judging/misreadings/hypothesis.ts';
+import type { Hypothesis } from '../judging/misreadings/hypothesis.ts';
 import { type MisreadingCode, MISREADINGS, MISREADING_CODES } from '../judging/misreadings/table.ts';
 import { type Score, scoreOf } from '../judging/scoreEvents.ts';
 import { type ElementId, type WrittenPlace, elementPlaces } from '../rhythm/elements.ts';

@@ -1,6 +1,5 @@
 import { judge } from '../judging/judge.ts';
-import type { MisreadingCode } from '../judging/misreadings/table.ts';
-import { MISREADINGS } from '../judging/misreadings/table.ts';
+import { type MisreadingCode, MISREADINGS } from '../judging/misreadings/table.ts';
 import { scoreOf } from '../judging/scoreEvents.ts';
 import { type SimulatedChild, simulateTake } from '../judging/simulatedChild.ts';
 import type { Pattern } from '../rhythm/pattern.ts';

@@ -35,15 +35,15 @@ export interface Made {
   readonly focusAt: readonly WrittenPlace[];
 }
 
-/** Why nothing can be made: the elements fill no measure; the focus can stand nowhere; all that was tried broke a law. */
+/** Why nothing can be made: no full measure, no place for the focus, or all that was tried broke a law. */
 export type MakeTrouble = 'no-fill' | 'no-focus' | 'not-found';
 
 /** Longer ones are put together from shorter ones. */
 export const MOST_MADE_MEASURES = 32;
 /** So many are tried for a level at most … */
 const CANDIDATES = 28;
-/** … so many times as many while none keeps the laws … */
-const PATIENCE = 8;
+/** … so many times as many while none of them has the level … */
+const PATIENCE = 5;
 /** … and no more are when one is as near to what is wanted as this part of the way across a level. */
 const NEAR = 0.15;
 
@@ -88,6 +88,8 @@ export class PatternMaker {
   private readonly material: Material;
   private readonly kit: Kit;
   private readonly vocabulary: ReturnType<typeof vocabularyOf>;
+  /** How often the judge was asked, which is what takes long. */
+  judged = 0;
 
   private constructor(material: Material, kit: Kit, elements: ReadonlySet<ElementId>) {
     this.material = material;
@@ -158,7 +160,7 @@ export class PatternMaker {
   ): Made | undefined {
     const near = NEAR * wayAcross(level);
     let best: Made | undefined;
-    for (let made = 0; made < (best || tries === 1 ? tries : tries * PATIENCE); made++) {
+    for (let made = 0; made < (tries === 1 || best?.level === level ? tries : tries * PATIENCE); made++) {
       const candidate = assemble(this.kit, level, random);
       if (!candidate || candidate.score < least) continue;
       const away = Math.abs(candidate.score - aim);
@@ -176,7 +178,9 @@ export class PatternMaker {
 
   private judgeHears(pattern: Pattern): boolean {
     const { focus } = this.material;
-    return focus?.kind !== 'misreading' || isHeard(pattern, focus.code);
+    if (focus?.kind !== 'misreading') return true;
+    this.judged++;
+    return isHeard(pattern, focus.code);
   }
 
   /**

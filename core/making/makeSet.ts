@@ -1,7 +1,7 @@
 import { randomFrom } from '../random.ts';
 import { soundKey } from '../rhythm/soundings.ts';
 import { type Made, type MakeTrouble, PatternMaker, type PatternWanted, seedFor } from './makePattern.ts';
-import { wayAcross } from './level.ts';
+import { type Level, wayAcross } from './level.ts';
 
 /** Patterns of one set. */
 export interface MadeSet {
@@ -14,11 +14,12 @@ export interface MadeSet {
 const APART = 0.25;
 /** After so many tries in a row that gave nothing new there is nothing new. */
 const FRUITLESS = 2500;
-/** What is made for a misreading is tried by the judge, which takes longer. */
-const FRUITLESS_HEARD = 60;
+/** What is made for a misreading is tried by the judge, which takes long: so often in a row for nothing. */
+const UNHEARD = 60;
 
 /**
- * A set of patterns of equal difficulty, no two of which sound the same.
+ * A set of patterns of equal difficulty, no two of which sound the same. Where there are too few about the middle of
+ * the level, the easier and the harder half of it are looked at too.
  * @param known  how the patterns sound that the class has already (`soundKey`)
  */
 export function makeSet(
@@ -29,24 +30,50 @@ export function makeSet(
 ): MadeSet | MakeTrouble {
   const maker = PatternMaker.of(wanted);
   if (typeof maker === 'string') return maker;
-  const { level } = wanted;
-  const first = maker.make(level, seed);
+  const first = maker.make(wanted.level, seed);
   if (!first) return 'not-found';
+  const width = APART * wayAcross(first.level);
+  let best: readonly Made[] = [];
+  for (const [part, aim] of [first.score, first.score - width, first.score + width].entries()) {
+    const made = setAbout(
+      maker,
+      wanted,
+      { level: first.level, aim, width },
+      { count, known, seed: seedFor(seed, -part) },
+    );
+    if (made.length > best.length) best = made;
+    if (best.length >= count) break;
+  }
+  return { made: best, short: best.length < count };
+}
+
+interface About {
+  readonly level: Level;
+  readonly aim: number;
+  readonly width: number;
+}
+
+/** Patterns of a level with scores within a width of an aim, as many as are wanted or as there are. */
+function setAbout(
+  maker: PatternMaker,
+  { level: wantedLevel, locked }: PatternWanted,
+  { level, aim, width }: About,
+  { count, known, seed }: { readonly count: number; readonly known: ReadonlySet<string>; readonly seed: number },
+): Made[] {
   const heard = new Set(known);
   const made: Made[] = [];
-  const random = randomFrom(seedFor(seed, 0));
-  const width = APART * wayAcross(first.level);
-  const accepts = (one: Made) => one.level === first.level && !heard.has(soundKey(one.pattern));
-  const keep = (one: Made) => {
+  const random = randomFrom(seed);
+  // What stays decides how hard it is; then any that goes with it will do.
+  const within = locked ? Infinity : width;
+  const accepts = (one: Made) => (locked !== undefined || one.level === level) && !heard.has(soundKey(one.pattern));
+  let judged = maker.judged;
+  for (let fruitless = 0; made.length < count && fruitless < FRUITLESS && maker.judged - judged < UNHEARD;) {
+    const one = maker.nearest(wantedLevel, random, { aim, within, tries: 1 }, accepts);
+    fruitless = one ? 0 : fruitless + 1;
+    if (!one) continue;
+    judged = maker.judged;
     made.push(one);
     heard.add(soundKey(one.pattern));
-  };
-  if (accepts(first)) keep(first);
-  const most = wanted.focus?.kind === 'misreading' ? FRUITLESS_HEARD : FRUITLESS;
-  for (let fruitless = 0; made.length < count && fruitless < most;) {
-    const one = maker.nearest(level, random, { aim: first.score, within: width, tries: 1 }, accepts);
-    if (one) keep(one);
-    fruitless = one ? 0 : fruitless + 1;
   }
-  return { made, short: made.length < count };
+  return made;
 }

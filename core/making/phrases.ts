@@ -17,8 +17,8 @@ const SHAPES: readonly (readonly Role[])[] = [
 ];
 
 /**
- * Which measures of a pattern are alike: phrases of four have a shape, what is left over is free. A second phrase begins
- * with the first measure of all, or with one of its own.
+ * Which measures of a pattern are alike: phrases of four have a shape, what is left over is free. A second phrase
+ * begins with the first measure of all, or with one of its own.
  */
 export function rolesFor(measures: number, random: Random): Role[] {
   const roles: Role[] = [];

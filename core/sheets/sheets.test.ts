@@ -193,10 +193,10 @@ it('seeds of kept sheets lead to the same questions', () => {
   });
   expect(firsts).toMatchInlineSnapshot(`
     [
-      "counts: 1 2 & 3 & 4 | 1 & 2 (&) 3 (&) 4 < 4/4 q e e e e q | e e e (e) e (e) q",
-      "complete: quarter < 4/4 e e q e e",
-      "bar-lines: 4/4 (e) e q q~ q | q q q (e) e | (e) e q (e) e q | h. q < 4/4 (e) e q q~ q q q q (e) ",
-      "wrong-measure: measure 4 is 1 1/2 beats short < 4/4 (e) e q q~ q | q q q (e) e | (e) e q (e) e q",
+      "counts: (1) & 2-3-4 | (1) & (2) 3 4 < 4/4 (e) e h. | (e) e (q) q q",
+      "complete: eighth < 4/4 e e e e e q",
+      "bar-lines: 4/4 q q (q) q | e e q h | q q (q) q | e e e e (q) q < 4/4 q q (q) q e e q h q q (q) q",
+      "wrong-measure: measure 4 is 1/2 beat short < 4/4 q q (q) q | e e q h | q q (q) q | e e e e (e) q",
       "how-many: 2 < How many halves are in a whole?",
       "true-false: true < True or false: whole rest = half rest + quarter rest + quarter rest",
       "sums: 6 beats < q h",
@@ -204,12 +204,12 @@ it('seeds of kept sheets lead to the same questions', () => {
       "name-sign: quarter note < What is this called?",
       "stems: 1 up, on the right; 2 up, on the right; 3 down, on the left; 4 up, on the right; 5 up, on",
       "draw: Whole note < Trace and draw: Whole note",
-      "choose: A < 4/4 e e q e e q",
-      "write: 4/4 q e e e e q | e e e (e) e (e) q < 4/4 q e e e e q | e e e (e) e (e) q",
+      "choose: B < 4/4 q (e) e (e) e~ q",
+      "write: 4/4 (e) e h. | (e) e (q) q q < 4/4 (e) e h. | (e) e (q) q q",
       "strips: 24 cm each < 1 whole",
       "fold: 1 whole = 2 halves = 4 quarters = 8 eighths < Fold it in half, and again. How many parts a",
-      "cards: 1 & 2 3 & 4 < 4/4 e e q e e q",
-      "slip: (1) & 2 3 -4 | 1 2 3 (4) & | (1) & 2 (3) & 4 | 1-2-3 4 < 4/4 (e) e q q~ q | q q q (e) e | ",
+      "cards: 1 (2) & (3) & -4 < 4/4 q (e) e (e) e~ q",
+      "slip: 1 2 (3) 4 | 1 & 2 3-4 | 1 2 (3) 4 | 1 & 2 & (3) 4 < 4/4 q q (q) q | e e q h | q q (q) q | ",
     ]
   `);
 });

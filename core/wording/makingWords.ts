@@ -1,5 +1,4 @@
 import type { Focus } from '../making/focus.ts';
-import { PLACED_MISREADINGS } from '../making/focus.ts';
 import type { Difficulty } from '../making/level.ts';
 import type { MakeTrouble } from '../making/makePattern.ts';
 import type { Next } from '../making/whatNext.ts';
@@ -58,11 +57,4 @@ export function nextSentence({ focus, level, because }: Next, naming: NamingId):
     case 'new':
       return `${capital(what)}, at level ${level}: what the class has met it has, and this comes next.`;
   }
-}
-
-/** All misreadings a pattern can be made for, with their names. */
-export function misreadingChoices(
-  naming: NamingId,
-): { readonly code: (typeof PLACED_MISREADINGS)[number]; readonly name: string }[] {
-  return PLACED_MISREADINGS.map((code) => ({ code, name: misreadingTitle(code, { naming }) }));
 }

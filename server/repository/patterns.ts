@@ -2,16 +2,31 @@ import { and, asc, eq, inArray } from 'drizzle-orm';
 import type { Database } from '../database.ts';
 import { patterns } from '../schema.ts';
 import { touchClasses } from './classes.ts';
-import type { Bracket, PatternEdit, SavedPattern } from '../../contract/pattern.ts';
+import type { Bracket, PatternEdit, SavedPattern, ShelfEdit } from '../../contract/pattern.ts';
 
-const shown = { id: patterns.id, title: patterns.title, text: patterns.text, brackets: patterns.brackets };
+const shown = {
+  id: patterns.id,
+  title: patterns.title,
+  text: patterns.text,
+  brackets: patterns.brackets,
+  folder: patterns.folder,
+  archived: patterns.archived,
+};
 
-/** Without brackets there is no word of them. */
-function saved({
-  brackets,
-  ...pattern
-}: Omit<SavedPattern, 'brackets'> & { readonly brackets: readonly Bracket[] | null }): SavedPattern {
-  return brackets && brackets.length > 0 ? { ...pattern, brackets: [...brackets] } : pattern;
+interface Row extends Pick<SavedPattern, 'id' | 'title' | 'text'> {
+  readonly brackets: readonly Bracket[] | null;
+  readonly folder: string | null;
+  readonly archived: boolean;
+}
+
+/** There is no word of what is not there. */
+function saved({ brackets, folder, archived, ...pattern }: Row): SavedPattern {
+  return {
+    ...pattern,
+    ...(brackets && brackets.length > 0 ? { brackets: [...brackets] } : {}),
+    ...(folder === null ? {} : { folder }),
+    ...(archived ? { archived } : {}),
+  };
 }
 
 export async function listPatterns(db: Database, teacherId: string): Promise<SavedPattern[]> {
@@ -70,6 +85,15 @@ export async function updatePattern(
     .update(patterns)
     .set(edit)
     .where(and(eq(patterns.id, patternId), eq(patterns.teacherId, teacherId)));
+}
+
+/** Puts patterns of a teacher where they are to be, the first one first; whose they are not stays as it is. */
+export async function shelvePatterns(db: Database, teacherId: string, shelf: ShelfEdit['patterns']): Promise<void> {
+  for (const [position, { id, folder, archived }] of shelf.entries())
+    await db
+      .update(patterns)
+      .set({ position, folder: folder ?? null, archived: archived ?? false })
+      .where(and(eq(patterns.id, id), eq(patterns.teacherId, teacherId)));
 }
 
 export async function removePattern(db: Database, teacherId: string, patternId: string): Promise<void> {

@@ -1,4 +1,4 @@
-import { and, asc, count, desc, eq, gt, lt, lte, or } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gt, lt, lte, or, gte, ne } from 'drizzle-orm';
 import type { ListedTake } from '../../contract/records.ts';
 import { MISREADINGS, type MisreadingCode } from '../../core/judging/misreadings/table.ts';
 import { type Database, once } from '../database.ts';
@@ -226,6 +226,22 @@ export async function removeTake(db: Database, { classId, childId, id }: TakeKey
 export type TakeKey = Pick<StoredTake, 'id' | 'childId' | 'classId'>;
 
 const isMisreading = (code: string): code is MisreadingCode => Object.hasOwn(MISREADINGS, code);
+
+/** What each child of a class misread since a moment, each code once. */
+export async function misreadSince(
+  db: Database,
+  classId: string,
+  since: number,
+): Promise<{ readonly childId: string; readonly code: MisreadingCode }[]> {
+  const rows = await db
+    .selectDistinct({ childId: takes.childId, misread: takes.misread })
+    .from(takes)
+    .where(and(eq(takes.classId, classId), gte(takes.takenAt, since), ne(takes.misread, '')));
+  const seen = new Map<string, { readonly childId: string; readonly code: MisreadingCode }>();
+  for (const { childId, misread } of rows)
+    for (const code of misread.split(',').filter(isMisreading)) seen.set(`${childId} ${code}`, { childId, code });
+  return [...seen.values()];
+}
 
 /** Takes of a child, newest first, from after a place on; of one pattern where `patternKey` is given. */
 export async function takesOfChild(

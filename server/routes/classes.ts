@@ -22,7 +22,14 @@ import {
   tryJudging,
 } from '../services/classes.ts';
 import { dropLineUp, lineUpsOf, setTurn, startLineUp } from '../services/lineUps.ts';
-import { dropPaperColumn, masteryOfChild, recordsReader, savePaperColumn, takesPage } from '../services/records.ts';
+import {
+  dropPaperColumn,
+  masteryOfChild,
+  misreadLately,
+  recordsReader,
+  savePaperColumn,
+  takesPage,
+} from '../services/records.ts';
 import { dropEarTally, earTalliesOf, saveEarTally } from '../services/ear.ts';
 import { dropPractice, practiceOf, savePractice } from '../services/practice.ts';
 import type { ClassNews } from '../services/news.ts';
@@ -194,6 +201,9 @@ function recordRoutes(db: Database): Router {
       response.setHeader('Vary', 'Accept-Encoding');
       if (compressed) response.setHeader('Content-Encoding', 'gzip');
       response.type('json').send(compressed ? gzip : json);
+    })
+    .get('/:classId/misread', async (request, response) => {
+      response.json(await misreadLately(db, teacherIn(response).id, idOf(request, 'classId', 'class')));
     })
     .put('/:classId/paper/:columnId', async (request, response) => {
       const [classId, columnId] = [idOf(request, 'classId', 'class'), idOf(request, 'columnId', 'column')];

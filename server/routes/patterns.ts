@@ -1,16 +1,21 @@
 import { Router } from 'express';
 import { edited } from '../../contract/edited.ts';
-import { PatternEdit } from '../../contract/pattern.ts';
+import { PatternEdit, ShelfEdit } from '../../contract/pattern.ts';
 import type { Database } from '../database.ts';
-import { dropPattern, patternsOf, savePattern } from '../services/patterns.ts';
+import { dropPattern, patternsOf, savePattern, setShelf } from '../services/patterns.ts';
 import { bodyOf, idOf, statusOf } from './body.ts';
 import { teacherIn } from './session.ts';
 
 export function patternRoutes(db: Database): Router {
   const edit = bodyOf(edited(PatternEdit));
+  const shelf = bodyOf(ShelfEdit);
   return Router()
     .get('/', async (_request, response) => {
       response.json(await patternsOf(db, teacherIn(response).id));
+    })
+    .put('/shelf', async (request, response) => {
+      await setShelf(db, teacherIn(response).id, shelf(request));
+      response.status(204).end();
     })
     .put('/:patternId', async (request, response) => {
       const id = idOf(request, 'patternId', 'pattern');

@@ -1,4 +1,4 @@
-import type { PatternEdit, SavedPattern } from '../../contract/pattern.ts';
+import type { PatternEdit, SavedPattern, ShelfEdit } from '../../contract/pattern.ts';
 import { type Database, transacted } from '../database.ts';
 import { notFound } from '../problem.ts';
 import {
@@ -7,6 +7,7 @@ import {
   listPatterns,
   patternIdTaken,
   removePattern,
+  shelvePatterns,
   updatePattern,
 } from '../repository/patterns.ts';
 import { merged } from './merge.ts';
@@ -28,7 +29,7 @@ export async function savePattern(
   return transacted(db, async (inside) => {
     const known = await findPattern(inside, teacherId, id);
     if (!known && (await patternIdTaken(inside, id))) throw notFound('pattern');
-    const values = known ? merged(was && partsOf(was), partsOf(known), { ...bracketsOf(known), ...wanted }) : wanted;
+    const values = known ? merged(was && partsOf(was), partsOf(known), { ...keptOf(known), ...wanted }) : wanted;
     if (known) await updatePattern(inside, teacherId, id, values);
     else await addPattern(inside, teacherId, { id, ...values }, Date.now());
     return { done: known ? 'changed' : 'made', values };
@@ -36,10 +37,21 @@ export async function savePattern(
 }
 
 /** No brackets and an empty list of them are the same. */
-const bracketsOf = ({ brackets }: PatternEdit) => (brackets && brackets.length > 0 ? { brackets } : {});
+const keptOf = ({ brackets, folder }: PatternEdit) => ({
+  ...(brackets && brackets.length > 0 ? { brackets } : {}),
+  ...(folder === undefined ? {} : { folder }),
+});
 
 function partsOf(pattern: PatternEdit): PatternEdit {
-  return { title: pattern.title, text: pattern.text, ...bracketsOf(pattern) };
+  return { title: pattern.title, text: pattern.text, ...keptOf(pattern) };
+}
+
+/** Puts patterns into order, into folders and away; a folder’s name has no blanks around it. */
+export async function setShelf(db: Database, teacherId: string, { patterns }: ShelfEdit): Promise<void> {
+  const tidy = patterns.map(({ folder, ...rest }) =>
+    folder === undefined ? rest : { ...rest, folder: folder.trim() },
+  );
+  await transacted(db, (inside) => shelvePatterns(inside, teacherId, tidy));
 }
 
 export async function dropPattern(db: Database, teacherId: string, id: string): Promise<void> {

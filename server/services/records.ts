@@ -1,6 +1,6 @@
 import { promisify } from 'node:util';
 import { type ZlibOptions, gzip } from 'node:zlib';
-import type { ChildMastery, ClassRecords, PaperColumnEdit, TakesPage } from '../../contract/records.ts';
+import type { ChildMastery, ClassMisread, ClassRecords, PaperColumnEdit, TakesPage } from '../../contract/records.ts';
 import { masteryOf } from '../../core/records/mastery.ts';
 import { type Database, atOneMoment, transacted } from '../database.ts';
 import { Problem, notFound } from '../problem.ts';
@@ -8,7 +8,7 @@ import { elementRecords, patternRecords } from '../repository/childRecords.ts';
 import { listChildren } from '../repository/children.ts';
 import { classFinder, holdClass, momentOfClass } from '../repository/classes.ts';
 import { findPaperColumn, listPaper, paperMarksOf, removePaperColumn, writePaperColumn } from '../repository/paper.ts';
-import { takesOfChild } from '../repository/takes.ts';
+import { misreadSince, takesOfChild } from '../repository/takes.ts';
 import { childOf } from './children.ts';
 import { classOf } from './classes.ts';
 import { merged } from './merge.ts';
@@ -148,6 +148,18 @@ export async function takesPage(
   const takes = await takesOfChild(db, childId, place, PAGE + 1, patternKey);
   const shown = takes.slice(0, PAGE);
   return { takes: shown, next: takes.length > PAGE ? cursorOf(shown.at(-1)!) : null };
+}
+
+/** What counts as lately. */
+const LATELY_MS = 28 * 24 * 60 * 60_000;
+
+/** What children of a class misread lately. */
+export async function misreadLately(db: Database, teacherId: string, classId: string): Promise<ClassMisread> {
+  await classOf(db, teacherId, classId, 'look');
+  const children = new Map<ClassMisread[number]['code'], number>();
+  for (const { code } of await misreadSince(db, classId, Date.now() - LATELY_MS))
+    children.set(code, (children.get(code) ?? 0) + 1);
+  return [...children].map(([code, count]) => ({ code, children: count })).sort((a, b) => b.children - a.children);
 }
 
 /** Makes or changes a column of marks made on paper. */

@@ -40,6 +40,22 @@ const EAR: Omit<Help, 'path'> = {
   ],
 };
 
+const MAKE: Omit<Help, 'path'> = {
+  title: 'Make',
+  points: [
+    'Twelve rhythms at a time, made of what you choose, as hard as each other. Nothing is kept until you say so.',
+    'What next: what the class has met, with what it is least sure of or misreads most, by its records.',
+    'For a misreading: rhythms in which a child that misreads so is heard to. Each was tried by the judge.',
+    'Easier and Harder change one card. Lock measures by their numbers and the others are made anew.',
+    'Line-up: as many rhythms as children, as hard as each other, kept in a folder of their own.',
+    'All of them: every way to fill a measure from a few cells, as a drill, cards, or a line-up.',
+  ],
+  keys: [
+    ['space', 'make twelve; lead all of them'],
+    ['N', 'what next for the class'],
+  ],
+};
+
 const SHEETS: Omit<Help, 'path'> = {
   title: 'Sheets',
   points: [
@@ -63,6 +79,8 @@ export const HELP: readonly Help[] = [
   { path: 'values/:part', ...VALUES },
   { path: 'ear', ...EAR },
   { path: 'ear/:part', ...EAR },
+  { path: 'make', ...MAKE },
+  { path: 'make/:part', ...MAKE },
   { path: 'sheets', ...SHEETS },
   { path: 'sheets/:sheetId', ...SHEETS },
   {

@@ -5,8 +5,9 @@ import { classStanding } from '../../../core/records/classStanding.ts';
 import { ELEMENTS, type ElementId } from '../../../core/rhythm/elements.ts';
 import { inNaming } from '../../../core/wording/valueNames.ts';
 import { namingOf } from '../../../core/wording/voice.ts';
-import { useClass, usePatterns, useRecords } from '../../api/hooks.ts';
+import { useClass, useRecords } from '../../api/hooks.ts';
 import { Notice } from '../../ui/Notice.tsx';
+import { useOfferedPatterns } from '../../ui/offeredPatterns.ts';
 import { StateMark } from './StateMark.tsx';
 import { knownChildren } from '../../ui/knownChildren.ts';
 import { isElement, practises } from './gridCells.ts';
@@ -95,7 +96,7 @@ function ElementView({ schoolClass, records, element }: ViewProps) {
 
 /** The teacher's patterns in which the element stands. */
 function PatternsWith({ element }: { element: ElementId }) {
-  const { data } = usePatterns();
+  const { data } = useOfferedPatterns();
   const found = data?.filter(({ text }) => practises(text, element));
   if (!found) return null;
   return (

@@ -5,8 +5,8 @@ import { type Need, type NeedKind, hardElements, needsOf } from '../../../core/r
 import { ELEMENTS } from '../../../core/rhythm/elements.ts';
 import { namingOf } from '../../../core/wording/voice.ts';
 import { inNaming } from '../../../core/wording/valueNames.ts';
-import { usePatterns } from '../../api/hooks.ts';
 import { knownChildren } from '../../ui/knownChildren.ts';
+import { useOfferedPatterns } from '../../ui/offeredPatterns.ts';
 import { practises } from './gridCells.ts';
 
 const SHOWN = 4;
@@ -42,7 +42,7 @@ export function NeedsList({ schoolClass, records }: { schoolClass: ClassDetail; 
 function NeedLine({ need: { kind, element, children }, schoolClass }: { need: Need; schoolClass: ClassDetail }) {
   const hears = schoolClass.role !== 'look';
   const names = children.map((id) => schoolClass.children.find((child) => child.id === id)?.name ?? '');
-  const pattern = usePatterns().data?.find(({ text }) => practises(text, element));
+  const pattern = useOfferedPatterns().data?.find(({ text }) => practises(text, element));
   const title = inNaming(ELEMENTS[element].title, namingOf(schoolClass));
   return (
     <>

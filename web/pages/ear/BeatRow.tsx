@@ -3,7 +3,7 @@ import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { beatTimes } from '../../../core/timing/pulses.ts';
 import { scheduleOf } from '../../../core/timing/schedule.ts';
 import { type HearTimes, hearTimes } from '../../../core/ear/hearTimes.ts';
-import type { Hearing } from './useHear.ts';
+import type { Hearing } from '../../audio/useHear.ts';
 
 interface BeatRowProps {
   readonly pattern: Pattern;

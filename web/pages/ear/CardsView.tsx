@@ -16,7 +16,7 @@ import { HeardLine } from './HeardLine.tsx';
 import { ToggleRow } from './ToggleRow.tsx';
 import { type EarSettings, type ReadPattern, useReadPatterns, useVocabulary } from './earSettings.ts';
 import { useCards } from './useCards.ts';
-import { useHear } from './useHear.ts';
+import { useHear } from '../../audio/useHear.ts';
 
 /** A pattern with more measures would not lie on one table. */
 const LONGEST = 12;

@@ -14,7 +14,7 @@ import { OpenedRuler } from './OpenedRuler.tsx';
 import type { EarSettings } from './earSettings.ts';
 import { patternIn } from './patternIn.ts';
 import { MOST_PLAYED, useChooseRun } from './useChooseRun.ts';
-import { useHear } from './useHear.ts';
+import { useHear } from '../../audio/useHear.ts';
 
 interface RunProps {
   readonly run: readonly Question[];

@@ -12,7 +12,7 @@ import { HeardLine } from './HeardLine.tsx';
 import { OpenedRuler } from './OpenedRuler.tsx';
 import type { EarSettings } from './earSettings.ts';
 import { useClassMicrophone } from './useClassMicrophone.ts';
-import { useHear } from './useHear.ts';
+import { useHear } from '../../audio/useHear.ts';
 
 interface TurnProps {
   readonly pattern: Pattern;

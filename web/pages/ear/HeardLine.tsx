@@ -1,4 +1,4 @@
-import type { HearMoment } from './useHear.ts';
+import type { HearMoment } from '../../audio/useHear.ts';
 
 const ORDINALS = ['once', 'twice', 'three times'] as const;
 

@@ -19,7 +19,7 @@ import { Syllables } from './Syllables.tsx';
 import { WrittenResult } from './WrittenResult.tsx';
 import { type EarSettings, newSeed, useReadPatterns, useVocabulary } from './earSettings.ts';
 import { measuresOf } from './measuresOf.ts';
-import { useHear } from './useHear.ts';
+import { useHear } from '../../audio/useHear.ts';
 
 const LONGEST = 4;
 const BEAT: Readonly<Record<number, ValueLetter>> = { 1: 'w', 2: 'h', 4: 'q', 8: 'e', 16: 's' };

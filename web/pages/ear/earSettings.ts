@@ -7,9 +7,10 @@ import { COMMON_TIME, type Meter } from '../../../core/rhythm/meter.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { parseMeter, parseRhythm } from '../../../core/rhythm/text.ts';
 import { type Voice, voiceOf } from '../../../core/wording/voice.ts';
-import { usePatterns, useRecords } from '../../api/hooks.ts';
+import { useRecords } from '../../api/hooks.ts';
 import { useCurrentClass } from '../../ui/currentClass.ts';
 import { useStored } from '../../ui/stored.ts';
+import { useOfferedPatterns } from '../../ui/offeredPatterns.ts';
 
 export const EAR_METERS = ['2/4', '3/4', '4/4', '6/8'] as const;
 
@@ -87,7 +88,7 @@ export function readPatterns(saved: readonly SavedPattern[] | undefined): ReadPa
 }
 
 export function useReadPatterns(): readonly ReadPattern[] {
-  const { data } = usePatterns();
+  const { data } = useOfferedPatterns();
   return useMemo(() => readPatterns(data), [data]);
 }
 

@@ -1,15 +1,16 @@
 import { Link, useSearchParams } from 'react-router';
 import { type Plan, READY_PLANS } from '../../../core/leading/plan.ts';
-import { usePatterns, usePlans } from '../../api/hooks.ts';
+import { usePlans } from '../../api/hooks.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { useStored } from '../../ui/stored.ts';
+import { useOfferedPatterns } from '../../ui/offeredPatterns.ts';
 import { type ChosenPlan, LeadSetup } from './LeadSetup.tsx';
 import './lead.scss';
 
 /** Run a rhythm in front of the class. */
 export default function LeadPage() {
   const [search] = useSearchParams();
-  const patterns = usePatterns();
+  const patterns = useOfferedPatterns();
   const plans = usePlans();
   const [storedPattern, setStoredPattern] = useStored('take.pattern', '');
   const problem = patterns.error ?? plans.error;

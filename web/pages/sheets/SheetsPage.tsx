@@ -8,10 +8,12 @@ import type { SavedPattern } from '../../../contract/pattern.ts';
 import type { ClassSummary } from '../../../contract/schoolClass.ts';
 import type { SavedSheet, SheetEdit } from '../../../contract/sheet.ts';
 import { ELEMENT_IDS, type ElementId } from '../../../core/rhythm/elements.ts';
+import { SHEET_KINDS } from '../../../core/sheets/sheetKinds.ts';
+import type { SheetKind } from '../../../core/sheets/sheetQuestion.ts';
 import { counted } from '../../../core/wording/plurals.ts';
 import { voiceOf } from '../../../core/wording/voice.ts';
 import { put, remove } from '../../api/client.ts';
-import { useClass, useClasses, usePatterns } from '../../api/hooks.ts';
+import { useClass, useClasses } from '../../api/hooks.ts';
 import { useSheets } from '../../api/sheets.ts';
 import { useWidth } from '../../ruler/useWidth.ts';
 import { Notice } from '../../ui/Notice.tsx';
@@ -20,12 +22,13 @@ import { useCurrentClass } from '../../ui/currentClass.ts';
 import { saveFile } from '../../ui/saveFile.ts';
 import { useKeys } from '../../ui/useKeys.ts';
 import { useSave } from '../../ui/useSave.ts';
+import { useOfferedPatterns } from '../../ui/offeredPatterns.ts';
 import { HardElements } from './HardElements.tsx';
 import { PartList } from './PartList.tsx';
 import { PdfPages } from './PdfPages.tsx';
 import { SheetOptions } from './SheetOptions.tsx';
 import { forgetDraft, keepDraft, lastDraft } from './keptDraft.ts';
-import { aboutHard, anySeed, drawnSheet, editOf, newSheet } from './sheetDraft.ts';
+import { aboutHard, anySeed, drawnSheet, editOf, levelTest, newSheet } from './sheetDraft.ts';
 import { sheetFile, useSheetFile } from './useSheetFile.ts';
 import './sheets.scss';
 
@@ -33,7 +36,7 @@ import './sheets.scss';
 export default function SheetsPage() {
   const { sheetId } = useParams();
   const [search] = useSearchParams();
-  const [sheets, patterns, classes] = [useSheets(), usePatterns(), useClasses()];
+  const [sheets, patterns, classes] = [useSheets(), useOfferedPatterns(), useClasses()];
   const current = useCurrentClass();
   const problem = sheets.error ?? patterns.error ?? classes.error;
   const again = () => void Promise.all([sheets.mutate(), patterns.mutate(), classes.mutate()]);
@@ -45,6 +48,9 @@ export default function SheetsPage() {
   const schoolClass = classes.data.find(({ id }) => id === search.get('class')) ?? current;
   const asked = search.get('elements')?.split(',') ?? [];
   const elements = ELEMENT_IDS.filter((id) => asked.includes(id) && id !== 'compound');
+  const named = search.get('kinds')?.split(',') ?? [];
+  const test = search.has('test') ? (search.get('meter') ?? '4/4') : undefined;
+  const kinds = SHEET_KINDS.filter((kind) => named.includes(kind));
   return (
     <SheetView
       key={`${sheetId} ${search.toString()}`}
@@ -52,7 +58,7 @@ export default function SheetsPage() {
       sheets={sheets.data}
       patterns={patterns.data}
       classes={classes.data}
-      begin={() => begun({ saved, pattern, schoolClass, elements, anew: search.size > 0 })}
+      begin={() => begun({ saved, pattern, schoolClass, elements, kinds, test, anew: search.size > 0 })}
     />
   );
 }
@@ -62,16 +68,21 @@ interface Begun {
   readonly pattern: SavedPattern | undefined;
   readonly schoolClass: ClassSummary | undefined;
   readonly elements: readonly ElementId[];
+  readonly kinds: readonly SheetKind[];
+  /** The meter of a test for four levels; undefined where none was asked for. */
+  readonly test: string | undefined;
   /** Something was asked for: what was begun before is not taken up. */
   readonly anew: boolean;
 }
 
 /** The sheet a visit begins with: what was being changed, what is kept, or a new one. */
-function begun({ saved, pattern, schoolClass, elements, anew }: Begun): SheetEdit {
+function begun({ saved, pattern, schoolClass, elements, kinds, test, anew }: Begun): SheetEdit {
   const last = anew ? undefined : lastDraft(saved?.id);
   if (last) return last;
   if (saved) return editOf(saved);
-  const fresh = newSheet(voiceOf(schoolClass), schoolClass?.id ?? null, pattern ? ['counts', 'slip'] : ['counts']);
+  const usual: readonly SheetKind[] = pattern ? ['counts', 'slip'] : ['counts'];
+  const fresh = newSheet(voiceOf(schoolClass), schoolClass?.id ?? null, kinds.length > 0 ? kinds : usual);
+  if (test) return levelTest(fresh, elements, test);
   if (!pattern) return elements.length > 0 ? aboutHard(fresh, elements) : fresh;
   const parts = fresh.parts.map((part) => ({ ...part, patterns: [pattern.text] }));
   return { ...fresh, title: pattern.title, parts };

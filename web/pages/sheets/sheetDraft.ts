@@ -1,4 +1,5 @@
 import type { SavedSheet, SheetEdit, SheetPartEdit } from '../../../contract/sheet.ts';
+import { LEVELS } from '../../../core/making/level.ts';
 import type { ElementId } from '../../../core/rhythm/elements.ts';
 import { MOST_PARTS, type Sheet, USUAL_BPM } from '../../../core/sheets/sheet.ts';
 import { usualCount } from '../../../core/sheets/sheetKinds.ts';
@@ -102,6 +103,22 @@ export function movePart(sheet: SheetEdit, key: number, to: number): SheetEdit {
 export function aboutHard(sheet: SheetEdit, hard: readonly ElementId[]): SheetEdit {
   const elements = [...new Set<ElementId>(['quarter', ...hard])];
   return { ...sheet, parts: sheet.parts.map((part) => ({ ...part, elements })) };
+}
+
+/** So many rhythms of each level are in a test. */
+const IN_TEST = 2;
+
+/** A test for four levels: the same kind of question, a level harder from part to part. */
+export function levelTest(sheet: SheetEdit, elements: readonly ElementId[], meter: string): SheetEdit {
+  const own = elements.length > 0 ? { elements: [...new Set<ElementId>(['quarter', ...elements])] } : {};
+  const parts = LEVELS.slice(0, 4).map((level, key) => ({
+    ...partOf('counts', key),
+    count: IN_TEST,
+    level,
+    meter,
+    ...own,
+  }));
+  return { ...sheet, title: 'Test', versions: true, parts };
 }
 
 /** What is drawn and made of it. */

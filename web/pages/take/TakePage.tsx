@@ -1,10 +1,11 @@
 import { useEffect } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { Teacher } from '../../../contract/session.ts';
-import { useClass, useClasses, usePatterns } from '../../api/hooks.ts';
+import { useClass, useClasses } from '../../api/hooks.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { mayHear, useHearingClass } from '../../ui/currentClass.ts';
 import { useStored } from '../../ui/stored.ts';
+import { useOfferedPatterns } from '../../ui/offeredPatterns.ts';
 import { TakeSession } from './TakeSession.tsx';
 
 /** One child after the other: choose, count in, tap, see, next. */
@@ -12,7 +13,7 @@ export default function TakePage({ teacher }: { teacher: Teacher }) {
   const [search] = useSearchParams();
   const [storedPattern, setStoredPattern] = useStored('take.pattern', '');
   const classes = useClasses();
-  const patterns = usePatterns();
+  const patterns = useOfferedPatterns();
   const classId = useHearingClass()?.id;
   const current = useClass(classId);
   const wanted = search.get('pattern') ?? storedPattern;

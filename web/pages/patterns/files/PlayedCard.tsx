@@ -2,14 +2,14 @@ import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useNavigate } from 'react-router';
 import type { Piece } from '../../../../core/formats/piece.ts';
-import { usePatterns } from '../../../api/hooks.ts';
 import { handOver } from '../../../files/readFiles.ts';
 import { Select } from '../../../ui/Select.tsx';
 import { titled } from '../../../ui/SelectField.tsx';
+import { useOfferedPatterns } from '../../../ui/offeredPatterns.ts';
 
 /** MIDI that was played freely is no pattern: it can be heard as a child's take of one. */
 export function PlayedCard({ piece: { played = [] }, file }: { piece: Piece; file: File }) {
-  const patterns = usePatterns().data ?? [];
+  const patterns = useOfferedPatterns().data ?? [];
   const navigate = useNavigate();
   const [chosen, setChosen] = useState('');
   const free = played.filter((part) => part.free);

@@ -8,7 +8,7 @@ import type { ClassDetail } from '../../../../contract/schoolClass.ts';
 import { ELEMENT_IDS, elementsOf } from '../../../../core/rhythm/elements.ts';
 import { durationText } from '../../../../core/wording/leadWords.ts';
 import { put, remove } from '../../../api/client.ts';
-import { useClass, useClasses, useLineUps, usePatterns, useRecords } from '../../../api/hooks.ts';
+import { useClass, useClasses, useLineUps, useRecords } from '../../../api/hooks.ts';
 import { MicrophonePanel } from '../../../take/inputs/MicrophonePanel.tsx';
 import { Notice } from '../../../ui/Notice.tsx';
 import { mayHear, useChooseClass, useHearingClass } from '../../../ui/currentClass.ts';
@@ -16,6 +16,7 @@ import { useKeys } from '../../../ui/useKeys.ts';
 import { useSave } from '../../../ui/useSave.ts';
 import { heardIn } from '../WhoClaps.tsx';
 import { type TakeSettings, useTakeSettings } from '../useTakeSettings.ts';
+import { useOfferedPatterns } from '../../../ui/offeredPatterns.ts';
 import { LineFields, type LineSettings } from './LineFields.tsx';
 import { LineTable } from './LineTable.tsx';
 import { type PlannedTurn, type ReadPattern, lineTime, planLine, readPatterns } from './linePlan.ts';
@@ -24,7 +25,7 @@ import './line.scss';
 /** Before a class is heard child by child: what, how fast, who, and how long it will take. */
 export default function LineUpSetupPage() {
   const classes = useClasses();
-  const patterns = usePatterns();
+  const patterns = useOfferedPatterns();
   const [search] = useSearchParams();
   const current = useHearingClass()?.id;
   const chosen = search.get('class') ?? current;
@@ -70,13 +71,15 @@ interface SetupProps {
 
 const LONGEST_TITLE = 60;
 
-/** What was asked for by the address: only some children, a pattern, an element to be practised. */
+/** What was asked for by the address: only some children, some patterns, an element to be practised. */
 function useAsked(patterns: readonly ReadPattern[]) {
   const [search] = useSearchParams();
   const element = ELEMENT_IDS.find((id) => id === search.get('element'));
   const fitting = element && patterns.find(({ rhythm }) => elementsOf(rhythm).has(element));
-  const pattern = patterns.find(({ id }) => id === search.get('pattern')) ?? fitting ?? patterns[0];
-  return { pattern, only: search.get('children')?.split(',') };
+  const wanted = (search.get('patterns') ?? search.get('pattern') ?? '').split(',');
+  const asked = wanted.flatMap((id) => patterns.find((pattern) => pattern.id === id) ?? []);
+  const usual = fitting ?? patterns[0];
+  return { patterns: asked.length > 0 || !usual ? asked : [usual], only: search.get('children')?.split(',') };
 }
 
 function Setup({ classes, schoolClass, records, lineUps, patterns }: SetupProps) {
@@ -85,7 +88,7 @@ function Setup({ classes, schoolClass, records, lineUps, patterns }: SetupProps)
   const chooseClass = useChooseClass();
   const navigate = useNavigate();
   const [id] = useState(() => uuid());
-  const [settings, setSettings] = useState(() => usualSettings(asked.pattern, take.settings));
+  const [settings, setSettings] = useState(() => usualSettings(asked.patterns, take.settings));
   const [away, setAway] = useState<ReadonlySet<string>>(
     () => new Set(asked.only ? schoolClass.children.flatMap((c) => (asked.only!.includes(c.id) ? [] : [c.id])) : []),
   );
@@ -139,9 +142,9 @@ function Setup({ classes, schoolClass, records, lineUps, patterns }: SetupProps)
   );
 }
 
-function usualSettings(pattern: ReadPattern | undefined, { bpm, method }: TakeSettings): LineSettings {
+function usualSettings(patterns: readonly ReadPattern[], { bpm, method }: TakeSettings): LineSettings {
   const seed = Math.floor(Math.random() * 2 ** 32);
-  const patternIds = pattern ? [pattern.id] : [];
+  const patternIds = patterns.map(({ id }) => id);
   return { patternIds, seed, bpm, heardBy: method, tries: 1, order: 'list', startsItself: false };
 }
 

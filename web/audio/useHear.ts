@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { type HearTimes, hearTimes } from '../../../core/ear/hearTimes.ts';
-import type { Pattern } from '../../../core/rhythm/pattern.ts';
-import { type RunningClock, startClicks } from '../../audio/clickClock.ts';
+import { type HearTimes, hearTimes } from '../../core/ear/hearTimes.ts';
+import type { Pattern } from '../../core/rhythm/pattern.ts';
+import { type RunningClock, startClicks } from './clickClock.ts';
 
 /** What is going on: the beats that lead in, the app's claps, the class's own turn. */
 export type HearState = 'quiet' | 'count-in' | 'listen' | 'turn';

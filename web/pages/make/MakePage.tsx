@@ -1,0 +1,50 @@
+import { useState } from 'react';
+import { NavLink, Navigate, useParams } from 'react-router';
+import type { SavedPattern } from '../../../contract/pattern.ts';
+import { namingOf } from '../../../core/wording/voice.ts';
+import { usePatterns } from '../../api/hooks.ts';
+import { Notice } from '../../ui/Notice.tsx';
+import { useCurrentClass } from '../../ui/currentClass.ts';
+import { EveryFillView } from './EveryFillView.tsx';
+import { NewOnesView } from './NewOnesView.tsx';
+import '../../asking/lesson.scss';
+import './make.scss';
+
+const PARTS = [
+  { id: 'new', title: 'New ones', View: NewOnesView },
+  { id: 'all', title: 'All of them', View: EveryFillView },
+] as const;
+
+/** The next rhythm: made to order, or every one there is. */
+export default function MakePage() {
+  const { part = 'new' } = useParams();
+  const { data, error, mutate } = usePatterns();
+  const chosen = PARTS.find(({ id }) => id === part);
+  if (!chosen) return <Navigate to="/make" replace />;
+  if (!data) return error ? <Notice problem={error} again={() => void mutate()} /> : null;
+  return <Parts patterns={data} {...chosen} />;
+}
+
+function Parts({ id: current, View, patterns }: (typeof PARTS)[number] & { patterns: readonly SavedPattern[] }) {
+  const schoolClass = useCurrentClass();
+  // Where the main button of the part stands.
+  const [actions, setActions] = useState<HTMLElement | null>(null);
+  return (
+    <div className="lesson">
+      <div className="page-head">
+        <h1 className="visually-hidden">Make</h1>
+        <nav className="parts" aria-label="Ways to make patterns">
+          {PARTS.map(({ id, title }) => (
+            <NavLink key={id} to={`/make/${id}`} className={id === current ? 'active' : ''}>
+              {title}
+            </NavLink>
+          ))}
+        </nav>
+        <div className="make-main" ref={setActions} />
+      </div>
+      {actions && (
+        <View actions={actions} patterns={patterns} schoolClass={schoolClass} naming={namingOf(schoolClass)} />
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,51 @@
+import { format } from 'date-fns';
+import { useState } from 'react';
+import { v4 as uuid } from 'uuid';
+import type { PatternEdit, SavedPattern } from '../../../contract/pattern.ts';
+import { focusName } from '../../../core/wording/makingWords.ts';
+import { type NamingId, capital } from '../../../core/wording/valueNames.ts';
+import { put } from '../../api/client.ts';
+import { useSave } from '../../ui/useSave.ts';
+import type { MadeCard } from './useMade.ts';
+
+/** What a made pattern is called until its teacher names it: what it practises, and a number. */
+function titleOf({ wanted: { focus }, level }: MadeCard, naming: NamingId): string {
+  return focus ? capital(focusName(focus, naming)) : `Level ${level}`;
+}
+
+/** The first number that no pattern of this name has yet. */
+function numbered(title: string, taken: ReadonlySet<string>): string {
+  let number = 1;
+  while (taken.has(`${title} ${number}`)) number++;
+  return `${title} ${number}`;
+}
+
+/** A folder for patterns that were made together. */
+export function setFolder(className: string): string {
+  return `${className}, ${format(new Date(), 'd MMM')}`.slice(0, 60);
+}
+
+/** Keeps made patterns among the teacher's own. Kept again they are there once. */
+export function useKeeping(patterns: readonly SavedPattern[], naming: NamingId) {
+  const [kept, setKept] = useState<ReadonlyMap<number, string>>(new Map());
+  const saving = useSave(async (edits: readonly (readonly [id: string, edit: PatternEdit])[]) => {
+    for (const [id, edit] of edits) await put(`/patterns/${id}`, edit);
+  }, '/patterns');
+  /** @returns the ids of all of them; undefined where they could not be stored */
+  const keep = async (cards: readonly MadeCard[], folder?: string): Promise<string[] | undefined> => {
+    const ids = new Map(kept);
+    const taken = new Set(patterns.map(({ title }) => title));
+    const edits: [string, PatternEdit][] = [];
+    for (const card of cards) {
+      if (ids.has(card.key)) continue;
+      const title = numbered(titleOf(card, naming), taken);
+      taken.add(title);
+      ids.set(card.key, uuid());
+      edits.push([ids.get(card.key)!, { title, text: card.text, ...(folder === undefined ? {} : { folder }) }]);
+    }
+    if (!(await saving.save(edits))) return undefined;
+    setKept(ids);
+    return cards.map(({ key }) => ids.get(key)!);
+  };
+  return { kept, keep, saving: saving.saving, problem: saving.problem };
+}
