@@ -12,6 +12,7 @@ const PAGES = [
   'pictures',
   'records',
   'sheets',
+  'shelf',
   'together',
   'values',
   'views',

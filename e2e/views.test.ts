@@ -78,6 +78,13 @@ const VIEWS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
     },
   ],
   [
+    'patterns put into order',
+    async (page) => {
+      await page.getByRole('button', { name: 'Arrange' }).click();
+      await page.locator('.arrange-head').first().waitFor();
+    },
+  ],
+  [
     'patterns to be taken out',
     async (page) => {
       await page.getByRole('button', { name: 'Take out' }).click();

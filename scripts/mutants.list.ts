@@ -555,7 +555,6 @@ export const MUTANTS: readonly MutantGroup[] = [
       ['core/making/assemble.ts', 'if (turnOf !== undefined && head.length === 0) return undefined;', ''],
       ['core/making/assemble.ts', 'notes += tiedIn ? brick.notes - 1 : brick.notes;', 'notes += brick.notes;'],
       ['core/making/assemble.ts', 'box.aligned && !locked ?', 'box.aligned ?'],
-      ['core/making/bricks.ts', "return length <= 2 * beat ? 'rest' : 'no';", "return 'rest';"],
       ['core/making/phrases.ts', 'letter: 2, turnOf: 0', 'letter: 2'],
       ['core/making/makePattern.ts', '|| candidate.score < least', ''],
       ['core/making/makePattern.ts', 'everyTwo && enough', 'enough'],

@@ -85,8 +85,20 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
     },
   ],
   [
+    'make',
+    async (page) => {
+      await page.getByRole('link', { name: 'Make', exact: true }).click();
+      await page.getByText(/are not sure of it|did so lately|this comes next/).waitFor();
+      await page.getByRole('radio', { name: '2' }).check();
+      await page.getByLabel('To practise').selectOption({ label: 'a rest given no time' });
+      await page.getByRole('button', { name: /^Make twelve/ }).click();
+      await page.locator('.made-card').nth(3).waitFor();
+    },
+  ],
+  [
     'lead',
     async (page) => {
+      await page.getByRole('link', { name: 'Lead', exact: true }).click();
       await page.getByLabel('Plan', { exact: true }).selectOption({ label: 'Two lines: clap above, step below' });
       await page.getByRole('button', { name: /Start/ }).click();
       await page.locator('.lead-stage .lane-notes svg').first().waitFor();
@@ -102,16 +114,6 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
       await page.locator('.candidate .lane-notes svg').nth(3).waitFor();
       await page.getByRole('button', { name: /^B:/ }).click();
       for (let beat = 0; beat < 4; beat++) await page.getByRole('button', { name: /Open/ }).first().click();
-    },
-  ],
-  [
-    'cards',
-    async (page) => {
-      await page.getByRole('link', { name: 'Cards' }).click();
-      await page.getByLabel('Pattern').selectOption({ label: 'Leaning mast' });
-      await page.getByRole('button', { name: 'A cell a card' }).click();
-      await page.locator('.rhythm-card .lane-notes svg').nth(4).waitFor();
-      await page.getByRole('button', { name: /^Card 4/ }).click();
     },
   ],
   [

@@ -101,7 +101,7 @@ function endOf({ items, lengths, ticks }: Brick, at: number, meter: Meter): Plac
   const beat = ticksOf(beatOf(meter).length);
   const [item, length] = [items.at(-1)!, lengths.at(-1)!];
   if ((at + ticks - length) % beat !== 0) return 'no';
-  if (item.kind === 'rest') return length <= 2 * beat ? 'rest' : 'no';
+  if (item.kind === 'rest') return 'rest';
   return item.kind === 'note' && length >= ticksOf(leastAtEnd(meter)) ? 'note' : 'no';
 }
 

@@ -14,6 +14,7 @@ import { soundKey } from '../rhythm/soundings.ts';
 import { measureText, parseMeter, parseRhythm, printRhythm } from '../rhythm/text.ts';
 import { cellTexts, everyFill } from './everyFill.ts';
 import { type Focus, MISREAD_AT, PLACED_MISREADINGS, focusPlaces } from './focus.ts';
+import { isHeard } from './heard.ts';
 import { type Level, LEVELS, difficultyOf, exactLevel } from './level.ts';
 import { PatternMaker, elementsAt, makePattern } from './makePattern.ts';
 import { makeSet } from './makeSet.ts';
@@ -218,6 +219,16 @@ describe('the focus', () => {
     expect(takes).toBeGreaterThanOrEqual(10);
     expect(takes - named).toBeLessThanOrEqual(1);
   });
+});
+
+it('what a child would misread unheard is not taken', () => {
+  const made = (code: 'dot-too-short' | 'hold-pulsed', seed: number) =>
+    makerOf('4/4', 2, SIMPLE_IDS, { kind: 'misreading', code }).nearest(4, randomFrom(seed));
+  for (const code of ['dot-too-short', 'hold-pulsed'] as const)
+    for (let seed = 1; seed <= 10; seed++) {
+      const one = made(code, seed);
+      if (one) expect(isHeard(one.pattern, code), printRhythm(one.pattern)).toBe(true);
+    }
 });
 
 describe('sets', () => {

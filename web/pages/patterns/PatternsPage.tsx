@@ -1,22 +1,20 @@
-import { FolderInput, FolderOutput, Plus } from 'lucide-react';
+import { ArrowUpDown, FolderInput, FolderOutput, ListFilter, Plus, Sparkles } from 'lucide-react';
 import { Suspense, lazy, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import Form from 'react-bootstrap/Form';
 import { Link, Navigate, useNavigate } from 'react-router';
 import { v4 as uuid } from 'uuid';
 import type { SavedPattern } from '../../../contract/pattern.ts';
-import { parseRhythm } from '../../../core/rhythm/text.ts';
-import { voiceOf } from '../../../core/wording/voice.ts';
 import { useClasses, usePatterns } from '../../api/hooks.ts';
 import { READABLE_FILES, useDrop } from '../../files/useDrop.ts';
-import { MiniNotes } from '../../ruler/MiniNotes.tsx';
 import { Notice } from '../../ui/Notice.tsx';
-import { useCurrentClass } from '../../ui/currentClass.ts';
 import { useKeys } from '../../ui/useKeys.ts';
+import { Found, PatternCard } from './PatternCard.tsx';
+import { SearchWords } from './SearchWords.tsx';
+import { type Mode, NOTHING_WANTED, type Wanted, hasWords } from './wanted.ts';
 import './patterns.scss';
 
+const ShelfList = lazy(() => import('./ShelfList.tsx'));
 const BringIn = lazy(() => import('./files/BringIn.tsx'));
-const TakeOut = lazy(() => import('../../files/TakeOut.tsx'));
 
 const HERE = '/patterns';
 
@@ -24,13 +22,15 @@ export default function PatternsPage() {
   const { data, error, mutate } = usePatterns();
   const navigate = useNavigate();
   const [files, setFiles] = useState<readonly File[]>([]);
-  const [chosen, setChosen] = useState<ReadonlySet<string>>();
+  const [mode, setMode] = useState<Mode>('open');
+  const [looking, setLooking] = useState(false);
+  const [wanted, setWanted] = useState<Wanted>(NOTHING_WANTED);
   const classes = useClasses().data;
   const { zone, over } = useDrop(setFiles);
   const input = useRef<HTMLInputElement>(null);
   const bring = () => input.current?.click();
   const add = () => void navigate(`/patterns/${uuid()}`);
-  useKeys(files.length > 0 ? {} : { ' ': add, n: add, b: bring });
+  useKeys(files.length > 0 ? {} : { ' ': add, n: add, b: bring, f: () => setLooking(true) });
   // Nothing is there yet: the first day begins with a class, children and a few patterns at once.
   // Whoever is on the way to another view already goes there.
   if (data?.length === 0 && classes?.length === 0 && location.pathname === HERE)
@@ -41,7 +41,6 @@ export default function PatternsPage() {
         <BringIn files={files} onDone={() => setFiles([])} />
       </Suspense>
     );
-  const choose = (id: string) => setChosen((before) => toggled(before ?? new Set(), id));
   return (
     <div {...zone} className={`drop-target ${over ? 'drop-over' : ''}`}>
       <input
@@ -53,14 +52,7 @@ export default function PatternsPage() {
         accept={READABLE_FILES}
         onChange={({ target }) => setFiles([...(target.files ?? [])])}
       />
-      <Head
-        onAdd={add}
-        onBring={bring}
-        taking={chosen !== undefined}
-        onTake={
-          data && data.length > 0 ? () => setChosen(chosen ? undefined : new Set(data.map(({ id }) => id))) : undefined
-        }
-      />
+      <Head onAdd={add} onBring={bring} mode={mode} onMode={data && data.length > 0 ? setMode : undefined} />
       {error && !data && <Notice problem={error} again={() => void mutate()} />}
       {data?.length === 0 && (
         <div className="empty">
@@ -68,103 +60,84 @@ export default function PatternsPage() {
           MIDI, ABC, rhythm text.
         </div>
       )}
-      {data && chosen && <TakeOutBar patterns={data} chosen={chosen} onChosen={setChosen} />}
+      {data && data.length > 0 && (
+        <Suspense fallback={null}>
+          {mode === 'open' && !looking ? (
+            <PlainList patterns={data} wanted={wanted} onWanted={setWanted} onLook={() => setLooking(true)} />
+          ) : (
+            <ShelfList patterns={data} mode={mode} wanted={wanted} onWanted={setWanted} />
+          )}
+        </Suspense>
+      )}
+    </div>
+  );
+}
+
+/** With fewer than these nothing need be looked for. */
+const MANY = 6;
+
+interface ListProps {
+  readonly patterns: readonly SavedPattern[];
+  readonly wanted: Wanted;
+  readonly onWanted: (wanted: Wanted) => void;
+  readonly onLook: () => void;
+}
+
+/** The patterns, looked for by words; whatever asks more of them comes when it is wanted. */
+function PlainList({ patterns, wanted, onWanted, onLook }: ListProps) {
+  const shown = patterns.filter((one) => !one.archived && hasWords(one, wanted.words));
+  return (
+    <>
+      {patterns.length >= MANY && (
+        <search className="filter-bar" aria-label="Patterns">
+          <SearchWords words={wanted.words} onWords={(words) => onWanted({ ...wanted, words })} />
+          <Button variant="outline-dark" aria-expanded={false} onClick={onLook}>
+            <ListFilter size={18} aria-hidden /> By meter, element, level, folder <kbd>F</kbd>
+          </Button>
+        </search>
+      )}
+      {wanted.words !== '' && <Found count={shown.length} />}
       <ol className="pattern-list">
-        {data?.map((pattern) => (
-          <PatternCard
-            key={pattern.id}
-            pattern={pattern}
-            chosen={chosen?.has(pattern.id)}
-            onChoose={() => choose(pattern.id)}
-          />
+        {shown.map((saved) => (
+          <PatternCard key={saved.id} saved={saved} />
         ))}
       </ol>
-    </div>
+    </>
   );
 }
 
 interface HeadProps {
   readonly onAdd: () => void;
   readonly onBring: () => void;
-  readonly taking: boolean;
-  /** Undefined where nothing is there to be taken out. */
-  readonly onTake: (() => void) | undefined;
+  readonly mode: Mode;
+  /** Undefined where nothing is there to be taken out or arranged. */
+  readonly onMode: ((mode: Mode) => void) | undefined;
 }
 
-function Head({ onAdd, onBring, taking, onTake }: HeadProps) {
+function Head({ onAdd, onBring, mode, onMode }: HeadProps) {
+  const turn = (to: Mode) => onMode?.(mode === to ? 'open' : to);
   return (
     <div className="page-head">
       <h1>Patterns</h1>
       <Button onClick={onAdd}>
         <Plus size={18} aria-hidden /> New pattern <kbd>space</kbd>
       </Button>
+      <Link className="btn btn-outline-dark" to="/make">
+        <Sparkles size={18} aria-hidden /> Make some
+      </Link>
       <Button variant="outline-dark" onClick={onBring}>
         <FolderInput size={18} aria-hidden /> Bring in <kbd>B</kbd>
       </Button>
-      {onTake && (
-        <Button variant="outline-dark" aria-expanded={taking} onClick={onTake}>
-          <FolderOutput size={18} aria-hidden /> Take out
-        </Button>
+      {onMode && (
+        <>
+          <Button variant="outline-dark" aria-expanded={mode === 'take-out'} onClick={() => turn('take-out')}>
+            <FolderOutput size={18} aria-hidden /> Take out
+          </Button>
+          <Button variant="outline-dark" aria-expanded={mode === 'arrange'} onClick={() => turn('arrange')}>
+            <ArrowUpDown size={18} aria-hidden /> {mode === 'arrange' ? 'Arranged' : 'Arrange'}
+          </Button>
+        </>
       )}
     </div>
-  );
-}
-
-function toggled(set: ReadonlySet<string>, id: string): ReadonlySet<string> {
-  const next = new Set(set);
-  if (!next.delete(id)) next.add(id);
-  return next;
-}
-
-interface TakeOutBarProps {
-  readonly patterns: readonly SavedPattern[];
-  readonly chosen: ReadonlySet<string>;
-  readonly onChosen: (chosen: ReadonlySet<string>) => void;
-}
-
-/** Which patterns go out, and as what. */
-function TakeOutBar({ patterns, chosen, onChosen }: TakeOutBarProps) {
-  const { counts } = voiceOf(useCurrentClass());
-  const named = patterns.flatMap(({ id, title, text }) => {
-    const parsed = parseRhythm(text);
-    return chosen.has(id) && parsed.ok ? [{ title, pattern: parsed.pattern }] : [];
-  });
-  const all = chosen.size === patterns.length;
-  return (
-    <section className="take-out-bar" aria-label="Take out">
-      <Button
-        size="sm"
-        variant="outline-dark"
-        onClick={() => onChosen(all ? new Set() : new Set(patterns.map(({ id }) => id)))}
-      >
-        {all ? 'Choose none' : 'Choose all'}
-      </Button>
-      <Suspense fallback={null}>
-        <TakeOut patterns={named} name="Patterns" counts={counts} />
-      </Suspense>
-    </section>
-  );
-}
-
-interface CardProps {
-  readonly pattern: SavedPattern;
-  /** Undefined while nothing is chosen. */
-  readonly chosen: boolean | undefined;
-  readonly onChoose: () => void;
-}
-
-function PatternCard({ pattern: { id, title, text }, chosen, onChoose }: CardProps) {
-  const parsed = parseRhythm(text);
-  return (
-    <li className={chosen === undefined ? '' : 'pattern-choice'}>
-      {chosen !== undefined && (
-        <Form.Check type="checkbox" aria-label={`Take out ${title}`} checked={chosen} onChange={onChoose} />
-      )}
-      <Link to={`/patterns/${id}`} className="pattern-card">
-        <strong>{title}</strong>
-        {parsed.ok && <MiniNotes pattern={parsed.pattern} />}
-        <span className="pattern-text">{text}</span>
-      </Link>
-    </li>
   );
 }

@@ -1,6 +1,6 @@
-import { useMemo } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import { type Recognised, recognise, speechTrouble } from '../../../core/spoken/readSpeech.ts';
+import type { Recognised, speechTrouble } from '../../../core/spoken/readSpeech.ts';
 import { SCHOOLS } from '../../../core/counting/schools.ts';
 import { parseMeter, printRhythm } from '../../../core/rhythm/text.ts';
 import { countsOf } from '../../../core/wording/voice.ts';
@@ -21,19 +21,33 @@ export interface AsSpeech {
   readonly trouble?: ReturnType<typeof speechTrouble>;
 }
 
+type Speech = typeof import('../../../core/spoken/readSpeech.ts');
+
+/** What reads speech is large, and comes when the first text is no rhythm. */
+function useSpeech(wanted: boolean): Speech | undefined {
+  const [speech, setSpeech] = useState<Speech>();
+  useEffect(() => {
+    if (!wanted || speech) return;
+    // Where it cannot come, what is typed stays what it is.
+    import('../../../core/spoken/readSpeech.ts').then(setSpeech, () => undefined);
+  }, [wanted, speech]);
+  return speech;
+}
+
 /** What is typed may be speech instead of rhythm text; the class's own way of counting is tried first. */
 export function useSpoken(text: string, unreadable: boolean): AsSpeech {
   const currentClass = useCurrentClass();
+  const speech = useSpeech(unreadable);
   return useMemo(() => {
-    if (!unreadable) return {};
+    if (!unreadable || !speech) return {};
     const { meter, spoken } = split(text);
     const read = meter === undefined ? undefined : parseMeter(meter);
     if (read?.ok === false || spoken.trim() === '') return {};
     const counts = currentClass && countsOf(currentClass);
     const options = { meter: read?.meter, houseWords: counts?.houseWords, wordSet: counts?.wordSet, most: OTHERS + 1 };
-    const reading = recognise(spoken, currentClass?.school, options);
-    return reading ? { reading } : { trouble: speechTrouble(spoken, currentClass?.school, options) };
-  }, [text, unreadable, currentClass]);
+    const reading = speech.recognise(spoken, currentClass?.school, options);
+    return reading ? { reading } : { trouble: speech.speechTrouble(spoken, currentClass?.school, options) };
+  }, [text, unreadable, currentClass, speech]);
 }
 
 /** Names the word that no school understands there, and what might be meant. */

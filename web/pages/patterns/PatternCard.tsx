@@ -1,0 +1,40 @@
+import Form from 'react-bootstrap/Form';
+import { Link } from 'react-router';
+import type { SavedPattern } from '../../../contract/pattern.ts';
+import { parseRhythm } from '../../../core/rhythm/text.ts';
+import { counted } from '../../../core/wording/plurals.ts';
+import { MiniNotes } from '../../ruler/MiniNotes.tsx';
+
+interface CardProps {
+  readonly saved: SavedPattern;
+  /** What it sounds like, where that is known and another one does. */
+  readonly soundsLike?: string | undefined;
+  /** Undefined while nothing is chosen. */
+  readonly chosen?: boolean;
+  readonly onChoose?: () => void;
+}
+
+/** A pattern of the list: the way to its page. */
+export function PatternCard({ saved, soundsLike, chosen, onChoose }: CardProps) {
+  const { id, title, text, folder } = saved;
+  const parsed = parseRhythm(text);
+  return (
+    <li className={chosen === undefined ? '' : 'pattern-choice'}>
+      {chosen !== undefined && (
+        <Form.Check type="checkbox" aria-label={`Take out ${title}`} checked={chosen} onChange={onChoose} />
+      )}
+      <Link to={`/patterns/${id}`} className="pattern-card">
+        <strong>{title}</strong>
+        {parsed.ok && <MiniNotes pattern={parsed.pattern} />}
+        <span className="pattern-text">{text}</span>
+        {folder !== undefined && <span className="pattern-folder">{folder}</span>}
+        {soundsLike !== undefined && <span className="pattern-like">Sounds like “{soundsLike}”</span>}
+      </Link>
+    </li>
+  );
+}
+
+/** How many there are of what is looked for. */
+export function Found({ count }: { count: number }) {
+  return <p role="status">{count === 0 ? 'None like this.' : counted(count, 'pattern')}</p>;
+}
