@@ -36,7 +36,7 @@ module.exports = {
     only('web', ['contract', 'core', 'drawing']),
     only('cli', ['contract', 'core', 'drawing']),
     only('demo', ['core']),
-    ...floors('core', [...CORE, 'leading', 'ear', 'records', 'formats', 'making', 'sheets', 'wording']),
+    ...floors('core', [...CORE, 'leading', 'ear', 'records', 'formats', 'making', 'planning', 'sheets', 'wording']),
     ...floors('server', ['repository', 'services', 'routes']),
     notTo('routes-ask-services', '^server/routes/', '^server/repository/'),
     notTo('parts-know-no-page', '^web/(ui|ruler|audio|api|take|asking|strips|files)/', '^web/(pages|app)/'),

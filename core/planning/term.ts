@@ -1,0 +1,155 @@
+import type { ElementId } from '../rhythm/elements.ts';
+import { type Day, daysBetween } from './days.ts';
+import type { LessonSlot } from './slots.ts';
+
+/** How an element is learned (handbook §12): met by echo and speech, then read, then written, then heard for a mark. */
+export const STEPS = ['meet', 'read', 'write', 'hear'] as const;
+export type Step = (typeof STEPS)[number];
+
+export interface TermStep {
+  readonly element: ElementId;
+  readonly step: Step;
+}
+
+/** What is new in each lesson, in the order of the lessons. */
+export type Contents = readonly (readonly TermStep[])[];
+
+/** Old elements come back before so many days are over (handbook §12) … */
+export const BACK_WITHIN = 21;
+/** … no more than these in one lesson; those that were not seen for so many days come where there is room. */
+const AGAIN_AT_ONCE = 3;
+const BACK_FROM = 14;
+/** Before holidays more than one lesson’s worth has to come back: so many lessons are looked ahead. */
+const AHEAD = 3;
+/** From one new element to the next no more lessons than these: then there is room to practise, not to forget. */
+const WIDEST_PACE = 4;
+
+/**
+ * Spreads new elements over the lessons of a term, each a step further from lesson to lesson.
+ * @param order    the new elements, in the teacher's order
+ * @returns `left`: what does not fit any more
+ */
+export function spread(order: readonly ElementId[], lessons: number): { contents: TermStep[][]; left: TermStep[] } {
+  const room = lessons - STEPS.length;
+  const pace = order.length < 2 ? 1 : Math.max(1, Math.min(WIDEST_PACE, Math.floor(room / (order.length - 1))));
+  const contents = Array.from({ length: lessons }, (): TermStep[] => []);
+  const left: TermStep[] = [];
+  order.forEach((element, i) => {
+    STEPS.forEach((step, k) => (contents[i * pace + k] ?? left).push({ element, step }));
+  });
+  return { contents, left };
+}
+
+/** Each element's steps in their order again, in the lessons in which it stands. */
+function inSteps(contents: Contents): TermStep[][] {
+  const next = new Map<ElementId, Step[]>();
+  for (const { element, step } of contents.flat()) next.set(element, [...(next.get(element) ?? []), step]);
+  for (const steps of next.values()) steps.sort((a, b) => STEPS.indexOf(a) - STEPS.indexOf(b));
+  return contents.map((lesson) => lesson.map(({ element }) => ({ element, step: next.get(element)!.shift()! })));
+}
+
+/** A lesson put where another one stands, and the others follow; no element is read before it was met. */
+export function moveLesson(contents: Contents, from: number, to: number): TermStep[][] {
+  const moved = [...contents];
+  moved.splice(to, 0, ...moved.splice(from, 1));
+  return inSteps(moved);
+}
+
+/**
+ * What was not done moves to the next lesson. An element goes one step a lesson, so that its later steps move too.
+ * @param lesson  the index of the lesson that is over
+ * @param done    of its steps those that were done
+ * @returns `left`: what does not fit into the term any more
+ */
+export function moveOn(
+  contents: Contents,
+  lesson: number,
+  done: readonly TermStep[],
+): { contents: TermStep[][]; left: TermStep[] } {
+  const after = contents.map((steps) => [...steps]);
+  const left: TermStep[] = [];
+  const wasDone = ({ element, step }: TermStep) => done.some((one) => one.element === element && one.step === step);
+  const over = after[lesson] ?? [];
+  let moving = over.filter((one) => !wasDone(one));
+  after[lesson] = over.filter(wasDone);
+  for (let at = lesson + 1; moving.length > 0; at++) {
+    const here = after[at];
+    if (!here) {
+      left.push(...moving);
+      break;
+    }
+    const pushed = here.filter(({ element }) => moving.some((one) => one.element === element));
+    after[at] = [...moving, ...here.filter((one) => !pushed.includes(one))];
+    moving = pushed;
+  }
+  return { contents: after, left };
+}
+
+export interface PlannedLesson extends LessonSlot {
+  readonly steps: readonly TermStep[];
+  /** Old elements that come back. */
+  readonly again: readonly ElementId[];
+}
+
+/** An element that the class does not see for too long. */
+export interface Late {
+  readonly element: ElementId;
+  readonly from: Day;
+  readonly days: number;
+}
+
+export interface PlannedTerm {
+  readonly lessons: readonly PlannedLesson[];
+  readonly late: readonly Late[];
+}
+
+/**
+ * The lessons with what comes back in them: whatever was heard for a mark, or was known before, before three weeks are
+ * over.
+ * @param known  elements the class knew before, and when it saw each of them last
+ */
+export function planTerm(
+  slots: readonly LessonSlot[],
+  contents: Contents,
+  known: ReadonlyMap<ElementId, Day> = new Map(),
+): PlannedTerm {
+  const seen = new Map(known);
+  const learned = new Set(known.keys());
+  const late: Late[] = [];
+  const lessons = slots.map((slot, i): PlannedLesson => {
+    const { day } = slot;
+    const steps = contents[i] ?? [];
+    const today = new Set(steps.map(({ element }) => element));
+    for (const [element, from] of seen) {
+      const days = daysBetween(from, day);
+      if (days > BACK_WITHIN) late.push({ element, from, days });
+    }
+    const again = comingBack(seen, learned, today, day, (slots[i + AHEAD] ?? slots.at(-1))!.day);
+    for (const element of [...today, ...again]) seen.set(element, day);
+    for (const { element, step } of steps) if (step === 'hear') learned.add(element);
+    return { ...slot, steps, again };
+  });
+  return { lessons, late };
+}
+
+/**
+ * What would be late by a coming lesson, and what was not seen for long; the longest ago first.
+ * @param by  the day of that lesson
+ */
+function comingBack(
+  seen: ReadonlyMap<ElementId, Day>,
+  learned: ReadonlySet<ElementId>,
+  today: ReadonlySet<ElementId>,
+  day: Day,
+  by: Day,
+): ElementId[] {
+  const old = [...seen]
+    .filter(([element]) => learned.has(element) && !today.has(element))
+    .map(([element, last]) => ({ element, days: daysBetween(last, day) }))
+    .sort((a, b) => b.days - a.days);
+  const until = daysBetween(day, by);
+  return old
+    .filter(({ days }) => days + until > BACK_WITHIN || days >= BACK_FROM)
+    .slice(0, AGAIN_AT_ONCE)
+    .map(({ element }) => element);
+}
