@@ -145,8 +145,8 @@ export function blocksOf(template: LessonTemplate): LessonBlock[] {
 }
 
 /**
- * A lesson for another class: patterns with something it has not met are made anew of what it has, in the same meter, as
- * long and as hard as they can be; what the lesson itself introduces stays.
+ * A lesson for another class: patterns with something it has not met are made anew of what it has, in the same meter,
+ * as long and as hard as they can be; what the lesson itself introduces stays.
  * @returns the blocks, and how many patterns are others now or could not be made
  */
 export function lessonFor(

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { ELEMENT_IDS, type ElementId } from '../rhythm/elements.ts';
-import { daysBetween } from './days.ts';
+import { dayNumber, dayOf, daysBetween, weekdayOf } from './days.ts';
 import { type TermDays, lessonSlots } from './slots.ts';
 import { BACK_WITHIN, type Contents, STEPS, type TermStep, moveLesson, moveOn, planTerm, spread } from './term.ts';
 
@@ -15,6 +15,27 @@ const AUTUMN: TermDays = {
   ],
   holidays: [{ from: '2026-10-19', until: '2026-10-25' }],
 };
+
+describe('days', () => {
+  it('are those of the calendar, leap years too', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: -200_000, max: 400_000 }), (number) => {
+        const day = new Date(number * 86_400_000).toISOString().slice(0, 10);
+        fc.pre(/^\d{4}-/.test(day));
+        expect(dayOf(number)).toBe(day);
+        expect(dayNumber(day)).toBe(number);
+        expect(weekdayOf(number)).toBe((new Date(number * 86_400_000).getUTCDay() + 6) % 7);
+      }),
+    );
+    expect(['2024-02-29', '2000-02-29', '2100-03-01', '1970-01-01'].map((day) => dayOf(dayNumber(day)))).toEqual([
+      '2024-02-29',
+      '2000-02-29',
+      '2100-03-01',
+      '1970-01-01',
+    ]);
+    expect(daysBetween('2026-12-30', '2027-01-02')).toBe(3);
+  });
+});
 
 describe('the lessons of a term', () => {
   it('stand on the days of the class, and not in the holidays', () => {
@@ -152,8 +173,7 @@ describe('what comes back', () => {
   it('says what comes too late, because of holidays or because there is too much', () => {
     const summer = lessonSlots({ ...AUTUMN, holidays: [{ from: '2026-09-21', until: '2026-10-18' }] });
     const { late } = planTerm(summer, [], new Map([['quarter', '2026-09-16']]));
-    expect(late).toEqual([{ element: 'quarter', from: '2026-09-17', days: 35 }].map(() => expect.anything()));
-    expect(late[0]!.element).toBe('quarter');
+    expect(late.map(({ element }) => element)).toEqual(['quarter']);
     expect(late[0]!.days).toBeGreaterThan(BACK_WITHIN);
     const everything = new Map(ELEMENT_IDS.map((id) => [id, '2026-09-06']));
     const weekly = { ...AUTUMN, slots: [AUTUMN.slots[1]!] };

@@ -76,7 +76,13 @@ function PdfPage({ page: { canvas, width, height }, label }: { page: Drawn; labe
   }, [canvas]);
   return (
     <>
-      <div ref={frame} role="img" aria-label={label} className="sheet-page" style={{ width, height }} />
+      <div
+        ref={frame}
+        role="img"
+        aria-label={label}
+        className="sheet-page"
+        style={{ width, aspectRatio: `${width} / ${height}` }}
+      />
       <span aria-hidden>{label}</span>
     </>
   );
