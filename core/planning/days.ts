@@ -23,14 +23,14 @@ export function dayOf(number: number): Day {
   const since = number + BEFORE_1970;
   const cycle = Math.floor(since / DAYS_IN_400_YEARS);
   const left = since - cycle * DAYS_IN_400_YEARS;
-  const years = Math.floor(
-    (left - Math.floor(left / 1460) + Math.floor(left / 36_524) - Math.floor(left / 146_096)) / 365,
-  );
+  const leaps = Math.floor(left / 1460) - Math.floor(left / 36_524) + Math.floor(left / 146_096);
+  const years = Math.floor((left - leaps) / 365);
   const inYear = left - (365 * years + Math.floor(years / 4) - Math.floor(years / 100));
   const month = Math.floor((5 * inYear + 2) / 153);
   const year = years + 400 * cycle + (month >= 10 ? 1 : 0);
   const two = (part: number) => String(part).padStart(2, '0');
-  return `${String(year).padStart(4, '0')}-${two(month < 10 ? month + 3 : month - 9)}-${two(inYear - daysBefore(month) + 1)}`;
+  const [ofYear, ofMonth] = [month < 10 ? month + 3 : month - 9, inYear - daysBefore(month) + 1];
+  return `${String(year).padStart(4, '0')}-${two(ofYear)}-${two(ofMonth)}`;
 }
 
 /** From 0, Monday, to 6, Sunday. */
