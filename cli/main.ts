@@ -25,7 +25,8 @@ const USAGE = `usage: clapboard VERB …
        [--seed N]         patterns as hard as each other, one a line
   elements "TEXT"         the elements of a rhythm and where they stand
   level "TEXT"            how hard it is to read, and why
-  count|check|say|score|ear|convert|sheet|make|elements|level … --batch     JSON lines on standard input, one result a line
+  count|check|say|score|ear|convert|sheet|make|elements|level … --batch
+                          JSON lines on standard input, one result a line
   records --batch [--now MOMENT]    takes with child and takenAt, a line each; how each child stands, a line each`;
 
 type VerbName = keyof typeof VERBS;

@@ -53,7 +53,8 @@ export function make(request: unknown): { patterns: object[]; note?: string } {
   const wanted = wantedOf(asked);
   const set = makeSet(wanted, count, seed, new Set(known.map((text) => soundKey(readPattern(text)))));
   if (typeof set === 'string') throw new UserError(makeTroubleText(set, wanted.focus, NAMING));
-  const note = `only ${counted(set.made.length, 'pattern')} of ${count}: no more are as hard and sound unlike the others`;
+  const few = counted(set.made.length, 'pattern');
+  const note = `only ${few} of ${count}: no more are as hard and sound unlike the others`;
   return { patterns: set.made.map(printed), ...(set.short ? { note } : {}) };
 }
 

@@ -50,7 +50,7 @@ export const ELEMENTS = {
 export type ElementId = keyof typeof ELEMENTS;
 export const ELEMENT_IDS = Object.keys(ELEMENTS) as readonly ElementId[];
 
-/** Where something stands: the number of its measure on paper, and its start from the bar line, part of a whole note. */
+/** Where something stands: the number of its measure on paper; its start from the bar line, part of a whole note. */
 export interface WrittenPlace {
   readonly measure: number;
   readonly onset: Fraction;

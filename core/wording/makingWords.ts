@@ -5,7 +5,7 @@ import type { Next } from '../making/whatNext.ts';
 import { ELEMENTS } from '../rhythm/elements.ts';
 import { misreadingTitle } from './misreadingSentences.ts';
 import { counted } from './plurals.ts';
-import { type NamingId, capital, inNaming } from './valueNames.ts';
+import { type NamingId, capital, inNaming, measureName } from './valueNames.ts';
 
 /** Small amounts, as a person says them. */
 function rough(amount: number): string {
@@ -33,28 +33,33 @@ export function focusName(focus: Focus, naming: NamingId): string {
 
 /** Why nothing could be made, and what to do. */
 export function makeTroubleText(trouble: MakeTrouble, focus: Focus | undefined, naming: NamingId): string {
-  const measure = inNaming('{measure}', naming);
+  const [measure, measures] = [measureName(naming), measureName(naming, true)];
+  const what = focus ? focusName(focus, naming) : '';
   switch (trouble) {
     case 'no-fill':
       return `these elements fill no ${measure} of this meter: choose more elements, or another meter`;
     case 'no-focus':
-      return `“${focus ? focusName(focus, naming) : ''}” can stand nowhere here: choose the elements it needs, or another meter`;
+      return `“${what}” can stand nowhere here: choose the elements it needs, or another meter`;
     case 'not-found':
-      return `nothing keeps all rules here: choose more elements, more ${inNaming('{measure+}', naming)}, or another level`;
+      return `nothing keeps all rules here: choose more elements, more ${measures}, or another level`;
   }
 }
 
 /** What comes next for a class and why, in one sentence. */
 export function nextSentence({ focus, level, because }: Next, naming: NamingId): string {
   const what = focus ? focusName(focus, naming) : '';
+  const at = `${capital(what)}, at level ${level}`;
+  const children = (count: number) => counted(count, 'child', 'children');
   switch (because.kind) {
     case 'nothing-heard':
       return 'Nothing was heard of this class yet: start with what everybody can read.';
     case 'misread':
-      return `${capital(what)}, at level ${level}: ${because.children} of ${counted(because.of, 'child', 'children')} did so lately.`;
-    case 'weakest':
-      return `${capital(what)}, at level ${level}: ${because.unsure} of the ${counted(because.heard, 'child', 'children')} heard in it ${because.unsure === 1 ? 'is' : 'are'} not sure of it.`;
+      return `${at}: ${because.children} of ${children(because.of)} did so lately.`;
+    case 'weakest': {
+      const verb = because.unsure === 1 ? 'is' : 'are';
+      return `${at}: ${because.unsure} of the ${children(because.heard)} heard in it ${verb} not sure of it.`;
+    }
     case 'new':
-      return `${capital(what)}, at level ${level}: what the class has met it has, and this comes next.`;
+      return `${at}: what the class has met it has, and this comes next.`;
   }
 }
