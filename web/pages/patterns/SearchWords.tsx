@@ -8,7 +8,7 @@ export function SearchWords({ words, onWords }: { words: string; onWords: (words
       <Search size={18} aria-hidden />
       <Form.Control
         type="search"
-        aria-label="Title, folder or rhythm"
+        aria-label="Look for"
         placeholder="Title, folder or rhythm"
         value={words}
         onChange={({ target }) => onWords(target.value)}
