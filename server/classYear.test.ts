@@ -221,6 +221,9 @@ describe('all of a class in a file', () => {
     await made(ann, `${one.path}/children/${one.ids[1]}`, { name: 'Bo', adaptations: { wider: 2 } });
     const pattern = uuid();
     await made(ann, `/api/patterns/${pattern}`, { title: 'Steps', text: TEXT });
+    // Where it lies at home does not go along.
+    const shelf = { patterns: [{ id: pattern, folder: 'Old', archived: true }] };
+    expect((await ann.ask('PUT', '/api/patterns/shelf', shelf)).status).toBe(204);
     await hear(one.child, { takenAt: 1 });
     await made(ann, `${one.path}/terms/${uuid()}`, { title: 'Autumn' });
     const take = await hear(one.child, { patternId: pattern, free: true });

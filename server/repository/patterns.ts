@@ -4,23 +4,18 @@ import { patterns } from '../schema.ts';
 import { touchClasses } from './classes.ts';
 import type { Bracket, PatternEdit, SavedPattern, ShelfEdit } from '../../contract/pattern.ts';
 
-const shown = {
-  id: patterns.id,
-  title: patterns.title,
-  text: patterns.text,
-  brackets: patterns.brackets,
-  folder: patterns.folder,
-  archived: patterns.archived,
-};
+/** A pattern by itself; where it lies is its own teacher's affair. */
+const bare = { id: patterns.id, title: patterns.title, text: patterns.text, brackets: patterns.brackets };
+const shown = { ...bare, folder: patterns.folder, archived: patterns.archived };
 
 interface Row extends Pick<SavedPattern, 'id' | 'title' | 'text'> {
   readonly brackets: readonly Bracket[] | null;
-  readonly folder: string | null;
-  readonly archived: boolean;
+  readonly folder?: string | null;
+  readonly archived?: boolean;
 }
 
 /** There is no word of what is not there. */
-function saved({ brackets, folder, archived, ...pattern }: Row): SavedPattern {
+function saved({ brackets, folder = null, archived, ...pattern }: Row): SavedPattern {
   return {
     ...pattern,
     ...(brackets && brackets.length > 0 ? { brackets: [...brackets] } : {}),
@@ -38,11 +33,11 @@ export async function listPatterns(db: Database, teacherId: string): Promise<Sav
   return rows.map(saved);
 }
 
-/** Patterns by their ids, whoever made them: for those who hear a line-up in which they stand. */
+/** Patterns by their ids, whoever made them: for who hears a line-up in which they stand, for copies of classes. */
 export async function patternsById(db: Database, ids: readonly string[]): Promise<SavedPattern[]> {
   if (ids.length === 0) return [];
   const rows = await db
-    .select(shown)
+    .select(bare)
     .from(patterns)
     .where(inArray(patterns.id, [...ids]));
   return rows.map(saved);

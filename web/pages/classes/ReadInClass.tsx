@@ -9,7 +9,7 @@ import type { ClassCopy } from '../../../contract/classCopy.ts';
 import { put, putSound } from '../../api/client.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { useSave } from '../../ui/useSave.ts';
-import { useOfferedPatterns } from '../../ui/offeredPatterns.ts';
+import { usePatterns } from '../../api/hooks.ts';
 import './manage/manage.scss';
 import { piecesOf, readCopy, renamed, soundIn } from './readCopy.ts';
 
@@ -59,7 +59,7 @@ export function ReadInClass({ onClose }: { onClose: () => void }) {
 /** Puts a class of a file into a new one, step by step; tried again, each step is done once. */
 function useReadingIn(id: string) {
   const [done, setDone] = useState(0);
-  const patterns = useOfferedPatterns().data;
+  const patterns = usePatterns().data;
   const reading = useSave(
     async (found: ClassCopy) => {
       const own = renamed(found, id, patterns ?? []);
