@@ -41,6 +41,7 @@ describe('the list of patterns', () => {
 
   it('is put into order by keys and buttons, into folders, and away; it stays so', async () => {
     const { page, context } = await school.guest();
+    const away = (await page.locator('.pattern-card').first().getAttribute('href'))!.split('/').at(-1);
     await page.getByRole('button', { name: 'Arrange' }).click();
     await page.locator('.arrange-head').first().waitFor();
     const [first, second, third] = (await arranged(page)) as [string, string, string];
@@ -76,6 +77,9 @@ describe('the list of patterns', () => {
     await page.getByRole('link', { name: 'Lead', exact: true }).click();
     await page.locator('option', { hasText: second }).first().waitFor({ state: 'attached' });
     expect(await page.locator('option', { hasText: first }).count()).toBe(0);
+    // From its own page it is led all the same.
+    await page.goto(new URL(`/lead?pattern=${away}`, page.url()).href);
+    await page.locator('option:checked', { hasText: first }).waitFor({ state: 'attached' });
     await page.getByRole('link', { name: 'Patterns', exact: true }).click();
     await page.getByRole('button', { name: /^By meter/ }).click();
     await page.getByRole('combobox', { name: 'Folder' }).selectOption({ label: 'Put away' });

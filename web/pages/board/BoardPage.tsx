@@ -2,11 +2,11 @@ import { useCallback, useMemo } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import type { SavedPattern } from '../../../contract/pattern.ts';
 import { parseRhythm } from '../../../core/rhythm/text.ts';
-import { usePatterns } from '../../api/hooks.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
 import type { RulerSize } from '../../../drawing/layout.ts';
 import { KeyButtons, type KeyEntry } from '../../ui/KeyButtons.tsx';
 import { Notice } from '../../ui/Notice.tsx';
+import { useOfferedPatterns } from '../../ui/offeredPatterns.ts';
 import { useCurrentClass } from '../../ui/currentClass.ts';
 import { storedThing } from '../../ui/stored.ts';
 import { useFullScreen } from '../../ui/useFullScreen.ts';
@@ -22,8 +22,8 @@ const SIZE = storedThing<(typeof SIZES)[number]>(
 
 /** Only the ruler, for the back row: patterns one after the other, larger and smaller, lanes on and off. */
 export default function BoardPage() {
-  const { data, error, mutate } = usePatterns();
   const { patternId } = useParams();
+  const { data, error, mutate } = useOfferedPatterns(patternId);
   if (!data) return error ? <Notice problem={error} again={() => void mutate()} /> : null;
   const at = Math.max(
     0,
