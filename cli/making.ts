@@ -2,11 +2,11 @@ import { MakeRequest, PatternRequest } from '../contract/commandLine.ts';
 import { validator } from '../contract/validate.ts';
 import type { Focus } from '../core/making/focus.ts';
 import { difficultyOf } from '../core/making/level.ts';
-import { type Made, type PatternWanted, elementsAt } from '../core/making/makePattern.ts';
+import { type Made, type PatternWanted, elementsAt, withMeter } from '../core/making/makePattern.ts';
 import { makeSet } from '../core/making/makeSet.ts';
 import { ELEMENT_IDS, elementsOf } from '../core/rhythm/elements.ts';
 import { ONE, add, div, mixed } from '../core/rhythm/fraction.ts';
-import { COMMON_TIME, beatOf, meterKind } from '../core/rhythm/meter.ts';
+import { COMMON_TIME, beatOf } from '../core/rhythm/meter.ts';
 import { soundKey } from '../core/rhythm/soundings.ts';
 import { printRhythm } from '../core/rhythm/text.ts';
 import { levelSentence, makeTroubleText } from '../core/wording/makingWords.ts';
@@ -30,7 +30,7 @@ function focusOf({ focus, misreading }: MakeRequest): Focus | undefined {
 function wantedOf(request: MakeRequest): PatternWanted {
   const { meter: name, measures = 2, level = 2 } = request;
   const meter = name === undefined ? COMMON_TIME : meterOf(name);
-  const usual = [...elementsAt(level), ...(meterKind(meter) === 'compound' ? (['compound'] as const) : [])];
+  const usual = withMeter(elementsAt(level), meter);
   const focus = focusOf(request);
   return { meter, measures, level, elements: request.elements ?? usual, ...(focus ? { focus } : {}) };
 }

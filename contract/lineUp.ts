@@ -1,5 +1,5 @@
 import { type Static, Type } from '@sinclair/typebox';
-import { ORDERS } from '../core/records/lineUp.ts';
+import { MOST_DEALT, ORDERS } from '../core/records/lineUp.ts';
 import { SavedPattern } from './pattern.ts';
 import { Bpm, Id, Name, oneOf, orNull, strict } from './parts.ts';
 
@@ -7,7 +7,7 @@ import { Bpm, Id, Name, oneOf, orNull, strict } from './parts.ts';
 export const LineUpSettings = Type.Object(
   {
     /** One pattern for all, or several that are dealt out so that neighbours have different ones. */
-    patternIds: Type.Array(Id, { minItems: 1, maxItems: 40 }),
+    patternIds: Type.Array(Id, { minItems: 1, maxItems: MOST_DEALT }),
     seed: Type.Integer({ minimum: 0, maximum: 0xffff_ffff }),
     bpm: Bpm,
     heardBy: oneOf(['tap', 'microphone']),

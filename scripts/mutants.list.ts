@@ -560,7 +560,7 @@ export const MUTANTS: readonly MutantGroup[] = [
       ['core/making/makePattern.ts', 'everyTwo && enough', 'enough'],
       ['core/making/makePattern.ts', "elements.has('dotted-eighth') && !elements.has('sixteenths')", 'false'],
       ['core/making/makePattern.ts', 'return isHeard(pattern, focus.code);', 'return true;'],
-      ['core/making/makePattern.ts', "if (tied && !elements.has('tie')) return 'no-focus';", ''],
+      ['core/making/makePattern.ts', "if (tied && !asked.has('tie')) return 'no-focus';", ''],
       ['core/making/makeSet.ts', 'heard.add(soundKey(one.pattern));', ''],
       ['core/making/makeSet.ts', 'const heard = new Set(known);', 'const heard = new Set<string>();'],
       ['core/making/makeSet.ts', 'const within = locked ? Infinity : width;', 'const within = Infinity;'],

@@ -16,8 +16,7 @@ export const WHOLE_TICKS = 96;
 /** A cell as patterns are put together from it. Lengths in ticks. */
 export interface Brick {
   readonly items: readonly Item[];
-  /** Rhythm text of each item, and how long it is. */
-  readonly texts: readonly string[];
+  /** Of each item. */
   readonly lengths: readonly number[];
   readonly ticks: number;
   /** The elements that stand in it by itself. */
@@ -83,7 +82,6 @@ export function brickFrom(items: readonly Item[], meter: Meter): Brick {
   const rests = events.filter(({ kind }) => kind === 'rest');
   return {
     items,
-    texts,
     lengths,
     ticks: lengths.reduce((all, length) => all + length, 0),
     elements: new Set(elementsOf({ pickup: false, measures: [{ meter, items }] }).keys()),

@@ -2,6 +2,7 @@ import { fits, vocabularyOf } from '../exercises/rhythms/vocabulary.ts';
 import { type Random, randomFrom } from '../random.ts';
 import { ELEMENT_IDS, type ElementId, type WrittenPlace } from '../rhythm/elements.ts';
 import { type Meter, meterKind } from '../rhythm/meter.ts';
+import { withoutLastTie } from '../rhythm/lastTie.ts';
 import type { Measure, Pattern } from '../rhythm/pattern.ts';
 import { placePattern } from '../rhythm/place.ts';
 import { type Bar, type Kit, assemble, patternOf } from './assemble.ts';
@@ -54,6 +55,11 @@ export function elementsAt(level: Level): readonly ElementId[] {
   return ELEMENT_IDS.slice(0, MET_AT[level]);
 }
 
+/** Compound meter is chosen by its meter: whoever is given one knows what stands in it. */
+export function withMeter(elements: readonly ElementId[], meter: Meter): readonly ElementId[] {
+  return meterKind(meter) === 'compound' ? [...elements, 'compound'] : elements;
+}
+
 /** A seed of its own for each part of what is made from one seed. */
 export function seedFor(seed: number, part: number): number {
   return (Math.imul(seed ^ (part + 0x9e3779b9), 0x85ebca6b) ^ (seed >>> 13)) >>> 0;
@@ -64,12 +70,7 @@ function lockedBars(material: Material): ReadonlyMap<number, Bar> | undefined {
   if (!locked || locked.size === 0) return undefined;
   return new Map(
     [...locked].map(([index, { items }]) => {
-      const last = items.at(-1);
-      const tiedOn = last?.kind === 'note' && last.tied === true;
-      const { tied: _tied, ...free } = tiedOn
-        ? last
-        : { kind: 'rest' as const, value: { base: 'q', dots: 0 } as const };
-      const own = tiedOn && !locked.has(index + 1) ? items.with(-1, free) : items;
+      const own = locked.has(index + 1) ? items : withoutLastTie(items);
       return [index, { placements: [{ brick: brickFrom(own, material.meter), at: 0, ends: 'note' }] }];
     }),
   );
@@ -99,27 +100,26 @@ export class PatternMaker {
 
   static of(material: Material): PatternMaker | MakeTrouble {
     const { meter, measures, focus } = material;
-    const elements = new Set<ElementId>(['quarter', ...material.elements]);
-    if (focus?.kind === 'element') elements.add(focus.element);
     const asked = new Set(focus?.kind === 'element' ? [...material.elements, focus.element] : material.elements);
     const box = brickBox(meter, asked);
     if (box.bricks.length === 0) return 'no-fill';
     const tied = focus !== undefined && isTie(focus);
-    if (tied && !elements.has('tie')) return 'no-focus';
-    const bricks = new Set(focus && !tied && needsBrick(focus) ? bricksFor(box, focus) : []);
+    if (tied && !asked.has('tie')) return 'no-focus';
+    const inBricks = focus !== undefined && !tied && needsBrick(focus);
+    const bricks = new Set(inBricks ? bricksFor(box, focus) : []);
     const places = box.places.filter(({ brick }) => bricks.has(brick));
-    if (focus && !tied && needsBrick(focus) && places.length === 0) return 'no-focus';
+    if (inBricks && places.length === 0) return 'no-focus';
     if (focus?.kind === 'element' && focus.element === 'compound' && meterKind(meter) !== 'compound') return 'no-focus';
     const locked = lockedBars(material);
     const kit: Kit = {
       box,
       measures,
-      ties: tied ? 'focus' : elements.has('tie') ? 'some' : 'none',
+      ties: tied ? 'focus' : asked.has('tie') ? 'some' : 'none',
       focus: places,
-      focused: focus !== undefined && (tied || needsBrick(focus)),
+      focused: tied || inBricks,
       ...(locked ? { locked } : {}),
     };
-    return new PatternMaker(material, kit, elements);
+    return new PatternMaker(material, kit, new Set([...asked, 'quarter']));
   }
 
   /**

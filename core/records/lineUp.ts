@@ -37,6 +37,9 @@ function shuffled<T>(things: readonly T[], random: Random): T[] {
   return things.map(() => left.splice(random.below(left.length), 1)[0]!);
 }
 
+/** A line-up deals out no more patterns than these. */
+export const MOST_DEALT = 40;
+
 /**
  * A set of patterns dealt out: each equally often, neighbours never the same. The same seed deals the same, however
  * many there are in line, so that whoever comes late is dealt the next one.

@@ -6,6 +6,7 @@ import type { Random } from '../random.ts';
 import type { ElementId } from '../rhythm/elements.ts';
 import { equal, frac } from '../rhythm/fraction.ts';
 import type { Meter } from '../rhythm/meter.ts';
+import { withoutLastTie } from '../rhythm/lastTie.ts';
 import type { Measure, Pattern } from '../rhythm/pattern.ts';
 import { unfold } from '../rhythm/place.ts';
 import { printRhythm } from '../rhythm/text.ts';
@@ -87,10 +88,7 @@ function singly(measure: Measure): Measure[] {
 /** A tie into the next phrase has nothing to lead to. */
 function alone(measures: readonly Measure[], pickup: boolean): Pattern {
   const last = measures.at(-1)!;
-  const item = last.items.at(-1);
-  if (item?.kind !== 'note' || !item.tied) return { pickup, measures };
-  const { tied: _tied, ...free } = item;
-  return { pickup, measures: [...measures.slice(0, -1), { ...last, items: [...last.items.slice(0, -1), free] }] };
+  return { pickup, measures: measures.with(-1, { ...last, items: withoutLastTie(last.items) }) };
 }
 
 /**

@@ -1,8 +1,8 @@
 import type { CountOptions } from '../counting/count.ts';
 import type { Level } from '../making/level.ts';
-import { elementsAt } from '../making/makePattern.ts';
+import { elementsAt, withMeter } from '../making/makePattern.ts';
 import type { ElementId } from '../rhythm/elements.ts';
-import { type Meter, COMMON_TIME, meterKind } from '../rhythm/meter.ts';
+import { type Meter, COMMON_TIME } from '../rhythm/meter.ts';
 import { parseMeter, parseRhythm } from '../rhythm/text.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
 import type { ValueLetter } from '../rhythm/value.ts';
@@ -91,8 +91,7 @@ export function settingsOf(part: SheetPart, counts: CountOptions): SheetSettings
   const meter = meterOf(part);
   const { level, beat, cards = 'measures' } = part;
   const elements = part.elements && part.elements.length > 0 ? part.elements : elementsAt(level);
-  const known = meterKind(meter) === 'compound' ? [...elements, 'compound' as const] : elements;
-  return { elements: known, level, meter, counts, beat, cards, patterns: patternsOf(part) };
+  return { elements: withMeter(elements, meter), level, meter, counts, beat, cards, patterns: patternsOf(part) };
 }
 
 /** All questions of a sheet; without versions there is only one. */

@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import { and, asc, eq, inArray } from 'drizzle-orm';
 import type { Database } from '../database.ts';
 import { patterns } from '../schema.ts';
@@ -82,13 +83,23 @@ export async function updatePattern(
     .where(and(eq(patterns.id, patternId), eq(patterns.teacherId, teacherId)));
 }
 
-/** Puts patterns of a teacher where they are to be, the first one first; whose they are not stays as it is. */
+/**
+ * Puts patterns of a teacher where they are to be, the first one first; whose they are not stays as it is. Only those
+ * that lie elsewhere are written: who drags one by a place moves two.
+ */
 export async function shelvePatterns(db: Database, teacherId: string, shelf: ShelfEdit['patterns']): Promise<void> {
-  for (const [position, { id, folder, archived }] of shelf.entries())
-    await db
-      .update(patterns)
-      .set({ position, folder: folder ?? null, archived: archived ?? false })
-      .where(and(eq(patterns.id, id), eq(patterns.teacherId, teacherId)));
+  const { id, position, folder, archived } = patterns;
+  const rows = await db
+    .select({ id, position, folder, archived })
+    .from(patterns)
+    .where(eq(patterns.teacherId, teacherId));
+  const lying = new Map(rows.map((row) => [row.id, row]));
+  for (const [at, wanted] of shelf.entries()) {
+    const now = lying.get(wanted.id);
+    const place = { position: at, folder: wanted.folder ?? null, archived: wanted.archived ?? false };
+    if (!now || isDeepStrictEqual(now, { id: wanted.id, ...place })) continue;
+    await db.update(patterns).set(place).where(eq(patterns.id, wanted.id));
+  }
 }
 
 export async function removePattern(db: Database, teacherId: string, patternId: string): Promise<void> {

@@ -13,3 +13,10 @@ export function replaced<T>(list: readonly T[], at: number, item: T): T[] {
 export function without<T>(list: readonly T[], at: number): T[] {
   return list.filter((_, i) => i !== at);
 }
+
+/** A set with something in it that was not, or without it. */
+export function toggled<T>(set: ReadonlySet<T>, item: T): ReadonlySet<T> {
+  const next = new Set(set);
+  if (!next.delete(item)) next.add(item);
+  return next;
+}

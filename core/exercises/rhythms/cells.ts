@@ -144,25 +144,15 @@ export function measuresFor({
 const TRIES = 40;
 const TIE_CHANCE = 0.5;
 
-/** Takes the next of the cells that fit; the one before it comes along, where there is one. */
-export type TakeCell = (fitting: readonly Cell[], before: Cell | undefined) => Cell;
-
-/**
- * A rhythm of chosen elements from a seed; undefined where they fill no such measures.
- * @param take  which cell comes next; any of them when left out
- */
-export function rhythmFrom(
-  wanted: RhythmWanted,
-  random: Random,
-  take: TakeCell = (fitting) => random.pick(fitting),
-): Pattern | undefined {
+/** A rhythm of chosen elements from a seed; undefined where they fill no such measures. */
+export function rhythmFrom(wanted: RhythmWanted, random: Random): Pattern | undefined {
   const measured = measuresFor(wanted);
   if (!measured) return undefined;
   const { meter, count } = measured;
   const vocabulary = vocabularyOf(wanted.elements, meter);
   const cells = cellsFor(meter, vocabulary);
   for (let tries = 0; tries < TRIES; tries++) {
-    const measures = Array.from({ length: count }, () => filledMeasure(meter, cells, take));
+    const measures = Array.from({ length: count }, () => filledMeasure(meter, cells, random));
     if (!measures.every((items) => items !== undefined)) continue;
     const plain: Pattern = { pickup: false, measures: measures.map((items) => ({ meter, items })) };
     const ties = vocabulary.elements.has('tie') && random.next() < TIE_CHANCE;
@@ -176,16 +166,14 @@ function sounds({ measures }: Pattern): boolean {
   return measures.some(({ items }) => items.some(({ kind }) => kind !== 'rest'));
 }
 
-function filledMeasure(meter: Meter, cells: readonly Cell[], take: TakeCell): readonly Item[] | undefined {
+function filledMeasure(meter: Meter, cells: readonly Cell[], random: Random): readonly Item[] | undefined {
   const full = meterLength(meter);
   const items: Item[] = [];
   let at = ZERO;
-  let before: Cell | undefined;
   while (compare(at, full) < 0) {
     const fitting = cells.filter((cell) => mayStand(cell, at, meter));
     if (fitting.length === 0) return undefined;
-    const cell = take(fitting, before);
-    before = cell;
+    const cell = random.pick(fitting);
     items.push(...cell.items);
     at = add(at, cell.length);
   }

@@ -3,21 +3,20 @@ import Form from 'react-bootstrap/Form';
 import { createPortal } from 'react-dom';
 import { useNavigate } from 'react-router';
 import { v4 as uuid } from 'uuid';
-import type { PatternEdit } from '../../../contract/pattern.ts';
 import { cellTexts, everyFill } from '../../../core/making/everyFill.ts';
+import { MOST_DEALT } from '../../../core/records/lineUp.ts';
 import type { Measure } from '../../../core/rhythm/pattern.ts';
 import { soundings } from '../../../core/rhythm/soundings.ts';
 import { measureText, parseRhythm, printRhythm } from '../../../core/rhythm/text.ts';
 import { counted } from '../../../core/wording/plurals.ts';
 import { measureName } from '../../../core/wording/valueNames.ts';
-import { put } from '../../api/client.ts';
 import { CardNotes } from '../../ruler/CardNotes.tsx';
 import { MiniNotes } from '../../ruler/MiniNotes.tsx';
 import { Notice } from '../../ui/Notice.tsx';
 import { SelectField } from '../../ui/SelectField.tsx';
 import { useKeys } from '../../ui/useKeys.ts';
-import { useSave } from '../../ui/useSave.ts';
 import { useStored } from '../../ui/stored.ts';
+import { lineUpOn, useKeepPatterns } from './keepPatterns.ts';
 import type { MakeViewProps } from './NewOnesView.tsx';
 import { METERS, meterIn } from './makeSettings.ts';
 
@@ -25,9 +24,8 @@ import { METERS, meterIn } from './makeSettings.ts';
 const BETWEEN = '|';
 const USUAL_CELLS = ['h', '(h)'].join(BETWEEN);
 
-/** A drill is as long as a class can go through at once; a line-up deals out no more than this. */
+/** A drill is as long as a class can go through at once. */
 const MOST_IN_DRILL = 32;
-const MOST_DEALT = 40;
 
 const alone = (measure: Measure) => ({ pickup: false, measures: [measure] });
 
@@ -152,9 +150,7 @@ function CellChecks({ meter, cells, chosen, onToggle }: CellChecksProps) {
 /** Where the measures go: they are kept as patterns first, for everything else begins there. */
 function useOut(folder: string) {
   const navigate = useNavigate();
-  const { save, saving, problem } = useSave(async (edits: readonly (readonly [string, PatternEdit])[]) => {
-    for (const [id, edit] of edits) await put(`/patterns/${id}`, edit);
-  }, '/patterns');
+  const { save, saving, problem } = useKeepPatterns();
   const asOne = async (measures: readonly Measure[]): Promise<string | undefined> => {
     const id = uuid();
     const text = printRhythm({ pickup: false, measures });
@@ -179,7 +175,12 @@ function useOut(folder: string) {
         return [uuid(), { title: text.slice(0, 60), text, folder }] as const;
       });
       if (edits.length === 0 || !(await save(edits))) return;
-      await navigate(`/take/line-up?class=${classId}&patterns=${edits.map(([id]) => id).join(',')}`);
+      await navigate(
+        lineUpOn(
+          classId,
+          edits.map(([id]) => id),
+        ),
+      );
     },
   };
 }

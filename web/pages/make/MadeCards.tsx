@@ -1,10 +1,11 @@
 import { Check, Lock, Play, Square } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import { difficultyOf, LEVELS } from '../../../core/making/level.ts';
+import { LEVELS, difficultyOf } from '../../../core/making/level.ts';
 import { placePattern } from '../../../core/rhythm/place.ts';
 import { levelSentence } from '../../../core/wording/makingWords.ts';
 import { type NamingId, measureName } from '../../../core/wording/valueNames.ts';
+import { toggled } from '../../ui/lists.ts';
 import { MadeNotes } from './MadeNotes.tsx';
 import type { MadeCard } from './useMade.ts';
 
@@ -103,11 +104,6 @@ interface LocksProps {
 
 /** Measures that stay when the others are made anew. */
 function Locks({ card, locked, naming, onLocked, onAround }: LocksProps) {
-  const toggle = (index: number) => {
-    const next = new Set(locked);
-    if (!next.delete(index)) next.add(index);
-    onLocked(next);
-  };
   const measures = placePattern(card.pattern);
   const some = locked.size > 0 && locked.size < measures.length;
   return (
@@ -120,7 +116,7 @@ function Locks({ card, locked, naming, onLocked, onAround }: LocksProps) {
           variant="outline-dark"
           aria-pressed={locked.has(index)}
           aria-label={`Keep ${measureName(naming)} ${number}`}
-          onClick={() => toggle(index)}
+          onClick={() => onLocked(toggled(locked, index))}
         >
           {number}
         </Button>

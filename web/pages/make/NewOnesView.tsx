@@ -5,12 +5,14 @@ import { createPortal } from 'react-dom';
 import { Link, useNavigate } from 'react-router';
 import type { SavedPattern } from '../../../contract/pattern.ts';
 import type { ClassSummary } from '../../../contract/schoolClass.ts';
+import { MOST_DEALT } from '../../../core/records/lineUp.ts';
 import { makeTroubleText } from '../../../core/wording/makingWords.ts';
 import { counted } from '../../../core/wording/plurals.ts';
 import { type NamingId, capital } from '../../../core/wording/valueNames.ts';
 import { useHear } from '../../audio/useHear.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { useKeys } from '../../ui/useKeys.ts';
+import { lineUpOn } from './keepPatterns.ts';
 import { MadeCards } from './MadeCards.tsx';
 import { MakeForm } from './MakeForm.tsx';
 import { WhatNext } from './WhatNext.tsx';
@@ -28,8 +30,6 @@ export interface MakeViewProps {
 
 /** So many at a time. */
 const TWELVE = 12;
-/** A line-up deals out no more patterns than these. */
-const MOST_DEALT = 40;
 const BPM = 76;
 
 /** One card at a time is heard; pressed again it stops. */
@@ -137,7 +137,7 @@ function TogetherBar({ made, keeping: { kept, keep, saving }, schoolClass, setti
     if (!schoolClass) return;
     const set = await made.set(wantedOf(settings), children);
     const ids = set.length > 0 ? await keep(set, setFolder(schoolClass.name)) : undefined;
-    if (ids) await navigate(`/take/line-up?class=${schoolClass.id}&patterns=${ids.join(',')}`);
+    if (ids) await navigate(lineUpOn(schoolClass.id, ids));
   };
   return (
     <div className="made-together">

@@ -19,11 +19,14 @@ interface WhatNextProps {
 export function WhatNext({ schoolClass, onChoose }: WhatNextProps) {
   const records = useRecords(schoolClass.id).data;
   const misread = useMisread(schoolClass.id).data;
-  if (!records || !misread) return null;
-  const next = whatNext(classStanding(knownChildren(records)), misread, records.children.length);
-  const { elements, focus, level } = next;
-  const choose = () =>
+  const next = records && misread && whatNext(classStanding(knownChildren(records)), misread, records.children.length);
+  const choose = () => {
+    if (!next) return;
+    const { elements, focus, level } = next;
     onChoose({ elements: elements.filter((id) => id !== 'compound'), focus: focusText(focus), level });
+  };
+  useKeys({ n: choose });
+  if (!next) return null;
   return (
     <section className="what-next" aria-label={`What next for ${schoolClass.name}`}>
       <p>
@@ -32,13 +35,6 @@ export function WhatNext({ schoolClass, onChoose }: WhatNextProps) {
       <Button variant="outline-dark" onClick={choose}>
         Make these <kbd>N</kbd>
       </Button>
-      <NextKey press={choose} />
     </section>
   );
-}
-
-/** Its key, once there is something to choose. */
-function NextKey({ press }: { press: () => void }) {
-  useKeys({ n: press });
-  return null;
 }

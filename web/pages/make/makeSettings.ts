@@ -1,9 +1,9 @@
 import { MISREADINGS, type MisreadingCode } from '../../../core/judging/misreadings/table.ts';
 import type { Focus } from '../../../core/making/focus.ts';
 import { type Level, LEVELS } from '../../../core/making/level.ts';
-import { type PatternWanted, elementsAt } from '../../../core/making/makePattern.ts';
+import { type PatternWanted, elementsAt, withMeter } from '../../../core/making/makePattern.ts';
 import { ELEMENTS, ELEMENT_IDS, type ElementId } from '../../../core/rhythm/elements.ts';
-import { COMMON_TIME, type Meter, meterKind } from '../../../core/rhythm/meter.ts';
+import { COMMON_TIME, type Meter } from '../../../core/rhythm/meter.ts';
 import { parseMeter } from '../../../core/rhythm/text.ts';
 import { storedThing } from '../../ui/stored.ts';
 
@@ -53,10 +53,8 @@ export function meterIn(text: string): Meter {
   return read.ok ? read.meter : COMMON_TIME;
 }
 
-/** Compound meter is chosen by its meter. */
 export function wantedOf({ meter: name, measures, level, elements, focus: text }: MakeSettings): PatternWanted {
   const meter = meterIn(name);
   const focus = focusIn(text);
-  const known = meterKind(meter) === 'compound' ? [...elements, 'compound' as const] : elements;
-  return { meter, measures, level, elements: known, ...(focus ? { focus } : {}) };
+  return { meter, measures, level, elements: withMeter(elements, meter), ...(focus ? { focus } : {}) };
 }

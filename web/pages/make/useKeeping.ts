@@ -4,8 +4,7 @@ import { v4 as uuid } from 'uuid';
 import type { PatternEdit, SavedPattern } from '../../../contract/pattern.ts';
 import { focusName } from '../../../core/wording/makingWords.ts';
 import { type NamingId, capital } from '../../../core/wording/valueNames.ts';
-import { put } from '../../api/client.ts';
-import { useSave } from '../../ui/useSave.ts';
+import { useKeepPatterns } from './keepPatterns.ts';
 import type { MadeCard } from './useMade.ts';
 
 /** What a made pattern is called until its teacher names it: what it practises, and a number. */
@@ -28,9 +27,7 @@ export function setFolder(className: string): string {
 /** Keeps made patterns among the teacher's own. Kept again they are there once. */
 export function useKeeping(patterns: readonly SavedPattern[], naming: NamingId) {
   const [kept, setKept] = useState<ReadonlyMap<number, string>>(new Map());
-  const saving = useSave(async (edits: readonly (readonly [id: string, edit: PatternEdit])[]) => {
-    for (const [id, edit] of edits) await put(`/patterns/${id}`, edit);
-  }, '/patterns');
+  const saving = useKeepPatterns();
   /** @returns the ids of all of them; undefined where they could not be stored */
   const keep = async (cards: readonly MadeCard[], folder?: string): Promise<string[] | undefined> => {
     const ids = new Map(kept);

@@ -8,6 +8,7 @@ import type { SavedPattern, ShelfEdit } from '../../../contract/pattern.ts';
 import { put } from '../../api/client.ts';
 import { MiniNotes } from '../../ruler/MiniNotes.tsx';
 import { Notice } from '../../ui/Notice.tsx';
+import { toggled } from '../../ui/lists.ts';
 import { Sorting } from '../../ui/Sorting.tsx';
 import { useSave } from '../../ui/useSave.ts';
 import { type Shelved, inFolder, movedTo, putAway } from './shelf.ts';
@@ -27,11 +28,6 @@ export function Arrange({ patterns, shown, folders }: ArrangeProps) {
   const here = new Set(ids.filter((id) => chosen.has(id)));
   const move = (id: string, to: string | undefined) => {
     if (to !== undefined) void saving.save(movedTo(patterns, id, to));
-  };
-  const toggle = (id: string) => {
-    const next = new Set(here);
-    if (!next.delete(id)) next.add(id);
-    setChosen(next);
   };
   const save = async (places: ShelfEdit['patterns']) => {
     if (await saving.save(places)) setChosen(new Set());
@@ -62,7 +58,7 @@ export function Arrange({ patterns, shown, folders }: ArrangeProps) {
               key={one.saved.id}
               shelved={one}
               chosen={here.has(one.saved.id)}
-              onChoose={() => toggle(one.saved.id)}
+              onChoose={() => setChosen(toggled(here, one.saved.id))}
               onBack={i === 0 ? undefined : () => move(one.saved.id, ids[i - 1])}
               onForward={i === ids.length - 1 ? undefined : () => move(one.saved.id, ids[i + 1])}
             />

@@ -1,3 +1,4 @@
+import { useMemo } from 'react';
 import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';
 import type { SavedPattern } from '../../../contract/pattern.ts';
@@ -17,7 +18,8 @@ interface CardProps {
 /** A pattern of the list: the way to its page. */
 export function PatternCard({ saved, soundsLike, chosen, onChoose }: CardProps) {
   const { id, title, text, folder } = saved;
-  const parsed = parseRhythm(text);
+  // While words are typed the list is drawn at every letter: the notes are laid out anew only for another text.
+  const parsed = useMemo(() => parseRhythm(text), [text]);
   return (
     <li className={chosen === undefined ? '' : 'pattern-choice'}>
       {chosen !== undefined && (

@@ -3,6 +3,7 @@ import Button from 'react-bootstrap/Button';
 import type { SavedPattern } from '../../../contract/pattern.ts';
 import { namingOf, voiceOf } from '../../../core/wording/voice.ts';
 import { useCurrentClass } from '../../ui/currentClass.ts';
+import { toggled } from '../../ui/lists.ts';
 import { Arrange } from './Arrange.tsx';
 import { FilterBar } from './FilterBar.tsx';
 import { Found, PatternCard } from './PatternCard.tsx';
@@ -72,12 +73,6 @@ function TakeOutList({ shown }: { shown: readonly Shelved[] }) {
       </ol>
     </>
   );
-}
-
-function toggled(set: ReadonlySet<string>, id: string): ReadonlySet<string> {
-  const next = new Set(set);
-  if (!next.delete(id)) next.add(id);
-  return next;
 }
 
 interface TakeOutBarProps {

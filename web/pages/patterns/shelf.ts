@@ -5,6 +5,7 @@ import { meterText } from '../../../core/rhythm/meter.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { soundKey } from '../../../core/rhythm/soundings.ts';
 import { parseRhythm } from '../../../core/rhythm/text.ts';
+import { moved } from '../../ui/lists.ts';
 import { type Wanted, hasWords } from './wanted.ts';
 
 /** A pattern of the list with what it is looked for by. */
@@ -79,10 +80,8 @@ function placeOf({ id, folder, archived }: SavedPattern): Places[number] {
 
 /** The places of all, with a pattern put where another one stands. */
 export function movedTo(patterns: readonly SavedPattern[], id: string, to: string): Places {
-  const rest = patterns.filter((one) => one.id !== id);
   const [from, at] = [id, to].map((one) => patterns.findIndex((pattern) => pattern.id === one)) as [number, number];
-  if (from < 0 || at < 0) return patterns.map(placeOf);
-  return [...rest.slice(0, at), patterns[from]!, ...rest.slice(at)].map(placeOf);
+  return (from < 0 || at < 0 ? patterns : moved(patterns, from, at)).map(placeOf);
 }
 
 /** The places of all, with some of them in another folder; empty: in none. */
