@@ -1,4 +1,4 @@
-import type { Page } from 'playwright-core';
+import type { Locator, Page } from 'playwright-core';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { type Point, strokesOf } from '../core/ear/strokes.ts';
 import { parseRhythm } from '../core/rhythm/text.ts';
@@ -25,6 +25,15 @@ function soundOf(text: string): string {
   const read = parseRhythm(text);
   if (!read.ok) throw new Error(text);
   return soundKey(read.pattern);
+}
+
+/** On a busy machine the page may still move under the finger: then it is tapped again, as anybody would. */
+async function tapUntil(button: Locator, there: Locator) {
+  for (let tries = 0; tries < 8 && !(await there.isVisible()); tries++) {
+    await button.tap({ timeout: 3_000 }).catch(() => undefined);
+    await there.waitFor({ timeout: 3_000 }).catch(() => undefined);
+  }
+  await there.waitFor();
 }
 
 /** A page for a class of the demo. */
@@ -67,16 +76,10 @@ describe('choose', () => {
     const page = await forClass('/ear/choose', 'Lighthouse 4', { hasTouch: true });
     for (let i = 0; i < 10; i++) {
       await page.getByText(`${i + 1} of 10 ·`).waitFor();
-      await page.locator('.candidate').first().tap();
-      // The ruler that is opened pushes down what is below it.
-      await page.locator('.opened-ruler .lane-notes svg').first().waitFor();
       const next = page.getByRole('button', { name: /Next/ });
-      const open = page.getByRole('button', { name: /Open all/ });
-      // On a busy machine the page may still move under the finger: then it is tapped again, as anybody would.
-      for (let tries = 0; tries < 5 && !(await next.isVisible()); tries++) {
-        await open.tap({ timeout: 3_000 }).catch(() => undefined);
-        await next.waitFor({ timeout: 3_000 }).catch(() => undefined);
-      }
+      await tapUntil(page.locator('.candidate').first(), page.locator('.opened-ruler .lane-notes svg').first());
+      // The ruler that is opened pushes down what is below it.
+      await tapUntil(page.getByRole('button', { name: /Open all/ }), next);
       await next.tap();
     }
     const headline = (await page.locator('.ear-score .big-line').textContent())!;
