@@ -8,7 +8,9 @@ import { PaperColumnEdit } from './records.ts';
 import { ClassSettings } from './schoolClass.ts';
 import { TAKE_SOURCES } from './take.ts';
 import { EarTally } from './ear.ts';
+import { SavedLesson } from './lesson.ts';
 import { TermDetail } from './term.ts';
+import { TermPlan } from './termPlan.ts';
 
 /** What a file is that holds a class, and how it is written. */
 export const COPY_KIND = 'clapboard-class';
@@ -78,6 +80,8 @@ export const ClassPieces = Type.Object(
     lineUps: Type.Optional(Type.Array(CopiedLineUp)),
     practice: Type.Optional(Type.Array(Type.Object({ id: Id, starts: Type.String(), plan: PracticePlan }, strict))),
     ear: Type.Optional(Type.Array(EarTally)),
+    lessons: Type.Optional(Type.Array(SavedLesson)),
+    termPlan: Type.Optional(TermPlan),
   },
   strict,
 );
@@ -97,6 +101,8 @@ export const ClassCopy = Type.Object({
   practice: Type.Array(Type.Object({ id: Id, starts: Type.String(), plan: PracticePlan }, strict)),
   /** Absent in files of before it was kept. */
   ear: Type.Optional(Type.Array(EarTally)),
+  lessons: Type.Optional(Type.Array(SavedLesson)),
+  termPlan: Type.Optional(TermPlan),
   takes: Type.Array(CopiedTake),
   lineUps: Type.Array(CopiedLineUp),
   sounds: Type.Array(CopiedSound),

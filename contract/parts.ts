@@ -19,6 +19,11 @@ export function orNull<S extends TSchema>(schema: S) {
   return Type.Union([schema, Type.Null()]);
 }
 
+/** A day of the calendar, as in 2026-09-28. */
+export const Day = Type.String({ pattern: '^\\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\\d|3[01])$' });
+/** Of a day, as in 09:40. */
+export const Time = Type.String({ pattern: '^([01]\\d|2[0-3]):[0-5]\\d$' });
+
 /** What a class, a child or a pattern is called. */
 export const Name = Type.String({ minLength: 1, maxLength: 60, pattern: '\\S' });
 export const RhythmText = Type.String({ minLength: 1, maxLength: LONGEST_TEXT });

@@ -1,5 +1,5 @@
 import { type Static, Type } from '@sinclair/typebox';
-import { Bpm, Id, Name, RhythmText, orNull, strict } from './parts.ts';
+import { Bpm, Day, Id, Name, RhythmText, orNull, strict } from './parts.ts';
 
 export const DAYS_A_WEEK = 7;
 
@@ -31,9 +31,6 @@ export const PracticePlan = Type.Object(
   strict,
 );
 export type PracticePlan = Static<typeof PracticePlan>;
-
-/** A day of the calendar, as in 2026-09-28. */
-const Day = Type.String({ pattern: '^\\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\\d|3[01])$' });
 
 export const PracticeEdit = Type.Object({ starts: Day, plan: PracticePlan }, strict);
 export type PracticeEdit = Static<typeof PracticeEdit>;

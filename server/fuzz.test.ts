@@ -74,6 +74,35 @@ const WEEK = {
   },
 };
 const TALLY = { kind: 'choose', takenAt: 5, right: 7, asked: 10, mistakes: { 'rest-clapped': 3 } };
+const LESSON = {
+  title: 'Monday',
+  minutes: 40,
+  day: '2026-09-28',
+  starts: '09:40',
+  blocks: [
+    {
+      key: 0,
+      kind: 'lead',
+      minutes: 5,
+      note: 'x',
+      patterns: [{ patternId: ids.pattern, title: 'Steps', text: '4/4 q q h' }],
+      steps: [{ element: 'half', step: 'meet' }],
+      plan: PLAN,
+      lineUp: { bpm: 72, tries: 1 },
+    },
+  ],
+  held: { at: 5, seconds: 5, leftOut: [0] },
+};
+const TERM = {
+  from: '2026-09-07',
+  until: '2026-12-18',
+  slots: [{ weekday: 3, starts: '11:20', minutes: 45 }],
+  holidays: [{ from: '2026-10-19', until: '2026-10-25' }],
+  order: ['half', 'tie'],
+  contents: [[{ element: 'half', step: 'meet' }], []],
+  left: [{ element: 'tie', step: 'hear' }],
+  over: 1,
+};
 const PIECES = {
   termFrom: 4,
   takes: [
@@ -90,6 +119,8 @@ const PIECES = {
   lineUps: [],
   practice: [{ id: uuid(), ...WEEK }],
   ear: [{ id: uuid(), ...TALLY }],
+  lessons: [{ id: uuid(), ...LESSON }],
+  termPlan: TERM,
   terms: [
     {
       id: uuid(),
@@ -216,6 +247,12 @@ const ROUTES: readonly (readonly [string, string, unknown])[] = [
   ['GET', `/api/classes/${ids.class}/practice`, undefined],
   ['PUT', `/api/classes/${ids.class}/practice/${ids.plan}`, WEEK],
   ['DELETE', `/api/classes/${ids.class}/practice/${uuid()}`, undefined],
+  ['GET', `/api/classes/${ids.class}/lessons`, undefined],
+  ['PUT', `/api/classes/${ids.class}/lessons/${ids.plan}`, { ...LESSON, was: LESSON }],
+  ['DELETE', `/api/classes/${ids.class}/lessons/${uuid()}`, undefined],
+  ['GET', `/api/classes/${ids.class}/term-plan`, undefined],
+  ['PUT', `/api/classes/${ids.class}/term-plan`, { ...TERM, was: TERM }],
+  ['GET', `/api/classes/${ids.class}/heard-weeks?from=2026-09-07`, undefined],
   ['GET', `/api/classes/${ids.class}/ear`, undefined],
   ['PUT', `/api/classes/${ids.class}/ear/${ids.plan}`, TALLY],
   ['DELETE', `/api/classes/${ids.class}/ear/${uuid()}`, undefined],

@@ -16,6 +16,7 @@ import {
 import type { Adaptations } from '../contract/child.ts';
 import type { EarKind } from '../contract/ear.ts';
 import type { LineUpSettings, TurnState } from '../contract/lineUp.ts';
+import type { LessonEdit } from '../contract/lesson.ts';
 import type { Bracket } from '../contract/pattern.ts';
 import type { PlanEdit } from '../contract/plan.ts';
 import type { SheetEdit } from '../contract/sheet.ts';
@@ -23,6 +24,7 @@ import type { CountedTake } from '../contract/schoolClass.ts';
 import type { PracticePlan } from '../contract/practice.ts';
 import type { ClassRecords } from '../contract/records.ts';
 import type { ShareEdit } from '../contract/sharing.ts';
+import type { TermPlanEdit } from '../contract/termPlan.ts';
 import type { TAKE_SOURCES } from '../contract/take.ts';
 import type { RestStyle } from '../core/counting/school.ts';
 import type { SchoolId } from '../core/counting/schools.ts';
@@ -239,6 +241,30 @@ export const practiceWeeks = mysqlTable(
   },
   (t) => [index('practice_weeks_class').on(t.classId, t.starts)],
 );
+
+/** Lessons of a class, each kept whole. */
+export const lessons = mysqlTable(
+  'lessons',
+  {
+    id: id('id').primaryKey(),
+    classId: id('class_id')
+      .notNull()
+      .references(() => classes.id, { onDelete: 'cascade' }),
+    lesson: json<LessonEdit>('lesson').notNull(),
+    /** Its day, by which they are listed; empty where it has none. */
+    day: varchar('day', { length: 10 }).notNull().default(''),
+    changedAt: moment('changed_at').notNull(),
+  },
+  (t) => [index('lessons_class').on(t.classId, t.day)],
+);
+
+/** What a class does in its term. */
+export const termPlans = mysqlTable('term_plans', {
+  classId: id('class_id')
+    .primaryKey()
+    .references(() => classes.id, { onDelete: 'cascade' }),
+  plan: json<TermPlanEdit>('plan').notNull(),
+});
 
 /** How a class did when it was asked by ear: no child is named. */
 export const earTallies = mysqlTable(

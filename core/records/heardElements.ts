@@ -6,6 +6,11 @@ import type { Pattern } from '../rhythm/pattern.ts';
 /** With each newer measure what came before counts so much of what it did (handbook §9). */
 export const FADING = 0.8;
 
+/** How much so many measures count together. */
+export function weightOf(measures: number): number {
+  return (1 - FADING ** measures) / (1 - FADING);
+}
+
 /** One element in one take. */
 export interface HeardElement {
   readonly element: ElementId;

@@ -1,6 +1,6 @@
 import { ELEMENT_IDS, type ElementId } from '../rhythm/elements.ts';
 import { EPSILON } from '../timing/tolerance.ts';
-import { FADING, type HeardElement } from './heardElements.ts';
+import { FADING, type HeardElement, weightOf } from './heardElements.ts';
 
 export const STATES = ['new', 'growing', 'shaky', 'firm', 'due'] as const;
 export type MasteryState = (typeof STATES)[number];
@@ -55,7 +55,7 @@ export function withTake(
 ): ElementRecord {
   // Each measure weighs one, and takes a part of all before it.
   const fading = FADING ** measures;
-  const weight = (1 - fading) / (1 - FADING);
+  const weight = weightOf(measures);
   if (!before) return { measures, right, weight, days: 1, lastSeen: takenAt };
   return {
     measures: before.measures + measures,

@@ -39,6 +39,7 @@ import { closeTerm, moveChildren, termOf, termsOf } from '../services/terms.ts';
 import { bodyOf, idOf, statusOf, wordIn } from './body.ts';
 import { copyRoutes } from './copies.ts';
 import { eventRoutes } from './events.ts';
+import { planningRoutes } from './planning.ts';
 import { teacherIn } from './session.ts';
 
 export function classRoutes(resources: Resources, sessions: Sessions, news: ClassNews): Router {
@@ -79,6 +80,7 @@ export function classRoutes(resources: Resources, sessions: Sessions, news: Clas
     .use(shareRoutes(db))
     .use(termRoutes(db))
     .use(practiceRoutes(db))
+    .use(planningRoutes(db))
     .use(earRoutes(db))
     .use(copyRoutes(resources))
     .use(eventRoutes(db, sessions, news));

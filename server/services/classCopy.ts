@@ -18,12 +18,14 @@ import { lineUpIdTaken, listLineUps, writeLineUp } from '../repository/lineUps.t
 import { findEarTally, listEarTallies, writeEarTally } from '../repository/ear.ts';
 import { findPaperColumn, listPaper, writePaperColumn } from '../repository/paper.ts';
 import { patternsById } from '../repository/patterns.ts';
+import { findLesson, findTermPlan, listLessons, writeLesson, writeTermPlan } from '../repository/planning.ts';
 import { findPractice, listPractice, writePractice } from '../repository/practice.ts';
 import { addTerm, beginTerm, findTerm, listTerms, termIdTaken } from '../repository/terms.ts';
 import type { Resources } from '../resources.ts';
 import { classOf, settingsIn } from './classes.ts';
 import { judgement } from './judging.ts';
 import { readPatternText } from './patternText.ts';
+import { checkLesson, checkTermPlan } from './planning.ts';
 import { recordingOf } from './recordings.ts';
 
 const EVERY = Number.MAX_SAFE_INTEGER;
@@ -41,6 +43,7 @@ export async function* classCopy(db: Database, teacherId: string, classId: strin
   const lineUps = await listLineUps(db, classId, EVERY);
   const practice = await listPractice(db, classId, EVERY);
   const ear = await listEarTallies(db, classId, EVERY);
+  const lessons = await listLessons(db, classId, EVERY);
   const terms = await Promise.all(
     (await listTerms(db, classId)).map(async ({ id }) => (await findTerm(db, classId, id))!),
   );
@@ -51,6 +54,7 @@ export async function* classCopy(db: Database, teacherId: string, classId: strin
   const named = new Set([
     ...lineUps.flatMap(({ turns }) => turns.map(({ patternId }) => patternId)),
     ...practice.flatMap(({ plan }) => plan.items.map(({ patternId }) => patternId)),
+    ...lessons.flatMap(({ blocks }) => blocks.flatMap(({ patterns }) => patterns.map(({ patternId }) => patternId))),
   ]);
   const head: Omit<ClassCopy, 'takes' | 'sounds' | 'patterns'> = {
     kind: COPY_KIND,
@@ -63,6 +67,8 @@ export async function* classCopy(db: Database, teacherId: string, classId: strin
     paper,
     practice,
     ear,
+    lessons,
+    termPlan: (await findTermPlan(db, classId)) ?? null,
     lineUps,
   };
   yield `${JSON.stringify(head).slice(0, -1)},"takes":[`;
@@ -159,7 +165,7 @@ async function judgedAs(resources: Resources, teacherId: string, settings: Judgi
 async function putRest(
   db: Database,
   classId: string,
-  { termFrom, terms = [], paper = [], lineUps = [], practice = [], ear = [] }: Omit<ClassPieces, 'takes'>,
+  { termFrom, terms = [], paper = [], lineUps = [], practice = [], ear = [], ...planned }: Omit<ClassPieces, 'takes'>,
   children: ReadonlySet<string>,
 ): Promise<void> {
   await holdClass(db, classId);
@@ -191,5 +197,23 @@ async function putRest(
     if (known && known.classId !== classId) throw notFound('tally');
     await writeEarTally(db, classId, id, tally);
   }
+  await putPlanning(db, classId, planned);
   await touchClass(db, classId);
+}
+
+/** Lessons, and what is planned for the term: one that is there already stays. */
+async function putPlanning(
+  db: Database,
+  classId: string,
+  { lessons = [], termPlan }: Pick<ClassPieces, 'lessons' | 'termPlan'>,
+): Promise<void> {
+  for (const [i, { id, ...lesson }] of lessons.entries()) {
+    const known = await findLesson(db, id);
+    if (known && known.classId !== classId) throw notFound('lesson');
+    checkLesson(lesson, `lessons.${i}.`);
+    await writeLesson(db, classId, id, lesson);
+  }
+  if (!termPlan || (await findTermPlan(db, classId))) return;
+  checkTermPlan(termPlan, 'termPlan.');
+  await writeTermPlan(db, classId, termPlan);
 }

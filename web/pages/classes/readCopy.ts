@@ -34,8 +34,8 @@ export function renamed(copy: ClassCopy, classId: string, known: readonly SavedP
   const anew = (things: readonly { readonly id: string }[]) => {
     for (const { id } of things) names.set(id, uuidFrom(id, classId));
   };
-  for (const things of [copy.children, copy.takes, copy.paper, copy.lineUps, copy.practice, copy.terms, copy.ear ?? []])
-    anew(things);
+  const { children, takes, paper, lineUps, practice, terms, ear = [], lessons = [] } = copy;
+  for (const things of [children, takes, paper, lineUps, practice, terms, ear, lessons]) anew(things);
   for (const { id, title, text } of copy.patterns) {
     const same = known.find((one) => one.title === title && one.text === text);
     names.set(id, same?.id ?? uuidFrom(id, classId));
@@ -58,7 +58,8 @@ export function renamed(copy: ClassCopy, classId: string, known: readonly SavedP
 const LARGEST = 200_000;
 
 /** All but children, patterns and sounds, in requests that are not too large; terms first: the rest hangs on them. */
-export function piecesOf({ termFrom, terms, paper, practice, ear, takes, lineUps }: ClassCopy): ClassPieces[] {
+export function piecesOf(copy: ClassCopy): ClassPieces[] {
+  const { termFrom, terms, paper, practice, ear = [], lessons = [], termPlan, takes, lineUps } = copy;
   const cut = <K extends keyof ClassPieces>(kind: K, things: readonly unknown[]): ClassPieces[] => {
     const pieces: ClassPieces[] = [];
     let [some, size]: [unknown[], number] = [[], 0];
@@ -87,7 +88,9 @@ export function piecesOf({ termFrom, terms, paper, practice, ear, takes, lineUps
     ...cut('paper', paper),
     ...cut('lineUps', lineUps),
     ...cut('practice', practice),
-    ...cut('ear', ear ?? []),
+    ...cut('ear', ear),
+    ...cut('lessons', lessons),
+    ...(termPlan ? [{ termPlan }] : []),
   ];
 }
 

@@ -1,0 +1,104 @@
+import type { Focus } from '../making/focus.ts';
+import { withMeter } from '../making/makePattern.ts';
+import { makeSet } from '../making/makeSet.ts';
+import { type ElementId, elementsOf } from '../rhythm/elements.ts';
+import { COMMON_TIME, type Meter } from '../rhythm/meter.ts';
+import type { Pattern } from '../rhythm/pattern.ts';
+import { soundKey } from '../rhythm/soundings.ts';
+import type { BlockKind } from './lesson.ts';
+import { type PlannedLesson, STEPS, type Step, type TermStep } from './term.ts';
+
+/** A pattern the teacher has. */
+export interface ShelfPattern {
+  readonly id: string;
+  readonly pattern: Pattern;
+}
+
+/** A block with its material; a pattern without an id was made for it. */
+export interface PreparedBlock {
+  readonly kind: BlockKind;
+  readonly steps: readonly TermStep[];
+  readonly patterns: readonly { readonly id?: string; readonly pattern: Pattern }[];
+}
+
+/** Where each step is done (handbook §12): met by echo, then read, then written, then heard for a mark. */
+const BLOCK_OF: Readonly<Record<Step, BlockKind>> = { meet: 'warm-up', read: 'read', write: 'make', hear: 'line-up' };
+/** In compound meter everything stands in this one. */
+const COMPOUND_TIME: Meter = { upper: 6, lower: 8 };
+const MADE = { measures: 2, level: 2 } as const;
+/** A class that is heard gets more than one rhythm, so that neighbours do not copy. */
+const HEARD_ON = 2;
+
+/** Which block goes where; what a block does not stand for is there in every lesson. */
+const ORDER: readonly BlockKind[] = ['warm-up', 'know', 'read', 'make', 'lead', 'line-up', 'close'];
+
+/**
+ * The lesson of a day of the term: a block for each step, one to come back to what is old, and patterns of the teacher
+ * in which nothing is new but what the lesson is about; where there are none they are made.
+ * @param known  elements the class has met before this lesson
+ * @param shelf  the teacher's patterns, in their order
+ */
+export function prepareLesson(
+  { steps, again }: Pick<PlannedLesson, 'steps' | 'again'>,
+  known: readonly ElementId[],
+  shelf: readonly ShelfPattern[],
+  seed: number,
+): PreparedBlock[] {
+  const allowed = new Set<ElementId>(['quarter', ...known, ...again, ...steps.map(({ element }) => element)]);
+  const find = patternFinder([...allowed], shelf, seed);
+  const patternsFor = (step: Step, element: ElementId) => {
+    const first = STEPS.indexOf(step);
+    return step === 'hear' ? find(element, first, HEARD_ON) : find(element, first, 1);
+  };
+  return ORDER.flatMap((kind): PreparedBlock[] => {
+    const own = steps.filter(({ step }) => BLOCK_OF[step] === kind);
+    const patterns = own.flatMap(({ step, element }) => patternsFor(step, element));
+    if (kind === 'lead')
+      return again.length > 0 ? [{ kind, steps: [], patterns: again.flatMap((id) => find(id, 0, 1)) }] : [];
+    const always =
+      kind === 'warm-up' || kind === 'close' || (kind === 'know' && steps.some(({ step }) => step === 'meet'));
+    return own.length > 0 || always ? [{ kind, steps: own, patterns }] : [];
+  });
+}
+
+/**
+ * Gives patterns with an element, none twice in a lesson.
+ * @returns a function of the element, which of the fitting ones comes first (from lesson to lesson another), how many
+ */
+function patternFinder(allowed: readonly ElementId[], shelf: readonly ShelfPattern[], seed: number) {
+  const fitting = shelf.flatMap((one) => {
+    const elements = [...elementsOf(one.pattern).keys()];
+    return elements.every((id) => allowed.includes(id)) ? [{ ...one, elements }] : [];
+  });
+  const heard = new Set(shelf.map(({ pattern }) => soundKey(pattern)));
+  const used = new Set<string>();
+  return (element: ElementId, first: number, count: number): PreparedBlock['patterns'] => {
+    const own = fitting.filter(({ id, elements }) => elements.includes(element) && !used.has(id));
+    const turned = own.slice(first % Math.max(1, own.length)).concat(own.slice(0, first % Math.max(1, own.length)));
+    const found = turned.slice(0, count).map(({ id, pattern }) => ({ id, pattern }));
+    for (const { id } of found) used.add(id);
+    const made = madeWith(element, allowed, count - found.length, seed + first, heard);
+    for (const { pattern } of made) heard.add(soundKey(pattern));
+    return [...found, ...made];
+  };
+}
+
+function madeWith(
+  element: ElementId,
+  allowed: readonly ElementId[],
+  count: number,
+  seed: number,
+  heard: ReadonlySet<string>,
+): { readonly pattern: Pattern }[] {
+  if (count === 0) return [];
+  const meter = element === 'compound' ? COMPOUND_TIME : COMMON_TIME;
+  const elements = withMeter(
+    allowed.filter((id) => id !== 'compound'),
+    meter,
+  );
+  // Quarters and compound meter stand in every pattern there is.
+  const focus: Focus | undefined =
+    element === 'compound' || element === 'quarter' ? undefined : { kind: 'element', element };
+  const set = makeSet({ ...MADE, meter, elements, ...(focus ? { focus } : {}) }, count, seed, heard);
+  return typeof set === 'string' ? [] : set.made.map(({ pattern }) => ({ pattern }));
+}
