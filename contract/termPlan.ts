@@ -30,8 +30,6 @@ export const TermPlanEdit = Type.Object(
     contents: Type.Array(Steps, { maxItems: MOST_LESSONS }),
     /** What does not fit into the term any more. */
     left: Steps,
-    /** Of how many lessons it was said what was done in them. */
-    over: Type.Integer({ minimum: 0, maximum: MOST_LESSONS }),
   },
   strict,
 );

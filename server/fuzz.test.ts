@@ -101,7 +101,6 @@ const TERM = {
   order: ['half', 'tie'],
   contents: [[{ element: 'half', step: 'meet' }], []],
   left: [{ element: 'tie', step: 'hear' }],
-  over: 1,
 };
 const PIECES = {
   termFrom: 4,

@@ -38,7 +38,6 @@ const TERM: TermPlanEdit = {
   order: ['half', 'tie'],
   contents: [[{ element: 'half', step: 'meet' }], []],
   left: [],
-  over: 0,
 };
 const code = (body: unknown) => (body as { error: { code: string } }).error.code;
 
@@ -136,11 +135,11 @@ describe('the plan of a term', () => {
     expect(await ann.ask('GET', path)).toMatchObject({ status: 200, body: null });
     expect((await ann.ask('PUT', path, TERM)).body).toEqual(TERM);
     await ann.ask('PUT', path, { ...TERM, until: '2026-12-11', was: TERM });
-    const { body } = await ann.ask('PUT', path, { ...TERM, over: 1, was: TERM });
-    expect(body).toEqual({ ...TERM, until: '2026-12-11', over: 1 });
+    const { body } = await ann.ask('PUT', path, { ...TERM, order: ['tie'], was: TERM });
+    expect(body).toEqual({ ...TERM, until: '2026-12-11', order: ['tie'] });
     expect(validator(TermPlan)(body)).toMatchObject({ ok: true });
     expect((await ann.ask('GET', path)).body).toEqual(body);
-    expect((await ann.ask('PUT', path, { ...TERM, over: 2, was: TERM })).status).toBe(409);
+    expect((await ann.ask('PUT', path, { ...TERM, order: ['half'], was: TERM })).status).toBe(409);
   });
 
   it.each<[object, string]>([
@@ -151,7 +150,7 @@ describe('the plan of a term', () => {
     [{ holidays: [{ from: '2026-10-19', until: '2026-10-32' }] }, 'until'],
     [{ slots: [{ weekday: 7, starts: '11:20', minutes: 45 }] }, 'weekday'],
     [{ order: ['half', 'half'] }, 'order'],
-    [{ over: -1 }, 'over'],
+    [{ left: [{}] }, 'left'],
   ])('%j is refused with a word on it', async (change, word) => {
     const path = `${await room()}/term-plan`;
     const { status, body } = await ann.ask('PUT', path, { ...TERM, ...change });
@@ -218,10 +217,10 @@ describe('the file of a class', () => {
     expect(await lessonsOf(other)).toMatchObject([LESSON]);
     expect((await ann.ask('GET', `${other}/term-plan`)).body).toEqual(TERM);
     // Sent again they are there once; a term that was changed since stays.
-    await ann.ask('PUT', `${other}/term-plan`, { ...TERM, over: 4 });
+    await ann.ask('PUT', `${other}/term-plan`, { ...TERM, order: [] });
     await ann.ask('PUT', `${other}/copied`, own);
     expect(await lessonsOf(other)).toHaveLength(1);
-    expect((await ann.ask('GET', `${other}/term-plan`)).body).toMatchObject({ over: 4 });
+    expect((await ann.ask('GET', `${other}/term-plan`)).body).toMatchObject({ order: [] });
     // Of another class, or what makes no sense.
     expect((await ann.ask('PUT', `${other}/copied`, { lessons })).status).toBe(404);
     const wrong = { lessons: [{ ...LESSON, id: uuid(), day: '2026-02-30' }] };

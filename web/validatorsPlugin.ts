@@ -6,6 +6,7 @@ import { JudgingPreview, RejudgingState } from '../contract/judging.ts';
 import { ChildMastery, ClassMisread, ClassRecords, TakesPage } from '../contract/records.ts';
 import { ClassCopy } from '../contract/classCopy.ts';
 import { Bin } from '../contract/bin.ts';
+import { LessonEdit, SavedLessons } from '../contract/lesson.ts';
 import { LineUps } from '../contract/lineUp.ts';
 import { SavedPattern } from '../contract/pattern.ts';
 import { SavedPlan } from '../contract/plan.ts';
@@ -18,6 +19,7 @@ import { PracticeWeeks } from '../contract/practice.ts';
 import { Shares } from '../contract/sharing.ts';
 import { OneTimeCode, Staff } from '../contract/staff.ts';
 import { TermDetail, Terms } from '../contract/term.ts';
+import { HeardWeeks, TermPlan } from '../contract/termPlan.ts';
 import { TakeDetail } from '../contract/take.ts';
 
 /** What the browser checks when it arrives: `virtual:fits/session` has the check as its default export. */
@@ -40,6 +42,10 @@ const ARRIVING: Readonly<Record<string, TSchema>> = {
   terms: Terms,
   term: TermDetail,
   practice: PracticeWeeks,
+  lesson: LessonEdit,
+  lessons: SavedLessons,
+  'term-plan': TermPlan,
+  'heard-weeks': HeardWeeks,
   ear: EarTallies,
   staff: Staff,
   'class-copy': ClassCopy,

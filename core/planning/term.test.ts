@@ -92,6 +92,22 @@ describe('new elements', () => {
   });
 });
 
+describe('another order in the middle of a term', () => {
+  it('leaves what is over, goes on with what was begun, and spreads the rest', () => {
+    const { contents } = spread(['half', 'tie'], 16);
+    const past = contents.slice(0, 2);
+    const { contents: after, left } = spread(['syncopation', 'half', 'tie'], 16, past);
+    expect(after.slice(0, 2)).toEqual(past);
+    expect(stepsOf(after, 'half').map(([at]) => at)).toEqual([0, 1, 2, 3]);
+    expect(stepsOf(after, 'syncopation')[0]).toEqual([6, 'meet']);
+    expect(stepsOf(after, 'tie')[0]).toEqual([10, 'meet']);
+    expect(left).toEqual([]);
+    // What is taken out of the order is not taken out of what is over.
+    expect(stepsOf(spread(['tie'], 16, past).contents, 'half').length).toBe(2);
+    expect(spread(['half'], 3, contents.slice(0, 3)).left).toEqual([{ element: 'half', step: 'hear' }]);
+  });
+});
+
 /** The order of steps holds for every element, and nothing is lost or twice. */
 function expectInOrder(contents: Contents, left: readonly TermStep[], elements: readonly ElementId[]): void {
   for (const element of elements) {

@@ -26,19 +26,35 @@ const WIDEST_PACE = 4;
 
 /**
  * Spreads new elements over the lessons of a term, each a step further from lesson to lesson.
- * @param order    the new elements, in the teacher's order
+ * @param order  the new elements, in the teacher's order
+ * @param past   lessons that are over and stay as they are; what was begun in them goes on at once
  * @returns `left`: what does not fit any more
  */
-export function spread(order: readonly ElementId[], lessons: number): { contents: TermStep[][]; left: TermStep[] } {
-  const room = lessons - STEPS.length;
-  const pace = order.length < 2 ? 1 : Math.max(1, Math.min(WIDEST_PACE, Math.floor(room / (order.length - 1))));
-  const contents = Array.from({ length: lessons }, (): TermStep[] => []);
+export function spread(
+  order: readonly ElementId[],
+  lessons: number,
+  past: Contents = [],
+): { contents: TermStep[][]; left: TermStep[] } {
+  const contents = Array.from({ length: lessons }, (_, i): TermStep[] => [...(past[i] ?? [])]);
+  const from = Math.min(past.length, lessons);
+  const done = past.flat();
+  const open = order
+    .map((element) => ({ element, steps: STEPS.filter((step) => !isIn(done, { element, step })) }))
+    .filter(({ steps }) => steps.length > 0);
+  const begun = open.filter(({ steps }) => steps.length < STEPS.length);
+  const fresh = open.filter(({ steps }) => steps.length === STEPS.length);
+  const room = lessons - from - STEPS.length;
+  const pace = fresh.length < 2 ? 1 : Math.max(1, Math.min(WIDEST_PACE, Math.floor(room / (fresh.length - 1))));
   const left: TermStep[] = [];
-  order.forEach((element, i) => {
-    STEPS.forEach((step, k) => (contents[i * pace + k] ?? left).push({ element, step }));
-  });
+  const put = ({ element, steps }: (typeof open)[number], at: number) =>
+    steps.forEach((step, k) => (contents[at + k] ?? left).push({ element, step }));
+  for (const one of begun) put(one, from);
+  fresh.forEach((one, i) => put(one, from + (i + (begun.length > 0 ? 1 : 0)) * pace));
   return { contents, left };
 }
+
+const isIn = (steps: readonly TermStep[], { element, step }: TermStep) =>
+  steps.some((one) => one.element === element && one.step === step);
 
 /** Each element's steps in their order again, in the lessons in which it stands. */
 function inSteps(contents: Contents): TermStep[][] {
@@ -68,10 +84,9 @@ export function moveOn(
 ): { contents: TermStep[][]; left: TermStep[] } {
   const after = contents.map((steps) => [...steps]);
   const left: TermStep[] = [];
-  const wasDone = ({ element, step }: TermStep) => done.some((one) => one.element === element && one.step === step);
   const over = after[lesson] ?? [];
-  let moving = over.filter((one) => !wasDone(one));
-  after[lesson] = over.filter(wasDone);
+  let moving = over.filter((one) => !isIn(done, one));
+  after[lesson] = over.filter((one) => isIn(done, one));
   for (let at = lesson + 1; moving.length > 0; at++) {
     const here = after[at];
     if (!here) {

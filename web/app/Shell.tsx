@@ -5,6 +5,7 @@ import Modal from 'react-bootstrap/Modal';
 import { ErrorBoundary } from 'react-error-boundary';
 import { NavLink, Outlet, useLocation } from 'react-router';
 import { remove } from '../api/client.ts';
+import { RUNNING } from '../lesson/running.ts';
 import { sendTakes, waitingTakes } from '../take/outbox.ts';
 import { useSendOutbox, useWaitingTakes, useWouldBeLost } from '../take/useOutbox.ts';
 import { useAskBeforeLeaving } from '../ui/useAskBeforeLeaving.ts';
@@ -14,6 +15,7 @@ import { ACCOUNT, ROUTES } from './routes.ts';
 import { OutboxNote } from './OutboxNote.tsx';
 import type { Teacher } from '../../contract/session.ts';
 
+const LessonBar = lazy(() => import('../lesson/LessonBar.tsx'));
 const HelpBox = lazy(() => import('./help/HelpBox.tsx'));
 
 export default function Shell({ teacher, onSignedOut }: { teacher: Teacher; onSignedOut: () => void }) {
@@ -21,6 +23,7 @@ export default function Shell({ teacher, onSignedOut }: { teacher: Teacher; onSi
   useSendOutbox(teacher.id, waiting);
   useAskBeforeLeaving(useWouldBeLost());
   const { pathname } = useLocation();
+  const [lesson] = RUNNING.use();
   const [helping, setHelping] = useState(false);
   useKeys({ '?': () => setHelping(true) });
   const leaving = useSignOut(teacher.id, onSignedOut);
@@ -55,6 +58,11 @@ export default function Shell({ teacher, onSignedOut }: { teacher: Teacher; onSi
           <LogOut size={16} aria-hidden /> <span>Sign out</span>
         </Button>
       </header>
+      {lesson?.teacherId === teacher.id && lesson.endedAfter === undefined && (
+        <Suspense fallback={null}>
+          <LessonBar running={lesson} />
+        </Suspense>
+      )}
       <main id="main" tabIndex={-1}>
         <ErrorBoundary FallbackComponent={Broken} resetKeys={[pathname]}>
           <Outlet />

@@ -1,5 +1,6 @@
 import { type ReactNode, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
+import { useSearchParams } from 'react-router';
 import { compareWritten } from '../../../core/ear/written.ts';
 import { rhythmFrom } from '../../../core/exercises/rhythms/cells.ts';
 import { randomFrom } from '../../../core/random.ts';
@@ -35,7 +36,15 @@ function canBeLaid({ pickup, measures }: Pattern): boolean {
 export function WriteView({ settings }: { settings: EarSettings }) {
   const { met, meter } = settings;
   const patterns = useReadPatterns().filter(({ pattern }) => canBeLaid(pattern));
-  const [chosen, setChosen] = useState(MADE);
+  const [search] = useSearchParams();
+  const asked = search.get('pattern');
+  const [chosen, setChosen] = useState(asked ?? MADE);
+  const [before, setBefore] = useState(asked);
+  // A lesson goes from one to the next without leaving the view.
+  if (asked !== before) {
+    setBefore(asked);
+    setChosen(asked ?? MADE);
+  }
   const [measures, setMeasures] = useState(1);
   const [seed, setSeed] = useState(newSeed);
   const saved = patterns.find(({ id }) => id === chosen)?.pattern;

@@ -1,4 +1,5 @@
 import { useMemo } from 'react';
+import { useSearchParams } from 'react-router';
 import type { SavedPattern } from '../../../contract/pattern.ts';
 import type { ClassSummary } from '../../../contract/schoolClass.ts';
 import { vocabularyOf } from '../../../core/exercises/rhythms/vocabulary.ts';
@@ -53,22 +54,34 @@ export function useEarSettings(): EarSettings {
   const schoolClass = useCurrentClass();
   const heard = useHeardElements(schoolClass?.id);
   const [kept, setKept] = useStored(`ear.met.${schoolClass?.id ?? ''}`, '');
-  const [meterName, setMeter] = useStored('ear.meter', '4/4');
+  const [storedMeter, setMeter] = useStored('ear.meter', '4/4');
   const [storedBpm, setBpm] = useStored('ear.bpm', '80');
   const voice = useMemo(() => voiceOf(schoolClass), [schoolClass]);
-  const own = useMemo(() => ELEMENT_IDS.filter((id) => kept.split(',').includes(id)), [kept]);
+  const [search, setSearch] = useSearchParams();
+  // What another view asked for holds for this visit, until something else is chosen.
+  const asked = search.get('elements');
+  const own = useMemo(() => ELEMENT_IDS.filter((id) => (asked ?? kept).split(',').includes(id)), [asked, kept]);
   const ownMet = own.length >= FEWEST;
+  const askedMeter = EAR_METERS.find((one) => one === search.get('meter'));
+  const meterName = askedMeter ?? storedMeter;
   const read = parseMeter(meterName);
+  const chooses = () => setSearch({}, { replace: true });
   return {
     schoolClass,
     voice,
     meter: read.ok ? read.meter : COMMON_TIME,
     meterName,
-    setMeter,
+    setMeter: (name) => {
+      setMeter(name);
+      chooses();
+    },
     bpm: Math.max(SLOWEST_EAR, Math.min(FASTEST_EAR, Number(storedBpm) || 80)),
     setBpm: (bpm) => setBpm(String(bpm)),
     met: ownMet ? own : heard,
-    setMet: (met) => setKept(met?.join(',') ?? ''),
+    setMet: (met) => {
+      setKept(met?.join(',') ?? '');
+      chooses();
+    },
     ownMet,
   };
 }

@@ -1,4 +1,4 @@
-import { Link, useSearchParams } from 'react-router';
+import { Link, useLocation, useSearchParams } from 'react-router';
 import { type Plan, READY_PLANS } from '../../../core/leading/plan.ts';
 import { usePlans } from '../../api/hooks.ts';
 import { Notice } from '../../ui/Notice.tsx';
@@ -7,9 +7,16 @@ import { useOfferedPatterns } from '../../ui/offeredPatterns.ts';
 import { type ChosenPlan, LeadSetup } from './LeadSetup.tsx';
 import './lead.scss';
 
+/** What a lesson asks for: which part of it this is, and how it is led. */
+interface AskedByLesson {
+  readonly stop?: string;
+  readonly plan?: Plan;
+}
+
 /** Run a rhythm in front of the class. */
 export default function LeadPage() {
   const [search] = useSearchParams();
+  const { state } = useLocation() as { readonly state: AskedByLesson | null };
   const patterns = useOfferedPatterns();
   const plans = usePlans();
   const [storedPattern, setStoredPattern] = useStored('take.pattern', '');
@@ -30,10 +37,11 @@ export default function LeadPage() {
   }
   return (
     <LeadSetup
+      key={state?.stop ?? ''}
       patterns={patterns.data}
       pattern={pattern}
       plans={[...READY_PLANS, ...(plans.data as ChosenPlan[])]}
-      ask={askedFor(search)}
+      ask={askedFor(search) ?? state?.plan}
       onPattern={setStoredPattern}
     />
   );

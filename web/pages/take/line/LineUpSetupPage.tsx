@@ -40,7 +40,7 @@ export default function LineUpSetupPage() {
   if (room.data.children.length === 0) return <Missing what="the children of the class" to={`/classes/${chosen}`} />;
   return (
     <Setup
-      key={room.data.id}
+      key={`${room.data.id} ${search.toString()}`}
       classes={classes.data.filter(mayHear)}
       schoolClass={room.data}
       records={records.data}
@@ -79,7 +79,12 @@ function useAsked(patterns: readonly ReadPattern[]) {
   const wanted = (search.get('patterns') ?? search.get('pattern') ?? '').split(',');
   const asked = wanted.flatMap((id) => patterns.find((pattern) => pattern.id === id) ?? []);
   const usual = fitting ?? patterns[0];
-  return { patterns: asked.length > 0 || !usual ? asked : [usual], only: search.get('children')?.split(',') };
+  const [bpm, tries] = [Number(search.get('bpm')), Number(search.get('tries'))];
+  return {
+    patterns: asked.length > 0 || !usual ? asked : [usual],
+    only: search.get('children')?.split(','),
+    how: { ...(bpm > 0 ? { bpm } : {}), ...(tries > 0 ? { tries } : {}) },
+  };
 }
 
 function Setup({ classes, schoolClass, records, lineUps, patterns }: SetupProps) {
@@ -88,7 +93,10 @@ function Setup({ classes, schoolClass, records, lineUps, patterns }: SetupProps)
   const chooseClass = useChooseClass();
   const navigate = useNavigate();
   const [id] = useState(() => uuid());
-  const [settings, setSettings] = useState(() => usualSettings(asked.patterns, take.settings));
+  const [settings, setSettings] = useState(() => ({
+    ...usualSettings(asked.patterns, take.settings),
+    ...asked.how,
+  }));
   const [away, setAway] = useState<ReadonlySet<string>>(
     () => new Set(asked.only ? schoolClass.children.flatMap((c) => (asked.only!.includes(c.id) ? [] : [c.id])) : []),
   );

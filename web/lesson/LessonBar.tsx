@@ -1,0 +1,132 @@
+import { ChevronLeft, ChevronRight } from 'lucide-react';
+import { useEffect, useMemo, useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import { useLocation, useNavigate } from 'react-router';
+import type { SavedLesson } from '../../contract/lesson.ts';
+import type { ClassDetail } from '../../contract/schoolClass.ts';
+import { timeStanding } from '../../core/planning/lesson.ts';
+import { BLOCK_WORDS, behindText, blockLeftText } from '../../core/wording/planWords.ts';
+import { voiceOf } from '../../core/wording/voice.ts';
+import { useClass } from '../api/hooks.ts';
+import { useLessons } from '../api/planning.ts';
+import { useKeys } from '../ui/useKeys.ts';
+import { LessonLine } from './LessonLine.tsx';
+import { timesOf } from './blocks.ts';
+import { RUNNING, type RunningLesson } from './running.ts';
+import { lessonPath, stopsOf } from './stops.ts';
+import './lessonBar.scss';
+
+const SECOND = 1000;
+
+/** Seconds since a moment, every second. */
+function useSecondsSince(start: number): number {
+  const [now, setNow] = useState(() => Date.now());
+  useEffect(() => {
+    const timer = setInterval(() => setNow(Date.now()), SECOND);
+    return () => clearInterval(timer);
+  }, []);
+  return Math.max(0, (now - start) / SECOND);
+}
+
+/** The lesson that is on: where it is, what is next, how the time stands. One key goes on. */
+export default function LessonBar({ running }: { running: RunningLesson }) {
+  const room = useClass(running.classId).data;
+  const lesson = useLessons(running.classId).data?.find(({ id }) => id === running.lessonId);
+  if (!room || !lesson) return null;
+  return <Bar running={running} lesson={lesson} room={room} />;
+}
+
+interface BarProps {
+  readonly running: RunningLesson;
+  readonly lesson: SavedLesson;
+  readonly room: ClassDetail;
+}
+
+/** Goes from view to view, and ends the lesson. */
+function useWalk({ running, lesson }: BarProps) {
+  const navigate = useNavigate();
+  const stops = useMemo(() => stopsOf(lesson.blocks, running.classId, lesson.id), [lesson, running.classId]);
+  const at = Math.min(running.stop, stops.length - 1);
+  const go = (stop: number, leftOut = running.leftOut) => {
+    const next = stops[stop];
+    if (!next) return;
+    RUNNING.write({ ...running, stop, leftOut });
+    void navigate(next.to, { state: next.state });
+  };
+  const end = (leftOut = running.leftOut) => {
+    const block = stops[at]?.block ?? -1;
+    const later = lesson.blocks.slice(block + 1).map(({ key }) => key);
+    const endedAfter = Math.round((Date.now() - running.startedAt) / SECOND);
+    RUNNING.write({ ...running, leftOut: [...new Set([...leftOut, ...later])], endedAfter });
+    void navigate(lessonPath(running.classId, lesson.id));
+  };
+  /** What is after this block; the lesson is over where there is nothing. */
+  const leaveOut = () => {
+    const block = stops[at]!.block;
+    const leftOut = [...new Set([...running.leftOut, lesson.blocks[block]!.key])];
+    const next = stops.findIndex((stop) => stop.block > block);
+    if (next < 0) end(leftOut);
+    else go(next, leftOut);
+  };
+  return { stops, at, go, end, leaveOut };
+}
+
+function Bar(props: BarProps) {
+  const { running, lesson, room } = props;
+  const { stops, at, go, end, leaveOut } = useWalk(props);
+  const { pathname } = useLocation();
+  const elapsed = useSecondsSince(running.startedAt);
+  const times = useMemo(
+    () => timesOf(lesson.blocks, room.children.length, voiceOf(room).counts).map(({ seconds }) => seconds),
+    [lesson, room],
+  );
+  const last = at >= stops.length - 1;
+  useKeys({ '>': () => (last ? end() : go(at + 1)), '<': () => go(at - 1) });
+  const stop = stops[at];
+  if (!stop) return null;
+  const { behind, blockLeft } = timeStanding(times, stop.block, elapsed);
+  const next = stops[at + 1];
+  const away = pathname !== stop.to.split('?')[0];
+  const blocks = lesson.blocks.map(({ key, kind }, i) => ({
+    key,
+    title: BLOCK_WORDS[kind].title,
+    seconds: times[i]!,
+    leftOut: running.leftOut.includes(key),
+  }));
+  return (
+    <section className="lesson-bar" aria-label={`Lesson: ${lesson.title}`}>
+      <LessonLine blocks={blocks} minutes={lesson.minutes} now={elapsed} current={stop.block} thin />
+      <div className="lesson-now">
+        <strong>
+          {stop.block + 1}. {stop.title}
+          {stop.part && <small> {stop.part}</small>}
+        </strong>
+        <span className={blockLeft < 0 ? 'lesson-over' : ''}>{blockLeftText(blockLeft)}</span>
+        <span className="lesson-behind">{behindText(behind)}</span>
+        <span className="lesson-next">
+          {next ? `then ${next.title}${next.part ? ` ${next.part}` : ''}` : 'then the end'}
+        </span>
+        <span className="flex-grow-1" />
+        {away && (
+          <Button size="sm" variant="outline-dark" onClick={() => go(at)}>
+            To this block
+          </Button>
+        )}
+        <Button size="sm" variant="outline-dark" onClick={leaveOut}>
+          Leave out
+        </Button>
+        <Button size="sm" variant="outline-dark" disabled={at === 0} aria-label="Back" onClick={() => go(at - 1)}>
+          <ChevronLeft size={16} aria-hidden /> <kbd>&lt;</kbd>
+        </Button>
+        <Button size="sm" onClick={() => (last ? end() : go(at + 1))}>
+          {last ? 'End' : 'Next'} <ChevronRight size={16} aria-hidden /> <kbd>&gt;</kbd>
+        </Button>
+        {!last && (
+          <Button size="sm" variant="link" onClick={() => end()}>
+            End
+          </Button>
+        )}
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,38 @@
+import type { BlockEdit } from '../../contract/lesson.ts';
+import type { CountOptions } from '../../core/counting/count.ts';
+import type { Plan } from '../../core/leading/plan.ts';
+import { type BlockTime, type LessonBlock, blockTime } from '../../core/planning/lesson.ts';
+import type { Pattern } from '../../core/rhythm/pattern.ts';
+import { parseRhythm } from '../../core/rhythm/text.ts';
+
+const read = new Map<string, Pattern | undefined>();
+const MOST_READ = 500;
+
+/** Blocks are looked at with every change, their texts stay: each is read once. */
+function patternIn(text: string): Pattern | undefined {
+  if (read.has(text)) return read.get(text);
+  const parsed = parseRhythm(text);
+  if (read.size >= MOST_READ) read.clear();
+  const pattern = parsed.ok ? parsed.pattern : undefined;
+  read.set(text, pattern);
+  return pattern;
+}
+
+/** What is computed of a block. */
+export function blockIn({ kind, minutes, patterns, steps, plan, lineUp }: BlockEdit): LessonBlock {
+  const introduces = steps.flatMap(({ element, step }) => (step === 'meet' ? [element] : []));
+  return {
+    kind,
+    patterns: patterns.flatMap(({ text }) => patternIn(text) ?? []),
+    ...(minutes === undefined ? {} : { minutes }),
+    ...(introduces.length > 0 ? { introduces } : {}),
+    // Checked when it arrived; the schema’s optional parts are the plan’s.
+    ...(plan ? { plan: plan as Plan } : {}),
+    ...(lineUp ? { lineUp } : {}),
+  };
+}
+
+/** How long each block takes, for a class. */
+export function timesOf(blocks: readonly BlockEdit[], children: number, counts: CountOptions): BlockTime[] {
+  return blocks.map((block) => blockTime(blockIn(block), { children, counts }));
+}

@@ -1,0 +1,87 @@
+import type { BlockEdit } from '../../contract/lesson.ts';
+import { elementsOf } from '../../core/rhythm/elements.ts';
+import { BLOCK_WORDS } from '../../core/wording/planWords.ts';
+import { blockIn } from './blocks.ts';
+
+/** Where a lesson goes: one view, set up. A block with several patterns has one for each. */
+export interface Stop {
+  /** The index of its block. */
+  readonly block: number;
+  readonly title: string;
+  /** "2 of 3" where the block has several. */
+  readonly part: string | undefined;
+  readonly to: string;
+  /** What the view is told beside its address. */
+  readonly state?: unknown;
+}
+
+/** The address of one lesson. */
+export const lessonPath = (classId: string, lessonId: string) => `/plan/${classId}/${lessonId}`;
+
+const MOST_ASKED = 12;
+
+/** What the views of the ear are to be made of: what stands in the block. */
+function material(block: BlockEdit): URLSearchParams {
+  const { patterns } = blockIn(block);
+  const elements = new Set(patterns.flatMap((pattern) => [...elementsOf(pattern).keys()]));
+  for (const { element } of block.steps) elements.add(element);
+  const meter = patterns[0]?.measures[0]?.meter;
+  return new URLSearchParams({
+    ...(elements.size > 0 ? { elements: [...elements].slice(0, MOST_ASKED).join(',') } : {}),
+    ...(meter ? { meter: `${meter.upper}/${meter.lower}` } : {}),
+  });
+}
+
+const withSearch = (path: string, search: URLSearchParams) => (search.size > 0 ? `${path}?${search.toString()}` : path);
+
+/** The views of one block, each with its address. */
+function viewsOf(block: BlockEdit, classId: string, lesson: string): Pick<Stop, 'to' | 'state'>[] {
+  const ids = block.patterns.map(({ patternId }) => patternId);
+  switch (block.kind) {
+    case 'warm-up':
+      return [{ to: withSearch('/ear/echo', material(block)) }];
+    case 'know':
+      return [{ to: '/values/questions' }];
+    case 'read':
+      return ids.length === 0 ? [{ to: '/patterns' }] : ids.map((id) => ({ to: `/board/${id}` }));
+    case 'lead': {
+      const state = (id: string) => ({ stop: `${block.key} ${id}`, ...(block.plan ? { plan: block.plan } : {}) });
+      if (ids.length === 0) return [{ to: '/lead', state: state('') }];
+      return ids.map((id) => ({ to: `/lead?pattern=${id}`, state: state(id) }));
+    }
+    case 'ear':
+      return [{ to: withSearch('/ear/choose', material(block)) }];
+    case 'make':
+      return ids.length === 0
+        ? [{ to: '/values/strips' }]
+        : ids.map((id) => {
+            const search = material(block);
+            search.set('pattern', id);
+            return { to: withSearch('/ear/write', search) };
+          });
+    case 'line-up': {
+      const { bpm, tries } = block.lineUp ?? {};
+      const search = new URLSearchParams({
+        class: classId,
+        ...(ids.length > 0 ? { patterns: ids.join(',') } : {}),
+        ...(bpm === undefined ? {} : { bpm: String(bpm), tries: String(tries) }),
+      });
+      return [{ to: withSearch('/take/line-up', search) }];
+    }
+    case 'close':
+      return [{ to: lesson }];
+  }
+}
+
+/** All of a lesson, from view to view. */
+export function stopsOf(blocks: readonly BlockEdit[], classId: string, lessonId: string): Stop[] {
+  return blocks.flatMap((block, index) => {
+    const views = viewsOf(block, classId, lessonPath(classId, lessonId));
+    return views.map((view, i) => ({
+      block: index,
+      title: BLOCK_WORDS[block.kind].title,
+      part: views.length > 1 ? `${i + 1} of ${views.length}` : undefined,
+      ...view,
+    }));
+  });
+}

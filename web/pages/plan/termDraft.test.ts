@@ -1,0 +1,74 @@
+import { describe, expect, it } from 'vitest';
+import { lessonSlots } from '../../../core/planning/slots.ts';
+import type { ElementId } from '../../../core/rhythm/elements.ts';
+import { dragged, inOrder, lessonAt, newTerm, notDone, onDays, planned } from './termDraft.ts';
+
+const MONDAY = '2026-09-07';
+const MET = new Set<ElementId>(['quarter', 'eighth-pair', 'quarter-rest']);
+const term = newTerm(MONDAY, MET);
+const at = (plan: typeof term, element: ElementId) =>
+  plan.contents.flatMap((steps, i) => (steps.some((one) => one.element === element) ? [i] : []));
+
+describe('a term', () => {
+  it('begins with what the class has not met, in the usual order, a lesson a week', () => {
+    expect(term.order).toEqual(['half', 'half-rest', 'dotted-half', 'whole']);
+    expect(term.until).toBe('2026-12-11');
+    expect(lessonSlots(term)).toHaveLength(14);
+    expect(at(term, 'half')).toEqual([0, 1, 2, 3]);
+    expect(term.left).toEqual([]);
+  });
+
+  it('on other days keeps what is over where it was; the rest follows, and what does not fit is left', () => {
+    const today = '2026-09-21';
+    const slots = [...term.slots, { weekday: 3, starts: '11:20', minutes: 30 }];
+    const twice = onDays(term, { slots }, today);
+    const days = lessonSlots(twice).map(({ day }) => day);
+    expect(at(twice, 'half').map((i) => days[i])).toEqual(['2026-09-07', '2026-09-14', '2026-09-21', '2026-09-24']);
+    const short = onDays(term, { until: '2026-10-12' }, today);
+    expect(short.contents).toHaveLength(6);
+    expect(short.contents.flat().length + short.left.length).toBe(16);
+    // Longer again, what was left comes in again.
+    const again = onDays(short, { until: '2026-12-11' }, today);
+    expect(again.left).toEqual([]);
+    expect(again.contents.flat()).toHaveLength(16);
+    const holidays = onDays(term, { holidays: [{ from: '2026-09-21', until: '2026-09-27' }] }, today);
+    expect(at(holidays, 'half').map((i) => lessonSlots(holidays)[i]!.day)).toEqual([
+      '2026-09-07',
+      '2026-09-14',
+      '2026-09-28',
+      '2026-10-05',
+    ]);
+  });
+
+  it('in another order leaves what is over as it was', () => {
+    const other = inOrder(term, ['whole', 'half'], '2026-09-21');
+    expect(other.contents.slice(0, 2)).toEqual(term.contents.slice(0, 2));
+    expect(other.order).toEqual(['whole', 'half']);
+    expect(at(other, 'half')).toEqual([0, 1, 2, 3]);
+    expect(at(other, 'half-rest')).toEqual([]);
+  });
+
+  it('goes on with what was not done, and with a lesson that was dragged', () => {
+    const [step] = term.contents[1]!;
+    const later = notDone(term, 1, [step!]);
+    expect(at(later, 'half')).toEqual([0, 2, 3, 4]);
+    expect(notDone(term, 1, [])).toEqual(term);
+    expect(at(dragged(term, 0, 3), 'half')[0]).toBe(0);
+    expect(dragged(term, 3, 0).contents[0]!.map(({ step: one }) => one)).toContain('meet');
+  });
+
+  it('has old elements come back, and finds its lesson by day and time', () => {
+    const known = new Map<ElementId, string>([
+      ['quarter', '2026-09-01'],
+      ['tie', '2026-09-10'],
+    ]);
+    const { lessons } = planned(term, known);
+    expect(lessons.some(({ again }) => again.includes('quarter'))).toBe(true);
+    expect(lessons.some(({ again }) => again.includes('tie'))).toBe(true);
+    const slots = lessonSlots(term);
+    expect(lessonAt(slots, '2026-09-14', '09:40')).toBe(1);
+    expect(lessonAt(slots, '2026-09-14', null)).toBe(1);
+    expect(lessonAt(slots, '2026-09-14', '08:00')).toBe(-1);
+    expect(lessonAt(slots, null, null)).toBe(-1);
+  });
+});

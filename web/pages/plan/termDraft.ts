@@ -1,0 +1,83 @@
+import { addDays, format, parseISO } from 'date-fns';
+import type { TermPlanEdit } from '../../../contract/termPlan.ts';
+import type { Day } from '../../../core/planning/days.ts';
+import { type LessonSlot, lessonSlots } from '../../../core/planning/slots.ts';
+import { type PlannedTerm, type TermStep, moveLesson, moveOn, planTerm, spread } from '../../../core/planning/term.ts';
+import { ELEMENT_IDS, type ElementId } from '../../../core/rhythm/elements.ts';
+
+const WEEKS = 14;
+/** So many new elements are offered for a term. */
+const NEW_AT_FIRST = 4;
+
+/** A term to begin with: from next Monday, one lesson a week, the next elements in their usual order. */
+export function newTerm(monday: Day, met: ReadonlySet<ElementId>): TermPlanEdit {
+  const until = format(addDays(parseISO(monday), WEEKS * 7 - 3), 'yyyy-MM-dd');
+  const order = ELEMENT_IDS.filter((id) => id !== 'quarter' && !met.has(id)).slice(0, NEW_AT_FIRST);
+  const days = { from: monday, until, slots: [{ weekday: 0, starts: '09:40', minutes: 40 }], holidays: [] };
+  return inOrder({ ...days, order, contents: [], left: [] }, order, monday);
+}
+
+/** Other new elements, or in another order: spread over the lessons that are not over. @param today  is still to come */
+export function inOrder(term: TermPlanEdit, order: readonly ElementId[], today: Day): TermPlanEdit {
+  const slots = lessonSlots(term);
+  const over = slots.filter(({ day }) => day < today).length;
+  const { contents, left } = spread(order, slots.length, filled(term).slice(0, over));
+  return { ...term, order: [...order], contents, left };
+}
+
+/**
+ * Other days: lessons that are over keep what they had, what is to come stays in its order, lesson by lesson, and what
+ * does not fit any more is left.
+ * @param today  is still to come
+ */
+export function onDays(term: TermPlanEdit, change: Partial<TermPlanEdit>, today: Day): TermPlanEdit {
+  const next = { ...term, ...change };
+  const [before, slots] = [lessonSlots(term), lessonSlots(next)];
+  const contents = filled(term);
+  const coming = contents.filter((_, i) => before[i]!.day >= today);
+  const after = slots.map(({ day, starts }) =>
+    day < today ? (contents[lessonAt(before, day, starts)] ?? []) : (coming.shift() ?? []),
+  );
+  const left = [...coming.flat(), ...term.left];
+  // What was left comes in again at the end, where there is room.
+  const last = after.findLastIndex((steps) => steps.length > 0);
+  for (let at = last + 1; at < after.length && left.length > 0; at++)
+    if (slots[at]!.day >= today) after[at] = [left.shift()!];
+  return { ...next, contents: after, left };
+}
+
+export function dragged(term: TermPlanEdit, from: number, to: number): TermPlanEdit {
+  return { ...term, contents: moveLesson(filled(term), from, to) };
+}
+
+/** Some steps of a lesson were not done: they move on, and what builds on them. */
+export function notDone(term: TermPlanEdit, lesson: number, steps: readonly TermStep[]): TermPlanEdit {
+  const contents = filled(term);
+  const done = (contents[lesson] ?? []).filter(
+    (one) => !steps.some(({ element, step }) => element === one.element && step === one.step),
+  );
+  const after = moveOn(contents, lesson, done);
+  return { ...term, contents: after.contents, left: [...after.left, ...term.left] };
+}
+
+/** As many lists of steps as there are lessons. */
+function filled(term: TermPlanEdit): TermStep[][] {
+  return Array.from({ length: lessonSlots(term).length }, (_, i) => term.contents[i] ?? []);
+}
+
+/** The lessons of a term, with what comes back in them. @param met  with the day on which each was seen last */
+export function planned(term: TermPlanEdit, met: ReadonlyMap<ElementId, Day>): PlannedTerm {
+  const before = [...met].filter(([, day]) => day < term.from);
+  // What was seen within the term was known before it, or is new in it.
+  const within = [...met].filter(([id, day]) => day >= term.from && !term.order.includes(id));
+  return planTerm(
+    lessonSlots(term),
+    filled(term),
+    new Map([...before, ...within.map(([id]) => [id, term.from] as const)]),
+  );
+}
+
+/** Which lesson of the term stands at a time; -1 for none. */
+export function lessonAt(slots: readonly LessonSlot[], day: Day | null, starts: string | null): number {
+  return slots.findIndex((slot) => slot.day === day && (starts === null || slot.starts === starts));
+}
