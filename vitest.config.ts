@@ -10,6 +10,7 @@ const PAGES = [
   'held',
   'make',
   'pictures',
+  'plan',
   'records',
   'sheets',
   'shelf',

@@ -1,5 +1,6 @@
 import type { SchoolId } from '../core/counting/schools.ts';
 import type { Ages } from '../core/judging/windows.ts';
+import type { ElementId } from '../core/rhythm/elements.ts';
 
 /** Marrow Lane School, in a harbour town that is on no map. Everyone and everything here is made up. */
 export const TEACHER = { name: 'Robin Quay', password: 'marrow-lane' } as const;
@@ -10,6 +11,10 @@ export interface DemoClass {
   readonly school: SchoolId;
   /** How many of the patterns the class has worked through in the six weeks. */
   readonly patterns: number;
+  /** When it has lessons: days from 0, Monday. */
+  readonly slots: readonly { readonly weekday: number; readonly starts: string; readonly minutes: number }[];
+  /** What is new in its term. */
+  readonly order: readonly ElementId[];
   readonly children: readonly string[];
 }
 
@@ -19,6 +24,11 @@ export const CLASSES: readonly DemoClass[] = [
     ages: '9-10',
     school: 'numbers',
     patterns: 15,
+    slots: [
+      { weekday: 0, starts: '09:40', minutes: 40 },
+      { weekday: 3, starts: '11:20', minutes: 40 },
+    ],
+    order: ['tie', 'eighth-rest', 'syncopation', 'dotted-quarter', 'sixteenths', 'dotted-eighth'],
     children: [
       'Ada',
       'Bram',
@@ -51,6 +61,8 @@ export const CLASSES: readonly DemoClass[] = [
     ages: '7-8',
     school: 'ta',
     patterns: 8,
+    slots: [{ weekday: 1, starts: '10:30', minutes: 30 }],
+    order: ['half', 'half-rest', 'dotted-half', 'whole'],
     children: [
       'Alma',
       'Benno',

@@ -1,5 +1,9 @@
+import { addDays, format, parseISO, startOfWeek, subWeeks } from 'date-fns';
 import { v4 as uuid } from 'uuid';
 import { judgeTake } from '../core/judging/judgeTake.ts';
+import type { BlockKind } from '../core/planning/lesson.ts';
+import { lessonSlots } from '../core/planning/slots.ts';
+import { type TermStep, spread } from '../core/planning/term.ts';
 import { type Random, randomFrom } from '../core/random.ts';
 import { type SimulatedChild, simulateTake } from '../core/judging/simulatedChild.ts';
 import { parseRhythm } from '../core/rhythm/text.ts';
@@ -9,6 +13,7 @@ import { judgedColumns } from '../server/judging/judgedColumns.ts';
 import { migrateDatabase } from '../server/migrate.ts';
 import { hashPassword } from '../server/password.ts';
 import { rebuildRecords } from '../server/repository/childRecords.ts';
+import { writeLesson, writeTermPlan } from '../server/repository/planning.ts';
 import { addTeacher, findTeacherByName, makeAdministrator } from '../server/repository/teachers.ts';
 import { children, classes, patterns, takes } from '../server/schema.ts';
 
@@ -138,6 +143,51 @@ async function fill(db: Database, now: number): Promise<void> {
       for (let from = 0; from < takeRows.length; from += 100)
         await tx.insert(takes).values(takeRows.slice(from, from + 100));
       for (const row of childRows) await rebuildRecords(tx as unknown as Database, row.id);
+      await plan(tx as unknown as Database, classId, demo, rows, now);
     }
   });
 }
+
+const TERM_WEEKS = 14;
+const dayIn = (weeks: number, monday: Date, days = 0) => format(addDays(monday, weeks * 7 + days), 'yyyy-MM-dd');
+
+/** The term of a class: it began with the first takes, and what is new in it is what is new in its patterns. */
+async function plan(db: Database, classId: string, demo: DemoClass, rows: readonly PatternRow[], now: number) {
+  const monday = startOfWeek(subWeeks(now, WEEKS), { weekStartsOn: 1 });
+  const term = {
+    from: dayIn(0, monday),
+    until: dayIn(TERM_WEEKS - 1, monday, 4),
+    slots: demo.slots.map((slot) => ({ ...slot })),
+    holidays: [{ from: dayIn(9, monday), until: dayIn(9, monday, 6) }],
+    order: [...demo.order],
+  };
+  const slots = lessonSlots(term);
+  await writeTermPlan(db, classId, { ...term, ...spread(demo.order, slots.length) });
+  const last = slots.findLastIndex(({ day }) => day < format(now, 'yyyy-MM-dd'));
+  const { contents } = spread(demo.order, slots.length);
+  const { day, starts, minutes } = slots[last]!;
+  const pattern = rows[demo.patterns - 1]!;
+  const block = (key: number, kind: BlockKind, steps: readonly TermStep[] = []) => ({
+    key,
+    kind,
+    steps: [...steps],
+    patterns: PLAYED.includes(kind) ? [{ patternId: pattern.id, title: pattern.title, text: pattern.text }] : [],
+  });
+  const at = +parseISO(`${day}T${starts}`);
+  await writeLesson(db, classId, uuid(), {
+    title: pattern.title,
+    minutes,
+    day,
+    starts,
+    blocks: [
+      block(0, 'warm-up'),
+      block(1, 'read', contents[last]),
+      block(2, 'lead'),
+      block(3, 'ear'),
+      block(4, 'close'),
+    ],
+    held: { at, seconds: 60 * (minutes - 2), leftOut: [3] },
+  });
+}
+
+const PLAYED: readonly BlockKind[] = ['warm-up', 'read', 'lead', 'ear'];

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { ClassElement } from '../records/classStanding.ts';
 import type { ElementId } from '../rhythm/elements.ts';
 import { nextSentence } from '../wording/makingWords.ts';
-import { type MisreadBy, whatNext } from './whatNext.ts';
+import { type MisreadBy, whatNext, withUsual } from './whatNext.ts';
 
 /** Of twenty children so many were heard, and so many are firm. */
 function standing(element: ElementId, heard: number, firm: number): ClassElement {
@@ -70,5 +70,17 @@ describe('what comes next for a class', () => {
     expect(whatNext([...MET, ...HALVES], [], 20, order)).toMatchObject({ focus: { element: 'syncopation' } });
     const many = (['dotted-half', 'whole', 'tie', 'eighth-rest'] as const).map((id) => standing(id, 20, 20));
     expect(whatNext([...MET, ...HALVES, ...many], [], 20).level).toBe(2);
+  });
+});
+
+describe('the order of a teacher', () => {
+  it('comes first, and what it leaves out as usual', () => {
+    const order = withUsual(['tie', 'half']);
+    expect(order.slice(0, 5)).toEqual(['quarter', 'tie', 'half', 'eighth-pair', 'quarter-rest']);
+    expect(new Set(order).size).toBe(order.length);
+    expect(order).toHaveLength(15);
+    const { focus } = whatNext(MET, [], 20, order);
+    expect(focus).toEqual({ kind: 'element', element: 'tie' });
+    expect(whatNext(MET, [], 20).focus).toEqual({ kind: 'element', element: 'half' });
   });
 });

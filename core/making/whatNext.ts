@@ -33,6 +33,12 @@ function masteryOf(has: ReadonlySet<ElementId>): Level {
   return LEVELS.findLast((level) => elementsAt(level).every((id) => has.has(id))) ?? 1;
 }
 
+/** All elements in a teacher's order: what it leaves out comes after it, as usual. */
+export function withUsual(order: readonly ElementId[]): ElementId[] {
+  const [first, ...rest] = ELEMENT_IDS;
+  return [...new Set([first!, ...order, ...rest])];
+}
+
 /**
  * What comes next for a class (handbook §11): what it has met, with a focus on what most children misread, else on what
  * it is least sure of, a step below the level it has.

@@ -1,4 +1,5 @@
 import type { CountOptions } from '../counting/count.ts';
+import type { Ages } from '../judging/windows.ts';
 import type { Plan } from '../leading/plan.ts';
 import { timetable } from '../leading/timetable.ts';
 import { difficultyOf } from '../making/level.ts';
@@ -8,6 +9,7 @@ import { type ElementId, elementsOf } from '../rhythm/elements.ts';
 import { sameMeter } from '../rhythm/meter.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
 import { soundKey } from '../rhythm/soundings.ts';
+import { FASTEST_BPM, SLOWEST_BPM } from '../timing/limits.ts';
 import type { Bpm, Seconds } from '../timing/units.ts';
 
 /** What a lesson is made of, in the order of the work (handbook §12). */
@@ -170,6 +172,18 @@ export function lessonFor(
     }),
   }));
   return { blocks: adapted, changed, unchanged };
+}
+
+/** How fast children of an age read rhythms, set against nine and ten: a teacher's rule of thumb. */
+const PACE: Readonly<Record<Ages, number>> = { '5-6': 0.8, '7-8': 0.9, '9-10': 1, '11-13': 1.1, musician: 1.25 };
+
+/**
+ * A tempo for children of other ages.
+ * @example tempoFor(76, '9-10', '7-8')  // 68
+ */
+export function tempoFor(bpm: Bpm, from: Ages, to: Ages): Bpm {
+  const other = Math.round((bpm * PACE[to]) / PACE[from]);
+  return Math.max(SLOWEST_BPM, Math.min(FASTEST_BPM, other));
 }
 
 /** As long, in the same meter, at its level or the nearest below that can be made; undefined where none can. */

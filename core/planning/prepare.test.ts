@@ -21,7 +21,12 @@ describe('the lesson of a day of the term', () => {
       { element: 'half-rest', step: 'meet' },
       { element: 'eighth-pair', step: 'hear' },
     ] as const;
-    const blocks = prepareLesson({ steps, again: ['quarter-rest'] }, ['eighth-pair', 'quarter-rest'], SHELF, 1);
+    const blocks = prepareLesson(
+      { steps, again: ['quarter-rest'], minutes: 36 },
+      ['eighth-pair', 'quarter-rest'],
+      SHELF,
+      1,
+    );
     expect(blocks.map(({ kind }) => kind)).toEqual(['warm-up', 'know', 'read', 'lead', 'line-up', 'close']);
     expect(blocks.map(({ steps: own }) => own.map(({ element, step }) => `${element} ${step}`).join())).toEqual([
       'half-rest meet',
@@ -39,12 +44,22 @@ describe('the lesson of a day of the term', () => {
     // One fits: the second is made, as hard to copy from a neighbour.
     expect(titles[4]![1]).toBeUndefined();
   });
+  it('fills the time there is with practice, and no more', () => {
+    const kinds = (minutes: number) =>
+      prepareLesson({ steps: [], again: ['half'], minutes }, ['half'], SHELF, 1).map(({ kind }) => kind);
+    expect(kinds(12)).toEqual(['warm-up', 'lead', 'close']);
+    expect(kinds(20)).toEqual(['warm-up', 'lead', 'ear', 'close']);
+    expect(kinds(40)).toEqual(['warm-up', 'read', 'lead', 'ear', 'make', 'close']);
+    const [, lead] = prepareLesson({ steps: [], again: [], minutes: 12 }, ['half'], SHELF, 1);
+    expect(lead).toMatchObject({ kind: 'lead', patterns: [{ id: 'Long rope' }] });
+  });
   it('holds for any day, whatever the class has met', () => {
     const element = fc.constantFrom<ElementId>(...ELEMENT_IDS);
     const step = fc.record({ element, step: fc.constantFrom(...STEPS) });
     const day = fc.record({
       steps: fc.uniqueArray(step, { maxLength: 4, selector: ({ element: id }) => id }),
       again: fc.uniqueArray(element, { maxLength: 3 }),
+      minutes: fc.integer({ min: 10, max: 90 }),
     });
     fc.assert(
       fc.property(day, fc.uniqueArray(element), fc.nat(99_999), (planned, known, seed) => {
@@ -76,7 +91,7 @@ describe('the picture of a term', () => {
     starts: '09:40',
     minutes: 40,
   }));
-  const { lessons } = planTerm(slots, spread(['half'], 4).contents, new Map([['quarter', '2026-09-01']]));
+  const { lessons } = planTerm(slots, spread(['half'], 4).contents, new Map([['eighth-pair', '2026-09-01']]));
   const heard = (week: string, element: ElementId, children: number, right: number): HeardWeek => ({
     week,
     element,
@@ -90,7 +105,7 @@ describe('the picture of a term', () => {
     expect(weeks).toEqual(['2026-09-07', '2026-09-14', '2026-09-21', '2026-09-28']);
     const half = rows.find(({ element }) => element === 'half')!;
     expect(half.cells.map(({ planned }) => planned)).toEqual(['met', 'practised', undefined, 'firm']);
-    expect(rows.map(({ element }) => element)).toContain('quarter');
+    expect(rows.map(({ element }) => element)).toContain('eighth-pair');
   });
   it('says what was heard beside it: firm where half of the class has nine in ten right', () => {
     const { rows } = termPicture(

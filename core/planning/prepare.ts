@@ -5,7 +5,7 @@ import { type ElementId, elementsOf } from '../rhythm/elements.ts';
 import { COMMON_TIME, type Meter } from '../rhythm/meter.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
 import { soundKey } from '../rhythm/soundings.ts';
-import type { BlockKind } from './lesson.ts';
+import { type BlockKind, USUAL_MINUTES } from './lesson.ts';
 import { type PlannedLesson, STEPS, type Step, type TermStep } from './term.ts';
 
 /** A pattern the teacher has. */
@@ -22,43 +22,62 @@ export interface PreparedBlock {
 }
 
 /** Where each step is done (handbook §12): met by echo, then read, then written, then heard for a mark. */
-const BLOCK_OF: Readonly<Record<Step, BlockKind>> = { meet: 'warm-up', read: 'read', write: 'make', hear: 'line-up' };
+export const BLOCK_OF: Readonly<Record<Step, BlockKind>> = {
+  meet: 'warm-up',
+  read: 'read',
+  write: 'make',
+  hear: 'line-up',
+};
 /** In compound meter everything stands in this one. */
 const COMPOUND_TIME: Meter = { upper: 6, lower: 8 };
 const MADE = { measures: 2, level: 2 } as const;
 /** A class that is heard gets more than one rhythm, so that neighbours do not copy. */
 const HEARD_ON = 2;
 
-/** Which block goes where; what a block does not stand for is there in every lesson. */
-const ORDER: readonly BlockKind[] = ['warm-up', 'know', 'read', 'make', 'lead', 'line-up', 'close'];
+/** Which block goes where. */
+const ORDER: readonly BlockKind[] = ['warm-up', 'know', 'read', 'lead', 'ear', 'make', 'line-up', 'close'];
+/** What fills the rest of a lesson, as far as there is time, with what is old or has just been read. */
+const FILLING: readonly BlockKind[] = ['lead', 'ear', 'read', 'make'];
 
 /**
  * The lesson of a day of the term: a block for each step, one to come back to what is old, and patterns of the teacher
- * in which nothing is new but what the lesson is about; where there are none they are made.
+ * in which nothing is new but what the lesson is about; where there are none they are made. The time that is left is
+ * filled with practice.
  * @param known  elements the class has met before this lesson
  * @param shelf  the teacher's patterns, in their order
  */
 export function prepareLesson(
-  { steps, again }: Pick<PlannedLesson, 'steps' | 'again'>,
+  { steps, again, minutes }: Pick<PlannedLesson, 'steps' | 'again' | 'minutes'>,
   known: readonly ElementId[],
   shelf: readonly ShelfPattern[],
   seed: number,
 ): PreparedBlock[] {
   const allowed = new Set<ElementId>(['quarter', ...known, ...again, ...steps.map(({ element }) => element)]);
   const find = patternFinder([...allowed], shelf, seed);
-  const patternsFor = (step: Step, element: ElementId) => {
-    const first = STEPS.indexOf(step);
-    return step === 'hear' ? find(element, first, HEARD_ON) : find(element, first, 1);
-  };
-  return ORDER.flatMap((kind): PreparedBlock[] => {
-    const own = steps.filter(({ step }) => BLOCK_OF[step] === kind);
-    const patterns = own.flatMap(({ step, element }) => patternsFor(step, element));
-    if (kind === 'lead')
-      return again.length > 0 ? [{ kind, steps: [], patterns: again.flatMap((id) => find(id, 0, 1)) }] : [];
-    const always =
-      kind === 'warm-up' || kind === 'close' || (kind === 'know' && steps.some(({ step }) => step === 'meet'));
-    return own.length > 0 || always ? [{ kind, steps: own, patterns }] : [];
+  const stepsIn = (kind: BlockKind) => steps.filter(({ step }) => BLOCK_OF[step] === kind);
+  const needed = ORDER.filter((kind) => isNeeded(kind, { steps, again }) || stepsIn(kind).length > 0);
+  const filling: BlockKind[] = [];
+  const planned = () => [...needed, ...filling].reduce((all, kind) => all + USUAL_MINUTES[kind], 0);
+  for (const kind of FILLING)
+    if (!needed.includes(kind) && planned() + USUAL_MINUTES[kind] <= minutes) filling.push(kind);
+  const practised = again[0] ?? steps[0]?.element ?? known.at(-1) ?? 'quarter';
+  return ORDER.filter((kind) => needed.includes(kind) || filling.includes(kind)).map((kind): PreparedBlock => {
+    const own = stepsIn(kind);
+    const patterns = own.flatMap(({ step, element }) =>
+      find(element, STEPS.indexOf(step), step === 'hear' ? HEARD_ON : 1),
+    );
+    if (kind === 'lead' && again.length > 0)
+      return { kind, steps: own, patterns: again.flatMap((id) => find(id, 0, 1)) };
+    if (filling.includes(kind)) return { kind, steps: own, patterns: find(practised, 0, 1) };
+    return { kind, steps: own, patterns };
   });
+}
+
+/** What stands in a lesson although no step asks for it. */
+function isNeeded(kind: BlockKind, { steps, again }: Pick<PlannedLesson, 'steps' | 'again'>): boolean {
+  if (kind === 'know') return steps.some(({ step }) => step === 'meet');
+  if (kind === 'lead') return again.length > 0;
+  return kind === 'warm-up' || kind === 'close';
 }
 
 /**

@@ -16,8 +16,8 @@ export type Contents = readonly (readonly TermStep[])[];
 
 /** Old elements come back before so many days are over (handbook §12) … */
 export const BACK_WITHIN = 21;
-/** … no more than these in one lesson; those that were not seen for so many days come where there is room. */
-const AGAIN_AT_ONCE = 3;
+/** … as few in one lesson as will do; those that were not seen for so many days come where there is room. */
+const AGAIN_AT_ONCE = [3, 4, 5] as const;
 const BACK_FROM = 14;
 /** Before holidays more than one lesson’s worth has to come back: so many lessons are looked ahead. */
 const AHEAD = 3;
@@ -128,8 +128,26 @@ export function planTerm(
   contents: Contents,
   known: ReadonlyMap<ElementId, Day> = new Map(),
 ): PlannedTerm {
+  let best: PlannedTerm | undefined;
+  for (const most of AGAIN_AT_ONCE) {
+    const term = withOld(slots, contents, known, most);
+    if (!best || term.late.length < best.late.length) best = term;
+    if (best.late.length === 0) break;
+  }
+  return best!;
+}
+
+/** @param most  old elements in one lesson */
+function withOld(
+  slots: readonly LessonSlot[],
+  contents: Contents,
+  known: ReadonlyMap<ElementId, Day>,
+  most: number,
+): PlannedTerm {
   const seen = new Map(known);
-  const learned = new Set(known.keys());
+  // Plain quarters stand in every rhythm there is.
+  seen.delete('quarter');
+  const learned = new Set(seen.keys());
   const late: Late[] = [];
   const lessons = slots.map((slot, i): PlannedLesson => {
     const { day } = slot;
@@ -139,7 +157,8 @@ export function planTerm(
       const days = daysBetween(from, day);
       if (days > BACK_WITHIN) late.push({ element, from, days });
     }
-    const again = comingBack(seen, learned, today, day, (slots[i + AHEAD] ?? slots.at(-1))!.day);
+    const by = (slots[i + AHEAD] ?? slots.at(-1))!.day;
+    const again = comingBack(seen, learned, today, day, by).slice(0, most);
     for (const element of [...today, ...again]) seen.set(element, day);
     for (const { element, step } of steps) if (step === 'hear') learned.add(element);
     return { ...slot, steps, again };
@@ -163,8 +182,5 @@ function comingBack(
     .map(([element, last]) => ({ element, days: daysBetween(last, day) }))
     .sort((a, b) => b.days - a.days);
   const until = daysBetween(day, by);
-  return old
-    .filter(({ days }) => days + until > BACK_WITHIN || days >= BACK_FROM)
-    .slice(0, AGAIN_AT_ONCE)
-    .map(({ element }) => element);
+  return old.filter(({ days }) => days + until > BACK_WITHIN || days >= BACK_FROM).map(({ element }) => element);
 }

@@ -1,13 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import {
-  behindText,
-  blockLeftText,
-  lateText,
-  leftText,
-  lessonTitle,
-  stepText,
-  unmetText,
-} from './planWords.ts';
+import { behindText, blockLeftText, lateText, leftText, lessonTitle, stepText, unmetText } from './planWords.ts';
 
 describe('the words of planning', () => {
   it('name steps as the class names its notes', () => {
@@ -39,5 +31,5 @@ describe('the words of planning', () => {
     expect([leftText(seconds), behindText(seconds), blockLeftText(seconds)]).toEqual([left, behind, block]),
   );
   it('say what comes back too late', () =>
-    expect(lateText({ element: 'tie', from: '2026-09-01', days: 25 }, 'quarters')).toBe('Tie is not seen for 25 days'));
+    expect(lateText({ element: 'tie', from: '2026-09-01', days: 25 }, 'quarters')).toBe('tie (25 days)'));
 });

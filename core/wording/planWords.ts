@@ -84,7 +84,7 @@ export function blockLeftText(left: Seconds): string {
   return left >= 0 ? `${clockText(left)} left` : `${clockText(-left)} over`;
 }
 
-/** An old element that comes back too late. */
+/** An old element that comes back too late. @example "tie (25 days)" */
 export function lateText({ element, days }: Late, naming: NamingId): string {
-  return `${capital(elementName(element, naming))} is not seen for ${counted(days, 'day')}`;
+  return `${elementName(element, naming)} (${counted(days, 'day')})`;
 }

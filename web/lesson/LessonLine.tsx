@@ -26,7 +26,7 @@ export function LessonLine({ blocks, minutes, now, current, thin = false }: Less
   const planned = blocks.reduce((all, { seconds }) => all + seconds, 0);
   const whole = Math.max(planned, minutes * MINUTE, now ?? 0);
   const percent = (seconds: number) => `${(100 * seconds) / whole}%`;
-  const marks = Array.from({ length: Math.floor(whole / MINUTE / MARKED) + 1 }, (_, i) => i * MARKED);
+  const marks = Array.from({ length: Math.ceil(whole / MINUTE / MARKED) }, (_, i) => i * MARKED);
   return (
     <div className={thin ? 'lesson-line lesson-line-thin' : 'lesson-line'} aria-hidden>
       <div className="lesson-blocks">

@@ -1,6 +1,5 @@
 import type { BlockEdit } from '../../contract/lesson.ts';
 import type { CountOptions } from '../../core/counting/count.ts';
-import type { Plan } from '../../core/leading/plan.ts';
 import { type BlockTime, type LessonBlock, blockTime } from '../../core/planning/lesson.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
 import { parseRhythm } from '../../core/rhythm/text.ts';
@@ -26,8 +25,7 @@ export function blockIn({ kind, minutes, patterns, steps, plan, lineUp }: BlockE
     patterns: patterns.flatMap(({ text }) => patternIn(text) ?? []),
     ...(minutes === undefined ? {} : { minutes }),
     ...(introduces.length > 0 ? { introduces } : {}),
-    // Checked when it arrived; the schema’s optional parts are the plan’s.
-    ...(plan ? { plan: plan as Plan } : {}),
+    ...(plan ? { plan } : {}),
     ...(lineUp ? { lineUp } : {}),
   };
 }

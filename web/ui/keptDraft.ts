@@ -35,8 +35,8 @@ function isRefused(problem: Error): boolean {
 }
 
 /**
- * Something that is changed bit by bit and kept whole. Each change is on this device at once, and on the server when the
- * hand rests; what the server does not have yet stays here, through a reload too.
+ * Something that is changed bit by bit and kept whole. Each change is on this device at once, and on the server when
+ * the hand rests; what the server does not have yet stays here, through a reload too.
  */
 export class KeptDraft<T extends object> {
   private shown: KeptMoment<T>;

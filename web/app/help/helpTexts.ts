@@ -56,6 +56,20 @@ const MAKE: Omit<Help, 'path'> = {
   ],
 };
 
+const PLAN: Omit<Help, 'path'> = {
+  title: 'Plan',
+  points: [
+    'Lessons: the next days of the term; Prepare it puts blocks and patterns together, from yours where some fit.',
+    'Or begin with one of four kinds of lesson, for any day or none.',
+    'Term: when the class has lessons, and what is new, in your order. Each is met, read, written, then heard.',
+    'Drag a lesson to another day and the rest follows. What was not done moves on with one press.',
+    'What is old comes back before three weeks are over; what does not is said.',
+    'The picture: round is planned, square is what was heard; empty is met, half practised, full firm.',
+    'Calendar file: all lessons with what is in them, for any calendar.',
+  ],
+  keys: [['space', 'prepare or open the next lesson; plan the term']],
+};
+
 const SHEETS: Omit<Help, 'path'> = {
   title: 'Sheets',
   points: [
@@ -81,6 +95,23 @@ export const HELP: readonly Help[] = [
   { path: 'ear/:part', ...EAR },
   { path: 'make', ...MAKE },
   { path: 'make/:part', ...MAKE },
+  { path: 'plan', ...PLAN },
+  { path: 'plan/:part', ...PLAN },
+  {
+    path: 'plan/:classId/:lessonId',
+    title: 'A lesson',
+    points: [
+      'Blocks in the order of the lesson: drag them, or use their arrows. Minutes are computed, or typed.',
+      'What the class has not met is said beside its block. “New” says where it meets it.',
+      'Start lesson: a bar above every view says where you are, what is next and how the time stands.',
+      'What is left out moves on in the term. A copy for another class has what that class has met.',
+    ],
+    keys: [
+      ['space', 'start the lesson'],
+      ['>', 'in a lesson, in every view: the next part'],
+      ['<', 'the part before'],
+    ],
+  },
   { path: 'sheets', ...SHEETS },
   { path: 'sheets/:sheetId', ...SHEETS },
   {

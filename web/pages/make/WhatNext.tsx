@@ -1,10 +1,11 @@
 import Button from 'react-bootstrap/Button';
 import type { ClassSummary } from '../../../contract/schoolClass.ts';
-import { whatNext } from '../../../core/making/whatNext.ts';
+import { whatNext, withUsual } from '../../../core/making/whatNext.ts';
 import { classStanding } from '../../../core/records/classStanding.ts';
 import { nextSentence } from '../../../core/wording/makingWords.ts';
 import { namingOf } from '../../../core/wording/voice.ts';
 import { useRecords } from '../../api/hooks.ts';
+import { useTermPlan } from '../../api/planning.ts';
 import { useMisread } from '../../api/misread.ts';
 import { knownChildren } from '../../ui/knownChildren.ts';
 import { useKeys } from '../../ui/useKeys.ts';
@@ -19,7 +20,17 @@ interface WhatNextProps {
 export function WhatNext({ schoolClass, onChoose }: WhatNextProps) {
   const records = useRecords(schoolClass.id).data;
   const misread = useMisread(schoolClass.id).data;
-  const next = records && misread && whatNext(classStanding(knownChildren(records)), misread, records.children.length);
+  const term = useTermPlan(schoolClass.id).data;
+  const next =
+    records &&
+    misread &&
+    term !== undefined &&
+    whatNext(
+      classStanding(knownChildren(records)),
+      misread,
+      records.children.length,
+      withUsual(term ? term.order : []),
+    );
   const choose = () => {
     if (!next) return;
     const { elements, focus, level } = next;

@@ -1,21 +1,24 @@
 import type { BlockEdit, LessonEdit } from '../../../contract/lesson.ts';
 import type { SavedPattern } from '../../../contract/pattern.ts';
-import { READY_PLANS } from '../../../core/leading/plan.ts';
+import { type Plan, READY_PLANS } from '../../../core/leading/plan.ts';
 import { type BlockKind, LESSON_TEMPLATES, type LessonTemplate } from '../../../core/planning/lesson.ts';
 import type { PreparedBlock } from '../../../core/planning/prepare.ts';
 import type { TermStep } from '../../../core/planning/term.ts';
 import { printRhythm } from '../../../core/rhythm/text.ts';
 import { moved } from '../../ui/lists.ts';
 
-export const USUAL_MINUTES_OF_LESSON = 40;
+const USUAL_LENGTH = 40;
 const LINE_UP = { bpm: 76, tries: 1 } as const;
+
+/** A plan as a block keeps it. */
+export function planIn({ title, ...plan }: Plan & { readonly id?: string }): NonNullable<BlockEdit['plan']> {
+  const { id: _id, ...parts } = plan;
+  return structuredClone({ title, ...parts }) as NonNullable<BlockEdit['plan']>;
+}
 
 /** How a block is done until something else is chosen. */
 function usual(kind: BlockKind): Pick<BlockEdit, 'plan' | 'lineUp'> {
-  if (kind === 'lead') {
-    const { id: _id, ...plan } = READY_PLANS[0]!;
-    return { plan: JSON.parse(JSON.stringify(plan)) as NonNullable<BlockEdit['plan']> };
-  }
+  if (kind === 'lead') return { plan: planIn(READY_PLANS[0]!) };
   return kind === 'line-up' ? { lineUp: LINE_UP } : {};
 }
 
@@ -28,7 +31,7 @@ const nextKey = (blocks: readonly BlockEdit[]) => 1 + Math.max(-1, ...blocks.map
 /** A lesson of one of the kinds, still without material. */
 export function lessonOf(template: LessonTemplate, title: string): LessonEdit {
   const blocks = LESSON_TEMPLATES[template].map((kind, key) => newBlock(kind, key));
-  return { title, minutes: USUAL_MINUTES_OF_LESSON, day: null, starts: null, blocks, held: null };
+  return { title, minutes: USUAL_LENGTH, day: null, starts: null, blocks, held: null };
 }
 
 /**

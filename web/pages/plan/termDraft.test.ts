@@ -59,11 +59,11 @@ describe('a term', () => {
 
   it('has old elements come back, and finds its lesson by day and time', () => {
     const known = new Map<ElementId, string>([
-      ['quarter', '2026-09-01'],
+      ['eighth-pair', '2026-09-01'],
       ['tie', '2026-09-10'],
     ]);
     const { lessons } = planned(term, known);
-    expect(lessons.some(({ again }) => again.includes('quarter'))).toBe(true);
+    expect(lessons.some(({ again }) => again.includes('eighth-pair'))).toBe(true);
     expect(lessons.some(({ again }) => again.includes('tie'))).toBe(true);
     const slots = lessonSlots(term);
     expect(lessonAt(slots, '2026-09-14', '09:40')).toBe(1);

@@ -9,7 +9,7 @@ const WEEKS = 14;
 /** So many new elements are offered for a term. */
 const NEW_AT_FIRST = 4;
 
-/** A term to begin with: from next Monday, one lesson a week, the next elements in their usual order. */
+/** A term to begin with: one lesson a week, the next elements in their usual order. @param monday  its first day */
 export function newTerm(monday: Day, met: ReadonlySet<ElementId>): TermPlanEdit {
   const until = format(addDays(parseISO(monday), WEEKS * 7 - 3), 'yyyy-MM-dd');
   const order = ELEMENT_IDS.filter((id) => id !== 'quarter' && !met.has(id)).slice(0, NEW_AT_FIRST);
@@ -17,7 +17,10 @@ export function newTerm(monday: Day, met: ReadonlySet<ElementId>): TermPlanEdit 
   return inOrder({ ...days, order, contents: [], left: [] }, order, monday);
 }
 
-/** Other new elements, or in another order: spread over the lessons that are not over. @param today  is still to come */
+/**
+ * Other new elements, or in another order: spread over the lessons that are not over.
+ * @param today  is still to come
+ */
 export function inOrder(term: TermPlanEdit, order: readonly ElementId[], today: Day): TermPlanEdit {
   const slots = lessonSlots(term);
   const over = slots.filter(({ day }) => day < today).length;
@@ -41,9 +44,22 @@ export function onDays(term: TermPlanEdit, change: Partial<TermPlanEdit>, today:
   const left = [...coming.flat(), ...term.left];
   // What was left comes in again at the end, where there is room.
   const last = after.findLastIndex((steps) => steps.length > 0);
-  for (let at = last + 1; at < after.length && left.length > 0; at++)
-    if (slots[at]!.day >= today) after[at] = [left.shift()!];
+  const free = slots.flatMap(({ day }, i) => (day >= today && i > last ? [i] : []));
+  free.forEach((lesson, i) => {
+    after[lesson] = taken(left, Math.ceil(left.length / (free.length - i)));
+  });
   return { ...next, contents: after, left };
+}
+
+/** The first of what is left, of each element one: an element goes one step a lesson. */
+function taken(left: TermStep[], most: number): TermStep[] {
+  const steps: TermStep[] = [];
+  for (let i = 0; i < left.length && steps.length < most;) {
+    const one = left[i]!;
+    if (steps.some(({ element }) => element === one.element)) i++;
+    else steps.push(...left.splice(i, 1));
+  }
+  return steps;
 }
 
 export function dragged(term: TermPlanEdit, from: number, to: number): TermPlanEdit {

@@ -8,6 +8,7 @@ import type { SavedPattern } from '../../../contract/pattern.ts';
 import type { ClassSummary } from '../../../contract/schoolClass.ts';
 import type { SavedSheet, SheetEdit } from '../../../contract/sheet.ts';
 import { ELEMENT_IDS, type ElementId } from '../../../core/rhythm/elements.ts';
+import { MOST_PATTERNS } from '../../../core/sheets/sheet.ts';
 import { SHEET_KINDS } from '../../../core/sheets/sheetKinds.ts';
 import type { SheetKind } from '../../../core/sheets/sheetQuestion.ts';
 import { counted } from '../../../core/wording/plurals.ts';
@@ -44,7 +45,8 @@ export default function SheetsPage() {
     return problem ? <Notice problem={problem} again={again} /> : null;
   const saved = sheets.data.find(({ id }) => id === sheetId);
   if (sheetId !== undefined && !saved) return <Gone />;
-  const pattern = patterns.data.find(({ id }) => id === search.get('pattern'));
+  const wanted = (search.get('patterns') ?? search.get('pattern') ?? '').split(',');
+  const chosen = patterns.data.filter(({ id }) => wanted.includes(id)).slice(0, MOST_PATTERNS);
   const schoolClass = classes.data.find(({ id }) => id === search.get('class')) ?? current;
   const asked = search.get('elements')?.split(',') ?? [];
   const elements = ELEMENT_IDS.filter((id) => asked.includes(id) && id !== 'compound');
@@ -58,14 +60,15 @@ export default function SheetsPage() {
       sheets={sheets.data}
       patterns={patterns.data}
       classes={classes.data}
-      begin={() => begun({ saved, pattern, schoolClass, elements, kinds, test, anew: search.size > 0 })}
+      begin={() => begun({ saved, chosen, schoolClass, elements, kinds, test, anew: search.size > 0 })}
     />
   );
 }
 
 interface Begun {
   readonly saved: SavedSheet | undefined;
-  readonly pattern: SavedPattern | undefined;
+  /** The patterns it is about; none: what is asked is made for it. */
+  readonly chosen: readonly SavedPattern[];
   readonly schoolClass: ClassSummary | undefined;
   readonly elements: readonly ElementId[];
   readonly kinds: readonly SheetKind[];
@@ -75,17 +78,21 @@ interface Begun {
   readonly anew: boolean;
 }
 
+const LONGEST_TITLE = 60;
+
 /** The sheet a visit begins with: what was being changed, what is kept, or a new one. */
-function begun({ saved, pattern, schoolClass, elements, kinds, test, anew }: Begun): SheetEdit {
+function begun({ saved, chosen, schoolClass, elements, kinds, test, anew }: Begun): SheetEdit {
   const last = anew ? undefined : lastDraft(saved?.id);
   if (last) return last;
   if (saved) return editOf(saved);
-  const usual: readonly SheetKind[] = pattern ? ['counts', 'slip'] : ['counts'];
+  const usual: readonly SheetKind[] = chosen.length > 0 ? ['counts', 'slip'] : ['counts'];
   const fresh = newSheet(voiceOf(schoolClass), schoolClass?.id ?? null, kinds.length > 0 ? kinds : usual);
   if (test) return levelTest(fresh, elements, test);
-  if (!pattern) return elements.length > 0 ? aboutHard(fresh, elements) : fresh;
-  const parts = fresh.parts.map((part) => ({ ...part, patterns: [pattern.text] }));
-  return { ...fresh, title: pattern.title, parts };
+  const [first] = chosen;
+  if (!first) return elements.length > 0 ? aboutHard(fresh, elements) : fresh;
+  const parts = fresh.parts.map((part) => ({ ...part, patterns: chosen.map(({ text }) => text) }));
+  const title = chosen.length === 1 ? first.title : `${first.title} and ${chosen.length - 1} more`;
+  return { ...fresh, title: title.slice(0, LONGEST_TITLE), parts };
 }
 
 function Gone() {

@@ -93,10 +93,7 @@ function Setup({ classes, schoolClass, records, lineUps, patterns }: SetupProps)
   const chooseClass = useChooseClass();
   const navigate = useNavigate();
   const [id] = useState(() => uuid());
-  const [settings, setSettings] = useState(() => ({
-    ...usualSettings(asked.patterns, take.settings),
-    ...asked.how,
-  }));
+  const [settings, setSettings] = useState(() => usualSettings(asked, take.settings));
   const [away, setAway] = useState<ReadonlySet<string>>(
     () => new Set(asked.only ? schoolClass.children.flatMap((c) => (asked.only!.includes(c.id) ? [] : [c.id])) : []),
   );
@@ -150,10 +147,10 @@ function Setup({ classes, schoolClass, records, lineUps, patterns }: SetupProps)
   );
 }
 
-function usualSettings(patterns: readonly ReadPattern[], { bpm, method }: TakeSettings): LineSettings {
+function usualSettings({ patterns, how }: ReturnType<typeof useAsked>, { bpm, method }: TakeSettings): LineSettings {
   const seed = Math.floor(Math.random() * 2 ** 32);
   const patternIds = patterns.map(({ id }) => id);
-  return { patternIds, seed, bpm, heardBy: method, tries: 1, order: 'list', startsItself: false };
+  return { patternIds, seed, bpm, heardBy: method, tries: 1, order: 'list', startsItself: false, ...how };
 }
 
 /** As it is sent; it is called after what is clapped. */

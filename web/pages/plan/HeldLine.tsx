@@ -1,0 +1,38 @@
+import { format } from 'date-fns';
+import Button from 'react-bootstrap/Button';
+import type { LessonEdit } from '../../../contract/lesson.ts';
+import { durationText } from '../../../core/wording/leadWords.ts';
+import { BLOCK_WORDS, stepText } from '../../../core/wording/planWords.ts';
+import { listed } from '../../../core/wording/plurals.ts';
+import { stepsOf } from './lessonDraft.ts';
+import { useMovedOn } from './useTerm.ts';
+import type { Planning } from './usePlanning.ts';
+
+interface HeldLineProps {
+  readonly lesson: LessonEdit;
+  readonly planning: Planning;
+  readonly onChange: (lesson: LessonEdit) => void;
+}
+
+/** How a lesson went: what was left out, and where that went. */
+export function HeldLine({ lesson, planning, onChange }: HeldLineProps) {
+  const { held, blocks, day, starts } = lesson;
+  const { left } = stepsOf(lesson);
+  const moved = useMovedOn(planning, day, starts, left);
+  if (!held) return null;
+  const out = blocks.filter(({ key }) => held.leftOut.includes(key)).map(({ kind }) => BLOCK_WORDS[kind].title);
+  return (
+    <section className="plan-held" aria-label="How it went">
+      <p>
+        <strong>Held on {format(held.at, 'EEEE d MMMM')}</strong>, {durationText(held.seconds)}.{' '}
+        {out.length === 0 ? 'Nothing was left out.' : `Left out: ${listed(out)}.`}{' '}
+        {left.length > 0 &&
+          moved &&
+          `${listed(left.map((one) => stepText(one, planning.voice.naming)))} moved to the next lesson.`}
+      </p>
+      <Button size="sm" variant="outline-dark" onClick={() => onChange({ ...lesson, held: null })}>
+        It was not held
+      </Button>
+    </section>
+  );
+}

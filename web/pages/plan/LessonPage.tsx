@@ -1,0 +1,276 @@
+import { format, parseISO } from 'date-fns';
+import { Play, Trash2 } from 'lucide-react';
+import { useEffect, useMemo } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import { Link, useNavigate, useParams } from 'react-router';
+import fitsLesson from 'virtual:fits/lesson';
+import type { LessonEdit, SavedLesson } from '../../../contract/lesson.ts';
+import type { Teacher } from '../../../contract/session.ts';
+import { BLOCK_WORDS, leftText } from '../../../core/wording/planWords.ts';
+import { durationText } from '../../../core/wording/leadWords.ts';
+import { remove } from '../../api/client.ts';
+import { lessonsPath } from '../../api/planning.ts';
+import { LessonLine } from '../../lesson/LessonLine.tsx';
+import { timesOf } from '../../lesson/blocks.ts';
+import { RUNNING } from '../../lesson/running.ts';
+import { stopsOf } from '../../lesson/stops.ts';
+import { plainWords } from '../../ui/BothVersions.tsx';
+import { Notice } from '../../ui/Notice.tsx';
+import { mayHear, useChooseClass } from '../../ui/currentClass.ts';
+import { useKeptDraft } from '../../ui/useKeptDraft.ts';
+import { useKeys } from '../../ui/useKeys.ts';
+import { useSave } from '../../ui/useSave.ts';
+import { BlockList } from './BlockList.tsx';
+import { CopyLesson } from './CopyLesson.tsx';
+import { DraftTrouble } from './DraftTrouble.tsx';
+import { HeldLine } from './HeldLine.tsx';
+import { MinutesInput } from './MinutesInput.tsx';
+import { MissingSteps } from './MissingSteps.tsx';
+import { lessonOf } from './lessonDraft.ts';
+import { type Planning, usePlanning } from './usePlanning.ts';
+import './plan.scss';
+
+/** One lesson: its blocks in order, how long they take, and the key that starts it. */
+export default function LessonPage({ teacher }: { readonly teacher: Teacher }) {
+  const { classId = '', lessonId = '' } = useParams();
+  const { planning, problem, again } = usePlanning(classId);
+  if (!planning) return problem ? <Notice problem={problem} again={again} /> : null;
+  const saved = planning.lessons.find(({ id }) => id === lessonId);
+  if (!saved)
+    return (
+      <div className="empty">
+        This lesson is not kept any more. <Link to="/plan">To the lessons</Link>
+      </div>
+    );
+  return <Lesson key={lessonId} saved={saved} planning={planning} teacherId={teacher.id} />;
+}
+
+interface LessonProps {
+  readonly saved: SavedLesson;
+  readonly planning: Planning;
+  readonly teacherId: string;
+}
+
+const bare = (answer: unknown): LessonEdit => {
+  const { id: _id, ...lesson } = answer as SavedLesson;
+  return lesson;
+};
+const NONE = lessonOf('practice', 'Lesson');
+
+function useLessonDraft(classId: string, saved: SavedLesson) {
+  return useKeptDraft<LessonEdit>({
+    path: `${lessonsPath(classId)}/${saved.id}`,
+    saved: useMemo(() => bare(saved), [saved]),
+    first: NONE,
+    fits: fitsLesson,
+    bare,
+    refreshes: [lessonsPath(classId)],
+  });
+}
+
+/** A lesson that has just ended is written down here, kept on this device until it is stored. */
+function useHeld(
+  lessonId: string,
+  teacherId: string,
+  lesson: LessonEdit,
+  change: (lesson: LessonEdit) => void,
+): boolean {
+  const [running, setRunning] = RUNNING.use();
+  const on = running?.lessonId === lessonId && running.teacherId === teacherId;
+  useEffect(() => {
+    if (!on || running.endedAfter === undefined) return;
+    const { startedAt, endedAfter, leftOut } = running;
+    const known = leftOut.filter((key) => lesson.blocks.some((block) => block.key === key));
+    change({ ...lesson, held: { at: startedAt, seconds: Math.min(endedAfter, DAY), leftOut: known } });
+    setRunning(undefined);
+  }, [on, running, lesson, change, setRunning]);
+  return on && running.endedAfter === undefined;
+}
+
+function Lesson({ saved, planning, teacherId }: LessonProps) {
+  const { schoolClass } = planning;
+  const draft = useLessonDraft(schoolClass.id, saved);
+  const { value: lesson, change } = draft;
+  const walks = useHeld(saved.id, teacherId, lesson, change);
+  const start = useStart(saved.id, lesson, planning, teacherId, draft.settle);
+  const mayPlan = mayHear(schoolClass);
+  useKeys(walks || lesson.blocks.length === 0 ? {} : { ' ': start });
+  const set = (part: Partial<LessonEdit>) => change({ ...lesson, ...part });
+  return (
+    <div className="lesson-page">
+      <div className="page-head">
+        <Form.Control
+          className="lesson-title"
+          aria-label="Name of the lesson"
+          value={lesson.title}
+          maxLength={60}
+          readOnly={!mayPlan}
+          onChange={({ target }) => set({ title: target.value })}
+        />
+        <Link to="/plan">{schoolClass.name}</Link>
+        <Button size="lg" className="lesson-start" disabled={lesson.blocks.length === 0 || walks} onClick={start}>
+          <Play size={18} aria-hidden /> {walks ? 'This lesson is on' : 'Start lesson'} {!walks && <kbd>space</kbd>}
+        </Button>
+      </div>
+      <DraftTrouble draft={draft} nameOf={(part) => PART_NAMES[part] ?? part} wordsOf={wordsOf} />
+      <HeldLine lesson={lesson} planning={planning} onChange={change} />
+      <Blocks
+        lesson={lesson}
+        planning={planning}
+        kept={draft.state === 'saved'}
+        readOnly={!mayPlan}
+        onChange={change}
+      />
+      {mayPlan && <Below saved={saved} lesson={lesson} planning={planning} />}
+    </div>
+  );
+}
+
+interface BlocksProps {
+  readonly lesson: LessonEdit;
+  readonly planning: Planning;
+  readonly kept: boolean;
+  readonly readOnly: boolean;
+  readonly onChange: (lesson: LessonEdit) => void;
+}
+
+/** How long it takes, as a ruler of minutes, and block by block. */
+function Blocks({ lesson, planning, kept, readOnly, onChange }: BlocksProps) {
+  const { schoolClass, voice } = planning;
+  const { blocks, minutes, held } = lesson;
+  const times = useMemo(
+    () => timesOf(blocks, schoolClass.children.length, voice.counts),
+    [blocks, schoolClass.children.length, voice],
+  );
+  const seconds = times.reduce((all, one) => all + one.seconds, 0);
+  return (
+    <>
+      <p className="lesson-sum" role="status">
+        <strong>{durationText(seconds)}</strong> of {minutes} min: {leftText(minutes * 60 - seconds)}
+        <span className="lesson-kept">{kept ? 'Kept' : 'Keeping …'}</span>
+      </p>
+      <LessonLine
+        blocks={blocks.map(({ key, kind }, i) => ({
+          key,
+          title: BLOCK_WORDS[kind].title,
+          seconds: times[i]!.seconds,
+          leftOut: held?.leftOut.includes(key) ?? false,
+        }))}
+        minutes={minutes}
+      />
+      <When lesson={lesson} readOnly={readOnly} onChange={(part) => onChange({ ...lesson, ...part })} />
+      <MissingSteps lesson={lesson} planning={planning} onChange={onChange} />
+      <fieldset disabled={readOnly}>
+        <BlockList lesson={lesson} times={times} planning={planning} onChange={onChange} />
+      </fieldset>
+    </>
+  );
+}
+
+const PART_NAMES: Readonly<Record<string, string>> = {
+  title: 'Name',
+  minutes: 'Minutes',
+  day: 'Day',
+  starts: 'Begins',
+  blocks: 'Blocks',
+  held: 'How it went',
+};
+
+function wordsOf(part: string, value: unknown): string {
+  if (part !== 'blocks') return plainWords(value);
+  return (value as LessonEdit['blocks']).map(({ kind }) => BLOCK_WORDS[kind].title).join(', ') || 'none';
+}
+
+/** Nobody holds a lesson for longer, seconds. */
+const DAY = 86_400;
+
+/** Starts the lesson: from now on its bar stands above every view. */
+function useStart(
+  lessonId: string,
+  { blocks }: LessonEdit,
+  { schoolClass }: Planning,
+  teacherId: string,
+  settle: () => Promise<void>,
+) {
+  const [, setRunning] = RUNNING.use();
+  const chooseClass = useChooseClass();
+  const navigate = useNavigate();
+  return () => {
+    const [first] = stopsOf(blocks, schoolClass.id, lessonId);
+    if (!first) return;
+    chooseClass(schoolClass.id);
+    setRunning({ teacherId, classId: schoolClass.id, lessonId, startedAt: Date.now(), stop: 0, leftOut: [] });
+    void settle().then(() => navigate(first.to, { state: first.state }));
+  };
+}
+
+interface WhenProps {
+  readonly lesson: LessonEdit;
+  readonly readOnly: boolean;
+  readonly onChange: (part: Partial<LessonEdit>) => void;
+}
+
+function When({ lesson, readOnly, onChange }: WhenProps) {
+  return (
+    <div className="lesson-when">
+      <Form.Group controlId="lesson-day">
+        <Form.Label>Day</Form.Label>
+        <Form.Control
+          type="date"
+          value={lesson.day ?? ''}
+          readOnly={readOnly}
+          onChange={({ target }) => onChange({ day: target.value || null })}
+        />
+      </Form.Group>
+      <Form.Group controlId="lesson-starts">
+        <Form.Label>Begins</Form.Label>
+        <Form.Control
+          type="time"
+          value={lesson.starts ?? ''}
+          readOnly={readOnly}
+          onChange={({ target }) => onChange({ starts: target.value || null })}
+        />
+      </Form.Group>
+      <div className="lesson-length">
+        <span aria-hidden>Minutes</span>
+        <MinutesInput
+          label="Minutes of the lesson"
+          value={lesson.minutes}
+          least={5}
+          most={240}
+          onMinutes={(minutes) => minutes !== undefined && onChange({ minutes })}
+        />
+      </div>
+      {lesson.day && <span className="lesson-weekday">{format(parseISO(lesson.day), 'EEEE')}</span>}
+    </div>
+  );
+}
+
+function Below({ saved, lesson, planning }: { saved: SavedLesson; lesson: LessonEdit; planning: Planning }) {
+  const { schoolClass } = planning;
+  const navigate = useNavigate();
+  const dropping = useSave(() => remove(`${lessonsPath(schoolClass.id)}/${saved.id}`), `/classes/${schoolClass.id}`);
+  const elements = [...new Set(lesson.blocks.flatMap(({ steps }) => steps.map(({ element }) => element)))];
+  const patterns = [...new Set(lesson.blocks.flatMap((block) => block.patterns.map(({ patternId }) => patternId)))];
+  const sheet = new URLSearchParams({
+    class: schoolClass.id,
+    ...(patterns.length > 0 ? { patterns: patterns.join(',') } : {}),
+    ...(elements.length > 0 ? { elements: elements.join(',') } : {}),
+  });
+  const drop = async () => {
+    if (await dropping.save()) await navigate('/plan');
+  };
+  return (
+    <div className="lesson-below">
+      <CopyLesson lesson={lesson} from={schoolClass.id} />
+      <Link className="btn btn-outline-dark" to={`/sheets?${sheet.toString()}`}>
+        A sheet for it
+      </Link>
+      <Button variant="link" disabled={dropping.saving} onClick={() => void drop()}>
+        <Trash2 size={16} aria-hidden /> Delete this lesson
+      </Button>
+      {dropping.problem && <Notice problem={dropping.problem} />}
+    </div>
+  );
+}

@@ -1,0 +1,44 @@
+import { useMemo } from 'react';
+import Button from 'react-bootstrap/Button';
+import type { LessonEdit } from '../../../contract/lesson.ts';
+import { BLOCK_OF } from '../../../core/planning/prepare.ts';
+import { stepText } from '../../../core/wording/planWords.ts';
+import { listed } from '../../../core/wording/plurals.ts';
+import { addBlock, changeBlock } from './lessonDraft.ts';
+import { lessonAt, planned } from './termDraft.ts';
+import type { Planning } from './usePlanning.ts';
+
+interface MissingProps {
+  readonly lesson: LessonEdit;
+  readonly planning: Planning;
+  readonly onChange: (lesson: LessonEdit) => void;
+}
+
+/** What the term has for this day and the lesson has not: something moved here since it was prepared. */
+export function MissingSteps({ lesson, planning: { term, met, voice }, onChange }: MissingProps) {
+  const lessons = useMemo(() => (term ? planned(term, met).lessons : []), [term, met]);
+  const day = lessons[lessonAt(lessons, lesson.day, lesson.starts)];
+  const own = lesson.blocks.flatMap(({ steps }) => steps);
+  const missing = (day?.steps ?? []).filter(
+    ({ element, step }) => !own.some((one) => one.element === element && one.step === step),
+  );
+  if (missing.length === 0 || lesson.held) return null;
+  const add = () => {
+    let next = lesson;
+    for (const one of missing) {
+      const block = next.blocks.find(({ kind }) => kind === BLOCK_OF[one.step]);
+      next = block
+        ? changeBlock(next, block.key, { steps: [...block.steps, one] })
+        : addBlock(next, BLOCK_OF[one.step], [one]);
+    }
+    onChange(next);
+  };
+  return (
+    <p className="plan-missing">
+      The term has more for this day: {listed(missing.map((one) => stepText(one, voice.naming)))}.{' '}
+      <Button size="sm" variant="outline-dark" onClick={add}>
+        Put it in
+      </Button>
+    </p>
+  );
+}

@@ -1,0 +1,83 @@
+import { useState } from 'react';
+import { Link, NavLink, Navigate, useParams } from 'react-router';
+import type { ClassSummary } from '../../../contract/schoolClass.ts';
+import type { Teacher } from '../../../contract/session.ts';
+import { useClasses } from '../../api/hooks.ts';
+import { Notice } from '../../ui/Notice.tsx';
+import { Select } from '../../ui/Select.tsx';
+import { useChooseClass, useCurrentClass } from '../../ui/currentClass.ts';
+import { LessonsView } from './LessonsView.tsx';
+import { TermView } from './TermView.tsx';
+import { type Planning, usePlanning } from './usePlanning.ts';
+import '../../asking/lesson.scss';
+import './plan.scss';
+
+export interface PlanViewProps {
+  readonly planning: Planning;
+  readonly teacherId: string;
+  /** Where the main button goes. */
+  readonly actions: HTMLElement;
+}
+
+const PARTS = [
+  { id: 'lessons', title: 'Lessons', View: LessonsView },
+  { id: 'term', title: 'Term', View: TermView },
+] as const;
+
+/** The next lesson, and the term it stands in, of the class this device works with. */
+export default function PlanPage({ teacher }: { readonly teacher: Teacher }) {
+  const { part = 'lessons' } = useParams();
+  const classes = useClasses();
+  const current = useCurrentClass();
+  const chosen = PARTS.find(({ id }) => id === part);
+  if (!chosen) return <Navigate to="/plan" replace />;
+  if (classes.data?.length === 0)
+    return (
+      <div className="empty">
+        <p>For a plan there must first be a class.</p>
+        <Link className="btn btn-primary" to="/classes">
+          Add it
+        </Link>
+      </div>
+    );
+  if (!classes.data || !current) return classes.error ? <Notice problem={classes.error} /> : null;
+  return <Parts key={current.id} {...chosen} classes={classes.data} current={current} teacherId={teacher.id} />;
+}
+
+interface PartsProps {
+  readonly classes: readonly ClassSummary[];
+  readonly current: ClassSummary;
+  readonly teacherId: string;
+}
+
+function Parts({ id: shown, View, classes, current, teacherId }: (typeof PARTS)[number] & PartsProps) {
+  const { planning, problem, again } = usePlanning(current.id);
+  const choose = useChooseClass();
+  const [actions, setActions] = useState<HTMLElement | null>(null);
+  return (
+    <div className="lesson">
+      <div className="page-head">
+        <h1 className="visually-hidden">Plan</h1>
+        <nav className="parts" aria-label="Parts of planning">
+          {PARTS.map(({ id, title }) => (
+            <NavLink key={id} to={`/plan/${id}`} className={id === shown ? 'active' : ''}>
+              {title}
+            </NavLink>
+          ))}
+        </nav>
+        <Select
+          size="sm"
+          className="w-auto"
+          label="Class"
+          value={current.id}
+          options={classes.map(({ id, name }) => [id, name] as const)}
+          onChoose={choose}
+        />
+        <span className="flex-grow-1" />
+        <div ref={setActions} />
+      </div>
+      {problem && !planning && <Notice problem={problem} again={again} />}
+      {planning && actions && <View planning={planning} teacherId={teacherId} actions={actions} />}
+    </div>
+  );
+}

@@ -1,0 +1,160 @@
+import { CalendarDays } from 'lucide-react';
+import { useMemo, useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import { createPortal } from 'react-dom';
+import type { Late, PlannedLesson, TermStep } from '../../../core/planning/term.ts';
+import type { NamingId } from '../../../core/wording/valueNames.ts';
+import { termPicture } from '../../../core/planning/picture.ts';
+import { lateText, stepText } from '../../../core/wording/planWords.ts';
+import { counted, listed } from '../../../core/wording/plurals.ts';
+import { useHeardWeeks } from '../../api/planning.ts';
+import { plainWords } from '../../ui/BothVersions.tsx';
+import { Notice } from '../../ui/Notice.tsx';
+import { mayHear } from '../../ui/currentClass.ts';
+import { saveFile } from '../../ui/saveFile.ts';
+import { useKeys } from '../../ui/useKeys.ts';
+import { DraftTrouble } from './DraftTrouble.tsx';
+import { NewElements } from './NewElements.tsx';
+import type { PlanViewProps } from './PlanPage.tsx';
+import { TermDaysForm } from './TermDaysForm.tsx';
+import { TermLessons } from './TermLessons.tsx';
+import { TermPictureTable } from './TermPictureTable.tsx';
+import { termCalendar } from './termCalendar.ts';
+import { dragged, inOrder, notDone, onDays, planned } from './termDraft.ts';
+import { useTermDraft } from './useTerm.ts';
+import { type Planning, dayOfMoment } from './usePlanning.ts';
+
+const PART_NAMES: Readonly<Record<string, string>> = {
+  from: 'First day',
+  until: 'Last day',
+  slots: 'Weekly lessons',
+  holidays: 'Holidays',
+  order: 'New elements',
+  contents: 'What is in each lesson',
+  left: 'What does not fit',
+};
+
+/** What is new when, over a term, and the picture of it. */
+export function TermView({ planning, actions }: PlanViewProps) {
+  const { schoolClass, voice, met } = planning;
+  const [today] = useState(() => dayOfMoment(Date.now()));
+  const draft = useTermDraft(planning, today);
+  const { value: term, change } = draft;
+  const begun = planning.term !== null || draft.state !== 'saved';
+  const mayPlan = mayHear(schoolClass);
+  const { lessons, late } = useMemo(() => planned(term, met), [term, met]);
+  const begin = () => change(term);
+  useKeys(!begun && mayPlan ? { ' ': begin } : {});
+  return (
+    <>
+      {begun && <CalendarButton lessons={lessons} planning={planning} actions={actions} />}
+      {!begun &&
+        mayPlan &&
+        createPortal(
+          <Button size="lg" onClick={begin}>
+            Plan it like this <kbd>space</kbd>
+          </Button>,
+          actions,
+        )}
+      <DraftTrouble draft={draft} nameOf={(part) => PART_NAMES[part] ?? part} wordsOf={wordsOf} />
+      <div className="term-work">
+        <fieldset disabled={!mayPlan}>
+          <TermDaysForm term={term} count={lessons.length} onChange={(part) => change(onDays(term, part, today))} />
+          <NewElements
+            order={term.order}
+            met={met}
+            naming={voice.naming}
+            onOrder={(order) => change(inOrder(term, order, today))}
+          />
+        </fieldset>
+        <div className="term-shown">
+          <Picture from={begun ? term.from : undefined} lessons={lessons} planning={planning} today={today} />
+          <Troubles left={term.left} late={late} naming={voice.naming} />
+          <TermLessons
+            lessons={lessons}
+            planning={planning}
+            today={today}
+            onMove={(from, to) => change(dragged(term, from, to))}
+            onNotDone={(lesson, step) => change(notDone(term, lesson, [step]))}
+          />
+        </div>
+      </div>
+    </>
+  );
+}
+
+function wordsOf(_part: string, value: unknown): string {
+  return Array.isArray(value) ? counted(value.length, 'entry', 'entries') : plainWords(value);
+}
+
+interface PictureProps {
+  /** From which day on what was heard is shown; undefined where it is not yet. */
+  readonly from: string | undefined;
+  readonly lessons: readonly PlannedLesson[];
+  readonly planning: Planning;
+  readonly today: string;
+}
+
+function Picture({ from, lessons, planning: { schoolClass, voice }, today }: PictureProps) {
+  const heard = useHeardWeeks(schoolClass.id, from).data;
+  const picture = useMemo(
+    () => termPicture(lessons, heard ?? [], schoolClass.children.length),
+    [lessons, heard, schoolClass.children.length],
+  );
+  return <TermPictureTable picture={picture} naming={voice.naming} today={today} />;
+}
+
+interface TroublesProps {
+  readonly left: readonly TermStep[];
+  readonly late: readonly Late[];
+  readonly naming: NamingId;
+}
+
+/** What does not fit, and what comes back too late. */
+function Troubles({ left, late, naming }: TroublesProps) {
+  const longest = new Map<string, Late>();
+  for (const one of late) if ((longest.get(one.element)?.days ?? 0) < one.days) longest.set(one.element, one);
+  return (
+    <>
+      {left.length > 0 && (
+        <p className="term-trouble" role="status">
+          Does not fit into the term: {listed(left.map((one) => stepText(one, naming)))}.
+        </p>
+      )}
+      {longest.size > 0 && (
+        <p className="term-trouble" role="status">
+          Not seen for more than three weeks: {listed([...longest.values()].map((one) => lateText(one, naming)))}.
+        </p>
+      )}
+    </>
+  );
+}
+
+interface CalendarProps {
+  readonly lessons: readonly PlannedLesson[];
+  readonly planning: Planning;
+  readonly actions: HTMLElement;
+}
+
+function CalendarButton({ lessons, planning: { schoolClass, voice }, actions }: CalendarProps) {
+  const [problem, setProblem] = useState<Error>();
+  const takeOut = async () => {
+    try {
+      const text = await termCalendar(schoolClass, lessons, voice.naming);
+      saveFile(`${schoolClass.name} lessons.ics`, new Blob([text], { type: 'text/calendar' }));
+    } catch (error) {
+      setProblem(error as Error);
+    }
+  };
+  return (
+    <>
+      {createPortal(
+        <Button variant="outline-dark" disabled={lessons.length === 0} onClick={() => void takeOut()}>
+          <CalendarDays size={16} aria-hidden /> Calendar file
+        </Button>,
+        actions,
+      )}
+      {problem && <Notice problem={problem} />}
+    </>
+  );
+}
