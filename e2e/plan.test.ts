@@ -16,6 +16,7 @@ async function plan(part: 'lessons' | 'term') {
   const { page } = await school.guest();
   await page.getByRole('link', { name: 'Plan', exact: true }).click();
   await page.getByLabel('Class').selectOption({ label: 'Lighthouse 4' });
+  await page.evaluate(() => (document.activeElement as HTMLElement).blur());
   if (part === 'term') await page.getByRole('link', { name: 'Term', exact: true }).click();
   return page;
 }
@@ -100,8 +101,12 @@ describe('a lesson', () => {
     await kept(page);
     // A block with something new in it: said, then met in the block itself.
     await page.getByRole('group', { name: 'Add a block' }).getByRole('button', { name: 'Lead' }).click();
-    const lead = blocks.filter({ hasText: 'pass after pass' }).last();
-    await lead.getByLabel('A pattern for Lead').selectOption({ label: 'Limping sailor' });
+    await blocks
+      .filter({ hasText: 'pass after pass' })
+      .last()
+      .getByLabel('A pattern for Lead')
+      .selectOption({ label: 'Limping sailor' });
+    const lead = blocks.filter({ has: page.locator('.pattern-chip', { hasText: 'Limping sailor' }) });
     await lead.getByText(/^Dotted eighth and sixteenth is not met yet/).waitFor();
     await lead.getByLabel(/^New in Lead/).selectOption('dotted-eighth meet');
     await lead.getByText(/is not met yet/).waitFor({ state: 'detached' });
@@ -111,9 +116,9 @@ describe('a lesson', () => {
       .getByText(/computed/)
       .last()
       .waitFor();
-    // Its place: the first.
+    // Its place: the second.
     const count = await blocks.count();
-    for (let at = count - 1; at > 1; at--) await lead.getByRole('button', { name: 'Lead up' }).click();
+    for (let at = count - 2; at > 1; at--) await lead.getByRole('button', { name: 'Lead up' }).click();
     const changed = stored(page, 'lessons');
     await page.getByLabel('Name of the lesson').fill('Sailors');
     await changed;

@@ -166,6 +166,28 @@ const VIEWS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
     },
   ],
   [
+    'plan: lessons',
+    async (page) => {
+      await page.getByRole('link', { name: 'Plan', exact: true }).click();
+      await page.locator('.plan-day').first().waitFor();
+    },
+  ],
+  [
+    'plan: the term',
+    async (page) => {
+      await page.getByRole('link', { name: 'Term', exact: true }).click();
+      await page.locator('.term-picture tbody tr').first().waitFor();
+    },
+  ],
+  [
+    'a lesson',
+    async (page) => {
+      await page.getByRole('link', { name: 'Lessons', exact: true }).click();
+      await page.locator('.plan-lesson').first().click();
+      await page.locator('.block-card').first().waitFor();
+    },
+  ],
+  [
     'sheets',
     async (page) => {
       await page.getByRole('link', { name: 'Sheets', exact: true }).click();

@@ -13,6 +13,7 @@ import { parseRhythm, printRhythm } from '../core/rhythm/text.ts';
 import { CLASSES } from '../demo/school.ts';
 import { benchJudging } from './benchJudging.ts';
 import { benchFiles } from './benchFiles.ts';
+import { benchPlanning } from './benchPlanning.ts';
 import { benchSheets } from './benchSheets.ts';
 import { benchTakes } from './benchTakes.ts';
 import { benchListening } from './benchListening.ts';
@@ -239,6 +240,7 @@ const HERE: Readonly<Record<string, () => void | Promise<void>>> = {
   choosing: benchChoosing,
   files: benchFiles,
   sheets: benchSheets,
+  planning: benchPlanning,
   timetable: benchTimetable,
   judging: benchJudging,
   takes: () => benchTakes(),

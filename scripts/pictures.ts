@@ -117,15 +117,6 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
     },
   ],
   [
-    'draw',
-    async (page) => {
-      await page.getByRole('link', { name: 'Draw it' }).click();
-      await page.getByRole('button', { name: 'Bass clef' }).click();
-      await page.locator('.draw-board').waitFor();
-      await page.waitForTimeout(1500);
-    },
-  ],
-  [
     'take',
     async (page) => {
       await page.goto(new URL('/take', page.url()).href);
@@ -157,19 +148,6 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
     },
   ],
   [
-    'practice',
-    async (page) => {
-      await page.getByRole('link', { name: 'Back to the class' }).click();
-      await page.getByRole('link', { name: 'Practice', exact: true }).click();
-      await page.getByRole('button', { name: 'New practice week' }).click();
-      await page.getByLabel('Name', { exact: true }).fill('Before the concert');
-      await page.getByLabel('First day').fill('2026-12-07');
-      await page.getByRole('button', { name: 'One more rhythm' }).click();
-      await page.getByRole('button', { name: 'Keep this week' }).click();
-      await page.getByRole('table', { name: 'Done' }).waitFor();
-    },
-  ],
-  [
     'turn',
     async (page) => {
       await page.goto(new URL('/take/line-up', page.url()).href);
@@ -181,6 +159,24 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
         await page.keyboard.press(key);
         await page.waitForTimeout(AT_REST_MS);
       }
+    },
+  ],
+  [
+    'lesson',
+    async (page) => {
+      await page.getByRole('link', { name: 'Plan', exact: true }).click();
+      await page.getByLabel('Class').selectOption({ label: 'Lighthouse 4' });
+      await page.getByRole('button', { name: 'Prepare it' }).nth(2).click();
+      await page.locator('.block-card').nth(3).waitFor();
+      await page.locator('.lesson-kept', { hasText: 'Kept' }).waitFor();
+    },
+  ],
+  [
+    'term',
+    async (page) => {
+      await page.getByRole('link', { name: 'Plan', exact: true }).click();
+      await page.getByRole('link', { name: 'Term', exact: true }).click();
+      await page.locator('.sign-heard').first().waitFor();
     },
   ],
   [

@@ -4,6 +4,7 @@ import { timetable } from '../leading/timetable.ts';
 import { turnTime } from '../records/lineUp.ts';
 import { type ElementId, elementsOf } from '../rhythm/elements.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
+import { FASTEST_BPM, SLOWEST_BPM } from '../timing/limits.ts';
 import { parseRhythm, printRhythm } from '../rhythm/text.ts';
 import {
   LESSON_TEMPLATES,
@@ -14,6 +15,7 @@ import {
   blocksOf,
   lessonFor,
   lessonTime,
+  tempoFor,
   timeStanding,
   unmetIn,
 } from './lesson.ts';
@@ -136,4 +138,14 @@ describe('a lesson for another class', () => {
     const { blocks, unchanged } = lessonFor([{ kind: 'read', patterns: [mixed] }], met, 1);
     expect([blocks[0]!.patterns[0], unchanged]).toEqual([mixed, 1]);
   });
+});
+
+describe('a tempo for other ages', () => {
+  it.each([
+    [76, '9-10', '7-8', 68],
+    [68, '7-8', '9-10', 76],
+    [72, '5-6', '5-6', 72],
+    [380, '9-10', 'musician', FASTEST_BPM],
+    [SLOWEST_BPM, '9-10', '5-6', SLOWEST_BPM],
+  ] as const)('%i of %s is for %s %i', (bpm, from, to, other) => expect(tempoFor(bpm, from, to)).toBe(other));
 });

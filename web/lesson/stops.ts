@@ -1,5 +1,5 @@
 import type { BlockEdit } from '../../contract/lesson.ts';
-import { elementsOf } from '../../core/rhythm/elements.ts';
+import { ELEMENT_IDS, elementsOf } from '../../core/rhythm/elements.ts';
 import { BLOCK_WORDS } from '../../core/wording/planWords.ts';
 import { blockIn } from './blocks.ts';
 
@@ -18,16 +18,15 @@ export interface Stop {
 /** The address of one lesson. */
 export const lessonPath = (classId: string, lessonId: string) => `/plan/${classId}/${lessonId}`;
 
-const MOST_ASKED = 12;
-
 /** What the views of the ear are to be made of: what stands in the block. */
 function material(block: BlockEdit): URLSearchParams {
   const { patterns } = blockIn(block);
-  const elements = new Set(patterns.flatMap((pattern) => [...elementsOf(pattern).keys()]));
-  for (const { element } of block.steps) elements.add(element);
+  const found = new Set(patterns.flatMap((pattern) => [...elementsOf(pattern).keys()]));
+  for (const { element } of block.steps) found.add(element);
+  const elements = ELEMENT_IDS.filter((id) => found.has(id));
   const meter = patterns[0]?.measures[0]?.meter;
   return new URLSearchParams({
-    ...(elements.size > 0 ? { elements: [...elements].slice(0, MOST_ASKED).join(',') } : {}),
+    ...(elements.length > 0 ? { elements: elements.join(',') } : {}),
     ...(meter ? { meter: `${meter.upper}/${meter.lower}` } : {}),
   });
 }

@@ -18,11 +18,10 @@ import { Notice } from '../../ui/Notice.tsx';
 import { mayHear } from '../../ui/currentClass.ts';
 import { useKeys } from '../../ui/useKeys.ts';
 import { useSave } from '../../ui/useSave.ts';
-import type { PlanViewProps } from './PlanPage.tsx';
 import { lessonOf } from './lessonDraft.ts';
 import { preparedDay } from './prepareDay.ts';
 import { planned } from './termDraft.ts';
-import { type Planning, dayOfMoment } from './usePlanning.ts';
+import { type PlanViewProps, type Planning, dayOfMoment } from './usePlanning.ts';
 
 /** So many days of the term are shown ahead. */
 const AHEAD = 3;

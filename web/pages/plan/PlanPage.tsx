@@ -8,16 +8,9 @@ import { Select } from '../../ui/Select.tsx';
 import { useChooseClass, useCurrentClass } from '../../ui/currentClass.ts';
 import { LessonsView } from './LessonsView.tsx';
 import { TermView } from './TermView.tsx';
-import { type Planning, usePlanning } from './usePlanning.ts';
+import { usePlanning } from './usePlanning.ts';
 import '../../asking/lesson.scss';
 import './plan.scss';
-
-export interface PlanViewProps {
-  readonly planning: Planning;
-  readonly teacherId: string;
-  /** Where the main button goes. */
-  readonly actions: HTMLElement;
-}
 
 const PARTS = [
   { id: 'lessons', title: 'Lessons', View: LessonsView },

@@ -15,14 +15,13 @@ import { saveFile } from '../../ui/saveFile.ts';
 import { useKeys } from '../../ui/useKeys.ts';
 import { DraftTrouble } from './DraftTrouble.tsx';
 import { NewElements } from './NewElements.tsx';
-import type { PlanViewProps } from './PlanPage.tsx';
 import { TermDaysForm } from './TermDaysForm.tsx';
 import { TermLessons } from './TermLessons.tsx';
 import { TermPictureTable } from './TermPictureTable.tsx';
 import { termCalendar } from './termCalendar.ts';
 import { dragged, inOrder, notDone, onDays, planned } from './termDraft.ts';
 import { useTermDraft } from './useTerm.ts';
-import { type Planning, dayOfMoment } from './usePlanning.ts';
+import { type PlanViewProps, type Planning, dayOfMoment } from './usePlanning.ts';
 
 const PART_NAMES: Readonly<Record<string, string>> = {
   from: 'First day',

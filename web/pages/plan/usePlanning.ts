@@ -22,6 +22,14 @@ export interface Planning {
   readonly met: ReadonlyMap<ElementId, Day>;
 }
 
+/** What each part of planning is given. */
+export interface PlanViewProps {
+  readonly planning: Planning;
+  readonly teacherId: string;
+  /** Where the main button goes. */
+  readonly actions: HTMLElement;
+}
+
 export const dayOfMoment = (moment: number): Day => format(moment, 'yyyy-MM-dd');
 
 /** What the class has met, with the day on which it saw it last. */
