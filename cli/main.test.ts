@@ -362,7 +362,7 @@ describe('making', () => {
     });
     expect(JSON.parse(clapboard(['level', '4/4 q q q q']).out)).toEqual({
       level: 1,
-      why: '1 different cell, always the same; 1 notes a beat, none of them off it.',
+      why: '1 different cell, always the same; 1 note a beat, none of them off it.',
     });
     const [hard, bad] = answers(
       clapboard(['level', '--batch'], lines({ id: 3, text: '2/4 s s e e. s | e q e' }, {})).out,

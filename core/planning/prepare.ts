@@ -53,7 +53,7 @@ export function prepareLesson(
   seed: number,
 ): PreparedBlock[] {
   const allowed = new Set<ElementId>(['quarter', ...known, ...again, ...steps.map(({ element }) => element)]);
-  const find = patternFinder([...allowed], shelf, seed);
+  const { find, count } = patternFinder([...allowed], shelf, seed);
   const stepsIn = (kind: BlockKind) => steps.filter(({ step }) => BLOCK_OF[step] === kind);
   const needed = ORDER.filter((kind) => isNeeded(kind, { steps, again }) || stepsIn(kind).length > 0);
   const filling: BlockKind[] = [];
@@ -61,16 +61,22 @@ export function prepareLesson(
   for (const kind of FILLING)
     if (!needed.includes(kind) && planned() + USUAL_MINUTES[kind] <= minutes) filling.push(kind);
   const practised = again[0] ?? steps[0]?.element ?? known.at(-1) ?? 'quarter';
-  return ORDER.filter((kind) => needed.includes(kind) || filling.includes(kind)).map((kind): PreparedBlock => {
-    const own = stepsIn(kind);
-    const patterns = own.flatMap(({ step, element }) =>
-      find(element, STEPS.indexOf(step), step === 'hear' ? HEARD_ON : 1),
-    );
-    if (kind === 'lead' && again.length > 0)
-      return { kind, steps: own, patterns: again.flatMap((id) => find(id, 0, 1)) };
-    if (filling.includes(kind)) return { kind, steps: own, patterns: find(practised, 0, 1) };
-    return { kind, steps: own, patterns };
-  });
+  // What the lesson is about is chosen first, the scarcest before all; practice takes what is left.
+  const scarce = [...steps].sort((a, b) => count(a.element) - count(b.element));
+  const chosen = new Map<BlockKind, PreparedBlock['patterns']>();
+  for (const { element, step } of scarce) {
+    const kind = BLOCK_OF[step];
+    const found = find(element, STEPS.indexOf(step), step === 'hear' ? HEARD_ON : 1);
+    chosen.set(kind, [...(chosen.get(kind) ?? []), ...found]);
+  }
+  for (const element of again) chosen.set('lead', [...(chosen.get('lead') ?? []), ...find(element, 0, 1)]);
+  // The ear works with all the class has met.
+  for (const kind of filling) if (kind !== 'ear') chosen.set(kind, find(practised, 0, 1));
+  return ORDER.filter((kind) => needed.includes(kind) || filling.includes(kind)).map((kind) => ({
+    kind,
+    steps: stepsIn(kind),
+    patterns: chosen.get(kind) ?? [],
+  }));
 }
 
 /** What stands in a lesson although no step asks for it. */
@@ -82,7 +88,8 @@ function isNeeded(kind: BlockKind, { steps, again }: Pick<PlannedLesson, 'steps'
 
 /**
  * Gives patterns with an element, none twice in a lesson.
- * @returns a function of the element, which of the fitting ones comes first (from lesson to lesson another), how many
+ * @returns `find`: by element, which of the fitting ones comes first (from lesson to lesson another), and how many;
+ * `count`: how many of the teacher’s fit
  */
 function patternFinder(allowed: readonly ElementId[], shelf: readonly ShelfPattern[], seed: number) {
   const fitting = shelf.flatMap((one) => {
@@ -91,15 +98,17 @@ function patternFinder(allowed: readonly ElementId[], shelf: readonly ShelfPatte
   });
   const heard = new Set(shelf.map(({ pattern }) => soundKey(pattern)));
   const used = new Set<string>();
-  return (element: ElementId, first: number, count: number): PreparedBlock['patterns'] => {
+  const count = (element: ElementId) => fitting.filter(({ elements }) => elements.includes(element)).length;
+  const find = (element: ElementId, first: number, many: number): PreparedBlock['patterns'] => {
     const own = fitting.filter(({ id, elements }) => elements.includes(element) && !used.has(id));
     const turned = own.slice(first % Math.max(1, own.length)).concat(own.slice(0, first % Math.max(1, own.length)));
-    const found = turned.slice(0, count).map(({ id, pattern }) => ({ id, pattern }));
+    const found = turned.slice(0, many).map(({ id, pattern }) => ({ id, pattern }));
     for (const { id } of found) used.add(id);
-    const made = madeWith(element, allowed, count - found.length, seed + first, heard);
+    const made = madeWith(element, allowed, many - found.length, seed + first, heard);
     for (const { pattern } of made) heard.add(soundKey(pattern));
     return [...found, ...made];
   };
+  return { find, count };
 }
 
 function madeWith(

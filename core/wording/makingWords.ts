@@ -21,7 +21,8 @@ export function levelSentence({ cells, changes, notesABeat, offbeats }: Difficul
   const turns =
     often === 0 ? 'always the same' : often === 10 ? 'each unlike the one before' : `a new one ${often} times in 10`;
   const off = offbeats === 0 ? 'none of them off it' : `${rough(offbeats)} of them off it`;
-  return `${counted(cells, 'different cell')}, ${turns}; ${rough(notesABeat)} notes a beat, ${off}.`;
+  const notes = rough(notesABeat) === '1' ? '1 note' : `${rough(notesABeat)} notes`;
+  return `${counted(cells, 'different cell')}, ${turns}; ${notes} a beat, ${off}.`;
 }
 
 /** "eighth rest"; "rests are skipped". */

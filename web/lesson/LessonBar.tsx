@@ -3,15 +3,16 @@ import { useEffect, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useLocation, useNavigate } from 'react-router';
 import type { SavedLesson } from '../../contract/lesson.ts';
+import type { SavedPattern } from '../../contract/pattern.ts';
 import type { ClassDetail } from '../../contract/schoolClass.ts';
 import { timeStanding } from '../../core/planning/lesson.ts';
 import { BLOCK_WORDS, behindText, blockLeftText } from '../../core/wording/planWords.ts';
 import { voiceOf } from '../../core/wording/voice.ts';
-import { useClass } from '../api/hooks.ts';
+import { useClass, usePatterns } from '../api/hooks.ts';
 import { useLessons } from '../api/planning.ts';
 import { useKeys } from '../ui/useKeys.ts';
 import { LessonLine } from './LessonLine.tsx';
-import { timesOf } from './blocks.ts';
+import { timesOf, withOwn } from './blocks.ts';
 import { RUNNING, type RunningLesson } from './running.ts';
 import { lessonPath, stopsOf } from './stops.ts';
 import './lessonBar.scss';
@@ -32,20 +33,25 @@ function useSecondsSince(start: number): number {
 export default function LessonBar({ running }: { running: RunningLesson }) {
   const room = useClass(running.classId).data;
   const lesson = useLessons(running.classId).data?.find(({ id }) => id === running.lessonId);
-  if (!room || !lesson) return null;
-  return <Bar running={running} lesson={lesson} room={room} />;
+  const patterns = usePatterns().data;
+  if (!room || !lesson || !patterns) return null;
+  return <Bar running={running} lesson={lesson} room={room} patterns={patterns} />;
 }
 
 interface BarProps {
   readonly running: RunningLesson;
   readonly lesson: SavedLesson;
   readonly room: ClassDetail;
+  readonly patterns: readonly SavedPattern[];
 }
 
 /** Goes from view to view, and ends the lesson. */
-function useWalk({ running, lesson }: BarProps) {
+function useWalk({ running, lesson, patterns }: BarProps) {
   const navigate = useNavigate();
-  const stops = useMemo(() => stopsOf(lesson.blocks, running.classId, lesson.id), [lesson, running.classId]);
+  const stops = useMemo(
+    () => stopsOf(withOwn(lesson.blocks, patterns), running.classId, lesson.id),
+    [lesson, patterns, running.classId],
+  );
   const at = Math.min(running.stop, stops.length - 1);
   const go = (stop: number, leftOut = running.leftOut) => {
     const next = stops[stop];

@@ -1,4 +1,5 @@
 import type { BlockEdit } from '../../contract/lesson.ts';
+import type { SavedPattern } from '../../contract/pattern.ts';
 import type { CountOptions } from '../../core/counting/count.ts';
 import { type BlockTime, type LessonBlock, blockTime } from '../../core/planning/lesson.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
@@ -33,4 +34,23 @@ export function blockIn({ kind, minutes, patterns, steps, plan, lineUp }: BlockE
 /** How long each block takes, for a class. */
 export function timesOf(blocks: readonly BlockEdit[], children: number, counts: CountOptions): BlockTime[] {
   return blocks.map((block) => blockTime(blockIn(block), { children, counts }));
+}
+
+/** The teacher's own pattern that a lesson means: that one, or one with its name and notes. */
+export function ownPattern(
+  { patternId, title, text }: BlockEdit['patterns'][number],
+  own: readonly SavedPattern[],
+): SavedPattern | undefined {
+  return own.find(({ id }) => id === patternId) ?? own.find((one) => one.title === title && one.text === text);
+}
+
+/** Blocks with the patterns this teacher has: a lesson of somebody else names theirs, and some may be gone. */
+export function withOwn(blocks: readonly BlockEdit[], own: readonly SavedPattern[]): BlockEdit[] {
+  return blocks.map((block) => ({
+    ...block,
+    patterns: block.patterns.flatMap((one) => {
+      const found = ownPattern(one, own);
+      return found ? [{ ...one, patternId: found.id }] : [];
+    }),
+  }));
 }

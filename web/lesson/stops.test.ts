@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { BlockEdit } from '../../contract/lesson.ts';
 import { READY_PLANS } from '../../core/leading/plan.ts';
 import { stopsOf } from './stops.ts';
-import { timesOf } from './blocks.ts';
+import { timesOf, withOwn } from './blocks.ts';
 
 const CLASS = 'c1';
 const LESSON = 'l1';
@@ -75,5 +75,22 @@ describe('how long blocks take', () => {
     );
     expect(times.map(({ from }) => from)).toEqual(['typed', 'computed', 'usual']);
     expect(times[0]!.seconds).toBe(150);
+  });
+});
+
+describe('patterns of a lesson', () => {
+  it('are the teacher’s own by id, else by name and notes; others are left out', () => {
+    const own = [
+      { id: 'mine', title: 'Waltz', text: WALTZ.text },
+      { id: 'p1', title: 'Renamed since', text: ROPE.text },
+    ];
+    const [one] = withOwn(
+      [block('read', { patterns: [ROPE, WALTZ, { ...WALTZ, patternId: 'x', title: 'Gone' }] })],
+      own,
+    );
+    expect(one!.patterns.map(({ patternId, title }) => [patternId, title])).toEqual([
+      ['p1', 'Long rope'],
+      ['mine', 'Waltz'],
+    ]);
   });
 });

@@ -4,6 +4,7 @@ import { ArrowDown, ArrowUp, GripVertical, X } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';
+import { v4 as uuid } from 'uuid';
 import { type BlockEdit, MOST_IN_BLOCK } from '../../../contract/lesson.ts';
 import type { SavedPattern } from '../../../contract/pattern.ts';
 import { READY_PLANS } from '../../../core/leading/plan.ts';
@@ -12,10 +13,14 @@ import { STEPS } from '../../../core/planning/term.ts';
 import { ELEMENT_IDS } from '../../../core/rhythm/elements.ts';
 import { clockText } from '../../../core/wording/leadWords.ts';
 import { BLOCK_WORDS, STEP_WORDS, elementName, stepText, unmetText } from '../../../core/wording/planWords.ts';
+import { put } from '../../api/client.ts';
 import { usePlans } from '../../api/hooks.ts';
+import { ownPattern, withOwn } from '../../lesson/blocks.ts';
 import { stopsOf } from '../../lesson/stops.ts';
+import { Notice } from '../../ui/Notice.tsx';
 import { Select } from '../../ui/Select.tsx';
 import { without } from '../../ui/lists.ts';
+import { useSave } from '../../ui/useSave.ts';
 import { MinutesInput } from './MinutesInput.tsx';
 import { type BlockChange, chosenPattern, planIn } from './lessonDraft.ts';
 import type { Planning } from './usePlanning.ts';
@@ -89,8 +94,8 @@ function BlockMinutes({ block, time, title, onChange }: TitledProps) {
   );
 }
 
-function BlockButtons({ block, title, at, count, planning, onMove, onRemove }: TitledProps) {
-  const [stop] = stopsOf([block], planning.schoolClass.id, '');
+function BlockButtons({ block, title, at, count, planning, patterns, onMove, onRemove }: TitledProps) {
+  const [stop] = stopsOf(withOwn([block], patterns), planning.schoolClass.id, '');
   return (
     <span className="block-buttons">
       {stop && block.kind !== 'close' && (
@@ -118,7 +123,7 @@ function BlockButtons({ block, title, at, count, planning, onMove, onRemove }: T
 }
 
 function BlockMaterial(props: TitledProps) {
-  const { block, title, planning, onChange } = props;
+  const { block, title, planning, patterns, onChange } = props;
   const { naming } = planning.voice;
   return (
     <div className="block-material">
@@ -131,14 +136,14 @@ function BlockMaterial(props: TitledProps) {
           />
         </span>
       ))}
-      {block.patterns.map(({ patternId, title: name }, i) => (
-        <span key={patternId} className="pattern-chip">
-          <Link to={`/patterns/${patternId}`}>{name}</Link>
-          <DropButton
-            label={`Not in ${title}: ${name}`}
-            onDrop={() => onChange({ patterns: without(block.patterns, i) })}
-          />
-        </span>
+      {block.patterns.map((one, i) => (
+        <PatternChip
+          key={one.patternId}
+          chosen={one}
+          own={ownPattern(one, patterns)}
+          block={title}
+          onDrop={() => onChange({ patterns: without(block.patterns, i) })}
+        />
       ))}
       {PLAYED.includes(block.kind) && block.patterns.length < MOST_IN_BLOCK && <PatternChoice {...props} />}
       {block.kind !== 'close' && <StepChoice {...props} />}
@@ -168,8 +173,35 @@ function DropButton({ label, onDrop }: { readonly label: string; readonly onDrop
   );
 }
 
+interface PatternChipProps {
+  readonly chosen: BlockEdit['patterns'][number];
+  /** Undefined where it is not among the teacher’s patterns any more, or never was. */
+  readonly own: SavedPattern | undefined;
+  readonly block: string;
+  readonly onDrop: () => void;
+}
+
+/** A pattern of a block; one that is not the teacher’s can be kept from here. */
+function PatternChip({ chosen: { title, text }, own, block, onDrop }: PatternChipProps) {
+  const keeping = useSave(() => put(`/patterns/${uuid()}`, { title, text }), '/patterns');
+  return (
+    <span className={own ? 'pattern-chip' : 'pattern-chip chip-missing'}>
+      {own ? <Link to={`/patterns/${own.id}`}>{title}</Link> : `${title}: not among your patterns`}
+      {!own && (
+        <Button size="sm" variant="link" disabled={keeping.saving} onClick={() => void keeping.save()}>
+          Keep it
+        </Button>
+      )}
+      <DropButton label={`Not in ${block}: ${title}`} onDrop={onDrop} />
+      {keeping.problem && <Notice problem={keeping.problem} />}
+    </span>
+  );
+}
+
 function PatternChoice({ block, title, patterns, onChange }: TitledProps) {
-  const more = patterns.filter(({ id }) => !block.patterns.some(({ patternId }) => patternId === id));
+  const more = patterns.filter(
+    ({ id, archived }) => !archived && !block.patterns.some(({ patternId }) => patternId === id),
+  );
   return (
     <Select
       size="sm"

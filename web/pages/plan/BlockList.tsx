@@ -2,12 +2,14 @@ import { useMemo } from 'react';
 import { type LessonEdit, MOST_BLOCKS } from '../../../contract/lesson.ts';
 import { BLOCK_KINDS, type BlockTime, unmetIn } from '../../../core/planning/lesson.ts';
 import { BLOCK_WORDS } from '../../../core/wording/planWords.ts';
-import { useOfferedPatterns } from '../../ui/offeredPatterns.ts';
+import { usePatterns } from '../../api/hooks.ts';
 import { blockIn } from '../../lesson/blocks.ts';
 import { Sorting } from '../../ui/Sorting.tsx';
 import { BlockCard, sortId } from './BlockCard.tsx';
 import { addBlock, changeBlock, moveBlock, removeBlock } from './lessonDraft.ts';
 import type { Planning } from './usePlanning.ts';
+
+const NONE: readonly never[] = [];
 
 interface BlockListProps {
   readonly lesson: LessonEdit;
@@ -19,7 +21,7 @@ interface BlockListProps {
 /** The blocks of a lesson in their order: dragged, or moved by their arrows. */
 export function BlockList({ lesson, times, planning, onChange }: BlockListProps) {
   const { blocks } = lesson;
-  const { data: patterns = [] } = useOfferedPatterns();
+  const { data: patterns } = usePatterns();
   const ids = blocks.map(sortId);
   const blockOf = (id: string) => blocks[ids.indexOf(id)]!;
   const unmet = useMemo(() => unmetIn(blocks.map(blockIn), planning.met.keys()), [blocks, planning.met]);
@@ -40,7 +42,7 @@ export function BlockList({ lesson, times, planning, onChange }: BlockListProps)
               time={times[at]!}
               unmet={unmet.filter((one) => one.block === at)}
               planning={planning}
-              patterns={patterns}
+              patterns={patterns ?? NONE}
               onChange={(change) => onChange(changeBlock(lesson, block.key, change))}
               onMove={(by) => onChange(moveBlock(lesson, block.key, at + by))}
               onRemove={() => onChange(removeBlock(lesson, block.key))}

@@ -10,9 +10,10 @@ import type { Teacher } from '../../../contract/session.ts';
 import { BLOCK_WORDS, leftText } from '../../../core/wording/planWords.ts';
 import { durationText } from '../../../core/wording/leadWords.ts';
 import { remove } from '../../api/client.ts';
+import { usePatterns } from '../../api/hooks.ts';
 import { lessonsPath } from '../../api/planning.ts';
 import { LessonLine } from '../../lesson/LessonLine.tsx';
-import { timesOf } from '../../lesson/blocks.ts';
+import { timesOf, withOwn } from '../../lesson/blocks.ts';
 import { RUNNING } from '../../lesson/running.ts';
 import { stopsOf } from '../../lesson/stops.ts';
 import { plainWords } from '../../ui/BothVersions.tsx';
@@ -194,10 +195,11 @@ function useStart(
   settle: () => Promise<void>,
 ) {
   const [, setRunning] = RUNNING.use();
+  const { data: patterns } = usePatterns();
   const chooseClass = useChooseClass();
   const navigate = useNavigate();
   return () => {
-    const [first] = stopsOf(blocks, schoolClass.id, lessonId);
+    const [first] = patterns ? stopsOf(withOwn(blocks, patterns), schoolClass.id, lessonId) : [];
     if (!first) return;
     chooseClass(schoolClass.id);
     setRunning({ teacherId, classId: schoolClass.id, lessonId, startedAt: Date.now(), stop: 0, leftOut: [] });

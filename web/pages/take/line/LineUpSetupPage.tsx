@@ -117,6 +117,7 @@ function Setup({ classes, schoolClass, records, lineUps, patterns }: SetupProps)
         <span className="line-time" role="status">
           {turns.length} {turns.length === 1 ? 'child' : 'children'}, about {durationText(time.once)}
           {settings.tries > 1 && `, with every try ${durationText(time.most)}`}
+          {chosen.length > 1 && turns.length > chosen.length && `; ${chosen.length} patterns, so that some come again`}
         </span>
         <span className="flex-grow-1" />
         <Button size="lg" disabled={turns.length === 0 || starting.saving} onClick={() => void start()}>
