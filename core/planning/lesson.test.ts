@@ -5,6 +5,7 @@ import { turnTime } from '../records/lineUp.ts';
 import { type ElementId, elementsOf } from '../rhythm/elements.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
 import { FASTEST_BPM, SLOWEST_BPM } from '../timing/limits.ts';
+import { soundKey } from '../rhythm/soundings.ts';
 import { parseRhythm, printRhythm } from '../rhythm/text.ts';
 import {
   LESSON_TEMPLATES,
@@ -127,6 +128,12 @@ describe('a lesson for another class', () => {
     ]);
     expect(printRhythm(made[0]!)).not.toBe(printRhythm(made[2]!));
     for (const pattern of made) for (const id of elementsOf(pattern).keys()) expect(met).toContain(id);
+  });
+  it('has none twice, however many are made', () => {
+    const mast = patternOf('4/4 q. e h');
+    const { blocks, changed } = lessonFor([{ kind: 'read', patterns: Array(5).fill(mast) as Pattern[] }], met, 5);
+    expect(changed).toBe(5);
+    expect(new Set(blocks[0]!.patterns.map(soundKey)).size).toBe(5);
   });
   it('keeps what it introduces, and what cannot be made', () => {
     const introduced: LessonBlock[] = [

@@ -206,5 +206,11 @@ describe('what comes back', () => {
     const heard = lessons.findIndex(({ steps }) => steps.some(({ step }) => step === 'hear'));
     expect(lessons.slice(0, heard + 1).every(({ again }) => again.length === 0)).toBe(true);
     expect(lessons.slice(heard + 1).some(({ again }) => again.includes('tie'))).toBe(true);
+    const slowly = slots.map((_, i) => {
+      const step = STEPS[i / 6];
+      return step ? [{ element: 'tie', step } as const] : [];
+    });
+    const { lessons: apart } = planTerm(slots, slowly);
+    expect(apart.findIndex(({ again }) => again.includes('tie'))).toBeGreaterThan(18);
   });
 });

@@ -74,6 +74,7 @@ describe('something changed bit by bit', () => {
     await rest();
     expect(draft.moment().value).toEqual({ title: 'Theirs', minutes: 45 });
     // A change made while the first is on its way goes on from what was sent.
+    server.makes = (value) => ({ ...value, title: 'Theirs again' });
     server.before = () => {
       server.before = () => undefined;
       draft.change({ title: 'Theirs', minutes: 60 });

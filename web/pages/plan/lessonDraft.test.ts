@@ -27,7 +27,7 @@ describe('a lesson that is changed', () => {
   it('gets blocks before its close, changed, moved and taken away', () => {
     const more = addBlock(lesson, 'ear');
     expect(kinds(more)).toEqual(['warm-up', 'lead', 'line-up', 'ear', 'close']);
-    expect(kinds(addBlock(more, 'close')).at(-1)).toBe('close');
+    expect(addBlock(more, 'close').blocks.at(-1)).toMatchObject({ kind: 'close', key: 5 });
     const key = more.blocks[3]!.key;
     expect(key).toBe(4);
     const noted = changeBlock(more, key, { note: 'softly', minutes: 3 });
