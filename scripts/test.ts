@@ -113,7 +113,14 @@ async function tests(project: string, yields = false): Promise<Count> {
     'vitest',
     [
       'run',
-      ...['--project', project, '--reporter=dot', '--reporter=json', `--outputFile.json=${file}`],
+      ...[
+        '--project',
+        project,
+        '--reporter=dot',
+        '--reporter=./scripts/secondTries.ts',
+        '--reporter=json',
+        `--outputFile.json=${file}`,
+      ],
       ...(fast ? [] : measured(project)),
     ],
     true,
