@@ -29,7 +29,7 @@ const inBrowser = {
   testTimeout: 180_000,
   hookTimeout: 180_000,
   maxWorkers: 3,
-  // A page may be late on a busy machine: what passes at the second try is named at the end, what is broken fails twice.
+  // A page may be late on a busy machine: what passes at the second try is named, what is broken fails twice.
   retry: 1,
 };
 

@@ -24,9 +24,10 @@ function benchMaking(): void {
   const { seconds, result } = timed(make);
   const read = timed(() => result.map(({ pattern }) => parseRhythm(printRhythm(pattern)))).seconds;
   const levels = result.map(({ score }) => exactLevel(score));
+  const across = `levels ${Math.min(...levels).toFixed(1)} to ${Math.max(...levels).toFixed(1)}`;
   report(
     'making, 4 measures in sets of 100',
-    `${Math.round(result.length / seconds)} a second, levels ${Math.min(...levels).toFixed(1)} to ${Math.max(...levels).toFixed(1)}`,
+    `${Math.round(result.length / seconds)} a second, ${across}`,
     `${(seconds / read).toFixed(1)} × printing and reading them`,
   );
 }
