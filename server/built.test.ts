@@ -31,7 +31,7 @@ describe('the built server', () => {
     const files = readdirSync(BUILT_SERVER).filter((name) => name.endsWith('.js'));
     const needed = files
       .flatMap((name) => [
-        ...readFileSync(join(BUILT_SERVER, name), 'utf8').matchAll(/\b(?:from|import) ?"([^".,][^"]*)"/g),
+        ...readFileSync(join(BUILT_SERVER, name), 'utf8').matchAll(/\b(?:from|import) ?"([^".,\s][^"\s]*)"/g),
       ])
       .map(([, name]) =>
         name!
