@@ -9,6 +9,7 @@ const PAGES = [
   'files',
   'held',
   'make',
+  'offline',
   'pictures',
   'plan',
   'records',

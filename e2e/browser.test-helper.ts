@@ -100,7 +100,9 @@ export class School {
   }
 
   private async newcomer(options: Parameters<Browser['newContext']>[0], watched: boolean) {
-    const context = await this.browser.newContext({ viewport: { width: 1280, height: 800 }, ...options });
+    // Every one of them would put the whole app onto its device first.
+    const usual = { viewport: { width: 1280, height: 800 }, serviceWorkers: 'block' } as const;
+    const context = await this.browser.newContext({ ...usual, ...options });
     if (this.inTime) await context.addInitScript(steadySound);
     const page = await context.newPage();
     if (watched) await watchPage(page, context);

@@ -611,4 +611,20 @@ export const MUTANTS: readonly MutantGroup[] = [
       ],
     ],
   },
+  {
+    project: 'units',
+    tests: ['web/api', 'web/take', 'web/app'],
+    mutants: [
+      ['web/take/outbox.ts', 'if (!(await sendLineUps(teacherId))) return false;', ''],
+      ['web/take/newLineUps.ts', 'if (one.teacherId !== teacherId || one.stored) continue;', ''],
+      ['web/take/newLineUps.ts', 'error.status !== 0) throw error;', 'false) throw error;'],
+      ['web/api/client.ts', 'error.status !== 0 || !isInstalled()) throw error;', '!isInstalled()) throw error;'],
+      ['web/api/client.ts', 'if (kept === undefined || !fits(kept)) throw error;', ''],
+      ['web/api/client.ts', "if (code === 'signed-out' && isInstalled())", 'if (false)'],
+      ['web/api/keptAnswers.ts', "(path === '/session' ? path : `${owner ?? ''} ${path}`)", 'path'],
+      ['web/api/keptAnswers.ts', 'kept && Date.now() - kept.at < KEPT_MS ?', 'kept ?'],
+      ['web/app/installed.ts', '|| !navigator.serviceWorker.controller', ''],
+      ['web/app/installed.ts', 'if (atOnce) load();', 'if (true) load();'],
+    ],
+  },
 ];

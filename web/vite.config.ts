@@ -3,13 +3,35 @@ import { constants } from 'node:zlib';
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
 import { compression, defineAlgorithm } from 'vite-plugin-compression2';
+import { VitePWA } from 'vite-plugin-pwa';
 import { validatorsPlugin } from './validatorsPlugin.ts';
+
+/** None of ours is larger; what would be is not kept, and not there without a network. */
+const LARGEST_FILE = 4 * 2 ** 20;
 
 export default defineConfig({
   root: fileURLToPath(new URL('.', import.meta.url)),
   plugins: [
     react(),
     validatorsPlugin(),
+    // All files of the app on the device after the first visit: it opens without a network.
+    VitePWA({
+      injectRegister: false,
+      // A new version waits until the page says that nothing would be lost: web/app/installed.ts.
+      registerType: 'prompt',
+      // In web/public: the page asks for it when there is time.
+      manifest: false,
+      workbox: {
+        globPatterns: ['**/*.{js,mjs,css,html,svg,woff2,woff,flac,otf,ttf,json,wasm,webmanifest}'],
+        maximumFileSizeToCacheInBytes: LARGEST_FILE,
+        navigateFallback: '/index.html',
+        navigateFallbackDenylist: [/^\/api\//, /^\/healthz/],
+        // From the first visit on, so that one visit is enough.
+        clientsClaim: true,
+        inlineWorkboxRuntime: true,
+        sourcemap: false,
+      },
+    }),
     // Beside each file of text: what is sent to a browser that takes it.
     compression({
       include: /\.(m?js|css|html|svg|json)$/,

@@ -1,5 +1,6 @@
 import fitsError from 'virtual:fits/error';
 import type { TextError } from '../../core/rhythm/text.ts';
+import { answered, isAway, isInstalled } from './network.ts';
 
 /** Two changed the same. */
 export interface Clash {
@@ -74,11 +75,17 @@ async function send(method: keyof typeof PATIENCE, path: string, sent: Sent = {}
   const signal = AbortSignal.timeout(patience);
   const init: RequestInit = { method, credentials: 'same-origin', headers, signal };
   const response = await fetch(`/api${path}`, body === undefined ? init : { ...init, body }).catch(() => {
+    answered(false);
     throw signal.aborted ? new ApiProblem(0, 'no-answer', NO_ANSWER) : new ApiProblem(0, 'away', AWAY);
   });
-  if (response.status < 400) return response;
-  throw await problemIn(response);
+  const problem = response.status < 400 ? undefined : await problemIn(response);
+  answered(problem?.status !== 0);
+  if (!problem) return response;
+  throw problem;
 }
+
+/** What is kept on the device is asked for only when it is needed: the door goes without. */
+const onDevice = () => import('./keptAnswers.ts');
 
 type ErrorPart = { code: string; message: string; field?: string; at?: TextError } & Partial<Clash>;
 
@@ -88,6 +95,8 @@ async function problemIn(response: Response): Promise<ApiProblem> {
   if (!fitsError(answer)) return new ApiProblem(0, 'away', AWAY);
   const { code, message, field, at, theirs, parts } = (answer as { error: ErrorPart }).error;
   if (code === 'signed-out' || code === 'other-teacher') for (const listener of doors) listener();
+  // Signed out elsewhere, the device that was lost or lent keeps nothing.
+  if (code === 'signed-out' && isInstalled()) void onDevice().then(({ forgetAnswers }) => forgetAnswers());
   return new ApiProblem(response.status, code, message, field, at, theirs && parts && { theirs, parts });
 }
 
@@ -108,10 +117,27 @@ async function sendJson(method: 'PUT' | 'POST', path: string, body: unknown): Pr
 const fetched = new Map<string, { readonly tag: string; readonly answer: unknown }>();
 const MOST_FETCHED = 20;
 
-/** Fetches and checks what arrives against the contract. */
+/** While the server is away nobody waits long for it to say so again. */
+const SHORT_PATIENCE = 4_000;
+
+/** Fetches and checks what arrives against the contract; without a network it is what arrived last. */
 export async function get<T>(path: string, fits: (data: unknown) => boolean): Promise<T> {
+  try {
+    const answer = await getNow<T>(path, fits);
+    if (isInstalled()) void onDevice().then(({ keepAnswer }) => keepAnswer(owner, path, answer));
+    return answer;
+  } catch (error) {
+    if (!(error instanceof ApiProblem) || error.status !== 0 || !isInstalled()) throw error;
+    const kept = await (await onDevice()).keptAnswer(owner, path);
+    if (kept === undefined || !fits(kept)) throw error;
+    return kept as T;
+  }
+}
+
+async function getNow<T>(path: string, fits: (data: unknown) => boolean): Promise<T> {
   const before = fetched.get(path);
-  const response = await send('GET', path, { holds: before?.tag });
+  const patience = isAway() && isInstalled() ? SHORT_PATIENCE : PATIENCE.GET;
+  const response = await send('GET', path, { holds: before?.tag, patience });
   if (before && response.status === 304) return before.answer as T;
   const answer = await answerIn(response);
   if (!fits(answer)) throw new ApiProblem(200, 'outdated', OUTDATED);

@@ -1,5 +1,5 @@
 import { CircleHelp, LogOut, UserRound } from 'lucide-react';
-import { Suspense, lazy, useState } from 'react';
+import { type ReactNode, Suspense, lazy, useEffect, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Modal from 'react-bootstrap/Modal';
 import { ErrorBoundary } from 'react-error-boundary';
@@ -16,6 +16,7 @@ import { OutboxNote } from './OutboxNote.tsx';
 import type { Teacher } from '../../contract/session.ts';
 
 const LessonBar = lazy(() => import('../lesson/LessonBar.tsx'));
+const DeviceNote = lazy(() => import('./DeviceNote.tsx'));
 const HelpBox = lazy(() => import('./help/HelpBox.tsx'));
 
 export default function Shell({ teacher, onSignedOut }: { teacher: Teacher; onSignedOut: () => void }) {
@@ -23,7 +24,6 @@ export default function Shell({ teacher, onSignedOut }: { teacher: Teacher; onSi
   useSendOutbox(teacher.id, waiting);
   useAskBeforeLeaving(useWouldBeLost());
   const { pathname } = useLocation();
-  const [lesson] = RUNNING.use();
   const [helping, setHelping] = useState(false);
   useKeys({ '?': () => setHelping(true) });
   const leaving = useSignOut(teacher.id, onSignedOut);
@@ -47,6 +47,9 @@ export default function Shell({ teacher, onSignedOut }: { teacher: Teacher; onSi
           )}
         </nav>
         <span className="flex-grow-1" />
+        <WhenSettled>
+          <DeviceNote teacherId={teacher.id} />
+        </WhenSettled>
         <OutboxNote waiting={waiting} />
         <NavLink className="teacher" to={ACCOUNT} aria-label={`${teacher.name}: password, passkeys and devices`}>
           <UserRound size={16} aria-hidden /> <span>{teacher.name}</span>
@@ -58,11 +61,7 @@ export default function Shell({ teacher, onSignedOut }: { teacher: Teacher; onSi
           <LogOut size={16} aria-hidden /> <span>Sign out</span>
         </Button>
       </header>
-      {lesson?.teacherId === teacher.id && lesson.endedAfter === undefined && (
-        <Suspense fallback={null}>
-          <LessonBar running={lesson} />
-        </Suspense>
-      )}
+      <RunningLesson teacherId={teacher.id} />
       <main id="main" tabIndex={-1}>
         <ErrorBoundary FallbackComponent={Broken} resetKeys={[pathname]}>
           <Outlet />
@@ -78,6 +77,29 @@ export default function Shell({ teacher, onSignedOut }: { teacher: Teacher; onSi
   );
 }
 
+/** The bar of the lesson that is on, of this teacher. */
+function RunningLesson({ teacherId }: { readonly teacherId: string }) {
+  const [lesson] = RUNNING.use();
+  if (lesson?.teacherId !== teacherId || lesson.endedAfter !== undefined) return null;
+  return (
+    <Suspense fallback={null}>
+      <LessonBar running={lesson} />
+    </Suspense>
+  );
+}
+
+/** After this long a page shows what it was opened for: the rest may load. */
+const SETTLED_MS = 1_500;
+
+function WhenSettled({ children }: { readonly children: ReactNode }) {
+  const [settled, setSettled] = useState(false);
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled(true), SETTLED_MS);
+    return () => clearTimeout(timer);
+  }, []);
+  return settled && <Suspense fallback={null}>{children}</Suspense>;
+}
+
 /** So long signing out waits for takes to be sent. */
 const PATIENCE_MS = 4_000;
 
@@ -87,6 +109,8 @@ function useSignOut(teacherId: string, onSignedOut: () => void) {
   const leave = async () => {
     setAsking(false);
     await remove('/session').catch(() => undefined);
+    const { forgetAnswers } = await import('../api/keptAnswers.ts');
+    await forgetAnswers();
     onSignedOut();
   };
   const signOut = async () => {

@@ -3,6 +3,7 @@ import type { TakeDetail } from '../../contract/take.ts';
 import { ApiProblem, put, putSound } from '../api/client.ts';
 import { allIn, putInto, takeFrom } from './deviceBox.ts';
 import type { Waiting } from './keptTakes.ts';
+import { sendLineUps } from './newLineUps.ts';
 
 /** The takes that this page has made or seen, also where the browser keeps nothing. */
 const here = new Map<string, Waiting>();
@@ -112,6 +113,7 @@ function alone(work: () => Promise<boolean>): Promise<boolean> {
 async function send(teacherId: string, now: number): Promise<boolean> {
   const mine = (await waitingTakes()).filter((take) => take.teacherId === teacherId && take.refused === undefined);
   mine.sort((a, b) => a.upload.takenAt - b.upload.takenAt);
+  if (!(await sendLineUps(teacherId))) return false;
   let all = true;
   for (const take of mine) {
     if ((take.notBefore ?? 0) > now) {

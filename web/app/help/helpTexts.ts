@@ -302,6 +302,10 @@ export const HELP: readonly Help[] = [
   {
     path: 'account',
     title: 'Your account',
-    points: ['Your password, passkeys, and where you are signed in. A device you do not know is signed out here.'],
+    points: [
+      'Your password, passkeys, and where you are signed in. A device you do not know is signed out here.',
+      'After one visit the app works on this device without a network. Install it from the browser’s menu if you like.',
+      'Signing out takes everything of yours off the device, but takes that are not stored yet.',
+    ],
   },
 ];

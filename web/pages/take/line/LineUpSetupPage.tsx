@@ -4,11 +4,13 @@ import { Link, useNavigate, useSearchParams } from 'react-router';
 import { v4 as uuid } from 'uuid';
 import type { LineUp, NewLineUp } from '../../../../contract/lineUp.ts';
 import type { ClassRecords } from '../../../../contract/records.ts';
+import type { Teacher } from '../../../../contract/session.ts';
 import type { ClassDetail } from '../../../../contract/schoolClass.ts';
 import { ELEMENT_IDS, elementsOf } from '../../../../core/rhythm/elements.ts';
 import { durationText } from '../../../../core/wording/leadWords.ts';
-import { put, remove } from '../../../api/client.ts';
+import { remove } from '../../../api/client.ts';
 import { useClass, useClasses, useLineUps, useRecords } from '../../../api/hooks.ts';
+import { startLineUp } from '../../../take/newLineUps.ts';
 import { MicrophonePanel } from '../../../take/inputs/MicrophonePanel.tsx';
 import { Notice } from '../../../ui/Notice.tsx';
 import { mayHear, useChooseClass, useHearingClass } from '../../../ui/currentClass.ts';
@@ -23,7 +25,7 @@ import { type PlannedTurn, type ReadPattern, lineTime, planLine, readPatterns } 
 import './line.scss';
 
 /** Before a class is heard child by child: what, how fast, who, and how long it will take. */
-export default function LineUpSetupPage() {
+export default function LineUpSetupPage({ teacher }: { readonly teacher: Teacher }) {
   const classes = useClasses();
   const patterns = useOfferedPatterns();
   const [search] = useSearchParams();
@@ -41,6 +43,7 @@ export default function LineUpSetupPage() {
   return (
     <Setup
       key={`${room.data.id} ${search.toString()}`}
+      teacherId={teacher.id}
       classes={classes.data.filter(mayHear)}
       schoolClass={room.data}
       records={records.data}
@@ -62,6 +65,7 @@ function Missing({ what, to }: { what: string; to: string }) {
 }
 
 interface SetupProps {
+  readonly teacherId: string;
   readonly classes: readonly { id: string; name: string }[];
   readonly schoolClass: ClassDetail;
   readonly records: ClassRecords;
@@ -87,7 +91,7 @@ function useAsked(patterns: readonly ReadPattern[]) {
   };
 }
 
-function Setup({ classes, schoolClass, records, lineUps, patterns }: SetupProps) {
+function Setup({ teacherId, classes, schoolClass, records, lineUps, patterns }: SetupProps) {
   const asked = useAsked(patterns);
   const take = useTakeSettings();
   const chooseClass = useChooseClass();
@@ -101,7 +105,10 @@ function Setup({ classes, schoolClass, records, lineUps, patterns }: SetupProps)
   const here = schoolClass.children.filter((child) => !away.has(child.id));
   const heard = chosen[0] ? heardIn(records, chosen[0].id) : new Set<string>();
   const turns = chosen.length > 0 ? planLine(here, chosen, settings, heard) : [];
-  const starting = useSave((lineUp: NewLineUp) => put(`/classes/${schoolClass.id}/line-ups/${id}`, lineUp), '/classes');
+  const starting = useSave(
+    (lineUp: NewLineUp) => startLineUp({ teacherId, classId: schoolClass.id, id, lineUp }),
+    '/classes',
+  );
   const start = async () => {
     if (turns.length === 0) return;
     take.set({ bpm: settings.bpm, method: settings.heardBy });
@@ -109,16 +116,11 @@ function Setup({ classes, schoolClass, records, lineUps, patterns }: SetupProps)
     if (done) await navigate(`/take/line-up/${schoolClass.id}/${id}`);
   };
   useKeys({ ' ': () => void start() });
-  const time = lineTime(turns, settings.tries);
   return (
     <div className="line-setup">
       <div className="page-head">
         <h1>Line-up</h1>
-        <span className="line-time" role="status">
-          {turns.length} {turns.length === 1 ? 'child' : 'children'}, about {durationText(time.once)}
-          {settings.tries > 1 && `, with every try ${durationText(time.most)}`}
-          {chosen.length > 1 && turns.length > chosen.length && `; ${chosen.length} patterns, so that some come again`}
-        </span>
+        <TimeText turns={turns} tries={settings.tries} patterns={chosen.length} />
         <span className="flex-grow-1" />
         <Button size="lg" disabled={turns.length === 0 || starting.saving} onClick={() => void start()}>
           Start <kbd>space</kbd>
@@ -145,6 +147,24 @@ function Setup({ classes, schoolClass, records, lineUps, patterns }: SetupProps)
       )}
       <LineTable schoolClass={schoolClass} turns={turns} away={away} heard={heard} onAway={setAway} />
     </div>
+  );
+}
+
+interface TimeTextProps {
+  readonly turns: readonly PlannedTurn[];
+  readonly tries: number;
+  readonly patterns: number;
+}
+
+/** How many are heard, how long that takes, and whether there are fewer patterns than children. */
+function TimeText({ turns, tries, patterns }: TimeTextProps) {
+  const time = lineTime(turns, tries);
+  return (
+    <span className="line-time" role="status">
+      {turns.length} {turns.length === 1 ? 'child' : 'children'}, about {durationText(time.once)}
+      {tries > 1 && `, with every try ${durationText(time.most)}`}
+      {patterns > 1 && turns.length > patterns && `; ${patterns} patterns, so that some come again`}
+    </span>
   );
 }
 

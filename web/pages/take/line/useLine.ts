@@ -5,6 +5,7 @@ import { turnToCome } from '../../../../core/records/lineUp.ts';
 import { type ApiProblem, put } from '../../../api/client.ts';
 import { useFreshLineUps } from '../../../api/hooks.ts';
 import { useRefresh } from '../../../api/useRefresh.ts';
+import { sendLineUps } from '../../../take/newLineUps.ts';
 import { storedThing } from '../../../ui/stored.ts';
 
 type Edits = Readonly<Record<string, TurnEdit>>;
@@ -47,7 +48,7 @@ export function mergedTurns(lineUp: LineUp, edits: Edits, heard: ReadonlyMap<str
 }
 
 /** A line-up as it goes on: whose turn it is, and what became of the others. Nothing of it waits for the server. */
-export function useLine(classId: string, lineUp: LineUp, children: readonly Child[]) {
+export function useLine(teacherId: string, classId: string, lineUp: LineUp, children: readonly Child[]) {
   const box = boxOf(lineUp.id);
   const [edits, setEdits] = box.use();
   const [heard, setHeard] = useState<ReadonlyMap<string, number>>(new Map());
@@ -62,6 +63,7 @@ export function useLine(classId: string, lineUp: LineUp, children: readonly Chil
     const sent: string[] = [];
     const asSent = box.read();
     let failed: ApiProblem | undefined;
+    if (!(await sendLineUps(teacherId))) return;
     for (const [childId, edit] of Object.entries(asSent)) {
       try {
         await put(`/classes/${classId}/line-ups/${lineUp.id}/turns/${childId}`, edit);
@@ -84,7 +86,7 @@ export function useLine(classId: string, lineUp: LineUp, children: readonly Chil
     setProblem(failed);
     // `refresh` and `freshLineUps` are other functions each time, but do the same.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [box, classId, lineUp.id]);
+  }, [box, teacherId, classId, lineUp.id]);
   useEffect(() => {
     if (waiting === 0) return undefined;
     const timer = setInterval(() => void send(), AGAIN_MS);
