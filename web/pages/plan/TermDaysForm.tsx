@@ -28,6 +28,7 @@ interface DayFieldProps {
 function DayField({ label, value, min, onDay }: DayFieldProps) {
   return (
     <Form.Control
+      size="sm"
       type="date"
       aria-label={label}
       value={value}
@@ -177,7 +178,7 @@ function Holidays({ term: { holidays, until }, onChange }: TermDaysProps) {
 
 function DropButton({ label, onDrop }: { readonly label: string; readonly onDrop: () => void }) {
   return (
-    <Button size="sm" variant="link" aria-label={label} onClick={onDrop}>
+    <Button size="sm" variant="link" className="term-drop" aria-label={label} onClick={onDrop}>
       <X size={16} aria-hidden />
     </Button>
   );
