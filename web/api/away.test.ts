@@ -44,6 +44,16 @@ describe('without a network', () => {
     expect(await get('/classes/1', fits)).toEqual(GULLS);
   });
 
+  it('what arrives when somebody else is in is kept for who asked', async () => {
+    device(true, () => Response.json(GULLS));
+    const asked = get('/classes/1', fits);
+    pageBelongsTo('ben');
+    await asked;
+    await later();
+    expect(await keptAnswer('ben', '/classes/1')).toBeUndefined();
+    expect(await keptAnswer('ann', '/classes/1')).toEqual(GULLS);
+  });
+
   it('an app that is not on the device keeps nothing', async () => {
     device(false, () => Response.json(GULLS));
     await get('/classes/1', fits);

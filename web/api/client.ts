@@ -122,13 +122,15 @@ const SHORT_PATIENCE = 4_000;
 
 /** Fetches and checks what arrives against the contract; without a network it is what arrived last. */
 export async function get<T>(path: string, fits: (data: unknown) => boolean): Promise<T> {
+  // Whose it was when it was asked for: somebody else may be in when it arrives.
+  const whose = owner;
   try {
     const answer = await getNow<T>(path, fits);
-    if (isInstalled()) void onDevice().then(({ keepAnswer }) => keepAnswer(owner, path, answer));
+    if (isInstalled()) void onDevice().then(({ keepAnswer }) => keepAnswer(whose, path, answer));
     return answer;
   } catch (error) {
     if (!(error instanceof ApiProblem) || error.status !== 0 || !isInstalled()) throw error;
-    const kept = await (await onDevice()).keptAnswer(owner, path);
+    const kept = await (await onDevice()).keptAnswer(whose, path);
     if (kept === undefined || !fits(kept)) throw error;
     return kept as T;
   }
