@@ -101,7 +101,8 @@ function patternFinder(allowed: readonly ElementId[], shelf: readonly ShelfPatte
   const count = (element: ElementId) => fitting.filter(({ elements }) => elements.includes(element)).length;
   const find = (element: ElementId, first: number, many: number): PreparedBlock['patterns'] => {
     const own = fitting.filter(({ id, elements }) => elements.includes(element) && !used.has(id));
-    const turned = own.slice(first % Math.max(1, own.length)).concat(own.slice(0, first % Math.max(1, own.length)));
+    const begin = first % Math.max(1, own.length);
+    const turned = [...own.slice(begin), ...own.slice(0, begin)];
     const found = turned.slice(0, many).map(({ id, pattern }) => ({ id, pattern }));
     for (const { id } of found) used.add(id);
     const made = madeWith(element, allowed, many - found.length, seed + first, heard);

@@ -53,8 +53,10 @@ export function spread(
   return { contents, left };
 }
 
-const isIn = (steps: readonly TermStep[], { element, step }: TermStep) =>
-  steps.some((one) => one.element === element && one.step === step);
+/** Whether a step is among some others. */
+export function isIn(steps: readonly TermStep[], { element, step }: TermStep): boolean {
+  return steps.some((one) => one.element === element && one.step === step);
+}
 
 /** Each element's steps in their order again, in the lessons in which it stands. */
 function inSteps(contents: Contents): TermStep[][] {

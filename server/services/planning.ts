@@ -1,7 +1,7 @@
 import { format, parseISO, isValid } from 'date-fns';
 import type { LessonEdit, SavedLesson } from '../../contract/lesson.ts';
 import type { HeardWeeks, TermPlanEdit } from '../../contract/termPlan.ts';
-import { type Day, daysBetween } from '../../core/planning/days.ts';
+import { daysBetween } from '../../core/planning/days.ts';
 import { mondayOf } from '../../core/planning/picture.ts';
 import { unpackElements, weightOf } from '../../core/records/heardElements.ts';
 import { type Database, transacted } from '../database.ts';
@@ -17,6 +17,7 @@ import {
   writeTermPlan,
 } from '../repository/planning.ts';
 import { classOf } from './classes.ts';
+import { checkDay } from './days.ts';
 import { merged } from './merge.ts';
 import { readPatternText } from './patternText.ts';
 
@@ -28,10 +29,6 @@ const LONGEST_TERM = 400;
 export async function lessonsOf(db: Database, teacherId: string, classId: string): Promise<SavedLesson[]> {
   await classOf(db, teacherId, classId, 'look');
   return listLessons(db, classId, MOST_SHOWN);
-}
-
-function checkDay(day: Day, field: string): void {
-  if (!isValid(parseISO(day))) throw new Problem(422, 'bad-request', `${field}: there is no such day.`, { field });
 }
 
 /** What fits its schema and makes no sense all the same. @param name  of the lesson, in what is sent */

@@ -1,10 +1,11 @@
-import { addDays, differenceInCalendarDays, isValid, parseISO } from 'date-fns';
+import { addDays, differenceInCalendarDays, parseISO } from 'date-fns';
 import { DAYS_A_WEEK, type PracticeEdit, type PracticeWeek } from '../../contract/practice.ts';
 import { type Database, transacted } from '../database.ts';
-import { Problem, notFound } from '../problem.ts';
+import { notFound } from '../problem.ts';
 import { holdClass } from '../repository/classes.ts';
 import { findPractice, heardBetween, listPractice, removePractice, writePractice } from '../repository/practice.ts';
 import { classOf } from './classes.ts';
+import { checkDay } from './days.ts';
 import { readPatternText } from './patternText.ts';
 
 /** A school year of them. */
@@ -42,8 +43,7 @@ export async function savePractice(
   weekId: string,
   week: PracticeEdit,
 ): Promise<'made' | 'changed'> {
-  if (!isValid(parseISO(week.starts)))
-    throw new Problem(422, 'bad-request', 'starts: there is no such day.', { field: 'starts' });
+  checkDay(week.starts, 'starts');
   for (const [i, { text }] of week.plan.items.entries()) readPatternText(text, `plan.items.${i}.text`);
   return transacted(db, async (inside) => {
     await holdClass(inside, classId);

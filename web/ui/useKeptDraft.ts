@@ -1,6 +1,7 @@
 import { useEffect, useState, useSyncExternalStore } from 'react';
 import { put } from '../api/client.ts';
 import { useRefresh } from '../api/useRefresh.ts';
+import { later } from './later.ts';
 import { KeptDraft, type KeptMoment } from './keptDraft.ts';
 
 interface KeptAt<T> {
@@ -14,11 +15,6 @@ interface KeptAt<T> {
   readonly bare: (answer: unknown) => T;
   /** Paths under which something is another when it is saved. */
   readonly refreshes: readonly string[];
-}
-
-function later(action: () => void, ms: number): () => void {
-  const timer = setTimeout(action, ms);
-  return () => clearTimeout(timer);
 }
 
 /** Something changed bit by bit and kept whole on the server; another path is another component. */

@@ -4,19 +4,13 @@ import { v4 as uuid } from 'uuid';
 import type { PatternEdit, SavedPattern } from '../../../contract/pattern.ts';
 import { focusName } from '../../../core/wording/makingWords.ts';
 import { type NamingId, capital } from '../../../core/wording/valueNames.ts';
+import { numbered } from '../../ui/numbered.ts';
 import { useKeepPatterns } from './keepPatterns.ts';
 import type { MadeCard } from './useMade.ts';
 
 /** What a made pattern is called until its teacher names it: what it practises, and a number. */
 function titleOf({ wanted: { focus }, level }: MadeCard, naming: NamingId): string {
   return focus ? capital(focusName(focus, naming)) : `Level ${level}`;
-}
-
-/** The first number that no pattern of this name has yet. */
-function numbered(title: string, taken: ReadonlySet<string>): string {
-  let number = 1;
-  while (taken.has(`${title} ${number}`)) number++;
-  return `${title} ${number}`;
 }
 
 /** A folder for patterns that were made together. */

@@ -1,13 +1,9 @@
 import { useEffect, useState, useSyncExternalStore } from 'react';
 import type { SavedPattern } from '../../../contract/pattern.ts';
 import { put } from '../../api/client.ts';
+import { later } from '../../ui/later.ts';
 import { useRefresh } from '../../api/useRefresh.ts';
 import { type Draft, type DraftMoment, PatternDraft } from './patternDraft.ts';
-
-function later(action: () => void, ms: number): () => void {
-  const timer = setTimeout(action, ms);
-  return () => clearTimeout(timer);
-}
 
 /** The draft of one pattern; another id is another component. */
 export function useDraft(

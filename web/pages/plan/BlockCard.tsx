@@ -9,7 +9,7 @@ import { type BlockEdit, MOST_IN_BLOCK } from '../../../contract/lesson.ts';
 import type { SavedPattern } from '../../../contract/pattern.ts';
 import { READY_PLANS } from '../../../core/leading/plan.ts';
 import { BLOCK_KINDS, type BlockKind, type BlockTime, type Unmet } from '../../../core/planning/lesson.ts';
-import { STEPS } from '../../../core/planning/term.ts';
+import { STEPS, isIn } from '../../../core/planning/term.ts';
 import { ELEMENT_IDS } from '../../../core/rhythm/elements.ts';
 import { clockText } from '../../../core/wording/leadWords.ts';
 import { BLOCK_WORDS, STEP_WORDS, elementName, stepText, unmetText } from '../../../core/wording/planWords.ts';
@@ -220,7 +220,7 @@ function PatternChoice({ block, title, patterns, onChange }: TitledProps) {
 /** What is new, read, written or heard in it. */
 function StepChoice({ block, title, planning, onChange }: TitledProps) {
   const options = STEPS.flatMap((step) =>
-    ELEMENT_IDS.filter((element) => !block.steps.some((one) => one.element === element && one.step === step)).map(
+    ELEMENT_IDS.filter((element) => !isIn(block.steps, { element, step })).map(
       (element) =>
         [`${element} ${step}`, `${elementName(element, planning.voice.naming)}: ${STEP_WORDS[step]}`] as const,
     ),

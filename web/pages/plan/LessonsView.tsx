@@ -20,7 +20,7 @@ import { useKeys } from '../../ui/useKeys.ts';
 import { useSave } from '../../ui/useSave.ts';
 import { lessonOf } from './lessonDraft.ts';
 import { preparedDay } from './prepareDay.ts';
-import { planned } from './termDraft.ts';
+import { planned, standsIn } from './termDraft.ts';
 import { type PlanViewProps, type Planning, dayOfMoment } from './usePlanning.ts';
 
 /** So many days of the term are shown ahead. */
@@ -36,7 +36,7 @@ function useComing({ term, lessons, met }: Planning) {
     if (first < 0) return [];
     return all.slice(first, first + AHEAD).map((slot, i) => ({
       slot,
-      lesson: lessons.find(({ day, starts }) => day === slot.day && (starts === null || starts === slot.starts)),
+      lesson: lessons.find((one) => standsIn(one, slot)),
       before: all.slice(0, first + i).flatMap(({ steps }) => steps.map(({ element }) => element)),
     }));
   }, [term, lessons, met, today]);

@@ -2,6 +2,7 @@ import { useMemo } from 'react';
 import Button from 'react-bootstrap/Button';
 import type { LessonEdit } from '../../../contract/lesson.ts';
 import { BLOCK_OF } from '../../../core/planning/prepare.ts';
+import { isIn } from '../../../core/planning/term.ts';
 import { stepText } from '../../../core/wording/planWords.ts';
 import { listed } from '../../../core/wording/plurals.ts';
 import { addBlock, changeBlock } from './lessonDraft.ts';
@@ -19,9 +20,7 @@ export function MissingSteps({ lesson, planning: { term, met, voice }, onChange 
   const lessons = useMemo(() => (term ? planned(term, met).lessons : []), [term, met]);
   const day = lessons[lessonAt(lessons, lesson.day, lesson.starts)];
   const own = lesson.blocks.flatMap(({ steps }) => steps);
-  const missing = (day?.steps ?? []).filter(
-    ({ element, step }) => !own.some((one) => one.element === element && one.step === step),
-  );
+  const missing = (day?.steps ?? []).filter((one) => !isIn(own, one));
   if (missing.length === 0 || lesson.held) return null;
   const add = () => {
     let next = lesson;

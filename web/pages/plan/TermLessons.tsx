@@ -10,6 +10,7 @@ import { elementName, stepText } from '../../../core/wording/planWords.ts';
 import { counted, listed } from '../../../core/wording/plurals.ts';
 import { lessonPath } from '../../lesson/stops.ts';
 import { Sorting } from '../../ui/Sorting.tsx';
+import { standsIn } from './termDraft.ts';
 import type { Planning } from './usePlanning.ts';
 
 interface TermLessonsProps {
@@ -81,7 +82,7 @@ function LessonRow({ at, lesson, planning, over, first, last, onMove, onNotDone 
   const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: sortId(at), disabled: over });
   const style = { transform: CSS.Translate.toString(transform), transition };
   const { schoolClass, voice, lessons } = planning;
-  const kept = lessons.find(({ day, starts }) => day === lesson.day && (starts === null || starts === lesson.starts));
+  const kept = lessons.find((one) => standsIn(one, lesson));
   const title = dayText(lesson);
   return (
     <li ref={setNodeRef} style={style} className={over ? 'over' : undefined} aria-label={title}>

@@ -7,6 +7,7 @@ import { ELEMENTS, type ElementId } from '../../../core/rhythm/elements.ts';
 import { parseRhythm } from '../../../core/rhythm/text.ts';
 import { lessonTitle } from '../../../core/wording/planWords.ts';
 import { type NamingId, capital, inNaming } from '../../../core/wording/valueNames.ts';
+import { numbered } from '../../ui/numbered.ts';
 import { keptBlocks } from './lessonDraft.ts';
 
 /** A lesson, and the patterns that were made for it. */
@@ -39,9 +40,7 @@ export function preparedDay(
   const taken = new Set(patterns.map((one) => one.title));
   const made: [string, PatternEdit][] = [];
   const keep = (text: string) => {
-    let number = 1;
-    while (taken.has(`${title} ${number}`)) number++;
-    const own = { patternId: uuid(), title: `${title} ${number}` };
+    const own = { patternId: uuid(), title: numbered(title, taken) };
     taken.add(own.title);
     made.push([own.patternId, { title: own.title, text, folder: folder.slice(0, LONGEST_NAME) }]);
     return own;

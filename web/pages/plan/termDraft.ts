@@ -1,8 +1,17 @@
 import { addDays, format, parseISO } from 'date-fns';
+import type { LessonEdit } from '../../../contract/lesson.ts';
 import type { TermPlanEdit } from '../../../contract/termPlan.ts';
 import type { Day } from '../../../core/planning/days.ts';
 import { type LessonSlot, lessonSlots } from '../../../core/planning/slots.ts';
-import { type PlannedTerm, type TermStep, moveLesson, moveOn, planTerm, spread } from '../../../core/planning/term.ts';
+import {
+  type PlannedTerm,
+  type TermStep,
+  isIn,
+  moveLesson,
+  moveOn,
+  planTerm,
+  spread,
+} from '../../../core/planning/term.ts';
 import { ELEMENT_IDS, type ElementId } from '../../../core/rhythm/elements.ts';
 
 const WEEKS = 14;
@@ -69,9 +78,7 @@ export function dragged(term: TermPlanEdit, from: number, to: number): TermPlanE
 /** Some steps of a lesson were not done: they move on, and what builds on them. */
 export function notDone(term: TermPlanEdit, lesson: number, steps: readonly TermStep[]): TermPlanEdit {
   const contents = filled(term);
-  const done = (contents[lesson] ?? []).filter(
-    (one) => !steps.some(({ element, step }) => element === one.element && step === one.step),
-  );
+  const done = (contents[lesson] ?? []).filter((one) => !isIn(steps, one));
   const after = moveOn(contents, lesson, done);
   return { ...term, contents: after.contents, left: [...after.left, ...term.left] };
 }
@@ -93,7 +100,12 @@ export function planned(term: TermPlanEdit, met: ReadonlyMap<ElementId, Day>): P
   );
 }
 
+/** Whether a lesson is that of a day of the term; one without a time is the day’s. */
+export function standsIn({ day, starts }: Pick<LessonEdit, 'day' | 'starts'>, slot: LessonSlot): boolean {
+  return day === slot.day && (starts === null || starts === slot.starts);
+}
+
 /** Which lesson of the term stands at a time; -1 for none. */
 export function lessonAt(slots: readonly LessonSlot[], day: Day | null, starts: string | null): number {
-  return slots.findIndex((slot) => slot.day === day && (starts === null || slot.starts === starts));
+  return slots.findIndex((slot) => standsIn({ day, starts }, slot));
 }

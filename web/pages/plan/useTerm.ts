@@ -4,7 +4,7 @@ import type { TermPlanEdit } from '../../../contract/termPlan.ts';
 import type { Day } from '../../../core/planning/days.ts';
 import { mondayOf } from '../../../core/planning/picture.ts';
 import { lessonSlots } from '../../../core/planning/slots.ts';
-import type { TermStep } from '../../../core/planning/term.ts';
+import { type TermStep, isIn } from '../../../core/planning/term.ts';
 import { termPlanPath } from '../../api/planning.ts';
 import { mayHear } from '../../ui/currentClass.ts';
 import { useKeptDraft } from '../../ui/useKeptDraft.ts';
@@ -41,7 +41,7 @@ export function useMovedOn(
   const { value: term, change } = useTermDraft(planning, today);
   const at = planning.term ? lessonAt(lessonSlots(term), day, starts) : -1;
   const here = at < 0 ? [] : (term.contents[at] ?? []);
-  const moving = here.filter((one) => left.some(({ element, step }) => element === one.element && step === one.step));
+  const moving = here.filter((one) => isIn(left, one));
   useEffect(() => {
     if (moving.length > 0 && mayHear(planning.schoolClass)) change(notDone(term, at, moving));
   });
