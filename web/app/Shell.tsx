@@ -8,6 +8,7 @@ import { remove } from '../api/client.ts';
 import { RUNNING } from '../lesson/running.ts';
 import { sendTakes, waitingTakes } from '../take/outbox.ts';
 import { useSendOutbox, useWaitingTakes, useWouldBeLost } from '../take/useOutbox.ts';
+import { lazyAgain } from '../ui/lazyAgain.ts';
 import { useAskBeforeLeaving } from '../ui/useAskBeforeLeaving.ts';
 import { useKeys } from '../ui/useKeys.ts';
 import { Broken } from './Broken.tsx';
@@ -15,8 +16,8 @@ import { ACCOUNT, ROUTES } from './routes.ts';
 import { OutboxNote } from './OutboxNote.tsx';
 import type { Teacher } from '../../contract/session.ts';
 
-const LessonBar = lazy(() => import('../lesson/LessonBar.tsx'));
-const DeviceNote = lazy(() => import('./DeviceNote.tsx'));
+const LessonBar = lazyAgain(() => import('../lesson/LessonBar.tsx'));
+const DeviceNote = lazyAgain(() => import('./DeviceNote.tsx'));
 const HelpBox = lazy(() => import('./help/HelpBox.tsx'));
 
 export default function Shell({ teacher, onSignedOut }: { teacher: Teacher; onSignedOut: () => void }) {
@@ -68,9 +69,11 @@ export default function Shell({ teacher, onSignedOut }: { teacher: Teacher; onSi
         </ErrorBoundary>
       </main>
       {helping && (
-        <Suspense fallback={null}>
-          <HelpBox onClose={() => setHelping(false)} />
-        </Suspense>
+        <ErrorBoundary FallbackComponent={Broken}>
+          <Suspense fallback={null}>
+            <HelpBox onClose={() => setHelping(false)} />
+          </Suspense>
+        </ErrorBoundary>
       )}
       {leaving.asking && <UnsentTakes count={waiting.length} {...leaving} />}
     </div>
@@ -109,8 +112,8 @@ function useSignOut(teacherId: string, onSignedOut: () => void) {
   const leave = async () => {
     setAsking(false);
     await remove('/session').catch(() => undefined);
-    const { forgetAnswers } = await import('../api/keptAnswers.ts');
-    await forgetAnswers();
+    // Where it cannot be loaded nothing was ever kept by it.
+    await import('../api/keptAnswers.ts').then(({ forgetAnswers }) => forgetAnswers()).catch(() => undefined);
     onSignedOut();
   };
   const signOut = async () => {

@@ -1,4 +1,4 @@
-import { Suspense, lazy, useMemo, useState } from 'react';
+import { Suspense, useMemo, useState } from 'react';
 import type { MarkBorder } from '../../core/judging/mark.ts';
 import { tempoLine } from '../../core/judging/tempoLine.ts';
 import { toNumber } from '../../core/rhythm/fraction.ts';
@@ -6,9 +6,10 @@ import type { Pattern } from '../../core/rhythm/pattern.ts';
 import { scheduleOf } from '../../core/timing/schedule.ts';
 import { markArithmetic } from '../../core/wording/markArithmetic.ts';
 import type { Voice } from '../../core/wording/voice.ts';
+import { lazyAgain } from '../ui/lazyAgain.ts';
 import type { ShownTake } from './shownTake.ts';
 
-const TempoChart = lazy(() => import('./TempoChart.tsx'));
+const TempoChart = lazyAgain(() => import('./TempoChart.tsx'));
 
 interface MarkArithmeticProps {
   readonly take: ShownTake;

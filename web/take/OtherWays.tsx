@@ -1,10 +1,11 @@
-import { Suspense, lazy, useState } from 'react';
+import { Suspense, useState } from 'react';
 import Button from 'react-bootstrap/Button';
+import { lazyAgain } from '../ui/lazyAgain.ts';
 import type { OtherWaysProps } from './OtherWayList.tsx';
 import './otherWays.scss';
 
 /** Loaded when it is asked for: most patterns are looked at without. */
-const OtherWayList = lazy(() => import('./OtherWayList.tsx'));
+const OtherWayList = lazyAgain(() => import('./OtherWayList.tsx'));
 
 /** "Another way to write it": patterns that sound the same when clapped; folded until asked for. */
 export function OtherWays(props: OtherWaysProps) {
