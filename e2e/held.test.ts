@@ -103,7 +103,7 @@ describe('a take', () => {
     await noServer(context);
     await takeOne(page);
     await page.getByRole('button', { name: /Sign out/ }).click();
-    await page.getByText('1 take is not stored yet').waitFor();
+    await page.getByText('Not stored yet: 1 take').waitFor();
     await page.getByRole('button', { name: 'Sign out all the same' }).click();
     await page.getByRole('button', { name: /Look around/ }).waitFor();
     await context.unroute('**/api/takes/*');

@@ -1,6 +1,6 @@
 import type { BrowserContext, Page } from 'playwright-core';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
-import { School } from './browser.test-helper.ts';
+import { School, tapInTime } from './browser.test-helper.ts';
 
 let school: School;
 
@@ -10,44 +10,71 @@ beforeAll(async () => {
 afterEach(() => school.tidy());
 afterAll(() => school.close());
 
-/** One visit, until all that is needed is on the device. */
-async function visited(): Promise<{ page: Page; context: BrowserContext }> {
-  const { page, context } = await school.guest({ serviceWorkers: 'allow' });
+/** One visit, until all that is needed is on the device. @param known  who is signed in; undefined is a new guest */
+async function visited(known?: Cookies): Promise<{ page: Page; context: BrowserContext }> {
+  const options = { serviceWorkers: 'allow' } as const;
+  const { page, context } = known
+    ? await school.visitor({ ...options, storageState: known })
+    : await school.guest(options);
   await page.getByRole('heading', { name: 'Patterns' }).waitFor();
   await page.evaluate(() => navigator.serviceWorker.ready);
   await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
   await page.reload();
-  // The last of what is asked for ahead.
-  const last = page.waitForResponse((response) => response.url().endsWith('/practice'));
-  await last;
+  await expect.poll(async () => (await kept(page)).some((key) => key.endsWith('asked ahead')), WAIT).toBe(true);
   await page.waitForLoadState('networkidle');
   return { page, context };
 }
+type Cookies = Awaited<ReturnType<BrowserContext['storageState']>>;
+const WAIT = { timeout: 25_000 };
 
-/** What is kept of this teacher on the device. */
-const answers = (page: Page) =>
+/** Another page of a browser, as when it is started anew. */
+async function opened(context: BrowserContext, path: string): Promise<Page> {
+  const page = await context.newPage();
+  page.setDefaultTimeout(25_000);
+  await page.goto(school.url + path);
+  return page;
+}
+
+/** What is kept of this teacher on the device: whose it is, and where it stood. */
+const kept = (page: Page) =>
   page.evaluate(
     () =>
-      new Promise<number>((resolve, reject) => {
-        const opening = indexedDB.open('clapboard-answers');
+      new Promise<string[]>((resolve, reject) => {
+        const opening = indexedDB.open('clapboard-answers', 1);
         opening.onerror = () => reject(new Error('no box'));
+        // Looked at before anything was kept.
+        opening.onupgradeneeded = () => opening.result.createObjectStore('answers', { keyPath: 'key' });
         opening.onsuccess = () => {
-          const count = opening.result.transaction('answers').objectStore('answers').count();
-          count.onsuccess = () => {
+          const keys = opening.result.transaction('answers').objectStore('answers').getAllKeys();
+          keys.onsuccess = () => {
             opening.result.close();
-            resolve(count.result);
+            resolve(keys.result as string[]);
           };
         };
       }),
   );
 
+async function addChild(page: Page, name: string): Promise<void> {
+  await page.getByLabel('First name or code').fill(name);
+  await page.getByRole('button', { name: 'Add a child' }).click();
+  await page.getByRole('link', { name, exact: true }).waitFor();
+}
+
+/** Changes a child's name in its class, which is open. */
+async function rename(page: Page, from: string, to: string): Promise<void> {
+  await page.getByRole('link', { name: from, exact: true }).click();
+  await page.getByRole('button', { name: 'Name and what is made easier' }).click();
+  await page.getByLabel('First name or code').first().fill(to);
+  await page.getByRole('button', { name: 'Save' }).click();
+  await page.getByRole('heading', { name: to, exact: true }).waitFor();
+  await page.getByRole('link', { name: 'Harbour 2' }).click();
+}
+
 describe('without a network', () => {
   it('opens, shows, leads, hears children in a line-up; all is there when the server is back, and once', async () => {
     const { context } = await visited();
     await school.stopServer();
-    const page = await context.newPage();
-    page.setDefaultTimeout(25_000);
-    await page.goto(`${school.url}/patterns`);
+    const page = await opened(context, '/patterns');
     await page.getByText('No network').waitFor();
     await page.getByRole('link', { name: /Two gulls/ }).click();
     await page.locator('.ruler .lane-notes svg').first().waitFor();
@@ -73,10 +100,16 @@ describe('without a network', () => {
     }
     await page.reload();
     await page.getByRole('heading', { name: 'Dario' }).waitFor();
-    for (const key of ['4', '3', '2']) {
+    for (const key of ['4', '3']) {
       await page.keyboard.press(key);
       await page.waitForTimeout(400);
     }
+    // The sixth is heard: its mark stands after another reload, in the grid too.
+    await page.locator('.whose-turn').getByText('Fritz').waitFor();
+    await page.keyboard.press(' ');
+    await tapInTime(page, 80, [1, 2, 3, 4], 'f');
+    await page.locator('.take-result').waitFor();
+    await page.reload();
     await page.getByRole('heading', { name: 'Gwen' }).waitFor();
     const path = new URL(page.url()).pathname.split('/');
     const [classId, lineUpId] = [path.at(-2)!, path.at(-1)!];
@@ -87,22 +120,83 @@ describe('without a network', () => {
       const all = (await response.json()) as { id: string; turns: { state: string; mark: number | null }[] }[];
       return all.filter(({ id }) => id === lineUpId).map(({ turns }) => turns.slice(0, 7).map(({ mark }) => mark));
     };
-    await expect.poll(stored, { timeout: 10_000 }).toEqual([[4, 3, 2, 4, 3, 2, null]]);
+    await expect.poll(stored, { timeout: 10_000 }).toEqual([[4, 3, 2, 4, 3, expect.any(Number), null]]);
     // The page knows it from the server now, and nobody is called again.
     await page.reload();
     await page.getByRole('heading', { name: 'Gwen' }).waitFor();
   });
 
+  it('what two devices changed in a week is put together, and every difference shown', async () => {
+    const one = await visited();
+    const other = await visited(await one.context.storageState());
+    await school.stopServer();
+    // A week later the browsers are started again, still without a server.
+    const [left, right] = [await opened(one.context, '/classes'), await opened(other.context, '/classes')];
+    const inClass = async (page: Page) => {
+      await page.getByRole('link', { name: /Harbour 2/ }).click();
+      await page.getByRole('grid', { name: 'Marks' }).waitFor();
+    };
+    for (const [page, child] of [
+      [left, 'Left'],
+      [right, 'Right'],
+    ] as const) {
+      // Each its own class, with a child.
+      await page.getByRole('button', { name: 'New class' }).click();
+      await page.getByLabel('Name', { exact: true }).fill(`Class of ${child}`);
+      await page.getByRole('button', { name: 'Make the class' }).click();
+      await page.getByText('There are no children').or(page.getByText('Add the children below')).waitFor();
+      await page.getByText('1 change waiting to be sent').waitFor();
+      await addChild(page, `Own ${child}`);
+      await page.getByRole('link', { name: 'Class', exact: true }).click();
+      await inClass(page);
+      await addChild(page, child);
+      await page.getByText('3 changes waiting to be sent').waitFor();
+    }
+    // The same child, changed on both: another name on each.
+    await rename(left, 'Alma', 'Almut');
+    await rename(right, 'Alma', 'Alba');
+    // Another child on one of them only, and it leaves on the other.
+    await rename(left, 'Benno', 'Ben');
+    for (const page of [left, right]) await page.getByText(/[45] changes waiting to be sent/).waitFor();
+    await left.close();
+    await school.startServer();
+    const back = await opened(one.context, '/classes');
+    await back.getByText('waiting to be sent').waitFor({ state: 'detached' });
+    await right.getByText('1 change to look at').click();
+    await right
+      .getByRole('dialog')
+      .getByRole('row', { name: /Name Almut Alba/ })
+      .waitFor();
+    await right.getByRole('button', { name: 'Keep mine' }).click();
+    await right.getByText(/to look at|waiting to be sent/).waitFor({ state: 'detached' });
+    const names = async () => {
+      const classes = (await (await back.request.get(`${school.url}/api/classes`)).json()) as {
+        id: string;
+        name: string;
+      }[];
+      const { id } = classes.find(({ name }) => name === 'Harbour 2')!;
+      const detail = (await (await back.request.get(`${school.url}/api/classes/${id}`)).json()) as {
+        children: { name: string }[];
+      };
+      return {
+        classes: classes.map(({ name }) => name).filter((name) => name.startsWith('Class of')),
+        children: detail.children.map(({ name }) => name).filter((name) => /^(Al|Ben|Left|Right)/.test(name)),
+      };
+    };
+    await expect.poll(names).toEqual({
+      classes: ['Class of Left', 'Class of Right'],
+      children: ['Alba', 'Ben', 'Left', 'Right'],
+    });
+  });
+
   it('shows nothing to whom it is not known, and keeps nothing of a teacher who has signed out', async () => {
     const { page, context } = await visited();
-    expect(await answers(page)).toBeGreaterThan(10);
+    expect((await kept(page)).length).toBeGreaterThan(10);
     await page.getByRole('button', { name: 'Sign out' }).click();
     await page.getByRole('button', { name: /Look around/ }).waitFor();
-    await expect.poll(() => answers(page)).toBeLessThanOrEqual(1);
+    await expect.poll(() => kept(page).then(({ length }) => length)).toBeLessThanOrEqual(1);
     await school.stopServer();
-    const later = await context.newPage();
-    later.setDefaultTimeout(25_000);
-    await later.goto(`${school.url}/classes`);
+    const later = await opened(context, '/classes');
     await later
       .getByText(/cannot be reached|Look around/)
       .first()

@@ -12,6 +12,16 @@ export async function listPlans(db: Database, teacherId: string): Promise<SavedP
   return rows.map(({ id, plan }) => ({ id, ...plan }));
 }
 
+export async function findPlan(db: Database, teacherId: string, planId: string): Promise<PlanEdit | undefined> {
+  const [row] = await db
+    .select({ plan: plans.plan })
+    .from(plans)
+    .where(ofTeacher(teacherId, planId))
+    .limit(1)
+    .for('update');
+  return row?.plan;
+}
+
 export async function addPlan(db: Database, teacherId: string, planId: string, plan: PlanEdit): Promise<void> {
   await db.insert(plans).values({ id: planId, teacherId, title: plan.title, plan });
 }

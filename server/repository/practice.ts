@@ -16,7 +16,7 @@ export async function listPractice(db: Database, classId: string, most: number) 
 
 export async function findPractice(db: Database, weekId: string) {
   const [row] = await db
-    .select({ id: practiceWeeks.id, classId: practiceWeeks.classId })
+    .select({ classId: practiceWeeks.classId, starts: practiceWeeks.starts, plan: practiceWeeks.plan })
     .from(practiceWeeks)
     .where(eq(practiceWeeks.id, weekId))
     .limit(1);

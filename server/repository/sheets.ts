@@ -18,6 +18,16 @@ export async function listSheets(db: Database, teacherId: string): Promise<Saved
   return rows.map(({ id, sheet }) => ({ id, ...sheet }));
 }
 
+export async function findSheet(db: Database, teacherId: string, sheetId: string): Promise<SheetEdit | undefined> {
+  const [row] = await db
+    .select({ sheet: sheets.sheet })
+    .from(sheets)
+    .where(ofTeacher(teacherId, sheetId))
+    .limit(1)
+    .for('update');
+  return row?.sheet;
+}
+
 export async function addSheet(db: Database, teacherId: string, sheetId: string, sheet: SheetEdit): Promise<void> {
   await db.insert(sheets).values({ id: sheetId, teacherId, sheet, changedAt: Date.now() });
 }

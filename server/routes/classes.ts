@@ -126,7 +126,7 @@ function termRoutes(db: Database): Router {
 }
 
 function practiceRoutes(db: Database): Router {
-  const week = bodyOf(PracticeEdit);
+  const edit = bodyOf(edited(PracticeEdit));
   const ids = (request: Request) =>
     [idOf(request, 'classId', 'class'), idOf(request, 'weekId', 'practice week')] as const;
   return Router()
@@ -134,8 +134,9 @@ function practiceRoutes(db: Database): Router {
       response.json(await practiceOf(db, teacherIn(response).id, idOf(request, 'classId', 'class')));
     })
     .put('/:classId/practice/:weekId', async (request, response) => {
-      const done = await savePractice(db, teacherIn(response).id, ...ids(request), week(request));
-      response.status(statusOf(done)).json({ id: ids(request)[1] });
+      const { was, ...wanted } = edit(request);
+      const { done, week } = await savePractice(db, teacherIn(response).id, ...ids(request), wanted, was);
+      response.status(statusOf(done)).json({ id: ids(request)[1], ...week });
     })
     .delete('/:classId/practice/:weekId', async (request, response) => {
       await dropPractice(db, teacherIn(response).id, ...ids(request));

@@ -1,5 +1,6 @@
 import { type Database, transacted } from '../database.ts';
 import { notFound } from '../problem.ts';
+import { merged } from './merge.ts';
 
 /** Where things of one kind are kept whole, each its teacher's own: lead plans, sheets. */
 export interface KeptStore<Edit, Saved> {
@@ -7,6 +8,7 @@ export interface KeptStore<Edit, Saved> {
   readonly word: string;
   readonly list: (db: Database, teacherId: string) => Promise<Saved[]>;
   readonly has: (db: Database, teacherId: string, id: string) => Promise<boolean>;
+  readonly find: (db: Database, teacherId: string, id: string) => Promise<Edit | undefined>;
   /** Whether anybody has something with this id. */
   readonly isTaken: (db: Database, id: string) => Promise<boolean>;
   readonly add: (db: Database, teacherId: string, id: string, value: Edit) => Promise<void>;
@@ -21,19 +23,22 @@ export interface KeptService<Edit, Saved> {
   readonly check?: (value: Edit) => void;
 }
 
-export async function saveKept<Edit, Saved>(
+/** Makes or changes one. @param was  what the change was made from; see merge.ts */
+export async function saveKept<Edit extends object, Saved>(
   db: Database,
   { store, check }: KeptService<Edit, Saved>,
   teacherId: string,
   id: string,
-  value: Edit,
-): Promise<'made' | 'changed'> {
-  check?.(value);
+  wanted: Edit,
+  was?: Edit,
+): Promise<{ readonly done: 'made' | 'changed'; readonly value: Edit }> {
+  check?.(wanted);
   return transacted(db, async (inside) => {
-    const known = await store.has(inside, teacherId, id);
+    const known = await store.find(inside, teacherId, id);
     if (!known && (await store.isTaken(inside, id))) throw notFound(store.word);
+    const value = known ? merged(was, known, wanted) : wanted;
     await (known ? store.update : store.add)(inside, teacherId, id, value);
-    return known ? 'changed' : 'made';
+    return { done: known ? 'changed' : 'made', value };
   });
 }
 

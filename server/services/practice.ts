@@ -6,6 +6,7 @@ import { holdClass } from '../repository/classes.ts';
 import { findPractice, heardBetween, listPractice, removePractice, writePractice } from '../repository/practice.ts';
 import { classOf } from './classes.ts';
 import { checkDay } from './days.ts';
+import { merged } from './merge.ts';
 import { readPatternText } from './patternText.ts';
 
 /** A school year of them. */
@@ -41,17 +42,19 @@ export async function savePractice(
   teacherId: string,
   classId: string,
   weekId: string,
-  week: PracticeEdit,
-): Promise<'made' | 'changed'> {
-  checkDay(week.starts, 'starts');
-  for (const [i, { text }] of week.plan.items.entries()) readPatternText(text, `plan.items.${i}.text`);
+  wanted: PracticeEdit,
+  was?: PracticeEdit,
+): Promise<{ readonly done: 'made' | 'changed'; readonly week: PracticeEdit }> {
+  checkDay(wanted.starts, 'starts');
+  for (const [i, { text }] of wanted.plan.items.entries()) readPatternText(text, `plan.items.${i}.text`);
   return transacted(db, async (inside) => {
     await holdClass(inside, classId);
     await classOf(inside, teacherId, classId, 'hear');
     const known = await findPractice(inside, weekId);
     if (known && known.classId !== classId) throw notFound('practice week');
+    const week = known ? merged(was, { starts: known.starts, plan: known.plan }, wanted) : wanted;
     await writePractice(inside, classId, weekId, week);
-    return known ? 'changed' : 'made';
+    return { done: known ? 'changed' : 'made', week };
   });
 }
 

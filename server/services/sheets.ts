@@ -1,7 +1,7 @@
 import type { SavedSheet, SheetEdit } from '../../contract/sheet.ts';
 import { parseMeter } from '../../core/rhythm/text.ts';
 import { Problem } from '../problem.ts';
-import { addSheet, listSheets, ownSheets, updateSheet } from '../repository/sheets.ts';
+import { addSheet, findSheet, listSheets, ownSheets, updateSheet } from '../repository/sheets.ts';
 import type { KeptService } from './kept.ts';
 import { readPatternText } from './patternText.ts';
 
@@ -16,6 +16,6 @@ function checkSheet({ parts }: SheetEdit): void {
 
 /** Sheets for paper. */
 export const SHEETS: KeptService<SheetEdit, SavedSheet> = {
-  store: { word: 'sheet', list: listSheets, ...ownSheets, add: addSheet, update: updateSheet },
+  store: { word: 'sheet', list: listSheets, ...ownSheets, find: findSheet, add: addSheet, update: updateSheet },
   check: checkSheet,
 };

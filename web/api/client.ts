@@ -85,7 +85,7 @@ async function send(method: keyof typeof PATIENCE, path: string, sent: Sent = {}
 }
 
 /** What is kept on the device is asked for only when it is needed: the door goes without. */
-const onDevice = () => import('./keptAnswers.ts');
+const onDevice = () => import('../device/device.ts');
 
 type ErrorPart = { code: string; message: string; field?: string; at?: TextError } & Partial<Clash>;
 
@@ -113,6 +113,36 @@ async function sendJson(method: 'PUT' | 'POST', path: string, body: unknown): Pr
   return answerIn(await send(method, path, sent));
 }
 
+/** Puts it, or removes it where there is no body; now or not at all. */
+export async function changeNow(path: string, body: object | undefined): Promise<unknown> {
+  return body ? sendJson('PUT', path, body) : answerIn(await send('DELETE', path));
+}
+
+/** Nobody answers, or the server cannot reach what it keeps. */
+const isGone = (error: unknown) => error instanceof ApiProblem && (error.status === 0 || error.status === 503);
+
+/**
+ * Puts or removes something. Without a network, on a device that has the app, it waits there for the server, and so
+ * does what comes after it.
+ */
+async function change(path: string, body: object | undefined): Promise<unknown> {
+  const whose = owner;
+  const device = isInstalled() && whose !== undefined ? await onDevice().catch(() => undefined) : undefined;
+  if (!device?.mayWait(path, !body)) return changeNow(path, body);
+  let problem: unknown = new ApiProblem(0, 'away', AWAY);
+  if (!device.isWaitedFor(whose, path)) {
+    try {
+      return await changeNow(path, body);
+    } catch (error) {
+      if (!isGone(error)) throw error;
+      problem = error;
+    }
+  }
+  const kept = await device.keepForLater(whose!, path, body as Readonly<Record<string, unknown>>);
+  if (!kept) throw problem;
+  return kept;
+}
+
 /** What was fetched last, with the server's word for it: what is still so is not sent again. Kept in memory only. */
 const fetched = new Map<string, { readonly tag: string; readonly answer: unknown }>();
 const MOST_FETCHED = 20;
@@ -124,19 +154,23 @@ const SHORT_PATIENCE = 4_000;
 export async function get<T>(path: string, fits: (data: unknown) => boolean): Promise<T> {
   // Whose it was when it was asked for: somebody else may be in when it arrives.
   const whose = owner;
+  const box = isInstalled() ? onDevice().catch(() => undefined) : undefined;
   try {
     const answer = await getNow<T>(path, fits);
-    if (isInstalled()) void onDevice().then(({ keepAnswer }) => keepAnswer(whose, path, answer));
-    return answer;
+    const device = await box;
+    void device?.keepAnswer(whose, path, answer);
+    const known = await device?.asKnownHere(whose, path, answer);
+    return known !== undefined && fits(known) ? (known as T) : answer;
   } catch (error) {
-    if (!(error instanceof ApiProblem) || error.status !== 0 || !isInstalled()) throw error;
-    const kept = await (await onDevice()).keptAnswer(whose, path);
+    if (!isGone(error)) throw error;
+    const kept = await (await box)?.lastKnown(whose, path);
     if (kept === undefined || !fits(kept)) throw error;
     return kept as T;
   }
 }
 
-async function getNow<T>(path: string, fits: (data: unknown) => boolean): Promise<T> {
+/** As the server has it: nothing of this device. */
+export async function getNow<T>(path: string, fits: (data: unknown) => boolean): Promise<T> {
   const before = fetched.get(path);
   const patience = isAway() && isInstalled() ? SHORT_PATIENCE : PATIENCE.GET;
   const response = await send('GET', path, { holds: before?.tag, patience });
@@ -152,8 +186,8 @@ async function getNow<T>(path: string, fits: (data: unknown) => boolean): Promis
   return answer as T;
 }
 
-export async function put(path: string, body: unknown): Promise<unknown> {
-  return sendJson('PUT', path, body);
+export async function put(path: string, body: object): Promise<unknown> {
+  return change(path, body);
 }
 
 /** Sends a recording as it is. */
@@ -167,5 +201,5 @@ export async function post(path: string, body?: unknown): Promise<unknown> {
 }
 
 export async function remove(path: string): Promise<void> {
-  await answerIn(await send('DELETE', path));
+  await change(path, undefined);
 }

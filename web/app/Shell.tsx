@@ -5,7 +5,9 @@ import Modal from 'react-bootstrap/Modal';
 import { ErrorBoundary } from 'react-error-boundary';
 import { NavLink, Outlet, useLocation } from 'react-router';
 import { remove } from '../api/client.ts';
+import { type Change, pendingOf, useChanges } from '../device/changes.ts';
 import { RUNNING } from '../lesson/running.ts';
+import type { Waiting } from '../take/keptTakes.ts';
 import { sendTakes, waitingTakes } from '../take/outbox.ts';
 import { useSendOutbox, useWaitingTakes, useWouldBeLost } from '../take/useOutbox.ts';
 import { lazyAgain } from '../ui/lazyAgain.ts';
@@ -18,15 +20,16 @@ import type { Teacher } from '../../contract/session.ts';
 
 const LessonBar = lazyAgain(() => import('../lesson/LessonBar.tsx'));
 const DeviceNote = lazyAgain(() => import('./DeviceNote.tsx'));
+const ChangesNote = lazyAgain(() => import('./ChangesNote.tsx'));
 const HelpBox = lazy(() => import('./help/HelpBox.tsx'));
 
 export default function Shell({ teacher, onSignedOut }: { teacher: Teacher; onSignedOut: () => void }) {
-  const waiting = useWaitingTakes(teacher.id);
-  useSendOutbox(teacher.id, waiting);
   useAskBeforeLeaving(useWouldBeLost());
   const { pathname } = useLocation();
   const [helping, setHelping] = useState(false);
   useKeys({ '?': () => setHelping(true) });
+  const waiting = useWaitingTakes(teacher.id);
+  const changes = useChanges(teacher.id);
   const leaving = useSignOut(teacher.id, onSignedOut);
   return (
     <div className="shell">
@@ -48,10 +51,7 @@ export default function Shell({ teacher, onSignedOut }: { teacher: Teacher; onSi
           )}
         </nav>
         <span className="flex-grow-1" />
-        <WhenSettled>
-          <DeviceNote teacherId={teacher.id} />
-        </WhenSettled>
-        <OutboxNote waiting={waiting} />
+        <Notes teacherId={teacher.id} waiting={waiting} changes={changes} />
         <NavLink className="teacher" to={ACCOUNT} aria-label={`${teacher.name}: password, passkeys and devices`}>
           <UserRound size={16} aria-hidden /> <span>{teacher.name}</span>
         </NavLink>
@@ -75,8 +75,32 @@ export default function Shell({ teacher, onSignedOut }: { teacher: Teacher; onSi
           </Suspense>
         </ErrorBoundary>
       )}
-      {leaving.asking && <UnsentTakes count={waiting.length} {...leaving} />}
+      {leaving.asking && <Unsent takes={waiting.length} changes={changes.length} {...leaving} />}
     </div>
+  );
+}
+
+interface NotesProps {
+  readonly teacherId: string;
+  readonly waiting: readonly Waiting[];
+  readonly changes: readonly Change[];
+}
+
+/** What is not as usual: no network, a newer version, what is on its way. */
+function Notes({ teacherId, waiting, changes }: NotesProps) {
+  useSendOutbox(teacherId, waiting, changes);
+  return (
+    <>
+      <WhenSettled>
+        <DeviceNote teacherId={teacherId} />
+      </WhenSettled>
+      {changes.length > 0 && (
+        <Suspense fallback={null}>
+          <ChangesNote changes={changes} />
+        </Suspense>
+      )}
+      <OutboxNote waiting={waiting} />
+    </>
   );
 }
 
@@ -113,30 +137,33 @@ function useSignOut(teacherId: string, onSignedOut: () => void) {
     setAsking(false);
     await remove('/session').catch(() => undefined);
     // Where it cannot be loaded nothing was ever kept by it.
-    await import('../api/keptAnswers.ts').then(({ forgetAnswers }) => forgetAnswers()).catch(() => undefined);
+    await import('../device/keptAnswers.ts').then(({ forgetAnswers }) => forgetAnswers()).catch(() => undefined);
     onSignedOut();
   };
   const signOut = async () => {
     await Promise.race([sendTakes(teacherId), new Promise((resolve) => setTimeout(resolve, PATIENCE_MS))]);
-    const left = (await waitingTakes()).some((take) => take.teacherId === teacherId);
-    if (left) setAsking(true);
+    const takes = (await waitingTakes()).some((take) => take.teacherId === teacherId);
+    if (takes || pendingOf(teacherId).length > 0) setAsking(true);
     else await leave();
   };
   return { asking, signOut, leave: () => void leave(), stay: () => setAsking(false) };
 }
 
 interface UnsentProps {
-  readonly count: number;
+  readonly takes: number;
+  readonly changes: number;
   readonly leave: () => void;
   readonly stay: () => void;
 }
 
-function UnsentTakes({ count, leave, stay }: UnsentProps) {
-  const takes = count === 1 ? '1 take is' : `${count} takes are`;
+const counted = (count: number, word: string) => (count === 0 ? [] : [`${count} ${word}${count === 1 ? '' : 's'}`]);
+
+function Unsent({ takes, changes, leave, stay }: UnsentProps) {
+  const what = [...counted(takes, 'take'), ...counted(changes, 'change')].join(' and ');
   return (
     <Modal show onHide={stay} centered>
       <Modal.Header closeButton>
-        <Modal.Title>{takes} not stored yet</Modal.Title>
+        <Modal.Title>Not stored yet: {what}</Modal.Title>
       </Modal.Header>
       <Modal.Body>
         They stay on this device, and nobody else sees them here. They are sent when you sign in again in this browser.

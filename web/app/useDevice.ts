@@ -17,7 +17,7 @@ export function useInstalled(teacherId: string): (() => void) | undefined {
       .catch(() => undefined);
     const timer = setTimeout(() => {
       if (!isInstalled()) return;
-      void import('./warm.ts').then(({ warmUp }) => warmUp()).catch(() => undefined);
+      void import('./warm.ts').then(({ warmUp }) => warmUp(teacherId)).catch(() => undefined);
     }, WARM_AFTER_MS);
     return () => clearTimeout(timer);
   }, [teacherId]);

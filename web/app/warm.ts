@@ -1,18 +1,33 @@
-import type { ClassSummary } from '../../contract/schoolClass.ts';
+import type { ClassDetail, ClassSummary } from '../../contract/schoolClass.ts';
 import { get } from '../api/client.ts';
+import { keepAnswer, keptAnswer } from '../device/keptAnswers.ts';
 
 /** Of a class, what its views begin with. */
-const OF_A_CLASS = ['', '/records', '/line-ups', '/lessons', '/term-plan', '/practice'] as const;
+const OF_A_CLASS = ['/records', '/line-ups', '/lessons', '/term-plan', '/practice', '/ear', '/misread'] as const;
+/** Of a child, what its page shows. */
+const OF_A_CHILD = ['/mastery', '/takes?'] as const;
+
+/** Under this the device keeps when it asked for the children last: they are many. */
+export const ASKED_AHEAD = 'asked ahead';
+const CHILDREN_AGAIN_MS = 30 * 60_000;
 
 /** What is kept is checked when it is shown. */
 const unchecked = () => true;
 
 /**
- * Asks for what a teacher works with, one after the other, so that it is on this device when there is no network: also
+ * Asks for what a teacher works with, a little at a time, so that it is on this device when there is no network: also
  * of classes that were not opened today.
  */
-export async function warmUp(): Promise<void> {
+export async function warmUp(teacherId: string): Promise<void> {
   for (const path of ['/patterns', '/plans', '/sheets']) await get(path, unchecked);
-  for (const { id } of await get<ClassSummary[]>('/classes', unchecked))
-    for (const part of OF_A_CLASS) await get(`/classes/${id}${part}`, unchecked);
+  const children: string[] = [];
+  for (const { id } of await get<ClassSummary[]>('/classes', unchecked)) {
+    const detail = await get<ClassDetail>(`/classes/${id}`, unchecked);
+    children.push(...detail.children.map((child) => `/classes/${id}/children/${child.id}`));
+    await Promise.all(OF_A_CLASS.map((part) => get(`/classes/${id}${part}`, unchecked)));
+  }
+  const last = await keptAnswer(teacherId, ASKED_AHEAD);
+  if (typeof last === 'number' && Date.now() - last < CHILDREN_AGAIN_MS) return;
+  for (const path of children) await Promise.all(OF_A_CHILD.map((part) => get(path + part, unchecked)));
+  await keepAnswer(teacherId, ASKED_AHEAD, Date.now());
 }

@@ -9,6 +9,9 @@ export interface Waiting {
   readonly teacherId: string;
   readonly childName: string;
   readonly upload: TakeUpload;
+  /** Its class, and how this device judged it: lists show it before the server has it. */
+  readonly classId?: string;
+  readonly mark?: number;
   /** The recording, where the class keeps them. */
   readonly sound?: Blob;
   /** The take is stored; only its recording is still to be sent. */

@@ -1,9 +1,9 @@
 import fitsTake from 'virtual:fits/take';
 import type { TakeDetail } from '../../contract/take.ts';
-import { ApiProblem, put, putSound } from '../api/client.ts';
+import { ApiProblem, changeNow, putSound } from '../api/client.ts';
 import { allIn, putInto, takeFrom } from './deviceBox.ts';
 import type { Waiting } from './keptTakes.ts';
-import { sendLineUps } from './newLineUps.ts';
+import { pendingOf } from '../device/changes.ts';
 
 /** The takes that this page has made or seen, also where the browser keeps nothing. */
 const here = new Map<string, Waiting>();
@@ -110,10 +110,17 @@ function alone(work: () => Promise<boolean>): Promise<boolean> {
   return navigator.locks.request('clapboard-outbox', { ifAvailable: true }, (lock) => (lock ? work() : false));
 }
 
+/** The door goes without what sends them: mostly there are none. */
+async function sendChanges(teacherId: string, which: 'before takes' | 'after takes') {
+  if (pendingOf(teacherId).length === 0) return 'all';
+  return (await import('../device/sendChanges.ts')).sendChanges(teacherId, which);
+}
+
 async function send(teacherId: string, now: number): Promise<boolean> {
   const mine = (await waitingTakes()).filter((take) => take.teacherId === teacherId && take.refused === undefined);
   mine.sort((a, b) => a.upload.takenAt - b.upload.takenAt);
-  if (!(await sendLineUps(teacherId))) return false;
+  // Who is heard, in which line-up, has to be there first.
+  if ((await sendChanges(teacherId, 'before takes')) === 'nobody') return false;
   let all = true;
   for (const take of mine) {
     if ((take.notBefore ?? 0) > now) {
@@ -125,7 +132,7 @@ async function send(teacherId: string, now: number): Promise<boolean> {
     // Nobody is there, or nobody of ours is signed in: the others would fare no better.
     if (outcome === 'nobody') return false;
   }
-  return all;
+  return (await sendChanges(teacherId, 'after takes')) === 'all' && all;
 }
 
 type Outcome = 'arrived' | 'refused' | 'later' | 'nobody';
@@ -134,7 +141,7 @@ async function sendOne(take: Waiting, now: number): Promise<Outcome> {
   let sent = take;
   try {
     if (!sent.stored) {
-      const stored = await put(`/takes/${sent.id}`, sent.upload);
+      const stored = await changeNow(`/takes/${sent.id}`, sent.upload);
       if (fitsTake(stored)) for (const listener of arrivals) listener(stored as TakeDetail);
       if (sent.sound) {
         sent = { ...withoutFailures(sent), stored: true };

@@ -62,9 +62,10 @@ export function useJudgedTake({ teacherId, schoolClass, pattern, bpm, onKept }: 
     [],
   );
 
-  const send = (id: string, upload: TakeUpload, sound: Blob | undefined) => {
+  const send = (id: string, upload: TakeUpload, mark: number, sound: Blob | undefined) => {
     const childName = schoolClass.children.find((child) => child.id === upload.childId)?.name ?? '';
-    void keepTake({ id, teacherId, childName, upload, ...(sound ? { sound } : {}) }).then((kept) => {
+    const heard = { id, teacherId, childName, upload, classId: schoolClass.id, mark };
+    void keepTake({ ...heard, ...(sound && { sound }) }).then((kept) => {
       if (!kept) setProblem(new Error(NOT_KEPT));
       onKept();
     });
@@ -100,7 +101,7 @@ export function useJudgedTake({ teacherId, schoolClass, pattern, bpm, onKept }: 
         ...(lineUpId === undefined ? {} : { lineUpId }),
         takenAt,
       };
-      send(takeId, upload, sound);
+      send(takeId, upload, judged.result.mark, sound);
     }
     const { result, windows } = judged;
     return { ...played, takeId, kept: source !== 'practice', windows, onsets, outline, result, mark: result.mark };

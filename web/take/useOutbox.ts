@@ -28,12 +28,15 @@ export function useWouldBeLost(): boolean {
 }
 
 /** Sends the outbox now, when the network is back, and every few seconds while something waits. */
-export function useSendOutbox(teacherId: string | undefined, waiting: readonly Waiting[]): void {
+export function useSendOutbox(
+  teacherId: string | undefined,
+  ...waiting: readonly (readonly { readonly refused?: unknown }[])[]
+): void {
   const refresh = useRefresh();
-  const toSend = waiting.filter(({ refused }) => refused === undefined).length;
+  const toSend = waiting.flat().filter(({ refused }) => refused === undefined).length;
   useEffect(() => {
     if (!teacherId || toSend === 0) return undefined;
-    const send = () => void sendTakes(teacherId).then((all) => all && refresh('/classes', '/takes'));
+    const send = () => void sendTakes(teacherId).then((all) => all && refresh('/'));
     send();
     const timer = setInterval(send, AGAIN_MS);
     addEventListener('online', send);

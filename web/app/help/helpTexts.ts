@@ -305,7 +305,8 @@ export const HELP: readonly Help[] = [
     points: [
       'Your password, passkeys, and where you are signed in. A device you do not know is signed out here.',
       'After one visit the app works on this device without a network. Install it from the browser’s menu if you like.',
-      'Signing out takes everything of yours off the device, but takes that are not stored yet.',
+      'What you change then waits here. Where a colleague changed the same, both are shown and you choose.',
+      'Signing out takes everything of yours off the device, but what is not stored yet.',
     ],
   },
 ];

@@ -1,4 +1,4 @@
-import { useEffect, useMemo } from 'react';
+import { useMemo } from 'react';
 import { useParams } from 'react-router';
 import type { LineUp } from '../../../../contract/lineUp.ts';
 import type { SavedPattern } from '../../../../contract/pattern.ts';
@@ -6,7 +6,6 @@ import type { ClassDetail } from '../../../../contract/schoolClass.ts';
 import type { Teacher } from '../../../../contract/session.ts';
 import { dealt } from '../../../../core/records/lineUp.ts';
 import { useClass, useLineUps, usePatterns } from '../../../api/hooks.ts';
-import { dropLineUp, useNewLineUp } from '../../../take/newLineUps.ts';
 import { Notice } from '../../../ui/Notice.tsx';
 import { LineEnd } from './LineEnd.tsx';
 import { LineStrip } from './LineStrip.tsx';
@@ -22,12 +21,7 @@ export default function LineUpPage({ teacher }: { teacher: Teacher }) {
   const patterns = usePatterns();
   const lineUps = useLineUps(classId);
   // Read once: another object would be another rhythm, and break off the take that runs.
-  const stored = lineUps.data?.find(({ id }) => id === lineUpId);
-  const here = useNewLineUp(lineUpId);
-  const lineUp = stored ?? here;
-  useEffect(() => {
-    if (stored) dropLineUp(stored.id);
-  }, [stored]);
+  const lineUp = lineUps.data?.find(({ id }) => id === lineUpId);
   // By what stands in them: with every turn they arrive anew.
   const theirs = JSON.stringify(lineUp?.patterns ?? []);
   const read = useMemo(
@@ -53,7 +47,7 @@ interface LineProps {
 }
 
 function Line({ teacher, schoolClass, lineUp, patterns }: LineProps) {
-  const line = useLine(teacher.id, schoolClass.id, lineUp, schoolClass.children);
+  const line = useLine(schoolClass.id, lineUp, schoolClass.children);
   const { current, after } = line;
   const childOf = (childId: string | undefined) => schoolClass.children.find(({ id }) => id === childId);
   const child = childOf(current?.childId);

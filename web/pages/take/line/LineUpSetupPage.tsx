@@ -4,13 +4,11 @@ import { Link, useNavigate, useSearchParams } from 'react-router';
 import { v4 as uuid } from 'uuid';
 import type { LineUp, NewLineUp } from '../../../../contract/lineUp.ts';
 import type { ClassRecords } from '../../../../contract/records.ts';
-import type { Teacher } from '../../../../contract/session.ts';
 import type { ClassDetail } from '../../../../contract/schoolClass.ts';
 import { ELEMENT_IDS, elementsOf } from '../../../../core/rhythm/elements.ts';
 import { durationText } from '../../../../core/wording/leadWords.ts';
-import { remove } from '../../../api/client.ts';
+import { put, remove } from '../../../api/client.ts';
 import { useClass, useClasses, useLineUps, useRecords } from '../../../api/hooks.ts';
-import { startLineUp } from '../../../take/newLineUps.ts';
 import { MicrophonePanel } from '../../../take/inputs/MicrophonePanel.tsx';
 import { Notice } from '../../../ui/Notice.tsx';
 import { mayHear, useChooseClass, useHearingClass } from '../../../ui/currentClass.ts';
@@ -25,7 +23,7 @@ import { type PlannedTurn, type ReadPattern, lineTime, planLine, readPatterns } 
 import './line.scss';
 
 /** Before a class is heard child by child: what, how fast, who, and how long it will take. */
-export default function LineUpSetupPage({ teacher }: { readonly teacher: Teacher }) {
+export default function LineUpSetupPage() {
   const classes = useClasses();
   const patterns = useOfferedPatterns();
   const [search] = useSearchParams();
@@ -43,7 +41,6 @@ export default function LineUpSetupPage({ teacher }: { readonly teacher: Teacher
   return (
     <Setup
       key={`${room.data.id} ${search.toString()}`}
-      teacherId={teacher.id}
       classes={classes.data.filter(mayHear)}
       schoolClass={room.data}
       records={records.data}
@@ -65,7 +62,6 @@ function Missing({ what, to }: { what: string; to: string }) {
 }
 
 interface SetupProps {
-  readonly teacherId: string;
   readonly classes: readonly { id: string; name: string }[];
   readonly schoolClass: ClassDetail;
   readonly records: ClassRecords;
@@ -91,7 +87,7 @@ function useAsked(patterns: readonly ReadPattern[]) {
   };
 }
 
-function Setup({ teacherId, classes, schoolClass, records, lineUps, patterns }: SetupProps) {
+function Setup({ classes, schoolClass, records, lineUps, patterns }: SetupProps) {
   const asked = useAsked(patterns);
   const take = useTakeSettings();
   const chooseClass = useChooseClass();
@@ -105,10 +101,7 @@ function Setup({ teacherId, classes, schoolClass, records, lineUps, patterns }: 
   const here = schoolClass.children.filter((child) => !away.has(child.id));
   const heard = chosen[0] ? heardIn(records, chosen[0].id) : new Set<string>();
   const turns = chosen.length > 0 ? planLine(here, chosen, settings, heard) : [];
-  const starting = useSave(
-    (lineUp: NewLineUp) => startLineUp({ teacherId, classId: schoolClass.id, id, lineUp }),
-    '/classes',
-  );
+  const starting = useSave((lineUp: NewLineUp) => put(`/classes/${schoolClass.id}/line-ups/${id}`, lineUp), '/classes');
   const start = async () => {
     if (turns.length === 0) return;
     take.set({ bpm: settings.bpm, method: settings.heardBy });

@@ -5,7 +5,6 @@ import { turnToCome } from '../../../../core/records/lineUp.ts';
 import { type ApiProblem, put } from '../../../api/client.ts';
 import { useFreshLineUps } from '../../../api/hooks.ts';
 import { useRefresh } from '../../../api/useRefresh.ts';
-import { sendLineUps } from '../../../take/newLineUps.ts';
 import { storedThing } from '../../../ui/stored.ts';
 
 type Edits = Readonly<Record<string, TurnEdit>>;
@@ -48,7 +47,7 @@ export function mergedTurns(lineUp: LineUp, edits: Edits, heard: ReadonlyMap<str
 }
 
 /** A line-up as it goes on: whose turn it is, and what became of the others. Nothing of it waits for the server. */
-export function useLine(teacherId: string, classId: string, lineUp: LineUp, children: readonly Child[]) {
+export function useLine(classId: string, lineUp: LineUp, children: readonly Child[]) {
   const box = boxOf(lineUp.id);
   const [edits, setEdits] = box.use();
   const [heard, setHeard] = useState<ReadonlyMap<string, number>>(new Map());
@@ -63,7 +62,6 @@ export function useLine(teacherId: string, classId: string, lineUp: LineUp, chil
     const sent: string[] = [];
     const asSent = box.read();
     let failed: ApiProblem | undefined;
-    if (!(await sendLineUps(teacherId))) return;
     for (const [childId, edit] of Object.entries(asSent)) {
       try {
         await put(`/classes/${classId}/line-ups/${lineUp.id}/turns/${childId}`, edit);
@@ -86,7 +84,7 @@ export function useLine(teacherId: string, classId: string, lineUp: LineUp, chil
     setProblem(failed);
     // `refresh` and `freshLineUps` are other functions each time, but do the same.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [box, teacherId, classId, lineUp.id]);
+  }, [box, classId, lineUp.id]);
   useEffect(() => {
     if (waiting === 0) return undefined;
     const timer = setInterval(() => void send(), AGAIN_MS);

@@ -1,0 +1,127 @@
+import { format } from 'date-fns';
+import { CloudOff, TriangleAlert } from 'lucide-react';
+import { useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import Modal from 'react-bootstrap/Modal';
+import { useClass } from '../api/hooks.ts';
+import { type Body, type Change, dropChange, insist } from '../device/changes.ts';
+import { thingAt } from '../device/places.ts';
+import { BothVersions, plainWords } from '../ui/BothVersions.tsx';
+
+const ON_DEVICE =
+  'These changes are safe here, and what you see has them in it. They are sent by themselves as soon as the server ' +
+  'answers; leave this device’s browser data as it is until then.';
+
+/** What was changed without a network: that it waits, and where the server has something else by now. */
+export default function ChangesNote({ changes }: { readonly changes: readonly Change[] }) {
+  const [open, setOpen] = useState(false);
+  const refused = changes.filter((change) => change.refused);
+  const waiting = changes.filter((change) => !change.refused);
+  const [count, rest] = refused.length > 0 ? [refused.length, 'to look at'] : [waiting.length, 'waiting to be sent'];
+  return (
+    <>
+      <Button variant="outline-dark" size="sm" className="outbox-note" onClick={() => setOpen(true)}>
+        {refused.length > 0 ? <TriangleAlert size={16} aria-hidden /> : <CloudOff size={16} aria-hidden />}{' '}
+        <span role="status">
+          {count === 1 ? '1 change' : `${count} changes`} {rest}
+        </span>
+      </Button>
+      <Modal show={open} onHide={() => setOpen(false)} centered scrollable size="lg">
+        <Modal.Header closeButton>
+          <Modal.Title>Changed without a network</Modal.Title>
+        </Modal.Header>
+        <Modal.Body>
+          {refused.map((change) => (
+            <RefusedChange key={change.id} change={change} />
+          ))}
+          {waiting.length > 0 && <p>{ON_DEVICE}</p>}
+          <ul className="list-unstyled mb-0">
+            {waiting.map((change) => (
+              <li key={change.id}>
+                <Named change={change} />
+                {!change.body && ', removed'}, {format(change.at, 'EEE HH:mm')}
+              </li>
+            ))}
+          </ul>
+        </Modal.Body>
+      </Modal>
+    </>
+  );
+}
+
+const classOf = ({ path }: Change) => /^\/classes\/([^/]+)/.exec(path)?.[1];
+
+/** Which thing it is, in words, and in which class. */
+function Named({ change }: { readonly change: Change }) {
+  const schoolClass = useClass(classOf(change)).data;
+  const { body, was, path } = change;
+  const last = path.split('/').at(-1);
+  const word = thingAt(path)?.word ?? 'something';
+  const title = body?.title ?? body?.name ?? was?.title ?? was?.name;
+  const child = schoolClass?.children.find(({ id }) => id === last)?.name;
+  const name = typeof title === 'string' ? title : child;
+  return (
+    <>
+      <strong>
+        {word.charAt(0).toUpperCase() + word.slice(1)}
+        {name !== undefined && ` “${name}”`}
+      </strong>
+      {schoolClass && schoolClass.name !== name && `, ${schoolClass.name}`}
+    </>
+  );
+}
+
+/** Marks on paper are shown child by child. */
+const flat = ({ points, ...rest }: Body): Body => ({ ...rest, ...(points as Body | undefined) });
+
+const PARTS: Readonly<Record<string, string>> = {
+  title: 'Title',
+  name: 'Name',
+  text: 'Rhythm',
+  adaptations: 'Made easier',
+  outOf: 'Out of',
+  minutes: 'Minutes',
+  day: 'Day',
+  starts: 'Begins',
+  blocks: 'Blocks',
+  held: 'How it went',
+  order: 'New elements',
+  contents: 'Lessons',
+};
+
+function RefusedChange({ change }: { readonly change: Change }) {
+  const schoolClass = useClass(classOf(change)).data;
+  const { message, theirs, parts } = change.refused!;
+  const nameOf = (part: string) =>
+    schoolClass?.children.find(({ id }) => id === part)?.name ?? PARTS[part] ?? part.replaceAll(/([A-Z])/g, ' $1');
+  const removed = !change.body;
+  return (
+    <section className="mb-4">
+      <p className="mb-1">
+        <Named change={change} />
+        {removed && ', removed'}
+      </p>
+      {theirs && parts && change.body ? (
+        <BothVersions
+          clash={{ theirs: flat(theirs), parts, mine: flat(change.body) }}
+          nameOf={nameOf}
+          wordsOf={(_part, value) => plainWords(value)}
+          onMine={() => insist(change)}
+          onTheirs={() => dropChange(change.id)}
+        />
+      ) : (
+        <>
+          <p>{message}</p>
+          <div className="notice-actions">
+            <Button size="sm" variant="outline-dark" onClick={() => insist(change)}>
+              {removed ? 'Remove it all the same' : 'Try again'}
+            </Button>
+            <Button size="sm" variant="outline-dark" onClick={() => dropChange(change.id)}>
+              {removed ? 'Keep it' : 'Leave it out'}
+            </Button>
+          </div>
+        </>
+      )}
+    </section>
+  );
+}

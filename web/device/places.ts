@@ -1,0 +1,253 @@
+import type { Child } from '../../contract/child.ts';
+import type { LineUp, NewLineUp, TurnEdit } from '../../contract/lineUp.ts';
+import type { SavedPattern, ShelfEdit } from '../../contract/pattern.ts';
+import type { ClassRecords } from '../../contract/records.ts';
+import type { ClassSummary } from '../../contract/schoolClass.ts';
+import type { Body } from './changes.ts';
+
+/** Where something that is changed stands in what the server says. */
+export interface Place {
+  /** The address of the answer. */
+  readonly get: string;
+  /** What stands there, as it is sent; undefined where there is nothing. */
+  readonly read?: (answer: unknown) => Body | undefined;
+  /** The answer with it: as it is to be, or without it where there is no body. The answer itself stays as it is. */
+  readonly write: (answer: unknown, body: Body | undefined) => unknown;
+}
+
+/** One kind of thing that may be changed without a network. */
+interface Kind {
+  readonly word: string;
+  readonly path: RegExp;
+  /** By the parts of its address; the first is where it is read. */
+  readonly places: (...parts: string[]) => readonly Place[];
+  /** The server puts together what two changed. */
+  readonly merges?: true;
+  readonly removable?: true;
+  /** It is about takes, and sent when they have arrived. */
+  readonly afterTakes?: true;
+}
+
+const ID = '([0-9a-f-]{36})';
+const at = (pattern: string) => new RegExp(`^${pattern.replaceAll('ID', ID)}$`);
+
+interface Item {
+  readonly id: string;
+}
+
+/** In a list, by its id; what is not sent (`beside`) stays with it. */
+function inList<T extends Item>(get: string, id: string, beside: Partial<T> = {}, keeps: (keyof T)[] = []): Place {
+  return {
+    get,
+    read: (answer) => {
+      const item = (answer as T[] | undefined)?.find((one) => one.id === id);
+      if (!item) return undefined;
+      const left = ['id', ...Object.keys(beside), ...(keeps as string[])];
+      return Object.fromEntries(Object.entries(item).filter(([part]) => !left.includes(part)));
+    },
+    write: (answer, body) => {
+      if (!Array.isArray(answer)) return answer;
+      const list = answer as T[];
+      const before = list.find((one) => one.id === id);
+      if (!body) return list.filter((one) => one.id !== id);
+      const item = { ...beside, ...before, ...body, id };
+      return before ? list.map((one) => (one.id === id ? item : one)) : [...list, item];
+    },
+  };
+}
+
+/** A new class is its teacher's own. */
+const OWN = { role: 'owner' as const, owner: '' };
+
+const classIn = (id: string): Place => ({
+  get: `/classes/${id}`,
+  read: (answer) => {
+    if (!answer) return undefined;
+    const { id: _id, children: _children, role: _role, owner: _owner, ...settings } = answer as Record<string, unknown>;
+    return settings;
+  },
+  write: (answer, body) => {
+    if (!body) return undefined;
+    const { children = [], role, owner } = { ...OWN, ...(answer as { children?: Child[] } | undefined) };
+    return { ...body, id, children, role, owner };
+  },
+});
+
+const childIn = (classId: string, id: string): readonly Place[] => {
+  const list = inList<Child>('', id, {});
+  const children = (answer: unknown) => (answer as { children?: Child[] } | undefined)?.children;
+  const detail: Place = {
+    get: `/classes/${classId}`,
+    read: (answer) => list.read!(children(answer)),
+    write: (answer, body) => {
+      if (!answer) return answer;
+      const sent = body && { adaptations: null, ...list.read!(children(answer)), ...body };
+      return { ...answer, children: list.write(children(answer), sent) };
+    },
+  };
+  const records: Place = {
+    get: `/classes/${classId}/records`,
+    write: (answer, body) => {
+      const known = answer as ClassRecords | undefined;
+      if (!known || !body || known.children.includes(id)) return answer;
+      return { ...known, children: [...known.children, id] };
+    },
+  };
+  return [detail, records];
+};
+
+type Column = ClassRecords['paper'][number];
+type Points = Readonly<Record<string, number | null>>;
+
+const paperIn = (classId: string, id: string): Place => ({
+  get: `/classes/${classId}/records`,
+  read: (answer) => {
+    const records = answer as ClassRecords | undefined;
+    const column = records?.paper.find((one) => one.id === id);
+    if (!records || !column) return undefined;
+    const { id: _id, points, ...head } = column;
+    return { ...head, points: Object.fromEntries(points.map((one) => [records.children[one.child]!, one.points])) };
+  },
+  write: (answer, body) => {
+    const records = answer as ClassRecords | undefined;
+    if (!records) return answer;
+    if (!body) return { ...records, paper: records.paper.filter((one) => one.id !== id) };
+    const before = records.paper.find((one) => one.id === id);
+    const sent = body.points as Points;
+    const stay = (before?.points ?? []).filter(({ child }) => !(records.children[child]! in sent));
+    const given = Object.entries(sent).flatMap(([childId, points]) => {
+      const child = records.children.indexOf(childId);
+      return points === null || child < 0 ? [] : [{ child, points }];
+    });
+    const column = { ...before, ...body, id, points: [...stay, ...given] } as Column;
+    const paper = before ? records.paper.map((one) => (one.id === id ? column : one)) : [...records.paper, column];
+    return { ...records, paper };
+  },
+});
+
+/** As it will be on the server: nobody was heard in it yet. */
+function begun(lineUp: NewLineUp): Omit<LineUp, 'id'> {
+  const turns = lineUp.turns.map((turn) => ({ ...turn, state: 'waiting' as const, mark: null, takeId: null }));
+  return { ...lineUp, turns, patterns: [] };
+}
+
+const lineUpIn = (classId: string, id: string): Place => {
+  const list = inList<LineUp>(`/classes/${classId}/line-ups`, id);
+  return { ...list, write: (answer, body) => list.write(answer, body && { ...begun(body as unknown as NewLineUp) }) };
+};
+
+const turnIn = (classId: string, lineUpId: string, childId: string): Place => ({
+  get: `/classes/${classId}/line-ups`,
+  write: (answer, body) => {
+    if (!body || !Array.isArray(answer)) return answer;
+    const { state, mark = null, patternId } = body as unknown as TurnEdit;
+    return (answer as LineUp[]).map((line) => {
+      if (line.id !== lineUpId) return line;
+      const before = line.turns.find((turn) => turn.childId === childId);
+      const turn = before ?? { childId, patternId: patternId ?? line.settings.patternIds[0]!, takeId: null };
+      const now = { ...turn, state, mark };
+      return { ...line, turns: before ? line.turns.map((one) => (one === before ? now : one)) : [...line.turns, now] };
+    });
+  },
+});
+
+/** Patterns in another order, in folders, and away. */
+const shelf: Place = {
+  get: '/patterns',
+  write: (answer, body) => {
+    if (!body || !Array.isArray(answer)) return answer;
+    const { patterns } = body as unknown as ShelfEdit;
+    const list = answer as SavedPattern[];
+    const named = patterns.flatMap(({ id, folder, archived }) => {
+      const { folder: _folder, archived: _archived, ...known } = list.find((one) => one.id === id) ?? { id: undefined };
+      return known.id === undefined ? [] : [{ ...known, ...(folder ? { folder } : {}), ...(archived && { archived }) }];
+    });
+    return [...named, ...list.filter(({ id }) => !patterns.some((one) => one.id === id))];
+  },
+};
+
+const whole = (get: string): Place => ({
+  get,
+  read: (answer) => (answer as Body | null) ?? undefined,
+  write: (_answer, body) => body ?? null,
+});
+
+const ofClass = (part: string) => (classId: string, id: string) => [inList(`/classes/${classId}/${part}`, id)];
+
+/** What a take is marked with is seen where it is shown. */
+const overrideIn = (id: string): Place => ({
+  get: `/takes/${id}`,
+  write: (answer, body) =>
+    answer && body ? { ...answer, override: body.mark, overrideReason: body.reason ?? '' } : answer,
+});
+
+const KINDS: readonly Kind[] = [
+  {
+    word: 'pattern',
+    path: at('/patterns/ID'),
+    places: (id) => [inList<SavedPattern>('/patterns', id, {}, ['archived'])],
+    merges: true,
+    removable: true,
+  },
+  { word: 'order of the patterns', path: at('/patterns/shelf'), places: () => [shelf] },
+  { word: 'plan', path: at('/plans/ID'), places: (id) => [inList('/plans', id)], merges: true, removable: true },
+  { word: 'sheet', path: at('/sheets/ID'), places: (id) => [inList('/sheets', id)], merges: true, removable: true },
+  {
+    word: 'class',
+    path: at('/classes/ID'),
+    places: (id) => [classIn(id), inList<ClassSummary>('/classes', id, { children: 0, ...OWN })],
+    merges: true,
+    removable: true,
+  },
+  { word: 'child', path: at('/classes/ID/children/ID'), places: childIn, merges: true, removable: true },
+  {
+    word: 'marks from paper',
+    path: at('/classes/ID/paper/ID'),
+    places: (classId, id) => [paperIn(classId, id)],
+    merges: true,
+    removable: true,
+  },
+  { word: 'lesson', path: at('/classes/ID/lessons/ID'), places: ofClass('lessons'), merges: true, removable: true },
+  {
+    word: 'term',
+    path: at('/classes/ID/term-plan'),
+    places: (classId) => [whole(`/classes/${classId}/term-plan`)],
+    merges: true,
+  },
+  {
+    word: 'practice week',
+    path: at('/classes/ID/practice/ID'),
+    places: (classId, id) => [inList(`/classes/${classId}/practice`, id, { practised: [] } as object)],
+    merges: true,
+    removable: true,
+  },
+  {
+    word: 'line-up',
+    path: at('/classes/ID/line-ups/ID'),
+    places: (classId, id) => [lineUpIn(classId, id)],
+    removable: true,
+  },
+  {
+    word: 'turn in a line-up',
+    path: at('/classes/ID/line-ups/ID/turns/ID'),
+    places: (classId, lineUpId, childId) => [turnIn(classId, lineUpId, childId)],
+  },
+  { word: 'score of the class', path: at('/classes/ID/ear/ID'), places: ofClass('ear') },
+  {
+    word: 'mark of a take',
+    path: at('/takes/ID/override'),
+    places: (id) => [overrideIn(id)],
+    afterTakes: true,
+  },
+];
+
+/** What is known of a thing by its address; undefined for what needs the server. */
+export function thingAt(
+  path: string,
+): (Omit<Kind, 'places' | 'path'> & { readonly places: readonly Place[] }) | undefined {
+  for (const { path: pattern, places, ...kind } of KINDS) {
+    const match = pattern.exec(path);
+    if (match) return { ...kind, places: places(...match.slice(1)) };
+  }
+  return undefined;
+}
