@@ -19,26 +19,31 @@ export class School {
     private readonly databaseUrl: string,
     private readonly browser: Browser,
     private readonly inTime: boolean,
+    private readonly pages: string,
   ) {}
 
   /**
    * @param args  further switches of the browser
    * @param inTime  for claps that must come within milliseconds: a sound clock that never slips, and pages not watched,
    *   for they run slower
+   * @param pages  where the pages are
    */
-  static async open(args: readonly string[] = [], inTime = false): Promise<School> {
+  static async open(args: readonly string[] = [], inTime = false, pages = 'dist/web'): Promise<School> {
     const databaseUrl = await demoDatabase();
-    const [server, browser] = await Promise.all([School.serve(databaseUrl, 0), chromium.launch(launchOptions(args))]);
-    return new School(server, databaseUrl, browser, inTime);
+    const [server, browser] = await Promise.all([
+      School.serve(databaseUrl, 0, pages),
+      chromium.launch(launchOptions(args)),
+    ]);
+    return new School(server, databaseUrl, browser, inTime, pages);
   }
 
-  private static serve(databaseUrl: string, port: number): Promise<RunningServer> {
+  private static serve(databaseUrl: string, port: number, pages: string): Promise<RunningServer> {
     return startServer({
       databaseUrl,
       host: '127.0.0.1',
       port,
       demoTeacher: TEACHER.name,
-      pages: 'dist/web',
+      pages,
       proxies: 0,
       logLevel: 'silent',
       warmUp: false,
@@ -66,7 +71,7 @@ export class School {
 
   /** Starts the server again where it was, on the same database. */
   async startServer(): Promise<void> {
-    this.server = await School.serve(this.databaseUrl, Number(new URL(this.url).port));
+    this.server = await School.serve(this.databaseUrl, Number(new URL(this.url).port), this.pages);
     this.away = false;
   }
 

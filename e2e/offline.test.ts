@@ -1,14 +1,24 @@
+import { appendFileSync, cpSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import type { BrowserContext, Page } from 'playwright-core';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
-import { School, tapInTime } from './browser.test-helper.ts';
+import { School, longRopes, tapInTime } from './browser.test-helper.ts';
 
 let school: School;
+/** Pages of its own: a newer version of them comes in the middle. */
+let pages: string;
 
 beforeAll(async () => {
-  school = await School.open();
+  pages = mkdtempSync(join(tmpdir(), 'clapboard-pages-'));
+  cpSync('dist/web', pages, { recursive: true });
+  school = await School.open([], false, pages);
 });
 afterEach(() => school.tidy());
-afterAll(() => school.close());
+afterAll(async () => {
+  await school.close();
+  rmSync(pages, { recursive: true });
+});
 
 /** One visit, until all that is needed is on the device. @param known  who is signed in; undefined is a new guest */
 async function visited(known?: Cookies): Promise<{ page: Page; context: BrowserContext }> {
@@ -202,5 +212,28 @@ describe('without a network', () => {
       .first()
       .waitFor();
     expect(await later.getByText('Harbour 2').count()).toBe(0);
+  });
+
+  it('a newer version waits for the take that is running, and the take is stored', async () => {
+    const { page } = await visited();
+    await page.goto(`${school.url}/take`);
+    await page.getByLabel('Class').selectOption({ label: 'Lighthouse 4' });
+    await page.getByLabel('Pattern', { exact: true }).selectOption({ label: 'Long rope' });
+    await page.getByRole('radio', { name: /Wren/ }).check();
+    await page.evaluate(() => Object.assign(globalThis, { sameParts: true }));
+    await page.getByRole('button', { name: /Start: Wren/ }).click();
+    await page.locator('.pad[data-beat-one]').waitFor();
+    appendFileSync(join(pages, 'sw.js'), '\n// newer\n');
+    await page.evaluate(async () => (await navigator.serviceWorker.ready).update());
+    await tapInTime(page, 72, [1, 3, 4, 5, 6, 7], 'f');
+    await page.getByRole('button', { name: 'Done' }).click();
+    await page.locator('.take-result').waitFor();
+    const isSame = () => page.evaluate(() => 'sameParts' in globalThis);
+    expect(await isSame()).toBe(true);
+    await page.getByText('waiting to be stored').waitFor({ state: 'detached' });
+    await page.getByRole('button', { name: 'Newer version: load it' }).click();
+    await expect.poll(isSame, WAIT).toBe(false);
+    await page.getByRole('button', { name: 'Newer version: load it' }).waitFor({ state: 'detached' });
+    expect(await longRopes(page, school.url)).toBeGreaterThan(0);
   });
 });

@@ -13,13 +13,13 @@ function emitter() {
 }
 
 /** A device; a new version arrives when it is told. */
-function device({ controlled = true, waiting = false, openedMs = 100 } = {}) {
+function device({ controlled = true, waiting = false, openedMs = 100, touched = false } = {}) {
   const posted: unknown[] = [];
   const worker = { ...emitter(), postMessage: (message: unknown) => posted.push(message) };
   const registration = { ...emitter(), waiting: waiting ? worker : null, installing: null as typeof worker | null };
   const container = { ...emitter(), controller: controlled ? {} : null, register: () => Promise.resolve(registration) };
   const reload = vi.fn();
-  vi.stubGlobal('navigator', { serviceWorker: container });
+  vi.stubGlobal('navigator', { serviceWorker: container, userActivation: { hasBeenActive: touched } });
   vi.stubGlobal('location', { reload });
   vi.stubGlobal('document', { head: { append: vi.fn() }, createElement: () => ({}) });
   vi.spyOn(performance, 'now').mockReturnValue(openedMs);
@@ -59,8 +59,11 @@ describe('a new version', () => {
     takesOver();
     expect(reload).toHaveBeenCalledOnce();
   });
-  it('waits too where the page has been open for a while', async () => {
-    const { posted } = device({ waiting: true, openedMs: 60_000 });
+  it.each([
+    ['has been open for a while', { openedMs: 60_000 }],
+    ['was opened just now, and something was begun in it', { touched: true }],
+  ])('waits too where the page %s', async (_what, more) => {
+    const { posted } = device({ waiting: true, ...more });
     const onNewer = vi.fn();
     await install(onNewer);
     expect([posted.length, onNewer.mock.calls.length]).toEqual([0, 1]);

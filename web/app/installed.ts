@@ -1,9 +1,11 @@
-/** How long a page that has just been opened may be taken for one in which nothing was done yet. */
+/** So long after it was opened a page may be exchanged, where nobody has touched it. */
 const JUST_OPENED_MS = 10_000;
 
+const isUntouched = () => performance.now() < JUST_OPENED_MS && !navigator.userActivation?.hasBeenActive;
+
 /**
- * Puts the app onto the device. A new version that waits takes over at once where the page has just been opened; later
- * only when the teacher says so, for a take may be running.
+ * Puts the app onto the device. A new version that waits takes over at once where the page has just been opened and
+ * nothing was done in it; else only when the teacher says so, for a take may be running.
  * @param onNewer  a newer version is there; calling what it is given loads it
  */
 export async function install(onNewer: (load: () => void) => void): Promise<void> {
@@ -22,7 +24,7 @@ export async function install(onNewer: (load: () => void) => void): Promise<void
     if (atOnce) load();
     else onNewer(load);
   };
-  offer(performance.now() < JUST_OPENED_MS);
+  offer(isUntouched());
   registration.addEventListener('updatefound', () => {
     registration.installing?.addEventListener('statechange', () => offer(false));
   });
