@@ -29,7 +29,6 @@ async function visited(known?: Cookies): Promise<{ page: Page; context: BrowserC
   await page.getByRole('heading', { name: 'Patterns' }).waitFor();
   await page.evaluate(() => navigator.serviceWorker.ready);
   await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
-  await page.reload();
   await expect.poll(async () => (await kept(page)).some((key) => key.endsWith('asked ahead')), WAIT).toBe(true);
   await page.waitForLoadState('networkidle');
   return { page, context };

@@ -17,13 +17,14 @@ export default function ChangesNote({ changes }: { readonly changes: readonly Ch
   const [open, setOpen] = useState(false);
   const refused = changes.filter((change) => change.refused);
   const waiting = changes.filter((change) => !change.refused);
-  const [count, rest] = refused.length > 0 ? [refused.length, 'to look at'] : [waiting.length, 'waiting to be sent'];
+  const count = refused.length || waiting.length;
   return (
     <>
       <Button variant="outline-dark" size="sm" className="outbox-note" onClick={() => setOpen(true)}>
         {refused.length > 0 ? <TriangleAlert size={16} aria-hidden /> : <CloudOff size={16} aria-hidden />}{' '}
         <span role="status">
-          {count === 1 ? '1 change' : `${count} changes`} {rest}
+          {count === 1 ? '1 change' : `${count} changes`} {refused.length > 0 ? 'to look at' : 'waiting'}
+          {refused.length === 0 && <span className="visually-hidden"> to be sent</span>}
         </span>
       </Button>
       <Modal show={open} onHide={() => setOpen(false)} centered scrollable size="lg">

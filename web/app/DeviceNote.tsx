@@ -16,8 +16,8 @@ export default function DeviceNote({ teacherId }: { readonly teacherId: string }
       >
         {since !== undefined && (
           <>
-            <CloudOff size={16} aria-hidden /> No network
-            <span className="visually-hidden">since {format(since, 'HH:mm')}</span>
+            <CloudOff size={16} aria-hidden /> <span>No network</span>
+            <span className="visually-hidden"> since {format(since, 'HH:mm')}</span>
           </>
         )}
       </span>

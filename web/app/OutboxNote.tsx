@@ -30,7 +30,10 @@ export function OutboxNote({ waiting }: { waiting: readonly Waiting[] }) {
     <>
       <Button variant="outline-dark" size="sm" className="outbox-note" onClick={() => setOpen(true)}>
         <CloudOff size={16} aria-hidden />{' '}
-        <span role="status">{refused ? `${count} not stored` : `${count} waiting to be stored`}</span>
+        <span role="status">
+          {count} {refused ? 'not stored' : 'waiting'}
+          {!refused && <span className="visually-hidden"> to be stored</span>}
+        </span>
       </Button>
       <Modal show={open} onHide={() => setOpen(false)} centered>
         <Modal.Header closeButton>

@@ -1,8 +1,8 @@
 import { useEffect, useState, useSyncExternalStore } from 'react';
 import { useSWRConfig } from 'swr';
+import { later } from '../ui/later.ts';
 import { answered, isInstalled, onNetwork, whenGone } from '../api/network.ts';
 
-/** The worker takes over a moment after the first visit began. */
 const WARM_AFTER_MS = 2_000;
 const ASK_MS = 3_000;
 
@@ -15,11 +15,12 @@ export function useInstalled(teacherId: string): (() => void) | undefined {
       .then(({ install }) => install((load) => setNewer(() => load)))
       // A browser that keeps no app works with a network, as before.
       .catch(() => undefined);
-    const timer = setTimeout(() => {
-      if (!isInstalled()) return;
-      void import('./warm.ts').then(({ warmUp }) => warmUp(teacherId)).catch(() => undefined);
-    }, WARM_AFTER_MS);
-    return () => clearTimeout(timer);
+    const warm = () => void import('./warm.ts').then(({ warmUp }) => warmUp(teacherId)).catch(() => undefined);
+    const container = navigator.serviceWorker;
+    if (isInstalled()) return later(warm, WARM_AFTER_MS);
+    // At the first visit the app is on the device when all its files are.
+    container.addEventListener('controllerchange', warm, { once: true });
+    return () => container.removeEventListener('controllerchange', warm);
   }, [teacherId]);
   return newer;
 }

@@ -11,23 +11,23 @@ const OF_A_CHILD = ['/mastery', '/takes?'] as const;
 export const ASKED_AHEAD = 'asked ahead';
 const CHILDREN_AGAIN_MS = 30 * 60_000;
 
-/** What is kept is checked when it is shown. */
-const unchecked = () => true;
+/** What is kept is checked when it is shown; what cannot be had now is asked for another time. */
+const ask = <T>(path: string): Promise<T | undefined> => get<T>(path, () => true).catch(() => undefined);
 
 /**
  * Asks for what a teacher works with, a little at a time, so that it is on this device when there is no network: also
  * of classes that were not opened today.
  */
 export async function warmUp(teacherId: string): Promise<void> {
-  for (const path of ['/patterns', '/plans', '/sheets']) await get(path, unchecked);
+  for (const path of ['/session', '/patterns', '/plans', '/sheets']) await ask(path);
   const children: string[] = [];
-  for (const { id } of await get<ClassSummary[]>('/classes', unchecked)) {
-    const detail = await get<ClassDetail>(`/classes/${id}`, unchecked);
-    children.push(...detail.children.map((child) => `/classes/${id}/children/${child.id}`));
-    await Promise.all(OF_A_CLASS.map((part) => get(`/classes/${id}${part}`, unchecked)));
+  for (const { id } of (await ask<ClassSummary[]>('/classes')) ?? []) {
+    const detail = await ask<ClassDetail>(`/classes/${id}`);
+    children.push(...(detail?.children ?? []).map((child) => `/classes/${id}/children/${child.id}`));
+    await Promise.all(OF_A_CLASS.map((part) => ask(`/classes/${id}${part}`)));
   }
   const last = await keptAnswer(teacherId, ASKED_AHEAD);
   if (typeof last === 'number' && Date.now() - last < CHILDREN_AGAIN_MS) return;
-  for (const path of children) await Promise.all(OF_A_CHILD.map((part) => get(path + part, unchecked)));
+  for (const path of children) await Promise.all(OF_A_CHILD.map((part) => ask(path + part)));
   await keepAnswer(teacherId, ASKED_AHEAD, Date.now());
 }
