@@ -46,6 +46,7 @@ export class School {
       pages,
       proxies: 0,
       logLevel: 'silent',
+      metrics: { token: undefined, from: [] },
       warmUp: false,
     });
   }

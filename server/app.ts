@@ -7,6 +7,7 @@ import type { Logger } from 'pino';
 import type { Config } from './config.ts';
 import { loggable } from './driverErrors.ts';
 import { Problem, problemOf } from './problem.ts';
+import { type Metrics, mayRead } from './metrics.ts';
 import type { DoorResources, Resources } from './resources.ts';
 import { accountRoutes } from './routes/account.ts';
 import { binRoutes } from './routes/bin.ts';
@@ -53,11 +54,12 @@ export function createApp(
   logger: Logger,
   alive: () => Promise<void>,
   news: ClassNews,
+  metrics: Metrics,
 ): Express {
   const app = express();
   app.set('trust proxy', config.proxies);
   app.disable('x-powered-by');
-  app.use(logged(logger));
+  app.use(logged(logger), metrics.counted);
   app.use(
     helmet({
       contentSecurityPolicy: CONTENT_POLICY,
@@ -71,6 +73,12 @@ export function createApp(
   app.get('/healthz', async (_request, response) => {
     await alive();
     response.json({ ok: true });
+  });
+  // Whether it runs at all, whatever the database does: what a balancer asks, for another server would fare no better.
+  app.get('/livez', (_request, response) => void response.json({ ok: true }));
+  app.get('/metrics', async (request, response, next) => {
+    if (!mayRead(config.metrics, request.headers.authorization, request.ip ?? '')) next();
+    else response.type(metrics.type).send(await metrics.text());
   });
   app.use('/api', (_request, response, next) => {
     // Children's names and marks stay in no cache of a browser or a proxy. What is needed on a day without a network
@@ -96,11 +104,15 @@ export function createApp(
     throw new Problem(404, 'not-found', 'There is nothing at this address.');
   };
   app.use('/api', nothing);
+  app.get('/metrics', nothing);
   if (config.pages !== undefined && existsSync(config.pages)) servePages(app, config.pages);
   app.use(nothing);
   app.use(errors(logger));
   return app;
 }
+
+/** Asked for all the time. */
+const SIGNS_OF_LIFE = new Set(['/healthz', '/livez', '/metrics']);
 
 /** One line for each request that was answered, without what was in it. */
 const logged =
@@ -109,7 +121,7 @@ const logged =
     const from = performance.now();
     const { method, path } = request;
     response.on('finish', () => {
-      if (path !== '/healthz')
+      if (!SIGNS_OF_LIFE.has(path))
         logger.info({ method, path, status: response.statusCode, ms: Math.round(performance.now() - from) }, 'request');
     });
     next();

@@ -72,6 +72,7 @@ describe('sessions', () => {
       pages: undefined,
       proxies: 1,
       logLevel: 'silent',
+      metrics: { token: undefined, from: [] },
       warmUp: false,
     });
     const cookieBy = async (proto: string) => {

@@ -1,4 +1,5 @@
 import { resolve } from 'node:path';
+import { type MetricsAccess, networkOf } from './metrics.ts';
 
 /** What a server needs to know; everything comes from the environment (see the README). */
 export interface Config {
@@ -12,6 +13,8 @@ export interface Config {
   /** Behind a proxy that ends TLS: how many proxies to trust. */
   readonly proxies: number;
   readonly logLevel: string;
+  /** Who may read how the server does. */
+  readonly metrics: MetricsAccess;
   /** Begin with what makes the first requests fast. */
   readonly warmUp: boolean;
 }
@@ -34,6 +37,18 @@ export function configFrom(env: NodeJS.ProcessEnv): Config {
     pages: env['PAGES'] === '' ? undefined : resolve(env['PAGES'] ?? 'dist/web'),
     proxies: number('PROXIES', 0),
     logLevel: env['LOG_LEVEL'] ?? 'info',
+    metrics: { token: env['METRICS_TOKEN'] || undefined, from: networksIn(env['METRICS_FROM'] ?? '') },
     warmUp: true,
   };
+}
+
+function networksIn(text: string): string[] {
+  const networks = text.split(/[\s,]+/).filter((one) => one !== '');
+  for (const one of networks)
+    try {
+      networkOf(one);
+    } catch {
+      throw new Error(`METRICS_FROM must be addresses or networks such as 10.0.0.0/8, not “${one}”`);
+    }
+  return networks;
 }

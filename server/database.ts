@@ -63,6 +63,11 @@ const COLLISIONS = new Set([
 /** To be thrown by an action that finds that what it stood on has changed meanwhile. */
 export class Overtaken extends Error {}
 
+let collided = 0;
+
+/** How often something was done again since the start. */
+export const collisions = (): number => collided;
+
 const MOST_TRIES = 12;
 const FIRST_WAIT_MS = 6;
 const LONGEST_WAIT_MS = 250;
@@ -79,6 +84,7 @@ export async function retried<T>(action: () => Promise<T>): Promise<T> {
       if (!(error instanceof Overtaken) && !COLLISIONS.has(codeOf(error) ?? '')) throw error;
       if (tries === MOST_TRIES)
         throw new Problem(503, 'busy', 'Too much is changed here at once. It is tried again in a moment.');
+      collided++;
       // By chance, so that two that collided do not collide again.
       await wait(Math.random() * Math.min(LONGEST_WAIT_MS, FIRST_WAIT_MS * 2 ** tries));
     }

@@ -259,6 +259,8 @@ const ROUTES: readonly (readonly [string, string, unknown])[] = [
   ['PUT', `/api/classes/${ids.class}/copied`, PIECES],
   ['PUT', `/api/classes/${ids.class}`, { ...CLASS, was: CLASS }],
   ['GET', '/healthz', undefined],
+  ['GET', '/livez', undefined],
+  ['GET', '/metrics', undefined],
 ];
 
 const ODD: readonly unknown[] = [

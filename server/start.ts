@@ -6,6 +6,7 @@ import type { Config } from './config.ts';
 import { openDatabase } from './database.ts';
 import { loggable } from './driverErrors.ts';
 import { judgesWith } from './judging/judges.ts';
+import { metricsOf } from './metrics.ts';
 import { migrateDatabase } from './migrate.ts';
 import { classNews } from './services/news.ts';
 import { renewResults } from './services/judging.ts';
@@ -43,7 +44,7 @@ export async function startServer(config: Config): Promise<RunningServer> {
   const alive = async () => {
     await pulse.query('select 1');
   };
-  const app = createApp(resources, config, logger, alive, news);
+  const app = createApp(resources, config, logger, alive, news, metricsOf(pool, news));
   const server = await new Promise<Server>((resolve, reject) => {
     const listening: Server = app.listen(config.port, config.host, (error?: Error) =>
       error ? reject(error) : resolve(listening),

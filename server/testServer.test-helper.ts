@@ -58,6 +58,7 @@ export function serverOn(databaseUrl: string, more: Partial<Config> = {}): Promi
     pages: undefined,
     proxies: 0,
     logLevel: 'silent',
+    metrics: { token: undefined, from: [] },
     warmUp: false,
     ...more,
   });

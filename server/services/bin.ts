@@ -2,7 +2,7 @@ import { BIN_DAYS, type Binned } from '../../contract/bin.ts';
 import { type Database, transacted } from '../database.ts';
 import { notFound } from '../problem.ts';
 import { type BinKind, binnedBefore, inBin, listBin, removeForGood } from '../repository/bin.ts';
-import { binChild } from '../repository/children.ts';
+import { binChild, childIdsOf } from '../repository/children.ts';
 import { binClass } from '../repository/classes.ts';
 
 export async function binOf(db: Database, teacherId: string): Promise<Binned[]> {
@@ -19,10 +19,19 @@ export async function takeOut(db: Database, teacherId: string, kind: BinKind, id
   });
 }
 
-/** Really gone, at once. */
+/** Really gone, at once: child by child, for many takes in one go would hold up everybody. */
 export async function throwAway(db: Database, teacherId: string, kind: BinKind, id: string): Promise<void> {
-  await transacted(db, async (inside) => {
+  const check = async (inside: Database) => {
     if (!(await inBin(inside, teacherId, kind, id))) throw notFound(kind);
+  };
+  await check(db);
+  for (const child of kind === 'class' ? await childIdsOf(db, id) : [])
+    await transacted(db, async (inside) => {
+      await check(inside);
+      await removeForGood(inside, 'child', child);
+    });
+  await transacted(db, async (inside) => {
+    await check(inside);
     await removeForGood(inside, kind, id);
   });
 }

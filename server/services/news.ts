@@ -10,6 +10,8 @@ type Listener = (revision: string | undefined) => void;
 export interface ClassNews {
   /** @param listener  called with the revision; undefined when the class is gone. @returns stops watching */
   readonly watch: (classId: string, revision: string, listener: Listener) => () => void;
+  /** How many classes are watched. */
+  readonly watched: () => number;
   /** Ends all watching: every listener is told that its class is gone. */
   readonly close: () => void;
 }
@@ -49,6 +51,7 @@ export function classNews(db: Database, onProblem: (error: unknown) => void): Cl
         if (one.listeners.size === 0) watched.delete(classId);
       };
     },
+    watched: () => watched.size,
     close: () => {
       clearTimeout(timer);
       for (const { listeners } of [...watched.values()]) for (const listener of [...listeners]) listener(undefined);
