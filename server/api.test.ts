@@ -343,6 +343,18 @@ describe('classes, children and patterns', () => {
   });
 });
 
+/** What one device changed stays, and where another changed the same both are told of. */
+async function putTogether(path: string, was: object, one: object, other: object, same: object): Promise<void> {
+  await ann.ask('PUT', path, was);
+  await ann.ask('PUT', path, { ...was, ...one, was });
+  const { status, body } = await ann.ask('PUT', path, { ...was, ...other, was });
+  expect([status, body]).toMatchObject([200, { ...one, ...other }]);
+  const clash = await ann.ask('PUT', path, { ...was, ...same, was });
+  expect(clash.status).toBe(409);
+  expect(clash.body).toMatchObject({ error: { theirs: { ...one, ...other }, parts: Object.keys(same) } });
+  await ann.ask('DELETE', path);
+}
+
 describe('plans', () => {
   const PLAN = {
     title: 'Slow',
@@ -368,6 +380,8 @@ describe('plans', () => {
     expect((await ann.ask('DELETE', path)).status).toBe(204);
     expectError(await ann.ask('DELETE', path), 404, 'plan');
   });
+  it('that two devices changed are put together', () =>
+    putTogether(`/api/plans/${uuid()}`, PLAN, { title: 'Slower' }, { restBeats: 4 }, { title: 'Slowest' }));
   it.each([
     [{ title: ' ' }, 'title'],
     [{ passes: [] }, 'passes'],
@@ -422,6 +436,8 @@ describe('sheets', () => {
     for (const path of [first!, second!]) expect((await ann.ask('DELETE', path)).status).toBe(204);
     expectError(await ann.ask('DELETE', first!), 404, 'sheet');
   });
+  it('that two devices changed are put together', () =>
+    putTogether(`/api/sheets/${uuid()}`, SHEET, { large: true }, { title: 'Week 9' }, { title: 'Week 10' }));
   it.each([
     [{ title: '' }, 'title'],
     [{ seed: -1 }, 'seed'],

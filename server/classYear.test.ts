@@ -204,6 +204,17 @@ describe('a practice week', () => {
     expect((await ann.ask('PUT', `${path}/practice/${uuid()}`, week)).status).toBe(422);
   });
 
+  it('that two changed is put together, and where both changed the same the second is told', async () => {
+    const week = `${(await room()).path}/practice/${uuid()}`;
+    const was = { starts: '2026-09-28', plan: plan() };
+    await made(ann, week, was);
+    await made(ann, week, { ...was, starts: '2026-10-05', was });
+    const other = { ...was, plan: plan({ title: 'Other' }) };
+    expect((await ann.ask('PUT', week, { ...other, was })).body).toMatchObject({ ...other, starts: '2026-10-05' });
+    const clash = await ann.ask('PUT', week, { ...was, starts: '2026-10-12', was });
+    expect([clash.status, clash.body]).toMatchObject([409, { error: { parts: ['starts'] } }]);
+  });
+
   it('belongs to its class', async () => {
     const [one, other, bens] = [await room(), await room(), await room(['Cy'], ben)];
     const id = uuid();
