@@ -21,6 +21,9 @@ const PAGES = [
   'wire',
 ].map((name) => `e2e/${name}.test.ts`);
 
+/** Tests with databases, app servers and balancers of their own. */
+const MACHINES = ['scripts/cluster/cluster.test.ts', 'scripts/backup.test.ts'];
+
 /** Nothing here leaves a trace in a module, and loading each of them once takes half the time. */
 const shared = { isolate: false } as const;
 
@@ -43,6 +46,7 @@ export default defineConfig({
         test: {
           name: 'units',
           include: ['{core,contract,cli,drawing,web,demo,scripts}/**/*.test.{ts,tsx}'],
+          exclude: MACHINES,
           testTimeout: 30_000,
           ...shared,
         },
@@ -56,6 +60,16 @@ export default defineConfig({
           globalSetup: 'scripts/testDatabase.ts',
           testTimeout: 60_000,
           hookTimeout: 60_000,
+        },
+      },
+      {
+        extends: true,
+        test: {
+          name: 'machines',
+          include: MACHINES,
+          retry: 1,
+          testTimeout: 240_000,
+          hookTimeout: 240_000,
         },
       },
       // What is drawn, said and sent: nothing in it depends on how fast the machine is.

@@ -44,9 +44,12 @@ export async function buildJudge(folder: string): Promise<string> {
   return resolve(folder, 'judge.worker.js');
 }
 
-/** Starts the built server as a process of its own; rejects with what it said when it ends instead. */
-export async function startBuilt(env: NodeJS.ProcessEnv): Promise<{ server: ChildProcess; url: string }> {
-  const server = fork(`${BUILT_SERVER}/main.js`, { execArgv: [], env: { ...env, LOG_LEVEL: 'info' }, silent: true });
+/** Starts a built server as a process of its own; rejects with what it said when it ends instead. */
+export async function startBuilt(
+  env: NodeJS.ProcessEnv,
+  folder = BUILT_SERVER,
+): Promise<{ server: ChildProcess; url: string }> {
+  const server = fork(`${folder}/main.js`, { execArgv: [], env: { ...env, LOG_LEVEL: 'info' }, silent: true });
   let said = '';
   server.stderr!.on('data', (data: Buffer) => (said += data.toString()));
   for await (const line of createInterface({ input: server.stdout! })) {

@@ -1,7 +1,6 @@
 import type { ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
 import { mkdtempSync, rmSync } from 'node:fs';
-import { createServer, type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
@@ -15,6 +14,8 @@ import { rebuildRecords } from '../server/repository/childRecords.ts';
 import { addTeacher } from '../server/repository/teachers.ts';
 import { childElements, childPatterns, takes } from '../server/schema.ts';
 import { startBuilt } from './buildServer.ts';
+import { freePort } from './freePort.ts';
+import { TEACHER, beginLesson } from './lesson.ts';
 import { type LocalDatabase, startMariadb } from './mariadb.ts';
 
 /** What came of a lesson in which server and database were killed again and again. */
@@ -32,15 +33,6 @@ const CHILDREN = 6;
 const AT_ONCE = 8;
 /** However slow the machine is, so many takes are stored before it is over. */
 const LEAST = 40;
-const TEACHER = { name: 'Robin', password: 'rope and lantern' };
-
-async function freePort(): Promise<number> {
-  const server = createServer().listen(0, '127.0.0.1');
-  await once(server, 'listening');
-  const { port } = server.address() as AddressInfo;
-  server.close();
-  return port;
-}
 
 /**
  * Stores takes without a pause, each sent again until the server has it as the browser does, while the server (as it
@@ -58,7 +50,7 @@ export async function lessonWithKills(kills: number, seed: number): Promise<Kill
   const first = await startBuilt(env);
   let { server } = first;
   const children = Array.from({ length: CHILDREN }, () => uuid());
-  const lesson = await begin(first.url, children);
+  const lesson = await beginLesson(first.url, children, { lanes: AT_ONCE });
   const count = { server: 0, database: 0 };
   for (let i = 0; i < kills; i++) {
     await wait(150 + random.below(700));
@@ -68,7 +60,7 @@ export async function lessonWithKills(kills: number, seed: number): Promise<Kill
     else await killedDatabase(database);
   }
   while (lesson.acknowledged() < LEAST) await wait(50);
-  const acknowledged = await lesson.end();
+  const { acknowledged } = await lesson.end();
   const kept = new Set((await open.db.select({ id: takes.id }).from(takes)).map(({ id }) => id));
   let wrongRecords = 0;
   for (const child of children) {
@@ -96,52 +88,6 @@ async function killedDatabase(database: LocalDatabase): Promise<void> {
   const before = database.pid();
   if (before !== undefined) process.kill(before, 'SIGKILL');
   for (let i = 0; i < 300 && [before, undefined].includes(database.pid()); i++) await wait(50);
-}
-
-/** Signs in, makes a class, and stores takes from several lanes until it is told to end. */
-async function begin(url: string, children: readonly string[]) {
-  const ask = (method: string, path: string, body: object, cookie = '') =>
-    fetch(url + path, {
-      method,
-      headers: { 'content-type': 'application/json', cookie },
-      body: JSON.stringify(body),
-      signal: AbortSignal.timeout(10_000),
-    });
-  const signedIn = await ask('POST', '/api/session', TEACHER);
-  const cookie = signedIn.headers.getSetCookie()[0]!.split(';')[0]!;
-  const room = uuid();
-  const settings = { name: 'Gulls', ages: '9-10', school: 'numbers', rests: null };
-  await ask('PUT', `/api/classes/${room}`, settings, cookie);
-  for (const [i, id] of children.entries())
-    await ask('PUT', `/api/classes/${room}/children/${id}`, { name: `Child ${i}` }, cookie);
-  const acknowledged: string[] = [];
-  let over = false;
-  let number = 0;
-  const lanes = Array.from({ length: AT_ONCE }, async () => {
-    while (!over) {
-      const id = uuid();
-      const take = {
-        childId: children[number++ % children.length],
-        patternId: null,
-        title: 'First',
-        patternText: '4/4 q q e e q',
-        bpm: 60,
-        onsets: [0, 1, 2, 2.5, 3 + (number % 5) * 0.03],
-        takenAt: Date.now(),
-      };
-      // As the outbox of a browser: until it is there.
-      while (!(await ask('PUT', `/api/takes/${id}`, take, cookie).catch(() => undefined))?.ok) await wait(60);
-      acknowledged.push(id);
-    }
-  });
-  return {
-    acknowledged: () => acknowledged.length,
-    end: async () => {
-      over = true;
-      await Promise.all(lanes);
-      return acknowledged;
-    },
-  };
 }
 
 async function recordsIn(db: ReturnType<typeof openDatabase>['db'], childId: string): Promise<string> {

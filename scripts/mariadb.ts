@@ -10,11 +10,11 @@ import {
   rmSync,
   writeFileSync,
 } from 'node:fs';
-import { createServer } from 'node:net';
 import { tmpdir, userInfo } from 'node:os';
 import { join, resolve } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { createConnection } from 'mysql2/promise';
+import { freePort } from './freePort.ts';
 
 export interface LocalDatabase {
   /** URL of a database of this name; it is created when missing. */
@@ -30,17 +30,8 @@ export interface LocalDatabase {
 const NAME = 'clapboard';
 const START_MS = 40_000;
 
-function freePort(): Promise<number> {
-  return new Promise((done, fail) => {
-    const probe = createServer().once('error', fail);
-    probe.listen(0, '127.0.0.1', () => {
-      const { port } = probe.address() as { port: number };
-      probe.close(() => done(port));
-    });
-  });
-}
-
-function binary(name: string): string {
+/** Where Debian puts it. */
+export function binary(name: string): string {
   return (
     ['/usr/sbin', '/usr/bin', '/usr/local/bin'].map((folder) => join(folder, name)).find((path) => existsSync(path)) ??
     name
@@ -55,8 +46,11 @@ interface Running {
 export interface Options {
   /** Does not wait for the disk: for tests, whose data need not outlive the machine. */
   readonly forgetful?: boolean;
+  /** Writes binary logs, with which a copy can be brought on to any moment. */
+  readonly logs?: boolean;
 }
 
+const LOGGED = ['--log-bin=changes', '--server-id=1', '--binlog-format=ROW'];
 const NO_WAITING = ['--innodb-flush-method=nosync', '--innodb-flush-log-at-trx-commit=0', '--sync-frm=0'];
 
 /** The server that runs on a folder, whoever started it. */
@@ -83,19 +77,23 @@ const WATCH_MS = 500;
  * last of them stops it, and when it goes away by itself one of them starts it again at the same address.
  * Throws an Error with the server's own words when it does not start.
  */
-export async function startMariadb(folder: string, { forgetful = false }: Options = {}): Promise<LocalDatabase> {
+export async function startMariadb(
+  folder: string,
+  { forgetful = false, logs = false }: Options = {},
+): Promise<LocalDatabase> {
   const home = resolve(folder);
   mkdirSync(join(home, USERS), { recursive: true, mode: 0o700 });
+  const more = [...(forgetful ? NO_WAITING : []), ...(logs ? LOGGED : [])];
   const password = passwordOf(home);
   const me = join(home, USERS, `${process.pid}-${randomBytes(4).toString('hex')}`);
   // Written first: whoever stops meanwhile sees that the database is still wanted.
   writeFileSync(me, String(startedAt(process.pid)));
-  const { port } = await alone(home, () => ensureRunning(home, password, forgetful));
+  const { port } = await alone(home, () => ensureRunning(home, password, more));
   const server = { host: '127.0.0.1', port, user: NAME, password };
   let ended = false;
   const watch = setInterval(() => {
     if (runningIn(home)) return;
-    void alone(home, async () => (ended ? undefined : ensureRunning(home, password, forgetful, port))).catch(
+    void alone(home, async () => (ended ? undefined : ensureRunning(home, password, more, port))).catch(
       (error: Error) => console.error(`The database went away and does not start again: ${error.message}`),
     );
   }, WATCH_MS);
@@ -138,14 +136,19 @@ function passwordOf(home: string): string {
 }
 
 /** To be called by one at a time. @param wanted  where it ran before */
-async function ensureRunning(home: string, password: string, forgetful: boolean, wanted?: number): Promise<Running> {
+async function ensureRunning(
+  home: string,
+  password: string,
+  more: readonly string[],
+  wanted?: number,
+): Promise<Running> {
   const data = join(home, 'data');
   const asRoot = userInfo().uid === 0 ? ['--user=root'] : [];
   if (!existsSync(join(data, 'mysql')) || existsSync(join(home, HALF_SET_UP))) setUp(home, data, asRoot);
   let state = runningIn(home);
   if (!state) {
     const port = wanted ?? (await freePort());
-    const child = launch(home, data, port, password, [...asRoot, ...(forgetful ? NO_WAITING : [])]);
+    const child = launch(home, data, port, password, [...asRoot, ...more]);
     state = { pid: child.pid!, port };
     writeFileSync(join(home, STATE), JSON.stringify(state));
   }
@@ -252,7 +255,8 @@ async function takeLock(home: string): Promise<void> {
   }
 }
 
-async function endProcess(pid: number, signal: 'SIGTERM' | 'SIGKILL'): Promise<void> {
+/** Ends a process, and waits until it is gone. */
+export async function endProcess(pid: number, signal: 'SIGTERM' | 'SIGKILL'): Promise<void> {
   try {
     process.kill(pid, signal);
   } catch {
@@ -308,7 +312,8 @@ function alive(pid: number): boolean {
   }
 }
 
-async function untilItAnswers(
+/** Waits until a database answers; throws its own words when it does not start. */
+export async function untilItAnswers(
   server: { host: string; port: number; user: string; password: string },
   pid: number,
   log: string,

@@ -1,5 +1,6 @@
 #!/usr/bin/env bash
-# Installs what is missing: the npm packages, the database server, the browser for tests and pictures.
+# Installs what is missing: the npm packages, the database server, the browser for tests and pictures, what a cluster
+# needs.
 # With DATABASE_URL set, no database server is needed here.
 set -euo pipefail
 cd "$(dirname "${BASH_SOURCE[0]}")/.."
@@ -14,6 +15,13 @@ missing=()
 [ -n "${DATABASE_URL:-}" ] || command -v mariadbd >/dev/null 2>&1 || [ -x /usr/sbin/mariadbd ] || missing+=(mariadb-server)
 case "${npm_lifecycle_event:-test}" in
   test | bench | screenshots) [ -n "${CHROMIUM:-}" ] || command -v chromium >/dev/null 2>&1 || missing+=(chromium) ;;
+esac
+case "${npm_lifecycle_event:-test}" in
+  test | cluster | cluster-test)
+    [ -e /usr/lib/galera/libgalera_smm.so ] || missing+=(galera-4)
+    command -v rsync >/dev/null 2>&1 || missing+=(rsync)
+    command -v haproxy >/dev/null 2>&1 || [ -x /usr/sbin/haproxy ] || missing+=(haproxy)
+    ;;
 esac
 if [ "${#missing[@]}" -gt 0 ]; then
   as_root=()

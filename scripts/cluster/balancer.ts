@@ -1,0 +1,138 @@
+import { spawn } from 'node:child_process';
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { setTimeout as wait } from 'node:timers/promises';
+import { connect } from 'node:net';
+import { binary, endProcess } from '../mariadb.ts';
+import type { GaleraNode } from './galera.ts';
+
+export interface Balancer {
+  readonly stop: () => Promise<void>;
+}
+
+interface Ports {
+  /** Where browsers come. */
+  readonly app: number;
+  /** Where the app servers find their database. */
+  readonly database: number;
+}
+
+/** A request of the database's protocol: its length, its number, what it says. */
+function packet(number: number, payload: Buffer): string {
+  const head = Buffer.alloc(4);
+  head.writeUIntLE(payload.length, 0, 3);
+  head[3] = number;
+  return Buffer.concat([head, payload]).toString('hex');
+}
+
+/** Signing in without a password (protocol 4.1), and asking something: a node that is left alone refuses to say. */
+function checkOf(watcher: string): string[] {
+  const capabilities = Buffer.from([0x01, 0x82, 0x00, 0x00]);
+  const largest = Buffer.from([0, 0, 0, 1]);
+  const UTF8 = 33;
+  const login = Buffer.concat([
+    capabilities,
+    largest,
+    Buffer.from([UTF8]),
+    Buffer.alloc(23),
+    Buffer.from(`${watcher}\0\0`),
+  ]);
+  const QUERY = 3;
+  const question = Buffer.concat([Buffer.from([QUERY]), Buffer.from('select 1')]);
+  const QUIT = 1;
+  return [
+    'tcp-check connect',
+    // The greeting of version 10 of the protocol.
+    'tcp-check expect rbinary ^......000A',
+    `tcp-check send-binary ${packet(1, login)}`,
+    'tcp-check expect rbinary ^07000002000000',
+    `tcp-check send-binary ${packet(0, question)}`,
+    // One column comes.
+    'tcp-check expect rbinary ^0100000101',
+    `tcp-check send-binary ${packet(0, Buffer.from([QUIT]))}`,
+  ];
+}
+
+/** What haproxy is told; docs/operating.md says why. */
+export function balancerConfig(
+  ports: Ports,
+  nodes: readonly Pick<GaleraNode, 'name' | 'port'>[],
+  watcher: string,
+  apps: readonly number[],
+): string {
+  const part = (head: string, lines: readonly string[]) => [head, ...lines.map((line) => `  ${line}`), ''].join('\n');
+  return [
+    part('global', ['maxconn 4000', 'tune.bufsize 65536']),
+    part('defaults', [
+      'timeout connect 1s',
+      'timeout client 75s',
+      'timeout server 75s',
+      'timeout queue 5s',
+      'retries 2',
+      'option redispatch 1',
+    ]),
+    part('listen database', [
+      `bind 127.0.0.1:${ports.database}`,
+      'mode tcp',
+      'timeout client 8h',
+      'timeout server 8h',
+      // All write to one node, and stay with the next when it is gone: what one wrote the others read at once.
+      'stick-table type ip size 1 nopurge',
+      'stick on dst',
+      'balance first',
+      'option tcp-check',
+      ...checkOf(watcher),
+      'default-server inter 500ms fastinter 250ms fall 2 rise 2 on-marked-down shutdown-sessions',
+      ...nodes.map(({ name, port }) => `server ${name} 127.0.0.1:${port} check`),
+    ]),
+    part('frontend app', [`bind 127.0.0.1:${ports.app}`, 'mode http', 'option forwardfor', 'default_backend apps']),
+    part('backend apps', [
+      'mode http',
+      'balance leastconn',
+      'option httpchk GET /livez',
+      // What never reached a server goes to another one; what may have been done goes there again where that does no
+      // harm: everything is named by its sender.
+      'retry-on conn-failure empty-response',
+      'http-request disable-l7-retry if METH_POST',
+      'default-server inter 500ms fastinter 250ms fall 2 rise 1',
+      ...apps.map((port, i) => `server app${i + 1} 127.0.0.1:${port} check`),
+    ]),
+  ].join('\n');
+}
+
+/** Starts haproxy before the databases and before the app servers. */
+export async function startBalancer(
+  folder: string,
+  ports: Ports,
+  nodes: readonly GaleraNode[],
+  watcher: string,
+  apps: readonly number[],
+): Promise<Balancer> {
+  const file = join(folder, 'haproxy.cfg');
+  writeFileSync(file, balancerConfig(ports, nodes, watcher, apps));
+  const child = spawn(binary('haproxy'), ['-db', '-f', file], { stdio: ['ignore', 'ignore', 'pipe'], detached: true });
+  let said = '';
+  child.stderr.on('data', (data: Buffer) => (said = (said + data.toString()).slice(-4_000)));
+  const ended = new Promise<never>((_, fail) => {
+    child.on('error', () => fail(new Error('Please install: sudo apt-get install haproxy')));
+    child.on('exit', () => fail(new Error(`haproxy ended: ${said}`)));
+  });
+  ended.catch(() => undefined);
+  await Promise.race([ended, untilOpen(ports.app)]);
+  return {
+    stop: async () => {
+      if (child.pid !== undefined) await endProcess(child.pid, 'SIGTERM');
+    },
+  };
+}
+
+async function untilOpen(port: number): Promise<void> {
+  for (;;) {
+    const open = await new Promise<boolean>((done) => {
+      const socket = connect(port, '127.0.0.1', () => done(true)).on('error', () => done(false));
+      socket.on('connect', () => socket.destroy());
+    });
+    if (open) return;
+    await wait(50);
+  }
+}
