@@ -17,6 +17,17 @@ interface Ports {
   readonly database: number;
 }
 
+/** What stands behind a balancer. */
+interface Behind {
+  readonly name: string;
+  /** This machine where it is left out. */
+  readonly host?: string;
+  readonly port: number;
+}
+
+const HERE = '127.0.0.1';
+const serverLine = ({ name, host = HERE, port }: Behind) => `server ${name} ${host}:${port} check`;
+
 /** A request of the database's protocol: its length, its number, what it says. */
 function packet(number: number, payload: Buffer): string {
   const head = Buffer.alloc(4);
@@ -56,9 +67,9 @@ function checkOf(watcher: string): string[] {
 /** What haproxy is told; docs/operating.md says why. */
 export function balancerConfig(
   ports: Ports,
-  nodes: readonly Pick<GaleraNode, 'name' | 'port'>[],
+  nodes: readonly Behind[],
   watcher: string,
-  apps: readonly number[],
+  apps: readonly Behind[],
 ): string {
   const part = (head: string, lines: readonly string[]) => [head, ...lines.map((line) => `  ${line}`), ''].join('\n');
   return [
@@ -83,7 +94,7 @@ export function balancerConfig(
       'option tcp-check',
       ...checkOf(watcher),
       'default-server inter 500ms fastinter 250ms fall 2 rise 2 on-marked-down shutdown-sessions',
-      ...nodes.map(({ name, port }) => `server ${name} 127.0.0.1:${port} check`),
+      ...nodes.map(serverLine),
     ]),
     part('frontend app', [`bind 127.0.0.1:${ports.app}`, 'mode http', 'option forwardfor', 'default_backend apps']),
     part('backend apps', [
@@ -95,7 +106,7 @@ export function balancerConfig(
       'retry-on conn-failure empty-response',
       'http-request disable-l7-retry if METH_POST',
       'default-server inter 500ms fastinter 250ms fall 2 rise 1',
-      ...apps.map((port, i) => `server app${i + 1} 127.0.0.1:${port} check`),
+      ...apps.map(serverLine),
     ]),
   ].join('\n');
 }
@@ -109,7 +120,9 @@ export async function startBalancer(
   apps: readonly number[],
 ): Promise<Balancer> {
   const file = join(folder, 'haproxy.cfg');
-  writeFileSync(file, balancerConfig(ports, nodes, watcher, apps));
+  const servers = apps.map((port, i) => ({ name: `app${i + 1}`, port }));
+  const databases = nodes.map(({ name, port }) => ({ name, port }));
+  writeFileSync(file, balancerConfig(ports, databases, watcher, servers));
   const child = spawn(binary('haproxy'), ['-db', '-f', file], { stdio: ['ignore', 'ignore', 'pipe'], detached: true });
   let said = '';
   child.stderr.on('data', (data: Buffer) => (said = (said + data.toString()).slice(-4_000)));
