@@ -164,7 +164,8 @@ describe('a practice week', () => {
     const steps = item();
     await made(ann, `/api/patterns/${steps.patternId}`, { title: 'Steps', text: steps.text });
     const week = `${path}/practice/${uuid()}`;
-    await made(ann, week, { starts: '2026-09-28', plan: plan({ items: [steps] }) });
+    // What is practised beside it was not heard.
+    await made(ann, week, { starts: '2026-09-28', plan: plan({ items: [steps, item()] }) });
     const on = (day: number, hour = 9) => new Date(2026, 8, 28 + day, hour).getTime();
     const played = (childId: string, takenAt: number) =>
       hear(childId, { takenAt, patternId: steps.patternId, patternText: steps.text, onsets: [0, 1, 2] });

@@ -25,7 +25,6 @@ export interface Galera {
   readonly password: string;
   /** Who may connect and ask nothing: the balancer looks whether a node answers. */
   readonly watcher: string;
-  readonly stop: () => Promise<void>;
 }
 
 const PROVIDER = '/usr/lib/galera/libgalera_smm.so';
@@ -54,8 +53,9 @@ interface Ports {
 /**
  * Starts a MariaDB Galera cluster on loopback, each node in a folder of its own under `folder`. As root the nodes run
  * as `mysql` (copying everything to a new node fails as root), who has to be able to get to the folder.
+ * @param started  is told how to stop each node
  */
-export async function startGalera(folder: string, size = 3): Promise<Galera> {
+export async function startGalera(folder: string, started: (() => Promise<void>)[], size = 3): Promise<Galera> {
   if (!existsSync(PROVIDER)) throw new Error('Please install: sudo apt-get install galera-4 rsync');
   mkdirSync(folder, { recursive: true });
   chmodSync(folder, 0o755);
@@ -65,18 +65,11 @@ export async function startGalera(folder: string, size = 3): Promise<Galera> {
     ports.push({ sql: await freePort(), group: await freePort(), missing: await freePort(), whole: await freePort() });
   const address = `gcomm://${ports.map(({ group }) => `127.0.0.1:${group}`).join(',')}`;
   const nodes = ports.map((own, i) => nodeIn(join(folder, `node${i + 1}`), `node${i + 1}`, own, address, password));
-  await nodes[0]!.begin();
-  for (const node of nodes.slice(1)) await node.start();
-  return {
-    nodes,
-    user: USER,
-    password,
-    watcher: WATCHER,
-    // The first last: whoever is alone still has all.
-    stop: async () => {
-      for (const node of nodes.toReversed()) await node.stop();
-    },
-  };
+  for (const [i, node] of nodes.entries()) {
+    started.push(node.stop);
+    await (i === 0 ? node.begin() : node.start());
+  }
+  return { nodes, user: USER, password, watcher: WATCHER };
 }
 
 function nodeIn(home: string, name: string, ports: Ports, address: string, password: string) {

@@ -69,6 +69,14 @@ describe('a change without a network', () => {
     expect(pending()).toEqual([]);
   });
 
+  it('waits too while the server cannot reach what it keeps, and what was there before is shown', async () => {
+    await keepAnswer('ann', '/patterns', [{ id: id(1), ...WAVES }]);
+    server(() => error(503));
+    await put(PATTERN, { ...WAVES, title: 'Ripples' });
+    expect(pending()).toHaveLength(1);
+    expect(await get('/patterns', list)).toMatchObject([{ title: 'Ripples' }]);
+  });
+
   it('changed again is one change, made from what the first was made from', async () => {
     server(away);
     await put(PATTERN, { title: 'a', text: 'q', was: WAVES });
@@ -91,6 +99,7 @@ describe('a change without a network', () => {
     await put(`/classes/${id(1)}/children/${id(2)}`, { name: 'Ada' });
     expect(asked).toEqual([]);
     await put(PATTERN, WAVES);
+    await put(`/classes/${id(1)}`, { name: 'Terns' });
     await sendChanges('ann', 'before takes');
     expect(asked.map(({ path }) => path)).toEqual([
       PATTERN,
@@ -217,6 +226,15 @@ describe('what is removed without a network', () => {
     expect(await sendChanges('ann', 'after takes')).toBe('all');
     expect(asked.map(({ method, path }) => `${method} ${path}`)).toEqual(['GET /patterns', `DELETE ${PATTERN}`]);
     expect(pending()).toEqual([]);
+  });
+
+  it('and of which the server says what makes no sense is told of, and holds up nothing', async () => {
+    await removed();
+    server(() => Response.json({ patterns: 'none' }));
+    expect(await sendChanges('ann', 'after takes')).toBe('all');
+    expect(refused()).toMatchObject([
+      { refused: { message: expect.stringContaining('Make the change again') as string } },
+    ]);
   });
 
   it('and gone elsewhere too is gone', async () => {

@@ -2,7 +2,7 @@ import type { LineUp } from '../../contract/lineUp.ts';
 import type { ClassRecords } from '../../contract/records.ts';
 import type { TakeUpload } from '../../contract/take.ts';
 import type { Change } from './changes.ts';
-import { thingAt } from './places.ts';
+import { type Place, thingAt } from './places.ts';
 
 /** A take that the server does not have yet, as far as lists show it. */
 export interface UnsentTake {
@@ -33,8 +33,18 @@ function ofNewClass(path: string, changes: readonly Change[]): unknown {
 export function withChanges(path: string, answer: unknown, changes: readonly Change[]): unknown {
   let now = answer === undefined ? ofNewClass(path, changes) : answer;
   for (const change of changes)
-    for (const place of thingAt(change.path)?.places ?? []) if (place.get === path) now = place.write(now, change.body);
+    for (const place of thingAt(change.path)?.places ?? [])
+      if (place.get === path) now = written(place, now, change.body);
   return now;
+}
+
+/** What makes no sense, in a page of another version, is not shown; it is still sent. */
+function written(place: Place, answer: unknown, body: Change['body']): unknown {
+  try {
+    return place.write(answer, body);
+  } catch {
+    return answer;
+  }
 }
 
 /** Line-ups and the grid of a class with takes that are on their way. */

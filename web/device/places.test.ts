@@ -126,6 +126,13 @@ const SHOWN: readonly [string, Change[], string, unknown, unknown][] = [
     { ...RECORDS, children: [id(2), id(3), id(4)] },
   ],
   [
+    'a child that is renamed has the place it had',
+    [change(`${C}/children/${id(3)}`, { name: 'Oli' })],
+    `${C}/records`,
+    RECORDS,
+    RECORDS,
+  ],
+  [
     'marks on paper: given, taken back, left alone',
     [change(`${C}/paper/${id(9)}`, { title: 'Quiz 2', outOf: 10, takenAt: 5, points: { [id(3)]: 4 } })],
     `${C}/records`,
@@ -208,6 +215,15 @@ describe('what was changed without a network', () => {
     expect(answer).toEqual(before);
   });
 
+  it.each([
+    ['/patterns', { error: 'nothing' }, `/patterns/${id(5)}`],
+    [`${C}/records`, { children: null }, `${C}/children/${id(2)}`],
+    [`${C}/records`, {}, `${C}/paper/${id(9)}`],
+    [`${C}/line-ups`, [{}], `${C}/line-ups/${id(7)}/turns/${id(2)}`],
+  ])('an answer of %s that makes no sense stays as it is', (path, answer, changed) => {
+    expect(withChanges(path, answer, [change(changed, {})])).toEqual(answer);
+  });
+
   it('is read as it is sent, from where it stands', () => {
     const read = (path: string, answer: unknown) => thingAt(path)?.places[0]?.read?.(answer);
     expect(read(`${C}/children/${id(2)}`, { children: [CHILD] })).toEqual({ name: 'Ada', adaptations: { wider: 1.5 } });
@@ -257,6 +273,10 @@ describe('takes on their way', () => {
     ]) as ClassRecords;
     expect(shown.patterns[1]).toEqual({ key: id(6), title: 'Rope', lastAt: 20 });
     expect(shown.marks[1]).toEqual({ child: 0, pattern: 1, takes: 1, best: 3, last: 3, average: 3 });
+  });
+
+  it('of another line-up leave this one as it is', () => {
+    expect(withTakes(`${C}/line-ups`, [LINE], [take(20, 3, { lineUpId: id(8) })])).toEqual([LINE]);
   });
 
   it('were heard in their line-up', () => {

@@ -42,8 +42,14 @@ async function sendOne(change: Change): Promise<'arrived' | 'refused' | 'later' 
   }
 }
 
+const MAKES_NO_SENSE = 'This does not fit what the server has any more. Make the change again.';
+
 function afterFailure(change: Change, error: unknown): 'refused' | 'later' | 'nobody' {
-  if (!(error instanceof ApiProblem)) throw error;
+  if (!(error instanceof ApiProblem)) {
+    // Takes and other changes do not wait for one that makes no sense any more.
+    refuseChange(change, { message: MAKES_NO_SENSE });
+    return 'refused';
+  }
   if (error.status === 0 || error.status === 401 || error.code === 'other-teacher') return 'nobody';
   if (error.worthRetrying) return 'later';
   const { clash, message } = error;

@@ -1,6 +1,8 @@
 import 'fake-indexeddb/auto';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { deleteDB } from 'idb';
+import { keepChange } from '../device/changes.ts';
+import { writeStored } from '../ui/stored.ts';
 import { filesOf } from './exportTake.ts';
 import type { Waiting } from './keptTakes.ts';
 import { dropTake, keepTake, onOutboxChange, sendTakes, tryAgain, waitingTakes, wouldBeLost } from './outbox.ts';
@@ -37,6 +39,41 @@ beforeEach(async () => {
   for (const { id } of await waitingTakes()) await dropTake(id);
 });
 afterEach(() => vi.unstubAllGlobals());
+
+describe('takes and what was changed without a network', () => {
+  const CHILD = '/classes/00000000-0000-4000-8000-000000000001/children/00000000-0000-4000-8000-000000000002';
+  const PLAN = '/plans/00000000-0000-4000-8000-000000000003';
+  beforeEach(async () => {
+    const box = new Map<string, string>();
+    vi.stubGlobal('localStorage', {
+      getItem: (key: string) => box.get(key) ?? null,
+      setItem: (key: string, value: string) => void box.set(key, value),
+      removeItem: (key: string) => void box.delete(key),
+    });
+    writeStored('changes', undefined);
+    keepChange({ teacherId: TEACHER, path: PLAN, body: undefined, was: undefined });
+    keepChange({ teacherId: TEACHER, path: CHILD, body: { name: 'Ada' }, was: undefined });
+    await keepTake(take('first', 10));
+  });
+  afterEach(() => writeStored('changes', undefined));
+
+  it('who is heard goes before the take, what is removed after it', async () => {
+    const sent = server((path) => (path === '/api/plans' ? Response.json([]) : taken()));
+    expect(await sendTakes(TEACHER)).toBe(true);
+    expect(sent).toEqual([`/api${CHILD}`, '/api/takes/first', '/api/plans', `/api${PLAN}`]);
+    expect(await sendTakes(TEACHER)).toBe(true);
+    expect(sent).toHaveLength(4);
+  });
+
+  it('nothing is sent where nobody takes the first, and not all is done while something waits', async () => {
+    const sent = server(() => undefined);
+    expect(await sendTakes(TEACHER)).toBe(false);
+    expect(sent).toEqual([`/api${CHILD}`]);
+    server((path) => (path.startsWith('/api/plans') ? refusal(503) : taken()));
+    expect(await sendTakes(TEACHER)).toBe(false);
+    expect(await waitingTakes()).toEqual([]);
+  });
+});
 
 describe('takes on their way to the server', () => {
   it('go oldest first, one at a time, and are gone from the device when they arrived', async () => {
