@@ -9,6 +9,8 @@ import { validatorsPlugin } from './validatorsPlugin.ts';
 /** None of ours is larger; what would be is not kept, and not there without a network. */
 const LARGEST_FILE = 4 * 2 ** 20;
 
+const BASE = /node_modules\/(react|scheduler|prop-types|classnames|use-sync-external-store)\//;
+
 export default defineConfig({
   root: fileURLToPath(new URL('.', import.meta.url)),
   plugins: [
@@ -25,7 +27,7 @@ export default defineConfig({
         globPatterns: ['**/*.{js,mjs,css,html,svg,woff2,woff,flac,otf,ttf,json,wasm,webmanifest}'],
         maximumFileSizeToCacheInBytes: LARGEST_FILE,
         navigateFallback: '/index.html',
-        navigateFallbackDenylist: [/^\/api\//, /^\/healthz/],
+        navigateFallbackDenylist: [/^\/(api|healthz|livez|metrics)(\/|$)/],
         // From the first visit on, so that one visit is enough.
         clientsClaim: true,
         inlineWorkboxRuntime: true,
@@ -51,6 +53,8 @@ export default defineConfig({
     // Every browser that reads this build loads modules ahead by itself.
     modulePreload: { polyfill: false },
     chunkSizeWarningLimit: 700,
+    // What every page begins with comes in one piece: each of many small ones would cost as much again to ask for.
+    rolldownOptions: { output: { codeSplitting: { groups: [{ name: 'base', test: BASE }] } } },
   },
   server: { proxy: { '/api': process.env['API_URL'] ?? 'http://127.0.0.1:4180' } },
   css: {

@@ -87,6 +87,9 @@ async function send(method: keyof typeof PATIENCE, path: string, sent: Sent = {}
 /** What is kept on the device is asked for only when it is needed: the door goes without. */
 const onDevice = () => import('../device/device.ts');
 
+/** What this device keeps; undefined where the app is not on it. */
+const kept = async () => (isInstalled() ? onDevice().catch(() => undefined) : undefined);
+
 type ErrorPart = { code: string; message: string; field?: string; at?: TextError } & Partial<Clash>;
 
 async function problemIn(response: Response): Promise<ApiProblem> {
@@ -118,29 +121,15 @@ export async function changeNow(path: string, body: object | undefined): Promise
   return body ? sendJson('PUT', path, body) : answerIn(await send('DELETE', path));
 }
 
-/** Nobody answers, or the server cannot reach what it keeps. */
-const isGone = (error: unknown) => error instanceof ApiProblem && (error.status === 0 || error.status === 503);
-
 /**
  * Puts or removes something. Without a network, on a device that has the app, it waits there for the server, and so
  * does what comes after it.
  */
 async function change(path: string, body: object | undefined): Promise<unknown> {
   const whose = owner;
-  const device = isInstalled() && whose !== undefined ? await onDevice().catch(() => undefined) : undefined;
-  if (!device?.mayWait(path, !body)) return changeNow(path, body);
-  let problem: unknown = new ApiProblem(0, 'away', AWAY);
-  if (!device.isWaitedFor(whose, path)) {
-    try {
-      return await changeNow(path, body);
-    } catch (error) {
-      if (!isGone(error)) throw error;
-      problem = error;
-    }
-  }
-  const kept = await device.keepForLater(whose!, path, body as Readonly<Record<string, unknown>>);
-  if (!kept) throw problem;
-  return kept;
+  const now = () => changeNow(path, body);
+  const device = await kept();
+  return device && whose !== undefined ? device.changed(whose, path, body, now) : now();
 }
 
 /** What was fetched last, with the server's word for it: what is still so is not sent again. Kept in memory only. */
@@ -150,23 +139,14 @@ const MOST_FETCHED = 20;
 /** While the server is away nobody waits long for it to say so again. */
 const SHORT_PATIENCE = 4_000;
 
-/** Fetches and checks what arrives against the contract; without a network it is what arrived last. */
+/** Fetches and checks what arrives against the contract; without a network it is what this device knows. */
 export async function get<T>(path: string, fits: (data: unknown) => boolean): Promise<T> {
   // Whose it was when it was asked for: somebody else may be in when it arrives.
   const whose = owner;
-  const box = isInstalled() ? onDevice().catch(() => undefined) : undefined;
-  try {
-    const answer = await getNow<T>(path, fits);
-    const device = await box;
-    void device?.keepAnswer(whose, path, answer);
-    const known = await device?.asKnownHere(whose, path, answer);
-    return known !== undefined && fits(known) ? (known as T) : answer;
-  } catch (error) {
-    if (!isGone(error)) throw error;
-    const kept = await (await box)?.lastKnown(whose, path);
-    if (kept === undefined || !fits(kept)) throw error;
-    return kept as T;
-  }
+  const answer = getNow<T>(path, fits);
+  answer.catch(() => undefined);
+  const device = await kept();
+  return device ? device.known(whose, path, fits, answer) : answer;
 }
 
 /** As the server has it: nothing of this device. */

@@ -6,7 +6,8 @@ import Modal from 'react-bootstrap/Modal';
 import { useClass } from '../api/hooks.ts';
 import { type Body, type Change, dropChange, insist } from '../device/changes.ts';
 import { thingAt } from '../device/places.ts';
-import { BothVersions, plainWords } from '../ui/BothVersions.tsx';
+import { BothVersions } from '../ui/BothVersions.tsx';
+import { namesIn } from '../ui/namesIn.ts';
 
 const ON_DEVICE =
   'These changes are safe here, and what you see has them in it. They are sent by themselves as soon as the server ' +
@@ -75,26 +76,9 @@ function Named({ change }: { readonly change: Change }) {
 /** Marks on paper are shown child by child. */
 const flat = ({ points, ...rest }: Body): Body => ({ ...rest, ...(points as Body | undefined) });
 
-const PARTS: Readonly<Record<string, string>> = {
-  title: 'Title',
-  name: 'Name',
-  text: 'Rhythm',
-  adaptations: 'Made easier',
-  outOf: 'Out of',
-  minutes: 'Minutes',
-  day: 'Day',
-  starts: 'Begins',
-  blocks: 'Blocks',
-  held: 'How it went',
-  order: 'New elements',
-  contents: 'Lessons',
-};
-
 function RefusedChange({ change }: { readonly change: Change }) {
   const schoolClass = useClass(classOf(change)).data;
   const { message, theirs, parts } = change.refused!;
-  const nameOf = (part: string) =>
-    schoolClass?.children.find(({ id }) => id === part)?.name ?? PARTS[part] ?? part.replaceAll(/([A-Z])/g, ' $1');
   const removed = !change.body;
   return (
     <section className="mb-4">
@@ -105,8 +89,7 @@ function RefusedChange({ change }: { readonly change: Change }) {
       {theirs && parts && change.body ? (
         <BothVersions
           clash={{ theirs: flat(theirs), parts, mine: flat(change.body) }}
-          nameOf={nameOf}
-          wordsOf={(_part, value) => plainWords(value)}
+          names={schoolClass && namesIn(schoolClass)}
           onMine={() => insist(change)}
           onTheirs={() => dropChange(change.id)}
         />

@@ -1,22 +1,67 @@
 import { allIn } from '../take/deviceBox.ts';
 import { type Body, keepChange, pendingOf, waitsFor } from './changes.ts';
-import { keptAnswer } from './keptAnswers.ts';
+import { keepAnswer, keptAnswer } from './keptAnswers.ts';
 import { withChanges, withTakes } from './overlay.ts';
 import { thingAt } from './places.ts';
 
-export { forgetAnswers, keepAnswer } from './keptAnswers.ts';
+export { forgetAnswers } from './keptAnswers.ts';
 
-/** May it wait on this device for the server? @param removes  it is to be removed */
-export function mayWait(path: string, removes: boolean): boolean {
-  const thing = thingAt(path);
-  return thing !== undefined && (!removes || thing.removable === true);
+/** Nobody answers, or the server cannot reach what it keeps. */
+function isGone(error: unknown): boolean {
+  const { status } = error as { readonly status?: number };
+  return status === 0 || status === 503;
 }
 
-/** Is something waiting that has to arrive before this? */
-export const isWaitedFor = waitsFor;
+/**
+ * What stands at a path: as the server has it, with what it does not know yet; where nobody answers what is known here.
+ * @param fits  whether it can be shown
+ * @param asked  the answer that is on its way
+ */
+export async function known<T>(
+  teacherId: string | undefined,
+  path: string,
+  fits: (data: unknown) => boolean,
+  asked: Promise<T>,
+): Promise<T> {
+  try {
+    const answer = await asked;
+    void keepAnswer(teacherId, path, answer);
+    const here = await asKnownHere(teacherId, path, answer);
+    return fits(here) ? (here as T) : answer;
+  } catch (error) {
+    if (!isGone(error)) throw error;
+    const last = await lastKnown(teacherId, path);
+    if (last === undefined || !fits(last)) throw error;
+    return last as T;
+  }
+}
+
+/**
+ * Changes something now, or keeps the change for later: where nobody answers, or something waits that has to arrive
+ * before it.
+ * @param body  what was to be sent, with what it was made from; undefined removes
+ * @returns what the server answers, or what it will
+ */
+export async function changed(
+  teacherId: string,
+  path: string,
+  body: object | undefined,
+  now: () => Promise<unknown>,
+): Promise<unknown> {
+  const thing = thingAt(path);
+  if (!thing || (!body && !thing.removable)) return now();
+  if (waitsFor(teacherId, path)) return (await keepForLater(teacherId, path, body as Body)) ?? now();
+  try {
+    return await now();
+  } catch (error) {
+    const kept = isGone(error) && (await keepForLater(teacherId, path, body as Body));
+    if (!kept) throw error;
+    return kept;
+  }
+}
 
 /** What the server said, with what it does not know yet; undefined where nothing is known. */
-export async function asKnownHere(teacherId: string | undefined, path: string, answer: unknown): Promise<unknown> {
+async function asKnownHere(teacherId: string | undefined, path: string, answer: unknown): Promise<unknown> {
   const changed = withChanges(path, answer, pendingOf(teacherId));
   if (!path.endsWith('/line-ups') && !path.endsWith('/records')) return changed;
   const takes = await allIn('takes').catch(() => []);
@@ -28,7 +73,7 @@ export async function asKnownHere(teacherId: string | undefined, path: string, a
 }
 
 /** What was fetched last, with what the server does not know yet. */
-export async function lastKnown(teacherId: string | undefined, path: string): Promise<unknown> {
+async function lastKnown(teacherId: string | undefined, path: string): Promise<unknown> {
   return asKnownHere(teacherId, path, await keptAnswer(teacherId, path));
 }
 
@@ -37,7 +82,7 @@ export async function lastKnown(teacherId: string | undefined, path: string): Pr
  * @param sent  what was to be sent, with what it was made from; undefined removes
  * @returns what the server will answer; undefined where this browser keeps nothing
  */
-export async function keepForLater(teacherId: string, path: string, sent: Body | undefined): Promise<Body | undefined> {
+async function keepForLater(teacherId: string, path: string, sent: Body | undefined): Promise<Body | undefined> {
   const { was: given, ...body } = sent ?? {};
   const was = (given as Body | undefined) ?? (await madeFrom(teacherId, path));
   if (!keepChange({ teacherId, path, body: sent && body, was })) return undefined;

@@ -1,18 +1,18 @@
 import Button from 'react-bootstrap/Button';
 import type { Clash } from '../api/client.ts';
+import { partName, partWords } from './partWords.ts';
 import './bothVersions.scss';
 
 interface BothVersionsProps {
   readonly clash: Clash & { readonly mine: object };
-  /** What a part is called, and what is in it. */
-  readonly nameOf: (part: string) => string;
-  readonly wordsOf: (part: string, value: unknown) => string;
+  /** What a part is called, where that is not as usual. */
+  readonly names?: Readonly<Record<string, string>> | undefined;
   readonly onMine: () => void;
   readonly onTheirs: () => void;
 }
 
 /** Somebody else changed the same meanwhile: both, side by side, and which one is to stay. */
-export function BothVersions({ clash, nameOf, wordsOf, onMine, onTheirs }: BothVersionsProps) {
+export function BothVersions({ clash, names, onMine, onTheirs }: BothVersionsProps) {
   const { parts, theirs } = clash;
   const mine = clash.mine as Readonly<Record<string, unknown>>;
   return (
@@ -29,9 +29,9 @@ export function BothVersions({ clash, nameOf, wordsOf, onMine, onTheirs }: BothV
         <tbody>
           {parts.map((part) => (
             <tr key={part}>
-              <th scope="row">{nameOf(part)}</th>
-              <td>{wordsOf(part, theirs[part])}</td>
-              <td>{wordsOf(part, mine[part])}</td>
+              <th scope="row">{partName(part, names)}</th>
+              <td>{partWords(part, theirs[part])}</td>
+              <td>{partWords(part, mine[part])}</td>
             </tr>
           ))}
         </tbody>
@@ -46,15 +46,4 @@ export function BothVersions({ clash, nameOf, wordsOf, onMine, onTheirs }: BothV
       </div>
     </section>
   );
-}
-
-/** A value in a few words, where nothing better is known of it. */
-export function plainWords(value: unknown): string {
-  if (value === null || value === undefined || value === '') return 'nothing';
-  if (typeof value === 'boolean') return value ? 'yes' : 'no';
-  if (typeof value === 'object') {
-    const entries = Object.entries(value);
-    return entries.length === 0 ? 'nothing' : entries.map(([key, one]) => `${key}: ${plainWords(one)}`).join(', ');
-  }
-  return typeof value === 'string' ? value : JSON.stringify(value);
 }

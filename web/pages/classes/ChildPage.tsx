@@ -15,7 +15,7 @@ import { remove } from '../../api/client.ts';
 import { useClass, useTakesPage } from '../../api/hooks.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { markOfTake } from '../../ui/markOfTake.ts';
-import { BothVersions, plainWords } from '../../ui/BothVersions.tsx';
+import { BothVersions } from '../../ui/BothVersions.tsx';
 import { useEditing } from '../../ui/useEditing.ts';
 import { useSave } from '../../ui/useSave.ts';
 import { ChildForm } from './ChildForm.tsx';
@@ -110,13 +110,7 @@ function ChangeChild({ path, child, naming, onClose }: ChangeChildProps) {
   return (
     <>
       {editing.clash && (
-        <BothVersions
-          clash={editing.clash}
-          nameOf={(part) => (part === 'name' ? 'Name' : 'Made easier')}
-          wordsOf={(_part, value) => plainWords(value)}
-          onMine={() => void closeWhen(editing.keepMine())}
-          onTheirs={onClose}
-        />
+        <BothVersions clash={editing.clash} onMine={() => void closeWhen(editing.keepMine())} onTheirs={onClose} />
       )}
       <ChildForm
         child={was}

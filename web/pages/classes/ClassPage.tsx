@@ -18,7 +18,7 @@ import { useWaitingTakes } from '../../take/useOutbox.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { Select } from '../../ui/Select.tsx';
 import { useChooseClass } from '../../ui/currentClass.ts';
-import { BothVersions, plainWords } from '../../ui/BothVersions.tsx';
+import { BothVersions } from '../../ui/BothVersions.tsx';
 import { settingsOf } from '../../ui/settingsOf.ts';
 import { useEditing } from '../../ui/useEditing.ts';
 import { useSave } from '../../ui/useSave.ts';
@@ -266,13 +266,7 @@ function SettingsForm({ schoolClass, records, form, onClose }: FormProps) {
   return (
     <>
       {editing.clash && (
-        <BothVersions
-          clash={editing.clash}
-          nameOf={(part) => PARTS[part] ?? part}
-          wordsOf={(_part, value) => plainWords(value)}
-          onMine={() => void closeWhen(editing.keepMine())}
-          onTheirs={onClose}
-        />
+        <BothVersions clash={editing.clash} onMine={() => void closeWhen(editing.keepMine())} onTheirs={onClose} />
       )}
       {form === 'class' && <ClassForm {...shared} action="Save" />}
       {form === 'judging' && <JudgingForm {...shared} classId={id} records={records} />}
@@ -280,18 +274,3 @@ function SettingsForm({ schoolClass, records, form, onClose }: FormProps) {
     </>
   );
 }
-
-/** What the settings of a class are called where two versions stand side by side. */
-const PARTS: Readonly<Record<string, string>> = {
-  name: 'Name',
-  ages: 'Ages',
-  school: 'Counts as',
-  rests: 'Rests',
-  naming: 'Values are called',
-  houseWords: 'Own words',
-  wordSet: 'Word set',
-  onTimeMs: 'On time within, milliseconds',
-  borders: 'What each mark needs',
-  clickCounts: 'Keeping the click counts',
-  recordingDays: 'Recordings are kept for, days',
-};

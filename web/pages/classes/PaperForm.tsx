@@ -6,7 +6,8 @@ import type { ClassRecords, PaperColumnEdit } from '../../../contract/records.ts
 import type { ClassDetail } from '../../../contract/schoolClass.ts';
 import { remove } from '../../api/client.ts';
 import { Notice } from '../../ui/Notice.tsx';
-import { BothVersions, plainWords } from '../../ui/BothVersions.tsx';
+import { BothVersions } from '../../ui/BothVersions.tsx';
+import { namesIn } from '../../ui/namesIn.ts';
 import { useEditing } from '../../ui/useEditing.ts';
 import { useSave } from '../../ui/useSave.ts';
 import { PaperPoints } from './PaperPoints.tsx';
@@ -59,8 +60,7 @@ export function PaperForm({ schoolClass, column, begin, records, onClose }: Pape
       {saving.clash && (
         <BothVersions
           clash={{ ...saving.clash, mine: { ...saving.clash.mine, ...saving.clash.mine.points } }}
-          nameOf={(part) => schoolClass.children.find((child) => child.id === part)?.name ?? HEADS[part] ?? part}
-          wordsOf={(_part, value) => plainWords(value)}
+          names={{ ...HEADS, ...namesIn(schoolClass) }}
           onMine={() => void closeWhen(saving.keepMine())}
           onTheirs={onClose}
         />
@@ -107,7 +107,7 @@ function PaperActions({ saves, onClose, onDelete }: ActionsProps) {
   );
 }
 
-const HEADS: Readonly<Record<string, string>> = { title: 'What was it?', outOf: 'Out of' };
+const HEADS: Readonly<Record<string, string>> = { title: 'What was it?' };
 
 function asEdit(
   head: Omit<PaperColumnEdit, 'points'>,

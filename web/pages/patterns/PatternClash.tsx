@@ -1,4 +1,4 @@
-import { BothVersions, plainWords } from '../../ui/BothVersions.tsx';
+import { BothVersions } from '../../ui/BothVersions.tsx';
 import type { Draft } from './patternDraft.ts';
 
 interface PatternClashProps {
@@ -13,8 +13,6 @@ export default function PatternClash({ theirs, mine, onMine, onTheirs }: Pattern
   return (
     <BothVersions
       clash={{ theirs: { ...theirs }, mine: { ...mine }, parts: ['title', 'text'] }}
-      nameOf={(part) => (part === 'title' ? 'Title' : 'Rhythm')}
-      wordsOf={(_part, value) => plainWords(value)}
       onMine={onMine}
       onTheirs={onTheirs}
     />

@@ -5,24 +5,13 @@ import type { KeptDraft, KeptMoment } from '../../ui/keptDraft.ts';
 
 interface DraftTroubleProps<T extends object> {
   readonly draft: KeptMoment<T> & Pick<KeptDraft<T>, 'keepMine' | 'takeTheirs'>;
-  /** What a part is called, and what is in it. */
-  readonly nameOf: (part: string) => string;
-  readonly wordsOf: (part: string, value: unknown) => string;
 }
 
 /** Why a draft is not stored: the server is away or refused it, or somebody else changed the same. */
-export function DraftTrouble<T extends object>({ draft, nameOf, wordsOf }: DraftTroubleProps<T>) {
+export function DraftTrouble<T extends object>({ draft }: DraftTroubleProps<T>) {
   const { state, problem, value } = draft;
   const { clash } = (problem ?? {}) as { readonly clash?: Clash };
   if (state === 'clash' && clash)
-    return (
-      <BothVersions
-        clash={{ ...clash, mine: value }}
-        nameOf={nameOf}
-        wordsOf={wordsOf}
-        onMine={draft.keepMine}
-        onTheirs={draft.takeTheirs}
-      />
-    );
+    return <BothVersions clash={{ ...clash, mine: value }} onMine={draft.keepMine} onTheirs={draft.takeTheirs} />;
   return state === 'on-device' && problem ? <Notice problem={problem} /> : null;
 }

@@ -16,7 +16,6 @@ import { LessonLine } from '../../lesson/LessonLine.tsx';
 import { timesOf, withOwn } from '../../lesson/blocks.ts';
 import { RUNNING } from '../../lesson/running.ts';
 import { stopsOf } from '../../lesson/stops.ts';
-import { plainWords } from '../../ui/BothVersions.tsx';
 import { Notice } from '../../ui/Notice.tsx';
 import { mayHear, useChooseClass } from '../../ui/currentClass.ts';
 import { useKeptDraft } from '../../ui/useKeptDraft.ts';
@@ -114,7 +113,7 @@ function Lesson({ saved, planning, teacherId }: LessonProps) {
           <Play size={18} aria-hidden /> {walks ? 'This lesson is on' : 'Start lesson'} {!walks && <kbd>space</kbd>}
         </Button>
       </div>
-      <DraftTrouble draft={draft} nameOf={(part) => PART_NAMES[part] ?? part} wordsOf={wordsOf} />
+      <DraftTrouble draft={draft} />
       <HeldLine lesson={lesson} planning={planning} onChange={change} />
       <Blocks
         lesson={lesson}
@@ -167,20 +166,6 @@ function Blocks({ lesson, planning, kept, readOnly, onChange }: BlocksProps) {
       </fieldset>
     </>
   );
-}
-
-const PART_NAMES: Readonly<Record<string, string>> = {
-  title: 'Name',
-  minutes: 'Minutes',
-  day: 'Day',
-  starts: 'Begins',
-  blocks: 'Blocks',
-  held: 'How it went',
-};
-
-function wordsOf(part: string, value: unknown): string {
-  if (part !== 'blocks') return plainWords(value);
-  return (value as LessonEdit['blocks']).map(({ kind }) => BLOCK_WORDS[kind].title).join(', ') || 'none';
 }
 
 /** Nobody holds a lesson for longer, seconds. */

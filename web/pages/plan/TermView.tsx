@@ -6,9 +6,8 @@ import type { Late, PlannedLesson, TermStep } from '../../../core/planning/term.
 import type { NamingId } from '../../../core/wording/valueNames.ts';
 import { termPicture } from '../../../core/planning/picture.ts';
 import { lateText, stepText } from '../../../core/wording/planWords.ts';
-import { counted, listed } from '../../../core/wording/plurals.ts';
+import { listed } from '../../../core/wording/plurals.ts';
 import { useHeardWeeks } from '../../api/planning.ts';
-import { plainWords } from '../../ui/BothVersions.tsx';
 import { Notice } from '../../ui/Notice.tsx';
 import { mayHear } from '../../ui/currentClass.ts';
 import { saveFile } from '../../ui/saveFile.ts';
@@ -22,16 +21,6 @@ import { termCalendar } from './termCalendar.ts';
 import { dragged, inOrder, notDone, onDays, planned } from './termDraft.ts';
 import { useTermDraft } from './useTerm.ts';
 import { type PlanViewProps, type Planning, dayOfMoment } from './usePlanning.ts';
-
-const PART_NAMES: Readonly<Record<string, string>> = {
-  from: 'First day',
-  until: 'Last day',
-  slots: 'Weekly lessons',
-  holidays: 'Holidays',
-  order: 'New elements',
-  contents: 'What is in each lesson',
-  left: 'What does not fit',
-};
 
 /** What is new when, over a term, and the picture of it. */
 export function TermView({ planning, actions }: PlanViewProps) {
@@ -55,7 +44,7 @@ export function TermView({ planning, actions }: PlanViewProps) {
           </Button>,
           actions,
         )}
-      <DraftTrouble draft={draft} nameOf={(part) => PART_NAMES[part] ?? part} wordsOf={wordsOf} />
+      <DraftTrouble draft={draft} />
       <div className="term-work">
         <fieldset disabled={!mayPlan}>
           <TermDaysForm term={term} count={lessons.length} onChange={(part) => change(onDays(term, part, today))} />
@@ -80,10 +69,6 @@ export function TermView({ planning, actions }: PlanViewProps) {
       </div>
     </>
   );
-}
-
-function wordsOf(_part: string, value: unknown): string {
-  return Array.isArray(value) ? counted(value.length, 'entry', 'entries') : plainWords(value);
 }
 
 interface PictureProps {
