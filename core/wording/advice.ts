@@ -83,7 +83,7 @@ function wellDone({ notes, mark, misreadings, accuracy, tempo }: TakeResult): st
 export function adviceOn(result: TakeResult, pattern: Pattern, voice: Voice): Advice {
   const { notes, extras, misreadings } = result;
   if (notes.length > 0 && notes.every(({ verdict }) => verdict === 'missed') && extras.length === 0) {
-    return { well: '', fix: ['Nothing was heard. Tap the space bar or the pad on every note, and try again.'] };
+    return { well: '', fix: ['Nothing was heard. Clap or tap on every note, and try again.'] };
   }
   const named = misreadings.map((misreading) => misreadingSentence(pattern, misreading, result, voice));
   const fix = named.length > 0 ? named : slips(result, voice);

@@ -153,7 +153,7 @@ describe('advice', () => {
       'Open your hands and whisper “3”.',
     ],
     ['4/4 q q q q', [0, 1.2, 2, 3], false, 'Most of it was right.', 'Think ahead to the next note.'],
-    ['4/4 q q q q', [], false, 'You tried it.', 'Tap the space bar or the pad on every note, and try again.'],
+    ['4/4 q q q q', [], false, 'You tried it.', 'Clap or tap on every note, and try again.'],
   ])('tells the child of %s, played %j', (text, onsets, free, well, task) => {
     const result = judged(text, 60, human(onsets), { free });
     expect(adviceForChild(result, patternOf(text), PLAIN_VOICE)).toEqual({ well, task });
