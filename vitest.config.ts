@@ -48,6 +48,8 @@ export default defineConfig({
           include: ['{core,contract,cli,drawing,web,demo,scripts}/**/*.test.{ts,tsx}'],
           exclude: MACHINES,
           testTimeout: 30_000,
+          // On two processors it would be one.
+          maxWorkers: 2,
           ...shared,
         },
       },

@@ -1,6 +1,7 @@
 import 'fake-indexeddb/auto';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { get, pageBelongsTo, put, remove } from '../api/client.ts';
+import { keepingBrowser } from '../ui/stored.test-helper.ts';
 import { writeStored } from '../ui/stored.ts';
 import { dropChange, insist, keepChange, pendingOf } from './changes.ts';
 import { forgetAnswers, keepAnswer, keptAnswer } from './keptAnswers.ts';
@@ -41,12 +42,7 @@ const pending = () => pendingOf('ann');
 const refused = () => JSON.parse(localStorage.getItem('changes') ?? '[]') as { refused?: object }[];
 
 beforeEach(async () => {
-  const box = new Map<string, string>();
-  vi.stubGlobal('localStorage', {
-    getItem: (key: string) => box.get(key) ?? null,
-    setItem: (key: string, value: string) => void box.set(key, value),
-    removeItem: (key: string) => void box.delete(key),
-  });
+  keepingBrowser();
   writeStored('changes', undefined);
   await forgetAnswers();
   pageBelongsTo('ann');

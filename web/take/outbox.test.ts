@@ -2,6 +2,7 @@ import 'fake-indexeddb/auto';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { deleteDB } from 'idb';
 import { keepChange } from '../device/changes.ts';
+import { keepingBrowser } from '../ui/stored.test-helper.ts';
 import { writeStored } from '../ui/stored.ts';
 import { filesOf } from './exportTake.ts';
 import type { Waiting } from './keptTakes.ts';
@@ -44,12 +45,7 @@ describe('takes and what was changed without a network', () => {
   const CHILD = '/classes/00000000-0000-4000-8000-000000000001/children/00000000-0000-4000-8000-000000000002';
   const PLAN = '/plans/00000000-0000-4000-8000-000000000003';
   beforeEach(async () => {
-    const box = new Map<string, string>();
-    vi.stubGlobal('localStorage', {
-      getItem: (key: string) => box.get(key) ?? null,
-      setItem: (key: string, value: string) => void box.set(key, value),
-      removeItem: (key: string) => void box.delete(key),
-    });
+    keepingBrowser();
     writeStored('changes', undefined);
     keepChange({ teacherId: TEACHER, path: PLAN, body: undefined, was: undefined });
     keepChange({ teacherId: TEACHER, path: CHILD, body: { name: 'Ada' }, was: undefined });
