@@ -1,6 +1,6 @@
 import type { ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
-import { chmodSync, existsSync, mkdtempSync, rmSync } from 'node:fs';
+import { chmodSync, existsSync, mkdtempSync, rmSync, statfsSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
@@ -41,12 +41,19 @@ interface Options {
   readonly port?: number;
 }
 
-/** What is in it is gone with the cluster: in memory, where there is such a folder. */
-const FOLDERS = existsSync('/dev/shm') ? '/dev/shm' : tmpdir();
+const MEMORY = '/dev/shm';
+/** Three databases with what they keep for each other. */
+const ROOM = 2 ** 30;
+
+/** What is in it is gone with the cluster: in memory, where there is room in it. */
+function folderForAll(): string {
+  const space = existsSync(MEMORY) ? statfsSync(MEMORY) : undefined;
+  return space && space.bavail * space.bsize > ROOM ? MEMORY : tmpdir();
+}
 
 /** Starts all of it on this machine, in a folder that is gone afterwards. The built server must be there. */
 export async function startCluster(options: Options = {}): Promise<Cluster> {
-  const folder = mkdtempSync(join(FOLDERS, 'clapboard-cluster-'));
+  const folder = mkdtempSync(join(folderForAll(), 'clapboard-cluster-'));
   chmodSync(folder, 0o755);
   const started: (() => Promise<void>)[] = [];
   const stop = async () => {
