@@ -1,4 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { sql } from 'drizzle-orm';
+import { type Database, collisions, openDatabase, transacted } from '../../server/database.ts';
 import { buildServer } from '../buildServer.ts';
 import type { Cluster } from './cluster.ts';
 import { lessonOn, lessonWithKills, withCluster } from './lessonWithKills.ts';
@@ -32,6 +34,38 @@ describe('a lesson on a cluster', () => {
     expect(outcome).toMatchObject({ lost: 0, different: 0, signedOut: 0 });
     expect(outcome.acknowledged).toBeGreaterThan(5);
     expect(Math.max(outcome.slowestAnswer, ...Object.values(outcome.longestGap))).toBeLessThan(MOST_MS);
+  });
+
+  it('what is written through two nodes at once collides, and what collides is done again', async () => {
+    const open = cluster.nodes.slice(0, 2).map(({ port }) => {
+      const url = new URL(cluster.databaseUrl);
+      url.port = String(port);
+      return openDatabase(url.href, { connections: 1 });
+    });
+    const [{ db }] = open as [(typeof open)[0]];
+    await db.execute(sql`create table counted (id int primary key, n int not null)`);
+    await db.execute(sql`insert into counted values (1, 0)`);
+    const numberIn = async (inside: Database) => {
+      const [rows] = await inside.execute(sql`select n from counted where id = 1 for update`);
+      return (rows as unknown as { n: number }[])[0]?.n ?? 0;
+    };
+    const before = collisions();
+    const each = 25;
+    await Promise.all(
+      open.map(async (one) => {
+        for (let i = 0; i < each; i++)
+          await transacted(one.db, async (inside) => {
+            const n = await numberIn(inside);
+            await inside.execute(sql`update counted set n = ${n + 1} where id = 1`);
+          });
+      }),
+    );
+    // What the other node wrote last may still be on its way.
+    await db.execute(sql`set session wsrep_sync_wait = 1`);
+    expect(await numberIn(db)).toBe(each * open.length);
+    expect(collisions()).toBeGreaterThan(before);
+    await db.execute(sql`drop table counted`);
+    await Promise.all(open.map(({ pool }) => pool.end()));
   });
 
   it('goes on while newer versions take the place of older ones, and no answer is a refusal', async () => {
