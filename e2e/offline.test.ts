@@ -174,16 +174,9 @@ describe('without a network', () => {
     await rename(left, single, `Ben ${mark}`);
     for (const page of [left, right]) await page.getByText(/[45] changes waiting to be sent/).waitFor();
     await left.close();
+    await right.close();
     await school.startServer();
     const back = await opened(one.context, '/classes');
-    await back.getByText('waiting to be sent').waitFor({ state: 'detached' });
-    await right.getByText('1 change to look at').click();
-    await right
-      .getByRole('dialog')
-      .getByRole('row', { name: `Name Almut ${mark} Alba ${mark}` })
-      .waitFor();
-    await right.getByRole('button', { name: 'Keep mine' }).click();
-    await right.getByText(/to look at|waiting to be sent/).waitFor({ state: 'detached' });
     const names = async () => {
       const classes = (await (await back.request.get(`${school.url}/api/classes`)).json()) as {
         id: string;
@@ -196,8 +189,19 @@ describe('without a network', () => {
       const all = [...classes, ...detail.children].map(({ name }) => name);
       return all.filter((name) => name.endsWith(` ${mark}`)).sort();
     };
+    const sent = ['Almut', 'Ben', 'Class of Left', 'Left'];
+    await expect.poll(names, WAIT).toEqual(sent.map((name) => `${name} ${mark}`));
+    // Only now the other one is back.
+    const later = await opened(other.context, '/classes');
+    await later.getByText('1 change to look at').click();
+    await later
+      .getByRole('dialog')
+      .getByRole('row', { name: `Name Almut ${mark} Alba ${mark}` })
+      .waitFor();
+    await later.getByRole('button', { name: 'Keep mine' }).click();
+    await later.getByText(/to look at|waiting to be sent/).waitFor({ state: 'detached' });
     const put = ['Alba', 'Ben', 'Class of Left', 'Class of Right', 'Left', 'Right'];
-    await expect.poll(names).toEqual(put.map((name) => `${name} ${mark}`));
+    await expect.poll(names, WAIT).toEqual(put.map((name) => `${name} ${mark}`));
   });
 
   it('shows nothing to whom it is not known, and keeps nothing of a teacher who has signed out', async () => {
