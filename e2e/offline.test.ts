@@ -173,8 +173,8 @@ describe('without a network', () => {
     // Another child on one of them only.
     await rename(left, single, `Ben ${mark}`);
     for (const page of [left, right]) await page.getByText(/[45] changes waiting to be sent/).waitFor();
-    await left.close();
-    await right.close();
+    // No page of either is open when the server is back: they come one after the other.
+    for (const page of [left, right, one.page, other.page]) await page.close();
     await school.startServer();
     const back = await opened(one.context, '/classes');
     const names = async () => {
