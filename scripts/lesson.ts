@@ -1,8 +1,21 @@
 import { setTimeout as wait } from 'node:timers/promises';
 import { v4 as uuid } from 'uuid';
+import { openDatabase } from '../server/database.ts';
+import { migrateDatabase } from '../server/migrate.ts';
+import { hashPassword } from '../server/password.ts';
+import { addTeacher } from '../server/repository/teachers.ts';
 
 /** Who gives the lesson, where nobody else is named. */
 export const TEACHER = { name: 'Robin', password: 'rope and lantern' };
+
+/** Brings the tables of a database up to date, and adds teachers who all have the password of `TEACHER`. */
+export async function withTeachers(databaseUrl: string, names: readonly string[] = [TEACHER.name]): Promise<void> {
+  await migrateDatabase(databaseUrl);
+  const { db, pool } = openDatabase(databaseUrl, { connections: 1 });
+  const passwordHash = await hashPassword(TEACHER.password);
+  for (const name of names) await addTeacher(db, { id: uuid(), name, passwordHash });
+  await pool.end();
+}
 
 interface LessonOptions {
   readonly teacher?: { readonly name: string; readonly password: string };

@@ -1,11 +1,8 @@
 import { setTimeout as wait } from 'node:timers/promises';
 import { v4 as uuid } from 'uuid';
 import { openDatabase } from '../../server/database.ts';
-import { migrateDatabase } from '../../server/migrate.ts';
-import { hashPassword } from '../../server/password.ts';
-import { addTeacher } from '../../server/repository/teachers.ts';
 import { takes } from '../../server/schema.ts';
-import { type Lesson, TEACHER, beginLesson } from '../lesson.ts';
+import { type Lesson, beginLesson, withTeachers } from '../lesson.ts';
 import { type Cluster, startCluster } from './cluster.ts';
 
 /** What is killed in turn: the database that answers, an app server, a database that only follows. */
@@ -36,19 +33,12 @@ const CALM_MS = 1_500;
 
 /** A cluster for a lesson, gone afterwards. */
 export async function withCluster<T>(work: (cluster: Cluster) => Promise<T>): Promise<T> {
-  const cluster = await startCluster({ env: { PAGES: '' }, fill: withTeacher });
+  const cluster = await startCluster({ env: { PAGES: '' }, fill: (databaseUrl) => withTeachers(databaseUrl) });
   try {
     return await work(cluster);
   } finally {
     await cluster.stop();
   }
-}
-
-async function withTeacher(databaseUrl: string): Promise<void> {
-  await migrateDatabase(databaseUrl);
-  const { db, pool } = openDatabase(databaseUrl, { connections: 1 });
-  await addTeacher(db, { id: uuid(), name: TEACHER.name, passwordHash: await hashPassword(TEACHER.password) });
-  await pool.end();
 }
 
 /** @returns a lesson of sixty takes a minute, begun */

@@ -3,16 +3,11 @@ import { readFileSync, readdirSync } from 'node:fs';
 import { cpus } from 'node:os';
 import { setTimeout as wait } from 'node:timers/promises';
 import { v4 as uuid } from 'uuid';
-import { openDatabase } from '../../server/database.ts';
-import { migrateDatabase } from '../../server/migrate.ts';
-import { hashPassword } from '../../server/password.ts';
-import { addTeacher } from '../../server/repository/teachers.ts';
-import { type Lesson, type LessonOutcome, beginLesson } from '../lesson.ts';
+import { type Lesson, type LessonOutcome, TEACHER, beginLesson, withTeachers } from '../lesson.ts';
 import { type Cluster, startCluster } from './cluster.ts';
 
 const TEACHERS = 30;
 const CHILDREN = 4;
-const PASSWORD = 'rope and lantern';
 const SECONDS = 30;
 /** A teacher hears sixty takes a minute. */
 const PAUSE_MS = 1_000;
@@ -62,20 +57,12 @@ export async function measureLoad(): Promise<Record<string, Load>> {
   }
 }
 
-async function withTeachers(databaseUrl: string, names: readonly string[]): Promise<void> {
-  await migrateDatabase(databaseUrl);
-  const { db, pool } = openDatabase(databaseUrl, { connections: 1 });
-  const passwordHash = await hashPassword(PASSWORD);
-  for (const name of names) await addTeacher(db, { id: uuid(), name, passwordHash });
-  await pool.end();
-}
-
 async function during(cluster: Cluster, names: readonly string[], pauseMs: number, ms: number): Promise<Load> {
   const lessons: Lesson[] = [];
   for (const name of names) {
     const children = Array.from({ length: CHILDREN }, () => uuid());
     lessons.push(
-      await beginLesson(cluster.url, children, { teacher: { name, password: PASSWORD }, lanes: 1, pauseMs }),
+      await beginLesson(cluster.url, children, { teacher: { name, password: TEACHER.password }, lanes: 1, pauseMs }),
     );
   }
   const before = lessons.map((lesson) => lesson.acknowledged());

@@ -3,6 +3,7 @@ import { CloudOff, TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Modal from 'react-bootstrap/Modal';
+import { counted } from '../../core/wording/plurals.ts';
 import { useClass } from '../api/hooks.ts';
 import { type Body, type Change, dropChange, insist } from '../device/changes.ts';
 import { thingAt } from '../device/places.ts';
@@ -24,7 +25,7 @@ export default function ChangesNote({ changes }: { readonly changes: readonly Ch
       <Button variant="outline-dark" size="sm" className="outbox-note" onClick={() => setOpen(true)}>
         {refused.length > 0 ? <TriangleAlert size={16} aria-hidden /> : <CloudOff size={16} aria-hidden />}{' '}
         <span role="status">
-          {count === 1 ? '1 change' : `${count} changes`} {refused.length > 0 ? 'to look at' : 'waiting'}
+          {counted(count, 'change')} {refused.length > 0 ? 'to look at' : 'waiting'}
           {refused.length === 0 && <span className="visually-hidden"> to be sent</span>}
         </span>
       </Button>

@@ -17,6 +17,7 @@ import { Broken } from './Broken.tsx';
 import { ACCOUNT, ROUTES } from './routes.ts';
 import { OutboxNote } from './OutboxNote.tsx';
 import type { Teacher } from '../../contract/session.ts';
+import { counted } from '../../core/wording/plurals.ts';
 
 const LessonBar = lazyAgain(() => import('../lesson/LessonBar.tsx'));
 const DeviceNote = lazyAgain(() => import('./DeviceNote.tsx'));
@@ -156,10 +157,10 @@ interface UnsentProps {
   readonly stay: () => void;
 }
 
-const counted = (count: number, word: string) => (count === 0 ? [] : [`${count} ${word}${count === 1 ? '' : 's'}`]);
-
 function Unsent({ takes, changes, leave, stay }: UnsentProps) {
-  const what = [...counted(takes, 'take'), ...counted(changes, 'change')].join(' and ');
+  const what = [takes > 0 && counted(takes, 'take'), changes > 0 && counted(changes, 'change')]
+    .filter(Boolean)
+    .join(' and ');
   return (
     <Modal show onHide={stay} centered>
       <Modal.Header closeButton>

@@ -8,7 +8,7 @@ const OF_A_CLASS = ['/records', '/line-ups', '/lessons', '/term-plan', '/practic
 const OF_A_CHILD = ['/mastery', '/takes?'] as const;
 
 /** Under this the device keeps when it asked for the children last: they are many. */
-export const ASKED_AHEAD = 'asked ahead';
+const ASKED_AHEAD = 'asked ahead';
 const CHILDREN_AGAIN_MS = 30 * 60_000;
 
 /** What is kept is checked when it is shown; what cannot be had now is asked for another time. */

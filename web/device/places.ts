@@ -2,7 +2,8 @@ import type { Child } from '../../contract/child.ts';
 import type { LineUp, NewLineUp, TurnEdit } from '../../contract/lineUp.ts';
 import type { SavedPattern, ShelfEdit } from '../../contract/pattern.ts';
 import type { ClassRecords } from '../../contract/records.ts';
-import type { ClassSummary } from '../../contract/schoolClass.ts';
+import type { ClassDetail, ClassSummary } from '../../contract/schoolClass.ts';
+import { settingsOf } from '../ui/settingsOf.ts';
 import type { Body } from './changes.ts';
 
 /** Where something that is changed stands in what the server says. */
@@ -62,9 +63,7 @@ const OWN = { role: 'owner' as const, owner: '' };
 const classIn = (id: string): Place => ({
   get: `/classes/${id}`,
   read: (answer) => {
-    if (!answer) return undefined;
-    const { id: _id, children: _children, role: _role, owner: _owner, ...settings } = answer as Record<string, unknown>;
-    return settings;
+    return answer ? settingsOf(answer as ClassDetail) : undefined;
   },
   write: (answer, body) => {
     if (!body) return undefined;

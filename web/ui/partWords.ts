@@ -1,4 +1,5 @@
 import { format } from 'date-fns';
+import { counted } from '../../core/wording/plurals.ts';
 
 /** What the parts of what is kept are called where two versions stand side by side. */
 const NAMES: Readonly<Record<string, string>> = {
@@ -75,7 +76,7 @@ export function partWords(part: string, value: unknown): string {
     if (value.length === 0) return 'nothing';
     const kinds = value.map(kindOf);
     if (kinds.every((kind) => kind !== undefined)) return kinds.join(', ');
-    return value.length === 1 ? '1 entry' : `${value.length} entries`;
+    return counted(value.length, 'entry', 'entries');
   }
   if (typeof value === 'object') {
     const entries = Object.entries(value);
