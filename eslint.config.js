@@ -47,7 +47,17 @@ export default tseslint.config(
     ignores: TESTS,
     rules: { 'max-lines-per-function': ['error', { max: 60, skipBlankLines: true, skipComments: true }] },
   },
-  { files: ['web/**/*.{ts,tsx}'], ...reactHooks.configs.flat.recommended },
+  {
+    files: ['web/**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': reactHooks },
+    rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
+  },
+  {
+    // Most of its rules read a file as the compiler of React would, which takes long: where components and hooks are.
+    files: ['web/**/*.tsx', 'web/**/use[A-Z]*.ts', 'web/api/*.ts', 'web/ui/*.ts', 'web/pages/ear/earSettings.ts'],
+    ignores: TESTS,
+    ...reactHooks.configs.flat.recommended,
+  },
   { files: ['web/**/*.tsx'], ...jsxA11y.flatConfigs.recommended },
   { files: ['**/*.js', '**/*.cjs'], ...tseslint.configs.disableTypeChecked },
   { files: ['**/*.cjs'], languageOptions: { globals: { module: 'writable' } } },

@@ -1,39 +1,21 @@
 import { defineConfig } from 'vitest/config';
 import { validatorsPlugin } from './web/validatorsPlugin.ts';
 
-/** Browser tests in which nothing is played in time. */
-const PAGES = [
-  'doors',
-  'drawn',
-  'ear',
-  'files',
-  'held',
-  'make',
-  'offline',
-  'pictures',
-  'plan',
-  'records',
-  'sheets',
-  'shelf',
-  'together',
-  'values',
-  'views',
-  'wire',
-].map((name) => `e2e/${name}.test.ts`);
-
 /** Tests with databases, app servers and balancers of their own. */
-const MACHINES = ['scripts/cluster/cluster.test.ts', 'scripts/backup.test.ts'];
+const MACHINES = ['scripts/cluster/cluster.test.ts', 'scripts/backup.test.ts', 'server/built.test.ts'];
 
 /** Nothing here leaves a trace in a module, and loading each of them once takes half the time. */
 const shared = { isolate: false } as const;
 
+/** Ten times what the longest test takes: a machine may be busy, and a test that hangs ends all the same. */
+const PATIENCE = { testTimeout: 300_000, hookTimeout: 300_000 } as const;
+
 const inBrowser = {
   ...shared,
+  ...PATIENCE,
   globalSetup: ['scripts/testDatabase.ts', 'scripts/testPages.ts'],
-  testTimeout: 180_000,
-  hookTimeout: 180_000,
   maxWorkers: 3,
-  // A page may be late on a busy machine: what passes at the second try is named, what is broken fails twice.
+  // Tried again to tell what is broken from what is late; late counts as failed, too: scripts/testReport.ts.
   retry: 1,
 };
 
@@ -44,49 +26,40 @@ export default defineConfig({
       {
         extends: true,
         test: {
+          ...shared,
+          ...PATIENCE,
           name: 'units',
           include: ['{core,contract,cli,drawing,web,demo,scripts}/**/*.test.{ts,tsx}'],
           exclude: MACHINES,
-          testTimeout: 30_000,
           // On two processors it would be one.
           maxWorkers: 2,
-          ...shared,
         },
       },
       {
         extends: true,
         test: {
           ...shared,
+          ...PATIENCE,
           name: 'server',
           include: ['server/**/*.test.ts'],
+          exclude: MACHINES,
           globalSetup: 'scripts/testDatabase.ts',
-          testTimeout: 120_000,
-          hookTimeout: 120_000,
         },
       },
       {
         extends: true,
         test: {
+          ...PATIENCE,
           name: 'machines',
           include: MACHINES,
-          retry: 1,
-          testTimeout: 240_000,
-          hookTimeout: 240_000,
+          globalSetup: 'scripts/testDatabase.ts',
+          // Each of them is several machines already.
+          fileParallelism: false,
         },
       },
-      // What is drawn, said and sent: nothing in it depends on how fast the machine is.
-      { extends: true, test: { ...inBrowser, name: 'pages', include: PAGES } },
-      // What is played and heard in time: alone on the machine, for its sound clock is made by the machine itself.
-      {
-        extends: true,
-        test: {
-          ...inBrowser,
-          name: 'played',
-          include: ['e2e/**/*.test.ts'],
-          exclude: PAGES,
-          maxWorkers: 3,
-        },
-      },
+      { extends: true, test: { ...inBrowser, name: 'pages', include: ['e2e/**/*.test.ts'] } },
+      // What takes long, by hand: `npm run trials`.
+      { extends: true, test: { ...inBrowser, name: 'trials', include: ['e2e/**/*.trial.ts'] } },
     ],
   },
 });

@@ -1,44 +1,63 @@
 import { type Browser, type BrowserContext, type Page, chromium } from 'playwright-core';
 import { TEACHER } from '../demo/school.ts';
 import { v4 as uuid } from 'uuid';
-import { openDatabase } from '../server/database.ts';
-import { hashPassword } from '../server/password.ts';
-import { addTeacher } from '../server/repository/teachers.ts';
-import { allowReset } from '../server/services/session.ts';
-import { demoDatabase } from '../server/testServer.test-helper.ts';
-import { type RunningServer, startServer } from '../server/start.ts';
+import { inject } from 'vitest';
 import { launchOptions } from '../scripts/browser.ts';
+import { PAGES } from '../scripts/buildPages.ts';
 import { watchPage } from '../scripts/coverage.ts';
+import type * as Tested from '../scripts/testedServer.ts';
+import { demoDatabase } from '../server/testDatabase.test-helper.ts';
+
+/** The server as it was built for these tests: as one file it is there at once. */
+const tested = async () => (await import(/* @vite-ignore */ inject('testedServer'))) as typeof Tested;
+
+/** A page of a test is gone before it would have paid for code that runs faster. */
+const SHORT_LIVED = '--js-flags=--no-turbofan --no-maglev';
+
+/** Browsers of this process, by their switches: files of tests come one after the other, and use one. */
+const browsers = new Map<string, Promise<Browser>>();
+
+function browserWith(args: readonly string[]): Promise<Browser> {
+  const key = args.join(' ');
+  const known = browsers.get(key) ?? chromium.launch(launchOptions(args));
+  browsers.set(key, known);
+  return known;
+}
+
+interface Opening {
+  /** Further switches of the browser. */
+  readonly args?: readonly string[];
+  /** For claps that must come within milliseconds: a sound clock that never slips, and pages not watched. */
+  readonly inTime?: boolean;
+  /** Where sound is listened to as it comes. */
+  readonly heard?: boolean;
+  /** Where the pages are. */
+  readonly pages?: string;
+}
 
 /** The app as it ships on a demo school of its own, and a browser in front of it. */
 export class School {
   private away = false;
 
   private constructor(
-    private server: RunningServer,
+    private server: Tested.RunningServer,
     private readonly databaseUrl: string,
     private readonly browser: Browser,
     private readonly inTime: boolean,
     private readonly pages: string,
   ) {}
 
-  /**
-   * @param args  further switches of the browser
-   * @param inTime  for claps that must come within milliseconds: a sound clock that never slips, and pages not watched,
-   *   for they run slower
-   * @param pages  where the pages are
-   */
-  static async open(args: readonly string[] = [], inTime = false, pages = 'dist/web'): Promise<School> {
+  static async open({ args = [], inTime = false, heard = false, pages = PAGES }: Opening = {}): Promise<School> {
     const databaseUrl = await demoDatabase();
     const [server, browser] = await Promise.all([
       School.serve(databaseUrl, 0, pages),
-      chromium.launch(launchOptions(args)),
+      browserWith(heard ? args : [...args, SHORT_LIVED]),
     ]);
     return new School(server, databaseUrl, browser, inTime, pages);
   }
 
-  private static serve(databaseUrl: string, port: number, pages: string): Promise<RunningServer> {
-    return startServer({
+  private static async serve(databaseUrl: string, port: number, pages: string): Promise<Tested.RunningServer> {
+    return (await tested()).startServer({
       databaseUrl,
       host: '127.0.0.1',
       port,
@@ -57,6 +76,7 @@ export class School {
 
   /** Another teacher of this school. @returns with a code to choose a new password, where `forgotten` */
   async addTeacher(name: string, password: string, forgotten = false): Promise<string> {
+    const { addTeacher, allowReset, hashPassword, openDatabase } = await tested();
     const { db, pool } = openDatabase(this.databaseUrl, { connections: 1 });
     const id = uuid();
     await addTeacher(db, { id, name, passwordHash: await hashPassword(password) });
@@ -86,9 +106,9 @@ export class School {
     await Promise.all(this.browser.contexts().map((context) => context.close()));
   }
 
+  /** The browser stays for the next file of tests; it ends with this process. */
   async close(): Promise<void> {
     await this.closeAll();
-    await this.browser.close();
     await this.server.stop();
   }
 
@@ -160,11 +180,13 @@ export async function lookAround(page: Page): Promise<void> {
 
 /** How many takes of “Long rope” Wren has, as the server has them. */
 export async function longRopes(page: Page, url: string): Promise<number> {
-  await page.goto(`${url}/classes`);
-  await page.getByRole('link', { name: /Lighthouse 4/ }).click();
-  await page.getByRole('link', { name: 'Wren', exact: true }).click();
-  await page.getByRole('columnheader', { name: 'Computed' }).waitFor();
-  return page.getByRole('row', { name: /Long rope/ }).count();
+  const read = async (path: string) => (await page.request.get(`${url}/api/${path}`)).json() as Promise<unknown>;
+  const classes = (await read('classes')) as { id: string; name: string }[];
+  const { id } = classes.find(({ name }) => name === 'Lighthouse 4')!;
+  const { children } = (await read(`classes/${id}`)) as { children: { id: string; name: string }[] };
+  const wren = children.find(({ name }) => name === 'Wren')!;
+  const { takes } = (await read(`classes/${id}/children/${wren.id}/takes`)) as { takes: { title: string }[] };
+  return takes.filter(({ title }) => title === 'Long rope').length;
 }
 
 /** A key that goes down or up, or a touch of the pad, at a beat. */

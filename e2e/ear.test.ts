@@ -8,7 +8,7 @@ import { School } from './browser.test-helper.ts';
 let school: School;
 beforeAll(async () => {
   // A made-up microphone: it beeps.
-  school = await School.open(['--use-fake-ui-for-media-stream', '--use-fake-device-for-media-stream']);
+  school = await School.open({ args: ['--use-fake-ui-for-media-stream', '--use-fake-device-for-media-stream'] });
 });
 afterEach(() => school.tidy());
 afterAll(() => school.close());

@@ -19,10 +19,13 @@ async function clap(page: Page): Promise<void> {
   await page.getByRole('radio', { name: /Wren/ }).check();
   await page.getByRole('button', { name: /Start: Wren/ }).click();
   await page.locator('.pad[data-beat-one]').waitFor();
-  await page.waitForTimeout(1_500);
+  await page.evaluate(async () => {
+    const pad = document.querySelector<HTMLElement>('.pad[data-beat-one]')!;
+    while (performance.now() < Number(pad.dataset['beatOne'])) await new Promise((later) => setTimeout(later, 20));
+  });
   for (let i = 0; i < 3; i++) {
     await page.keyboard.press('f');
-    await page.waitForTimeout(250);
+    await page.waitForTimeout(150);
   }
 }
 
@@ -36,7 +39,7 @@ const noServer = (context: BrowserContext) => context.route('**/api/takes/*', (r
 
 describe('a take', () => {
   it('that was broken off by a reload is asked about first, and can be judged afterwards', async () => {
-    const { page } = await school.guest();
+    const { page } = await school.guest({}, '/take');
     const before = await longRopes(page, school.url);
     await clap(page);
     const asked: string[] = [];
@@ -84,6 +87,8 @@ describe('a take', () => {
         },
       });
     });
+    // Only a page that is opened now has it so.
+    await page.reload();
     await lookAround(page);
     const before = await longRopes(page, school.url);
     await noServer(context);
@@ -98,7 +103,7 @@ describe('a take', () => {
   });
 
   it('that is not stored yet is said when its teacher signs out, and sent when she is back', async () => {
-    const { page, context } = await school.guest();
+    const { page, context } = await school.guest({}, '/take');
     const before = await longRopes(page, school.url);
     await noServer(context);
     await takeOne(page);
@@ -114,7 +119,7 @@ describe('a take', () => {
   });
 
   it('that the server refuses is shown with the reason, saved as a file, and tried again', async () => {
-    const { page, context } = await school.guest();
+    const { page, context } = await school.guest({}, '/take');
     await context.route('**/api/takes/*', (route) =>
       route.fulfill({ status: 422, json: { error: { code: 'not-judged', message: 'It is out of all bounds.' } } }),
     );
@@ -134,7 +139,7 @@ describe('a take', () => {
 
 describe('a page', () => {
   it('of which a part cannot be loaded says so, and offers to load it again', async () => {
-    const { page, context } = await school.guest();
+    const { page, context } = await school.guest({}, '/take');
     await context.route('**/assets/LeadPage*', (route) => route.abort());
     await page.getByRole('link', { name: 'Lead', exact: true }).click();
     await page.getByText('A part of this page could not be loaded').waitFor();
@@ -147,7 +152,7 @@ describe('a page', () => {
   });
 
   it('shows how far the marks of a class are that are worked out anew', async () => {
-    const { page, context } = await school.guest();
+    const { page, context } = await school.guest({}, '/take');
     let done = 40;
     await context.route('**/rejudging', (route) =>
       route.fulfill({

@@ -5,7 +5,7 @@ import { School, moveInTime, tapInTime } from './browser.test-helper.ts';
 let school: School;
 
 beforeAll(async () => {
-  school = await School.open([], true);
+  school = await School.open({ inTime: true });
 });
 
 afterEach(() => school.tidy());
@@ -108,8 +108,7 @@ describe('from a typed rhythm to a kept mark', () => {
 
 describe('more than claps', () => {
   const begin = async (task: string) => {
-    const { page, context } = await school.guest();
-    await page.goto(`${school.url}/take`);
+    const { page, context } = await school.guest({}, '/take');
     await page.getByLabel('Class').selectOption({ label: 'Lighthouse 4' });
     await page.getByLabel('Pattern', { exact: true }).selectOption({ label: 'Slow tide' });
     await page.getByLabel('Heard by').selectOption({ label: task });

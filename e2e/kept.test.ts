@@ -4,7 +4,7 @@ import { School, longRopes, lookAround, tapInTime } from './browser.test-helper.
 let school: School;
 
 beforeAll(async () => {
-  school = await School.open([], true);
+  school = await School.open({ inTime: true });
 });
 
 afterEach(() => school.tidy());

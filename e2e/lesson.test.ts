@@ -4,7 +4,7 @@ import { School, tapInTime } from './browser.test-helper.ts';
 let school: School;
 
 beforeAll(async () => {
-  school = await School.open([], true);
+  school = await School.open({ inTime: true });
 });
 afterEach(() => school.tidy());
 afterAll(() => school.close());

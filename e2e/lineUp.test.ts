@@ -6,7 +6,7 @@ import { BPM, NAMES, RIGHT, readyForLineUp } from './lineUp.test-helper.ts';
 let school: School;
 
 beforeAll(async () => {
-  school = await School.open([], true);
+  school = await School.open({ inTime: true });
 });
 afterEach(() => school.tidy());
 afterAll(() => school.close());
@@ -77,8 +77,7 @@ describe('a line-up of six', () => {
     await page.locator('.notice').waitFor({ state: 'detached' });
     await page.keyboard.press('Escape');
 
-    const second = (await school.guest()).page;
-    await second.goto(`${school.url}/take/line-up`);
+    const second = (await school.guest({}, '/take/line-up')).page;
     await second.getByLabel('Class').selectOption({ label: 'Six' });
     await second.getByText('1 of 6 heard').first().waitFor();
     await second.getByRole('link', { name: 'Go on' }).first().click();

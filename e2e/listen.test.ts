@@ -40,11 +40,12 @@ type Page = Awaited<ReturnType<School['visitor']>>['page'];
 
 beforeAll(async () => {
   const microphone = recording('microphone.wav', 4.4, true);
-  school = await School.open([
+  const args = [
     '--use-fake-ui-for-media-stream',
     '--use-fake-device-for-media-stream',
     `--use-file-for-fake-audio-capture=${microphone}%noloop`,
-  ]);
+  ];
+  school = await School.open({ args, heard: true });
 });
 
 afterEach(() => school.tidy());

@@ -13,8 +13,7 @@ afterAll(() => school.close());
 
 /** The plan of Lighthouse 4. */
 async function plan(part: 'lessons' | 'term') {
-  const { page } = await school.guest();
-  await page.getByRole('link', { name: 'Plan', exact: true }).click();
+  const { page } = await school.guest({}, '/plan');
   await page.getByLabel('Class').selectOption({ label: 'Lighthouse 4' });
   await page.evaluate(() => (document.activeElement as HTMLElement).blur());
   if (part === 'term') await page.getByRole('link', { name: 'Term', exact: true }).click();

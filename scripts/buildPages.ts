@@ -1,23 +1,24 @@
 import { execFile } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readFileSync, readdirSync, renameSync, rmSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { existsSync, mkdirSync, readFileSync, readdirSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { join, relative } from 'node:path';
 import { promisify } from 'node:util';
 
-const SOURCES = ['core', 'contract', 'web', 'package-lock.json'];
+/** All that the pages are made of: the rooms their code comes from, and the packages in it. */
+export const SOURCES: readonly string[] = ['core', 'contract', 'drawing', 'web', 'package-lock.json', 'tsconfig.json'];
 const MARK = 'dist/built-from';
 /** Where the pages are, as they ship, and apart from them the maps from their code to the sources. */
 export const PAGES = 'dist/web';
 export const MAPS = 'dist/maps';
 
-function fingerprint(): string {
+/** A word for all sources together, another one when any of them is another. @param root  of the project */
+export function fingerprint(root = '.'): string {
   const hash = createHash('sha256');
   const visit = (path: string) => {
-    if (!existsSync(path)) return;
-    if (path.includes('.') && !path.startsWith('.')) hash.update(path).update(readFileSync(path));
-    else for (const name of readdirSync(path).sort()) visit(join(path, name));
+    if (!statSync(path).isDirectory()) return void hash.update(relative(root, path)).update(readFileSync(path));
+    for (const name of readdirSync(path).sort()) visit(join(path, name));
   };
-  SOURCES.forEach(visit);
+  for (const source of SOURCES) visit(join(root, source));
   return hash.digest('hex');
 }
 

@@ -2,46 +2,52 @@ import { type ChildProcess, fork } from 'node:child_process';
 import { cpSync, rmSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { createInterface } from 'node:readline';
-import { build } from 'esbuild';
+import { pathToFileURL } from 'node:url';
+import { type BuildOptions, build } from 'esbuild';
 
 export const BUILT_SERVER = 'dist/server';
+
+const JUDGE = { 'judge.worker': 'server/judging/judge.worker.ts' } as const;
+const SHIPPED = { main: 'server/main.ts', start: 'scripts/start.ts', ...JUDGE } as const;
 
 /**
  * The server as plain JavaScript with its migrations beside it: it needs Node and the packages under `dependencies`,
  * nothing else. `main.js` is the server alone, `start.js` brings a database of its own where none is named.
  */
-export async function buildServer(): Promise<void> {
-  rmSync(BUILT_SERVER, { recursive: true, force: true });
-  await build({
-    entryPoints: {
-      main: 'server/main.ts',
-      start: 'scripts/start.ts',
-      'judge.worker': 'server/judging/judge.worker.ts',
-    },
-    outdir: BUILT_SERVER,
-    bundle: true,
-    splitting: true,
-    packages: 'external',
-    platform: 'node',
-    format: 'esm',
-    target: 'node20',
-    logLevel: 'error',
-  });
-  cpSync('server/migrations', `${BUILT_SERVER}/migrations`, { recursive: true });
+export async function buildServer(folder = BUILT_SERVER, entryPoints: Record<string, string> = SHIPPED): Promise<void> {
+  rmSync(folder, { recursive: true, force: true });
+  await bundle(folder, entryPoints, { splitting: true, packages: 'external' });
+  cpSync('server/migrations', `${folder}/migrations`, { recursive: true });
+}
+
+/**
+ * The server for browser tests, which run it in their own process: read from its sources it would take each of them
+ * longer than many a test.
+ * @param folder  within the project, for it needs its packages
+ * @returns the address of the module that has all of it
+ */
+export async function buildTestedServer(folder: string): Promise<string> {
+  await buildServer(folder, { tested: 'scripts/testedServer.ts', ...JUDGE });
+  return pathToFileURL(resolve(folder, 'tested.js')).href;
 }
 
 /** Only the thread that judges, for tests: from its sources each of many servers would need seconds to read it. */
 export async function buildJudge(folder: string): Promise<string> {
+  await bundle(folder, JUDGE);
+  return resolve(folder, 'judge.worker.js');
+}
+
+async function bundle(outdir: string, entryPoints: Record<string, string>, more: BuildOptions = {}): Promise<void> {
   await build({
-    entryPoints: ['server/judging/judge.worker.ts'],
-    outdir: folder,
+    entryPoints,
+    outdir,
     bundle: true,
     platform: 'node',
     format: 'esm',
     target: 'node20',
     logLevel: 'error',
+    ...more,
   });
-  return resolve(folder, 'judge.worker.js');
 }
 
 /** Starts a built server as a process of its own; rejects with what it said when it ends instead. */

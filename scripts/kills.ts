@@ -31,14 +31,12 @@ export interface KilledLesson {
 
 const CHILDREN = 6;
 const AT_ONCE = 8;
-/** However slow the machine is, so many takes are stored before it is over. */
-const LEAST = 40;
-
 /**
  * Stores takes without a pause, each sent again until the server has it as the browser does, while the server (as it
  * ships) or the database is killed at random moments; then looks whether all is there. The built server must be there.
+ * @param least  however slow the machine is, so many takes are stored before it is over
  */
-export async function lessonWithKills(kills: number, seed: number): Promise<KilledLesson> {
+export async function lessonWithKills(kills: number, seed: number, least = 40): Promise<KilledLesson> {
   const folder = mkdtempSync(join(tmpdir(), 'clapboard-kills-'));
   const random = randomFrom(seed);
   const database = await startMariadb(folder);
@@ -59,7 +57,7 @@ export async function lessonWithKills(kills: number, seed: number): Promise<Kill
     if (which === 'server') server = await killed(server, env);
     else await killedDatabase(database);
   }
-  while (lesson.acknowledged() < LEAST) await wait(50);
+  while (lesson.acknowledged() < least) await wait(50);
   const { acknowledged } = await lesson.end();
   const kept = new Set((await open.db.select({ id: takes.id }).from(takes)).map(({ id }) => id));
   let wrongRecords = 0;

@@ -14,10 +14,12 @@ fi
 missing=()
 [ -n "${DATABASE_URL:-}" ] || command -v mariadbd >/dev/null 2>&1 || [ -x /usr/sbin/mariadbd ] || missing+=(mariadb-server)
 case "${npm_lifecycle_event:-test}" in
-  test | bench | screenshots) [ -n "${CHROMIUM:-}" ] || command -v chromium >/dev/null 2>&1 || missing+=(chromium) ;;
+  test | trials | bench | screenshots)
+    [ -n "${CHROMIUM:-}" ] || command -v chromium-headless-shell >/dev/null 2>&1 || missing+=(chromium-headless-shell)
+    ;;
 esac
 case "${npm_lifecycle_event:-test}" in
-  test | cluster | cluster-test)
+  test | trials | cluster)
     [ -e /usr/lib/galera/libgalera_smm.so ] || missing+=(galera-4)
     command -v rsync >/dev/null 2>&1 || missing+=(rsync)
     command -v haproxy >/dev/null 2>&1 || [ -x /usr/sbin/haproxy ] || missing+=(haproxy)

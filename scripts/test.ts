@@ -1,15 +1,13 @@
-import { spawn } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
-import { constants, setPriority, tmpdir } from 'node:os';
+import { readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { MAPS, PAGES } from './buildPages.ts';
-import { FLOORS, KEPT_IN, type Lines, addVisits, addStatements, percentRun } from './coverage.ts';
+import { FLOORS, KEPT_IN, type Lines, addStatements, addVisits, percentRun } from './coverage.ts';
+import { type Count, Stages } from './testStages.ts';
 
 /** Each check counts as one test; their words are shown when they fail. */
 const CHECKS: readonly (readonly [string, string, readonly string[]])[] = [
-  ['types', 'tsc', ['--noEmit']],
+  ['types and style', 'tsx', ['scripts/checkSources.ts']],
   ['types of the core, without browser and Node', 'tsc', ['--noEmit', '-p', 'core']],
-  ['style', 'eslint', ['.', '--max-warnings=0']],
   ['styles', 'stylelint', ['web/**/*.scss']],
   ['format', 'prettier', ['--check', '--log-level', 'warn', '.']],
   ['nothing unused', 'knip', []],
@@ -20,61 +18,18 @@ const CHECKS: readonly (readonly [string, string, readonly string[]])[] = [
   ],
 ];
 
-const fast = process.argv.includes('fast');
-
 /** What was run, a folder for each run of the tests and one for all pages in the browser. */
 const RUN = 'coverage';
 const RUN_IN_PAGES = join(RUN, 'browser');
 
-/** What yields the machine to everything else. */
-const LAST = constants.priority.PRIORITY_LOW;
+/** Tests whose lines are counted, beside those that run in the browser. */
+const MEASURED = ['units', 'server'] as const;
 
-interface Count {
-  passed: number;
-  failed: number;
-}
-
-/**
- * @param show  prints what it says
- * @param yields  lets everything else go first
- */
-function run(
-  command: string,
-  args: readonly string[],
-  show: boolean,
-  yields: boolean,
-): Promise<{ code: number; output: string }> {
-  return new Promise((resolve) => {
-    const child = spawn(join('node_modules/.bin', command), args, {
-      stdio: ['ignore', 'pipe', 'pipe'],
-      env: { ...process.env, NO_COLOR: '1', [KEPT_IN]: fast ? '' : RUN_IN_PAGES },
-    });
-    if (yields && child.pid !== undefined) setPriority(child.pid, LAST);
-    let output = '';
-    const take = (data: Buffer) => {
-      output += data.toString();
-      if (show) process.stdout.write(data);
-    };
-    child.stdout.on('data', take);
-    child.stderr.on('data', take);
-    child.on('close', (code) => resolve({ code: code ?? 1, output }));
-    child.on('error', (error) => resolve({ code: 1, output: error.message }));
-  });
-}
-
-async function checks(): Promise<Count> {
-  const count = { passed: 0, failed: 0 };
-  for (const [name, command, args] of CHECKS) {
-    const { code, output } = await run(command, args, false, true);
-    count[code === 0 ? 'passed' : 'failed']++;
-    console.log(`${code === 0 ? 'passed' : 'FAILED'}  ${name}`);
-    if (code !== 0) console.log(output);
-  }
-  return count;
-}
+/** Signing in is tried hundreds of times. */
+const ENV = { PASSWORD_COST: '4' };
 
 /** Switches for a report of what was run; the first names all files, so that those never loaded count too. */
-function measured(project: string): string[] {
+function measured(project: (typeof MEASURED)[number]): string[] {
   const rooms = `{${Object.keys(FLOORS).join(',')}}/**/*.{ts,tsx}`;
   return [
     '--coverage.enabled',
@@ -91,7 +46,7 @@ function floors(): Count {
   const count = { passed: 0, failed: 0 };
   const lines: Lines = new Map();
   try {
-    for (const project of ['units', 'server', 'pages', 'played'])
+    for (const project of MEASURED)
       addStatements(lines, readFileSync(join(RUN, project, 'coverage-final.json'), 'utf8'));
     addVisits(lines, RUN_IN_PAGES, join(PAGES, 'assets'), MAPS);
   } catch (error) {
@@ -106,57 +61,24 @@ function floors(): Count {
   return count;
 }
 
-async function tests(project: string, yields = false): Promise<Count> {
-  const folder = mkdtempSync(join(tmpdir(), 'clapboard-tests-'));
-  const file = join(folder, 'result.json');
-  const { code } = await run(
-    'vitest',
-    [
-      'run',
-      ...[
-        '--project',
-        project,
-        '--reporter=dot',
-        '--reporter=./scripts/secondTries.ts',
-        '--reporter=json',
-        `--outputFile.json=${file}`,
-      ],
-      ...(fast || project === 'machines' ? [] : measured(project)),
-    ],
-    true,
-    yields,
-  );
-  let count: Count = { passed: 0, failed: 1 };
-  try {
-    const { numPassedTests, numFailedTests } = JSON.parse(readFileSync(file, 'utf8')) as {
-      numPassedTests: number;
-      numFailedTests: number;
-    };
-    // A file that cannot be loaded, or an error outside any test, fails the run without failing a test.
-    count = { passed: numPassedTests, failed: code !== 0 && numFailedTests === 0 ? 1 : numFailedTests };
-  } catch {
-    console.log(`${project}: the tests did not run to their end`);
-  }
-  rmSync(folder, { recursive: true, force: true });
-  return count;
-}
-
-rmSync(RUN, { recursive: true, force: true });
-const total: Count = { passed: 0, failed: 0 };
-const add = ({ passed, failed }: Count) => {
-  total.passed += passed;
-  total.failed += failed;
+const stages = new Stages();
+const checks = async () => {
+  for (const [name, command, args] of CHECKS) await stages.check(name, command, args, { yields: true });
 };
-// Those that are played in time wait most of theirs: what only computes goes on beside them, and yields to them.
-const checked = checks();
-if (fast) add(await tests('units'));
+
+if (process.argv.includes('fast')) await Promise.all([checks(), stages.tests(['units'], [], { env: ENV })]);
 else {
-  for (const count of await Promise.all([tests('server'), tests('pages')])) add(count);
-  const inTime = tests('played').then(async (played) => [played, await tests('machines')]);
-  const [units, ...others] = await Promise.all([tests('units', true), inTime]);
-  for (const count of [units, ...others.flat()]) add(count);
+  rmSync(RUN, { recursive: true, force: true });
+  const env = { ...ENV, [KEPT_IN]: RUN_IN_PAGES };
+  // In the browser most of the time is waited: what only computes goes on beside it, and yields to it.
+  const machines = async () => {
+    await stages.tests(['server'], measured('server'), { env });
+    await stages.tests(['machines'], [], { env });
+  };
+  const pages = stages.tests(['pages'], [], { env });
+  const units = stages.tests(['units'], measured('units'), { env, yields: true });
+  await Promise.all([pages, machines(), units, checks()]);
+  await stages.stage('lines run', floors);
 }
-add(await checked);
-if (!fast) add(floors());
-console.log(`${total.passed} passed, ${total.failed} failed`);
-process.exit(total.failed === 0 && total.passed > 0 ? 0 : 1);
+const { passed, failed } = stages.summary();
+process.exit(failed === 0 && passed > 0 ? 0 : 1);

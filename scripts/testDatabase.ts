@@ -1,7 +1,7 @@
 import { existsSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import type { TestProject } from 'vitest/node';
-import { buildJudge } from './buildServer.ts';
+import { buildJudge, buildTestedServer } from './buildServer.ts';
 import { startMariadb } from './mariadb.ts';
 import { seedDemo } from './seed.ts';
 
@@ -11,6 +11,8 @@ declare module 'vitest' {
     databaseUrl: string;
     /** In it the demo school, to be copied; only for browser tests. */
     demoDatabase: string;
+    /** Address of the module with the built server; only for browser tests. */
+    testedServer: string;
   }
 }
 
@@ -24,10 +26,11 @@ export default async function setup(project: TestProject): Promise<() => Promise
   process.env['JUDGE_WORKER'] = await buildJudge(`${folder}-judge`);
   const database = await startMariadb(folder, { forgetful: true });
   project.provide('databaseUrl', await database.url('clapboard_test'));
-  if (project.name === 'pages' || project.name === 'played') {
+  if (project.name === 'pages' || project.name === 'trials') {
     // Made once: judging all its takes for each file of tests would take longer than many of them.
     await seedDemo(await database.url(DEMO));
     project.provide('demoDatabase', DEMO);
+    project.provide('testedServer', await buildTestedServer(`.cache/tested-server-${project.name}`));
   }
   return async () => {
     await database.stop();

@@ -8,7 +8,8 @@ import { recordings, sessions, takes } from './schema.ts';
 import { deleteInTime } from './services/expiry.ts';
 import { judgesWith } from './judging/judges.ts';
 import { renewResults } from './services/judging.ts';
-import { SESSION_MS } from './services/session.ts';
+import { findTeacherByName } from './repository/teachers.ts';
+import { SESSION_MS, allowReset } from './services/session.ts';
 import { type RunningServer, startServer } from './start.ts';
 import { PASSWORD, Visitor, freshDatabase, serverWithTeachers, takesIn } from './testServer.test-helper.ts';
 
@@ -89,8 +90,40 @@ describe('sessions', () => {
   });
 });
 
+describe('a code that was given out', () => {
+  const reset = async (after: number) => {
+    const given = Date.now();
+    const { id } = (await findTeacherByName(open.db, 'Cleo'))!;
+    const code = await allowReset(open.db, id);
+    itIs(given + after);
+    const answer = await new Visitor(server.url).ask('POST', '/api/session/reset', {
+      name: 'Cleo',
+      code,
+      password: 'lanterns at dusk',
+    });
+    vi.useRealTimers();
+    return answer;
+  };
+  it('is good for a day, and then no more', async () => {
+    expect(await reset(DAY_MS + 60_000)).toMatchObject({ status: 401, body: { error: { code: 'wrong-code' } } });
+    expect((await reset(DAY_MS - 60_000)).status).toBe(200);
+  });
+});
+
 describe('recordings', () => {
   const path = `/api/takes/${ids.take}/recording`;
+  it('have the date that the class allows, and none when it has come', async () => {
+    const until = async () => ((await ann.ask('GET', `/api/takes/${ids.take}`)).body as TakeDetail).recordingUntil;
+    expect(await until()).toBeNull();
+    const sent = Date.now();
+    itIs(sent);
+    await ann.send('PUT', path, Buffer.from('clap'), { 'content-type': 'audio/webm' });
+    expect(await until()).toBe(sent + 2 * DAY_MS);
+    itIs(sent + 2 * DAY_MS - 1);
+    expect(await until()).toBe(sent + 2 * DAY_MS);
+    itIs(sent + 2 * DAY_MS);
+    expect(await until()).toBeNull();
+  });
   it('are gone when their date has come, and are then deleted', async () => {
     const { db } = open;
     const kept = async () => (await db.select().from(recordings).where(eq(recordings.takeId, ids.take))).length;
@@ -115,12 +148,40 @@ describe('a class', () => {
     const path = `/api/classes/${ids.room}`;
     const take = uuid();
     const played = { patternId: null, title: 'x', patternText: '4/4 w', bpm: 60, onsets: [0], childId: ids.child };
+    const [child, paper, lineUp, week] = [uuid(), uuid(), uuid(), uuid()];
+    const column = { title: 'Quiz', outOf: 10, takenAt: 3, points: { [ids.child]: 7 } };
+    const settings = {
+      patternIds: [uuid()],
+      seed: 1,
+      bpm: 60,
+      heardBy: 'tap',
+      tries: 1,
+      order: 'list',
+      startsItself: false,
+    };
+    const turns = [{ childId: ids.child, patternId: settings.patternIds[0] }];
+    const item = { patternId: uuid(), title: 'Steps', text: '4/4 q q h', bpm: 72, times: 2, days: [0] };
+    const practised = { title: 'Week', items: [item], children: null };
     const changes: (readonly [string, string, unknown?])[] = [
       ['PUT', path, { ...room, name: 'Terns' }],
       ['PUT', `${path}/children/${ids.child}`, { name: 'Adam' }],
       ['PUT', `/api/takes/${take}`, { ...played, takenAt: 2 }],
       ['PUT', `/api/takes/${take}/override`, { mark: 1 }],
+      ['PUT', `/api/takes/${take}/onsets`, { onsets: [0.1] }],
       ['DELETE', `/api/takes/${take}`],
+      ['PUT', `${path}/paper/${paper}`, column],
+      ['PUT', `${path}/paper/${paper}`, { ...column, points: { [ids.child]: 8 } }],
+      ['DELETE', `${path}/paper/${paper}`],
+      ['PUT', `${path}/line-ups/${lineUp}`, { title: 'First', settings, startedAt: 1, turns }],
+      ['PUT', `${path}/line-ups/${lineUp}/turns/${ids.child}`, { state: 'absent' }],
+      ['DELETE', `${path}/line-ups/${lineUp}`],
+      ['PUT', `${path}/practice/${week}`, { starts: '2026-09-28', plan: practised }],
+      ['DELETE', `${path}/practice/${week}`],
+      ['PUT', `${path}/children/${child}`, { name: 'Bo' }],
+      ['DELETE', `${path}/children/${child}`],
+      ['POST', `/api/bin/child/${child}/out`, {}],
+      ['PUT', `${path}/shares`, { name: 'Ben', role: 'look' }],
+      ['PUT', `${path}/terms/${uuid()}`, { title: 'Autumn' }],
     ];
     for (const [method, at, body] of changes) {
       const before = await tag();

@@ -6,7 +6,7 @@ import { type Random, randomFrom } from '../core/random.ts';
 import type { RunningServer } from './start.ts';
 import { PASSWORD, Visitor, freshDatabase, serverWithTeachers } from './testServer.test-helper.ts';
 
-const REQUESTS = 3_000;
+const REQUESTS = 1_200;
 const SEED = 20_261;
 const AT_ONCE = 12;
 

@@ -132,6 +132,23 @@ describe('a statement that takes too long', () => {
   });
 });
 
+describe('a database that is busy', () => {
+  const turns = (limits: Parameters<typeof openDatabase>[1], each: number) => {
+    const { pool } = openDatabase(databaseUrl, { connections: 1, ...limits });
+    const all = Promise.allSettled(Array.from({ length: 12 }, () => pool.query(`select sleep(${each})`)));
+    return all.then(async (ended) => {
+      await pool.end();
+      return ended.filter(({ status }) => status === 'rejected').length;
+    });
+  };
+  it('is waited for while others get their turn, however long that is in all', async () => {
+    expect(await turns({ connectionMs: 600 }, 0.1)).toBe(0);
+  });
+  it('is given up when nobody gets a turn', async () => {
+    expect(await turns({ connectionMs: 100, statementMs: 1_000 }, 0.5)).toBeGreaterThan(0);
+  });
+});
+
 describe('a long take', () => {
   const long = (measures: number) =>
     Array.from({ length: measures }, () => 's'.repeat(16).split('').join(' ')).join(' | ');
@@ -287,7 +304,11 @@ describe('settings that judge otherwise', () => {
 
 describe('a recording', () => {
   const audio = { 'content-type': 'audio/wav' };
-  const sound = (bytes: number) => Buffer.from(Uint8Array.from({ length: bytes }, (_, i) => (i * 7 + (i >> 8)) % 251));
+  const sound = (bytes: number) => {
+    const made = Buffer.alloc(bytes);
+    for (let i = 0; i < bytes; i++) made[i] = (i * 7 + (i >> 8)) % 251;
+    return made;
+  };
   async function stored() {
     const { room, child } = await newClass();
     const id = uuid();
@@ -302,11 +323,12 @@ describe('a recording', () => {
     (await open.db.select({ n: recordingChunks.number }).from(recordingChunks).where(eq(recordingChunks.takeId, id)))
       .length;
 
-  it.each([1, 262_144, 262_145, 4_200_000, 9_000_001])('of %i bytes comes back as it was', async (bytes) => {
+  it.each([1, 262_144, 262_145, 2_000_001])('of %i bytes comes back as it was', async (bytes) => {
     const { path } = await stored();
-    expect((await ann.send('PUT', path, sound(bytes), audio)).status).toBe(204);
+    const sent = sound(bytes);
+    expect((await ann.send('PUT', path, sent, audio)).status).toBe(204);
     const back = await heard(path);
-    expect([back.status, back.headers.get('content-length'), back.bytes.equals(sound(bytes))]).toEqual([
+    expect([back.status, back.headers.get('content-length'), back.bytes.equals(sent)]).toEqual([
       200,
       String(bytes),
       true,

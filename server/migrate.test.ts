@@ -128,7 +128,7 @@ describe('bringing the tables up to date', () => {
       await once(child, 'message');
       return child;
     };
-    for (const ms of [20, 60, 120]) {
+    for (const ms of [30, 90]) {
       const child = await start();
       // A fast one may have ended by itself by then.
       const over = once(child, 'exit');

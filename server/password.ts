@@ -5,39 +5,55 @@ import { turnsOf } from './turns.ts';
 
 const derive = promisify<string, Buffer, number, { N: number; r: number; p: number; maxmem: number }, Buffer>(scrypt);
 
-/**
- * scrypt with 32 MB of memory for one guess (the OWASP cheat sheet's N = 2^15, r = 8, p = 3 at the lower memory
- * setting).
- */
-const COST = { N: 2 ** 15, r: 8, p: 3, maxmem: 64 * 1024 * 1024 };
+/** N is two to the power of it; 15 takes 32 MB for a guess (r = 8, p = 3: the OWASP cheat sheet's lower setting). */
+const USUAL_COST = 15;
+const COSTS = { least: 4, most: 17 } as const;
+const parametersOf = (cost: number) => ({ N: 2 ** cost, r: 8, p: 3, maxmem: 2 ** (cost + 11) });
 const KEY_BYTES = 32;
+
+/**
+ * What a new password costs. Only tests, which sign in hundreds of times, set another one.
+ * Throws an Error that names the setting when it makes no sense.
+ */
+function costNow(): number {
+  const set = process.env['PASSWORD_COST'];
+  const cost = Number(set ?? USUAL_COST);
+  if (!Number.isInteger(cost) || cost < COSTS.least || cost > COSTS.most)
+    throw new Error(`PASSWORD_COST must be a whole number from ${COSTS.least} to ${COSTS.most}, not “${set}”`);
+  return cost;
+}
 
 /** Each needs a third of a second of one processor and 32 MB: two at once leave the rest to everybody. */
 const hashing = turnsOf(2, 300);
 
-function keyOf(password: string, salt: Buffer): Promise<Buffer> {
-  return hashing('', () => derive(password.normalize('NFKC'), salt, KEY_BYTES, COST));
+function keyOf(password: string, salt: Buffer, cost: number): Promise<Buffer> {
+  return hashing('', () => derive(password.normalize('NFKC'), salt, KEY_BYTES, parametersOf(cost)));
 }
 
-/** "scrypt$salt$key", both in base64. */
+/**
+ * "scrypt$salt$key", both in base64; "scrypt$cost$salt$key" where the cost is not the usual one, so that a server of an
+ * earlier version reads what this one writes.
+ */
+function written(cost: number, salt: Buffer, key: Buffer): string {
+  const parts = [salt, key].map((part) => part.toString('base64'));
+  return ['scrypt', ...(cost === USUAL_COST ? [] : [cost]), ...parts].join('$');
+}
+
 export async function hashPassword(password: string): Promise<string> {
-  const salt = randomBytes(16);
-  const key = await keyOf(password, salt);
-  return `scrypt$${salt.toString('base64')}$${key.toString('base64')}`;
+  const [cost, salt] = [costNow(), randomBytes(16)];
+  return written(cost, salt, await keyOf(password, salt, cost));
 }
 
-/** Takes as long for a wrong password as for the right one. */
+/** Takes as long for a wrong password as for the right one, and what it cost when it was chosen. */
 export async function passwordFits(password: string, hash: string): Promise<boolean> {
-  const [, salt = '', key = ''] = hash.split('$');
+  const [key = '', salt = '', cost = USUAL_COST] = hash.split('$').slice(1).reverse();
   const stored = Buffer.from(key, 'base64');
-  const given = await keyOf(password, Buffer.from(salt, 'base64'));
+  const given = await keyOf(password, Buffer.from(salt, 'base64'), Number(cost));
   return stored.length === given.length && timingSafeEqual(stored, given);
 }
 
 /** Checked against when there is no such teacher, so that the answer takes as long. */
-export const NOBODYS_HASH = ['scrypt', ...[16, KEY_BYTES].map((bytes) => Buffer.alloc(bytes).toString('base64'))].join(
-  '$',
-);
+export const nobodysHash = (): string => written(costNow(), Buffer.alloc(16), Buffer.alloc(KEY_BYTES));
 
 const COMMONEST = new Set(dictionary['passwords-common'] as readonly string[]);
 const FEWEST_LETTERS = 5;

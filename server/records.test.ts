@@ -302,6 +302,31 @@ describe('the bin', () => {
     expect((await recordsOf(path)).marks).toMatchObject([{ takes: 1, best: 4 }]);
     expect((await ann.ask('GET', `/api/takes/${take}`)).status).toBe(200);
   });
+  it('throws away nothing that is not in it', async () => {
+    const { path, child, id, ids } = await room(['Ada', 'Bo']);
+    const take = await hear(child);
+    expect((await ann.ask('DELETE', `/api/bin/child/${child}`)).status).toBe(404);
+    expect((await ann.ask('DELETE', `/api/bin/class/${id}`)).status).toBe(404);
+    expect((await ann.ask('POST', `/api/bin/child/${child}/out`, {})).status).toBe(404);
+    expect((await ann.ask('GET', `/api/takes/${take}`)).status).toBe(200);
+    await ann.ask('DELETE', `${path}/children/${child}`);
+    expect((await ann.ask('DELETE', `/api/bin/child/${child}`)).status).toBe(204);
+    expect(await recordsOf(path)).toMatchObject({ children: [ids[1]] });
+    expect(await open.db.select().from(takes).where(eq(takes.childId, child))).toEqual([]);
+    expect((await ann.ask('GET', '/api/bin')).body).not.toContainEqual(expect.objectContaining({ id: child }));
+  });
+  it('shows a class as one thing: who was taken out of it before is no child of it, nor listed apart', async () => {
+    const { path, id, child } = await room(['Ada', 'Bo', 'Cy']);
+    await ann.ask('DELETE', `${path}/children/${child}`);
+    await ann.ask('DELETE', path);
+    const { body } = await ann.ask('GET', '/api/bin');
+    expect(body).toContainEqual(expect.objectContaining({ kind: 'class', id, children: 2 }));
+    expect(body).not.toContainEqual(expect.objectContaining({ kind: 'child', id: child }));
+    await ann.ask('POST', `/api/bin/class/${id}/out`, {});
+    expect((await recordsOf(path)).children).toHaveLength(2);
+    const back = (await ann.ask('GET', '/api/bin')).body;
+    expect(back).toContainEqual(expect.objectContaining({ kind: 'child', id: child }));
+  });
   it('keeps a class with all in it', async () => {
     const { path, id, child } = await room();
     const take = await hear(child);

@@ -1,9 +1,7 @@
 import type { TakesPage } from '../contract/records.ts';
 import type { ClassDetail } from '../contract/schoolClass.ts';
 import type { TakeSummary } from '../contract/take.ts';
-import { createConnection } from 'mysql2/promise';
 import { v4 as uuid } from 'uuid';
-import { inject } from 'vitest';
 import type { Config } from './config.ts';
 import { openDatabase } from './database.ts';
 import { migrateDatabase } from './migrate.ts';
@@ -11,38 +9,15 @@ import { hashPassword } from './password.ts';
 import { addTeacher } from './repository/teachers.ts';
 import { type RunningServer, startServer } from './start.ts';
 
-/** A fresh database on the tests' server. */
-export async function freshDatabase(): Promise<string> {
-  const url = new URL(inject('databaseUrl'));
-  const name = `t_${uuid().replaceAll('-', '')}`;
-  const connection = await createConnection(url.href);
-  await connection.query(`create database ${name} character set utf8mb4`);
-  await connection.end();
-  url.pathname = `/${name}`;
-  return url.href;
-}
-
-/** A fresh database with the demo school in it. */
-export async function demoDatabase(): Promise<string> {
-  const url = await freshDatabase();
-  await migrateDatabase(url);
-  const connection = await createConnection(url);
-  await connection.query('set foreign_key_checks = 0');
-  const [tables] = await connection.query('show tables');
-  for (const table of (tables as Record<string, string>[]).map((row) => Object.values(row)[0]!))
-    if (!table.startsWith('__'))
-      await connection.query(`insert into ${table} select * from ${inject('demoDatabase')}.${table}`);
-  await connection.end();
-  return url;
-}
+export { freshDatabase } from './testDatabase.test-helper.ts';
 
 export const PASSWORD = 'a long password';
 
-/** A server on this database with two teachers, Ann and Ben. */
+/** A server on this database with three teachers, Ann, Ben and Cleo. */
 export async function serverWithTeachers(databaseUrl: string, demoTeacher?: string): Promise<RunningServer> {
   await migrateDatabase(databaseUrl);
   const { db, pool } = openDatabase(databaseUrl, { connections: 1 });
-  for (const name of ['Ann', 'Ben'])
+  for (const name of ['Ann', 'Ben', 'Cleo'])
     await addTeacher(db, { id: uuid(), name, passwordHash: await hashPassword(PASSWORD) });
   await pool.end();
   return serverOn(databaseUrl, { demoTeacher });

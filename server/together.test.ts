@@ -15,12 +15,14 @@ let databaseUrl: string;
 let server: RunningServer;
 let ann: Visitor;
 let ben: Visitor;
+let cleo: Visitor;
 beforeAll(async () => {
   databaseUrl = await freshDatabase();
   server = await serverWithTeachers(databaseUrl);
-  [ann, ben] = [new Visitor(server.url), new Visitor(server.url)];
+  [ann, ben, cleo] = [new Visitor(server.url), new Visitor(server.url), new Visitor(server.url)];
   await ann.signIn('Ann');
   await ben.signIn('Ben');
+  await cleo.signIn('Cleo');
 });
 afterAll(() => server.stop());
 
@@ -136,6 +138,17 @@ describe('a class that is shared', () => {
     await shareWith(path, 'hear');
     expect((await ben.ask('DELETE', `${path}/shares/${teacherId}`)).status).toBe(204);
     expect((await ben.ask('GET', path)).status).toBe(404);
+  });
+
+  it('is taken back by whose class it is: nobody it is shared with takes it from another', async () => {
+    const { path } = await room();
+    await shareWith(path, 'hear');
+    await shareWith(path, 'hear', 'Cleo');
+    const shares = (await ann.ask('GET', `${path}/shares`)).body as { teacherId: string; name: string }[];
+    const cleos = shares.find(({ name }) => name === 'Cleo')!.teacherId;
+    const refused = await ben.ask('DELETE', `${path}/shares/${cleos}`);
+    expect([refused.status, code(refused.body)]).toEqual([403, 'not-yours']);
+    expect((await cleo.ask('GET', path)).status).toBe(200);
   });
 
   it.each([['Nobody'], ['Ann']])('is not shared with %s', async (name) => {
@@ -259,6 +272,22 @@ describe('news of a class', () => {
     await second.stop();
     expect(await there.until(there.ended)).toBe(true);
     here.stop();
+  });
+
+  it('says each change once, and nothing where nothing has changed', async () => {
+    const [quiet, busy] = [await room(), await room()];
+    const [still, news] = [await listen(ann, server.url, quiet.path), await listen(ann, server.url, busy.path)];
+    expect(await still.until(() => still.heard.length > 0 && news.heard.length > 0)).toBe(true);
+    // As often as it was looked for the busy one, it was looked for the quiet one.
+    for (const name of ['Terns', 'Crabs', 'Seals']) {
+      const before = news.heard.length;
+      await ann.ask('PUT', busy.path, { ...CLASS, name });
+      expect(await news.until(() => news.heard.length > before)).toBe(true);
+    }
+    expect([still.heard.length, news.heard.length]).toEqual([1, 4]);
+    expect(new Set(news.heard).size).toBe(4);
+    still.stop();
+    news.stop();
   });
 
   it('ends when the class is not shared any more, removed, or its teacher has signed out', async () => {

@@ -186,7 +186,7 @@ describe('questions', () => {
       fc.property(settings, fc.nat(), (chosen, seed) =>
         questions(chosen, seed, 5, [kind]).forEach((question) => check(question, chosen)),
       ),
-      { numRuns: 60 },
+      { numRuns: 25 },
     );
 
   it('claps: a clap for every note that is not tied on', () =>

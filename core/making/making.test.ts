@@ -109,7 +109,7 @@ describe('laws of a made pattern', () => {
       const maker = makerOf(meter, measures, elements);
       const allowed = new Set<ElementId>(elements);
       for (const level of LEVELS)
-        for (let seed = 1; seed <= 25; seed++) {
+        for (let seed = 1; seed <= 8; seed++) {
           const made = maker.make(level, seed);
           expect(made, `${meter} ${measures} level ${level} seed ${seed}`).toBeDefined();
           expect(broken(made!.pattern, level, measures, allowed)).toEqual([]);
@@ -133,15 +133,15 @@ describe('laws of a made pattern', () => {
         const known = scores.filter((score) => score !== undefined);
         expect(known).toEqual([...known].sort((a, b) => a - b));
       }),
-      { numRuns: 60 },
+      { numRuns: 20 },
     );
   });
 
   it('has the level asked for, where its elements allow', () => {
     for (const level of LEVELS) {
       const maker = makerOf('4/4', 4, elementsAt(level));
-      const hits = Array.from({ length: 100 }, (_, seed) => maker.make(level, seed)!.level === level);
-      expect(hits.filter(Boolean).length).toBeGreaterThanOrEqual(93);
+      const hits = Array.from({ length: 40 }, (_, seed) => maker.make(level, seed)!.level === level);
+      expect(hits.filter(Boolean).length).toBeGreaterThanOrEqual(37);
     }
   });
 
@@ -184,8 +184,12 @@ describe('the focus', () => {
   it.each(PLACES)('%s in %s stands at each of %j, somewhere in each two measures', (id, meter, beats) => {
     const others: readonly ElementId[] = ['eighth-pair', 'quarter-rest', 'half', 'compound'];
     const maker = makerOf(meter, 4, others, element(id));
+    // What ends a pattern is a quarter or longer on a beat, or a rest on one.
+    const wanted = [1, 2, 3].flatMap((measure) => beats.map((one) => `${measure}: ${one}`));
+    const first = id === 'tie' ? '1: 1' : undefined;
     const seen = new Set<string>();
-    for (let seed = 1; seed <= 250; seed++) {
+    const missing = () => wanted.filter((place) => place !== first && !seen.has(place));
+    for (let seed = 1; seed <= 30 || (seed <= 250 && missing().length > 0); seed++) {
       const { pattern, focusAt } = maker.make(((seed % 3) + 3) as Level, seed)!;
       const beat = beatOf(pattern.measures[0]!.meter).length;
       const measures = focusAt.map(({ measure }) => measure);
@@ -193,10 +197,7 @@ describe('the focus', () => {
       for (const { measure, onset } of elementPlaces(pattern).get(id)!)
         seen.add(`${measure}: ${mixed(add(div(onset, beat), ONE))}`);
     }
-    // What ends a pattern is a quarter or longer on a beat, or a rest on one.
-    const wanted = [1, 2, 3].flatMap((measure) => beats.map((beat) => `${measure}: ${beat}`));
-    const first = id === 'tie' ? '1: 1' : undefined;
-    expect(wanted.filter((place) => place !== first && !seen.has(place))).toEqual([]);
+    expect(missing()).toEqual([]);
   });
 
   it.each(PLACED_MISREADINGS)('%s is named by the judge in what is made for it', (code) => {
@@ -204,7 +205,7 @@ describe('the focus', () => {
     const written = 'hypotheses' in MISREADINGS[code] && !code.startsWith('measure-');
     const maker = makerOf('4/4', 4, SIMPLE_IDS, focus);
     let [takes, named] = [0, 0];
-    for (let seed = 1; seed <= 6; seed++) {
+    for (let seed = 1; seed <= 3; seed++) {
       const made = maker.nearest(3, randomFrom(seed));
       if (!made) continue;
       const { pattern } = made;
@@ -216,7 +217,7 @@ describe('the focus', () => {
         if (judged.ok && judged.result.misreadings.some((one) => one.code === code)) named++;
       }
     }
-    expect(takes).toBeGreaterThanOrEqual(10);
+    expect(takes).toBeGreaterThanOrEqual(4);
     expect(takes - named).toBeLessThanOrEqual(1);
   });
 });
@@ -225,7 +226,7 @@ it('what a child would misread unheard is not taken', () => {
   const made = (code: 'dot-too-short' | 'hold-pulsed', seed: number) =>
     makerOf('4/4', 2, SIMPLE_IDS, { kind: 'misreading', code }).nearest(4, randomFrom(seed));
   for (const code of ['dot-too-short', 'hold-pulsed'] as const)
-    for (let seed = 1; seed <= 10; seed++) {
+    for (let seed = 1; seed <= 5; seed++) {
       const one = made(code, seed);
       if (one) expect(isHeard(one.pattern, code), printRhythm(one.pattern)).toBe(true);
     }
@@ -238,11 +239,11 @@ describe('sets', () => {
     elements: elementsAt(level),
     level,
   });
-  it.each(LEVELS)('of level %i: two hundred, as hard as each other, no two alike', (level) => {
-    const set = makeSet(wanted(level), 200, 11);
+  it.each(LEVELS)('of level %i: eighty, as hard as each other, no two alike', (level) => {
+    const set = makeSet(wanted(level), 80, 11);
     if (typeof set === 'string') throw new Error(set);
     expect(set).toMatchObject({ short: false });
-    expect(new Set(set.made.map(({ pattern }) => soundKey(pattern))).size).toBe(200);
+    expect(new Set(set.made.map(({ pattern }) => soundKey(pattern))).size).toBe(80);
     const levels = set.made.map(({ score }) => exactLevel(score));
     expect(Math.max(...levels) - Math.min(...levels)).toBeLessThanOrEqual(0.5 + 1e-9);
     expect(new Set(set.made.map((one) => one.level)).size).toBe(1);

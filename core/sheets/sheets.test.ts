@@ -21,7 +21,7 @@ import type { SheetKind, SheetQuestion } from './sheetQuestion.ts';
 
 const VOICE: Voice = { counts: { school: 'numbers' }, naming: 'quarters' };
 const QUESTIONS = 3;
-const SEEDS = 80;
+const SEEDS = 40;
 
 const lengthOfText = (text: string): Fraction =>
   sum(

@@ -6,9 +6,6 @@ import type { Cluster } from './cluster.ts';
 import { lessonOn, lessonWithKills, withCluster } from './lessonWithKills.ts';
 import { rollingUpgrade } from './rolling.ts';
 
-/** Within so long a classroom gets an answer, whatever has died. */
-const MOST_MS = 10_000;
-
 describe('a lesson on a cluster', () => {
   let cluster: Cluster;
   let end: () => void;
@@ -33,7 +30,6 @@ describe('a lesson on a cluster', () => {
     const outcome = await lessonWithKills(cluster, 1);
     expect(outcome).toMatchObject({ lost: 0, different: 0, signedOut: 0 });
     expect(outcome.acknowledged).toBeGreaterThan(5);
-    expect(Math.max(outcome.slowestAnswer, ...Object.values(outcome.longestGap))).toBeLessThan(MOST_MS);
   });
 
   it('what is written through two nodes at once collides, and what collides is done again', async () => {

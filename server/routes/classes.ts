@@ -37,6 +37,7 @@ import type { Sessions } from '../services/session.ts';
 import { endShare, shareClass, sharesOf } from '../services/sharing.ts';
 import { closeTerm, moveChildren, termOf, termsOf } from '../services/terms.ts';
 import { bodyOf, idOf, statusOf, wordIn } from './body.ts';
+import { inTurn } from './classTurns.ts';
 import { copyRoutes } from './copies.ts';
 import { eventRoutes } from './events.ts';
 import { planningRoutes } from './planning.ts';
@@ -46,44 +47,48 @@ export function classRoutes(resources: Resources, sessions: Sessions, news: Clas
   const { db } = resources;
   const settings = bodyOf(edited(ClassSettings));
   const trial = bodyOf(JudgingTrial);
-  return Router()
-    .get('/', async (_request, response) => {
-      response.json(await classesOf(db, teacherIn(response).id));
-    })
-    .get('/:classId', async (request, response) => {
-      response.json(await classDetail(db, teacherIn(response).id, idOf(request, 'classId', 'class')));
-    })
-    .put('/:classId', async (request, response) => {
-      const classId = idOf(request, 'classId', 'class');
-      const { was, ...wanted } = settings(request);
-      const { done, values } = await saveClass(db, teacherIn(response).id, classId, wanted, was);
-      response.status(statusOf(done)).json({ id: classId, ...values });
-    })
-    .post('/:classId/judging-preview', async (request, response) => {
-      const classId = idOf(request, 'classId', 'class');
-      response.json(await tryJudging(resources, teacherIn(response).id, classId, trial(request)));
-    })
-    .get('/:classId/rejudging', async (request, response) => {
-      response.json(await rejudgingOf(db, teacherIn(response).id, idOf(request, 'classId', 'class')));
-    })
-    .delete('/:classId/rejudging', async (request, response) => {
-      await cancelRejudging(db, teacherIn(response).id, idOf(request, 'classId', 'class'));
-      response.status(204).end();
-    })
-    .delete('/:classId', async (request, response) => {
-      await dropClass(db, teacherIn(response).id, idOf(request, 'classId', 'class'));
-      response.status(204).end();
-    })
-    .use(childRoutes(db))
-    .use(recordRoutes(db))
-    .use(lineUpRoutes(db))
-    .use(shareRoutes(db))
-    .use(termRoutes(db))
-    .use(practiceRoutes(db))
-    .use(planningRoutes(db))
-    .use(earRoutes(db))
-    .use(copyRoutes(resources))
-    .use(eventRoutes(db, sessions, news));
+  return (
+    Router()
+      .get('/', async (_request, response) => {
+        response.json(await classesOf(db, teacherIn(response).id));
+      })
+      .get('/:classId', async (request, response) => {
+        response.json(await classDetail(db, teacherIn(response).id, idOf(request, 'classId', 'class')));
+      })
+      .post('/:classId/judging-preview', async (request, response) => {
+        const classId = idOf(request, 'classId', 'class');
+        response.json(await tryJudging(resources, teacherIn(response).id, classId, trial(request)));
+      })
+      .get('/:classId/rejudging', async (request, response) => {
+        response.json(await rejudgingOf(db, teacherIn(response).id, idOf(request, 'classId', 'class')));
+      })
+      .delete('/:classId/rejudging', async (request, response) => {
+        await cancelRejudging(db, teacherIn(response).id, idOf(request, 'classId', 'class'));
+        response.status(204).end();
+      })
+      // Breaking off does not wait for what it breaks off; everything else that changes a class does.
+      .use('/:classId', inTurn)
+      .put('/:classId', async (request, response) => {
+        const classId = idOf(request, 'classId', 'class');
+        const { was, ...wanted } = settings(request);
+        const { done, values } = await saveClass(db, teacherIn(response).id, classId, wanted, was);
+        response.status(statusOf(done)).json({ id: classId, ...values });
+      })
+      .delete('/:classId', async (request, response) => {
+        await dropClass(db, teacherIn(response).id, idOf(request, 'classId', 'class'));
+        response.status(204).end();
+      })
+      .use(childRoutes(db))
+      .use(recordRoutes(db))
+      .use(lineUpRoutes(db))
+      .use(shareRoutes(db))
+      .use(termRoutes(db))
+      .use(practiceRoutes(db))
+      .use(planningRoutes(db))
+      .use(earRoutes(db))
+      .use(copyRoutes(resources))
+      .use(eventRoutes(db, sessions, news))
+  );
 }
 
 /** Other teachers who may see a class. */

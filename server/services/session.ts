@@ -1,6 +1,6 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { type Database, retried, transacted } from '../database.ts';
-import { NOBODYS_HASH, hashPassword, passwordFits, passwordTrouble } from '../password.ts';
+import { hashPassword, nobodysHash, passwordFits, passwordTrouble } from '../password.ts';
 import { Problem } from '../problem.ts';
 import {
   addSession,
@@ -90,7 +90,7 @@ export async function rememberDevice(db: Database, teacherId: string, before: st
 export async function signIn({ db, tries }: DoorResources, { name, password }: SignIn, from: Origin): Promise<Opened> {
   return tries.look(name, await placeOf(db, name, from), async () => {
     const teacher = await findTeacherByName(db, name.trim());
-    const fits = await passwordFits(password, teacher?.passwordHash ?? NOBODYS_HASH);
+    const fits = await passwordFits(password, teacher?.passwordHash ?? nobodysHash());
     if (!teacher || !fits)
       throw new Problem(401, 'wrong-password', 'Name and password do not belong together. Check both and try again.', {
         field: 'password',

@@ -21,7 +21,7 @@ import { demand } from './access.ts';
 import { classOf } from './classes.ts';
 import { judgement, upToDate } from './judging.ts';
 
-/** One take of a child at a time: whoever waits for its records holds no connection to the database meanwhile. */
+/** One take of a class at a time: whoever waits for its row holds no connection to the database meanwhile. */
 const storing = turnsOf(1, 500);
 
 type OwnedTake = NonNullable<Awaited<ReturnType<typeof findTake>>>;
@@ -93,7 +93,7 @@ export async function storeTake(
     const patternKey = upload.patternId ?? keyOfText(upload.patternText);
     const take = { ...played, ...judged, feet, releases, id: takeId, classId, patternId, patternKey, free, source };
     try {
-      await storing(childId, () => addTake(db, take, child, lineUpId));
+      await storing(classId, () => addTake(db, take, child, lineUpId));
     } catch (error) {
       if (await takeIdTaken(db, takeId)) return undefined;
       throw error;

@@ -7,10 +7,27 @@ import wavefile from 'wavefile';
 import { mxlOf } from '../core/formats/mxl.ts';
 import { synthesiseClaps } from '../core/sound/clapSynth.ts';
 import { wavFile } from '../core/sound/wav.ts';
+import { endOf, run } from './run.ts';
 
-function clapboard(args: readonly string[], input = ''): { out: string; err: string; code: number | null } {
-  const { stdout, stderr, status } = spawnSync('bin/clapboard', args, { input, encoding: 'utf8' });
-  return { out: stdout.trim(), err: stderr.trim(), code: status };
+/** One command, in this process. */
+async function clapboard(args: readonly string[], input = '') {
+  const [out, err]: [string[], string[]] = [[], []];
+  let code = 0;
+  const io = {
+    lines: async function* () {
+      await Promise.resolve();
+      yield* input.split('\n');
+    },
+    text: (file: string | undefined) => (file === undefined ? input : readFileSync(file, 'utf8')),
+    out: (text: string) => void out.push(text),
+    note: (text: string) => void err.push(text),
+  };
+  await run(args, io).catch((error: NodeJS.ErrnoException) => {
+    const end = endOf(error);
+    code = end.code;
+    err.push(end.said);
+  });
+  return { out: out.join('\n').trim(), err: err.join('\n').trim(), code };
 }
 
 const lines = (...requests: readonly (object | string)[]) =>
@@ -19,15 +36,43 @@ const answers = (out: string) => out.split('\n').map((line) => JSON.parse(line) 
 
 const TAKE = { pattern: '4/4 q q e e q', bpm: 60, onsets: [0, 1, 2, 2.5, 3] };
 
+describe('the command itself', () => {
+  const command = (args: readonly string[], input = '') => {
+    const { stdout, stderr, status } = spawnSync('bin/clapboard', args, { input, encoding: 'utf8' });
+    return { out: stdout, err: stderr, code: status };
+  };
+  it('reads standard input, writes a line a result, and ends well', async () => {
+    const requests = lines({ id: 1, ...TAKE }, { id: 2, pattern: 'x', bpm: 60, onsets: [] });
+    const { out, err, code } = command(['score', '--batch'], requests);
+    expect([err, code]).toEqual(['', 0]);
+    expect(out).toBe(`${(await clapboard(['score', '--batch'], requests)).out}\n`);
+    expect(command(['score'], JSON.stringify(TAKE)).out).toBe(
+      `${(await clapboard(['score'], JSON.stringify(TAKE))).out}\n`,
+    );
+  });
+  it('ends with 2 and one line where the user can mend it', () =>
+    expect(command(['count', '--school', 'none', 'q'])).toEqual({
+      out: '',
+      err: expect.stringMatching(/^clapboard: .*\n$/) as unknown,
+      code: 2,
+    }));
+  it('notes stand beside the results, not among them', () => {
+    const { out, err, code } = command(['make', '--elements', 'quarter', '--measures', '1', '--count', '3']);
+    expect(code).toBe(0);
+    expect(err).toMatch(/\S\n$/);
+    for (const line of out.trim().split('\n')) JSON.parse(line);
+  });
+});
+
 describe('count', () => {
-  it('prints plain tokens', () =>
-    expect(clapboard(['count', '--school', 'numbers', '--plain', '4/4 q. e q (q)'])).toEqual({
+  it('prints plain tokens', async () =>
+    expect(await clapboard(['count', '--school', 'numbers', '--plain', '4/4 q. e q (q)'])).toEqual({
       out: '1-₂ & 3 (4)',
       err: '',
       code: 0,
     }));
-  it('prints JSON, with the rest style and the counted value', () => {
-    const { out } = clapboard(['count', '--school', 'numbers', '--rests', 'rest', '--beat', 'e', '6/8 q. (q.)']);
+  it('prints JSON, with the rest style and the counted value', async () => {
+    const { out } = await clapboard(['count', '--school', 'numbers', '--rests', 'rest', '--beat', 'e', '6/8 q. (q.)']);
     expect(JSON.parse(out)).toMatchObject({
       plain: '1-2-3 rest-rest-rest',
       measures: [
@@ -41,8 +86,8 @@ describe('count', () => {
       ],
     });
   });
-  it('answers batches line by line, in order, errors with their id', () => {
-    const { out, code } = clapboard(
+  it('answers batches line by line, in order, errors with their id', async () => {
+    const { out, code } = await clapboard(
       ['count', '--batch'],
       lines(
         { id: 1, text: '4/4 q h q', school: 'ta' },
@@ -63,8 +108,8 @@ describe('count', () => {
 });
 
 describe('check', () => {
-  it('says each measure’s total', () => {
-    expect(JSON.parse(clapboard(['check', '4/4 ^ q | q. q e | h.']).out)).toEqual({
+  it('says each measure’s total', async () => {
+    expect(JSON.parse((await clapboard(['check', '4/4 ^ q | q. q e | h.'])).out)).toEqual({
       ok: false,
       measures: [
         { number: 0, total: '1', expected: '4', verdict: 'pickup' },
@@ -73,35 +118,36 @@ describe('check', () => {
       ],
     });
   });
-  it('answers batches', () =>
-    expect(answers(clapboard(['check', '--batch'], lines({ id: 7, text: 'w' })).out)).toEqual([
+  it('answers batches', async () =>
+    expect(answers((await clapboard(['check', '--batch'], lines({ id: 7, text: 'w' }))).out)).toEqual([
       { id: 7, ok: true, measures: [{ number: 1, total: '4', expected: '4', verdict: 'full' }] },
     ]));
 });
 
 describe('say', () => {
-  const said = (...args: string[]) =>
-    JSON.parse(clapboard(['say', ...args]).out) as { text: string; others: string[]; school: string };
-  it('writes what is spoken', () => expect(said('--school', 'ta', 'ta ti-ti ta-a').text).toBe('4/4 q e e h'));
-  it('takes a meter and finds the school', () =>
-    expect(said('--meter', '6/8', '1 la li 2')).toMatchObject({ text: '6/8 e e e q.', school: 'numbers' }));
-  it('gives other readings', () =>
-    expect(said('--school', 'numbers', '1 3')).toMatchObject({
+  const said = async (...args: string[]) =>
+    JSON.parse((await clapboard(['say', ...args])).out) as { text: string; others: string[]; school: string };
+  it('writes what is spoken', async () =>
+    expect((await said('--school', 'ta', 'ta ti-ti ta-a')).text).toBe('4/4 q e e h'));
+  it('takes a meter and finds the school', async () =>
+    expect(await said('--meter', '6/8', '1 la li 2')).toMatchObject({ text: '6/8 e e e q.', school: 'numbers' }));
+  it('gives other readings', async () =>
+    expect(await said('--school', 'numbers', '1 3')).toMatchObject({
       text: '4/4 h h',
       others: expect.arrayContaining(['4/4 q (q) q (q)']) as unknown,
     }));
-  it('says which word it cannot read', () =>
-    expect(clapboard(['say', '--school', 'ta', 'ta zup'])).toMatchObject({
+  it('says which word it cannot read', async () =>
+    expect(await clapboard(['say', '--school', 'ta', 'ta zup'])).toMatchObject({
       code: 2,
       err: expect.stringContaining('column 4') as unknown,
     }));
 });
 
 describe('score', () => {
-  it('reads one request from standard input or a file', () => {
+  it('reads one request from standard input or a file', async () => {
     const file = join(mkdtempSync(join(tmpdir(), 'take-')), 'take.json');
     writeFileSync(file, JSON.stringify(TAKE));
-    const fromInput = clapboard(['score'], JSON.stringify(TAKE));
+    const fromInput = await clapboard(['score'], JSON.stringify(TAKE));
     expect(JSON.parse(fromInput.out)).toMatchObject({
       accuracy: 1,
       mark: 4,
@@ -110,18 +156,20 @@ describe('score', () => {
       follow: [],
       extras: [],
     });
-    expect(clapboard(['score', file]).out).toBe(fromInput.out);
+    expect((await clapboard(['score', file])).out).toBe(fromInput.out);
   });
-  it('answers batches', () => {
+  it('answers batches', async () => {
     const out = answers(
-      clapboard(
-        ['score', '--batch'],
-        lines(
-          { id: 'a', ...TAKE },
-          { id: 'b', ...TAKE, bpm: 0 },
-          { id: 'c', ...TAKE, onsets: [2, 1] },
-          { id: 'd', ...TAKE, onsets: ['x'] },
-        ),
+      (
+        await clapboard(
+          ['score', '--batch'],
+          lines(
+            { id: 'a', ...TAKE },
+            { id: 'b', ...TAKE, bpm: 0 },
+            { id: 'c', ...TAKE, onsets: [2, 1] },
+            { id: 'd', ...TAKE, onsets: ['x'] },
+          ),
+        )
       ).out,
     );
     expect(out.map(({ id, mark, error }) => [id, mark, error])).toEqual([
@@ -149,12 +197,14 @@ describe('records', () => {
       elements: { element: string; heard: number; right: number; state: string; lastSeen: unknown }[];
       next: object;
     }[];
-  const book = (now: string | undefined, ...takes: object[]) =>
-    standing(clapboard(['records', '--batch', ...(now === undefined ? [] : ['--now', now])], lines(...takes)).out);
+  const book = async (now: string | undefined, ...takes: object[]) =>
+    standing(
+      (await clapboard(['records', '--batch', ...(now === undefined ? [] : ['--now', now])], lines(...takes))).out,
+    );
 
-  it('says how each child stands, element by element, and what comes next', () => {
+  it('says how each child stands, element by element, and what comes next', async () => {
     const days = [3, 1, 2, 4].map((day) => take('Ada', day, right));
-    const [ada, bo] = book('2026-09-05T00:00:00Z', ...days, take('Bo', 1, right, { mark: 2 }), take('Bo', 2, []));
+    const [ada, bo] = await book('2026-09-05T00:00:00Z', ...days, take('Bo', 1, right, { mark: 2 }), take('Bo', 2, []));
     expect(ada!.elements).toEqual(
       ['quarter', 'eighth-pair', 'half', 'dotted-quarter'].map((element) => ({
         element,
@@ -168,44 +218,47 @@ describe('records', () => {
     expect(bo!.elements.map(({ state, right: part }) => [state, part])).toEqual(Array(4).fill(['new', 0.4444]));
     expect(bo!.next).toMatchObject({ kind: 'measure', measure: 1 });
   });
-  it('what was firm is due when it was not heard for three weeks; a term that is over is read as it ended', () => {
+  it('what was firm is due when not heard for three weeks; a term that is over is read as it ended', async () => {
     const days = [1, 2, 3, 4].map((day) => take('Ada', day, right));
-    const state = (now?: string, more: object[] = []) => book(now, ...days, ...more)[0]!.elements[0]!.state;
-    expect([state('2026-09-25T08:59:00Z'), state('2026-09-25T09:00:00Z')]).toEqual(['firm', 'due']);
-    expect(state(String(Date.UTC(2026, 8, 26)))).toBe('due');
+    const state = async (now?: string, more: object[] = []) =>
+      (await book(now, ...days, ...more))[0]!.elements[0]!.state;
+    expect([await state('2026-09-25T08:59:00Z'), await state('2026-09-25T09:00:00Z')]).toEqual(['firm', 'due']);
+    expect(await state(String(Date.UTC(2026, 8, 26)))).toBe('due');
     const long = days.map((one) => ({ ...one, takenAt: one.takenAt - 1e12 }));
-    expect(book(undefined, ...long)[0]!.elements[0]!.state).toBe('firm');
+    expect((await book(undefined, ...long))[0]!.elements[0]!.state).toBe('firm');
     const ago = (weeks: number) =>
       days.map((one, i) => ({ ...one, takenAt: Date.now() - (7 * weeks - i) * 86_400_000 }));
-    expect([ago(1), ago(5)].map((takes) => book(undefined, ...takes)[0]!.elements[0]!.state)).toEqual(['firm', 'due']);
+    const stateOf = async (takes: object[]) => (await book(undefined, ...takes))[0]!.elements[0]!.state;
+    expect([await stateOf(ago(1)), await stateOf(ago(5))]).toEqual(['firm', 'due']);
   });
-  it('dates in words keep their own day, and come back as they were given', () => {
-    const at = (...times: string[]) =>
-      book('2026-09-09T00:00:00Z', ...times.map((takenAt) => take('Ada', 1, right, { takenAt })))[0]!.elements[0]!;
+  it('dates in words keep their own day, and come back as they were given', async () => {
+    const at = async (...times: string[]) =>
+      (await book('2026-09-09T00:00:00Z', ...times.map((takenAt) => take('Ada', 1, right, { takenAt }))))[0]!
+        .elements[0]!;
     const morning = '2026-09-03T09:00:00+13:00';
-    expect(at(...Array<string>(3).fill(morning), '2026-09-03T14:00:00+13:00').state).toBe('growing');
-    expect(at(...Array<string>(3).fill(morning), '2026-09-04T09:00:00+13:00')).toMatchObject({
+    expect((await at(...Array<string>(3).fill(morning), '2026-09-03T14:00:00+13:00')).state).toBe('growing');
+    expect(await at(...Array<string>(3).fill(morning), '2026-09-04T09:00:00+13:00')).toMatchObject({
       state: 'firm',
       lastSeen: '2026-09-04T09:00:00+13:00',
     });
   });
-  it('a line that cannot be read says which it was, the others count', () => {
-    const { out, code } = clapboard(
+  it('a line that cannot be read says which it was, the others count', async () => {
+    const { out, code } = await clapboard(
       ['records', '--batch'],
       lines(take('Ada', 1, right), '{', take('Bo', 1, right, { takenAt: 'soon' }), take('Cy', 1, [2, 1])),
     );
     expect(code).toBe(0);
     expect(answers(out)).toMatchObject([{ line: 2 }, { line: 3 }, { line: 4 }, { child: 'Ada' }]);
-    expect(clapboard(['records']).err).toContain('records --batch');
-    expect(clapboard(['records', '--batch', '--now', 'later'], '').code).toBe(2);
+    expect((await clapboard(['records'])).err).toContain('records --batch');
+    expect((await clapboard(['records', '--batch', '--now', 'later'], '')).code).toBe(2);
   });
 });
 
 describe('ear', () => {
   const ear = (...args: readonly string[]) => clapboard(['ear', ...args]);
 
-  it('choose: a line a question, from a text or from elements', () => {
-    const { out, code } = ear('choose', '--seed', '3', '--count', '2', '--text', '4/4 q (q) e e q');
+  it('choose: a line a question, from a text or from elements', async () => {
+    const { out, code } = await ear('choose', '--seed', '3', '--count', '2', '--text', '4/4 q (q) e e q');
     expect(code).toBe(0);
     const asked = answers(out);
     expect(asked).toHaveLength(2);
@@ -215,30 +268,31 @@ describe('ear', () => {
       for (const reason of reasons)
         expect(Object.keys(reason)).toEqual(['option', 'measure', 'beat', 'claps', 'hasClaps', 'sentence']);
     }
-    const made = ear('choose', '--seed', '3', '--elements', 'quarter, half', '--meter', '3/4', '--beats', '6').out;
+    const made = (await ear('choose', '--seed', '3', '--elements', 'quarter, half', '--meter', '3/4', '--beats', '6'))
+      .out;
     expect((JSON.parse(made) as { options: string[] }).options).toContainEqual(expect.stringMatching(/^3\/4 .+ \| /));
   });
-  it('write: measure by measure', () =>
-    expect(JSON.parse(ear('write', '--text', '4/4 q q h', '--answer', '4/4 q q e e q').out)).toMatchObject({
+  it('write: measure by measure', async () =>
+    expect(JSON.parse((await ear('write', '--text', '4/4 q q h', '--answer', '4/4 q q e e q')).out)).toMatchObject({
       right: false,
       sameSound: false,
       measures: [{ number: 1, right: false, sameSound: false, wrongFromBeat: 3 }],
     }));
-  it('same: the simplest first', () =>
-    expect((JSON.parse(ear('same', '2/4 e (e) q').out) as string[])[0]).toBe('2/4 q q'));
-  it('signs: with prompt, options, answer and picture', () => {
-    const [first] = answers(ear('signs', '--seed', '1', '--count', '3').out);
+  it('same: the simplest first', async () =>
+    expect((JSON.parse((await ear('same', '2/4 e (e) q')).out) as string[])[0]).toBe('2/4 q q'));
+  it('signs: with prompt, options, answer and picture', async () => {
+    const [first] = answers((await ear('signs', '--seed', '1', '--count', '3')).out);
     expect(Object.keys(first!)).toEqual(
       expect.arrayContaining(['kind', 'prompt', 'options', 'answer', 'misconceptions', 'steps', 'picture']),
     );
   });
-  it('answers batches line by line', () => {
-    const { out } = clapboard(
+  it('answers batches line by line', async () => {
+    const { out } = await clapboard(
       ['ear', 'write', '--batch'],
       lines({ id: 7, text: 'q q h', answer: 'h h' }, { text: 'x' }),
     );
     expect(answers(out)).toMatchObject([{ id: 7, right: false }, { error: 'answer is missing' }]);
-    const same = clapboard(['ear', 'same', '--batch'], lines({ id: 1, text: '2/4 e (e) q' })).out;
+    const same = (await clapboard(['ear', 'same', '--batch'], lines({ id: 1, text: '2/4 e (e) q' }))).out;
     expect(answers(same)).toMatchObject([{ id: 1, others: expect.arrayContaining(['2/4 q q']) as unknown }]);
   });
 });
@@ -247,28 +301,28 @@ describe('sheet', () => {
   const folder = mkdtempSync(join(tmpdir(), 'clapboard-sheet-'));
   afterAll(() => rmSync(folder, { recursive: true }));
 
-  it('lists the kinds, the name first', () => {
-    const kinds = clapboard(['sheet', 'list']).out.split('\n');
+  it('lists the kinds, the name first', async () => {
+    const kinds = (await clapboard(['sheet', 'list'])).out.split('\n');
     expect(kinds).toHaveLength(17);
     expect(kinds[0]).toMatch(/^counts +write the counts/);
     expect(kinds.at(-1)).toMatch(/^slip +a practice slip per child/);
   });
 
-  it('prints questions whose counts are those of count --plain', () => {
+  it('prints questions whose counts are those of count --plain', async () => {
     const args = ['sheet', 'counts', '--seed', '9', '--elements', 'quarter,half,quarter-rest', '--count', '3'];
-    const { out, code } = clapboard([...args, '--school', 'ta', '--json']);
+    const { out, code } = await clapboard([...args, '--school', 'ta', '--json']);
     const made = JSON.parse(out) as { questions: { text: string; school: string; answer: string }[] };
     expect([code, made]).toMatchObject([0, { kind: 'counts', seed: 9, questions: { length: 3 } }]);
     for (const { text, school, answer } of made.questions) {
       expect(text).toMatch(/^4\/4 [qh() |]+$/);
-      expect(clapboard(['count', '--school', school, '--plain', text]).out).toBe(answer);
+      expect((await clapboard(['count', '--school', school, '--plain', text])).out).toBe(answer);
     }
-    expect(clapboard([...args, '--school', 'ta', '--json']).out).toBe(out);
+    expect((await clapboard([...args, '--school', 'ta', '--json'])).out).toBe(out);
   });
 
-  it('prints another version, and batches', () => {
+  it('prints another version, and batches', async () => {
     const request = { kind: 'sums', seed: 4, level: 3, count: 2 };
-    const { out } = clapboard(
+    const { out } = await clapboard(
       ['sheet', '--batch'],
       lines({ id: 1, ...request }, { ...request, version: 'B' }, { kind: 'nothing' }),
     );
@@ -281,24 +335,24 @@ describe('sheet', () => {
     expect(String(c!['error'])).toMatch(/kind/);
   });
 
-  it('writes a PDF, the same each time', () => {
+  it('writes a PDF, the same each time', async () => {
     const file = (name: string) => join(folder, name);
     const args = ['sheet', 'choose', '--seed', '2', '--level', '2', '--count', '2', '--paper', 'letter', '--large'];
     for (const name of ['a.pdf', 'b.pdf'])
-      expect(clapboard([...args, '--out', file(name)])).toEqual({ out: '', err: '', code: 0 });
+      expect(await clapboard([...args, '--out', file(name)])).toEqual({ out: '', err: '', code: 0 });
     const [a, b] = [readFileSync(file('a.pdf')), readFileSync(file('b.pdf'))];
     expect(a.subarray(0, 5).toString()).toBe('%PDF-');
     expect(a.equals(b)).toBe(true);
     expect(a.toString('latin1')).toContain('/MediaBox [0 0 612 792]');
   });
 
-  it('says when there are fewer questions than were asked for', () => {
+  it('says when there are fewer questions than were asked for', async () => {
     const args = ['sheet', 'name-sign', '--elements', 'quarter', '--count', '30', '--seed', '1'];
-    expect(clapboard([...args, '--out', join(folder, 'few.pdf')])).toMatchObject({
+    expect(await clapboard([...args, '--out', join(folder, 'few.pdf')])).toMatchObject({
       code: 0,
       err: expect.stringMatching(/^only \d+ different ones of 30/) as string,
     });
-    expect(JSON.parse(clapboard([...args, '--json']).out)).toMatchObject({
+    expect(JSON.parse((await clapboard([...args, '--json'])).out)).toMatchObject({
       note: expect.stringMatching(/^only/) as string,
     });
   });
@@ -314,8 +368,8 @@ describe('sheet', () => {
     [['sheet', 'counts', '--text', '4/4 x', '--json'], 'column'],
     [['sheet', 'counts', '--school', 'feet', '--meter', '6/8', '--json'], 'nothing to ask about'],
     [['sheet', 'counts', '--out', '/nowhere/a.pdf'], 'no such file'],
-  ])('%j: %s', (args, trouble) => {
-    const { code, err, out } = clapboard(args);
+  ])('%j: %s', async (args, trouble) => {
+    const { code, err, out } = await clapboard(args);
     expect([code, out]).toEqual([2, '']);
     expect(err).toContain(trouble);
     expect(err).not.toContain('\n');
@@ -323,9 +377,9 @@ describe('sheet', () => {
 });
 
 describe('making', () => {
-  it('makes patterns, one a line, as hard as each other', () => {
+  it('makes patterns, one a line, as hard as each other', async () => {
     const args = ['make', '--meter', '3/4', '--measures', '4', '--elements', 'eighth-pair,half', '--focus', 'half'];
-    const { out, err, code } = clapboard([...args, '--level', '2', '--count', '5', '--seed', '3']);
+    const { out, err, code } = await clapboard([...args, '--level', '2', '--count', '5', '--seed', '3']);
     expect({ err, code }).toEqual({ err: '', code: 0 });
     const made = answers(out) as { text: string; elements: string[]; level: number; focusAt: { beat: string }[] }[];
     expect(new Set(made.map(({ text }) => text)).size).toBe(5);
@@ -333,25 +387,25 @@ describe('making', () => {
       expect(level).toBe(2);
       expect(elements).toContain('half');
       expect(['1', '2']).toContain(focusAt[0]!.beat);
-      expect(JSON.parse(clapboard(['check', text]).out)).toMatchObject({ ok: true });
+      expect(JSON.parse((await clapboard(['check', text])).out)).toMatchObject({ ok: true });
     }
   });
-  it('makes patterns for a misreading, and leaves out what the class has', () => {
+  it('makes patterns for a misreading, and leaves out what the class has', async () => {
     const request = { elements: ['quarter-rest'], misreading: 'rest-skipped', count: 2, seed: 1, level: 1 };
-    const first = answers(clapboard(['make', '--batch'], lines({ id: 1, ...request })).out)[0]!;
+    const first = answers((await clapboard(['make', '--batch'], lines({ id: 1, ...request }))).out)[0]!;
     const patterns = first['patterns'] as { text: string; focusAt: object[] }[];
     expect(patterns[0]!.focusAt.length).toBeGreaterThanOrEqual(2);
     const known = patterns.map(({ text }) => text);
-    const [next] = answers(clapboard(['make', '--batch'], lines({ ...request, known })).out);
+    const [next] = answers((await clapboard(['make', '--batch'], lines({ ...request, known }))).out);
     for (const { text } of next!['patterns'] as { text: string }[]) expect(known).not.toContain(text);
   });
-  it('says when there are no more', () => {
-    const { out, err, code } = clapboard(['make', '--elements', 'quarter', '--measures', '1', '--count', '3']);
+  it('says when there are no more', async () => {
+    const { out, err, code } = await clapboard(['make', '--elements', 'quarter', '--measures', '1', '--count', '3']);
     expect(JSON.parse(out)).toEqual({ text: '4/4 q q q q', elements: ['quarter'], level: 1, focusAt: [] });
     expect([err, code]).toEqual(['only 1 pattern of 3: no more are as hard and sound unlike the others', 0]);
   });
-  it('knows the elements of a rhythm, and its level', () => {
-    expect(JSON.parse(clapboard(['elements', '4/4 q e e h | (h) q. e']).out)).toEqual({
+  it('knows the elements of a rhythm, and its level', async () => {
+    expect(JSON.parse((await clapboard(['elements', '4/4 q e e h | (h) q. e'])).out)).toEqual({
       elements: [
         { element: 'quarter', measures: [1] },
         { element: 'eighth-pair', measures: [1] },
@@ -360,12 +414,12 @@ describe('making', () => {
         { element: 'dotted-quarter', measures: [2] },
       ],
     });
-    expect(JSON.parse(clapboard(['level', '4/4 q q q q']).out)).toEqual({
+    expect(JSON.parse((await clapboard(['level', '4/4 q q q q'])).out)).toEqual({
       level: 1,
       why: '1 different cell, always the same; 1 note a beat, none of them off it.',
     });
     const [hard, bad] = answers(
-      clapboard(['level', '--batch'], lines({ id: 3, text: '2/4 s s e e. s | e q e' }, {})).out,
+      (await clapboard(['level', '--batch'], lines({ id: 3, text: '2/4 s s e e. s | e q e' }, {}))).out,
     );
     expect(hard).toMatchObject({ id: 3, level: 5 });
     expect(bad!['error']).toContain('text');
@@ -382,8 +436,8 @@ describe('making', () => {
     [['level'], 'which rhythm?'],
     [['elements', 'q', 'q'], 'one text at a time'],
     [['elements', '4/4 x'], 'column'],
-  ])('%j: %s', (args, trouble) => {
-    const { out, err, code } = clapboard(args);
+  ])('%j: %s', async (args, trouble) => {
+    const { out, err, code } = await clapboard(args);
     expect([out, code]).toEqual(['', 2]);
     expect(err).toContain(trouble);
     expect(err).not.toContain('\n');
@@ -408,8 +462,8 @@ describe('a user’s mistake', () => {
     [['ear', 'same', 'q', 'q'], 'one text at a time'],
     [['count', '--loud', 'x'], 'loud'],
     [['score', 'no-such-file.json'], 'no-such-file.json'],
-  ])('%j: one line on standard error, exit 2', (args, sentence) => {
-    const { out, err, code } = clapboard(args);
+  ])('%j: one line on standard error, exit 2', async (args, sentence) => {
+    const { out, err, code } = await clapboard(args);
     expect({ out, code }).toEqual({ out: '', code: 2 });
     expect(err.split('\n')).toHaveLength(1);
     expect(err).toContain(sentence);
@@ -426,24 +480,24 @@ describe('recordings', () => {
   const claps = [1, 1.75, 2.5, 3.25].map((time) => time - 0.02);
   const good = () => write('good.wav', wavFile(synthesiseClaps(claps, { seed: 3 }), 44_100));
 
-  it('gives the onsets of a recording', () => {
-    const { onsets, sampleRate } = JSON.parse(clapboard(['listen', good()]).out) as {
+  it('gives the onsets of a recording', async () => {
+    const { onsets, sampleRate } = JSON.parse((await clapboard(['listen', good()])).out) as {
       onsets: number[];
       sampleRate: number;
     };
     expect(sampleRate).toBe(44_100);
     expect(onsets.map((onset, i) => Math.abs(onset - claps[i]!) < 0.01)).toEqual([true, true, true, true]);
   });
-  it.each([['8'], ['24'], ['32'], ['32f']])('reads WAV of %s bits', (depth) => {
+  it.each([['8'], ['24'], ['32'], ['32f']])('reads WAV of %s bits', async (depth) => {
     const file = new wavefile.WaveFile(wavFile(synthesiseClaps(claps, { seed: 3 }), 44_100));
     file.toBitDepth(depth);
-    const { onsets } = JSON.parse(clapboard(['listen', write(`${depth}.wav`, file.toBuffer())]).out) as {
+    const { onsets } = JSON.parse((await clapboard(['listen', write(`${depth}.wav`, file.toBuffer())])).out) as {
       onsets: number[];
     };
     expect(onsets.length).toBe(4);
   });
-  it('listens to many, a line each, and a bad one does not stop the rest', () => {
-    const { out, code } = clapboard([
+  it('listens to many, a line each, and a bad one does not stop the rest', async () => {
+    const { out, code } = await clapboard([
       'listen',
       '--batch',
       good(),
@@ -459,15 +513,15 @@ describe('recordings', () => {
       false,
     ]);
   });
-  it('judges a recording, with its start or free', () => {
+  it('judges a recording, with its start or free', async () => {
     const judged = JSON.parse(
-      clapboard(['score', '--wav', good(), '--bpm', '80', '--start', '1', '4/4 q q q q']).out,
+      (await clapboard(['score', '--wav', good(), '--bpm', '80', '--start', '1', '4/4 q q q q'])).out,
     ) as { mark: number; tempo: { leadMs: number } };
     expect(judged.mark).toBe(4);
     expect(judged.tempo.leadMs).toBeCloseTo(20, -1);
     expect(
       (
-        JSON.parse(clapboard(['score', '--wav', good(), '--bpm', '100', '--free', '4/4 q q q q']).out) as {
+        JSON.parse((await clapboard(['score', '--wav', good(), '--bpm', '100', '--free', '4/4 q q q q'])).out) as {
           tempo: { bpm: number };
         }
       ).tempo.bpm,
@@ -477,8 +531,8 @@ describe('recordings', () => {
     [['listen'], 'one recording at a time'],
     [['listen', '/nowhere.wav'], 'no such file'],
     [['score', '--wav', '/nowhere.wav', '4/4 q'], 'which tempo'],
-  ])('%j: %s', (args, word) => {
-    const { code, err } = clapboard(args);
+  ])('%j: %s', async (args, word) => {
+    const { code, err } = await clapboard(args);
     expect(code).toBe(2);
     expect(err).toContain(word);
     expect(err.split('\n').length).toBe(1);
@@ -495,10 +549,10 @@ describe('convert', () => {
   };
   const TEXT = '4/4 ^ q | #5 "A" q. e (q) q | 3{e e e} q h | (M2) | h.';
 
-  it.each(['.musicxml', '.xml', '.mxl', '.abc', '.txt'])('goes to %s and back', (ending) => {
+  it.each(['.musicxml', '.xml', '.mxl', '.abc', '.txt'])('goes to %s and back', async (ending) => {
     const from = put('song.txt', `${TEXT}\n`);
-    expect(clapboard(['convert', from, path(`song${ending}`)])).toEqual({ out: '', err: '', code: 0 });
-    clapboard(['convert', path(`song${ending}`), path('back.txt')]);
+    expect(await clapboard(['convert', from, path(`song${ending}`)])).toEqual({ out: '', err: '', code: 0 });
+    await clapboard(['convert', path(`song${ending}`), path('back.txt')]);
     expect(readFileSync(path('back.txt'), 'utf8')).toBe(`${TEXT}\n`);
   });
   it.each([
@@ -506,30 +560,30 @@ describe('convert', () => {
     ['.wav', 'RIFF'],
     ['.svg', '<svg'],
     ['.pdf', '%PDF'],
-  ])('writes %s', (ending, start) => {
+  ])('writes %s', async (ending, start) => {
     const from = put('song.txt', TEXT);
-    expect(clapboard(['convert', from, path(`out${ending}`), '--bpm', '90']).code).toBe(0);
+    expect((await clapboard(['convert', from, path(`out${ending}`), '--bpm', '90'])).code).toBe(0);
     expect(readFileSync(path(`out${ending}`), 'latin1').slice(0, 4)).toBe(start);
   });
-  it('takes a part, a voice, measures and letters, and says in one line what it leaves out', () => {
+  it('takes a part, a voice, measures and letters, and says in one line what it leaves out', async () => {
     const from = put('two.abc', 'X:1\nM:4/4\nL:1/4\nK:G\nV:1\nFGAB|c4|d2d2|\nV:2\n~G4|G2G2|G4|\n');
-    const first = clapboard(['convert', from, path('one.txt'), '--measures', '2-3', '--letters']);
+    const first = await clapboard(['convert', from, path('one.txt'), '--measures', '2-3', '--letters']);
     expect(readFileSync(path('one.txt'), 'utf8')).toBe("4/4 #2 w'C' | h'D' h'D'\n");
     expect(first).toEqual({ out: '', err: 'left out: one other voice', code: 0 });
-    const second = clapboard(['convert', from, path('one.txt'), '--voice', '2', '--part', '1']);
+    const second = await clapboard(['convert', from, path('one.txt'), '--voice', '2', '--part', '1']);
     expect(second.err).toBe('left out: one other voice, the pitches of 4 notes, one ornament');
     expect(readFileSync(path('one.txt'), 'utf8')).toBe('4/4 w | h h | w\n');
   });
-  it('keeps every tune where there is room, else asks which', () => {
+  it('keeps every tune where there is room, else asks which', async () => {
     const from = put('tunes.abc', 'X:1\nT:Crab\nL:1/4\nK:C\nABcd|\n\nX:2\nT:Gull\nL:1/4\nK:C\nA2B2|\n');
-    const all = clapboard(['convert', from, path('all.txt')]);
+    const all = await clapboard(['convert', from, path('all.txt')]);
     expect(readFileSync(path('all.txt'), 'utf8')).toBe('% Crab\n4/4 q q q q\n\n% Gull\n4/4 h h\n');
     expect(all.err).toBe('left out: the pitches of 4 notes of “Crab”, the pitches of 2 notes of “Gull”');
-    expect(clapboard(['convert', from, path('all.mid')])).toMatchObject({
+    expect(await clapboard(['convert', from, path('all.mid')])).toMatchObject({
       code: 2,
       err: expect.stringContaining('choose one with --part') as unknown,
     });
-    expect(clapboard(['convert', from, path('gull.mid'), '--part', 'Gull']).code).toBe(0);
+    expect((await clapboard(['convert', from, path('gull.mid'), '--part', 'Gull'])).code).toBe(0);
   });
   it.each<[string, string | Uint8Array, string, string]>([
     ['a.txt', '4/4 q x', 'b.mid', 'clapboard: a.txt: line 1, column 7: expected'],
@@ -538,8 +592,8 @@ describe('convert', () => {
     ['a.mid', 'hello', 'b.txt', 'it does not begin with “MThd”'],
     ['a.txt', '4/4 w', 'b.doc', 'Its ending can be .txt .musicxml .xml .mxl .mid .midi .abc .wav .svg .pdf'],
     ['a.txt', '', 'b.mid', 'the file is empty'],
-  ])('says why %s with %j cannot be converted', (name, content, out, trouble) => {
-    const { code, err } = clapboard(['convert', put(name, content), path(out)]);
+  ])('says why %s with %j cannot be converted', async (name, content, out, trouble) => {
+    const { code, err } = await clapboard(['convert', put(name, content), path(out)]);
     expect(code).toBe(2);
     expect(err).toContain(trouble);
     expect(err.split('\n').length).toBe(1);
@@ -548,14 +602,14 @@ describe('convert', () => {
     [['convert', 'a.txt'], 'which file into which?'],
     [['convert', '/nowhere.txt', '/tmp/b.mid'], 'no such file'],
     [['convert', 'a.txt', 'b.mid', '--measures', 'five'], 'measures must'],
-  ])('%j: %s', (args, word) => {
-    const { code, err } = clapboard(args);
+  ])('%j: %s', async (args, word) => {
+    const { code, err } = await clapboard(args);
     expect(code).toBe(2);
     expect(err).toContain(word);
   });
-  it('answers batches line by line', () => {
+  it('answers batches line by line', async () => {
     const from = put('song.txt', TEXT);
-    const { out } = clapboard(
+    const { out } = await clapboard(
       ['convert', '--batch'],
       lines({ id: 7, in: from, out: path('x.abc') }, { in: path('none.txt'), out: path('x.abc') }, { in: from }),
     );

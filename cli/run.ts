@@ -1,0 +1,356 @@
+import { parseArgs } from 'node:util';
+import { EAR_VERBS, earBatch, earLines, isEarVerb } from './ear.ts';
+import { UserError } from './readPattern.ts';
+import { RecordBook, momentOf } from './records.ts';
+import { VERBS, listen, scoreWav } from './verbs.ts';
+
+const USAGE = `usage: clapboard VERB …
+  count --school SCHOOL [--rests parens|whisper|rest|sh|silent] [--beat w|h|q|e|s] [--plain] "TEXT"
+  check [--beat w|h|q|e|s] "TEXT"
+  say [--school SCHOOL] [--meter 4/4] [--beat w|h|q|e|s] "ta ti-ti ta-a"
+  score [FILE]            one request as JSON, from FILE or standard input
+  score --wav FILE.wav --bpm B [--start S | --free] [--ages 9-10] "TEXT"
+  listen FILE.wav         the onsets of a recording
+  listen --batch FILE.wav …   one result a line
+  ear choose --seed N [--count K] (--text "TEXT" | --elements a,b,… [--meter 4/4] [--beats 4])
+  ear write --text "TEXT" --answer "TEXT"     ear same "TEXT"     ear signs --seed N [--count K]
+  convert IN OUT [--part P] [--voice V] [--measures 5-8] [--letters] [--bpm B]
+                          by endings: .txt .musicxml .xml .mxl .mid .abc .wav .svg .pdf
+  sheet KIND --seed N [--elements a,b,…] [--level 1..5] [--count K] [--paper a4|letter] [--version A|B] [--large]
+        [--school SCHOOL] [--rests …] [--meter 4/4] [--beat e] [--cards cells|measures] [--text "TEXT"]
+        --out FILE.pdf | --json      the sheet with its key, or its questions; sheet list: the kinds
+  make [--meter 4/4] [--measures 2] [--elements a,b,…] [--focus c | --misreading code] [--level 1..5] [--count K]
+       [--seed N]         patterns as hard as each other, one a line
+  elements "TEXT"         the elements of a rhythm and where they stand
+  level "TEXT"            how hard it is to read, and why
+  count|check|say|score|ear|convert|sheet|make|elements|level … --batch
+                          JSON lines on standard input, one result a line
+  records --batch [--now MOMENT]    takes with child and takenAt, a line each; how each child stands, a line each`;
+
+type VerbName = keyof typeof VERBS;
+/** Verbs that do not answer one request by one result. */
+const OTHERS: readonly string[] = ['listen', 'records', 'ear', 'convert', 'sheet', 'make', 'elements', 'level'];
+
+function parse(args: string[]) {
+  try {
+    return parseArgs({
+      args,
+      allowPositionals: true,
+      options: {
+        school: { type: 'string' },
+        rests: { type: 'string' },
+        beat: { type: 'string' },
+        meter: { type: 'string' },
+        plain: { type: 'boolean' },
+        batch: { type: 'boolean' },
+        wav: { type: 'string' },
+        bpm: { type: 'string' },
+        start: { type: 'string' },
+        free: { type: 'boolean' },
+        ages: { type: 'string' },
+        now: { type: 'string' },
+        seed: { type: 'string' },
+        count: { type: 'string' },
+        text: { type: 'string' },
+        focus: { type: 'string' },
+        misreading: { type: 'string' },
+        answer: { type: 'string' },
+        elements: { type: 'string' },
+        beats: { type: 'string' },
+        part: { type: 'string' },
+        voice: { type: 'string' },
+        measures: { type: 'string' },
+        letters: { type: 'boolean' },
+        level: { type: 'string' },
+        paper: { type: 'string' },
+        version: { type: 'string' },
+        large: { type: 'boolean' },
+        cards: { type: 'string' },
+        json: { type: 'boolean' },
+        out: { type: 'string' },
+      },
+    });
+  } catch (error) {
+    throw new UserError((error as Error).message);
+  }
+}
+
+function parseJson(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    throw new UserError(
+      'not JSON: expected one object such as { "pattern": "4/4 q q q q", "bpm": 80, "onsets": [0, 0.75] }',
+    );
+  }
+}
+
+/** What a run reads and writes; every line without its end. */
+export interface Surroundings {
+  /** Standard input, line by line. */
+  readonly lines: () => AsyncIterable<string>;
+  /** All of standard input, or of a file. */
+  readonly text: (file: string | undefined) => string;
+  /** Results; what it gives back is waited for before more is written. */
+  readonly out: (text: string) => void | Promise<void>;
+  /** What the user should know beside the results. */
+  readonly note: (text: string) => void;
+}
+
+/** Each line is a request; its result, or its error, goes out with its id, in the same order. */
+async function batch(io: Surroundings, run: (request: unknown) => object | Promise<object>): Promise<void> {
+  const results: string[] = [];
+  const flush = async () => {
+    if (results.length > 0) await io.out(results.splice(0).join('\n'));
+  };
+  for await (const line of io.lines()) {
+    if (line.trim() === '') continue;
+    results.push(JSON.stringify(await answer(run, line)));
+    if (results.length >= 200) await flush();
+  }
+  await flush();
+}
+
+async function answer(run: (request: unknown) => object | Promise<object>, line: string): Promise<object> {
+  let id: { id?: unknown } = {};
+  try {
+    const request = parseJson(line);
+    if (typeof request === 'object' && request !== null && 'id' in request) id = { id: request.id };
+    return { ...id, ...(await run(request)) };
+  } catch (error) {
+    if (!isUsers(error)) throw error;
+    return { ...id, error: (error as Error).message };
+  }
+}
+
+/** Takes, one a line, and then how each child stands; a line that cannot be read says so and is left out. */
+async function records(io: Surroundings, now: string | undefined): Promise<void> {
+  const asOf = now === undefined ? undefined : momentOf(/^-?\d+$/.test(now) ? Number(now) : now);
+  const book = new RecordBook();
+  let number = 0;
+  for await (const line of io.lines()) {
+    number++;
+    if (line.trim() === '') continue;
+    try {
+      book.add(parseJson(line));
+    } catch (error) {
+      if (!(error instanceof UserError)) throw error;
+      await io.out(JSON.stringify({ line: number, error: error.message }));
+    }
+  }
+  for (const standing of book.standings(asOf, Date.now())) await io.out(JSON.stringify(standing));
+}
+
+/** Recordings one after the other; a bad one gets its line and does not stop the rest. */
+async function listenAll(io: Surroundings, paths: readonly string[]): Promise<void> {
+  if (paths.length === 0) throw new UserError('which recordings? Name the WAV files after listen --batch');
+  for (const file of paths) {
+    try {
+      await io.out(JSON.stringify({ file, ...listen(file) }));
+    } catch (error) {
+      if (!isUsers(error)) throw error;
+      await io.out(JSON.stringify({ file, error: (error as Error).message }));
+    }
+  }
+}
+
+function scoreRecording({ values, positionals }: ReturnType<typeof parse>): object {
+  const { wav, bpm, start, free, ages } = values;
+  const [pattern] = positionals;
+  if (pattern === undefined) throw new UserError('which rhythm? Put its text in quotes at the end');
+  if (bpm === undefined) throw new UserError('which tempo? For example --bpm 80');
+  return scoreWav(wav!, {
+    pattern,
+    bpm: Number(bpm),
+    ...(start === undefined ? {} : { start: Number(start) }),
+    ...(free ? { free } : {}),
+    ...(ages === undefined ? {} : { ages }),
+  });
+}
+
+type Parsed = ReturnType<typeof parse>;
+
+function single(io: Surroundings, verb: VerbName, { values, positionals }: Parsed): string {
+  const [argument, ...others] = positionals;
+  if (others.length > 0) throw new UserError('one text at a time: put it in quotes');
+  if (verb === 'score') {
+    if (values.wav !== undefined) return JSON.stringify(scoreRecording({ values, positionals }));
+    const result: object = VERBS.score(parseJson(io.text(argument)));
+    return JSON.stringify(result);
+  }
+  if (argument === undefined) throw new UserError(`which rhythm? Put its text in quotes after ${verb}`);
+  const { school, rests, beat, meter } = values;
+  const options = { ...(rests === undefined ? {} : { rests }), ...(beat === undefined ? {} : { beat }) };
+  if (verb === 'check') return JSON.stringify(VERBS.check({ text: argument, ...options }));
+  if (verb === 'say') {
+    const how = {
+      ...(school === undefined ? {} : { school }),
+      ...(meter === undefined ? {} : { meter }),
+      ...(beat === undefined ? {} : { beat }),
+    };
+    return JSON.stringify(VERBS.say({ text: argument, ...how }));
+  }
+  if (school === undefined) throw new UserError('which school? For example --school numbers');
+  const counted = VERBS.count({ text: argument, school, ...options });
+  return values.plain ? counted.plain : JSON.stringify(counted);
+}
+
+type Given = ReturnType<typeof parse>['values'];
+const NUMBERS: readonly (keyof Given)[] = ['seed', 'count', 'beats', 'level', 'measures'];
+
+/** Options as a request; what is no number is left for the check to name. */
+function requestOf(given: Given, names: readonly (keyof Given)[]): Record<string, unknown> {
+  const value = (name: keyof Given) => {
+    const said = given[name];
+    if (name === 'elements' && typeof said === 'string') return said.split(',').map((one) => one.trim());
+    return NUMBERS.includes(name) && typeof said === 'string' && /^\d+$/.test(said) ? Number(said) : said;
+  };
+  return Object.fromEntries(names.filter((name) => given[name] !== undefined).map((name) => [name, value(name)]));
+}
+
+function earRequest({ values, positionals }: ReturnType<typeof parse>): object {
+  const [, said, ...others] = positionals;
+  if (others.length > 0) throw new UserError('one text at a time: put it in quotes');
+  const text = values.text ?? said;
+  return {
+    ...requestOf(values, ['seed', 'count', 'beats', 'answer', 'meter', 'elements']),
+    ...(text === undefined ? {} : { text }),
+  };
+}
+
+async function ear(io: Surroundings, parsed: ReturnType<typeof parse>): Promise<void> {
+  const [verb] = parsed.positionals;
+  if (!parsed.values.batch) return io.out(earLines(verb, earRequest(parsed)).join('\n'));
+  if (!isEarVerb(verb)) throw new UserError(`which of ${Object.keys(EAR_VERBS).join(', ')}? As in ear write --batch`);
+  await batch(io, earBatch(verb));
+}
+
+const OF_SHEETS: readonly (keyof Given)[] = [
+  'seed',
+  'elements',
+  'level',
+  'count',
+  'paper',
+  'version',
+  'large',
+  'meter',
+  'beat',
+  'school',
+  'rests',
+  'cards',
+  'text',
+];
+
+/** A sheet into a file, or its questions; `list` names the kinds. */
+async function sheetOf(io: Surroundings, { values, positionals }: ReturnType<typeof parse>): Promise<void> {
+  const { sheet, sheetFile, sheetList } = await import('./sheet.ts');
+  const [kind, ...others] = positionals;
+  if (kind === 'list') return io.out(sheetList());
+  if (values.batch) return batch(io, sheet);
+  if (kind === undefined || others.length > 0)
+    throw new UserError('which kind of sheet? One of them, for example: clapboard sheet counts; sheet list names all');
+  const request = { kind, ...requestOf(values, OF_SHEETS) };
+  if (values.json) return io.out(JSON.stringify(sheet(request)));
+  if (values.out === undefined) throw new UserError('where to? --out FILE.pdf, or --json for its questions');
+  const note = await sheetFile(request, values.out);
+  if (note !== undefined) io.note(note);
+}
+
+const OF_MAKING: readonly (keyof Given)[] = [
+  'meter',
+  'measures',
+  'elements',
+  'focus',
+  'misreading',
+  'level',
+  'count',
+  'seed',
+];
+
+/** Patterns, one a line; or what is in one, and how hard it is. */
+async function makingOf(
+  io: Surroundings,
+  verb: 'make' | 'elements' | 'level',
+  { values, positionals }: ReturnType<typeof parse>,
+): Promise<void> {
+  const making = await import('./making.ts');
+  if (values.batch) return batch(io, making[verb]);
+  const [text, ...others] = positionals;
+  if (verb === 'make') {
+    if (text !== undefined)
+      throw new UserError('make takes no text: say what it is made of, as in --elements quarter,half');
+    const { patterns, note } = making.make(requestOf(values, OF_MAKING));
+    if (note !== undefined) io.note(note);
+    return io.out(patterns.map((pattern) => JSON.stringify(pattern)).join('\n'));
+  }
+  if (text === undefined) throw new UserError(`which rhythm? Put its text in quotes after ${verb}`);
+  if (others.length > 0) throw new UserError('one text at a time: put it in quotes');
+  await io.out(JSON.stringify(making[verb]({ text })));
+}
+
+/** One file into another; what its rhythm leaves out is said on standard error. */
+async function convertFile(io: Surroundings, { values, positionals }: ReturnType<typeof parse>): Promise<void> {
+  const [from, out, ...others] = positionals;
+  if (from === undefined || out === undefined || others.length > 0)
+    throw new UserError('which file into which? For example: clapboard convert song.musicxml song.txt');
+  const { part, voice, measures, letters, bpm } = values;
+  const { convert, leavingsLine } = await import('./convert.ts');
+  const converted = await convert({
+    in: from,
+    out,
+    ...(part === undefined ? {} : { part }),
+    ...(voice === undefined ? {} : { voice }),
+    ...(measures === undefined ? {} : { measures }),
+    ...(letters === undefined ? {} : { letters }),
+    ...(bpm === undefined ? {} : { bpm: Number(bpm) }),
+  });
+  const line = leavingsLine(converted);
+  if (line !== undefined) io.note(line.replaceAll('\n', ' '));
+}
+
+/**
+ * Does what the words of one command line say. Throws a UserError, or what the file system says, where the user can
+ * mend it; `endOf` makes of any error how the command ends.
+ * @param words  from the verb on
+ */
+export async function run(words: readonly string[], io: Surroundings): Promise<void> {
+  const [verb, ...args] = words;
+  if (verb === undefined || verb === '--help' || verb === 'help') return io.out(USAGE);
+  if (!OTHERS.includes(verb) && !Object.hasOwn(VERBS, verb))
+    throw new UserError(`unknown verb “${verb}”; the verbs are ${[...Object.keys(VERBS), ...OTHERS].join(', ')}`);
+  const parsed = parse(args);
+  if (verb === 'records') {
+    if (!parsed.values.batch) throw new UserError('records reads takes line by line: clapboard records --batch');
+    return records(io, parsed.values.now);
+  }
+  if (verb === 'ear') return ear(io, parsed);
+  if (verb === 'convert') {
+    if (!parsed.values.batch) return convertFile(io, parsed);
+    const { convert } = await import('./convert.ts');
+    return batch(io, convert);
+  }
+  if (verb === 'sheet') return sheetOf(io, parsed);
+  if (verb === 'make' || verb === 'elements' || verb === 'level') return makingOf(io, verb, parsed);
+  if (verb === 'listen') {
+    if (parsed.values.batch) return listenAll(io, parsed.positionals);
+    const [path, ...others] = parsed.positionals;
+    if (path === undefined || others.length > 0)
+      throw new UserError('one recording at a time: clapboard listen FILE.wav, or listen --batch for many');
+    return io.out(JSON.stringify(listen(path)));
+  }
+  if (parsed.values.batch) return batch(io, VERBS[verb as VerbName]);
+  return io.out(single(io, verb as VerbName, parsed));
+}
+
+/** Something the user can mend. */
+function isUsers(error: unknown): boolean {
+  return (
+    error instanceof UserError || ['ENOENT', 'EISDIR', 'EACCES'].includes((error as NodeJS.ErrnoException).code ?? '')
+  );
+}
+
+/** How a command ends that met an error: its exit code, and what is said on standard error. */
+export function endOf(error: NodeJS.ErrnoException): { readonly code: number; readonly said: string } {
+  if (isUsers(error)) return { code: 2, said: `clapboard: ${error.message.replaceAll('\n', ' ')}` };
+  return { code: 1, said: error.stack ?? error.message };
+}

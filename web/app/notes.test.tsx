@@ -1,0 +1,126 @@
+// @vitest-environment happy-dom
+import { fireEvent, screen } from '@testing-library/react';
+import { v4 as uuid } from 'uuid';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import type { Change } from '../device/changes.ts';
+import { FakeServer, click, mount, tidyAfterEach } from '../page.test-helper.tsx';
+import type { Waiting } from '../take/keptTakes.ts';
+import { BothVersions } from '../ui/BothVersions.tsx';
+import ChangesNote from './ChangesNote.tsx';
+import { OutboxNote } from './OutboxNote.tsx';
+
+tidyAfterEach();
+
+const PATTERN = `/patterns/${uuid()}`;
+const outbox = vi.hoisted(() => ({ dropTake: vi.fn(), tryAgain: vi.fn() }));
+const kept = vi.hoisted(() => ({ dropChange: vi.fn(), insist: vi.fn() }));
+vi.mock('../take/outbox.ts', () => ({ ...outbox, onOutboxChange: () => () => undefined, wouldBeLost: () => false }));
+vi.mock('../device/changes.ts', () => kept);
+beforeEach(() => {
+  new FakeServer();
+  for (const spy of [...Object.values(outbox), ...Object.values(kept)]) spy.mockReset();
+});
+
+describe('two versions', () => {
+  const show = () => {
+    const [onMine, onTheirs] = [vi.fn(), vi.fn()];
+    const clash = { theirs: { name: 'Ben' }, parts: ['name'], mine: { name: 'Benny' } };
+    mount(<BothVersions clash={clash} onMine={onMine} onTheirs={onTheirs} />);
+    return { onMine, onTheirs };
+  };
+  it('mine is what was typed here, theirs what is there, and each button keeps its own', () => {
+    const { onMine, onTheirs } = show();
+    expect(screen.getAllByRole('cell').map((cell) => cell.textContent)).toEqual(['', 'Ben', 'Benny']);
+    click('Leave what is there');
+    expect([onMine.mock.calls.length, onTheirs.mock.calls.length]).toEqual([0, 1]);
+    click('Keep mine');
+    expect([onMine.mock.calls.length, onTheirs.mock.calls.length]).toEqual([1, 1]);
+  });
+});
+
+describe('changes that wait', () => {
+  const change = (more: Partial<Change>): Change => ({
+    id: `1 ${PATTERN}`,
+    teacherId: 't',
+    path: PATTERN,
+    body: { title: 'Mine', text: '4/4 w' },
+    was: { title: 'Steps', text: '4/4 w' },
+    at: 1,
+    ...more,
+  });
+  const clash = { message: 'Changed.', theirs: { title: 'Theirs', text: '4/4 w' }, parts: ['title'] };
+  const open = (...changes: readonly Change[]) => {
+    mount(<ChangesNote changes={changes} />);
+    fireEvent.click(screen.getByRole('button', { name: /change/ }));
+  };
+  it('of which the other side changed the same: keeping mine insists, keeping theirs drops mine', () => {
+    const one = change({ refused: clash });
+    open(one);
+    expect(screen.getByText('1 change to look at')).toBeTruthy();
+    click('Leave what is there');
+    expect(kept.dropChange).toHaveBeenCalledExactlyOnceWith(one.id);
+    expect(kept.insist).not.toHaveBeenCalled();
+    click('Keep mine');
+    expect(kept.insist).toHaveBeenCalledExactlyOnceWith(one);
+  });
+  it('that removed something that was changed: keep it, or remove it all the same', () => {
+    const one = change({ body: undefined, refused: { message: 'Somebody changed it.' } });
+    open(one);
+    click('Keep it');
+    expect(kept.dropChange).toHaveBeenCalledExactlyOnceWith(one.id);
+    click('Remove it all the same');
+    expect(kept.insist).toHaveBeenCalledExactlyOnceWith(one);
+  });
+  it('and nothing else are only counted, with what they are', () => {
+    open(change({}), change({ id: '2', path: `/patterns/${uuid()}`, body: undefined, was: { title: 'Gone' } }));
+    expect(screen.getByRole('status').textContent).toBe('2 changes waiting to be sent');
+    expect(screen.getAllByRole('listitem').map((item) => item.textContent.replace(/, \w+ \d.*/, ''))).toEqual([
+      'Pattern “Mine”',
+      'Pattern “Gone”, removed',
+    ]);
+    expect(screen.queryByRole('button', { name: 'Keep mine' })).toBeNull();
+  });
+});
+
+describe('takes that wait', () => {
+  const take = (more: object = {}) =>
+    ({
+      id: 't1',
+      childName: 'Ada',
+      upload: { title: 'Steps', takenAt: 1 },
+      stored: false,
+      ...more,
+    }) as unknown as Waiting;
+  const open = (...takes: readonly Waiting[]) => {
+    mount(<OutboxNote waiting={takes} />);
+    fireEvent.click(screen.getByRole('button', { name: /take|recording/ }));
+  };
+  it('are tried again or removed by their own buttons, removed only when that is confirmed', () => {
+    const refused = take({ refused: 'It is out of all bounds.' });
+    open(refused);
+    expect(screen.getByText('It is out of all bounds.')).toBeTruthy();
+    click('Try again');
+    expect(outbox.tryAgain).toHaveBeenCalledExactlyOnceWith(refused);
+    const asked = vi.fn(() => false);
+    vi.stubGlobal('confirm', asked);
+    click('Remove it');
+    expect([asked.mock.calls, outbox.dropTake.mock.calls]).toEqual([[['Remove this take of Ada for good?']], []]);
+    asked.mockReturnValue(true);
+    click('Remove it');
+    expect(outbox.dropTake).toHaveBeenCalledExactlyOnceWith('t1');
+  });
+  it('are counted, and have no buttons while they are on their way', () => {
+    open(take(), take({ id: 't2' }));
+    expect(screen.getByText('2 takes waiting')).toBeTruthy();
+    expect(screen.queryByRole('button', { name: 'Try again' })).toBeNull();
+  });
+  it('whose take is stored are recordings', () => {
+    open(take({ stored: true }));
+    expect(screen.getByText('1 recording waiting')).toBeTruthy();
+    expect(screen.getByText(/the take is stored, its recording not yet/)).toBeTruthy();
+  });
+  it('are not spoken of when there are none', () => {
+    mount(<OutboxNote waiting={[]} />);
+    expect(screen.queryByRole('button')).toBeNull();
+  });
+});

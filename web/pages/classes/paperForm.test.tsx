@@ -1,0 +1,97 @@
+// @vitest-environment happy-dom
+import { screen, waitFor } from '@testing-library/react';
+import { expect, it, vi } from 'vitest';
+import type { ClassRecords } from '../../../contract/records.ts';
+import type { ClassDetail } from '../../../contract/schoolClass.ts';
+import { FakeServer, click, mount, tidyAfterEach, type } from '../../page.test-helper.tsx';
+import { PaperForm } from './PaperForm.tsx';
+
+tidyAfterEach();
+
+const ROOM = {
+  id: 'room',
+  children: [
+    { id: 'a', name: 'Ada' },
+    { id: 'b', name: 'Bo' },
+  ],
+} as unknown as ClassDetail;
+const COLUMN = { id: 'col', title: 'Quiz', outOf: 10, takenAt: 5, points: [{ child: 0, points: 4 }] };
+const RECORDS = { children: ['a', 'b'], paper: [COLUMN] } as unknown as ClassRecords;
+
+function open(column: typeof COLUMN | undefined, begin?: { title: string; outOf: number }) {
+  const server = new FakeServer();
+  const closed = vi.fn();
+  mount(<PaperForm schoolClass={ROOM} records={RECORDS} column={column} begin={begin} onClose={closed} />);
+  return { server, closed };
+}
+
+it('a column that is changed keeps its day and its other marks, and says what it was made from', async () => {
+  const { server, closed } = open(COLUMN);
+  expect(screen.getByLabelText<HTMLInputElement>('Ada').value).toBe('4');
+  type('Bo', '7');
+  click('Save the marks');
+  await waitFor(() => expect(closed).toHaveBeenCalledOnce());
+  const head = { title: 'Quiz', outOf: 10, takenAt: 5 };
+  expect(server.sent).toEqual([
+    {
+      method: 'PUT',
+      path: '/classes/room/paper/col',
+      body: { ...head, points: { a: 4, b: 7 }, was: { ...head, points: { a: 4, b: null } } },
+    },
+  ]);
+});
+
+it('a new one has the day of today and an address of its own, and is sent whole', async () => {
+  vi.spyOn(Date, 'now').mockReturnValue(86_400_000);
+  const { server, closed } = open(undefined, { title: 'Counts 1', outOf: 14 });
+  type('Ada', 'd');
+  type('Bo', '12,5');
+  click('Save the marks');
+  await waitFor(() => expect(closed).toHaveBeenCalledOnce());
+  expect(server.sent[0]!.body).toEqual({
+    title: 'Counts 1',
+    outOf: 14,
+    takenAt: 86_400_000,
+    points: { a: 13, b: 12.5 },
+  });
+  expect(server.sent[0]!.path).toMatch(/^\/classes\/room\/paper\/[0-9a-f-]{36}$/);
+});
+
+it('more than the most is said with the child, and not saved', () => {
+  const { server } = open(COLUMN);
+  type('Bo', '11');
+  expect(screen.getByText('Bo: a number from 0 to 10, or nothing.')).toBeTruthy();
+  expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Save the marks' }).disabled).toBe(true);
+  expect(server.sent).toEqual([]);
+});
+
+it('is deleted when that is confirmed, and closed without a change otherwise', async () => {
+  const { server, closed } = open(COLUMN);
+  const asked = vi.fn(() => false);
+  vi.stubGlobal('confirm', asked);
+  click('Delete this column');
+  expect([asked.mock.calls.length, server.sent]).toEqual([1, []]);
+  asked.mockReturnValue(true);
+  click('Delete this column');
+  await waitFor(() => expect(server.log).toEqual(['DELETE /classes/room/paper/col']));
+  await waitFor(() => expect(closed).toHaveBeenCalledOnce());
+  click('Cancel');
+  expect(closed).toHaveBeenCalledTimes(2);
+});
+
+it('where two marked the same child both are shown; leaving what is there sends nothing more', async () => {
+  const { server, closed } = open(COLUMN);
+  server.refuses = () => ({
+    status: 409,
+    code: 'changed-meanwhile',
+    message: 'Somebody else changed the same.',
+    theirs: { title: 'Quiz', outOf: 10, takenAt: 5, a: 9, b: null },
+    parts: ['a'],
+  });
+  type('Ada', '6');
+  click('Save the marks');
+  await screen.findByRole('alert', { name: 'Changed by somebody else' });
+  expect(screen.getAllByRole('cell').map((cell) => cell.textContent)).toEqual(['', '9', '6']);
+  click('Leave what is there');
+  expect([closed.mock.calls.length, server.sent.length]).toEqual([1, 1]);
+});

@@ -1,0 +1,95 @@
+// @vitest-environment happy-dom
+import { act, renderHook } from '@testing-library/react';
+import { SWRConfig } from 'swr';
+import type { ReactNode } from 'react';
+import { v4 as uuid } from 'uuid';
+import { beforeEach, expect, it, vi } from 'vitest';
+import type { LineUp } from '../../../../contract/lineUp.ts';
+import { FakeServer, tidyAfterEach, until } from '../../../page.test-helper.tsx';
+import { useLine } from './useLine.ts';
+
+tidyAfterEach();
+
+const CHILDREN = ['Al', 'Bea', 'Cy'].map((name) => ({ id: uuid(), name, adaptations: null }));
+const [AL, BEA, CY] = CHILDREN.map(({ id }) => id) as [string, string, string];
+const PATTERN = uuid();
+
+function lineUp(): LineUp {
+  return {
+    id: uuid(),
+    title: 'Short one',
+    startedAt: 1,
+    settings: { patternIds: [PATTERN], seed: 1, bpm: 60, heardBy: 'tap', tries: 1, order: 'list', startsItself: false },
+    turns: CHILDREN.map(({ id }) => ({ childId: id, patternId: PATTERN, state: 'waiting', mark: null, takeId: null })),
+    patterns: [],
+  };
+}
+
+function begin(server: FakeServer, line = lineUp()) {
+  const wrapper = ({ children }: { children: ReactNode }) => (
+    <SWRConfig value={{ provider: () => new Map() }}>{children}</SWRConfig>
+  );
+  const { result, unmount } = renderHook(() => useLine('room', line, CHILDREN as never), { wrapper });
+  const sent = () => server.sent.map(({ path, body }) => [path.split('/').at(-1), (body as { state: string }).state]);
+  const states = () => result.current.turns.map(({ state, mark }) => `${state} ${mark}`);
+  return { line, result, sent, states, unmount };
+}
+
+let server: FakeServer;
+beforeEach(() => {
+  vi.useFakeTimers({ toFake: ['setInterval', 'clearInterval'] });
+  server = new FakeServer();
+});
+
+it('calls one after the other; who is passed over comes last', async () => {
+  const { result, states } = begin(server);
+  expect(result.current.current?.childId).toBe(AL);
+  expect(result.current.after?.childId).toBe(BEA);
+  act(() => result.current.change(AL, { state: 'skipped' }));
+  expect(result.current.current?.childId).toBe(BEA);
+  act(() => result.current.change(BEA, { state: 'heard', mark: 3 }));
+  act(() => result.current.change(CY, { state: 'absent' }));
+  expect(states()).toEqual(['skipped null', 'heard 3', 'absent null']);
+  expect(result.current.current?.childId).toBe(AL);
+  await until(() => expect(server.sent.length).toBeGreaterThanOrEqual(3));
+});
+
+it('a turn that the server will never take holds up no other, and is not sent again', async () => {
+  server.refuses = ({ path }) =>
+    path.endsWith(AL) ? { status: 404, code: 'not-found', message: 'This child is not here.' } : undefined;
+  const { result, sent } = begin(server);
+  act(() => {
+    result.current.change(AL, { state: 'absent' });
+    result.current.change(BEA, { state: 'heard', mark: 4 });
+  });
+  await until(() => expect(sent()).toContainEqual([BEA, 'heard']));
+  await until(() => expect(result.current.problem?.message).toBe('This child is not here.'));
+  const before = server.sent.length;
+  await act(async () => vi.advanceTimersByTimeAsync(10_000));
+  expect(server.sent.length).toBe(before);
+});
+
+it('while the server is away turns wait on the device, for a page opened later too, and go when it is back', async () => {
+  server.refuses = () => ({ status: 503, code: 'database-away', message: 'Not just now.' });
+  const first = begin(server);
+  act(() => first.result.current.change(AL, { state: 'heard', mark: 2 }));
+  await until(() => expect(first.result.current.problem?.message).toBe('Not just now.'));
+  first.unmount();
+  const later = begin(server, first.line);
+  expect(later.states()[0]).toBe('heard 2');
+  server.refuses = () => undefined;
+  const before = server.sent.length;
+  await act(async () => vi.advanceTimersByTimeAsync(3_100));
+  await until(() => expect(server.sent.length).toBe(before + 1));
+  expect(server.sent.at(-1)!.body).toEqual({ state: 'heard', mark: 2 });
+});
+
+it('who was heard stays heard until the server knows it; called once more it is that child’s turn again', () => {
+  const { result, states } = begin(server);
+  act(() => result.current.wasHeard(AL, 4));
+  expect([states()[0], result.current.current?.childId]).toEqual(['heard 4', BEA]);
+  act(() => result.current.call(AL));
+  expect(result.current.current?.childId).toBe(AL);
+  act(() => result.current.goOn());
+  expect(result.current.current?.childId).toBe(BEA);
+});
