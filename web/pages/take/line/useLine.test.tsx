@@ -69,7 +69,7 @@ it('a turn that the server will never take holds up no other, and is not sent ag
   expect(server.sent.length).toBe(before);
 });
 
-it('while the server is away turns wait on the device, for a page opened later too, and go when it is back', async () => {
+it('while the server is away turns wait on the device, for later pages too, and go when it is back', async () => {
   server.refuses = () => ({ status: 503, code: 'database-away', message: 'Not just now.' });
   const first = begin(server);
   act(() => first.result.current.change(AL, { state: 'heard', mark: 2 }));
