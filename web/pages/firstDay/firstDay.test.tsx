@@ -65,6 +65,7 @@ it('tried again after a failure makes nothing twice: every thing keeps its addre
       : undefined;
   click(START);
   expect(await screen.findByText('Not just now.')).toBeTruthy();
+  await new Promise((later) => setTimeout(later, 30));
   expect(where()).toBe('/');
   const before = server.sent.splice(0);
   failing = false;
