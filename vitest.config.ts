@@ -15,7 +15,7 @@ const inBrowser = {
   ...PATIENCE,
   globalSetup: ['scripts/testDatabase.ts', 'scripts/testPages.ts'],
   maxWorkers: 3,
-  // Tried again to tell what is broken from what is late; late counts as failed, too: scripts/testReport.ts.
+  // Tried again to tell what is broken from what is late: scripts/testReport.ts names it, and says where it may be.
   retry: 1,
 };
 

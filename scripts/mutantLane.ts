@@ -39,18 +39,15 @@ async function work(job: WorkOn): Promise<void> {
     );
     // What runs in threads is built before the tests.
     const builtBefore = file.endsWith('.worker.ts');
-    if (builtBefore) {
+    const readAgain = async () => {
+      if (!builtBefore) return vitest.invalidateFile(path);
       await vitest.close();
       ({ vitest, asked } = await open(job));
-    }
-    vitest.invalidateFile(path);
+    };
+    await readAgain();
     const survived = await pass(vitest, asked);
     writeFileSync(path, whole);
-    vitest.invalidateFile(path);
-    if (builtBefore) {
-      await vitest.close();
-      ({ vitest, asked } = await open(job));
-    }
+    await readAgain();
     tell({ survived });
   }
   await vitest.close();

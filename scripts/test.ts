@@ -66,17 +66,17 @@ const checks = async () => {
   for (const [name, command, args] of CHECKS) await stages.check(name, command, args, { yields: true });
 };
 
-if (process.argv.includes('fast')) await Promise.all([checks(), stages.tests(['units'], [], { env: ENV })]);
+if (process.argv.includes('fast')) await Promise.all([checks(), stages.tests('units', [], { env: ENV })]);
 else {
   rmSync(RUN, { recursive: true, force: true });
   const env = { ...ENV, [KEPT_IN]: RUN_IN_PAGES };
   // In the browser most of the time is waited: what only computes goes on beside it, and yields to it.
   const machines = async () => {
-    await stages.tests(['server'], measured('server'), { env });
-    await stages.tests(['machines'], [], { env });
+    await stages.tests('server', measured('server'), { env });
+    await stages.tests('machines', [], { env });
   };
-  const pages = stages.tests(['pages'], [], { env });
-  const units = stages.tests(['units'], measured('units'), { env, yields: true });
+  const pages = stages.tests('pages', [], { env });
+  const units = stages.tests('units', measured('units'), { env, yields: true });
   await Promise.all([pages, machines(), units, checks()]);
   await stages.stage('lines run', floors);
 }

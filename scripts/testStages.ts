@@ -66,23 +66,23 @@ export class Stages {
     });
   }
 
-  /** Some projects of tests in one run. */
-  tests(projects: readonly string[], args: readonly string[], running: Running = {}): Promise<void> {
-    return this.stage(projects.join(' and '), async () => {
+  /** One project of tests. */
+  tests(project: string, args: readonly string[], running: Running = {}): Promise<void> {
+    return this.stage(project, async () => {
       const folder = mkdtempSync(join(tmpdir(), 'clapboard-tests-'));
       const report = join(folder, 'report.json');
       const reporters = ['--reporter=dot', '--reporter=./scripts/testReport.ts'];
-      const { code } = await run(
-        'vitest',
-        ['run', ...projects.flatMap((name) => ['--project', name]), ...reporters, ...args],
-        { shown: true, ...running, env: { ...running.env, [REPORT_AT]: report } },
-      );
+      const { code } = await run('vitest', ['run', '--project', project, ...reporters, ...args], {
+        shown: true,
+        ...running,
+        env: { ...running.env, [REPORT_AT]: report },
+      });
       try {
         const { passed, failed, files } = JSON.parse(readFileSync(report, 'utf8')) as TestReport;
         this.files.push(...files);
         return { passed, failed: failed === 0 && code !== 0 ? 1 : failed };
       } catch {
-        console.log(`${projects.join(' and ')}: the tests did not run to their end`);
+        console.log(`${project}: the tests did not run to their end`);
         return { passed: 0, failed: 1 };
       } finally {
         rmSync(folder, { recursive: true, force: true });
