@@ -4,7 +4,8 @@ import type { Static, TSchema } from '@sinclair/typebox';
 const ajv = new Ajv({ allErrors: false, coerceTypes: false, strict: true });
 
 export type Checked<T> =
-  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly message: string; readonly field: string };
+  | { readonly ok: true; readonly value: T }
+  | { readonly ok: false; readonly message: string; readonly field: string };
 
 /**
  * A check for data that crosses a boundary, compiled once from its schema.

@@ -89,7 +89,7 @@ describe('leading a class', () => {
       AudioContext.prototype.getOutputTimestamp = function (this: AudioContext) {
         return { contextTime: this.currentTime, performanceTime: performance.now() };
       };
-      // eslint-disable-next-line @typescript-eslint/unbound-method -- it is called on its own node below
+      // oxlint-disable-next-line typescript/unbound-method -- it is called on its own node below
       const start = AudioBufferSourceNode.prototype.start;
       AudioBufferSourceNode.prototype.start = function (when = 0) {
         start.call(this, when / rate);

@@ -23,6 +23,7 @@ async function findings(page: Page): Promise<string[]> {
         run(options: object): Promise<{ violations: { id: string; impact: string; nodes: { html: string }[] }[] }>;
       };
     };
+    // oxlint-disable-next-line no-eval
     if (!scope.axe) (0, eval)(source);
     const { violations } = await scope.axe!.run({ resultTypes: ['violations'] });
     return violations

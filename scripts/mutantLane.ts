@@ -8,7 +8,9 @@ export type WorkOn = Pick<MutantGroup, 'project' | 'tests' | 'mutants'>;
 
 /** Told when the tests pass as they are, then once for each breakage. */
 export type Told =
-  { readonly ready: true } | { readonly ready: false; readonly trouble: string } | { readonly survived: boolean };
+  | { readonly ready: true }
+  | { readonly ready: false; readonly trouble: string }
+  | { readonly survived: boolean };
 
 const tell = (told: Told) => process.send!(told);
 

@@ -3,7 +3,15 @@ import type { CountedEvent, Words } from './school.ts';
 
 /** A place in the beat that has a syllable in some school. `sixth3` is the half of a beat that divides in three. */
 export type PlaceInBeat =
-  'beat' | 'quarter1' | 'half' | 'quarter3' | 'third1' | 'third2' | 'sixth1' | 'sixth3' | 'sixth5';
+  | 'beat'
+  | 'quarter1'
+  | 'half'
+  | 'quarter3'
+  | 'third1'
+  | 'third2'
+  | 'sixth1'
+  | 'sixth3'
+  | 'sixth5';
 
 /** Stands for a place or value finer than a school's table (handbook §4, fine print). */
 export const NO_SYLLABLE = '·';

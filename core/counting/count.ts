@@ -32,7 +32,8 @@ export interface CountedMeasure {
 }
 
 export type Counted =
-  { readonly ok: true; readonly measures: readonly CountedMeasure[] } | { readonly ok: false; readonly reason: string };
+  | { readonly ok: true; readonly measures: readonly CountedMeasure[] }
+  | { readonly ok: false; readonly reason: string };
 
 /**
  * The written counts of a pattern, one token under each note or rest (handbook §4).

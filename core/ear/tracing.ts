@@ -2,7 +2,15 @@ import { type DrawnSign, type Point, type Stroke, strokesOf } from './strokes.ts
 
 /** What was wrong with a stroke. */
 export type StrokeFault =
-  'start' | 'backwards' | 'way' | 'short' | 'long' | 'end' | 'not-filled' | 'not-a-dot' | 'open';
+  | 'start'
+  | 'backwards'
+  | 'way'
+  | 'short'
+  | 'long'
+  | 'end'
+  | 'not-filled'
+  | 'not-a-dot'
+  | 'open';
 
 export type Traced =
   /** So many strokes of the sign were drawn in one go, without lifting the pen. */

@@ -16,7 +16,8 @@ export interface Strip {
 
 /** A change that could be made, or why it could not. */
 export type Changed =
-  { readonly ok: true; readonly strips: readonly Strip[] } | { readonly ok: false; readonly reason: string };
+  | { readonly ok: true; readonly strips: readonly Strip[] }
+  | { readonly ok: false; readonly reason: string };
 
 const HALF = frac(1, 2);
 

@@ -8,7 +8,8 @@ import type { Ratio, RawEvent } from './piece.ts';
 
 /** The items of a measure; or why rhythm text cannot write it. */
 export type MadeItems =
-  { readonly ok: true; readonly items: readonly Item[] } | { readonly ok: false; readonly trouble: string };
+  | { readonly ok: true; readonly items: readonly Item[] }
+  | { readonly ok: false; readonly trouble: string };
 
 class Unwritable extends Error {}
 

@@ -49,7 +49,8 @@ export interface TakeRequest {
 }
 
 export type Judged =
-  { readonly ok: true; readonly result: TakeResult } | { readonly ok: false; readonly trouble: TakeTrouble };
+  | { readonly ok: true; readonly result: TakeResult }
+  | { readonly ok: false; readonly trouble: TakeTrouble };
 
 /**
  * Judges a take against the written pattern: follows the child, finds what was misread, and gives every note its

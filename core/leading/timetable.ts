@@ -58,7 +58,8 @@ export interface Timetable {
 }
 
 export type TimetableResult =
-  { readonly ok: true; readonly timetable: Timetable } | { readonly ok: false; readonly trouble: PlanTrouble };
+  | { readonly ok: true; readonly timetable: Timetable }
+  | { readonly ok: false; readonly trouble: PlanTrouble };
 
 interface Step {
   readonly chunk: Chunk;

@@ -95,7 +95,7 @@ export function settingsOf(part: SheetPart, counts: CountOptions): SheetSettings
 }
 
 /** All questions of a sheet; without versions there is only one. */
-export function makeSheet(sheet: Sheet, counts: CountOptions, version: Version | undefined = undefined): MadeSheet {
+export function makeSheet(sheet: Sheet, counts: CountOptions, version?: Version): MadeSheet {
   let from = 1;
   const parts = sheet.parts.map((part): MadePart => {
     const settings = settingsOf(part, counts);

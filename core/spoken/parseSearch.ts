@@ -10,7 +10,8 @@ export interface SpeechParse {
 }
 
 export type SearchResult =
-  { readonly ok: true; readonly parses: Iterable<SpeechParse> } | { readonly ok: false; readonly token: number };
+  | { readonly ok: true; readonly parses: Iterable<SpeechParse> }
+  | { readonly ok: false; readonly token: number };
 
 /**
  * How the first span begins, or what leads into another: at the bar line (a note sounds on or not), or at any place of

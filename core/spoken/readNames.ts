@@ -20,7 +20,8 @@ interface Word {
 }
 
 export type NamedSpeech =
-  { readonly ok: true; readonly pattern: Pattern } | { readonly ok: false; readonly word: string; readonly at: number };
+  | { readonly ok: true; readonly pattern: Pattern }
+  | { readonly ok: false; readonly word: string; readonly at: number };
 
 const BAR = '|';
 /** Only sound: they say what is said already. */

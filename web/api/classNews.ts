@@ -75,6 +75,6 @@ export function useClassNews(classId: string | undefined): void {
     if (classId === undefined) return undefined;
     return listen(classId, () => void refresh(`/classes/${classId}`, '/takes'));
     // `refresh` is another function each time, but does the same.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, [classId]);
 }

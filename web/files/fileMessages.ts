@@ -22,4 +22,5 @@ export interface WrittenFile {
 }
 
 export type OutAnswer =
-  { readonly ok: true; readonly files: readonly WrittenFile[] } | { readonly ok: false; readonly trouble: string };
+  | { readonly ok: true; readonly files: readonly WrittenFile[] }
+  | { readonly ok: false; readonly trouble: string };

@@ -31,7 +31,7 @@ export function NotesLane({ system, size, scale }: { system: RulerSystem; size: 
     here.replaceChildren();
     engraver.engrave(here, system, size, scale);
     // Everything the drawing shows is in the key.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, [engraver, key]);
   return <div ref={element} className="lane-notes" style={{ height: NOTES_HEIGHTS[size] }} aria-hidden />;
 }

@@ -45,6 +45,6 @@ export function useSendOutbox(
       removeEventListener('online', send);
     };
     // `refresh` is another function each time, but does the same.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, [teacherId, toSend]);
 }

@@ -12,7 +12,7 @@ export function KeptRecording({ take }: { take: TakeDetail }) {
   return (
     <p className="kept-recording no-print">
       {/* Claps have no words: what was clapped stands above as notes. */}
-      {/* eslint-disable-next-line jsx-a11y/media-has-caption */}
+      {/* oxlint-disable-next-line jsx-a11y/media-has-caption */}
       <audio controls preload="none" src={`/api/takes/${take.id}/recording`} aria-label="The recording" />
       Kept until {format(take.recordingUntil, 'd MMMM')}.{' '}
       <Button size="sm" variant="outline-dark" onClick={() => void removal.save()}>

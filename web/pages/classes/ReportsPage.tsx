@@ -1,5 +1,6 @@
 import { format } from 'date-fns';
 import { Printer } from 'lucide-react';
+import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link, useParams, useSearchParams } from 'react-router';
 import type { Child } from '../../../contract/child.ts';
@@ -39,13 +40,14 @@ export default function ReportsPage() {
 function Report({ schoolClass, child }: { schoolClass: ClassDetail; child: Child }) {
   const mastery = useMastery(schoolClass.id, child.id).data;
   const takes = useTakesPage(schoolClass.id, child.id).data?.takes;
+  const [today] = useState(() => new Date());
   if (!mastery || !takes) return null;
   const said = { name: child.name, mastery, marks: takes.map(markOfTake) };
   return (
     <article className="report card-paper">
       <h2>{child.name}</h2>
       <p className="report-head">
-        {schoolClass.name}, rhythm, {format(new Date(), 'd MMMM yyyy')}
+        {schoolClass.name}, rhythm, {format(today, 'd MMMM yyyy')}
       </p>
       {reportSentences(said, namingOf(schoolClass)).map((sentence) => (
         <p key={sentence}>{sentence}</p>

@@ -20,7 +20,7 @@ export function HandsForm({ onDone }: { onDone: (hands: readonly number[]) => vo
           {letter}{' '}
           <input
             // The form opens to be typed into.
-            // eslint-disable-next-line jsx-a11y/no-autofocus
+            // oxlint-disable-next-line jsx-a11y/no-autofocus
             autoFocus={i === 0}
             inputMode="numeric"
             value={hands[i]}

@@ -42,7 +42,7 @@ function Keep({ run, classId, className }: { run: RunKept; classId: string; clas
   const [kept, setKept] = useState<string>();
   const [id] = useState(() => uuid());
   const path = `/classes/${classId}`;
-  const now = new Date();
+  const [now] = useState(() => new Date());
   const save = useSave(async () => {
     const { kind, right, asked, mistakes } = run;
     if (who === CLASS) return put(`${path}/ear/${id}`, { kind, right, asked, mistakes, takenAt: +now });

@@ -11,7 +11,8 @@ export type ChangeTally = Partial<Record<ChangeId, number>>;
 
 /** Who said what: one answer of the class, or a number of hands for each candidate. */
 export type ClassAnswer =
-  { readonly kind: 'one'; readonly option: number } | { readonly kind: 'hands'; readonly hands: readonly number[] };
+  | { readonly kind: 'one'; readonly option: number }
+  | { readonly kind: 'hands'; readonly hands: readonly number[] };
 
 const ruledOutBy = ({ steps }: Question): RuledOut[] =>
   steps.flatMap((step) => (step.step === 'ruled-out' ? [step] : []));

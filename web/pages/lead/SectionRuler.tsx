@@ -75,7 +75,7 @@ export function SectionRuler(props: SectionRulerProps) {
     <div
       className={`lead-ruler ${hidden ? 'lead-hidden' : ''}`}
       ref={box}
-      // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex
+      // oxlint-disable-next-line jsx-a11y/no-noninteractive-tabindex
       tabIndex={0}
       role="group"
       aria-label="The rhythm"

@@ -24,7 +24,7 @@ export function RecordingsPanel({ children, bpm, onTake }: RecordingsPanelProps)
     const brought = takeHandedOver();
     if (brought.length > 0) void recordings.add(brought);
     // Once: what another view handed over.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, []);
   const { getRootProps, getInputProps, isDragActive, open } = useDropzone({ onDrop, noClick: true, noKeyboard: true });
   const className = `recordings ${isDragActive ? 'recordings-over' : ''}`;

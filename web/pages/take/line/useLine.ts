@@ -83,7 +83,7 @@ export function useLine(classId: string, lineUp: LineUp, children: readonly Chil
     box.write(left.length > 0 ? Object.fromEntries(left) : undefined);
     setProblem(failed);
     // `refresh` and `freshLineUps` are other functions each time, but do the same.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, [box, classId, lineUp.id]);
   useEffect(() => {
     if (waiting === 0) return undefined;
