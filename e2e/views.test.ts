@@ -9,7 +9,7 @@ const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.mi
 let school: School;
 
 beforeAll(async () => {
-  school = await School.open();
+  school = await School.open({ heard: true });
 });
 
 afterAll(() => school.close());
