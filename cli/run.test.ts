@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
 import wavefile from 'wavefile';
 import { mxlOf } from '../core/formats/mxl.ts';
+import { clickedTake } from '../core/sound/clickedTake.ts';
 import { synthesiseClaps } from '../core/sound/clapSynth.ts';
 import { wavFile } from '../core/sound/wav.ts';
 import { endOf, run } from './run.ts';
@@ -487,6 +488,23 @@ describe('recordings', () => {
     };
     expect(sampleRate).toBe(44_100);
     expect(onsets.map((onset, i) => Math.abs(onset - claps[i]!) < 0.01)).toEqual([true, true, true, true]);
+  });
+  it('leaves out the clicks of the app, and no clap on one', async () => {
+    const { samples, sampleRate, clicks, claps: clapped } = clickedTake({ loudness: 0 }, 5006);
+    const file = write('clicks.wav', wavFile(samples, sampleRate));
+    const times = clicks.times.map((time) => time.toFixed(4)).join(',');
+    const heard = async (...args: string[]) =>
+      (JSON.parse((await clapboard(['listen', ...args, file])).out) as { onsets: number[] }).onsets;
+    expect(clicks.countIn).toBe(4);
+    const found = await heard('--clicks', times);
+    expect(found.map((onset, i) => Math.abs(onset - clapped[i]!) < 0.03)).toEqual(clapped.map(() => true));
+    expect((await heard()).length).toBeGreaterThan(clapped.length + 4);
+    const marked = JSON.parse(
+      (await clapboard(['score', '--wav', file, '--bpm', '80', '--start', '2', '--clicks', times, '4/4 q q q q'])).out,
+    ) as { notes: unknown[] };
+    expect(marked.notes).toHaveLength(4);
+    for (const wrong of ['1,x', '1,,2', '2,1', '-1,2', ''])
+      expect((await clapboard(['listen', '--clicks', wrong, file])).err).toMatch('seconds that rise');
   });
   it.each([['8'], ['24'], ['32'], ['32f']])('reads WAV of %s bits', async (depth) => {
     const file = new wavefile.WaveFile(wavFile(synthesiseClaps(claps, { seed: 3 }), 44_100));

@@ -9,9 +9,11 @@ const USAGE = `usage: clapboard VERB …
   check [--beat w|h|q|e|s] "TEXT"
   say [--school SCHOOL] [--meter 4/4] [--beat w|h|q|e|s] "ta ti-ti ta-a"
   score [FILE]            one request as JSON, from FILE or standard input
-  score --wav FILE.wav --bpm B [--start S | --free] [--ages 9-10] "TEXT"
+  score --wav FILE.wav --bpm B [--start S | --free] [--ages 9-10] [--clicks …] "TEXT"
   listen FILE.wav         the onsets of a recording
   listen --batch FILE.wav …   one result a line
+  listen --clicks 1.0,1.75,… FILE.wav    seconds at which the app's clicks were played, the first four of them a
+                          count-in: they are left out, claps on them are not
   ear choose --seed N [--count K] (--text "TEXT" | --elements a,b,… [--meter 4/4] [--beats 4])
   ear write --text "TEXT" --answer "TEXT"     ear same "TEXT"     ear signs --seed N [--count K]
   convert IN OUT [--part P] [--voice V] [--measures 5-8] [--letters] [--bpm B]
@@ -44,6 +46,7 @@ function parse(args: string[]) {
         plain: { type: 'boolean' },
         batch: { type: 'boolean' },
         wav: { type: 'string' },
+        clicks: { type: 'string' },
         bpm: { type: 'string' },
         start: { type: 'string' },
         free: { type: 'boolean' },
@@ -141,12 +144,25 @@ async function records(io: Surroundings, now: string | undefined): Promise<void>
   for (const standing of book.standings(asOf, Date.now())) await io.out(JSON.stringify(standing));
 }
 
+/** Seconds, rising, of which the first are a count-in. */
+function clicksIn(text: string | undefined): number[] | undefined {
+  if (text === undefined) return undefined;
+  const times = text.split(',').map((part) => (part.trim() === '' ? Number.NaN : Number(part)));
+  if (times.some((time, i) => !Number.isFinite(time) || time < 0 || (i > 0 && time <= times[i - 1]!)))
+    throw new UserError('--clicks takes seconds that rise, with commas between them: 1.0,1.75,2.5');
+  return times;
+}
+
 /** Recordings one after the other; a bad one gets its line and does not stop the rest. */
-async function listenAll(io: Surroundings, paths: readonly string[]): Promise<void> {
+async function listenAll(
+  io: Surroundings,
+  paths: readonly string[],
+  clicks: readonly number[] | undefined,
+): Promise<void> {
   if (paths.length === 0) throw new UserError('which recordings? Name the WAV files after listen --batch');
   for (const file of paths) {
     try {
-      await io.out(JSON.stringify({ file, ...listen(file) }));
+      await io.out(JSON.stringify({ file, ...listen(file, clicks) }));
     } catch (error) {
       if (!isUsers(error)) throw error;
       await io.out(JSON.stringify({ file, error: (error as Error).message }));
@@ -159,13 +175,14 @@ function scoreRecording({ values, positionals }: ReturnType<typeof parse>): obje
   const [pattern] = positionals;
   if (pattern === undefined) throw new UserError('which rhythm? Put its text in quotes at the end');
   if (bpm === undefined) throw new UserError('which tempo? For example --bpm 80');
-  return scoreWav(wav!, {
+  const request = {
     pattern,
     bpm: Number(bpm),
     ...(start === undefined ? {} : { start: Number(start) }),
     ...(free ? { free } : {}),
     ...(ages === undefined ? {} : { ages }),
-  });
+  };
+  return scoreWav(wav!, request, clicksIn(values.clicks));
 }
 
 type Parsed = ReturnType<typeof parse>;
@@ -332,11 +349,12 @@ export async function run(words: readonly string[], io: Surroundings): Promise<v
   if (verb === 'sheet') return sheetOf(io, parsed);
   if (verb === 'make' || verb === 'elements' || verb === 'level') return makingOf(io, verb, parsed);
   if (verb === 'listen') {
-    if (parsed.values.batch) return listenAll(io, parsed.positionals);
+    const clicks = clicksIn(parsed.values.clicks);
+    if (parsed.values.batch) return listenAll(io, parsed.positionals, clicks);
     const [path, ...others] = parsed.positionals;
     if (path === undefined || others.length > 0)
       throw new UserError('one recording at a time: clapboard listen FILE.wav, or listen --batch for many');
-    return io.out(JSON.stringify(listen(path)));
+    return io.out(JSON.stringify(listen(path, clicks)));
   }
   if (parsed.values.batch) return batch(io, VERBS[verb as VerbName]);
   return io.out(single(io, verb as VerbName, parsed));

@@ -91,13 +91,24 @@ function score(request: unknown): object {
   return printResult(judged.result, judged.pattern);
 }
 
-/** The onsets of a recording. */
-export function listen(path: string): { sampleRate: number; duration: number; onsets: number[] } {
+/** So many of the app's clicks come before anybody claps. */
+const COUNT_IN = 4;
+
+/**
+ * The onsets of a recording.
+ * @param clicks  seconds at which the app's clicks were played, the first four of them a count-in
+ */
+export function listen(
+  path: string,
+  clicks?: readonly number[],
+): { sampleRate: number; duration: number; onsets: number[] } {
   const { sampleRate, duration, samples } = readWav(path);
   return {
     sampleRate,
     duration,
-    onsets: detectOnsets(samples, sampleRate).map((onset) => Math.round(onset * 1e5) / 1e5),
+    onsets: detectOnsets(samples, sampleRate, clicks && { times: clicks, countIn: COUNT_IN }).map(
+      (onset) => Math.round(onset * 1e5) / 1e5,
+    ),
   };
 }
 
@@ -105,8 +116,9 @@ export function listen(path: string): { sampleRate: number; duration: number; on
 export function scoreWav(
   path: string,
   request: { pattern: string; bpm: number; start?: number; free?: boolean; ages?: string },
+  clicks?: readonly number[],
 ): object {
-  const { duration: _duration, sampleRate: _rate, onsets } = listen(path);
+  const { duration: _duration, sampleRate: _rate, onsets } = listen(path, clicks);
   return score({ ...request, onsets });
 }
 

@@ -4,6 +4,7 @@ import { readWav } from '../cli/readWav.ts';
 import { detectOnsets } from '../core/listening/detector.ts';
 import { PowerSpectrum } from '../core/listening/fft.ts';
 import { REVERBERATIONS, type Reverberation, STRUCK_THINGS, synthesiseClaps } from '../core/sound/clapSynth.ts';
+import { CLICK_LOUDNESS, CLICK_SOUNDS, clickedTake } from '../core/sound/clickedTake.ts';
 import { CONDITIONS, RATE_OF, under } from '../core/sound/conditions.ts';
 import { type Random, randomFrom } from '../core/random.ts';
 import { report, timed } from './benchReport.ts';
@@ -105,10 +106,41 @@ function table(recordings: readonly Recording[]): void {
   );
 }
 
+const TAKES_WITH_CLICKS = 12;
+
+/** Claps from 40 ms before to 60 ms after the app's own clicks, at every loudness of these. */
+function clicksTable(): void {
+  for (const surroundings of ['quiet', 'noise', 'talk', 'laptop'] as const) {
+    for (const loudness of CLICK_LOUDNESS) {
+      const count = { claps: 0, lost: 0, clicks: 0, asClaps: 0 };
+      for (let seed = 0; seed < TAKES_WITH_CLICKS; seed++) {
+        const sound = CLICK_SOUNDS[seed % CLICK_SOUNDS.length]!;
+        const { samples, sampleRate, clicks, claps, heard } = clickedTake({ loudness, sound, surroundings }, 50 + seed);
+        const left = detectOnsets(samples, sampleRate, clicks);
+        for (const clap of claps) {
+          const k = left.findIndex((onset) => Math.abs(onset - clap) <= NEAR_SECONDS);
+          if (k >= 0) left.splice(k, 1);
+          else count.lost++;
+        }
+        count.claps += claps.length;
+        count.clicks += heard.length;
+        count.asClaps += left.filter((onset) => heard.some((click) => Math.abs(click - onset) < 0.1)).length;
+      }
+      const { claps, lost, clicks, asClaps } = count;
+      console.log(
+        `  ${surroundings.padEnd(7)} click ${String(loudness).padStart(4)} dB   ` +
+          `lost ${lost} of ${claps} claps, ${asClaps} of ${clicks} clicks taken for claps`,
+      );
+    }
+  }
+}
+
 /** How well and how fast claps are found; RECORDINGS names a folder of recordings with true onsets. */
 export function benchListening(): void {
   console.log('\nclaps found, match within ± 30 ms');
   table(synthesised());
+  console.log("claps around the app's own clicks");
+  clicksTable();
   const folder = process.env['RECORDINGS'];
   if (folder && existsSync(folder)) table(recordingsIn(folder));
   const random = randomFrom(2);

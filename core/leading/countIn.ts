@@ -38,7 +38,8 @@ export function countIn(
   const { meter } = pattern.measures[0]!;
   const beat = beatOf(meter).length;
   const inMeasure = Math.max(1, Math.round(toNumber(beatsInMeasure(meter))));
-  const count = kind === 'two-beats' ? 2 : kind === 'two-measures' ? 2 * inMeasure : inMeasure;
+  // One beat alone says no tempo.
+  const count = kind === 'two-beats' ? 2 : kind === 'two-measures' ? 2 * inMeasure : Math.max(2, inMeasure);
   const seconds = 60 / bpm;
   // A pickup that starts inside a beat is counted in from that beat, so that the clicks stay on the beats.
   const first = floor(div(playPattern(pattern)[0]!.at, beat));

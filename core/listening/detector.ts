@@ -1,4 +1,5 @@
 import { BandLevels } from './bandLevels.ts';
+import { type Arrival, ClickRemover, type PlayedClicks } from './playedClicks.ts';
 import { KnownClaps, LOOK_AHEAD_SECONDS, loudness, strikeFeatures, strikeScore } from './strike.ts';
 
 /** Mean jump, dB, from which a frame is looked at. */
@@ -40,26 +41,32 @@ export class OnsetDetector {
   private readonly wait: number;
   private readonly oneClap: number;
 
-  /** What the app's own click sounds like here, dB of each band; unknown until it was heard alone. */
-  private clickLevels: Float64Array | undefined;
+  /** Takes the app's own clicks out before they come here; undefined where there are none. */
+  private readonly remover: ClickRemover | undefined;
+  /** What is left of a click of each sound that was taken out, dB of each band: the mean of so many. */
+  private readonly left = new Map<number, { readonly levels: Float64Array; of: number }>();
+  /** The click that is passing, what each band had just before it, and the most it had in it; dB. */
+  private passing: { readonly click: Arrival; readonly before: Float64Array; readonly most: Float64Array } | undefined;
 
-  /**
-   * @param clicks  when the app's own clicks arrive, in seconds from the first sample, rising: they are not reported,
-   *   but a clap that falls on one is
-   */
+  /** @param clicks  the app's own clicks are not reported; a clap that falls on one is */
   constructor(
     readonly sampleRate: number,
-    private readonly clicks: readonly number[] = [],
+    clicks?: PlayedClicks,
   ) {
     this.bands = new BandLevels(sampleRate);
     this.known = new KnownClaps(this.bands);
     this.ring = new Float32Array(2 ** Math.ceil(Math.log2(sampleRate * 0.25)));
     this.wait = Math.max(this.bands.framesIn(LOOK_AHEAD_SECONDS), NEIGHBOURS) + 1;
     this.oneClap = this.bands.framesIn(ONE_CLAP_SECONDS);
+    this.remover = clicks && clicks.times.length > 0 ? new ClickRemover(sampleRate, clicks) : undefined;
   }
 
   /** @returns the onsets that became certain, in seconds from the first sample */
   push(samples: Float32Array): number[] {
+    return this.listen(this.remover ? this.remover.push(samples) : samples);
+  }
+
+  private listen(samples: Float32Array): number[] {
     const onsets: number[] = [];
     const { ring } = this;
     const { size, hop } = this.bands;
@@ -70,6 +77,7 @@ export class OnsetDetector {
       for (; i < until; i++) ring[this.written++ & mask] = samples[i]!;
       if (this.written === this.nextFrame + size) {
         this.bands.take(ring, this.nextFrame);
+        if (this.remover) this.learnLeft(this.remover);
         this.collect(this.bands.frames - 1 - NEIGHBOURS);
         this.decide(onsets);
         this.nextFrame += hop;
@@ -80,7 +88,8 @@ export class OnsetDetector {
 
   /** The sound is over: what is still in the air is decided. */
   finish(): number[] {
-    return this.push(new Float32Array(this.bands.size + this.bands.hop * (this.wait + 2)));
+    const rest = this.remover ? this.listen(this.remover.finish()) : [];
+    return [...rest, ...this.listen(new Float32Array(this.bands.size + this.bands.hop * (this.wait + 2)))];
   }
 
   private collect(at: number): void {
@@ -109,27 +118,45 @@ export class OnsetDetector {
     }
   }
 
-  /**
-   * Is a strike nothing but the app's own click? The first click heard alone, in the count-in, teaches how it sounds
-   * here; a clap on a click is louder than that in many bands.
-   */
-  private isClick(frame: number): boolean {
-    const { hop, bandCount } = this.bands;
-    const time = (frame * hop + hop) / this.sampleRate;
-    if (!this.clicks.some((click) => time > click - CLICK_WINDOW.before && time < click + CLICK_WINDOW.after))
-      return false;
-    const here = Float64Array.from({ length: bandCount }, (_, b) => this.bands.struck(frame, b));
-    const known = this.clickLevels;
-    if (!known) {
-      this.clickLevels = here;
-      return true;
+  /** A click around this frame. */
+  private clickAt(frame: number, remover: ClickRemover): Arrival | undefined {
+    const middle = (frame + 1) * this.bands.hop;
+    const [before, after] = [LEFT_SECONDS.before * this.sampleRate, LEFT_SECONDS.after * this.sampleRate];
+    return remover.arrivals.findLast(({ at }) => middle > at - before && middle < at + after);
+  }
+
+  /** The clicks of the count-in, when nobody claps, teach what is left of one. */
+  private learnLeft(remover: ClickRemover): void {
+    const { bands, passing } = this;
+    const levels = bands.levels(bands.frames - 1);
+    const click = this.clickAt(bands.frames - 1, remover);
+    if (passing && passing.click === click) {
+      levels.forEach((level, b) => (passing.most[b] = Math.max(passing.most[b]!, level)));
+      return;
     }
+    this.passing = click?.countIn ? { click, before: levels.slice(), most: levels.slice() } : undefined;
+    if (passing?.click.sound === undefined) return;
+    const below = passing.click.removed ? 0 : remover.leftBelow;
+    const known = this.left.get(passing.click.sound) ?? { levels: new Float64Array(bands.bandCount), of: 0 };
+    known.of++;
+    passing.most.forEach((level, b) => {
+      const left = Math.max(level - below, passing.before[b]!);
+      known.levels[b]! += (left - known.levels[b]!) / known.of;
+    });
+    this.left.set(passing.click.sound, known);
+  }
+
+  /** Is a strike nothing but what is left of the app's own click? A clap on a click is louder than that. */
+  private isClick(frame: number): boolean {
+    const click = this.remover && this.clickAt(frame, this.remover);
+    if (!click) return false;
+    if (click.countIn) return true;
+    const left = this.left.get(click.sound ?? -1)?.levels;
+    if (!left) return false;
     let above = 0;
-    for (let b = 0; b < bandCount; b++)
-      above += Math.max(-CLICK_EXCESS, Math.min(2 * CLICK_EXCESS, here[b]! - known[b]!));
-    if (above / bandCount > CLICK_EXCESS) return false;
-    for (let b = 0; b < bandCount; b++) known[b] = 0.7 * known[b]! + 0.3 * here[b]!;
-    return true;
+    for (let b = 0; b < left.length; b++)
+      above += Math.max(-CLICK_EXCESS, Math.min(2 * CLICK_EXCESS, this.bands.struck(frame, b) - left[b]!));
+    return above / left.length <= CLICK_EXCESS;
   }
 
   /** The moment of the strike itself, finer than a frame: where the whitened sound first swells. */
@@ -157,9 +184,9 @@ export class OnsetDetector {
   }
 }
 
-/** A click may arrive a little before it is expected, or later by the way from the loudspeaker; seconds. */
-const CLICK_WINDOW = { before: 0.015, after: 0.045 };
-/** dB by which a strike must be louder than a click alone, on the mean of the bands. */
+/** From so long before a click begins until so long after, what is left of it may strike; seconds. */
+const LEFT_SECONDS = { before: 0.005, after: 0.09 };
+/** dB by which a strike must be louder than what is left of a click, on the mean of the bands. */
 const CLICK_EXCESS = 5;
 /**
  * The whitened sound is measured in steps of so many seconds; it has begun where it has this part of its greatest
@@ -169,7 +196,7 @@ const STEP_SECONDS = 0.00025;
 const BEGUN = 0.1;
 
 /** All onsets of a recording, in seconds. */
-export function detectOnsets(samples: Float32Array, sampleRate: number, clicks: readonly number[] = []): number[] {
+export function detectOnsets(samples: Float32Array, sampleRate: number, clicks?: PlayedClicks): number[] {
   const detector = new OnsetDetector(sampleRate, clicks);
   return [...detector.push(samples), ...detector.finish()];
 }

@@ -129,7 +129,7 @@ const DIFFUSION = 0.65;
  * Adds the answer of a reverberation: comb filters for its long paths, and all-passes before them that blur the single
  * echo.
  */
-function reverberate(samples: Float32Array, sampleRate: number, reverberation: Reverberation): void {
+export function reverberate(samples: Float32Array, sampleRate: number, reverberation: Reverberation): void {
   const { seconds, level } = REVERBERATIONS[reverberation];
   if (seconds === 0) return;
   const blurred = samples.slice();

@@ -1,3 +1,4 @@
+import type { PlayedClicks } from '../../core/listening/playedClicks.ts';
 import type { Seconds } from '../../core/timing/units.ts';
 
 /**
@@ -8,7 +9,8 @@ export type ListenRequest =
       readonly kind: 'live';
       readonly port: MessagePort;
       readonly sampleRate: number;
-      readonly clicks: readonly Seconds[];
+      /** On the audio clock. */
+      readonly clicks: PlayedClicks;
       readonly keep: boolean;
     }
   | { readonly kind: 'finish' }

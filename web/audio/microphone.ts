@@ -1,3 +1,4 @@
+import type { PlayedClicks } from '../../core/listening/playedClicks.ts';
 import type { Seconds } from '../../core/timing/units.ts';
 import type { ListenAnswer, ListenRequest, Outline } from './listenMessages.ts';
 import { audioContext, awake } from './context.ts';
@@ -70,17 +71,29 @@ export interface LiveListener {
   readonly stop: () => void;
 }
 
+const NO_CLICKS: PlayedClicks = { times: [], countIn: 0 };
+
 const loaded = new WeakSet<AudioContext>();
 /** Of the way from the microphone into the page, where the browser does not say: two buffers of sound. */
 const USUAL_INPUT_SECONDS: Seconds = 0.01;
 
+async function loadCapture(context: AudioContext): Promise<void> {
+  if (loaded.has(context)) return;
+  await context.audioWorklet.addModule(captureUrl);
+  loaded.add(context);
+}
+
+/** Opens the microphone, so that it hears from the first click on. Throws a MicrophoneProblem. */
+export async function readyToListen(): Promise<void> {
+  await openMicrophone();
+  const context = audioContext();
+  if (context) await loadCapture(context);
+}
+
 /** The microphone, its samples on their way to a port. */
 async function openCapture(context: AudioContext, port: MessagePort): Promise<{ late: Seconds; close: () => void }> {
   const stream = await openMicrophone();
-  if (!loaded.has(context)) {
-    await context.audioWorklet.addModule(captureUrl);
-    loaded.add(context);
-  }
+  await loadCapture(context);
   const settings = stream.getAudioTracks()[0]?.getSettings() as { latency?: number } | undefined;
   const source = context.createMediaStreamSource(stream);
   const node = new AudioWorkletNode(context, 'capture', { numberOfOutputs: 0 });
@@ -91,9 +104,9 @@ async function openCapture(context: AudioContext, port: MessagePort): Promise<{ 
 
 /**
  * Listens through the microphone: sound thread → worker; the page only hears of the onsets.
- * @param clicks  when the app's own clicks leave the loudspeaker, on the audio clock
+ * @param clicks  when the app's own clicks leave the page, on the audio clock: they are not taken for claps
  */
-export async function listenLive(clicks: readonly Seconds[] = [], keep = false): Promise<LiveListener> {
+export async function listenLive(clicks = NO_CLICKS, keep = false): Promise<LiveListener> {
   const context = audioContext();
   if (!context || !(await awake(context)))
     throw new MicrophoneProblem('This browser gives the page no sound. Tap instead.');
@@ -101,7 +114,8 @@ export async function listenLive(clicks: readonly Seconds[] = [], keep = false):
   const { late, close } = await openCapture(context, channel.port1);
   const worker = listenWorker();
   const ask = (request: ListenRequest, transfer: Transferable[] = []) => worker.postMessage(request, transfer);
-  const heardClicks = clicks.map((click) => click + late + (context.outputLatency || 0));
+  const way = late + (context.outputLatency || 0);
+  const heardClicks = { ...clicks, times: clicks.times.map((click) => click + way) };
   const { sampleRate } = context;
   ask({ kind: 'live', port: channel.port2, sampleRate, clicks: heardClicks, keep }, [channel.port2]);
 

@@ -17,7 +17,15 @@ const DELAY = 0.02;
 /** A run whose clock goes as the test says: `at` seconds from beat 1 is `at` × 1000 ms on the clock of events. */
 function run(change: Partial<RunPlan> = {}, ear: { onsets?: number[]; fails?: Error } = {}) {
   const plan = { ...PLAN, ...change };
-  const state = { now: -Infinity, tremble: 0, stopped: 0, earStopped: 0, kept: false };
+  const state = {
+    now: -Infinity,
+    tremble: 0,
+    stopped: 0,
+    earStopped: 0,
+    kept: false,
+    openedBefore: -1,
+    played: { times: [] as readonly number[], countIn: 0 },
+  };
   const clicks: { time: number; accent: boolean }[] = [];
   const waiting: (() => void)[] = [];
   const taken: Taken[] = [];
@@ -38,7 +46,12 @@ function run(change: Partial<RunPlan> = {}, ear: { onsets?: number[]; fails?: Er
         state.now = beats[0]!.time - 0.2;
         return Promise.resolve(clock);
       },
-      listenLive: (_clicks, keep) => {
+      readyToListen: () => {
+        state.openedBefore = clicks.length;
+        return Promise.resolve();
+      },
+      listenLive: (played, keep) => {
+        state.played = played;
         state.kept = keep;
         if (ear.fails) return Promise.reject(ear.fails);
         const onsets = () => ear.onsets ?? [];
@@ -100,6 +113,14 @@ describe('a take', () => {
     expect(runner.moment().state).toBe('done');
     expect(taken).toEqual([{ onsets: [] }]);
     expect(state.stopped).toBe(1);
+  });
+
+  it('opens the microphone before the first click, and says which clicks are the count-in', async () => {
+    const { clicks, start, state } = run({ ...PLAN, method: 'microphone' }, {});
+    await start();
+    expect(state.openedBefore).toBe(0);
+    expect(state.played.times).toEqual(clicks.map(({ time }) => time + 100));
+    expect(state.played.countIn).toBe(4);
   });
 
   it('takes the lateness of the device off, and what was tapped before the last beat of the count-in', async () => {

@@ -1,4 +1,5 @@
 import { countIn } from '../../core/leading/countIn.ts';
+import type { PlayedClicks } from '../../core/listening/playedClicks.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
 import { beatTimes } from '../../core/timing/pulses.ts';
 import { scheduleOf } from '../../core/timing/schedule.ts';
@@ -37,7 +38,9 @@ export interface RunPlan {
 /** What a run needs of the device; in tests all of it is made up. */
 export interface RunDevices {
   readonly startClicks: (beats: readonly { time: Seconds; accent: boolean }[]) => Promise<RunningClock>;
-  readonly listenLive: (clicks: readonly Seconds[], keep: boolean) => Promise<LiveListener>;
+  /** Opens the microphone: what it needs for that is over before the first click. */
+  readonly readyToListen: () => Promise<void>;
+  readonly listenLive: (clicks: PlayedClicks, keep: boolean) => Promise<LiveListener>;
   /** How late this device hears. */
   readonly delay: (method: InputMethod) => Seconds;
   /** Milliseconds on the clock of the page's events. */
@@ -155,19 +158,22 @@ export class TakeRunner {
     const { pattern, bpm, free, method, keepSound } = this.plan;
     const words = countIn(pattern, bpm);
     const beats = free ? words : [...words, ...beatTimes(pattern, bpm)];
-    const clock = await this.devices.startClicks(beats);
+    let clock: RunningClock | undefined;
     let microphone: LiveListener | undefined;
-    if (method === 'microphone') {
-      const clicks = clock.contextTime ? beats.map(({ time }) => clock.contextTime!(time)) : [];
-      try {
-        microphone = await this.devices.listenLive(clicks, keepSound);
-      } catch (error) {
-        clock.stop();
-        if (turn !== this.turn) return;
-        this.stop('ready');
-        this.show({ problem: error as Error });
-        return;
+    try {
+      if (method === 'microphone') await this.devices.readyToListen();
+      if (!this.running || turn !== this.turn) return;
+      clock = await this.devices.startClicks(beats);
+      if (method === 'microphone') {
+        const times = clock.contextTime ? beats.map(({ time }) => clock!.contextTime!(time)) : [];
+        microphone = await this.devices.listenLive({ times, countIn: words.length }, keepSound);
       }
+    } catch (error) {
+      clock?.stop();
+      if (turn !== this.turn) return;
+      this.stop('ready');
+      this.show({ problem: error as Error });
+      return;
     }
     if (!this.running || turn !== this.turn) {
       clock.stop();

@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useSyncExternalStore } from 'react';
 import { startClicks } from '../audio/clickClock.ts';
-import { listenLive } from '../audio/microphone.ts';
+import { listenLive, readyToListen } from '../audio/microphone.ts';
 import { useAskBeforeLeaving } from '../ui/useAskBeforeLeaving.ts';
 import { useLatest } from '../ui/useLatest.ts';
 import { deviceDelay } from './inputs/calibration.ts';
@@ -9,6 +9,7 @@ import type { Taken } from './taken.ts';
 
 const DEVICES: RunDevices = {
   startClicks,
+  readyToListen,
   listenLive,
   delay: deviceDelay,
   pageTime: () => performance.now(),

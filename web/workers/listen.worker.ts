@@ -1,4 +1,5 @@
 import { OnsetDetector } from '../../core/listening/detector.ts';
+import type { PlayedClicks } from '../../core/listening/playedClicks.ts';
 import { wavFile } from '../../core/sound/wav.ts';
 import { synthesiseClaps } from '../../core/sound/clapSynth.ts';
 import type { CapturedBlock, ListenAnswer, ListenRequest, Outline } from '../audio/listenMessages.ts';
@@ -29,13 +30,10 @@ interface Live {
 
 let live: Live | undefined;
 
-function hear({ samples, time }: CapturedBlock, clicks: readonly number[], sampleRate: number, keep: boolean): void {
+function hear({ samples, time }: CapturedBlock, clicks: PlayedClicks, sampleRate: number, keep: boolean): void {
   // The clicks are known on the audio clock; the detector counts from its first sample.
   live ??= {
-    detector: new OnsetDetector(
-      sampleRate,
-      clicks.map((click) => click - time),
-    ),
+    detector: new OnsetDetector(sampleRate, { ...clicks, times: clicks.times.map((click) => click - time) }),
     sampleRate,
     keep,
     blocks: [],

@@ -47,15 +47,17 @@ function useEcho({ pattern, plays, mic, settings: { bpm }, judge }: TurnProps) {
     setStage('going');
     setShown(0);
     microphone.stop();
-    void hearing.hear(pattern, bpm, {
-      plays,
-      turn: true,
-      ...(mic ? { onStart: microphone.begin } : {}),
-      onEnd: () => {
-        setStage('clapped');
-        if (mic) microphone.end();
-      },
-    });
+    const play = () =>
+      hearing.hear(pattern, bpm, {
+        plays,
+        turn: true,
+        ...(mic ? { onStart: microphone.begin } : {}),
+        onEnd: () => {
+          setStage('clapped');
+          if (mic) microphone.end();
+        },
+      });
+    void (mic ? microphone.ready().then(play) : play());
   };
   return {
     hearing,

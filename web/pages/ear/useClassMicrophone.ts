@@ -3,7 +3,7 @@ import type { HearTimes } from '../../../core/ear/hearTimes.ts';
 import { type Together, heardTogether } from '../../../core/ear/together.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import type { RunningClock } from '../../audio/clickClock.ts';
-import { type LiveListener, listenLive } from '../../audio/microphone.ts';
+import { type LiveListener, listenLive, readyToListen } from '../../audio/microphone.ts';
 
 /** Claps from so long before beat 1 on belong to the turn: a class that is early is heard too. */
 const EARLY = 0.3;
@@ -15,14 +15,17 @@ export function useClassMicrophone(pattern: Pattern, bpm: number) {
   const [heard, setHeard] = useState<Together>();
   const [problem, setProblem] = useState<Error>();
   const live = useRef<{ listener: LiveListener; clock: RunningClock }>(undefined);
-  const begin = (clock: RunningClock, { beats, claps }: HearTimes) => {
-    setHeard(undefined);
+  /** Before the first click; where there is no microphone, the class claps all the same. */
+  const ready = () => {
     setProblem(undefined);
+    return readyToListen().catch((error: unknown) => setProblem(error as Error));
+  };
+  const begin = (clock: RunningClock, { beats, words }: HearTimes) => {
+    setHeard(undefined);
     const toContext = clock.contextTime;
     if (!toContext) return;
-    // What the app itself lets out is told apart by when it must arrive.
-    const own = [...beats.map(({ time }) => time), ...claps].sort((a, b) => a - b).map(toContext);
-    listenLive(own)
+    // What the app claps itself is over when the class begins; its clicks go on.
+    listenLive({ times: beats.map(({ time }) => toContext(time)), countIn: words.length })
       .then((listener) => (live.current = { listener, clock }))
       .catch((error: unknown) => setProblem(error as Error));
   };
@@ -42,5 +45,5 @@ export function useClassMicrophone(pattern: Pattern, bpm: number) {
     live.current?.listener.stop();
     live.current = undefined;
   };
-  return { heard, problem, begin, end, stop };
+  return { heard, problem, ready, begin, end, stop };
 }

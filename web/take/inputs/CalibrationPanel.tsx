@@ -1,6 +1,7 @@
 import { useCallback, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { type RunningClock, startClicks } from '../../audio/clickClock.ts';
+import { readyToListen } from '../../audio/microphone.ts';
 import { useKeys } from '../../ui/useKeys.ts';
 import { type Calibration, type InputMethod, TOO_WIDE, storeCalibration, storedCalibration } from './calibration.ts';
 import { Calibrator, type ClapSource } from './calibrator.ts';
@@ -21,7 +22,12 @@ function useCalibrator(method: InputMethod, listen: CalibrationPanelProps['liste
   const running = useRef<Calibrator>(undefined);
   const start = useCallback(async () => {
     setHeard(0);
-    running.current = new Calibrator({ startClicks, listen, later: (action, ms) => void setTimeout(action, ms) });
+    running.current = new Calibrator({
+      startClicks,
+      listen,
+      ready: readyToListen,
+      later: (action, ms) => void setTimeout(action, ms),
+    });
     const calibration = await running.current.run(setHeard);
     running.current = undefined;
     setHeard(undefined);

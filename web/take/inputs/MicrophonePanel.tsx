@@ -3,7 +3,7 @@ import Button from 'react-bootstrap/Button';
 import type { RunningClock } from '../../audio/clickClock.ts';
 import { type LiveListener, closeMicrophone, listenLive } from '../../audio/microphone.ts';
 import { CalibrationPanel } from './CalibrationPanel.tsx';
-import type { ClapSource } from './calibrator.ts';
+import { CLICKS, COUNT_IN, type ClapSource } from './calibrator.ts';
 
 /** Loudest sample of a clap: below it is too soft to stand out, above it the microphone is overdriven. */
 const TOO_SOFT = 0.04;
@@ -126,7 +126,8 @@ function Level({ level }: { level: number }) {
 }
 
 /** For calibrating: claps by the clock of the clicks. */
-async function listenWith({ atContext }: RunningClock): Promise<ClapSource> {
-  const live = await listenLive();
+async function listenWith({ atContext, contextTime }: RunningClock): Promise<ClapSource> {
+  const times = contextTime ? CLICKS.map(({ time }) => contextTime(time)) : [];
+  const live = await listenLive({ times, countIn: COUNT_IN });
   return { onsets: () => (atContext ? live.onsets().map(atContext) : []), stop: live.stop };
 }

@@ -3,7 +3,8 @@ import type { RunningClock } from '../../audio/clickClock.ts';
 import { CALIBRATION_CLICKS, type Calibration, calibrationOf } from './calibration.ts';
 
 const BEAT: Seconds = 0.6;
-const COUNT_IN = 4;
+/** Clicks to find the beat by. */
+export const COUNT_IN = 4;
 const LOOK_MS = 80;
 /** After the last click a late tap is waited for. */
 const AFTER: Seconds = 1;
@@ -24,6 +25,8 @@ export interface CalibratorDevices {
   readonly startClicks: (beats: readonly { time: Seconds; accent: boolean }[]) => Promise<RunningClock>;
   /** Undefined where taps are measured. */
   readonly listen: ((clock: RunningClock) => Promise<ClapSource>) | undefined;
+  /** Before the clicks begin. */
+  readonly ready: () => Promise<void>;
   readonly later: (action: () => void, ms: number) => void;
 }
 
@@ -45,6 +48,7 @@ export class Calibrator {
    * @returns what came of it; undefined when too few came with the click
    */
   async run(onHeard: (count: number) => void): Promise<Calibration | undefined> {
+    if (this.devices.listen) await this.devices.ready();
     const clock = await this.devices.startClicks(CLICKS);
     this.clock = clock;
     const claps = await this.devices.listen?.(clock);

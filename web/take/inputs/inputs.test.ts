@@ -14,6 +14,7 @@ async function calibrated(late: (i: number) => number, by: 'tap' | 'clap') {
   const calibrator = new Calibrator({
     startClicks: () =>
       Promise.resolve({ now: () => now, at: (timeStamp: number) => timeStamp / 1000, stop: () => void stopped++ }),
+    ready: () => Promise.resolve(),
     listen:
       by === 'clap'
         ? () => Promise.resolve({ onsets: () => times.filter((time) => time <= now), stop: () => void stopped++ })
