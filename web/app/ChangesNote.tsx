@@ -5,9 +5,10 @@ import Button from 'react-bootstrap/Button';
 import Modal from 'react-bootstrap/Modal';
 import { counted } from '../../core/wording/plurals.ts';
 import { useClass } from '../api/hooks.ts';
-import { type Body, type Change, dropChange, insist } from '../device/changes.ts';
+import { type Change, dropChange, insist } from '../device/changes.ts';
 import { thingAt } from '../device/places.ts';
 import { BothVersions } from '../ui/BothVersions.tsx';
+import { flat } from '../ui/settled.ts';
 import { namesIn } from '../ui/namesIn.ts';
 
 const ON_DEVICE =
@@ -74,9 +75,6 @@ function Named({ change }: { readonly change: Change }) {
   );
 }
 
-/** Marks on paper are shown child by child. */
-const flat = ({ points, ...rest }: Body): Body => ({ ...rest, ...(points as Body | undefined) });
-
 function RefusedChange({ change }: { readonly change: Change }) {
   const schoolClass = useClass(classOf(change)).data;
   const { message, theirs, parts } = change.refused!;
@@ -91,8 +89,7 @@ function RefusedChange({ change }: { readonly change: Change }) {
         <BothVersions
           clash={{ theirs: flat(theirs), parts, mine: flat(change.body) }}
           names={schoolClass && namesIn(schoolClass)}
-          onMine={() => insist(change)}
-          onTheirs={() => dropChange(change.id)}
+          onChosen={(theirsStays) => insist(change, theirsStays)}
         />
       ) : (
         <>

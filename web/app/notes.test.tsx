@@ -22,19 +22,33 @@ beforeEach(() => {
 });
 
 describe('two versions', () => {
-  const show = () => {
-    const [onMine, onTheirs] = [vi.fn(), vi.fn()];
-    const clash = { theirs: { name: 'Ben' }, parts: ['name'], mine: { name: 'Benny' } };
-    mount(<BothVersions clash={clash} onMine={onMine} onTheirs={onTheirs} />);
-    return { onMine, onTheirs };
+  const show = (parts: readonly string[], theirs: object, mine: object) => {
+    const onChosen = vi.fn<(theirs: ReadonlySet<string>) => void>();
+    mount(<BothVersions clash={{ theirs: { ...theirs }, parts, mine }} onChosen={onChosen} />);
+    return () => onChosen.mock.calls.map(([chosen]) => [...chosen]);
   };
-  it('mine is what was typed here, theirs what is there, and each button keeps its own', () => {
-    const { onMine, onTheirs } = show();
+  it('of one part: mine is what was typed here, theirs what is there, and each button keeps its own', () => {
+    const chosen = show(['name'], { name: 'Ben' }, { name: 'Benny' });
     expect(screen.getAllByRole('cell').map((cell) => cell.textContent)).toEqual(['', 'Ben', 'Benny']);
+    expect(screen.queryByRole('radio')).toBeNull();
     click('Leave what is there');
-    expect([onMine.mock.calls.length, onTheirs.mock.calls.length]).toEqual([0, 1]);
     click('Keep mine');
-    expect([onMine.mock.calls.length, onTheirs.mock.calls.length]).toEqual([1, 1]);
+    expect(chosen()).toEqual([['name'], []]);
+  });
+  it('of several parts: each is chosen by itself, and nothing is kept before all are', () => {
+    const chosen = show(
+      ['name', 'minutes', 'day'],
+      { name: 'A', minutes: 30, day: 1 },
+      { name: 'B', minutes: 45, day: 2 },
+    );
+    const keep = () => screen.getByRole<HTMLButtonElement>('button', { name: 'Keep what is chosen' });
+    fireEvent.click(screen.getByLabelText('A'));
+    fireEvent.click(screen.getByLabelText('45'));
+    expect(keep().disabled).toBe(true);
+    fireEvent.click(screen.getByLabelText('2'));
+    fireEvent.click(screen.getByLabelText('1'));
+    fireEvent.click(keep());
+    expect(chosen()).toEqual([['name', 'day']]);
   });
 });
 
@@ -53,15 +67,14 @@ describe('changes that wait', () => {
     mount(<ChangesNote changes={changes} />);
     fireEvent.click(screen.getByRole('button', { name: /change/ }));
   };
-  it('of which the other side changed the same: keeping mine insists, keeping theirs drops mine', () => {
+  it('of which the other side changed the same: mine is sent once more, or but for what is theirs', () => {
     const one = change({ refused: clash });
     open(one);
     expect(screen.getByText('1 change to look at')).toBeTruthy();
     click('Leave what is there');
-    expect(kept.dropChange).toHaveBeenCalledExactlyOnceWith(one.id);
-    expect(kept.insist).not.toHaveBeenCalled();
+    expect(kept.insist).toHaveBeenLastCalledWith(one, new Set(['title']));
     click('Keep mine');
-    expect(kept.insist).toHaveBeenCalledExactlyOnceWith(one);
+    expect(kept.insist).toHaveBeenLastCalledWith(one, new Set());
   });
   it('that removed something that was changed: keep it, or remove it all the same', () => {
     const one = change({ body: undefined, refused: { message: 'Somebody changed it.' } });

@@ -8,6 +8,7 @@ import { counted } from '../../core/wording/plurals.ts';
 import { misconceptionText, questionWords } from '../../core/wording/questionWords.ts';
 import type { NamingId } from '../../core/wording/valueNames.ts';
 import { Ruler } from '../ruler/Ruler.tsx';
+import { useOwnMoves } from '../ui/ownMoves.ts';
 import { useKeys } from '../ui/useKeys.ts';
 import { OptionButtons, Reveal, optionKeys } from './Answering.tsx';
 import { Equation, ShownSigns } from './ShownSigns.tsx';
@@ -65,6 +66,8 @@ export function QuestionRun({ run, naming, onAgain, limit, keep }: RunProps) {
   const { at, question, given, right, tally, answer, next } = useRun(run, onAgain);
   const onStaff = question !== undefined && ON_STAFF.has(question.asked.kind);
   const choose = (option: number) => answer([option]);
+  // Time runs out by itself: what is pressed just then was an answer.
+  useOwnMoves(`${at} ${given === undefined}`);
   useKeys({ ...(onStaff ? {} : optionKeys(choose)), ' ': next });
   if (run.length === 0)
     return <div className="empty">With these values no question can be made. Choose more of them below.</div>;

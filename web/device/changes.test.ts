@@ -169,6 +169,24 @@ describe('where the server has something else by now', () => {
     expect(refused()).toEqual([]);
   });
 
+  it('where theirs stays, what only one of the two changed is sent all the same, or nothing', async () => {
+    const theirs = { title: 'z', text: '4/4 w' };
+    for (const [text, sent] of [
+      ['q', [{ title: 'z', text: 'q', was: theirs }]],
+      [WAVES.text, []],
+    ] as const) {
+      server(away);
+      await put(PATTERN, { title: 'a', text, was: WAVES });
+      server(() => clash(theirs, ['title']));
+      await sendChanges('ann', 'before takes');
+      insist(refused()[0] as never, new Set(['title']));
+      const asked = server(() => Response.json({}));
+      await sendChanges('ann', 'before takes');
+      expect(asked.map(({ body }) => body)).toEqual(sent);
+      expect([refused(), pending()]).toEqual([[], []]);
+    }
+  });
+
   it('marks on paper are told of child by child, and sent as a column', async () => {
     const path = `/classes/${id(1)}/paper/${id(2)}`;
     server(away);

@@ -1,3 +1,4 @@
+import { allSame, flat, settled, unflat } from '../ui/settled.ts';
 import { readStored, storedThing, writeStored } from '../ui/stored.ts';
 
 export type Body = Readonly<Record<string, unknown>>;
@@ -108,7 +109,15 @@ export function refuseChange(change: Change, refused: Refusal): void {
   put({ ...change, refused });
 }
 
-/** Sends it once more; where somebody else changed the same it takes the place of that. */
-export function insist({ refused, ...change }: Change): void {
-  put({ ...change, was: refused?.theirs ?? change.was });
+/**
+ * Sends it once more; where somebody else changed the same it takes the place of that.
+ * @param theirsStays  but for these parts
+ */
+export function insist({ refused, ...change }: Change, theirsStays: ReadonlySet<string> = new Set()): void {
+  const { theirs } = refused ?? {};
+  const { body, was } = change;
+  if (!theirs || !body) return put({ ...change, was: theirs ?? was });
+  const wanted = settled(was && flat(was), flat(theirs), flat(body), theirsStays);
+  if (allSame(wanted, flat(theirs))) return dropChange(change.id);
+  put({ ...change, body: unflat(wanted, body), was: unflat(flat(theirs), body) });
 }

@@ -1,23 +1,32 @@
+import { useId, useState } from 'react';
 import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
 import type { Clash } from '../api/client.ts';
-import { partName, partWords } from './partWords.ts';
+import { bothWords, partName } from './partWords.ts';
 import './bothVersions.scss';
 
 interface BothVersionsProps {
   readonly clash: Clash & { readonly mine: object };
   /** What a part is called, where that is not as usual. */
   readonly names?: Readonly<Record<string, string>> | undefined;
-  readonly onMine: () => void;
-  readonly onTheirs: () => void;
+  /** @param theirsStays  parts of which what is there now is chosen */
+  readonly onChosen: (theirsStays: ReadonlySet<string>) => void;
 }
 
-/** Somebody else changed the same meanwhile: both, side by side, and which one is to stay. */
-export function BothVersions({ clash, names, onMine, onTheirs }: BothVersionsProps) {
-  const { parts, theirs } = clash;
-  const mine = clash.mine as Readonly<Record<string, unknown>>;
+type Choice = 'theirs' | 'mine';
+type Chosen = Readonly<Record<string, Choice>>;
+
+/** Somebody else changed the same meanwhile: what differs, side by side, and which one is to stay, part by part. */
+export function BothVersions({ clash, names, onChosen }: BothVersionsProps) {
+  const { parts } = clash;
+  const [chosen, setChosen] = useState<Chosen>({});
+  const several = parts.length > 1;
   return (
     <section className="alert alert-warning both-versions" role="alert" aria-label="Changed by somebody else">
-      <p>Somebody else changed the same meanwhile. Nothing is lost: choose which one is to stay.</p>
+      <p>
+        Somebody else changed the same meanwhile. Choose which one is to stay; all else that either of you changed stays
+        in any case.
+      </p>
       <table>
         <thead>
           <tr>
@@ -28,22 +37,70 @@ export function BothVersions({ clash, names, onMine, onTheirs }: BothVersionsPro
         </thead>
         <tbody>
           {parts.map((part) => (
-            <tr key={part}>
-              <th scope="row">{partName(part, names)}</th>
-              <td>{partWords(part, theirs[part])}</td>
-              <td>{partWords(part, mine[part])}</td>
-            </tr>
+            <PartRow
+              key={part}
+              part={part}
+              name={partName(part, names)}
+              clash={clash}
+              chosen={chosen[part]}
+              onChoose={several ? (which) => setChosen({ ...chosen, [part]: which }) : undefined}
+            />
           ))}
         </tbody>
       </table>
       <div className="notice-actions">
-        <Button size="sm" onClick={onMine}>
-          Keep mine
+        {several && (
+          <Button
+            size="sm"
+            disabled={parts.some((part) => !chosen[part])}
+            onClick={() => onChosen(new Set(parts.filter((part) => chosen[part] === 'theirs')))}
+          >
+            Keep what is chosen
+          </Button>
+        )}
+        <Button size="sm" variant={several ? 'outline-dark' : 'primary'} onClick={() => onChosen(new Set())}>
+          {several ? 'Keep all of mine' : 'Keep mine'}
         </Button>
-        <Button size="sm" variant="outline-dark" onClick={onTheirs}>
+        <Button size="sm" variant="outline-dark" onClick={() => onChosen(new Set(parts))}>
           Leave what is there
         </Button>
       </div>
     </section>
+  );
+}
+
+interface PartRowProps {
+  readonly part: string;
+  readonly name: string;
+  readonly clash: BothVersionsProps['clash'];
+  readonly chosen: Choice | undefined;
+  /** Undefined where there is nothing to choose but all. */
+  readonly onChoose: ((which: Choice) => void) | undefined;
+}
+
+function PartRow({ part, name, clash, chosen, onChoose }: PartRowProps) {
+  const group = useId();
+  const mine = (clash.mine as Readonly<Record<string, unknown>>)[part];
+  const words = bothWords(part, clash.theirs[part], mine);
+  return (
+    <tr>
+      <th scope="row">{name}</th>
+      {(['theirs', 'mine'] as const).map((which, i) => (
+        <td key={which}>
+          {onChoose ? (
+            <Form.Check
+              type="radio"
+              id={group + which}
+              name={group}
+              label={words[i]}
+              checked={chosen === which}
+              onChange={() => onChoose(which)}
+            />
+          ) : (
+            words[i]
+          )}
+        </td>
+      ))}
+    </tr>
   );
 }

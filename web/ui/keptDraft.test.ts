@@ -130,7 +130,7 @@ describe('something changed bit by bit', () => {
     draft.change({ title: 'Mine', minutes: 50 });
     expect(waits()).toBeUndefined();
     server.fails = undefined;
-    draft.keepMine();
+    draft.choose(new Set());
     await rest();
     expect(server.sent.at(-1)).toEqual([{ title: 'Mine', minutes: 50 }, theirs]);
     expect(draft.moment().state).toBe('saved');
@@ -138,14 +138,13 @@ describe('something changed bit by bit', () => {
 
   it('changed by two waits for the teacher: theirs', async () => {
     const { draft, server, rest } = changing();
-    draft.takeTheirs();
-    draft.keepMine();
+    draft.choose(new Set(['title']));
     expect(draft.moment().value).toEqual(SAVED);
     const theirs = { title: 'Theirs', minutes: 40 };
     server.fails = clash(theirs);
     draft.change({ ...SAVED, title: 'Mine' });
     await rest();
-    draft.takeTheirs();
+    draft.choose(new Set(['title']));
     expect(draft.moment()).toEqual({ value: theirs, state: 'saved', problem: undefined });
     expect(readStored(KEY)).toBeUndefined();
   });

@@ -1,4 +1,7 @@
+import { settled } from './settled.ts';
 import { readStored, writeStored } from './stored.ts';
+
+type Parts = Readonly<Record<string, unknown>>;
 
 export type KeptState = 'saved' | 'saving' | 'on-device' | 'clash';
 
@@ -78,24 +81,21 @@ export class KeptDraft<T extends object> {
     this.show({ value: saved, state: 'saved', problem: undefined });
   };
 
-  /** Of two versions one's own is to stay: it takes the place of the other. */
-  readonly keepMine = (): void => {
-    const theirs = theirsIn(this.shown.problem);
-    if (!theirs) return;
-    this.was = theirs as T;
-    this.write(this.shown.value);
-    this.show({ ...this.shown, state: 'saving', problem: undefined });
-    this.plan(0);
-  };
-
-  /** Of two versions the other is to stay. */
-  readonly takeTheirs = (): void => {
+  /** Of what both changed theirs stays in some parts; all else that either changed stays. */
+  readonly choose = (theirsStays: ReadonlySet<string>): void => {
     const theirs = theirsIn(this.shown.problem) as T | undefined;
     if (!theirs) return;
     this.cancel();
+    const value = settled(this.was as Parts | undefined, theirs as Parts, this.shown.value as Parts, theirsStays) as T;
     this.was = theirs;
-    this.forget();
-    this.show({ value: theirs, state: 'saved', problem: undefined });
+    if (same(value, theirs)) {
+      this.forget();
+      this.show({ value: theirs, state: 'saved', problem: undefined });
+      return;
+    }
+    this.write(value);
+    this.show({ value, state: 'saving', problem: undefined });
+    this.plan(0);
   };
 
   readonly open = (): void => this.plan(SAVE_AFTER_MS);

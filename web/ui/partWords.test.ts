@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { partName, partWords } from './partWords.ts';
+import { bothWords, partName, partWords } from './partWords.ts';
 
 describe('two versions side by side', () => {
   it.each([
@@ -21,6 +21,43 @@ describe('two versions side by side', () => {
     ['wordSet', {}, 'nothing'],
     ['wordSet', { title: 'Boats', cells: { q: 'tug' } }, 'Title: Boats, cells: q: tug'],
   ])('%s %j is “%s”', (part, value, words) => expect(partWords(part, value)).toBe(words));
+
+  it.each([
+    ['title', 'Ada', 'Bo', 'Ada', 'Bo'],
+    ['bpm', null, 72, 'nothing', '72'],
+    [
+      'slots',
+      [
+        { day: 1, starts: '09:00' },
+        { day: 3, starts: '10:00' },
+      ],
+      [
+        { day: 1, starts: '09:00' },
+        { day: 4, starts: '10:00' },
+      ],
+      'Day 3, Begins 10:00',
+      'Day 4, Begins 10:00',
+    ],
+    ['holidays', ['a', 'b'], ['a'], 'b', 'without it'],
+    ['order', ['half', 'tie'], ['tie', 'half'], 'half; tie', 'tie; half'],
+    [
+      'blocks',
+      [{ kind: 'line-up', key: 'k', bpm: 60 }],
+      [{ kind: 'line-up', key: 'k', bpm: 72 }],
+      'line up, Tempo 60',
+      'line up, Tempo 72',
+    ],
+    [
+      'wordSet',
+      { title: 'Boats', cells: { q: 'tug' } },
+      { title: 'Boats', cells: { q: 'sloop' } },
+      'cells: q: tug',
+      'cells: q: sloop',
+    ],
+    ['contents', [['half'], []], [[], []], 'half', 'without it'],
+  ])('%s: only what differs is said', (part, theirs, mine, there, here) =>
+    expect(bothWords(part, theirs, mine)).toEqual([there, here]),
+  );
 
   it('parts have names, and a view may have its own', () => {
     expect([partName('text'), partName('text', { text: 'Line' }), partName('what')]).toEqual([

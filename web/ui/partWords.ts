@@ -67,6 +67,46 @@ function kindOf(one: unknown): string | undefined {
   return typeof word === 'string' ? word.replaceAll('-', ' ') : undefined;
 }
 
+/** Names that no person reads. */
+const SILENT: ReadonlySet<string> = new Set(['key', 'id']);
+
+/** An entry of a list, in all it says. */
+function entryWords(one: unknown): string {
+  if (typeof one !== 'object' || one === null) return partWords('', one);
+  if (Array.isArray(one)) return one.map(entryWords).join(', ') || 'nothing';
+  const said = Object.entries(one).filter(([key]) => !SILENT.has(key) && key !== 'kind' && key !== 'activity');
+  const words = said.map(([key, value]) => `${partName(key)} ${entryWords(value)}`);
+  return [kindOf(one), ...words].filter((word) => word !== undefined).join(', ');
+}
+
+/**
+ * Two values in words, so far as they differ: of a list what only one has, of a table what stands otherwise in it.
+ * @returns what theirs is, and mine
+ */
+export function bothWords(part: string, theirs: unknown, mine: unknown): readonly [string, string] {
+  const text = (value: unknown) => JSON.stringify(value);
+  if (Array.isArray(theirs) && Array.isArray(mine)) {
+    const only = (a: readonly unknown[], b: readonly unknown[]) => {
+      const others = b.map(text);
+      return a.filter((one) => !others.includes(text(one)));
+    };
+    const [there, here] = [only(theirs, mine), only(mine, theirs)];
+    if (there.length === 0 && here.length === 0)
+      return [theirs, mine].map((list) => list.map(entryWords).join('; ')) as unknown as [string, string];
+    const say = (list: readonly unknown[]) => list.map(entryWords).join('; ') || 'without it';
+    return [say(there), say(here)];
+  }
+  const tables = [theirs, mine].every((one) => typeof one === 'object' && one !== null && !Array.isArray(one));
+  if (!tables) return [partWords(part, theirs), partWords(part, mine)];
+  const [there, here] = [theirs, mine] as [Record<string, unknown>, Record<string, unknown>];
+  const keys = [...new Set([...Object.keys(there), ...Object.keys(here)])].filter(
+    (key) => text(there[key]) !== text(here[key]),
+  );
+  const say = (at: 0 | 1) =>
+    keys.map((key) => `${partName(key)}: ${bothWords(key, there[key], here[key])[at]}`).join(', ') || 'nothing';
+  return [say(0), say(1)];
+}
+
 /** A value in a few words; of a list what is in it, or how much. */
 export function partWords(part: string, value: unknown): string {
   if (value === null || value === undefined || value === '') return 'nothing';

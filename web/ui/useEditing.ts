@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { ApiProblem, type Clash, put } from '../api/client.ts';
+import { allSame, flat, settled, unflat } from './settled.ts';
 import { useSave } from './useSave.ts';
 
 export interface Editing<T> {
@@ -8,8 +9,8 @@ export interface Editing<T> {
   readonly problem: Error | undefined;
   /** Somebody else changed the same meanwhile: what is there now, and what was to be saved. */
   readonly clash: (Clash & { readonly mine: T }) | undefined;
-  /** Saves one's own all the same. */
-  readonly keepMine: () => Promise<boolean>;
+  /** Saves what both come to. @param theirsStays  parts that both changed, of which theirs is chosen */
+  readonly settle: (theirsStays: ReadonlySet<string>) => Promise<boolean>;
 }
 
 /**
@@ -18,13 +19,11 @@ export interface Editing<T> {
  * @param path  where it stands
  * @param was  what it was when the change began, later values are not looked at; undefined where it is new
  * @param refreshes  paths under which something is another now
- * @param wasFrom  makes of what is there now what a change is made from
  */
 export function useEditing<T extends object>(
   path: string,
   was: T | undefined,
   refreshes: readonly string[],
-  wasFrom: (theirs: Clash['theirs']) => object = (theirs) => theirs,
 ): Editing<T> {
   const [base, setBase] = useState<object | undefined>(was);
   const [mine, setMine] = useState<T>();
@@ -45,11 +44,15 @@ export function useEditing<T extends object>(
     save: (wanted) => save(wanted),
     problem: clash ? undefined : saving.problem,
     clash,
-    keepMine: async () => {
+    settle: async (theirsStays) => {
       if (!clash) return false;
-      const theirs = wasFrom(clash.theirs);
+      const own = clash.mine as Readonly<Record<string, unknown>>;
+      const was = base as Readonly<Record<string, unknown>> | undefined;
+      const wanted = settled(was && flat(was), clash.theirs, flat(own), theirsStays);
+      const theirs = unflat(clash.theirs, own);
+      if (allSame(wanted, clash.theirs)) return true;
       setBase(theirs);
-      return save(clash.mine, theirs);
+      return save(unflat(wanted, own) as T, theirs);
     },
   };
 }

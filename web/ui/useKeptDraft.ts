@@ -25,7 +25,7 @@ export function useKeptDraft<T extends object>({
   fits,
   bare,
   refreshes,
-}: KeptAt<T>): KeptMoment<T> & Pick<KeptDraft<T>, 'change' | 'keepMine' | 'takeTheirs' | 'settle'> {
+}: KeptAt<T>): KeptMoment<T> & Pick<KeptDraft<T>, 'change' | 'choose' | 'settle'> {
   const refresh = useRefresh();
   const [draft] = useState(() => {
     const save = async (value: T, was: T | undefined) => {
@@ -42,6 +42,6 @@ export function useKeptDraft<T extends object>({
     draft.open();
     return draft.close;
   }, [draft]);
-  const { change, keepMine, takeTheirs, settle } = draft;
-  return { ...useSyncExternalStore(draft.subscribe, draft.moment), change, keepMine, takeTheirs, settle };
+  const { change, choose, settle } = draft;
+  return { ...useSyncExternalStore(draft.subscribe, draft.moment), change, choose, settle };
 }

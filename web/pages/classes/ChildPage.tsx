@@ -110,7 +110,7 @@ function ChangeChild({ path, child, naming, onClose }: ChangeChildProps) {
   return (
     <>
       {editing.clash && (
-        <BothVersions clash={editing.clash} onMine={() => void closeWhen(editing.keepMine())} onTheirs={onClose} />
+        <BothVersions clash={editing.clash} onChosen={(theirs) => void closeWhen(editing.settle(theirs))} />
       )}
       <ChildForm
         child={was}

@@ -266,7 +266,7 @@ function SettingsForm({ schoolClass, records, form, onClose }: FormProps) {
   return (
     <>
       {editing.clash && (
-        <BothVersions clash={editing.clash} onMine={() => void closeWhen(editing.keepMine())} onTheirs={onClose} />
+        <BothVersions clash={editing.clash} onChosen={(theirs) => void closeWhen(editing.settle(theirs))} />
       )}
       {form === 'class' && <ClassForm {...shared} action="Save" />}
       {form === 'judging' && <JudgingForm {...shared} classId={id} records={records} />}

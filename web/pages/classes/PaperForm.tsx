@@ -8,6 +8,7 @@ import { remove } from '../../api/client.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { BothVersions } from '../../ui/BothVersions.tsx';
 import { namesIn } from '../../ui/namesIn.ts';
+import { flat } from '../../ui/settled.ts';
 import { useEditing } from '../../ui/useEditing.ts';
 import { useSave } from '../../ui/useSave.ts';
 import { PaperPoints } from './PaperPoints.tsx';
@@ -39,7 +40,7 @@ export function PaperForm({ schoolClass, column, begin, records, onClose }: Pape
   );
   const path = `/classes/${schoolClass.id}/paper/${id}`;
   const [was] = useState(() => asEdit({ title, outOf, takenAt: column?.takenAt ?? Date.now() }, schoolClass, typed));
-  const saving = useEditing<PaperColumnEdit>(path, column && was, ['/classes'], unflattened);
+  const saving = useEditing<PaperColumnEdit>(path, column && was, ['/classes']);
   const removal = useSave(() => remove(path), '/classes');
   const closeWhen = async (done: Promise<boolean>) => {
     if (await done) onClose();
@@ -59,10 +60,9 @@ export function PaperForm({ schoolClass, column, begin, records, onClose }: Pape
     <Form className="card-paper paper-form" onSubmit={(event) => void submit(event)}>
       {saving.clash && (
         <BothVersions
-          clash={{ ...saving.clash, mine: { ...saving.clash.mine, ...saving.clash.mine.points } }}
+          clash={{ ...saving.clash, mine: flat({ ...saving.clash.mine }) }}
           names={{ ...HEADS, ...namesIn(schoolClass) }}
-          onMine={() => void closeWhen(saving.keepMine())}
-          onTheirs={onClose}
+          onChosen={(theirs) => void closeWhen(saving.settle(theirs))}
         />
       )}
       <PaperHead title={title} outOf={outOf} onTitle={setTitle} onOutOf={setOutOf} />
@@ -118,11 +118,6 @@ function asEdit(
     ...head,
     points: Object.fromEntries(children.map(({ id }) => [id, pointsOf(typed[id], head.outOf) ?? null])),
   };
-}
-
-/** What the server has now, head and marks side by side, as a column. */
-function unflattened({ title, outOf, takenAt, ...points }: Readonly<Record<string, unknown>>): object {
-  return { title, outOf, takenAt, points };
 }
 
 interface PaperHeadProps {

@@ -1,8 +1,9 @@
 import { type KeyboardEvent, useEffect, useRef } from 'react';
+import { flushSync } from 'react-dom';
 import Form from 'react-bootstrap/Form';
 import type { Child } from '../../../contract/child.ts';
 import type { ClassDetail } from '../../../contract/schoolClass.ts';
-import { LAST_LETTER, keyedPoints } from './paperKeys.ts';
+import { type Keyed, LAST_LETTER, keyIn } from './paperKeys.ts';
 
 interface PaperPointsProps {
   readonly schoolClass: ClassDetail;
@@ -14,31 +15,59 @@ interface PaperPointsProps {
   readonly onTyped: (typed: Readonly<Record<string, string>>) => void;
 }
 
+/** Where keys go, and how: `keyIn` says what they do. */
+type Place = Pick<Keyed, 'at' | 'marked' | 'arrived'>;
+
 /** A field for each child, down the list: the key that completes a mark goes on to the next. */
 export function PaperPoints({ schoolClass, outOf, typed, wrong, atOnce, onTyped }: PaperPointsProps) {
   const list = useRef<HTMLDivElement>(null);
+  const { children } = schoolClass;
+  const place = useRef<Place>({ at: 0, marked: true, arrived: false });
+  const fieldAt = (row: number) => list.current?.querySelectorAll('input')[row];
   useEffect(() => {
     if (atOnce) list.current?.querySelector('input')?.focus();
   }, [atOnce]);
-  const enter = (childId: string, field: HTMLInputElement) => {
-    const entered = keyedPoints(typed[childId] ?? '', field.value, outOf);
-    onTyped({ ...typed, [childId]: entered.text });
-    if (entered.done) nextField(field)?.focus();
+  const key = (event: KeyboardEvent<HTMLElement>) => {
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    const field = event.currentTarget as HTMLInputElement;
+    const { selectionStart: from, selectionEnd: to, value } = field;
+    const marked = value === '' || (from === 0 && to === value.length);
+    // In the middle of a mark the field knows better.
+    if (!marked && (from !== value.length || to !== value.length) && event.key.length === 1) return;
+    const rows = children.map(({ id }) => typed[id] ?? '');
+    const next = keyIn({ ...place.current, marked, rows }, event.key, outOf);
+    if (!next) return;
+    event.preventDefault();
+    place.current = next;
+    // Shown before the cursor is set, which goes to its end.
+    if (next.rows.some((text, i) => text !== rows[i]))
+      flushSync(() => onTyped(Object.fromEntries(children.map(({ id }, i) => [id, next.rows[i]!]))));
+    const there = fieldAt(next.at);
+    there?.focus();
+    if (next.marked) there?.select();
+    else there?.setSelectionRange(there.value.length, there.value.length);
   };
   return (
     <>
       <p>{keysText(outOf)} Enter leaves one out.</p>
       <div ref={list} className="paper-children">
-        {schoolClass.children.map(({ id: childId, name }) => (
+        {children.map(({ id: childId, name }, row) => (
           <Form.Group key={childId} controlId={`paper-${childId}`}>
             <Form.Label>{name}</Form.Label>
             <Form.Control
               value={typed[childId] ?? ''}
               autoComplete="off"
-              onFocus={({ target }) => target.select()}
-              onKeyDown={toNext}
+              inputMode="decimal"
+              onFocus={({ target }) => {
+                if (place.current.at !== row) place.current = { at: row, marked: true, arrived: false };
+                target.select();
+              }}
+              onKeyDown={key}
               isInvalid={wrong.some((child) => child.id === childId)}
-              onChange={({ target }) => enter(childId, target as HTMLInputElement)}
+              onChange={({ target }) => {
+                place.current = { at: row, marked: false, arrived: false };
+                onTyped({ ...typed, [childId]: target.value });
+              }}
             />
           </Form.Group>
         ))}
@@ -48,21 +77,7 @@ export function PaperPoints({ schoolClass, outOf, typed, wrong, atOnce, onTyped 
 }
 
 function keysText(outOf: number): string {
-  if (outOf < 10) return 'One key a child: each figure goes on to the next.';
+  if (outOf < 10) return 'One key a child: each figure goes on to the next. A point after it makes a half.';
   const last = outOf > LAST_LETTER ? `, up to z for ${LAST_LETTER}` : '';
   return `One key a child: a is 10, b is 11 and so on${last}; or figures.`;
-}
-
-function nextField(field: HTMLElement): HTMLInputElement | undefined {
-  const fields = [...(field.closest('.paper-children')?.querySelectorAll('input') ?? [])];
-  return fields[fields.indexOf(field as HTMLInputElement) + 1];
-}
-
-function toNext(event: KeyboardEvent<HTMLElement>): void {
-  if (event.key !== 'Enter') return;
-  const next = nextField(event.currentTarget);
-  // The last one sends the form.
-  if (!next) return;
-  event.preventDefault();
-  next.focus();
 }

@@ -1,5 +1,5 @@
 // @vitest-environment happy-dom
-import { screen, waitFor } from '@testing-library/react';
+import { fireEvent, screen, waitFor } from '@testing-library/react';
 import { expect, it, vi } from 'vitest';
 import type { ClassRecords } from '../../../contract/records.ts';
 import type { ClassDetail } from '../../../contract/schoolClass.ts';
@@ -44,7 +44,8 @@ it('a column that is changed keeps its day and its other marks, and says what it
 it('a new one has the day of today and an address of its own, and is sent whole', async () => {
   vi.spyOn(Date, 'now').mockReturnValue(86_400_000);
   const { server, closed } = open(undefined, { title: 'Counts 1', outOf: 14 });
-  type('Ada', 'd');
+  fireEvent.keyDown(screen.getByLabelText('Ada'), { key: 'd' });
+  expect(document.activeElement).toBe(screen.getByLabelText('Bo'));
   type('Bo', '12,5');
   click('Save the marks');
   await waitFor(() => expect(closed).toHaveBeenCalledOnce());
@@ -93,5 +94,24 @@ it('where two marked the same child both are shown; leaving what is there sends 
   await screen.findByRole('alert', { name: 'Changed by somebody else' });
   expect(screen.getAllByRole('cell').map((cell) => cell.textContent)).toEqual(['', '9', '6']);
   click('Leave what is there');
-  expect([closed.mock.calls.length, server.sent.length]).toEqual([1, 1]);
+  await waitFor(() => expect(closed).toHaveBeenCalledOnce());
+  expect(server.sent).toHaveLength(1);
+});
+
+it('where mine stays, so does what the other one alone has marked', async () => {
+  const { server, closed } = open(COLUMN);
+  const theirs = { title: 'Quiz', outOf: 10, takenAt: 5, a: 9, b: 3 };
+  server.refuses = () => ({ status: 409, code: 'changed-meanwhile', message: 'Changed.', theirs, parts: ['a'] });
+  type('Ada', '6');
+  click('Save the marks');
+  await screen.findByRole('alert', { name: 'Changed by somebody else' });
+  server.refuses = () => undefined;
+  click('Keep mine');
+  await waitFor(() => expect(closed).toHaveBeenCalledOnce());
+  const head = { title: 'Quiz', outOf: 10, takenAt: 5 };
+  expect(server.sent.at(-1)!.body).toEqual({
+    ...head,
+    points: { a: 6, b: 3 },
+    was: { ...head, points: { a: 9, b: 3 } },
+  });
 });

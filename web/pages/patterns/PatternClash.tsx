@@ -4,17 +4,15 @@ import type { Draft } from './patternDraft.ts';
 interface PatternClashProps {
   readonly theirs: Readonly<Record<string, unknown>>;
   readonly mine: Draft;
-  readonly onMine: () => void;
-  readonly onTheirs: () => void;
+  readonly onChosen: (theirsStays: ReadonlySet<string>) => void;
 }
 
 /** Somebody else changed the same pattern meanwhile: both are shown. Seldom, and so loaded only then. */
-export default function PatternClash({ theirs, mine, onMine, onTheirs }: PatternClashProps) {
+export default function PatternClash({ theirs, mine, onChosen }: PatternClashProps) {
   return (
     <BothVersions
-      clash={{ theirs: { ...theirs }, mine: { ...mine }, parts: ['title', 'text'] }}
-      onMine={onMine}
-      onTheirs={onTheirs}
+      clash={{ theirs, mine, parts: (['title', 'text'] as const).filter((part) => theirs[part] !== mine[part]) }}
+      onChosen={onChosen}
     />
   );
 }

@@ -36,7 +36,7 @@ export default function PatternPage() {
 }
 
 function Editor({ id, saved }: { id: string; saved: SavedPattern | undefined }) {
-  const { draft, parse, state, problem, change, keepMine, takeTheirs } = useDraft(id, saved);
+  const { draft, parse, state, problem, change, choose } = useDraft(id, saved);
   const theirs = theirsIn(problem);
   const { lanes, set } = useLanes();
   const currentClass = useCurrentClass();
@@ -49,12 +49,7 @@ function Editor({ id, saved }: { id: string; saved: SavedPattern | undefined }) 
       <EditorHead id={id} saved={saved !== undefined} draft={draft} state={state} onChange={change} />
       {theirs && (
         <Suspense fallback={null}>
-          <PatternClash
-            theirs={{ ...theirs }}
-            mine={draft}
-            onMine={() => keepMine(theirs)}
-            onTheirs={() => takeTheirs(theirs)}
-          />
+          <PatternClash theirs={{ ...theirs }} mine={draft} onChosen={(theirsStays) => choose(theirs, theirsStays)} />
         </Suspense>
       )}
       {problem && !theirs && state === 'on-device' && <Notice problem={problem} />}

@@ -2,6 +2,7 @@ import type { SavedPattern } from '../../../contract/pattern.ts';
 import { type BarReport, barCheck, isLegal } from '../../../core/rhythm/barCheck.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { type TextError, parseRhythm } from '../../../core/rhythm/text.ts';
+import { settled } from '../../ui/settled.ts';
 import { readStored, writeStored } from '../../ui/stored.ts';
 
 export interface Draft {
@@ -125,19 +126,16 @@ export class PatternDraft {
     this.show(this.kept, parseDraft(saved.text, undefined), undefined);
   };
 
-  /** Of two versions one's own is to stay: it takes the place of the other. */
-  readonly keepMine = (theirs: Draft): void => {
-    this.kept = theirs;
-    this.show(this.shown.draft, this.shown.parse, undefined);
-    this.plan(0);
-  };
-
-  /** Of two versions the other is to stay. */
-  readonly takeTheirs = (theirs: Draft): void => {
+  /** Of what both changed theirs stays in some parts; all else that either changed stays. */
+  readonly choose = (theirs: Draft, theirsStays: ReadonlySet<string>): void => {
     this.cancel();
+    const base = this.kept && { ...this.kept };
+    const draft = settled(base, { ...theirs }, { ...this.sent }, theirsStays) as unknown as Draft;
     this.kept = theirs;
     forgetDraft(this.id);
-    this.show(theirs, parseDraft(theirs.text, undefined), undefined);
+    if (!same(theirs, draft)) writeStored(keyOf(this.id), JSON.stringify(draft));
+    this.show(draft, parseDraft(draft.text, this.shown.parse.pattern), undefined);
+    this.plan(0);
   };
 
   /** Begins to send what is not saved yet; at the end of a visit `close` sends it at once. */

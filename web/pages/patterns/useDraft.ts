@@ -9,7 +9,7 @@ import { type Draft, type DraftMoment, PatternDraft } from './patternDraft.ts';
 export function useDraft(
   id: string,
   saved: SavedPattern | undefined,
-): DraftMoment & Pick<PatternDraft, 'change' | 'keepMine' | 'takeTheirs'> {
+): DraftMoment & Pick<PatternDraft, 'change' | 'choose'> {
   const refresh = useRefresh();
   const [draft] = useState(() => {
     const save = async (sent: Draft, was: Draft | undefined) => {
@@ -25,6 +25,6 @@ export function useDraft(
     draft.open();
     return draft.close;
   }, [draft]);
-  const { change, keepMine, takeTheirs } = draft;
-  return { ...useSyncExternalStore(draft.subscribe, draft.moment), change, keepMine, takeTheirs };
+  const { change, choose } = draft;
+  return { ...useSyncExternalStore(draft.subscribe, draft.moment), change, choose };
 }

@@ -1,4 +1,4 @@
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { useParams } from 'react-router';
 import type { LineUp } from '../../../../contract/lineUp.ts';
 import type { SavedPattern } from '../../../../contract/pattern.ts';
@@ -7,8 +7,10 @@ import type { Teacher } from '../../../../contract/session.ts';
 import { dealt } from '../../../../core/records/lineUp.ts';
 import { useClass, useLineUps, usePatterns } from '../../../api/hooks.ts';
 import { Notice } from '../../../ui/Notice.tsx';
+import { stopStray, useOwnMoves } from '../../../ui/ownMoves.ts';
 import { LineEnd } from './LineEnd.tsx';
 import { LineStrip } from './LineStrip.tsx';
+import { StrayNote } from './StrayNote.tsx';
 import { TurnStage } from './TurnStage.tsx';
 import { type ReadPattern, readPatterns } from './linePlan.ts';
 import { useLine } from './useLine.ts';
@@ -52,8 +54,13 @@ function Line({ teacher, schoolClass, lineUp, patterns }: LineProps) {
   const childOf = (childId: string | undefined) => schoolClass.children.find(({ id }) => id === childId);
   const child = childOf(current?.childId);
   const pattern = patterns.find(({ id }) => id === current?.patternId) ?? patterns[0];
+  const front = `${current?.childId} ${pattern?.id}`;
+  useOwnMoves(front);
+  const [seen, setSeen] = useState({ front, now: current?.childId, before: undefined as string | undefined });
+  if (seen.front !== front) setSeen({ front, now: current?.childId, before: seen.now });
+  const before = childOf(seen.before);
   return (
-    <div className="line">
+    <div className="line" onClickCapture={stopStray}>
       {line.problem && <Notice problem={line.problem} />}
       {current && child && pattern ? (
         <TurnStage
@@ -72,6 +79,7 @@ function Line({ teacher, schoolClass, lineUp, patterns }: LineProps) {
       ) : (
         <LineEnd schoolClass={schoolClass} lineUp={lineUp} turns={line.turns} />
       )}
+      <StrayNote before={before} onMark={(mark) => before && line.change(before.id, { state: 'heard', mark })} />
       <LineStrip
         schoolClass={schoolClass}
         turns={line.turns}

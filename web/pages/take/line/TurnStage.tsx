@@ -12,6 +12,7 @@ import { TakeResultView } from '../../../take/TakeResultView.tsx';
 import { Playing } from '../../../take/Playing.tsx';
 import type { NewTake } from '../../../take/useJudgedTake.ts';
 import { Notice } from '../../../ui/Notice.tsx';
+import { useOwnMoves } from '../../../ui/ownMoves.ts';
 import { type Keys, useKeys } from '../../../ui/useKeys.ts';
 import { useLatest } from '../../../ui/useLatest.ts';
 import { useSave } from '../../../ui/useSave.ts';
@@ -78,6 +79,7 @@ export function TurnStage(props: StageProps) {
   };
   const left = tries + (child.adaptations?.moreTries ?? 0) - used;
   const result = take && run.state === 'done';
+  useOwnMoves(result ? 'result' : run.state === 'ready' ? 'name' : 'run');
   return (
     <>
       {(problem ?? run.problem) && <Notice problem={(problem ?? run.problem)!} />}
@@ -207,12 +209,13 @@ function TurnResult({
   const { mark, give, problem } = useOwnMark(take, (given) => onHeard(child.id, given));
   const more = triesLeft > 0 && mark < FULL_MARK;
   const goOn = more ? onAgain : onNext;
-  const held = (action: () => void) => (event: KeyboardEvent) => {
-    if (event.timeStamp > from) action();
+  const held = (action: (event: KeyboardEvent) => void) => (event: KeyboardEvent) => {
+    if (event.timeStamp > from) action(event);
   };
   const byItself = goes === 'on';
   const wait = () => setGoes(byItself ? 'off' : 'on');
-  useKeys({ ' ': held(goOn), a: held(onAgain), h: held(wait), ...markKeys(give) });
+  const marks = Object.entries(markKeys(give)).map(([key, action]) => [key, held(action)] as const);
+  useKeys({ ' ': held(goOn), a: held(onAgain), h: held(wait), ...Object.fromEntries(marks) });
   const leave = useLatest(goOn);
   useEffect(() => {
     if (!byItself) return undefined;
