@@ -1,5 +1,6 @@
 import type { Page } from 'playwright-core';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+import { STRAY_MS } from '../web/ui/ownMoves.ts';
 import { School, tapInTime } from './browser.test-helper.ts';
 import { BPM, NAMES, RIGHT, readyForLineUp } from './lineUp.test-helper.ts';
 
@@ -14,6 +15,9 @@ afterAll(() => school.close());
 const turn = (page: Page, name: string) => page.locator('.whose-turn').filter({ hasText: name });
 const inLine = (page: Page, name: string) => page.locator('.in-line').filter({ hasText: name });
 
+/** What the view went on to by itself is seen before the hand sets out. */
+const seen = (page: Page) => page.waitForTimeout(STRAY_MS + 100);
+
 describe('a line-up of six', () => {
   it('takes one key a child, knows absent and later, and ends in the grid', async () => {
     const { page } = await school.visitor();
@@ -24,12 +28,18 @@ describe('a line-up of six', () => {
       ['Bea', RIGHT.slice(0, 2)],
     ] as const) {
       await turn(page, name).waitFor();
+      await seen(page);
       await page.keyboard.press(' ');
       await tapInTime(page, BPM, beats, ' ');
       await page.locator('.take-result').waitFor();
     }
     // Nobody touches anything: the next child is called by itself.
     await turn(page, 'Cy').waitFor();
+    // What was meant for the child before does nothing to this one; it is offered to the other.
+    for (const key of ['4', 'x', ' ']) await page.keyboard.press(key);
+    await page.getByText('came just as the view moved on').waitFor();
+    await seen(page);
+    expect(await turn(page, 'Cy').isVisible()).toBe(true);
     await page.keyboard.press('x');
     await turn(page, 'Dot').waitFor();
     await page.keyboard.press('s');
@@ -45,6 +55,7 @@ describe('a line-up of six', () => {
     await page.locator('.take-result').waitFor();
     // Who was passed over comes last; a mark by hand replaces what was heard.
     await turn(page, 'Dot').waitFor();
+    await seen(page);
     await page.keyboard.press('4');
     await page.getByRole('heading', { name: 'Short one: all heard' }).waitFor();
     await page.getByText('Absent: Cy').waitFor();

@@ -1,8 +1,11 @@
-import { act, cleanup, fireEvent, render, screen } from '@testing-library/react';
+import { act, cleanup, configure, fireEvent, render, screen } from '@testing-library/react';
 import type { ReactElement } from 'react';
 import { MemoryRouter, useLocation } from 'react-router';
 import { SWRConfig } from 'swr';
 import { afterEach, vi } from 'vitest';
+
+// A machine may be busy.
+configure({ asyncUtilTimeout: 20_000 });
 
 /** What a page sent to change something. */
 export interface Sent {
@@ -97,6 +100,7 @@ export function tidyAfterEach(): void {
   afterEach(() => {
     cleanup();
     localStorage.clear();
+    sessionStorage.clear();
     vi.unstubAllGlobals();
     vi.restoreAllMocks();
     vi.useRealTimers();

@@ -27,7 +27,13 @@ export interface Outline {
 
 /** `onsets` are those that were not told before. */
 export type ListenAnswer =
-  | { readonly kind: 'heard'; readonly onsets: readonly Seconds[]; readonly level: number }
+  | {
+      readonly kind: 'heard';
+      readonly onsets: readonly Seconds[];
+      /** The loudest sample of a block that lasted so long. */
+      readonly level: number;
+      readonly seconds: Seconds;
+    }
   | { readonly kind: 'progress'; readonly done: number }
   | {
       readonly kind: 'finished';

@@ -2,6 +2,7 @@ import type { PlayedClicks } from '../../core/listening/playedClicks.ts';
 import type { Seconds } from '../../core/timing/units.ts';
 import type { ListenAnswer, ListenRequest, Outline } from './listenMessages.ts';
 import { audioContext, awake } from './context.ts';
+import { deadAir } from './deadAir.ts';
 import captureUrl from './capture.worklet.ts?worker&url';
 import { listenWorker } from './recordings.ts';
 
@@ -36,10 +37,17 @@ export async function openMicrophone(): Promise<MediaStream> {
   const devices = (navigator as { mediaDevices?: MediaDevices }).mediaDevices;
   if (!devices)
     throw new MicrophoneProblem('A microphone needs a page that came over https, or from this machine. Tap instead.');
-  opened ??= devices.getUserMedia({ audio: RAW, video: false }).catch((error: unknown) => {
-    opened = undefined;
-    throw problemOf(error);
-  });
+  opened ??= devices.getUserMedia({ audio: RAW, video: false }).then(
+    (stream) => {
+      // Pulled out: the next time it is asked for anew.
+      for (const track of stream.getTracks()) track.addEventListener('ended', () => (opened = undefined));
+      return stream;
+    },
+    (error: unknown) => {
+      opened = undefined;
+      throw problemOf(error);
+    },
+  );
   return opened;
 }
 
@@ -67,6 +75,8 @@ export interface LiveListener {
   readonly onsets: () => readonly Seconds[];
   /** Loudest sample of the last moments, 0 to 1. */
   readonly level: () => number;
+  /** The microphone went away: pulled out, taken by another program, asleep. */
+  readonly gone: () => boolean;
   readonly finish: () => Promise<HeardLive>;
   readonly stop: () => void;
 }
@@ -90,16 +100,27 @@ export async function readyToListen(): Promise<void> {
   if (context) await loadCapture(context);
 }
 
+interface Capture {
+  readonly late: Seconds;
+  readonly isGone: () => boolean;
+  readonly close: () => void;
+}
+
 /** The microphone, its samples on their way to a port. */
-async function openCapture(context: AudioContext, port: MessagePort): Promise<{ late: Seconds; close: () => void }> {
+async function openCapture(context: AudioContext, port: MessagePort): Promise<Capture> {
   const stream = await openMicrophone();
   await loadCapture(context);
-  const settings = stream.getAudioTracks()[0]?.getSettings() as { latency?: number } | undefined;
+  const [track] = stream.getAudioTracks();
+  const settings = track?.getSettings() as { latency?: number } | undefined;
   const source = context.createMediaStreamSource(stream);
   const node = new AudioWorkletNode(context, 'capture', { numberOfOutputs: 0 });
   node.port.postMessage(port, [port]);
   source.connect(node);
-  return { late: settings?.latency ?? USUAL_INPUT_SECONDS, close: () => source.disconnect() };
+  return {
+    late: settings?.latency ?? USUAL_INPUT_SECONDS,
+    isGone: () => !track || track.readyState === 'ended' || track.muted,
+    close: () => source.disconnect(),
+  };
 }
 
 /**
@@ -111,7 +132,7 @@ export async function listenLive(clicks = NO_CLICKS, keep = false): Promise<Live
   if (!context || !(await awake(context)))
     throw new MicrophoneProblem('This browser gives the page no sound. Tap instead.');
   const channel = new MessageChannel();
-  const { late, close } = await openCapture(context, channel.port1);
+  const { late, isGone, close } = await openCapture(context, channel.port1);
   const worker = listenWorker();
   const ask = (request: ListenRequest, transfer: Transferable[] = []) => worker.postMessage(request, transfer);
   const way = late + (context.outputLatency || 0);
@@ -121,12 +142,17 @@ export async function listenLive(clicks = NO_CLICKS, keep = false): Promise<Live
 
   const heard: Seconds[] = [];
   let level = 0;
+  let dead = false;
+  const isDead = deadAir();
   let finished: ((last: Extract<ListenAnswer, { kind: 'finished' }>) => void) | undefined;
   worker.addEventListener('message', ({ data }: MessageEvent<ListenAnswer>) => {
     if (data.kind === 'progress') return;
     heard.push(...data.onsets.map((onset) => onset - late));
-    if (data.kind === 'heard') level = Math.max(data.level, level * 0.9);
-    else finished?.(data);
+    if (data.kind === 'heard') {
+      level = Math.max(data.level, level * 0.9);
+      dead = isDead(data.level, data.seconds);
+    }
+    if (data.kind === 'finished') finished?.(data);
   });
   const stop = () => {
     close();
@@ -141,5 +167,5 @@ export async function listenLive(clicks = NO_CLICKS, keep = false): Promise<Live
     stop();
     return { onsets: heard, outline: { ...outline, from: outline.from - late }, ...(sound ? { sound } : {}) };
   };
-  return { onsets: () => heard, level: () => level, stop, finish };
+  return { onsets: () => heard, level: () => level, gone: () => dead || isGone(), stop, finish };
 }

@@ -106,6 +106,9 @@ function Pads({ run, asked, task }: { run: TakeRun; asked: string; task: Task })
             Hands <kbd>J</kbd>
           </span>
         )}
+        {run.level !== undefined && (
+          <meter className="pad-level" aria-label="Loudness" max={1} value={Math.sqrt(run.level)} />
+        )}
         <span className="pad-taps" aria-hidden>
           {run.taps > 0 ? run.taps : ''}
         </span>

@@ -5,6 +5,7 @@ import type { Child } from '../../contract/child.ts';
 import type { MarkBorder } from '../../core/judging/mark.ts';
 import type { Voice } from '../../core/wording/voice.ts';
 import { useKeys } from '../ui/useKeys.ts';
+import { NothingHeard } from './NothingHeard.tsx';
 import { Playing } from './Playing.tsx';
 import { TakeResultView } from './TakeResultView.tsx';
 import type { RunPlan } from './takeRunner.ts';
@@ -18,6 +19,8 @@ interface StageProps {
   readonly title: string;
   readonly voice: Voice;
   readonly take: NewTake | undefined;
+  /** Nothing was heard. */
+  readonly nothing: { readonly keep: () => void } | undefined;
   readonly borders: readonly MarkBorder[] | null | undefined;
   readonly nextChild: Child | undefined;
   /** Where the take is found once it is stored. */
@@ -30,7 +33,7 @@ interface StageProps {
 
 /** From the count-in to the result: what the child sees. */
 export function TakeStage(props: StageProps) {
-  const { run, plan, child, title, voice, take } = props;
+  const { run, plan, child, title, voice, take, nothing } = props;
   return (
     <div className="stage">
       <div className="page-head">
@@ -39,7 +42,9 @@ export function TakeStage(props: StageProps) {
           {title} · {plan.bpm}
         </span>
       </div>
-      {run.state === 'done' ? take && <Done {...props} take={take} /> : <Playing run={run} plan={plan} voice={voice} />}
+      {run.state !== 'done' && <Playing run={run} plan={plan} voice={voice} />}
+      {run.state === 'done' && take && <Done {...props} take={take} />}
+      {run.state === 'done' && nothing && <NothingHeard onAgain={props.onAgain} onZero={nothing.keep} />}
     </div>
   );
 }

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { patternOf } from '../../core/rhythm/arbitrary.test-helper.ts';
 import type { RunningClock } from '../audio/clickClock.ts';
-import { type RunPlan, TakeRunner } from './takeRunner.ts';
+import { type RunPlan, TakeRunner, MICROPHONE_GONE } from './takeRunner.ts';
 import type { Taken } from './taken.ts';
 
 const PLAN: RunPlan = {
@@ -15,7 +15,10 @@ const PLAN: RunPlan = {
 const DELAY = 0.02;
 
 /** A run whose clock goes as the test says: `at` seconds from beat 1 is `at` × 1000 ms on the clock of events. */
-function run(change: Partial<RunPlan> = {}, ear: { onsets?: number[]; fails?: Error } = {}) {
+function run(
+  change: Partial<RunPlan> = {},
+  ear: { onsets?: number[]; fails?: Error; gone?: boolean; level?: number } = {},
+) {
   const plan = { ...PLAN, ...change };
   const state = {
     now: -Infinity,
@@ -57,7 +60,8 @@ function run(change: Partial<RunPlan> = {}, ear: { onsets?: number[]; fails?: Er
         const onsets = () => ear.onsets ?? [];
         const finish = () =>
           Promise.resolve({ onsets: onsets(), outline: { from: 99, step: 0.01, peaks: [] } } as never);
-        return Promise.resolve({ onsets, finish, stop: () => void state.earStopped++ } as never);
+        const [level, gone] = [() => ear.level ?? 0, () => ear.gone ?? false];
+        return Promise.resolve({ onsets, level, gone, finish, stop: () => void state.earStopped++ } as never);
       },
       delay: () => DELAY,
       pageTime: () => state.now * 1000 + 5000 + state.tremble,
@@ -241,6 +245,20 @@ describe('a take through the microphone', () => {
     await start();
     expect(runner.moment()).toMatchObject({ state: 'ready', problem: { message: 'no microphone' } });
     expect(state.stopped).toBe(1);
+  });
+
+  it('that goes away in the middle hands over nothing, and says so', async () => {
+    const ear = { onsets: [100, 101], gone: false, level: 0.42 };
+    const { runner, start, goTo, taken, state } = run({ method: 'microphone' }, ear);
+    await start();
+    await goTo(1.5);
+    expect(runner.moment()).toMatchObject({ taps: 2, level: 0.4 });
+    ear.gone = true;
+    await goTo(1.6);
+    expect(runner.moment()).toMatchObject({ state: 'ready', problem: { message: MICROPHONE_GONE }, level: undefined });
+    expect([state.stopped, state.earStopped]).toEqual([1, 1]);
+    await goTo(9);
+    expect(taken).toEqual([]);
   });
 
   it('lets go of the microphone when cancelled', async () => {

@@ -18,6 +18,8 @@ export interface RunMoment {
   /** The count-in word of this moment. */
   readonly word: string | undefined;
   readonly taps: number;
+  /** Loudest sample that the microphone heard lately, 0 to 1; undefined without one. */
+  readonly level: number | undefined;
   readonly problem: Error | undefined;
   /** When beat 1 is heard, in milliseconds on the clock of the page's events; undefined before the run has begun. */
   readonly beatOne: number | undefined;
@@ -62,7 +64,18 @@ const SLIP_MS = 6;
 const HEARD_AFTER: Seconds = 0.15;
 const LOOK_MS = 20;
 
-const READY: RunMoment = { state: 'ready', word: undefined, taps: 0, problem: undefined, beatOne: undefined };
+export const MICROPHONE_GONE =
+  'The microphone went away in the middle, so nothing of this take is marked. Plug it in or wake it and start again, ' +
+  'or hear this child by taps.';
+
+const READY: RunMoment = {
+  state: 'ready',
+  word: undefined,
+  taps: 0,
+  level: undefined,
+  problem: undefined,
+  beatOne: undefined,
+};
 
 /** Counts in, clicks and collects taps, or claps through the microphone, for one take. */
 export class TakeRunner {
@@ -151,7 +164,7 @@ export class TakeRunner {
     this.clock = undefined;
     this.microphone?.stop();
     this.microphone = undefined;
-    this.show({ state, word: undefined, beatOne: undefined });
+    this.show({ state, word: undefined, beatOne: undefined, level: undefined });
   }
 
   private async begin(turn: number): Promise<void> {
@@ -203,11 +216,18 @@ export class TakeRunner {
         // The sound clock needs a moment until it knows the page's clock.
         ...(now > words[0]!.time ? { beatOne: this.beatOneAt(now) } : {}),
       });
+      if (this.microphone?.gone()) return this.lose();
       if (this.microphone) this.listenFurther(this.microphone, clock);
       if (now >= over) this.finish();
       else this.devices.later(look, LOOK_MS);
     };
     look();
+  }
+
+  /** Half a take is no take: nothing of it is handed over. */
+  private lose(): void {
+    this.stop('ready');
+    this.show({ problem: new Error(MICROPHONE_GONE) });
   }
 
   private beatOneAt(now: Seconds): number {
@@ -217,6 +237,8 @@ export class TakeRunner {
   }
 
   private listenFurther(microphone: LiveListener, { atContext }: RunningClock): void {
+    // In steps, so that the page is not drawn for every breath.
+    this.show({ level: Math.round(microphone.level() * 20) / 20 });
     const heard = this.inTime(microphone.onsets(), (time) => atContext?.(time) ?? 0);
     if (heard.length === this.shown.taps) return;
     this.show({ taps: heard.length });

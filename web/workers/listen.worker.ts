@@ -45,6 +45,7 @@ function hear({ samples, time }: CapturedBlock, clicks: PlayedClicks, sampleRate
     kind: 'heard',
     onsets: found,
     level: samples.reduce((most, sample) => Math.max(most, Math.abs(sample)), 0),
+    seconds: samples.length / sampleRate,
   });
 }
 

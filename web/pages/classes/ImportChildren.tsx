@@ -6,20 +6,24 @@ import type { ClassDetail } from '../../../contract/schoolClass.ts';
 import { put } from '../../api/client.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { useSave } from '../../ui/useSave.ts';
-import { readClassList, textOf } from '../../ui/classList.ts';
+import { type ReadNames, readClassList, textOf } from '../../ui/classList.ts';
 
 /** A class list pasted, typed or chosen as a file: what would be added is shown first. */
 export function ImportChildren({ schoolClass, onClose }: { schoolClass: ClassDetail; onClose: () => void }) {
   const [text, setText] = useState('');
-  const { names, twice, tooLong, heading } = readClassList(
+  const read = readClassList(
     text,
     schoolClass.children.map(({ name }) => name),
   );
+  const { names } = read;
   // The ids stay: sent again after a failure in the middle, each child is there once.
   const [ids] = useState(() => new Map<string, string>());
-  const idOf = (name: string) => ids.get(name) ?? (ids.set(name, uuid()), ids.get(name)!);
+  const idOf = (key: string) => ids.get(key) ?? (ids.set(key, uuid()), ids.get(key)!);
+  // Two of one name are two children.
+  const keyOf = (name: string, i: number) => `${name} ${names.slice(0, i).filter((one) => one === name).length}`;
   const add = useSave(async () => {
-    for (const name of names) await put(`/classes/${schoolClass.id}/children/${idOf(name)}`, { name });
+    for (const [i, name] of names.entries())
+      await put(`/classes/${schoolClass.id}/children/${idOf(keyOf(name, i))}`, { name });
   }, '/classes');
   const choose = async (file: File | undefined) => {
     if (file) setText(textOf(new Uint8Array(await file.arrayBuffer())));
@@ -44,13 +48,7 @@ export function ImportChildren({ schoolClass, onClose }: { schoolClass: ClassDet
         />
       </div>
       <div role="status">
-        <p className="preview-line">
-          {names.length === 0 ? 'No new names yet.' : `${names.length} ${names.length === 1 ? 'child' : 'children'}:`}
-        </p>
-        <p>{names.join(', ')}</p>
-        {heading !== undefined && <p>Taken from the column “{heading}”.</p>}
-        {twice.length > 0 && <p>Left out, for they are there already: {twice.join(', ')}.</p>}
-        {tooLong.length > 0 && <p>Left out, for they are no names: {tooLong.length} long lines.</p>}
+        <ListPreview read={read} />
         {add.problem && <Notice problem={add.problem} />}
         <div className="class-form-actions">
           <Button
@@ -65,5 +63,22 @@ export function ImportChildren({ schoolClass, onClose }: { schoolClass: ClassDet
         </div>
       </div>
     </section>
+  );
+}
+
+/** What was read of a list, and what was not, and why. */
+function ListPreview({ read: { names, alike, twice, tooLong, dropped, heading } }: { read: ReadNames }) {
+  return (
+    <>
+      <p className="preview-line">
+        {names.length === 0 ? 'No new names yet.' : `${names.length} ${names.length === 1 ? 'child' : 'children'}:`}
+      </p>
+      <p>{names.join(', ')}</p>
+      {heading !== undefined && <p>Taken from the column “{heading}”.</p>}
+      {alike.length > 0 && <p>In the list more than once, and taken as different children: {alike.join(', ')}.</p>}
+      {dropped.length > 0 && <p>Left out, for they are no names: {dropped.join('; ')}.</p>}
+      {twice.length > 0 && <p>Left out, for they are there already: {twice.join(', ')}.</p>}
+      {tooLong.length > 0 && <p>Left out, for they are no names: {tooLong.length} long lines.</p>}
+    </>
   );
 }

@@ -3,15 +3,17 @@ import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { useNavigate } from 'react-router';
 import { v4 as uuid } from 'uuid';
+import type { Teacher } from '../../../contract/session.ts';
 import type { SchoolId } from '../../../core/counting/schools.ts';
 import { STARTER_PATTERNS } from '../../../core/exercises/starterPatterns.ts';
 import { AGES, type Ages } from '../../../core/judging/windows.ts';
 import { put } from '../../api/client.ts';
 import { usePatterns } from '../../api/hooks.ts';
 import { Notice } from '../../ui/Notice.tsx';
-import { readClassList } from '../../ui/classList.ts';
+import { type ReadNames, readClassList } from '../../ui/classList.ts';
 import { useChooseClass } from '../../ui/currentClass.ts';
 import { useSave } from '../../ui/useSave.ts';
+import { useTyped } from '../../ui/useTyped.ts';
 import { SchoolChoice } from './SchoolChoice.tsx';
 import { StarterChoice } from './StarterChoice.tsx';
 import './firstDay.scss';
@@ -24,15 +26,34 @@ const AGE_NAMES: Readonly<Record<Ages, string>> = {
   musician: 'musicians',
 };
 
+interface Typed {
+  readonly name: string;
+  readonly ages: Ages;
+  readonly names: string;
+  readonly school: SchoolId;
+  /** Titles of rhythms that are not wanted. */
+  readonly left: readonly string[];
+  /** Made again after a reload it is the same class. */
+  readonly classId: string;
+}
+
+const beginning = (): Typed => ({
+  name: '',
+  ages: '9-10',
+  names: '',
+  school: 'numbers',
+  left: [],
+  classId: uuid(),
+});
+
 /** From nothing to the first child heard: one page, filled in from above to below. */
-export default function FirstDayPage() {
-  const [name, setName] = useState('');
-  const [ages, setAges] = useState<Ages>('9-10');
-  const [names, setNames] = useState('');
-  const [school, setSchool] = useState<SchoolId>('numbers');
-  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
-  const children = useMemo(() => readClassList(names, []).names, [names]);
-  const starting = useStart();
+export default function FirstDayPage({ teacher }: { teacher: Teacher }) {
+  const [typed, change, forget] = useTyped(`first-day.${teacher.id}`, beginning);
+  const { name, ages, names, school } = typed;
+  const left = useMemo(() => new Set(typed.left), [typed.left]);
+  const list = useMemo(() => readClassList(names, []), [names]);
+  const children = list.names;
+  const starting = useStart(typed.classId, forget);
   const start = (event: FormEvent) => {
     event.preventDefault();
     const patterns = STARTER_PATTERNS[ages].filter(({ title }) => !left.has(title));
@@ -49,40 +70,60 @@ export default function FirstDayPage() {
         <div className="first-class">
           <Form.Group controlId="first-name">
             <Form.Label>What is it called?</Form.Label>
-            <Form.Control value={name} required maxLength={60} onChange={(event) => setName(event.target.value)} />
+            <Form.Control
+              value={name}
+              required
+              maxLength={60}
+              onChange={(event) => change({ name: event.target.value })}
+            />
           </Form.Group>
           <fieldset className="chips">
             <legend>How old are the children?</legend>
             {AGES.map((one) => (
               <label key={one} className={one === ages ? 'chosen' : ''}>
-                <input type="radio" name="ages" checked={one === ages} onChange={() => setAges(one)} />
+                <input type="radio" name="ages" checked={one === ages} onChange={() => change({ ages: one })} />
                 {AGE_NAMES[one]}
               </label>
             ))}
           </fieldset>
         </div>
       </section>
-      <section className="card-paper">
-        <h2>2. The children</h2>
-        <Form.Label htmlFor="first-names">
-          First names or codes, a line each; or paste a list from a spreadsheet
-        </Form.Label>
-        <Form.Control
-          as="textarea"
-          id="first-names"
-          rows={5}
-          value={names}
-          onChange={(event) => setNames(event.target.value)}
-        />
-        <p role="status">{children.length === 0 ? 'Nothing else about them is kept.' : childrenFound(children)}</p>
-      </section>
-      <SchoolChoice school={school} onSchool={setSchool} />
-      <StarterChoice ages={ages} left={left} onLeft={setLeft} />
+      <Children names={names} list={list} onNames={(next) => change({ names: next })} />
+      <SchoolChoice school={school} onSchool={(next) => change({ school: next })} />
+      <StarterChoice ages={ages} left={left} onLeft={(next) => change({ left: [...next] })} />
       {starting.problem && <Notice problem={starting.problem} />}
       <Button type="submit" size="lg" disabled={children.length === 0 || starting.saving}>
         Make the class and hear the first child
       </Button>
     </Form>
+  );
+}
+
+interface ChildrenProps {
+  readonly names: string;
+  readonly list: ReadNames;
+  readonly onNames: (names: string) => void;
+}
+
+function Children({ names, list, onNames }: ChildrenProps) {
+  const { names: children, alike, dropped } = list;
+  return (
+    <section className="card-paper">
+      <h2>2. The children</h2>
+      <Form.Label htmlFor="first-names">
+        First names or codes, a line each; or paste a list from a spreadsheet
+      </Form.Label>
+      <Form.Control
+        as="textarea"
+        id="first-names"
+        rows={5}
+        value={names}
+        onChange={(event) => onNames(event.target.value)}
+      />
+      <p role="status">{children.length === 0 ? 'Nothing else about them is kept.' : childrenFound(children)}</p>
+      {alike.length > 0 && <p>More than once, and taken as different children: {alike.join(', ')}.</p>}
+      {dropped.length > 0 && <p>Left out, for they are no names: {dropped.join('; ')}.</p>}
+    </section>
   );
 }
 
@@ -97,8 +138,7 @@ interface NewClass {
 }
 
 /** Makes all of it; tried again after a failure nothing is there twice. */
-function useStart() {
-  const [classId] = useState(() => uuid());
+function useStart(classId: string, onMade: () => void) {
   const [ids] = useState(() => new Map<string, string>());
   const known = usePatterns().data;
   const navigate = useNavigate();
@@ -111,8 +151,11 @@ function useStart() {
       patterns: readonly { title: string; text: string }[];
     }) => {
       await put(`/classes/${classId}`, { ...all.room, rests: null });
-      for (const child of all.children)
-        await put(`/classes/${classId}/children/${idOf(`child ${child}`)}`, { name: child });
+      for (const [i, child] of all.children.entries()) {
+        // Two of one name are two children.
+        const before = all.children.slice(0, i).filter((one) => one === child).length;
+        await put(`/classes/${classId}/children/${idOf(`child ${before} ${child}`)}`, { name: child });
+      }
       for (const pattern of all.patterns) await put(`/patterns/${idOf(`pattern ${pattern.title}`)}`, pattern);
     },
     '/classes',
@@ -125,6 +168,7 @@ function useStart() {
   ) => {
     const patterns = wanted.filter(({ text }) => !known?.some((one) => one.text === text));
     if (!(await making.save({ room, children, patterns }))) return;
+    onMade();
     chooseClass(classId);
     const first = patterns[0] && idOf(`pattern ${patterns[0].title}`);
     await navigate(first ? `/take?pattern=${first}` : '/take');

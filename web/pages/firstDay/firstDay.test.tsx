@@ -1,5 +1,5 @@
 // @vitest-environment happy-dom
-import { fireEvent, screen, waitFor } from '@testing-library/react';
+import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
 import { expect, it } from 'vitest';
 import { STARTER_PATTERNS } from '../../../core/exercises/starterPatterns.ts';
 import { FakeServer, click, mount, tidyAfterEach, type, where } from '../../page.test-helper.tsx';
@@ -7,6 +7,7 @@ import FirstDayPage from './FirstDayPage.tsx';
 
 tidyAfterEach();
 
+const ROBIN = { id: 'robin', name: 'Robin' } as never;
 const STARTERS = STARTER_PATTERNS['9-10'];
 const START = 'Make the class and hear the first child';
 const saved = ({ title, text }: { title: string; text: string }) => ({
@@ -17,7 +18,7 @@ const saved = ({ title, text }: { title: string; text: string }) => ({
 
 function begin(patterns: readonly object[] = []) {
   const server = new FakeServer({ '/patterns': patterns });
-  mount(<FirstDayPage />);
+  mount(<FirstDayPage teacher={ROBIN} />);
   type('What is it called?', ' Gulls ');
   type(/First names or codes/, 'Ada\nBo\n');
   return server;
@@ -77,6 +78,34 @@ it('tried again after a failure makes nothing twice: every thing keeps its addre
 
 it('asks for a class with children in it', () => {
   new FakeServer({ '/patterns': [] });
-  mount(<FirstDayPage />);
+  mount(<FirstDayPage teacher={ROBIN} />);
   expect(screen.getByRole<HTMLButtonElement>('button', { name: START }).disabled).toBe(true);
+});
+
+it('a reload or a look elsewhere loses nothing typed, and another teacher sees nothing of it', async () => {
+  begin();
+  fireEvent.click(screen.getByLabelText('7 and 8'));
+  cleanup();
+  mount(<FirstDayPage teacher={{ id: 'other', name: 'Kim' } as never} />);
+  expect(screen.getByLabelText<HTMLInputElement>('What is it called?').value).toBe('');
+  cleanup();
+  mount(<FirstDayPage teacher={ROBIN} />);
+  expect(screen.getByLabelText<HTMLInputElement>('What is it called?').value).toBe(' Gulls ');
+  expect(screen.getByText('2 children: Ada, Bo')).toBeTruthy();
+  expect(screen.getByLabelText<HTMLInputElement>('7 and 8').checked).toBe(true);
+  click(START);
+  await waitFor(() => expect(where()).toMatch(/^\/take/));
+  expect(sessionStorage.getItem('first-day.robin')).toBeNull();
+});
+
+it('two children of one name are two, and what is no name is said', async () => {
+  const server = begin();
+  type(/First names or codes/, 'Class 4b\nAda\nBo\nAda');
+  expect(screen.getByText('Left out, for they are no names: Class 4b.')).toBeTruthy();
+  expect(screen.getByText('More than once, and taken as different children: Ada.')).toBeTruthy();
+  click(START);
+  await waitFor(() => expect(where()).toMatch(/^\/take/));
+  const made = put(server, /\/children\//);
+  expect(made.map(({ body }) => (body as { name: string }).name)).toEqual(['Ada', 'Bo', 'Ada']);
+  expect(new Set(made.map(({ path }) => path)).size).toBe(3);
 });

@@ -59,7 +59,7 @@ function ReadableSession(props: SessionProps & { rhythm: Pattern }) {
 }
 
 function UnderWay({ schoolClass, pattern, session }: SessionProps & { session: Session }) {
-  const { run, plan, child, nextChild, voice, take, problem, again, next, set } = session;
+  const { run, plan, child, nextChild, voice, take, nothing, problem, again, next, set } = session;
   const before = useTakesPage(schoolClass.id, child.id, pattern.id).data?.takes;
   const step = take && before && nextStepFor(before, take);
   const lineOfStep = step && (
@@ -83,6 +83,7 @@ function UnderWay({ schoolClass, pattern, session }: SessionProps & { session: S
         title={pattern.title}
         voice={voice}
         take={take}
+        nothing={nothing}
         borders={schoolClass.borders}
         nextChild={nextChild}
         takePath={take?.kept ? `/classes/${schoolClass.id}/takes/${take.takeId}` : undefined}

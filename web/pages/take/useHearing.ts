@@ -1,4 +1,4 @@
-import { useCallback } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import type { Child } from '../../../contract/child.ts';
 import type { SavedPattern } from '../../../contract/pattern.ts';
 import type { ClassDetail } from '../../../contract/schoolClass.ts';
@@ -45,16 +45,27 @@ export function useHearing({ teacherId, schoolClass, pattern, rhythm, child, set
   const { take, show, judge, problem } = useJudgedTake({ teacherId, schoolClass, pattern, bpm, onKept: forget });
   const keepSound = typeof schoolClass.recordingDays === 'number';
   const plan: RunPlan = { pattern: rhythm, bpm, method, task, free, keepSound };
+  const [silent, setSilent] = useState<Taken>();
   const done = (taken: Taken) => {
+    // Nobody clapped, or nothing was heard: that is no mark before somebody says so.
+    if (taken.onsets.length === 0 && !taken.feet?.length) return setSilent(taken);
+    keep(taken);
+  };
+  const keep = (taken: Taken) => {
+    setSilent(undefined);
     const judged = judge(taken, { childId: child.id, source: method, free, lineUpId });
     show(judged);
     if (judged) onTake?.(judged);
   };
   const heard = useTakeRun(plan, done, progress);
-  const { cancel: stop } = heard;
+  const { cancel: stop, problem: lost } = heard;
+  useEffect(() => {
+    if (lost) forget();
+  }, [lost, forget]);
   const cancel = useCallback(() => {
     stop();
     forget();
+    setSilent(undefined);
   }, [stop, forget]);
   /** @returns the mark */
   const judgeTorn = (broken: TornTake) => {
@@ -64,5 +75,7 @@ export function useHearing({ teacherId, schoolClass, pattern, rhythm, child, set
     if (judged) drop(broken.id);
     return judged?.mark;
   };
-  return { run: { ...heard, cancel }, plan, take, show, judge, problem, torn, judgeTorn, dropTorn: drop };
+  /** Nothing was heard, and it is not settled yet what that means: the mark 0 on request. */
+  const nothing = silent && { keep: () => keep(silent) };
+  return { run: { ...heard, cancel }, plan, take, nothing, show, judge, problem, torn, judgeTorn, dropTorn: drop };
 }

@@ -51,6 +51,7 @@ interface LineProps {
 function Line({ teacher, schoolClass, lineUp, patterns }: LineProps) {
   const line = useLine(schoolClass.id, lineUp, schoolClass.children);
   const { current, after } = line;
+  const [byTaps, setByTaps] = useState(false);
   const childOf = (childId: string | undefined) => schoolClass.children.find(({ id }) => id === childId);
   const child = childOf(current?.childId);
   const pattern = patterns.find(({ id }) => id === current?.patternId) ?? patterns[0];
@@ -75,6 +76,8 @@ function Line({ teacher, schoolClass, lineUp, patterns }: LineProps) {
           onTurn={(edit) => line.change(child.id, edit)}
           onHold={() => line.call(child.id)}
           onNext={line.goOn}
+          byTaps={byTaps}
+          onTaps={() => setByTaps(true)}
         />
       ) : (
         <LineEnd schoolClass={schoolClass} lineUp={lineUp} turns={line.turns} />

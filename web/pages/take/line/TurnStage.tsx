@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from 'react';
+import { type ReactNode, useEffect, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link, useNavigate } from 'react-router';
 import type { Child } from '../../../../contract/child.ts';
@@ -8,6 +8,7 @@ import type { Teacher } from '../../../../contract/session.ts';
 import { FULL_MARK, HIGHEST_MARK } from '../../../../core/judging/mark.ts';
 import { voiceOf } from '../../../../core/wording/voice.ts';
 import { put } from '../../../api/client.ts';
+import { NothingHeard } from '../../../take/NothingHeard.tsx';
 import { TakeResultView } from '../../../take/TakeResultView.tsx';
 import { Playing } from '../../../take/Playing.tsx';
 import type { NewTake } from '../../../take/useJudgedTake.ts';
@@ -34,21 +35,22 @@ interface StageProps {
   /** This child stays in front until it is said to go on. */
   readonly onHold: () => void;
   readonly onNext: () => void;
+  /** Hears this child and the others by taps, whatever the line-up says. */
+  readonly byTaps: boolean;
+  readonly onTaps: () => void;
 }
 
 /** Slower for this child, now: so much of the tempo. */
 const SLOWER = 0.75;
 
-/** One child's turn: its name, its takes, what came of them. */
-export function TurnStage(props: StageProps) {
-  const { teacher, schoolClass, lineUp, child, pattern, onHeard, onHold } = props;
+/** One child's turn as it goes on: what stands in front, and what can be done. */
+function useTurn({ teacher, schoolClass, lineUp, child, pattern, byTaps, onHeard, onHold }: StageProps) {
   const [slow, setSlow] = useState(1);
   const [used, setUsed] = useState(0);
-  const voice = useMemo(() => voiceOf(schoolClass), [schoolClass]);
   const { bpm, heardBy, tries } = lineUp.settings;
   const settings = {
     bpm: Math.round(bpm * slow),
-    method: heardByOf(child, heardBy),
+    method: byTaps ? 'tap' : heardByOf(child, heardBy),
     task: 'claps',
     free: false,
   } as const;
@@ -67,37 +69,58 @@ export function TurnStage(props: StageProps) {
       setUsed(used + 1);
     },
   });
-  const { run, plan, take, show, problem } = hearing;
-  const start = () => {
-    // Whatever becomes of other turns meanwhile, on another device too, this child goes on.
-    onHold();
-    run.start();
+  const { run, take, nothing, show } = hearing;
+  const over = run.state === 'done';
+  return {
+    ...hearing,
+    front: over && take ? 'result' : over && nothing ? 'silent' : run.state === 'ready' ? 'name' : 'run',
+    used,
+    left: tries + (child.adaptations?.moreTries ?? 0) - used,
+    start: () => {
+      // Whatever becomes of other turns meanwhile, on another device too, this child goes on.
+      onHold();
+      run.start();
+    },
+    again: () => {
+      show(undefined);
+      run.cancel();
+    },
+    slower: () => setSlow(slow * SLOWER),
   };
-  const again = () => {
-    show(undefined);
-    run.cancel();
-  };
-  const left = tries + (child.adaptations?.moreTries ?? 0) - used;
-  const result = take && run.state === 'done';
-  useOwnMoves(result ? 'result' : run.state === 'ready' ? 'name' : 'run');
+}
+
+/** One child's turn: its name, its takes, what came of them. */
+export function TurnStage(props: StageProps) {
+  const { schoolClass, child, pattern, onTurn } = props;
+  const voice = useMemo(() => voiceOf(schoolClass), [schoolClass]);
+  const { run, plan, take, nothing, problem, front, used, left, start, again, slower } = useTurn(props);
+  useOwnMoves(front);
+  const trouble = problem ?? run.problem;
+  const title = `${pattern.title} · ${plan.bpm}`;
   return (
     <>
-      {(problem ?? run.problem) && <Notice problem={(problem ?? run.problem)!} />}
-      {run.state === 'ready' && (
-        <NameScreen {...props} bpm={plan.bpm} used={used} onStart={start} onSlower={() => setSlow(slow * SLOWER)} />
+      {trouble && <Notice problem={trouble} />}
+      {front === 'name' && (
+        <NameScreen
+          {...props}
+          bpm={plan.bpm}
+          used={used}
+          lost={run.problem !== undefined}
+          onStart={start}
+          onSlower={slower}
+        />
       )}
-      {(run.state === 'count-in' || run.state === 'playing') && (
-        <div className="stage">
-          <div className="page-head">
-            <h1>{child.name}</h1>
-            <span className="stage-title">
-              {pattern.title} · {plan.bpm}
-            </span>
-          </div>
+      {front === 'run' && run.state !== 'done' && (
+        <Stage name={child.name} title={title}>
           <Playing run={run} plan={plan} voice={voice} />
-        </div>
+        </Stage>
       )}
-      {result && <TurnResult {...props} take={take} triesLeft={left} onAgain={again} />}
+      {front === 'result' && take && <TurnResult {...props} take={take} triesLeft={left} onAgain={again} />}
+      {front === 'silent' && nothing && (
+        <Stage name={child.name} title={title}>
+          <NothingHeard onAgain={again} onAbsent={() => onTurn({ state: 'absent' })} onZero={nothing.keep} />
+        </Stage>
+      )}
     </>
   );
 }
@@ -105,6 +128,8 @@ export function TurnStage(props: StageProps) {
 interface NameProps extends StageProps {
   readonly bpm: number;
   readonly used: number;
+  /** The microphone went away: nothing starts by itself. */
+  readonly lost: boolean;
   readonly onStart: () => void;
   readonly onSlower: () => void;
 }
@@ -117,12 +142,25 @@ function markKeys(give: (mark: number) => void): Keys {
 }
 
 /** The name, for the back row; one key counts in. */
-function NameScreen({ lineUp, child, nextChild, pattern, bpm, used, onStart, onSlower, onTurn }: NameProps) {
+function NameScreen({
+  lineUp,
+  child,
+  nextChild,
+  pattern,
+  bpm,
+  used,
+  lost,
+  onStart,
+  onSlower,
+  onTurn,
+  onTaps,
+}: NameProps) {
   const navigate = useNavigate();
   const stop = () => void navigate('/take/line-up');
   const absent = () => onTurn({ state: 'absent' });
   const skip = () => onTurn({ state: 'skipped' });
-  const byItself = lineUp.settings.startsItself && used === 0;
+  const mark = (given: number) => onTurn({ state: 'heard', mark: given });
+  const byItself = lineUp.settings.startsItself && used === 0 && !lost;
   const deaf = useQuiet(byItself, onStart);
   useKeys({
     ' ': onStart,
@@ -130,7 +168,7 @@ function NameScreen({ lineUp, child, nextChild, pattern, bpm, used, onStart, onS
     s: skip,
     l: onSlower,
     Escape: stop,
-    ...markKeys((mark) => onTurn({ state: 'heard', mark })),
+    ...markKeys(mark),
   });
   return (
     <div className="name-screen">
@@ -143,27 +181,80 @@ function NameScreen({ lineUp, child, nextChild, pattern, bpm, used, onStart, onS
         {used > 0 && ' · once more'}
       </p>
       {byItself && !deaf && <p role="status">Starts when the room is quiet.</p>}
-      <div className="stage-actions">
-        <Button size="lg" onClick={onStart}>
-          Count in <kbd>space</kbd>
-        </Button>
-        <Button variant="outline-dark" onClick={absent}>
-          Absent <kbd>X</kbd>
-        </Button>
-        <Button variant="outline-dark" onClick={skip}>
-          Later <kbd>S</kbd>
-        </Button>
-        <Button variant="outline-dark" onClick={onSlower}>
-          Slower <kbd>L</kbd>
-        </Button>
-        <span>
-          Mark by hand <kbd>0</kbd>–<kbd>4</kbd>
-        </span>
-        <Button variant="outline-dark" onClick={stop}>
-          Stop <kbd>Esc</kbd>
-        </Button>
-      </div>
+      <NameActions
+        lost={lost}
+        onStart={onStart}
+        onSlower={onSlower}
+        onTaps={onTaps}
+        absent={absent}
+        skip={skip}
+        stop={stop}
+        mark={mark}
+      />
       {nextChild && <p className="who-next">Then {nextChild.name}</p>}
+    </div>
+  );
+}
+
+interface NameActionsProps extends Pick<NameProps, 'lost' | 'onStart' | 'onSlower' | 'onTaps'> {
+  readonly absent: () => void;
+  readonly skip: () => void;
+  readonly stop: () => void;
+  readonly mark: (mark: number) => void;
+}
+
+/** What the keys do, for fingers. */
+function NameActions({ lost, onStart, onSlower, onTaps, absent, skip, stop, mark }: NameActionsProps) {
+  return (
+    <div className="stage-actions">
+      <Button size="lg" onClick={onStart}>
+        Count in <kbd>space</kbd>
+      </Button>
+      {lost && (
+        <Button variant="outline-dark" onClick={onTaps}>
+          By taps from now on
+        </Button>
+      )}
+      <Button variant="outline-dark" onClick={absent}>
+        Absent <kbd>X</kbd>
+      </Button>
+      <Button variant="outline-dark" onClick={skip}>
+        Later <kbd>S</kbd>
+      </Button>
+      <Button variant="outline-dark" onClick={onSlower}>
+        Slower <kbd>L</kbd>
+      </Button>
+      <MarkButtons onMark={mark} />
+      <Button variant="outline-dark" onClick={stop}>
+        Stop <kbd>Esc</kbd>
+      </Button>
+    </div>
+  );
+}
+
+/** A mark by hand, by a finger; the keys are the figures. */
+function MarkButtons({ onMark }: { onMark: (mark: number) => void }) {
+  return (
+    <span className="mark-buttons" role="group" aria-label="Mark by hand">
+      <span>Mark by hand</span>
+      {Array.from({ length: HIGHEST_MARK + 1 }, (_, mark) => (
+        <Button key={mark} variant="outline-dark" aria-label={`Mark ${mark}`} onClick={() => onMark(mark)}>
+          {mark}
+        </Button>
+      ))}
+    </span>
+  );
+}
+
+/** The child and its rhythm above what it does. */
+function Stage({ name, title, children }: { name: string; title: string; children: ReactNode }) {
+  return (
+    <div className="stage">
+      <div className="page-head">
+        <h1>{name}</h1>
+        <span className="stage-title">{title}</span>
+      </div>
+      {children}
     </div>
   );
 }
@@ -241,9 +332,7 @@ function TurnResult({
         <Button variant="outline-dark" aria-pressed={byItself} onClick={wait}>
           {byItself ? 'Goes on by itself' : 'Waits for you'} <kbd>H</kbd>
         </Button>
-        <span>
-          Another mark <kbd>0</kbd>–<kbd>4</kbd>
-        </span>
+        <MarkButtons onMark={give} />
         <Link to={`/classes/${schoolClass.id}/takes/${take.takeId}`}>Correct the claps</Link>
       </div>
       <TakeResultView take={take} voice={voice} mark={mark} borders={schoolClass.borders} />

@@ -42,7 +42,13 @@ export function useQuiet(on: boolean, onQuiet: () => void): Error | undefined {
       live?.stop();
     };
     const timer = setInterval(() => {
-      if (!live || gone || !isQuiet(live.level(), performance.now())) return;
+      if (!live || gone) return;
+      if (live.gone()) {
+        stop();
+        setProblem(new Error('The microphone gives no sound. Plug it in or wake it, or count in by space.'));
+        return;
+      }
+      if (!isQuiet(live.level(), performance.now())) return;
       stop();
       quiet();
     }, LOOK_MS);

@@ -1,0 +1,43 @@
+import { useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import { useKeys } from '../ui/useKeys.ts';
+
+/** Taps that come after the end must settle nothing; milliseconds. */
+const HOLD_MS = 900;
+
+interface NothingHeardProps {
+  readonly onAgain: () => void;
+  /** Only where somebody can be away. */
+  readonly onAbsent?: (() => void) | undefined;
+  readonly onZero: () => void;
+}
+
+/** A take in which nothing was heard: nothing is written down before somebody says what it was. */
+export function NothingHeard({ onAgain, onAbsent, onZero }: NothingHeardProps) {
+  const [from] = useState(() => performance.now() + HOLD_MS);
+  const held = (action: () => void) => (event: KeyboardEvent) => {
+    if (event.timeStamp > from) action();
+  };
+  useKeys({ ' ': held(onAgain), '0': held(onZero), ...(onAbsent ? { x: held(onAbsent) } : {}) });
+  return (
+    <section className="nothing-heard" aria-label="Nothing was heard">
+      <p className="big-line" role="status">
+        Nothing was heard.
+      </p>
+      <p>Nothing is written down. Was the microphone near enough, or did nobody clap?</p>
+      <div className="stage-actions">
+        <Button size="lg" onClick={onAgain}>
+          Again <kbd>space</kbd>
+        </Button>
+        {onAbsent && (
+          <Button size="lg" variant="outline-dark" onClick={onAbsent}>
+            Absent <kbd>X</kbd>
+          </Button>
+        )}
+        <Button size="lg" variant="outline-dark" onClick={onZero}>
+          Mark 0 <kbd>0</kbd>
+        </Button>
+      </div>
+    </section>
+  );
+}
