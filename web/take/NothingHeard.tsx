@@ -21,10 +21,8 @@ export function NothingHeard({ onAgain, onAbsent, onZero }: NothingHeardProps) {
   useKeys({ ' ': held(onAgain), '0': held(onZero), ...(onAbsent ? { x: held(onAbsent) } : {}) });
   return (
     <section className="nothing-heard" aria-label="Nothing was heard">
-      <p className="big-line" role="status">
-        Nothing was heard.
-      </p>
-      <p>Nothing is written down. Was the microphone near enough, or did nobody clap?</p>
+      <h2 role="status">Nothing was heard.</h2>
+      <p>Nothing is written down before you say what it was.</p>
       <div className="stage-actions">
         <Button size="lg" onClick={onAgain}>
           Again <kbd>space</kbd>

@@ -158,6 +158,19 @@ describe('the space bar', () => {
       expect(red).toHaveBeenCalledOnce();
     },
   );
+  it('is the view’s in a field of figures, which keeps these', () => {
+    const red = vi.fn();
+    function Hands() {
+      useKeys({ ' ': red, '3': red, Enter: red });
+      return <input aria-label="Hands" data-figures />;
+    }
+    render(<Hands />);
+    goTo(screen.getByLabelText('Hands'), 'key');
+    for (const key of ['3', 'Enter', 'Backspace']) fireEvent.keyDown(screen.getByLabelText('Hands'), { key });
+    expect(red).not.toHaveBeenCalled();
+    expect(space(screen.getByLabelText('Hands'))).toBe(false);
+    expect(red).toHaveBeenCalledOnce();
+  });
   it('is typed into a field, however it was reached', () => {
     const red = vi.fn();
     render(<View onSpace={red} onOther={() => {}} />);

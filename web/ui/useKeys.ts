@@ -10,6 +10,8 @@ export type Keys = Readonly<Record<string, (event: KeyboardEvent) => void>>;
 /** Fields into which something is typed. */
 const TYPED_INTO =
   'input:not([type=radio], [type=checkbox], [type=button], [type=range], [type=color]), textarea, [contenteditable]';
+/** What belongs to a field into which nothing but figures is typed: all else is the view's. */
+const FIGURES = /^(\d|Backspace|Delete|Tab|Enter|Arrow.*|Home|End)$/;
 const CHOSEN_FROM = 'input, select';
 const PRESSED = 'button, a, summary, [role="button"]';
 
@@ -19,7 +21,9 @@ const PRESSED = 'button, a, summary, [role="button"]';
  */
 function ownsKey(target: EventTarget | null, key: string): boolean {
   if (!(target instanceof HTMLElement)) return false;
-  if (target.closest('[role="dialog"]') || target.closest(TYPED_INTO)) return true;
+  if (target.closest('[role="dialog"]')) return true;
+  if (target.closest('[data-figures]')) return FIGURES.test(key);
+  if (target.closest(TYPED_INTO)) return true;
   if (byPointer(target)) return false;
   if (target.closest(CHOSEN_FROM)) return true;
   return (key === ' ' || key === 'Enter') && target.closest(PRESSED) !== null;

@@ -31,6 +31,9 @@ function mainAction(run: Run, play: () => void): { text: string; act: () => void
   return { text: 'Next', act: run.next };
 }
 
+const letterKeys = (choose: (option: number) => void) =>
+  Object.fromEntries(OPTION_LETTERS.map((name, i) => [name.toLowerCase(), () => choose(i)]));
+
 /** Which of four is it? Played, answered by the class, opened beat by beat. */
 export function ChooseRun({ run: questions, settings, onAgain }: RunProps) {
   const run = useChooseRun(questions, onAgain);
@@ -48,12 +51,14 @@ export function ChooseRun({ run: questions, settings, onAgain }: RunProps) {
     run.answer({ kind: 'one', option });
   };
   const { text, act } = mainAction(run, play);
+  const count = () => setCounting(!counting);
   const turnShape = () => setShape(shape === 'notes' ? 'strips' : 'notes');
   useKeys({
-    ...(said ? {} : Object.fromEntries(OPTION_LETTERS.map((name, i) => [name.toLowerCase(), () => choose(i)]))),
+    // Who types hands does not answer by a letter.
+    ...(said || counting ? {} : letterKeys(choose)),
     ' ': act,
     p: play,
-    h: () => setCounting(!counting),
+    h: count,
     n: turnShape,
     Enter: () => said && run.openAll(),
   });
@@ -74,21 +79,36 @@ export function ChooseRun({ run: questions, settings, onAgain }: RunProps) {
         naming={settings.voice.naming}
         onChoose={choose}
       />
-      {counting && !said && <HandsForm onDone={(hands) => run.answer({ kind: 'hands', hands })} />}
+      {counting && !said && (
+        <HandsForm
+          key={run.at}
+          heard={run.played > 0 && moment.state === 'quiet'}
+          onDone={(hands) => run.answer({ kind: 'hands', hands })}
+        />
+      )}
       <div className="stage-actions">
-        <Button size="lg" onClick={act} disabled={!said && run.played >= MOST_PLAYED}>
-          {text} <kbd>space</kbd>
-        </Button>
-        {said ? (
-          <AfterAnswer run={run} onPlay={play} />
-        ) : (
-          <BeforeAnswer run={run} counting={counting} onCount={() => setCounting(!counting)} />
-        )}
-        <Button variant="outline-dark" onClick={turnShape}>
-          {shape === 'notes' ? 'As strips' : 'As notes'} <kbd>N</kbd>
-        </Button>
+        <MainButton text={text} onPress={act} disabled={!said && run.played >= MOST_PLAYED} />
+        {said && <AfterAnswer run={run} onPlay={play} />}
+        {!said && <BeforeAnswer run={run} counting={counting} onCount={count} />}
+        <ShapeButton shape={shape} onTurn={turnShape} />
       </div>
     </section>
+  );
+}
+
+function MainButton({ text, onPress, disabled }: { text: string; onPress: () => void; disabled: boolean }) {
+  return (
+    <Button size="lg" onClick={onPress} disabled={disabled}>
+      {text} <kbd>space</kbd>
+    </Button>
+  );
+}
+
+function ShapeButton({ shape, onTurn }: { shape: string; onTurn: () => void }) {
+  return (
+    <Button variant="outline-dark" onClick={onTurn}>
+      {shape === 'notes' ? 'As strips' : 'As notes'} <kbd>N</kbd>
+    </Button>
   );
 }
 

@@ -1,11 +1,16 @@
-import { type FormEvent, useState } from 'react';
+import { type FormEvent, useEffect, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { OPTION_LETTERS } from '../../../core/wording/earWords.ts';
 
 const MOST = 60;
 
 /** How many hands went up for each candidate, typed one after the other. */
-export function HandsForm({ onDone }: { onDone: (hands: readonly number[]) => void }) {
+export function HandsForm({ heard, onDone }: { heard: boolean; onDone: (hands: readonly number[]) => void }) {
+  const first = useRef<HTMLInputElement>(null);
+  // Before there is something to count, the space bar plays.
+  useEffect(() => {
+    if (heard) first.current?.focus();
+  }, [heard]);
   const [hands, setHands] = useState<readonly string[]>(OPTION_LETTERS.map(() => ''));
   const numbers = hands.map((text) => Math.max(0, Math.min(MOST, Math.floor(Number(text) || 0))));
   const all = numbers.reduce((sum, one) => sum + one, 0);
@@ -19,9 +24,8 @@ export function HandsForm({ onDone }: { onDone: (hands: readonly number[]) => vo
         <label key={letter}>
           {letter}{' '}
           <input
-            // The form opens to be typed into.
-            // oxlint-disable-next-line jsx-a11y/no-autofocus
-            autoFocus={i === 0}
+            ref={i === 0 ? first : undefined}
+            data-figures
             inputMode="numeric"
             value={hands[i]}
             aria-label={`Hands for ${letter}`}
