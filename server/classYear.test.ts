@@ -93,6 +93,10 @@ describe('a term', () => {
     const next = await recordsOf(path);
     expect(next.marks).toMatchObject([{ takes: 1 }]);
     expect(next.paper).toMatchObject([{ title: 'Later' }]);
+    // What was clapped before it was closed, and arrived after, is in the term that is over.
+    const late = (await ann.ask('GET', term)).body as { records: ClassRecords };
+    expect(late.records.marks).toMatchObject([{ child: 0, pattern: 0, takes: 2 }]);
+    expect(late.records.patterns).toEqual(before.patterns);
     const other = await room();
     expect((await ann.ask('PUT', `${other.path}/terms/${term.split('/').at(-1)}`, { title: 'Mine' })).status).toBe(404);
   });

@@ -6,6 +6,7 @@ import { children, classes, patterns, recordings, takes } from '../schema.ts';
 import { reached, roleOf } from './access.ts';
 import { holdChild, rebuildRecords, recordTake } from './childRecords.ts';
 import { outOfBin } from './children.ts';
+import { enterLate } from './lateTakes.ts';
 import { turnHeard, turnMarked } from './lineUps.ts';
 import { touchClass, touchIfJudgedSo } from './classes.ts';
 
@@ -106,6 +107,7 @@ export async function addTake(
     const lastAt = await holdChild(inside, take.childId);
     await inside.insert(takes).values(take);
     await recordTake(inside, take, lastAt, termFrom);
+    if (take.takenAt < termFrom) await enterLate(inside, take);
     if (lineUpId !== undefined) await turnHeard(inside, lineUpId, take);
     await touchIfJudgedSo(inside, take.classId, judgingRevision);
   });

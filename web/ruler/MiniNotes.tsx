@@ -9,19 +9,21 @@ const WIDTH = 360;
 
 interface MiniNotesProps {
   readonly pattern: Pattern;
-  /** Drawn at once, in sight or not: for paper. */
-  readonly atOnce?: boolean;
+  /** All of it, drawn at once, in sight or not: for paper. */
+  readonly whole?: boolean;
 }
 
-/** A pattern at a glance: its first line of notes, small. */
-export function MiniNotes({ pattern, atOnce = false }: MiniNotesProps) {
+/** A pattern at a glance, small: its first line of notes, or all of them. */
+export function MiniNotes({ pattern, whole = false }: MiniNotesProps) {
   const [ref, inSight] = useSeen();
-  const seen = atOnce || inSight;
+  const seen = whole || inSight;
   const { systems, scale } = useMemo(() => layoutRuler(pattern, WIDTH, 'card'), [pattern]);
-  const first = systems[0];
   return (
-    <div ref={ref} className={`mini-notes ${systems.length > 1 ? 'mini-notes-more' : ''}`} aria-hidden>
-      {seen && first && <NotesLane system={first} size="card" scale={scale} />}
+    <div ref={ref} className={`mini-notes ${systems.length > 1 && !whole ? 'mini-notes-more' : ''}`} aria-hidden>
+      {seen &&
+        systems
+          .slice(0, whole ? systems.length : 1)
+          .map((system, i) => <NotesLane key={i} system={system} size="card" scale={scale} />)}
     </div>
   );
 }

@@ -21,20 +21,26 @@ const TYPING_MS = 250;
  * may just be judged anew.
  */
 function usePreview(classId: string, records: ClassRecords, trial: JudgingTrial) {
-  const [preview, setPreview] = useState<JudgingPreview>();
+  const [preview, setPreview] = useState<{ readonly of: JudgingTrial; readonly found: JudgingPreview }>();
   const [problem, setProblem] = useState<Error>();
   useEffect(() => {
+    let other = false;
     const timer = setTimeout(() => {
       post(`/classes/${classId}/judging-preview`, trial)
         .then((answer) => {
+          // What stands in the fields by now is something else.
+          if (other) return;
           setProblem(undefined);
-          if (fitsPreview(answer)) setPreview(answer as JudgingPreview);
+          if (fitsPreview(answer)) setPreview({ of: trial, found: answer as JudgingPreview });
         })
-        .catch((error: Error) => setProblem(error));
+        .catch((error: Error) => other || setProblem(error));
     }, TYPING_MS);
-    return () => clearTimeout(timer);
+    return () => {
+      other = true;
+      clearTimeout(timer);
+    };
   }, [classId, records, trial]);
-  return { preview, problem };
+  return { preview: preview?.of === trial ? preview.found : undefined, problem };
 }
 
 function isUsual(borders: readonly MarkBorder[]): boolean {
@@ -89,6 +95,7 @@ export function JudgingForm({ classId, records, settings, problem, onSave, onCan
       </div>
       <div role="status">
         {tried.preview && <Preview preview={tried.preview} />}
+        {!tried.preview && !trouble && <p className="preview-line">Working it out …</p>}
         {trouble && <Notice problem={trouble} />}
         <div className="class-form-actions">
           <Button type="submit">Save</Button>

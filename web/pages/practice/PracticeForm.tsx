@@ -8,7 +8,7 @@ import type { ClassDetail } from '../../../contract/schoolClass.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { SelectField } from '../../ui/SelectField.tsx';
 import { replaced, without } from '../../ui/lists.ts';
-import { daysOf } from './calendar.ts';
+import { daysOf, sameWeekdays } from './calendar.ts';
 import { minutesOf } from './weekPlan.ts';
 
 const MOST_ITEMS = 12;
@@ -80,6 +80,10 @@ interface HeadProps {
   readonly onWeek: (week: PracticeEdit) => void;
 }
 
+function withWeekdays(plan: PracticeEdit['plan'], starts: string, from: string): PracticeEdit['plan'] {
+  return { ...plan, items: plan.items.map((item) => ({ ...item, days: sameWeekdays(item.days, starts, from) })) };
+}
+
 function HeadFields({ week: { starts, plan }, onWeek }: HeadProps) {
   return (
     <div className="practice-head">
@@ -98,7 +102,9 @@ function HeadFields({ week: { starts, plan }, onWeek }: HeadProps) {
           type="date"
           value={starts}
           required
-          onChange={(event) => event.target.value && onWeek({ starts: event.target.value, plan })}
+          onChange={({ target }) => {
+            if (target.value) onWeek({ starts: target.value, plan: withWeekdays(plan, target.value, starts) });
+          }}
         />
       </Form.Group>
     </div>

@@ -51,5 +51,5 @@ function Slip({ week: { starts, plan }, child, minutes }: Omit<SlipsProps, 'chil
 
 function SlipNotes({ text }: { text: string }) {
   const read = parseRhythm(text);
-  return read.ok ? <MiniNotes pattern={read.pattern} atOnce /> : <p>{text}</p>;
+  return read.ok ? <MiniNotes pattern={read.pattern} whole /> : <p>{text}</p>;
 }

@@ -1,4 +1,4 @@
-import { addDays, format, parseISO } from 'date-fns';
+import { addDays, differenceInCalendarDays, format, parseISO } from 'date-fns';
 import type { PracticeWeek } from '../../../contract/practice.ts';
 
 const WORDS_OF_TIMES = ['', 'once', 'twice'];
@@ -12,6 +12,12 @@ export function daysOf(starts: string): { readonly date: Date; readonly title: s
     const date = addDays(first, day);
     return { date, title: format(date, 'EEE d MMM') };
   });
+}
+
+/** Another first day: what was on a Tuesday stays on Tuesday. @param days  counted from the first day, 0 to 6 */
+export function sameWeekdays(days: readonly number[], starts: string, from: string): number[] {
+  const later = differenceInCalendarDays(parseISO(starts), parseISO(from));
+  return days.map((day) => (((day - later) % 7) + 7) % 7).sort((a, b) => a - b);
 }
 
 /** A week of practice as a calendar file: on each day with something to do, what. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { PracticeWeek } from '../../../contract/practice.ts';
-import { calendarOf, daysOf, timesText } from './calendar.ts';
+import { calendarOf, daysOf, sameWeekdays, timesText } from './calendar.ts';
 import { doneOn, minutesOf, practising } from './weekPlan.ts';
 
 const item = (title: string, times: number, days: number[], text = '4/4 q q q q') => ({
@@ -24,6 +24,18 @@ const WEEK: PracticeWeek = {
 };
 
 describe('a practice week', () => {
+  it.each([
+    // Tuesday and Friday of a week that began on Monday, then on Wednesday, Sunday, the next Monday.
+    ['2026-11-30', [1, 4], '2026-12-02', [2, 6]],
+    ['2026-11-30', [1, 4], '2026-11-29', [2, 5]],
+    ['2026-11-30', [1, 4], '2026-12-07', [1, 4]],
+    ['2026-11-30', [], '2026-12-02', []],
+  ])('that began on %s with days %j keeps its weekdays when it begins on %s', (from, days, starts, kept) => {
+    expect(sameWeekdays(days, starts, from)).toEqual(kept);
+    const titles = (start: string, some: readonly number[]) => some.map((day) => daysOf(start)[day]!.title.slice(0, 3));
+    expect(new Set(titles(starts, kept))).toEqual(new Set(titles(from, days)));
+  });
+
   it('counts what was done up to what there was to do', () => {
     expect(doneOn(WEEK, 'a', 0)).toEqual({ done: 3, due: 3 });
     expect(doneOn(WEEK, 'c', 0)).toEqual({ done: 1, due: 3 });
