@@ -11,6 +11,8 @@ describe('count-in', () => {
     ['4/4 ^ q | w', 60, ['4', '1', 'ready', 'go'], [-5, -4, -3, -2]],
     ['4/4 ^ e | w', 60, ['4', '1', 'ready', 'go'], [-5, -4, -3, -2]],
     ['2/2 w', 120, ['ready', 'go'], [-1, -0.5]],
+    // One beat alone says no tempo.
+    ['1/4 q | q', 60, ['ready', 'go'], [-2, -1]],
   ])('%s at %i', (text, bpm, words, times) => {
     const beats = countIn(patternOf(text), bpm);
     expect(beats.map(({ word }) => word)).toEqual(words);
