@@ -87,6 +87,11 @@ describe('a line-up of six', () => {
     await school.startServer();
     await page.locator('.notice').waitFor({ state: 'detached' });
     await page.keyboard.press('Escape');
+    // Left for a moment: space goes on where it was.
+    await page.getByRole('button', { name: /^Go on/ }).waitFor();
+    await page.keyboard.press(' ');
+    await turn(page, 'Cy').waitFor();
+    await page.keyboard.press('Escape');
 
     const second = (await school.guest({}, '/take/line-up')).page;
     await second.getByLabel('Class').selectOption({ label: 'Six' });

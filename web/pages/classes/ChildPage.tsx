@@ -16,6 +16,7 @@ import { useClass, useTakesPage } from '../../api/hooks.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { markOfTake } from '../../ui/markOfTake.ts';
 import { BothVersions } from '../../ui/BothVersions.tsx';
+import { mayHear } from '../../ui/currentClass.ts';
 import { useEditing } from '../../ui/useEditing.ts';
 import { useSave } from '../../ui/useSave.ts';
 import { ChildForm } from './ChildForm.tsx';
@@ -50,7 +51,7 @@ function ChildView({ schoolClass, child }: { schoolClass: ClassDetail; child: Ch
       )}
       <Misread takes={takes} voice={voiceOf(schoolClass)} />
       <div className="takes-cell">
-        <TakesFrom classId={schoolClass.id} childId={child.id} after={undefined} />
+        <TakesFrom schoolClass={schoolClass} childId={child.id} after={undefined} />
       </div>
     </>
   );
@@ -144,7 +145,7 @@ function NextForChild({ schoolClass, child, takes }: TakesProps) {
   return (
     <p className="child-next">
       <strong>Next</strong> in {last.title}: {nextStepSentence(next.step, namingOf(schoolClass))}{' '}
-      {last.patternId && (
+      {last.patternId && mayHear(schoolClass) && (
         <Link className="btn btn-sm btn-outline-dark" to={`/take?child=${child.id}&pattern=${last.patternId}`}>
           Hear {child.name}
         </Link>
@@ -185,17 +186,24 @@ function Misread({ takes, voice }: { takes: readonly ListedTake[]; voice: Voice 
   );
 }
 
+interface TakesFromProps {
+  readonly schoolClass: ClassDetail;
+  readonly childId: string;
+  readonly after: string | undefined;
+}
+
 /** A page of takes, and on demand the older ones under it. */
-function TakesFrom({ classId, childId, after }: { classId: string; childId: string; after: string | undefined }) {
+function TakesFrom({ schoolClass, childId, after }: TakesFromProps) {
+  const { id: classId } = schoolClass;
   const { data, error } = useTakesPage(classId, childId, undefined, after);
   const [more, setMore] = useState(false);
   if (!data) return error ? <Notice problem={error} /> : null;
   return (
     <>
-      <TakeRows classId={classId} takes={data.takes} />
+      <TakeRows classId={classId} takes={data.takes} marks={mayHear(schoolClass)} />
       {data.next !== null &&
         (more ? (
-          <TakesFrom classId={classId} childId={childId} after={data.next} />
+          <TakesFrom schoolClass={schoolClass} childId={childId} after={data.next} />
         ) : (
           <Button variant="outline-dark" onClick={() => setMore(true)}>
             Older takes

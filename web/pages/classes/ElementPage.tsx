@@ -7,6 +7,7 @@ import { inNaming } from '../../../core/wording/valueNames.ts';
 import { namingOf } from '../../../core/wording/voice.ts';
 import { useClass, useRecords } from '../../api/hooks.ts';
 import { Notice } from '../../ui/Notice.tsx';
+import { mayHear } from '../../ui/currentClass.ts';
 import { useOfferedPatterns } from '../../ui/offeredPatterns.ts';
 import { StateMark } from './StateMark.tsx';
 import { knownChildren } from '../../ui/knownChildren.ts';
@@ -54,7 +55,7 @@ function ElementView({ schoolClass, records, element }: ViewProps) {
         <h1>{title}</h1>
         <Link to={`/classes/${schoolClass.id}`}>{schoolClass.name}</Link>
         <span className="flex-grow-1" />
-        {notFirm.length > 0 && (
+        {notFirm.length > 0 && mayHear(schoolClass) && (
           <Link
             className="btn btn-primary"
             to={`/take/line-up?class=${schoolClass.id}&element=${element}&children=${whom}`}

@@ -5,6 +5,7 @@ import { type Need, type NeedKind, hardElements, needsOf } from '../../../core/r
 import { ELEMENTS } from '../../../core/rhythm/elements.ts';
 import { namingOf } from '../../../core/wording/voice.ts';
 import { inNaming } from '../../../core/wording/valueNames.ts';
+import { mayHear } from '../../ui/currentClass.ts';
 import { knownChildren } from '../../ui/knownChildren.ts';
 import { useOfferedPatterns } from '../../ui/offeredPatterns.ts';
 import { practises } from './gridCells.ts';
@@ -40,7 +41,7 @@ export function NeedsList({ schoolClass, records }: { schoolClass: ClassDetail; 
 }
 
 function NeedLine({ need: { kind, element, children }, schoolClass }: { need: Need; schoolClass: ClassDetail }) {
-  const hears = schoolClass.role !== 'look';
+  const hears = mayHear(schoolClass);
   const names = children.map((id) => schoolClass.children.find((child) => child.id === id)?.name ?? '');
   const pattern = useOfferedPatterns().data?.find(({ text }) => practises(text, element));
   const title = inNaming(ELEMENTS[element].title, namingOf(schoolClass));
@@ -63,12 +64,14 @@ function NeedLine({ need: { kind, element, children }, schoolClass }: { need: Ne
           Practice week
         </Link>
       )}
-      <Link
-        className="btn btn-sm btn-outline-dark"
-        to={`/take/line-up?class=${schoolClass.id}&element=${element}&children=${children.join(',')}`}
-      >
-        Hear {children.length === 1 ? 'this child' : 'just these'}
-      </Link>
+      {hears && (
+        <Link
+          className="btn btn-sm btn-outline-dark"
+          to={`/take/line-up?class=${schoolClass.id}&element=${element}&children=${children.join(',')}`}
+        >
+          Hear {children.length === 1 ? 'this child' : 'just these'}
+        </Link>
+      )}
     </>
   );
 }

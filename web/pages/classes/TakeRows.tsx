@@ -7,8 +7,15 @@ import { Notice } from '../../ui/Notice.tsx';
 import { useSave } from '../../ui/useSave.ts';
 import { MarkChoice } from './MarkChoice.tsx';
 
+interface TakeRowsProps {
+  readonly classId: string;
+  readonly takes: readonly TakeSummary[];
+  /** Whether whoever looks may give a mark of her own. */
+  readonly marks: boolean;
+}
+
 /** A child's takes: the computed mark and the teacher's, side by side. */
-export function TakeRows({ classId, takes }: { classId: string; takes: readonly TakeSummary[] }) {
+export function TakeRows({ classId, takes, marks }: TakeRowsProps) {
   const own = useSave(
     ({ id, mark }: { id: string; mark: number | null }) => put(`/takes/${id}/override`, { mark }),
     '/classes',
@@ -39,12 +46,16 @@ export function TakeRows({ classId, takes }: { classId: string; takes: readonly 
               <td>{Math.round(accuracy * 100)} %</td>
               <td>{mark}</td>
               <td>
-                <MarkChoice
-                  label={`Teacher’s mark for ${title}`}
-                  mark={override}
-                  computed="as computed"
-                  onMark={(given) => void own.save({ id, mark: given })}
-                />
+                {marks ? (
+                  <MarkChoice
+                    label={`Teacher’s mark for ${title}`}
+                    mark={override}
+                    computed="as computed"
+                    onMark={(given) => void own.save({ id, mark: given })}
+                  />
+                ) : (
+                  (override ?? 'as computed')
+                )}
               </td>
             </tr>
           ))}

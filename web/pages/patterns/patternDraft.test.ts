@@ -125,4 +125,36 @@ describe('a pattern being written', () => {
     draft.change({ title: 'Tide', text: '4/4 h' });
     expect(told).toBe(1);
   });
+
+  it('changed by two is put together: what only one changed stays, of what both did what is chosen', async () => {
+    for (const [chosen, sent] of [
+      [['text'], { title: 'Mine', text: '4/4 w' }],
+      [[], { title: 'Mine', text: '4/4 h h' }],
+    ] as const) {
+      const theirs = { title: 'Tide', text: '4/4 w' };
+      const { draft, server, rest } = writing();
+      server.fails = Object.assign(new Error('both'), { clash: { theirs, parts: ['text'] } });
+      draft.change({ title: 'Mine', text: '4/4 h h' });
+      await rest();
+      expect(draft.moment().state).toBe('on-device');
+      server.fails = undefined;
+      draft.choose(theirs, new Set(chosen));
+      expect([draft.moment().draft, storedDraft(ID)]).toEqual([sent, sent]);
+      await rest();
+      expect([server.sent, draft.moment().state]).toEqual([[sent], 'saved']);
+    }
+  });
+
+  it('of which theirs is chosen in all is theirs, and nothing is sent', async () => {
+    const theirs = { title: 'Ebb', text: '4/4 w' };
+    const { draft, server, rest } = writing();
+    server.fails = Object.assign(new Error('both'), { clash: { theirs, parts: ['title', 'text'] } });
+    draft.change({ title: 'Mine', text: '4/4 h h' });
+    await rest();
+    server.fails = undefined;
+    draft.choose(theirs, new Set(['title', 'text']));
+    expect([draft.moment().draft, draft.moment().state, storedDraft(ID)]).toEqual([theirs, 'saved', undefined]);
+    await rest();
+    expect(server.sent).toEqual([]);
+  });
 });

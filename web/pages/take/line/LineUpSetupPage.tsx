@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import { Link, useNavigate, useSearchParams } from 'react-router';
+import { Link, useLocation, useNavigate, useSearchParams } from 'react-router';
 import { v4 as uuid } from 'uuid';
 import type { LineUp, NewLineUp } from '../../../../contract/lineUp.ts';
 import type { ClassRecords } from '../../../../contract/records.ts';
@@ -69,6 +69,11 @@ interface SetupProps {
   readonly patterns: readonly ReadPattern[];
 }
 
+/** What a line-up says to this page when it is left. */
+export interface LeftLine {
+  readonly left: string;
+}
+
 const LONGEST_TITLE = 60;
 
 /** What was asked for by the address: only some children, some patterns, an element to be practised. */
@@ -108,16 +113,16 @@ function Setup({ classes, schoolClass, records, lineUps, patterns }: SetupProps)
     const done = await starting.save(lineUpOf(settings, chosen, turns));
     if (done) await navigate(`/take/line-up/${schoolClass.id}/${id}`);
   };
-  useKeys({ ' ': () => void start() });
+  const left = useLeft(lineUps);
+  const goOn = () => void navigate(`/take/line-up/${schoolClass.id}/${left?.id}`);
+  useKeys({ ' ': () => (left ? goOn() : void start()) });
   return (
     <div className="line-setup">
       <div className="page-head">
         <h1>Line-up</h1>
         <TimeText turns={turns} tries={settings.tries} patterns={chosen.length} />
         <span className="flex-grow-1" />
-        <Button size="lg" disabled={turns.length === 0 || starting.saving} onClick={() => void start()}>
-          Start <kbd>space</kbd>
-        </Button>
+        <StartButtons ready={turns.length > 0 && !starting.saving} onStart={() => void start()} onGoOn={left && goOn} />
       </div>
       {starting.problem && <Notice problem={starting.problem} />}
       <Unfinished classId={schoolClass.id} lineUps={lineUps} />
@@ -140,6 +145,28 @@ function Setup({ classes, schoolClass, records, lineUps, patterns }: SetupProps)
       )}
       <LineTable schoolClass={schoolClass} turns={turns} away={away} heard={heard} onAway={setAway} />
     </div>
+  );
+}
+
+interface StartButtonsProps {
+  readonly ready: boolean;
+  readonly onStart: () => void;
+  /** Where one was left just now. */
+  readonly onGoOn: (() => void) | undefined;
+}
+
+function StartButtons({ ready, onStart, onGoOn }: StartButtonsProps) {
+  return (
+    <>
+      {onGoOn && (
+        <Button size="lg" onClick={onGoOn}>
+          Go on <kbd>space</kbd>
+        </Button>
+      )}
+      <Button size="lg" variant={onGoOn ? 'outline-dark' : 'primary'} disabled={!ready} onClick={onStart}>
+        {onGoOn ? 'Start another' : 'Start'} {!onGoOn && <kbd>space</kbd>}
+      </Button>
+    </>
   );
 }
 
@@ -178,10 +205,19 @@ function lineUpOf(settings: LineSettings, chosen: readonly ReadPattern[], turns:
   };
 }
 
+/** Somebody still waits. */
+const isOpen = ({ turns }: LineUp) => turns.some(({ state }) => state === 'waiting' || state === 'skipped');
+
+/** The line-up that was left just now: space goes on where it was. */
+function useLeft(lineUps: readonly LineUp[]): LineUp | undefined {
+  const state = useLocation().state as LeftLine | null;
+  return lineUps.find((lineUp) => lineUp.id === state?.left && isOpen(lineUp));
+}
+
 /** Line-ups in which somebody still waits: they go on where they were, on any device. */
 function Unfinished({ classId, lineUps }: { classId: string; lineUps: readonly LineUp[] }) {
   const dropping = useSave((id: string) => remove(`/classes/${classId}/line-ups/${id}`), '/classes');
-  const open = lineUps.filter(({ turns }) => turns.some(({ state }) => state === 'waiting' || state === 'skipped'));
+  const open = lineUps.filter(isOpen);
   if (open.length === 0) return null;
   return (
     <ul className="unfinished" aria-label="Not finished">

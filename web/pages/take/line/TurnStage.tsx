@@ -20,6 +20,7 @@ import { useSave } from '../../../ui/useSave.ts';
 import { useStored } from '../../../ui/stored.ts';
 import { useHearing } from '../useHearing.ts';
 import { type ReadPattern, heardByOf } from './linePlan.ts';
+import type { LeftLine } from './LineUpSetupPage.tsx';
 import { useQuiet } from './useQuiet.ts';
 import '../../../take/take.scss';
 
@@ -156,7 +157,8 @@ function NameScreen({
   onTaps,
 }: NameProps) {
   const navigate = useNavigate();
-  const stop = () => void navigate('/take/line-up');
+  const left: LeftLine = { left: lineUp.id };
+  const stop = () => void navigate('/take/line-up', { state: left });
   const absent = () => onTurn({ state: 'absent' });
   const skip = () => onTurn({ state: 'skipped' });
   const mark = (given: number) => onTurn({ state: 'heard', mark: given });
