@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
 import wavefile from 'wavefile';
 import { mxlOf } from '../core/formats/mxl.ts';
-import { clickedTake } from '../core/sound/clickedTake.ts';
+import { clickedTake } from '../core/listening/clickedTake.ts';
 import { synthesiseClaps } from '../core/sound/clapSynth.ts';
 import { wavFile } from '../core/sound/wav.ts';
 import { endOf, run } from './run.ts';

@@ -78,11 +78,13 @@ describe('a class', () => {
     const text = 'Klasse;Vorname;Nachname\r\n4;Zoé;Kai\r\n4;Ada;Mole\r\n4;Jürg;Quay\r\n4;zoé;Pier\r\n';
     const buffer = Buffer.from(text, 'latin1');
     await page.getByLabel('or a file').setInputFiles({ name: 'list.csv', mimeType: 'text/csv', buffer });
-    await page.getByText('2 children:').waitFor();
+    await page.getByText('3 children:').waitFor();
     await page.getByText('Taken from the column “Vorname”').waitFor();
-    await page.getByText('there already: Ada, zoé.').waitFor();
-    await page.getByRole('button', { name: 'Add these 2' }).click();
-    await page.getByRole('link', { name: 'Zoé', exact: true }).waitFor();
+    await page.getByText('there already: Ada.').waitFor();
+    // Two of one name are two children.
+    await page.getByText('different children: zoé.').waitFor();
+    await page.getByRole('button', { name: 'Add these 3' }).click();
+    for (const name of ['Zoé', 'zoé']) await page.getByRole('link', { name, exact: true }).waitFor();
     await page.getByRole('link', { name: 'Jürg', exact: true }).waitFor();
   });
 

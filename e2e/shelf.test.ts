@@ -49,6 +49,7 @@ describe('the list of patterns', () => {
     await moved;
     expect((await arranged(page)).slice(0, 2)).toEqual([second, first]);
     // By keys: taken, one place on, put down.
+    await page.keyboard.press('Tab');
     await page.getByRole('button', { name: `Move ${first}` }).focus();
     await page.keyboard.press('Space');
     await page.getByText(new RegExp(`${first}(: place 2 of| is taken)`)).waitFor({ state: 'attached' });

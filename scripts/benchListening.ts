@@ -4,7 +4,7 @@ import { readWav } from '../cli/readWav.ts';
 import { detectOnsets } from '../core/listening/detector.ts';
 import { PowerSpectrum } from '../core/listening/fft.ts';
 import { REVERBERATIONS, type Reverberation, STRUCK_THINGS, synthesiseClaps } from '../core/sound/clapSynth.ts';
-import { CLICK_LOUDNESS, CLICK_SOUNDS, clickedTake } from '../core/sound/clickedTake.ts';
+import { CLICK_LOUDNESS, CLICK_SOUNDS, clickedTake } from '../core/listening/clickedTake.ts';
 import { CONDITIONS, RATE_OF, under } from '../core/sound/conditions.ts';
 import { type Random, randomFrom } from '../core/random.ts';
 import { report, timed } from './benchReport.ts';

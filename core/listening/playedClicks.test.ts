@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { judge } from '../judging/judge.ts';
 import { patternOf } from '../rhythm/arbitrary.test-helper.ts';
 import { synthesiseClaps } from '../sound/clapSynth.ts';
-import { CLICK_LOUDNESS, CLICK_SOUNDS, type ClickedTake, clickedTake } from '../sound/clickedTake.ts';
+import { CLICK_LOUDNESS, CLICK_SOUNDS, type ClickedTake, clickedTake } from './clickedTake.ts';
 import { clickSamples } from '../sound/sounds.ts';
 import { OnsetDetector, detectOnsets } from './detector.ts';
 

@@ -1,8 +1,8 @@
 import { type Random, randomFrom } from '../random.ts';
-import type { PlayedClicks } from '../listening/playedClicks.ts';
-import { REVERBERATIONS, type Reverberation, STRUCK_THINGS, reverberate, synthesiseClaps } from './clapSynth.ts';
-import { CONDITIONS, RATE_OF, under } from './conditions.ts';
-import { clickSamples } from './sounds.ts';
+import type { PlayedClicks } from './playedClicks.ts';
+import { REVERBERATIONS, type Reverberation, STRUCK_THINGS, reverberate, synthesiseClaps } from '../sound/clapSynth.ts';
+import { CONDITIONS, RATE_OF, under } from '../sound/conditions.ts';
+import { clickSamples } from '../sound/sounds.ts';
 
 /** How loud the app's clicks are at the microphone, dB beside the loudest sample of a usual clap; one is not heard. */
 export const CLICK_LOUDNESS = ['none', -40, -30, -20, -12, -6, 0, 6, 12] as const;
