@@ -196,7 +196,7 @@ export const MUTANTS: readonly MutantGroup[] = [
   },
   {
     project: 'units',
-    tests: ['web/pages', 'web/ui', 'web/asking'],
+    tests: ['web/pages', 'web/ui', 'web/asking', 'web/audio'],
     mutants: [
       ['web/asking/QuestionRun.tsx', 'if (isRight(question, options)) setRight(right + 1);', 'setRight(right + 1);'],
       ['web/asking/QuestionRun.tsx', '!question || given !== undefined || options', '!question || options'],

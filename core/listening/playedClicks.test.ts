@@ -6,6 +6,7 @@ import { synthesiseClaps } from '../sound/clapSynth.ts';
 import { CLICK_LOUDNESS, CLICK_SOUNDS, type ClickedTake, clickedTake } from './clickedTake.ts';
 import { clickSamples } from '../sound/sounds.ts';
 import { OnsetDetector, detectOnsets } from './detector.ts';
+import { ClickRemover } from './playedClicks.ts';
 
 const NEAR = 0.03;
 
@@ -85,6 +86,13 @@ describe('the clicks of the app', () => {
     const claps = TIMES.map((time, i) => time + [0.01, -0.02, 0.03, -0.035, 0][i % 5]!);
     const found = detectOnsets(take(claps, 0), RATE, PLAYED);
     expect(found.map((onset, i) => Math.abs(onset - claps[i]!) < NEAR)).toEqual(claps.map(() => true));
+    const arrivals = (heard: Float32Array) => {
+      const remover = new ClickRemover(RATE, PLAYED);
+      remover.push(heard);
+      remover.finish();
+      return remover.arrivals.length;
+    };
+    expect([arrivals(take(claps, 0)), arrivals(take(claps.slice(4), 0.5))]).toEqual([0, TIMES.length]);
   });
   it('are as many as there are: without a count-in, or before the sound begins, none is left out', () => {
     const samples = take(PERFECT, 0);
