@@ -26,9 +26,10 @@ export interface ClickedTakeOptions {
   readonly loudness: ClickLoudness;
   readonly sound?: ClickSound;
   readonly surroundings?: 'quiet' | 'noise' | (typeof CONDITIONS)[number];
-  /** Claps come so much after the clicks, from and to, seconds. */
-  readonly beside?: readonly [number, number];
 }
+
+/** Claps come so much after the clicks; seconds. */
+const BESIDE = { from: -0.04, to: 0.06 };
 
 function clickOf(sound: ClickSound, accent: boolean, rate: number, random: Random): Float32Array {
   const shape = (seconds: number, of: (time: number) => number) =>
@@ -62,7 +63,7 @@ function clickOf(sound: ClickSound, accent: boolean, rate: number, random: Rando
 
 /** A take with the click all through, as a microphone hears it; the same seed gives the same sound. */
 export function clickedTake(
-  { loudness, sound = 'app', surroundings = 'quiet', beside = [-0.04, 0.06] }: ClickedTakeOptions,
+  { loudness, sound = 'app', surroundings = 'quiet' }: ClickedTakeOptions,
   seed: number,
 ): ClickedTake {
   const random = randomFrom(seed);
@@ -80,7 +81,7 @@ export function clickedTake(
   const claps: number[] = [];
   heard.slice(inMeasure).forEach((time) => {
     const what = random.next();
-    if (what < 0.75) claps.push(time + beside[0] + (beside[1] - beside[0]) * random.next());
+    if (what < 0.75) claps.push(time + BESIDE.from + (BESIDE.to - BESIDE.from) * random.next());
     if (what > 0.5 && beat > 0.45) claps.push(time + beat / 2 + 0.02 * random.normal());
   });
   const room = random.pick(Object.keys(REVERBERATIONS) as Reverberation[]);
@@ -92,7 +93,7 @@ export function clickedTake(
     reverberation: room,
     variesDb: 6,
     seconds,
-    ...(surroundings === 'noise' ? { noiseDb: -50 } : { noiseDb: -66 }),
+    noiseDb: surroundings === 'noise' ? -50 : -66,
   });
   const peaks = claps.map((time) => {
     const from = Math.round(time * sampleRate);

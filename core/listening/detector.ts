@@ -122,7 +122,11 @@ export class OnsetDetector {
   private clickAt(frame: number, remover: ClickRemover): Arrival | undefined {
     const middle = (frame + 1) * this.bands.hop;
     const [before, after] = [LEFT_SECONDS.before * this.sampleRate, LEFT_SECONDS.after * this.sampleRate];
-    return remover.arrivals.findLast(({ at }) => middle > at - before && middle < at + after);
+    // They rise, and this is asked of every frame: those that are long over are not looked at.
+    const { arrivals } = remover;
+    for (let i = arrivals.length - 1; i >= 0 && middle < arrivals[i]!.at + after; i--)
+      if (middle > arrivals[i]!.at - before) return arrivals[i];
+    return undefined;
   }
 
   /** The clicks of the count-in, when nobody claps, teach what is left of one. */

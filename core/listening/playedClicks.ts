@@ -62,6 +62,12 @@ interface Learned {
   late: number;
 }
 
+/** Where a sound lies best, in samples from where it was expected, and how like it that is, cosine. */
+interface Fit {
+  readonly shift: number;
+  readonly alike: number;
+}
+
 /** Where a click is taken out: from a sample on, each of these less. */
 interface Removal {
   readonly from: number;
@@ -267,7 +273,7 @@ export class ClickRemover {
   }
 
   /** Where around a sample a sound lies best over what is heard, to parts of a sample, and how like it that is. */
-  private bestFit(sound: Float64Array, at: number): { shift: number; alike: number } {
+  private bestFit(sound: Float64Array, at: number): Fit {
     const length = Math.min(sound.length, this.samplesIn(BEFORE + KNOWN_BY));
     const reach = this.samplesIn(SEARCH);
     const around = this.cut('band', at - reach, length + 2 * reach);
@@ -340,20 +346,20 @@ export class ClickRemover {
     const sound = groups.findIndex((group) => group.some((other) => Math.abs(other - at) <= near));
     const others = (groups[sound] ?? []).filter((other) => Math.abs(other - at) > near);
     const removed = others.length > 0;
-    const below = removed ? [this.removeHere(this.meanOf(others, length), at).below] : [];
     this.arrivals.push({ at, countIn: true, sound: sound < 0 ? undefined : sound, removed });
-    return below;
+    if (!removed) return [];
+    const mean = this.meanOf(others, length);
+    return [this.removeHere(mean, at, this.bestFit(mean.band, at))];
   }
 
   /**
    * Takes as much of a sound off as is in what is heard here.
-   * @returns where, how like the sound it was, and dB by which that made its beginning softer
+   * @param fit  where around there it lies best
+   * @returns dB by which that made its beginning softer
    */
-  private removeHere(sound: Sound, at: number): { shift: number; alike: number; below: number } {
-    const fit = this.bestFit(sound.band, at);
-    const { alike } = fit;
+  private removeHere(sound: Sound, at: number, fit: Fit): number {
     // Under a loud clap the click is better known from those before it than from what is heard.
-    const shift = alike < PLAIN ? 0 : fit.shift;
+    const shift = fit.alike < PLAIN ? 0 : fit.shift;
     const whole = Math.floor(at + shift);
     const band = later(sound.band, at + shift - whole);
     const length = Math.min(band.length, this.samplesIn(BEFORE + KNOWN_BY));
@@ -369,7 +375,7 @@ export class ClickRemover {
     const gain = Math.max(0, Math.min(2, (both + doubt) / (own + doubt)));
     const less = later(sound.samples, at + shift - whole).map((sample) => gain * sample);
     this.removals.push({ from: whole - this.samplesIn(BEFORE), less });
-    return { shift, alike, below: relation(heard, (i) => heard[i]! - gain * band[i]!) };
+    return relation(heard, (i) => heard[i]! - gain * band[i]!);
   }
 
   /** Clicks whose sound is there by now. */
@@ -383,7 +389,7 @@ export class ClickRemover {
       const best = learned.sounds
         .map((sound, index) => ({ sound, index, ...this.bestFit(sound.band, at) }))
         .reduce((most, one) => (one.alike > most.alike ? one : most));
-      this.removeHere(best.sound, at);
+      this.removeHere(best.sound, at, best);
       this.arrivals.push({ at: at + best.shift, countIn: false, sound: best.index, removed: true });
       // A clock may run a little faster than the other.
       if (best.alike > CLEAR) learned.late += Math.max(-2, Math.min(2, FOLLOW * best.shift));

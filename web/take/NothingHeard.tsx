@@ -1,9 +1,6 @@
-import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useKeys } from '../ui/useKeys.ts';
-
-/** Taps that come after the end must settle nothing; milliseconds. */
-const HOLD_MS = 900;
+import { useHeld } from './useHeld.ts';
 
 interface NothingHeardProps {
   readonly onAgain: () => void;
@@ -14,10 +11,7 @@ interface NothingHeardProps {
 
 /** A take in which nothing was heard: nothing is written down before somebody says what it was. */
 export function NothingHeard({ onAgain, onAbsent, onZero }: NothingHeardProps) {
-  const [from] = useState(() => performance.now() + HOLD_MS);
-  const held = (action: () => void) => (event: KeyboardEvent) => {
-    if (event.timeStamp > from) action();
-  };
+  const held = useHeld();
   useKeys({ ' ': held(onAgain), '0': held(onZero), ...(onAbsent ? { x: held(onAbsent) } : {}) });
   return (
     <section className="nothing-heard" aria-label="Nothing was heard">

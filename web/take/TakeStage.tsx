@@ -1,4 +1,4 @@
-import { type ReactNode, useEffect, useState } from 'react';
+import { type ReactNode, useEffect } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
 import type { Child } from '../../contract/child.ts';
@@ -10,6 +10,7 @@ import { Playing } from './Playing.tsx';
 import { TakeResultView } from './TakeResultView.tsx';
 import type { RunPlan } from './takeRunner.ts';
 import type { NewTake } from './useJudgedTake.ts';
+import { useHeld } from './useHeld.ts';
 import type { TakeRun } from './useTakeRun.ts';
 
 interface StageProps {
@@ -49,9 +50,6 @@ export function TakeStage(props: StageProps) {
   );
 }
 
-/** Taps that come after the end must not skip the result: keys work only after this moment. */
-const HOLD_MS = 900;
-
 function Done({
   take,
   voice,
@@ -62,10 +60,7 @@ function Done({
   onAgain,
   onNext,
 }: Omit<StageProps, 'take'> & { take: NewTake }) {
-  const [from] = useState(() => performance.now() + HOLD_MS);
-  const held = (action: () => void) => (event: KeyboardEvent) => {
-    if (event.timeStamp > from) action();
-  };
+  const held = useHeld();
   useKeys({ ' ': held(onNext), a: held(onAgain) });
   useEffect(() => void scrollTo({ top: 0 }), []);
   return (

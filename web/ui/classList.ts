@@ -159,6 +159,11 @@ export function readClassList(text: string, known: readonly string[]): ReadNames
   };
 }
 
+/** What tells the children of a list apart: two of one name are two. */
+export function keysOf(names: readonly string[]): string[] {
+  return names.map((name, i) => `${names.slice(0, i).filter((one) => one === name).length} ${name}`);
+}
+
 function nameColumn(head: readonly string[]): number {
   const at = (words: readonly string[]) => head.findIndex((cell) => words.includes(cell.toLowerCase()));
   const first = at(FIRST_NAME);

@@ -6,7 +6,7 @@ import type { ClassDetail } from '../../../contract/schoolClass.ts';
 import { put } from '../../api/client.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { useSave } from '../../ui/useSave.ts';
-import { type ReadNames, readClassList, textOf } from '../../ui/classList.ts';
+import { type ReadNames, keysOf, readClassList, textOf } from '../../ui/classList.ts';
 
 /** A class list pasted, typed or chosen as a file: what would be added is shown first. */
 export function ImportChildren({ schoolClass, onClose }: { schoolClass: ClassDetail; onClose: () => void }) {
@@ -19,11 +19,10 @@ export function ImportChildren({ schoolClass, onClose }: { schoolClass: ClassDet
   // The ids stay: sent again after a failure in the middle, each child is there once.
   const [ids] = useState(() => new Map<string, string>());
   const idOf = (key: string) => ids.get(key) ?? (ids.set(key, uuid()), ids.get(key)!);
-  // Two of one name are two children.
-  const keyOf = (name: string, i: number) => `${name} ${names.slice(0, i).filter((one) => one === name).length}`;
   const add = useSave(async () => {
+    const keys = keysOf(names);
     for (const [i, name] of names.entries())
-      await put(`/classes/${schoolClass.id}/children/${idOf(keyOf(name, i))}`, { name });
+      await put(`/classes/${schoolClass.id}/children/${idOf(keys[i]!)}`, { name });
   }, '/classes');
   const choose = async (file: File | undefined) => {
     if (file) setText(textOf(new Uint8Array(await file.arrayBuffer())));

@@ -10,7 +10,7 @@ import { AGES, type Ages } from '../../../core/judging/windows.ts';
 import { put } from '../../api/client.ts';
 import { usePatterns } from '../../api/hooks.ts';
 import { Notice } from '../../ui/Notice.tsx';
-import { type ReadNames, readClassList } from '../../ui/classList.ts';
+import { type ReadNames, keysOf, readClassList } from '../../ui/classList.ts';
 import { useChooseClass } from '../../ui/currentClass.ts';
 import { useSave } from '../../ui/useSave.ts';
 import { useTyped } from '../../ui/useTyped.ts';
@@ -151,11 +151,9 @@ function useStart(classId: string, onMade: () => void) {
       patterns: readonly { title: string; text: string }[];
     }) => {
       await put(`/classes/${classId}`, { ...all.room, rests: null });
-      for (const [i, child] of all.children.entries()) {
-        // Two of one name are two children.
-        const before = all.children.slice(0, i).filter((one) => one === child).length;
-        await put(`/classes/${classId}/children/${idOf(`child ${before} ${child}`)}`, { name: child });
-      }
+      const keys = keysOf(all.children);
+      for (const [i, child] of all.children.entries())
+        await put(`/classes/${classId}/children/${idOf(`child ${keys[i]!}`)}`, { name: child });
       for (const pattern of all.patterns) await put(`/patterns/${idOf(`pattern ${pattern.title}`)}`, pattern);
     },
     '/classes',

@@ -11,6 +11,7 @@ import { put } from '../../../api/client.ts';
 import { NothingHeard } from '../../../take/NothingHeard.tsx';
 import { TakeResultView } from '../../../take/TakeResultView.tsx';
 import { Playing } from '../../../take/Playing.tsx';
+import { useHeld } from '../../../take/useHeld.ts';
 import type { NewTake } from '../../../take/useJudgedTake.ts';
 import { Notice } from '../../../ui/Notice.tsx';
 import { useOwnMoves } from '../../../ui/ownMoves.ts';
@@ -263,9 +264,6 @@ function Stage({ name, title, children }: { name: string; title: string; childre
 
 /** So long a result is shown before the next child is called. */
 const RESULT_MS = 5_000;
-/** Taps that come after the end must not skip the result. */
-const HOLD_MS = 900;
-
 interface ResultProps extends StageProps {
   readonly take: NewTake;
   readonly triesLeft: number;
@@ -298,13 +296,10 @@ function TurnResult({
 }: ResultProps) {
   const voice = useMemo(() => voiceOf(schoolClass), [schoolClass]);
   const [goes, setGoes] = useStored('line.goes', 'on');
-  const [from] = useState(() => performance.now() + HOLD_MS);
   const { mark, give, problem } = useOwnMark(take, (given) => onHeard(child.id, given));
   const more = triesLeft > 0 && mark < FULL_MARK;
   const goOn = more ? onAgain : onNext;
-  const held = (action: (event: KeyboardEvent) => void) => (event: KeyboardEvent) => {
-    if (event.timeStamp > from) action(event);
-  };
+  const held = useHeld();
   const byItself = goes === 'on';
   const wait = () => setGoes(byItself ? 'off' : 'on');
   const marks = Object.entries(markKeys(give)).map(([key, action]) => [key, held(action)] as const);
