@@ -121,6 +121,15 @@ describe('the clicks of the app', () => {
       { numRuns: 4 },
     );
   });
+  it('that are fewer than a count-in are waited for, too', () => {
+    const times = TIMES.slice(0, 3);
+    const samples = take([], 0.4, { times });
+    const detector = new OnsetDetector(RATE, { times, countIn: 4 });
+    const found: number[] = [];
+    for (let from = 0; from < samples.length; from += 512)
+      found.push(...detector.push(samples.slice(from, from + 512)));
+    expect([...found, ...detector.finish()]).toEqual([]);
+  });
   it('hold a clap back for a tenth of a second at most, once the count-in is over', () => {
     const samples = take(PERFECT, 0.3);
     const detector = new OnsetDetector(RATE, PLAYED);

@@ -122,7 +122,7 @@ export class ClickRemover {
   ) {
     const heard = times.map((time) => Math.round(time * sampleRate)).filter((at) => at >= this.samplesIn(EARLIEST));
     this.clicks = heard;
-    this.countIn = Math.max(0, countIn - (times.length - heard.length));
+    this.countIn = Math.min(heard.length, Math.max(0, countIn - (times.length - heard.length)));
     this.decided = this.countIn < 2;
   }
 
