@@ -1,6 +1,7 @@
 import { type Static, Type } from '@sinclair/typebox';
 import { Adaptations } from './child.ts';
-import { LineUpSettings, TURN_STATES } from './lineUp.ts';
+import { TURN_STATES } from '../core/records/turns.ts';
+import { LineUpSettings, Said, Slower } from './lineUp.ts';
 import { Bpm, Id, Name, Onsets, Releases, RhythmText, oneOf, orNull, strict } from './parts.ts';
 import { SavedPattern } from './pattern.ts';
 import { PracticePlan } from './practice.ts';
@@ -60,6 +61,9 @@ const CopiedLineUp = Type.Object(
           state: oneOf(TURN_STATES),
           mark: orNull(Type.Integer({ minimum: 0, maximum: 4 })),
           takeId: orNull(Id),
+          /** Absent in files of before they were kept. */
+          slower: Type.Optional(orNull(Slower)),
+          clash: Type.Optional(orNull(Said)),
         },
         strict,
       ),

@@ -10,6 +10,8 @@ const LessonMinutes = Type.Integer({ minimum: 5, maximum: 240 });
 const BlockKey = Type.Integer({ minimum: 0, maximum: 1_000_000 });
 export const MOST_BLOCKS = 24;
 export const MOST_IN_BLOCK = 12;
+/** A lesson is held so many times beside the first. */
+export const MOST_AGAIN = 20;
 
 /** A step of an element in a term; see core/planning/term.ts. */
 export const TermStepEdit = Type.Object({ element: oneOf(ELEMENT_IDS), step: oneOf(STEPS) }, strict);
@@ -53,6 +55,8 @@ export const LessonEdit = Type.Object(
     starts: orNull(Time),
     blocks: Type.Array(BlockEdit, { maxItems: MOST_BLOCKS }),
     held: orNull(Held),
+    /** It was held once more; the first time stays what counts. */
+    again: Type.Optional(Type.Array(Held, { maxItems: MOST_AGAIN })),
   },
   strict,
 );

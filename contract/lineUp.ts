@@ -1,5 +1,6 @@
 import { type Static, Type } from '@sinclair/typebox';
 import { MOST_DEALT, ORDERS } from '../core/records/lineUp.ts';
+import { TURN_STATES } from '../core/records/turns.ts';
 import { SavedPattern } from './pattern.ts';
 import { Bpm, Id, Name, oneOf, orNull, strict } from './parts.ts';
 
@@ -21,8 +22,14 @@ export const LineUpSettings = Type.Object(
 );
 export type LineUpSettings = Static<typeof LineUpSettings>;
 
-export const TURN_STATES = ['waiting', 'heard', 'absent', 'skipped'] as const;
-export type TurnState = (typeof TURN_STATES)[number];
+/** What is said of one child. */
+export const Said = Type.Object(
+  { state: oneOf(TURN_STATES), mark: orNull(Type.Integer({ minimum: 0, maximum: 4 })) },
+  strict,
+);
+
+/** How much slower than the line-up a child is heard: a part of its tempo. */
+export const Slower = Type.Number({ minimum: 0.2, maximum: 1 });
 
 /** One child's place. */
 const Turn = Type.Object({
@@ -31,6 +38,9 @@ const Turn = Type.Object({
   state: oneOf(TURN_STATES),
   mark: orNull(Type.Integer()),
   takeId: orNull(Id),
+  slower: orNull(Slower),
+  /** What else was said of it by somebody who had not seen this. */
+  clash: orNull(Said),
 });
 export type Turn = Static<typeof Turn>;
 
@@ -52,6 +62,10 @@ export const TurnEdit = Type.Object(
     state: oneOf(TURN_STATES),
     mark: Type.Optional(orNull(Type.Integer({ minimum: 0, maximum: 4 }))),
     patternId: Type.Optional(Id),
+    slower: Type.Optional(Slower),
+    /** What stood there where it was made; and that it is the answer to the question which of two is so. */
+    seen: Type.Optional(Said),
+    settles: Type.Optional(Type.Boolean()),
   },
   strict,
 );

@@ -1,5 +1,6 @@
 import { TakeResult } from './takeResult.ts';
 import { type Static, Type } from '@sinclair/typebox';
+import { Said } from './lineUp.ts';
 import { AgesOf, Bpm, Id, Onsets, Releases, RhythmText, oneOf, strict } from './parts.ts';
 /** How a take was heard. */
 export const TAKE_SOURCES = ['tap', 'microphone', 'recording', 'practice'] as const;
@@ -25,6 +26,8 @@ export const TakeUpload = Type.Object(
     source: Type.Optional(TakeSource),
     /** In which line-up. */
     lineUpId: Type.Optional(Id),
+    /** What stood there of the child when it began. */
+    turnSeen: Type.Optional(Said),
     /** When it was played, milliseconds since 1970. */
     takenAt: Type.Integer({ minimum: 0, maximum: 8_640_000_000_000 }),
   },

@@ -81,7 +81,7 @@ describe('the term', () => {
     await page.getByRole('button', { name: 'Dotted eighth and sixteenth earlier' }).click();
     const order = page.locator('.new-elements li');
     expect(await order.nth(4).innerText()).toContain('Dotted eighth and sixteenth');
-    await page.getByLabel('Another new element').selectOption('triplet');
+    await page.getByLabel('Another element').selectOption('triplet');
     expect(await order.last().innerText()).toContain('Triplet');
     const saved = stored(page, 'term-plan');
     await page.getByRole('button', { name: 'Holidays', exact: true }).click();

@@ -1,4 +1,4 @@
-import { addDays, format, parseISO, startOfWeek, subWeeks } from 'date-fns';
+import { addDays, format, getYear, parseISO, startOfWeek, subWeeks } from 'date-fns';
 import { v4 as uuid } from 'uuid';
 import { judgeTake } from '../core/judging/judgeTake.ts';
 import type { BlockKind } from '../core/planning/lesson.ts';
@@ -151,6 +151,17 @@ async function fill(db: Database, now: number): Promise<void> {
 const TERM_WEEKS = 14;
 const dayIn = (weeks: number, monday: Date, days = 0) => format(addDays(monday, weeks * 7 + days), 'yyyy-MM-dd');
 
+/** A week in the middle, and two over the turn of the year where the term has one. */
+function holidaysOf(monday: Date) {
+  const year = getYear(monday);
+  const turn = { from: `${year}-12-21`, until: `${year + 1}-01-03` };
+  const week = { from: dayIn(9, monday), until: dayIn(9, monday, 6) };
+  const inTerm = turn.from <= dayIn(TERM_WEEKS - 1, monday, 4);
+  if (!inTerm) return [week];
+  // Where both would meet, the turn of the year is it.
+  return week.until < turn.from || week.from > turn.until ? [week, turn] : [turn];
+}
+
 /** The term of a class: it began with the first takes, and what is new in it is what is new in its patterns. */
 async function plan(db: Database, classId: string, demo: DemoClass, rows: readonly PatternRow[], now: number) {
   const monday = startOfWeek(subWeeks(now, WEEKS), { weekStartsOn: 1 });
@@ -158,7 +169,7 @@ async function plan(db: Database, classId: string, demo: DemoClass, rows: readon
     from: dayIn(0, monday),
     until: dayIn(TERM_WEEKS - 1, monday, 4),
     slots: demo.slots.map((slot) => ({ ...slot })),
-    holidays: [{ from: dayIn(9, monday), until: dayIn(9, monday, 6) }],
+    holidays: holidaysOf(monday),
     order: [...demo.order],
   };
   const slots = lessonSlots(term);

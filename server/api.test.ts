@@ -139,6 +139,18 @@ describe('takes', () => {
     expect((await ann.ask('GET', `/api/classes/${ids.room}/records`)).body).toMatchObject({
       marks: [{ best: 2, last: 2, average: 2, takes: 1 }],
     });
+    // Another device had not seen that one; the reason that it leaves alone stays.
+    const none = { mark: null, reason: '' };
+    const unseen = await ann.ask('PUT', `/api/takes/${ids.take}/override`, { mark: 3, reason: '', was: none });
+    expect(unseen).toMatchObject({
+      status: 409,
+      body: { error: { theirs: { mark: 2, reason: 'helped' }, parts: ['mark'] } },
+    });
+    await ann.ask('PUT', `/api/takes/${ids.take}/override`, { mark: 3, was: { mark: 2 } });
+    expect((await ann.ask('GET', `/api/takes/${ids.take}`)).body).toMatchObject({
+      override: 3,
+      overrideReason: 'helped',
+    });
     await ann.ask('PUT', `/api/takes/${ids.take}/override`, { mark: null });
     expect((await ann.ask('GET', `/api/takes/${ids.take}`)).body).toMatchObject({ mark: 4, override: null });
   });
@@ -252,6 +264,24 @@ describe('the shelf', () => {
     expect((await ben.ask('GET', '/api/patterns')).body).toMatchObject([...own, last].map((id) => ({ id })));
     expect(JSON.stringify((await ben.ask('GET', '/api/patterns')).body)).not.toMatch(/folder|archived/);
     for (const id of [...own, last]) await ben.ask('DELETE', `/api/patterns/${id}`);
+  });
+  it('from two devices: what each moved lies where that hand laid it, what both moved stays and is told', async () => {
+    const ids = Array.from({ length: 4 }, () => uuid());
+    const [a, b, c, d] = ids as [string, string, string, string];
+    for (const [i, id] of ids.entries()) await ben.ask('PUT', `/api/patterns/${id}`, { title: `P${i}`, text: 'w' });
+    const was = { patterns: ids.map((id) => ({ id })) };
+    const put = (patterns: object[]) => ben.ask('PUT', '/api/patterns/shelf', { patterns, was });
+    const shelf = async () =>
+      ((await ben.ask('GET', '/api/patterns')).body as SavedPattern[]).map(({ id, folder, archived }) =>
+        [ids.indexOf(id), folder, archived && 'away'].filter(Boolean).join(' '),
+      );
+    expect((await put([{ id: d }, { id: a }, { id: b, folder: 'Sea' }, { id: c }])).status).toBe(204);
+    expect((await put([{ id: a }, { id: c, archived: true }, { id: b }, { id: d }])).status).toBe(204);
+    expect(await shelf()).toEqual(['3', '', '2 away', '1 Sea']);
+    const clash = await put([{ id: a }, { id: b, folder: 'Land' }, { id: d }, { id: c }]);
+    expect([clash.status, JSON.stringify(clash.body)]).toEqual([409, expect.stringContaining('“P3”, “P1”')]);
+    expect(await shelf()).toEqual(['3', '', '2 away', '1 Sea']);
+    for (const id of ids) await ben.ask('DELETE', `/api/patterns/${id}`);
   });
   it.each([
     [{ patterns: [] }, 'patterns'],

@@ -2,7 +2,7 @@ import { eq } from 'drizzle-orm';
 import { v4 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { Bin } from '../contract/bin.ts';
-import { LineUps, type NewLineUp } from '../contract/lineUp.ts';
+import { type LineUp, LineUps, type NewLineUp } from '../contract/lineUp.ts';
 import { ClassRecords, TakesPage } from '../contract/records.ts';
 import { validator } from '../contract/validate.ts';
 import { randomFrom } from '../core/random.ts';
@@ -227,7 +227,7 @@ describe('a line-up', () => {
     const turns = async () => {
       const { body } = await ann.ask('GET', `${one.path}/line-ups`);
       expect(validator(LineUps)(body)).toMatchObject({ ok: true });
-      return (body as { turns: { childId: string; state: string; mark: number | null }[] }[])[0]!.turns;
+      return (body as LineUp[])[0]!.turns;
     };
     return { ...one, lineUpId: id, at, turns };
   }
@@ -262,6 +262,78 @@ describe('a line-up', () => {
     await ann.ask('PUT', `/api/takes/${last}/override`, { mark: 2 });
     expect((await turns())[0]).toMatchObject({ mark: 2 });
   });
+  describe('from two devices', () => {
+    const waiting = { state: 'waiting', mark: null };
+    const told = async (one: Awaited<ReturnType<typeof started>>, who: number) => {
+      const turn = (await one.turns())[who]!;
+      const { state, mark, clash } = turn;
+      const column = (await recordsOf(one.path)).paper.find(({ id }) => id === one.lineUpId);
+      return { state, mark, clash, inGrid: column?.points.find(({ child }) => child === who)?.points };
+    };
+    const say = async (one: { at: string; ids: readonly string[] }, who: number, edit: object) =>
+      expect((await ann.ask('PUT', `${one.at}/turns/${one.ids[who]}`, edit)).status).toBe(204);
+
+    it('what one said and the other had not seen stays, and both are asked', async () => {
+      const one = await started();
+      await say(one, 0, { state: 'heard', mark: 3, seen: waiting });
+      await say(one, 0, { state: 'absent', seen: waiting });
+      const both = { state: 'heard', mark: 3, clash: { state: 'absent', mark: null }, inGrid: 3 };
+      expect(await told(one, 0)).toEqual(both);
+      await say(one, 0, { state: 'absent', seen: { state: 'heard', mark: 3 }, settles: true });
+      // Absent now: the grid has no mark either.
+      expect(await told(one, 0)).toEqual({ state: 'absent', mark: null, clash: null, inGrid: undefined });
+      await say(one, 0, { state: 'heard', mark: 2, seen: { state: 'absent', mark: null } });
+      expect(await told(one, 0)).toEqual({ state: 'heard', mark: 2, clash: null, inGrid: 2 });
+    });
+    it('a take of a child who was marked absent is heard, and asked about; removed it leaves absent', async () => {
+      const one = await started();
+      await say(one, 1, { state: 'absent', seen: waiting });
+      const take = await hear(one.ids[1]!, { lineUpId: one.lineUpId, turnSeen: waiting });
+      const absent = { state: 'absent', mark: null };
+      expect(await told(one, 1)).toEqual({ state: 'heard', mark: 4, clash: absent, inGrid: undefined });
+      expect((await ann.ask('DELETE', `/api/takes/${take}`)).status).toBe(204);
+      expect(await told(one, 1)).toEqual({ ...absent, clash: null, inGrid: undefined });
+    });
+    it('a mark by hand of a take is the teacher’s mark of it, and a take takes the place of one by hand', async () => {
+      const one = await started();
+      await say(one, 0, { state: 'heard', mark: 1 });
+      expect(await told(one, 0)).toMatchObject({ mark: 1, inGrid: 1 });
+      const take = await hear(one.ids[0]!, { lineUpId: one.lineUpId });
+      expect(await told(one, 0)).toEqual({ state: 'heard', mark: 4, clash: null, inGrid: undefined });
+      await say(one, 0, { state: 'heard', mark: 2, seen: { state: 'heard', mark: 4 } });
+      expect(await told(one, 0)).toEqual({ state: 'heard', mark: 2, clash: null, inGrid: undefined });
+      expect((await ann.ask('GET', `/api/takes/${take}`)).body).toMatchObject({ mark: 4, override: 2 });
+      expect((await recordsOf(one.path)).marks).toMatchObject([{ child: 0, best: 2 }]);
+    });
+    it('a mark changed in the grid is changed in the line-up', async () => {
+      const one = await started();
+      await say(one, 0, { state: 'heard', mark: 1 });
+      await say(one, 1, { state: 'absent' });
+      await hear(one.ids[2]!, { lineUpId: one.lineUpId });
+      const [ada, bo, cy] = one.ids as [string, string, string];
+      const column = { title: 'First', outOf: 4, takenAt: 4 };
+      const write = (points: object) => ann.ask('PUT', `${one.path}/paper/${one.lineUpId}`, { ...column, points });
+      await write({ [ada]: 3, [bo]: null, [cy]: 1 });
+      expect((await one.turns()).map(({ state, mark }) => `${state} ${mark}`)).toEqual([
+        'heard 3',
+        'absent null',
+        'heard 4',
+      ]);
+      await write({ [ada]: null, [bo]: 2.5 });
+      expect((await one.turns()).map(({ state, mark }) => `${state} ${mark}`).slice(0, 2)).toEqual([
+        'waiting null',
+        'absent null',
+      ]);
+    });
+    it('slower stays with the child, and says nothing else of it', async () => {
+      const one = await started();
+      await say(one, 0, { ...waiting, seen: waiting, slower: 0.75 });
+      await hear(one.ids[0]!, { lineUpId: one.lineUpId, turnSeen: waiting });
+      await say(one, 0, { ...waiting, seen: waiting, slower: 0.5 });
+      expect((await one.turns())[0]).toMatchObject({ state: 'heard', mark: 4, slower: 0.5 });
+    });
+  });
+
   it('is its own teacher’s, of the children of its class, each once', async () => {
     const [one, other] = [await started(), await room()];
     const { at, ids, path } = one;

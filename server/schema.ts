@@ -15,7 +15,7 @@ import {
 } from 'drizzle-orm/mysql-core';
 import type { Adaptations } from '../contract/child.ts';
 import type { EarKind } from '../contract/ear.ts';
-import type { LineUpSettings, TurnState } from '../contract/lineUp.ts';
+import type { LineUpSettings } from '../contract/lineUp.ts';
 import type { LessonEdit } from '../contract/lesson.ts';
 import type { Bracket } from '../contract/pattern.ts';
 import type { PlanEdit } from '../contract/plan.ts';
@@ -29,6 +29,7 @@ import type { TAKE_SOURCES } from '../contract/take.ts';
 import type { RestStyle } from '../core/counting/school.ts';
 import type { SchoolId } from '../core/counting/schools.ts';
 import type { NamingId } from '../core/wording/valueNames.ts';
+import type { Said, TurnState } from '../core/records/turns.ts';
 import type { MarkBorder } from '../core/judging/mark.ts';
 import type { Ages, Windows } from '../core/judging/windows.ts';
 import type { ElementId } from '../core/rhythm/elements.ts';
@@ -412,6 +413,8 @@ export const lineUpTurns = mysqlTable(
     /** By hand, or of the take. */
     mark: int('mark'),
     takeId: id('take_id'),
+    slower: double('slower'),
+    clash: json<Said>('clash'),
   },
   (t) => [primaryKey({ columns: [t.lineUpId, t.childId] }), index('line_up_turns_take').on(t.takeId)],
 );

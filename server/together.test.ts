@@ -67,6 +67,7 @@ describe('a class that is shared', () => {
       ['look', 'GET', `${path}/records`, undefined],
       ['look', 'GET', `${path}/rejudging`, undefined],
       ['look', 'GET', `${path}/line-ups`, undefined],
+      ['hear', 'GET', `${path}/patterns`, undefined],
       ['look', 'GET', `${path}/practice`, undefined],
       ['look', 'GET', `${path}/terms`, undefined],
       ['look', 'GET', `${path}/children/${child}/mastery`, undefined],

@@ -59,7 +59,7 @@ export function isIn(steps: readonly TermStep[], { element, step }: TermStep): b
 }
 
 /** Each element's steps in their order again, in the lessons in which it stands. */
-function inSteps(contents: Contents): TermStep[][] {
+export function inSteps(contents: Contents): TermStep[][] {
   const next = new Map<ElementId, Step[]>();
   for (const { element, step } of contents.flat()) next.set(element, [...(next.get(element) ?? []), step]);
   for (const steps of next.values()) steps.sort((a, b) => STEPS.indexOf(a) - STEPS.indexOf(b));

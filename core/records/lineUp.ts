@@ -3,6 +3,7 @@ import { type Random, randomFrom } from '../random.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
 import { scheduleOf } from '../timing/schedule.ts';
 import type { Bpm, Seconds } from '../timing/units.ts';
+import type { TurnState } from './turns.ts';
 
 /** As in the class list, by name, by chance, or those first who have not been heard in it yet. */
 export const ORDERS = ['list', 'name', 'shuffled', 'not-yet'] as const;
@@ -69,7 +70,7 @@ export function ownBpm(bpm: Bpm, adaptations: { readonly slower?: number | undef
 }
 
 interface InLine {
-  readonly state: 'waiting' | 'heard' | 'absent' | 'skipped';
+  readonly state: TurnState;
 }
 
 /** Whose turn it is: the first who waits, then whoever was passed over; undefined when all were heard or are away. */

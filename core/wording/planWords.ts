@@ -43,9 +43,10 @@ export function elementName(element: ElementId, naming: NamingId): string {
   return inNaming(ELEMENTS[element].title, naming);
 }
 
-/** "half: new"; "tie: for a mark". */
-export function stepText({ element, step }: TermStep, naming: NamingId): string {
-  return `${elementName(element, naming)}: ${STEP_WORDS[step]}`;
+/** "half: new"; "tie: for a mark". @param known  the class has met it: "half: met already" */
+export function stepText({ element, step }: TermStep, naming: NamingId, known = false): string {
+  const word = known && step === 'meet' ? 'met already' : STEP_WORDS[step];
+  return `${elementName(element, naming)}: ${word}`;
 }
 
 /** What a lesson is called until its teacher names it: what is new in it, else what is done. */

@@ -102,6 +102,11 @@ export async function revisionsOf(db: Database, ids: readonly string[]): Promise
   return new Map(rows.map(({ id, revision }) => [id, revision]));
 }
 
+export async function ownerOf(db: Database, classId: string): Promise<string> {
+  const [row] = await db.select({ teacherId: classes.teacherId }).from(classes).where(eq(classes.id, classId)).limit(1);
+  return row?.teacherId ?? '';
+}
+
 export async function classIdTaken(db: Database, classId: string): Promise<boolean> {
   const rows = await db.select({ id: classes.id }).from(classes).where(eq(classes.id, classId)).limit(1);
   return rows.length > 0;

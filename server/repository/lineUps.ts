@@ -1,7 +1,9 @@
 import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
-import type { LineUp, NewLineUp, TurnEdit } from '../../contract/lineUp.ts';
+import type { LineUp, NewLineUp } from '../../contract/lineUp.ts';
+import { HIGHEST_MARK } from '../../core/judging/mark.ts';
+import { type Said, type StandingTurn, afterTake, markByHand, withoutTake } from '../../core/records/turns.ts';
 import type { Database } from '../database.ts';
-import { children, lineUpTurns, lineUps, takes } from '../schema.ts';
+import { children, classes, lineUpTurns, lineUps, paperMarks, takes } from '../schema.ts';
 import { touchClass } from './classes.ts';
 
 /** The line-ups of a class, newest first, their turns in order; children in the bin are left out. */
@@ -21,6 +23,8 @@ export async function listLineUps(db: Database, classId: string, most: number): 
       state: lineUpTurns.state,
       mark: lineUpTurns.mark,
       takeId: lineUpTurns.takeId,
+      slower: lineUpTurns.slower,
+      clash: lineUpTurns.clash,
     })
     .from(lineUpTurns)
     .innerJoin(
@@ -75,12 +79,27 @@ export async function removeLineUp(db: Database, classId: string, id: string): P
   await touchClass(db, classId);
 }
 
+const standing = {
+  state: lineUpTurns.state,
+  mark: lineUpTurns.mark,
+  takeId: lineUpTurns.takeId,
+  clash: lineUpTurns.clash,
+};
+const isTurn = (lineUpId: string, childId: string) =>
+  and(eq(lineUpTurns.lineUpId, lineUpId), eq(lineUpTurns.childId, childId));
+
+/** What stands of a child, held until the end of the transaction; undefined when it is not in line. */
+export async function holdTurn(db: Database, lineUpId: string, childId: string): Promise<StandingTurn | undefined> {
+  const [turn] = await db.select(standing).from(lineUpTurns).where(isTurn(lineUpId, childId)).limit(1).for('update');
+  return turn;
+}
+
 /** A child who is not in line yet comes last. @param patternId  for whoever comes new */
 export async function writeTurn(
   db: Database,
   lineUpId: string,
   childId: string,
-  { state, mark = null }: TurnEdit,
+  turn: StandingTurn & { readonly slower?: number | undefined },
   patternId: string,
 ): Promise<void> {
   const [last] = await db
@@ -89,24 +108,62 @@ export async function writeTurn(
     .where(eq(lineUpTurns.lineUpId, lineUpId));
   await db
     .insert(lineUpTurns)
-    .values({ lineUpId, childId, patternId, state, mark, position: (last?.position ?? -1) + 1 })
-    .onDuplicateKeyUpdate({ set: { state, mark, takeId: null } });
+    .values({ lineUpId, childId, patternId, ...turn, position: (last?.position ?? -1) + 1 })
+    .onDuplicateKeyUpdate({ set: turn });
 }
 
-/** A take of a line-up came in: its child was heard. Of several tries the better mark stays where the best counts. */
+/** A take of a line-up came in: its child was heard. @param seen  what stood when the child began */
 export async function turnHeard(
   db: Database,
   lineUpId: string,
   take: { readonly id: string; readonly childId: string; readonly classId: string; readonly mark: number },
+  seen: Said | undefined,
 ): Promise<void> {
-  await db.execute(sql`
-    update ${lineUpTurns} t
-    join ${lineUps} l on l.id = t.line_up_id
-    join classes c on c.id = l.class_id
-    set t.take_id = if(c.counts = 'best' and t.state = 'heard' and t.mark > ${take.mark}, t.take_id, ${take.id}),
-        t.mark = if(c.counts = 'best' and t.state = 'heard', greatest(coalesce(t.mark, 0), ${take.mark}), ${take.mark}),
-        t.state = 'heard'
-    where t.line_up_id = ${lineUpId} and t.child_id = ${take.childId} and l.class_id = ${take.classId}`);
+  const [found] = await db
+    .select({ ...standing, counts: classes.counts })
+    .from(lineUpTurns)
+    .innerJoin(lineUps, eq(lineUps.id, lineUpTurns.lineUpId))
+    .innerJoin(classes, eq(classes.id, lineUps.classId))
+    .where(and(isTurn(lineUpId, take.childId), eq(classes.id, take.classId)))
+    .limit(1)
+    .for('update');
+  if (!found) return;
+  const { counts, ...now } = found;
+  const after = afterTake(now, take, counts, seen);
+  await db.update(lineUpTurns).set(after).where(isTurn(lineUpId, take.childId));
+  // The grid says what the line-up says: a mark by hand that counts no more is not in its column either.
+  if (markByHand(now) !== null && markByHand(after) === null)
+    await db.delete(paperMarks).where(and(eq(paperMarks.columnId, lineUpId), eq(paperMarks.childId, take.childId)));
+}
+
+/** A take is removed: its turn waits again, or is what else was said of it. */
+export async function turnWithoutTake(db: Database, takeId: string): Promise<void> {
+  const turns = await db
+    .select({ ...standing, lineUpId: lineUpTurns.lineUpId, childId: lineUpTurns.childId })
+    .from(lineUpTurns)
+    .where(eq(lineUpTurns.takeId, takeId));
+  for (const { lineUpId, childId, ...now } of turns)
+    await db.update(lineUpTurns).set(withoutTake(now)).where(isTurn(lineUpId, childId));
+}
+
+const MARKS = Array.from({ length: HIGHEST_MARK + 1 }, (_, mark) => mark);
+
+/** Marks by hand were changed in the column that a line-up has in the grid; null takes one back. */
+export async function turnsByHand(
+  db: Database,
+  lineUpId: string,
+  marks: Readonly<Record<string, number | null>>,
+): Promise<void> {
+  for (const [childId, mark] of Object.entries(marks)) {
+    const said = mark === null ? { state: 'waiting' as const, mark } : { state: 'heard' as const, mark };
+    const had = mark === null ? eq(lineUpTurns.state, 'heard') : undefined;
+    // Another number of points than a line-up gives is no mark of it.
+    if (mark !== null && !MARKS.includes(mark)) continue;
+    await db
+      .update(lineUpTurns)
+      .set({ ...said, clash: null })
+      .where(and(isTurn(lineUpId, childId), isNull(lineUpTurns.takeId), had));
+  }
 }
 
 /** The mark of a take is another now: also in the line-up in which it was heard. */

@@ -1,5 +1,6 @@
 import { and, asc, count, desc, eq, gt, lt, lte, or, gte, ne } from 'drizzle-orm';
 import type { ListedTake } from '../../contract/records.ts';
+import type { MarkOverride } from '../../contract/take.ts';
 import { MISREADINGS, type MisreadingCode } from '../../core/judging/misreadings/table.ts';
 import { type Database, once } from '../database.ts';
 import { children, classes, patterns, recordings, takes } from '../schema.ts';
@@ -7,7 +8,8 @@ import { reached, roleOf } from './access.ts';
 import { holdChild, rebuildRecords, recordTake } from './childRecords.ts';
 import { outOfBin } from './children.ts';
 import { enterLate } from './lateTakes.ts';
-import { turnHeard, turnMarked } from './lineUps.ts';
+import type { Said } from '../../core/records/turns.ts';
+import { turnHeard, turnMarked, turnWithoutTake } from './lineUps.ts';
 import { touchClass, touchIfJudgedSo } from './classes.ts';
 
 const summary = {
@@ -101,14 +103,14 @@ export async function addTake(
   db: Database,
   take: NewTake & StoredTakePart,
   { judgingRevision, termFrom }: { readonly judgingRevision: number; readonly termFrom: number },
-  lineUpId?: string,
+  lineUp?: { readonly id: string; readonly seen: Said | undefined },
 ): Promise<void> {
   await once(db, async (inside) => {
     const lastAt = await holdChild(inside, take.childId);
     await inside.insert(takes).values(take);
     await recordTake(inside, take, lastAt, termFrom);
     if (take.takenAt < termFrom) await enterLate(inside, take);
-    if (lineUpId !== undefined) await turnHeard(inside, lineUpId, take);
+    if (lineUp) await turnHeard(inside, lineUp.id, take, lineUp.seen);
     await touchIfJudgedSo(inside, take.classId, judgingRevision);
   });
 }
@@ -204,6 +206,16 @@ export async function updateJudgement(
   return affectedRows > 0;
 }
 
+/** The teacher's own mark of a take, held until the end of the transaction. */
+export async function ownMarkOf(db: Database, { id }: TakeKey): Promise<MarkOverride> {
+  const [row] = await db
+    .select({ mark: takes.override, reason: takes.overrideReason })
+    .from(takes)
+    .where(eq(takes.id, id))
+    .for('update');
+  return row ?? { mark: null };
+}
+
 export async function overrideMark(
   db: Database,
   { classId, childId, id }: TakeKey,
@@ -220,6 +232,7 @@ export async function overrideMark(
 export async function removeTake(db: Database, { classId, childId, id }: TakeKey): Promise<void> {
   await holdChild(db, childId);
   await db.delete(takes).where(eq(takes.id, id));
+  await turnWithoutTake(db, id);
   await rebuildRecords(db, childId);
   await touchClass(db, classId);
 }

@@ -31,6 +31,7 @@ import {
   takesPage,
 } from '../services/records.ts';
 import { dropEarTally, earTalliesOf, saveEarTally } from '../services/ear.ts';
+import { patternsOfClass } from '../services/patterns.ts';
 import { dropPractice, practiceOf, savePractice } from '../services/practice.ts';
 import type { ClassNews } from '../services/news.ts';
 import type { Sessions } from '../services/session.ts';
@@ -231,6 +232,9 @@ function lineUpRoutes(db: Database): Router {
   const at = '/:classId/line-ups/:lineUpId';
   const ids = (request: Request) => [idOf(request, 'classId', 'class'), idOf(request, 'lineUpId', 'line-up')] as const;
   return Router()
+    .get('/:classId/patterns', async (request, response) => {
+      response.json(await patternsOfClass(db, teacherIn(response).id, idOf(request, 'classId', 'class')));
+    })
     .get('/:classId/line-ups', async (request, response) => {
       response.json(await lineUpsOf(db, teacherIn(response).id, idOf(request, 'classId', 'class')));
     })

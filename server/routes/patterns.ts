@@ -8,13 +8,14 @@ import { teacherIn } from './session.ts';
 
 export function patternRoutes(db: Database): Router {
   const edit = bodyOf(edited(PatternEdit));
-  const shelf = bodyOf(ShelfEdit);
+  const shelf = bodyOf(edited(ShelfEdit));
   return Router()
     .get('/', async (_request, response) => {
       response.json(await patternsOf(db, teacherIn(response).id));
     })
     .put('/shelf', async (request, response) => {
-      await setShelf(db, teacherIn(response).id, shelf(request));
+      const { was, patterns } = shelf(request);
+      await setShelf(db, teacherIn(response).id, patterns, was?.patterns);
       response.status(204).end();
     })
     .put('/:patternId', async (request, response) => {

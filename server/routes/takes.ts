@@ -1,6 +1,7 @@
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { Router } from 'express';
+import { edited } from '../../contract/edited.ts';
 import { MarkOverride, OnsetCorrection, TakeUpload } from '../../contract/take.ts';
 import type { Resources } from '../resources.ts';
 import { turnsOf } from '../turns.ts';
@@ -15,7 +16,7 @@ const uploads = turnsOf(1, 8);
 export function takeRoutes(resources: Resources): Router {
   const { db } = resources;
   const upload = bodyOf(TakeUpload);
-  const override = bodyOf(MarkOverride);
+  const override = bodyOf(edited(MarkOverride));
   const correction = bodyOf(OnsetCorrection);
   return Router()
     .get('/:takeId', async (request, response) => {
@@ -26,8 +27,8 @@ export function takeRoutes(resources: Resources): Router {
       response.json(take);
     })
     .put('/:takeId/override', async (request, response) => {
-      const { mark, reason = '' } = override(request);
-      response.json(await setOwnMark(resources, teacherIn(response).id, idOf(request, 'takeId', 'take'), mark, reason));
+      const { was, ...wanted } = override(request);
+      response.json(await setOwnMark(resources, teacherIn(response).id, idOf(request, 'takeId', 'take'), wanted, was));
     })
     .put('/:takeId/onsets', async (request, response) => {
       const { onsets } = correction(request);

@@ -1,12 +1,22 @@
 import type { LineUp, NewLineUp, TurnEdit } from '../../contract/lineUp.ts';
 import { HIGHEST_MARK } from '../../core/judging/mark.ts';
+import { type StandingTurn, afterSaying, markByHand } from '../../core/records/turns.ts';
 import { type Database, transacted } from '../database.ts';
 import { Problem, notFound } from '../problem.ts';
 import { listChildren } from '../repository/children.ts';
 import { holdClass, touchClass } from '../repository/classes.ts';
-import { addLineUp, findLineUp, lineUpIdTaken, listLineUps, removeLineUp, writeTurn } from '../repository/lineUps.ts';
+import {
+  addLineUp,
+  findLineUp,
+  holdTurn,
+  lineUpIdTaken,
+  listLineUps,
+  removeLineUp,
+  writeTurn,
+} from '../repository/lineUps.ts';
 import { patternsById } from '../repository/patterns.ts';
 import { writePaperColumn } from '../repository/paper.ts';
+import { overrideMark } from '../repository/takes.ts';
 import { childOf } from './children.ts';
 import { classOf } from './classes.ts';
 
@@ -53,23 +63,33 @@ export async function startLineUp(
   });
 }
 
-/** A mark by hand stands in a column of the grid too, which has the name of the line-up. */
+const WAITING: StandingTurn = { state: 'waiting', mark: null, takeId: null, clash: null };
+
+/**
+ * A mark by hand stands in a column of the grid too, which has the name of the line-up; where a take was heard it is
+ * the teacher's mark of it.
+ */
 export async function setTurn(
   db: Database,
   teacherId: string,
   classId: string,
   lineUpId: string,
   childId: string,
-  edit: TurnEdit,
+  { patternId, slower, mark = null, ...saying }: TurnEdit,
 ): Promise<void> {
   await transacted(db, async (inside) => {
     await holdClass(inside, classId);
     const { settings, title, startedAt } = await lineUpOf(inside, teacherId, classId, lineUpId);
     await childOf(inside, teacherId, classId, childId, 'hear');
-    await writeTurn(inside, lineUpId, childId, edit, edit.patternId ?? settings.patternIds[0]!);
-    if (edit.mark === undefined) await touchClass(inside, classId);
+    const now = (await holdTurn(inside, lineUpId, childId)) ?? WAITING;
+    const turn = afterSaying(now, { ...saying, mark });
+    await writeTurn(inside, lineUpId, childId, { ...turn, slower }, patternId ?? settings.patternIds[0]!);
+    const [had, has] = [markByHand(now), markByHand(turn)];
+    if (turn.takeId !== null && turn.mark !== now.mark)
+      await overrideMark(inside, { id: turn.takeId, childId, classId }, turn.mark, '');
+    else if (had === has) await touchClass(inside, classId);
     else {
-      const points = { [childId]: edit.mark };
+      const points = { [childId]: has };
       await writePaperColumn(inside, classId, lineUpId, { title, outOf: HIGHEST_MARK, takenAt: startedAt, points });
     }
   });

@@ -8,6 +8,7 @@ import { elementRecords, patternRecords } from '../repository/childRecords.ts';
 import { listChildren } from '../repository/children.ts';
 import { classFinder, holdClass, momentOfClass } from '../repository/classes.ts';
 import { findPaperColumn, listPaper, paperMarksOf, removePaperColumn, writePaperColumn } from '../repository/paper.ts';
+import { turnsByHand } from '../repository/lineUps.ts';
 import { misreadSince, takesOfChild } from '../repository/takes.ts';
 import { childOf } from './children.ts';
 import { classOf } from './classes.ts';
@@ -184,6 +185,7 @@ export async function savePaperColumn(
     // A column that is made now belongs to the term of now, whatever date it bears.
     const takenAt = known ? values.takenAt : Math.max(values.takenAt, termFrom);
     await writePaperColumn(inside, classId, columnId, { ...values, takenAt });
+    await turnsByHand(inside, columnId, values.points);
     return known ? 'changed' : 'made';
   });
 }

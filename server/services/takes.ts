@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import type { TakeDetail, TakeUpload } from '../../contract/take.ts';
+import type { MarkOverride, TakeDetail, TakeUpload } from '../../contract/take.ts';
 import { type Database, Overtaken, once, retried, transacted } from '../database.ts';
 import type { Role } from '../../contract/schoolClass.ts';
 import { notFound } from '../problem.ts';
@@ -11,6 +11,7 @@ import {
   findTake,
   judgingOfChild,
   overrideMark,
+  ownMarkOf,
   removeTake,
   takeIdTaken,
   updateJudgement,
@@ -20,6 +21,7 @@ import { turnsOf } from '../turns.ts';
 import { demand } from './access.ts';
 import { classOf } from './classes.ts';
 import { judgement, upToDate } from './judging.ts';
+import { merged } from './merge.ts';
 
 /** One take of a class at a time: whoever waits for its row holds no connection to the database meanwhile. */
 const storing = turnsOf(1, 500);
@@ -89,11 +91,12 @@ export async function storeTake(
     demand(child.role, 'hear');
     const judged = await judgement(resources, teacherId, child, { ...upload, free });
     const { classId, patternId } = child;
-    const { lineUpId, ...played } = upload;
+    const { lineUpId, turnSeen, ...played } = upload;
+    const lineUp = lineUpId === undefined ? undefined : { id: lineUpId, seen: turnSeen };
     const patternKey = upload.patternId ?? keyOfText(upload.patternText);
     const take = { ...played, ...judged, feet, releases, id: takeId, classId, patternId, patternKey, free, source };
     try {
-      await storing(classId, () => addTake(db, take, child, lineUpId));
+      await storing(classId, () => addTake(db, take, child, lineUp));
     } catch (error) {
       if (await takeIdTaken(db, takeId)) return undefined;
       throw error;
@@ -143,19 +146,26 @@ export async function correctTake(
   return takeOf(resources, teacherId, takeId);
 }
 
-/** The teacher's own mark with her reason; null takes it back. */
+/**
+ * The teacher's own mark with her reason; null takes it back.
+ * @param was  what it was where it was given: another one given meanwhile is not wiped unseen
+ */
 export async function setOwnMark(
   resources: Resources,
   teacherId: string,
   takeId: string,
-  mark: number | null,
-  reason: string,
+  wanted: MarkOverride,
+  was?: MarkOverride,
 ): Promise<TakeDetail> {
   await transacted(resources.db, async (inside) => {
-    await overrideMark(inside, await keyOfTake(inside, teacherId, takeId), mark, mark === null ? '' : reason);
+    const key = await keyOfTake(inside, teacherId, takeId);
+    const { mark, reason = '' } = merged(was && whole(was), await ownMarkOf(inside, key), whole(wanted));
+    await overrideMark(inside, key, mark, mark === null ? '' : reason);
   });
   return takeOf(resources, teacherId, takeId);
 }
+
+const whole = ({ mark, reason = '' }: MarkOverride): MarkOverride => ({ mark, reason });
 
 export async function dropTake(db: Database, teacherId: string, takeId: string): Promise<void> {
   await transacted(db, async (inside) => {

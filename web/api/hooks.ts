@@ -34,6 +34,9 @@ export function useClass(id: string | undefined) {
   return useGet<ClassDetail>(id ? `/classes/${id}` : null, fitsClass);
 }
 export const usePatterns = () => useGet<SavedPattern[]>('/patterns', fitsPatterns);
+/** What a class of a colleague is heard on: hers. */
+export const usePatternsOfClass = (classId: string | undefined) =>
+  useGet<SavedPattern[]>(classId ? `/classes/${classId}/patterns` : null, fitsPatterns);
 export const useRecords = (classId: string | undefined) =>
   useGet<ClassRecords>(classId ? `/classes/${classId}/records` : null, fitsRecords);
 export const useMastery = (classId: string, childId: string) =>

@@ -1,9 +1,10 @@
 import { Suspense, useEffect, useState } from 'react';
-import { Navigate, Route, Routes } from 'react-router';
+import { Route, Routes } from 'react-router';
 import { SWRConfig, useSWRConfig } from 'swr';
 import type { Teacher } from '../../contract/session.ts';
+import { Landing } from './Landing.tsx';
 import Shell from './Shell.tsx';
-import { HOME, ROUTES } from './routes.ts';
+import { ROUTES } from './routes.ts';
 
 interface HouseProps {
   readonly teacher: Teacher;
@@ -34,7 +35,7 @@ function Rooms({ teacher, entries, onSignedOut }: HouseProps) {
           {ROUTES.map(({ path, Page }) => (
             <Route key={path} path={path} element={<Page teacher={teacher} />} />
           ))}
-          <Route path="*" element={<Navigate to={HOME} replace />} />
+          <Route path="*" element={<Landing teacherId={teacher.id} />} />
         </Route>
       </Routes>
     </Suspense>

@@ -21,9 +21,10 @@ const ask = <T>(path: string): Promise<T | undefined> => get<T>(path, () => true
 export async function warmUp(teacherId: string): Promise<void> {
   for (const path of ['/session', '/patterns', '/plans', '/sheets']) await ask(path);
   const children: string[] = [];
-  for (const { id } of (await ask<ClassSummary[]>('/classes')) ?? []) {
+  for (const { id, role } of (await ask<ClassSummary[]>('/classes')) ?? []) {
     const detail = await ask<ClassDetail>(`/classes/${id}`);
     children.push(...(detail?.children ?? []).map((child) => `/classes/${id}/children/${child.id}`));
+    if (role === 'hear') await ask(`/classes/${id}/patterns`);
     await Promise.all(OF_A_CLASS.map((part) => ask(`/classes/${id}${part}`)));
   }
   const last = await keptAnswer(teacherId, ASKED_AHEAD);

@@ -29,7 +29,7 @@ const LINE = {
   title: 'Waves',
   settings: { patternIds: [id(5)] },
   startedAt: 1,
-  turns: [{ childId: id(2), patternId: id(5), state: 'waiting', mark: null, takeId: null }],
+  turns: [{ childId: id(2), patternId: id(5), state: 'waiting', mark: null, takeId: null, slower: null, clash: null }],
   patterns: [],
 } as unknown as LineUp;
 const LESSON = { title: 'Halves', minutes: 40 };
@@ -187,7 +187,7 @@ const SHOWN: readonly [string, Change[], string, unknown, unknown][] = [
         ...LINE,
         turns: [
           { ...LINE.turns[0], state: 'heard', mark: 3 },
-          { childId: id(3), patternId: id(5), state: 'absent', mark: null, takeId: null },
+          { ...LINE.turns[0], childId: id(3), state: 'absent' },
         ],
       },
     ],

@@ -3,6 +3,8 @@ import type { LineUp, NewLineUp, TurnEdit } from '../../contract/lineUp.ts';
 import type { SavedPattern, ShelfEdit } from '../../contract/pattern.ts';
 import type { ClassRecords } from '../../contract/records.ts';
 import type { ClassDetail, ClassSummary } from '../../contract/schoolClass.ts';
+import type { TakeDetail } from '../../contract/take.ts';
+import { afterSaying } from '../../core/records/turns.ts';
 import { settingsOf } from '../ui/settingsOf.ts';
 import type { Body } from './changes.ts';
 
@@ -124,9 +126,11 @@ const paperIn = (classId: string, id: string): Place => ({
   },
 });
 
+const NOT_YET = { state: 'waiting', mark: null, takeId: null, slower: null, clash: null } as const;
+
 /** As it will be on the server: nobody was heard in it yet. */
 function begun(lineUp: NewLineUp): Omit<LineUp, 'id'> {
-  const turns = lineUp.turns.map((turn) => ({ ...turn, state: 'waiting' as const, mark: null, takeId: null }));
+  const turns = lineUp.turns.map((turn) => ({ ...turn, ...NOT_YET }));
   return { ...lineUp, turns, patterns: [] };
 }
 
@@ -139,12 +143,12 @@ const turnIn = (classId: string, lineUpId: string, childId: string): Place => ({
   get: `/classes/${classId}/line-ups`,
   write: (answer, body) => {
     if (!body || !Array.isArray(answer)) return answer;
-    const { state, mark = null, patternId } = body as unknown as TurnEdit;
+    const { mark = null, patternId, slower, ...saying } = body as unknown as TurnEdit;
     return (answer as LineUp[]).map((line) => {
       if (line.id !== lineUpId) return line;
       const before = line.turns.find((turn) => turn.childId === childId);
-      const turn = before ?? { childId, patternId: patternId ?? line.settings.patternIds[0]!, takeId: null };
-      const now = { ...turn, state, mark };
+      const turn = before ?? { childId, patternId: patternId ?? line.settings.patternIds[0]!, ...NOT_YET };
+      const now = { ...turn, ...afterSaying(turn, { ...saying, mark }), slower: slower ?? turn.slower };
       return { ...line, turns: before ? line.turns.map((one) => (one === before ? now : one)) : [...line.turns, now] };
     });
   },
@@ -176,6 +180,10 @@ const ofClass = (part: string) => (classId: string, id: string) => [inList(`/cla
 /** What a take is marked with is seen where it is shown. */
 const overrideIn = (id: string): Place => ({
   get: `/takes/${id}`,
+  read: (answer) => {
+    const take = answer as Pick<TakeDetail, 'override' | 'overrideReason'> | undefined;
+    return take && { mark: take.override, reason: take.overrideReason };
+  },
   write: (answer, body) =>
     answer && body ? { ...answer, override: body.mark, overrideReason: body.reason ?? '' } : answer,
 });
@@ -236,6 +244,7 @@ const KINDS: readonly Kind[] = [
     word: 'mark of a take',
     path: at('/takes/ID/override'),
     places: (id) => [overrideIn(id)],
+    merges: true,
     afterTakes: true,
   },
 ];

@@ -5,6 +5,7 @@ import type { SavedPattern } from '../../contract/pattern.ts';
 import type { TakeUpload } from '../../contract/take.ts';
 import { judgeTake } from '../../core/judging/judgeTake.ts';
 import type { Bpm } from '../../core/timing/units.ts';
+import type { Said } from '../../core/records/turns.ts';
 import { takeTroubleText } from '../../core/wording/troubles.ts';
 import { namingOf } from '../../core/wording/voice.ts';
 import { keepOutline } from '../audio/outlines.ts';
@@ -43,7 +44,8 @@ export interface TakeOrigin {
   readonly childId: string;
   readonly source: NonNullable<TakeUpload['source']>;
   readonly free: boolean;
-  readonly lineUpId?: string | undefined;
+  /** In which line-up, and what stood there of the child when it began. */
+  readonly lineUp?: { readonly id: string; readonly turnSeen: Said } | undefined;
 }
 
 const NOT_KEPT =
@@ -73,7 +75,7 @@ export function useJudgedTake({ teacherId, schoolClass, pattern, bpm, onKept }: 
   /** @returns the take with its mark; undefined when it cannot be judged, and `problem` says why */
   const judge = (
     taken: Taken,
-    { childId, source, free, lineUpId }: TakeOrigin,
+    { childId, source, free, lineUp }: TakeOrigin,
     other?: PlayedPattern,
   ): NewTake | undefined => {
     const { onsets, feet, releases, outline, sound } = taken;
@@ -98,7 +100,7 @@ export function useJudgedTake({ teacherId, schoolClass, pattern, bpm, onKept }: 
         ...(feet ? { feet: [...feet] } : {}),
         ...(releases ? { releases: [...releases] } : {}),
         source,
-        ...(lineUpId === undefined ? {} : { lineUpId }),
+        ...(lineUp && { lineUpId: lineUp.id, turnSeen: lineUp.turnSeen }),
         takenAt,
       };
       send(takeId, upload, judged.result.mark, sound);

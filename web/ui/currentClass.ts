@@ -18,6 +18,16 @@ export function useHearingClass(): ClassSummary | undefined {
   return current?.role === 'look' ? data?.find(mayHear) : current;
 }
 
+/** The classes to choose from: of those that share a name it says whose each is. */
+export function classOptions(
+  classes: readonly Pick<ClassSummary, 'id' | 'name' | 'role' | 'owner'>[],
+): (readonly [id: string, name: string])[] {
+  return classes.map(({ id, name, role, owner }) => {
+    const isAlone = classes.every((one) => one.id === id || one.name !== name);
+    return [id, isAlone ? name : `${name} (${role === 'owner' ? 'yours' : owner})`] as const;
+  });
+}
+
 export const mayHear = ({ role }: Pick<ClassSummary, 'role'>): boolean => role !== 'look';
 
 export function useChooseClass(): (id: string) => void {

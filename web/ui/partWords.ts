@@ -16,6 +16,8 @@ const NAMES: Readonly<Record<string, string>> = {
   wordSet: 'Word set',
   onTimeMs: 'On time within, milliseconds',
   borders: 'What each mark needs',
+  mark: 'Mark',
+  reason: 'Reason',
   clickCounts: 'Keeping the click counts',
   counts: 'Which take counts',
   recordingDays: 'Recordings are kept for, days',

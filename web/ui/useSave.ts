@@ -1,5 +1,6 @@
 import { useId } from 'react';
 import useSWRMutation from 'swr/mutation';
+import { ApiProblem } from '../api/client.ts';
 import { useRefresh } from '../api/useRefresh.ts';
 
 export interface Save<Arg> {
@@ -22,7 +23,13 @@ interface Sent<Arg> {
 export function useSave<Arg = void>(action: (arg: Arg) => Promise<unknown>, ...refreshes: string[]): Save<Arg> {
   const refresh = useRefresh();
   const send = async (_key: string, { arg: { arg } }: { readonly arg: Sent<Arg> }) => {
-    await action(arg);
+    try {
+      await action(arg);
+    } catch (error) {
+      // What somebody else made of it meanwhile is to be seen beside the words that tell of it.
+      if (error instanceof ApiProblem && error.status === 409) await refresh(...refreshes);
+      throw error;
+    }
     await refresh(...refreshes);
     return true;
   };

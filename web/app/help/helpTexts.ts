@@ -15,9 +15,13 @@ const VALUES: Omit<Help, 'path'> = {
     'Everything is called as your class calls it. Change that under Class, Change.',
   ],
   keys: [
-    ['space', 'on: fold, next question'],
-    ['1 to 6', 'an answer'],
-    ['← →', 'fewer or more folds'],
+    ['space', 'on: fold, hear the strips, show or hide the answer, next question'],
+    ['1 to 6', 'an answer; in signs: the sign on the staff'],
+    ['Q', 'in sums: a question; Esc: build one'],
+    ['← →', 'fewer or more folds; the left or right side of the balance'],
+    ['⌫', 'in sums: take the last value away'],
+    ['N', 'in strips: as notes'],
+    ['A to D, Enter', 'in signs: the name of the sign; done'],
   ],
 };
 

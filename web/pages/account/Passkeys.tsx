@@ -1,3 +1,4 @@
+import { format } from 'date-fns';
 import { KeyRound, Trash2 } from 'lucide-react';
 import { type FormEvent, useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -30,7 +31,7 @@ export function Passkeys({ passkeys }: { passkeys: Account['passkeys'] }) {
       <ul className="list-unstyled">
         {passkeys.map(({ id, name: device, createdAt }) => (
           <li key={id} className="passkey">
-            <KeyRound size={16} aria-hidden /> {device}, since {new Date(createdAt).toLocaleDateString()}
+            <KeyRound size={16} aria-hidden /> {device}, since {format(createdAt, 'd MMMM yyyy')}
             <Button
               variant="outline-dark"
               size="sm"

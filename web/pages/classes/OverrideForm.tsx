@@ -2,38 +2,73 @@ import { type FormEvent, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import type { MarkOverride, TakeDetail } from '../../../contract/take.ts';
-import { put } from '../../api/client.ts';
+import { BothVersions } from '../../ui/BothVersions.tsx';
 import { Notice } from '../../ui/Notice.tsx';
-import { useSave } from '../../ui/useSave.ts';
+import { useEditing } from '../../ui/useEditing.ts';
 import { MarkChoice } from './MarkChoice.tsx';
 
 /** The teacher's own mark with her reason; the computed one stays beside it. */
 export function OverrideForm({ take }: { take: TakeDetail }) {
-  const [mark, setMark] = useState(take.override);
-  const [reason, setReason] = useState(take.overrideReason);
-  const own = useSave((given: MarkOverride) => put(`/takes/${take.id}/override`, given), '/takes', '/classes');
+  // From the first change on it is what stood there then: another device may give a mark meanwhile.
+  const [begun, setBegun] = useState<TakeDetail>();
+  const of = begun ?? take;
+  return (
+    <OwnMark
+      key={`${of.override} ${of.overrideReason}`}
+      take={of}
+      onBegin={() => setBegun(of)}
+      onDone={() => setBegun(undefined)}
+    />
+  );
+}
+
+interface OwnMarkProps {
+  readonly take: TakeDetail;
+  readonly onBegin: () => void;
+  readonly onDone: () => void;
+}
+
+function OwnMark({ take, onBegin, onDone }: OwnMarkProps) {
+  const was = { mark: take.override, reason: take.overrideReason };
+  const [{ mark, reason }, setOwn] = useState(was);
+  const own = useEditing<MarkOverride>(`/takes/${take.id}/override`, was, ['/takes', '/classes']);
+  const set = (change: Partial<typeof was>) => {
+    onBegin();
+    setOwn({ mark, reason, ...change });
+  };
+  const closeWhen = async (done: Promise<boolean>) => {
+    if (await done) onDone();
+  };
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    void own.save({ mark, reason: mark === null ? '' : reason.trim() });
+    void closeWhen(own.save({ mark, reason: mark === null ? '' : reason.trim() }));
   };
-  const changed = mark !== take.override || reason !== take.overrideReason;
+  const changed = mark !== was.mark || reason !== was.reason;
   return (
-    <Form className="override-form no-print" onSubmit={submit}>
-      <Form.Label htmlFor="own-mark">Your mark</Form.Label>
-      <MarkChoice id="own-mark" mark={mark} computed={`as computed (${take.mark})`} onMark={setMark} />
-      <Form.Control
-        size="sm"
-        aria-label="Reason"
-        placeholder="reason"
-        maxLength={200}
-        disabled={mark === null}
-        value={reason}
-        onChange={(event) => setReason(event.target.value)}
-      />
-      <Button size="sm" type="submit" variant="outline-dark" disabled={!changed}>
-        Keep
-      </Button>
-      {own.problem && <Notice problem={own.problem} />}
-    </Form>
+    <>
+      {own.clash && <BothVersions clash={own.clash} onChosen={(theirs) => void closeWhen(own.settle(theirs))} />}
+      <Form className="override-form no-print" onSubmit={submit}>
+        <Form.Label htmlFor="own-mark">Your mark</Form.Label>
+        <MarkChoice
+          id="own-mark"
+          mark={mark}
+          computed={`as computed (${take.mark})`}
+          onMark={(given) => set({ mark: given })}
+        />
+        <Form.Control
+          size="sm"
+          aria-label="Reason"
+          placeholder="reason"
+          maxLength={200}
+          disabled={mark === null}
+          value={reason}
+          onChange={(event) => set({ reason: event.target.value })}
+        />
+        <Button size="sm" type="submit" variant="outline-dark" disabled={!changed}>
+          Keep
+        </Button>
+        {own.problem && <Notice problem={own.problem} />}
+      </Form>
+    </>
   );
 }

@@ -15,6 +15,7 @@ import { Notice } from '../../ui/Notice.tsx';
 import { markOfTake } from '../../ui/markOfTake.ts';
 import { KeptRecording } from './KeptRecording.tsx';
 import { OverrideForm } from './OverrideForm.tsx';
+import { RemoveTake } from './RemoveTake.tsx';
 
 /** A take of the past, as it was shown when it was played. */
 export default function TakeResultPage() {
@@ -75,7 +76,10 @@ function Take({ take, schoolClass, voice }: TakeProps) {
         correction={correcting ? correction : undefined}
       />
       {schoolClass.role !== 'look' && <KeptRecording take={take} />}
-      {schoolClass.role !== 'look' && <OverrideForm key={`${take.override} ${take.overrideReason}`} take={take} />}
+      {schoolClass.role !== 'look' && <OverrideForm take={take} />}
+      {schoolClass.role !== 'look' && child && (
+        <RemoveTake classId={schoolClass.id} take={take} childName={child.name} />
+      )}
     </>
   );
 }

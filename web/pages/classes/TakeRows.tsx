@@ -17,7 +17,8 @@ interface TakeRowsProps {
 /** A child's takes: the computed mark and the teacher's, side by side. */
 export function TakeRows({ classId, takes, marks }: TakeRowsProps) {
   const own = useSave(
-    ({ id, mark }: { id: string; mark: number | null }) => put(`/takes/${id}/override`, { mark }),
+    ({ id, mark, was }: { id: string; mark: number | null; was: number | null }) =>
+      put(`/takes/${id}/override`, { mark, was: { mark: was } }),
     '/classes',
     '/takes',
   );
@@ -51,7 +52,7 @@ export function TakeRows({ classId, takes, marks }: TakeRowsProps) {
                     label={`Teacher’s mark for ${title}`}
                     mark={override}
                     computed="as computed"
-                    onMark={(given) => void own.save({ id, mark: given })}
+                    onMark={(given) => void own.save({ id, mark: given, was: override })}
                   />
                 ) : (
                   (override ?? 'as computed')

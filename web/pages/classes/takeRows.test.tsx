@@ -15,7 +15,9 @@ it('a mark of her own is given by who hears the class', async () => {
   const server = new FakeServer();
   mount(<TakeRows classId="room" takes={TAKES} marks />);
   fireEvent.change(screen.getByLabelText('Teacher’s mark for Tide a'), { target: { value: '3' } });
-  await waitFor(() => expect(server.sent).toEqual([{ method: 'PUT', path: '/takes/a/override', body: { mark: 3 } }]));
+  await waitFor(() =>
+    expect(server.sent).toEqual([{ method: 'PUT', path: '/takes/a/override', body: { mark: 3, was: { mark: null } } }]),
+  );
 });
 
 it('who may only look sees it, and is offered nothing that is refused', () => {

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { NavLink, Navigate, useParams } from 'react-router';
 import { useClasses } from '../../api/hooks.ts';
 import { Select } from '../../ui/Select.tsx';
-import { useChooseClass, useCurrentClass } from '../../ui/currentClass.ts';
+import { classOptions, useChooseClass, useCurrentClass } from '../../ui/currentClass.ts';
 import { CardsView } from './CardsView.tsx';
 import { ChooseView } from './ChooseView.tsx';
 import { DrawView } from './DrawView.tsx';
@@ -30,7 +30,7 @@ function ClassChoice() {
   const current = useCurrentClass();
   const choose = useChooseClass();
   if (!current || classes.length < 2) return null;
-  const options = classes.map(({ id, name }) => [id, name] as const);
+  const options = classOptions(classes);
   return <Select size="sm" className="w-auto" label="Class" value={current.id} options={options} onChoose={choose} />;
 }
 

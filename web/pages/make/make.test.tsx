@@ -132,8 +132,8 @@ describe('keeping', () => {
     const [one, two] = [card(1, '4/4 h h'), card(2, '4/4 q q h')];
     await act(async () => void (await result.current.keep([one, two], 'Gulls, 3 Sep')));
     expect(server.sent.map(({ body }) => body)).toEqual([
-      { title: 'Level 2 1', text: '4/4 h h', folder: 'Gulls, 3 Sep' },
-      { title: 'Level 2 2', text: '4/4 q q h', folder: 'Gulls, 3 Sep' },
+      { title: 'Half 1', text: '4/4 h h', folder: 'Gulls, 3 Sep' },
+      { title: 'Half 2', text: '4/4 q q h', folder: 'Gulls, 3 Sep' },
     ]);
     const ids = await act(async () => result.current.keep([two, one]));
     expect(server.sent).toHaveLength(2);

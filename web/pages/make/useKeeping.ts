@@ -2,15 +2,22 @@ import { format } from 'date-fns';
 import { useState } from 'react';
 import { v4 as uuid } from 'uuid';
 import type { PatternEdit, SavedPattern } from '../../../contract/pattern.ts';
-import { focusName } from '../../../core/wording/makingWords.ts';
-import { type NamingId, capital } from '../../../core/wording/valueNames.ts';
+import { ELEMENTS, ELEMENT_IDS, elementsOf } from '../../../core/rhythm/elements.ts';
+import { parseRhythm } from '../../../core/rhythm/text.ts';
+import { type NamingId, capital, inNaming } from '../../../core/wording/valueNames.ts';
 import { numbered } from '../../ui/numbered.ts';
 import { useKeepPatterns } from './keepPatterns.ts';
 import type { MadeCard } from './useMade.ts';
 
-/** What a made pattern is called until its teacher names it: what it practises, and a number. */
-function titleOf({ wanted: { focus }, level }: MadeCard, naming: NamingId): string {
-  return focus ? capital(focusName(focus, naming)) : `Level ${level}`;
+/**
+ * What a made pattern is called until its teacher names it: the hardest thing in it, and a number. A child reads it,
+ * so that it says nothing of what went wrong before.
+ */
+function titleOf({ text, level }: MadeCard, naming: NamingId): string {
+  const read = parseRhythm(text);
+  const held = read.ok ? elementsOf(read.pattern) : new Map();
+  const hardest = ELEMENT_IDS.filter((id) => held.has(id)).at(-1);
+  return hardest ? capital(inNaming(ELEMENTS[hardest].title, naming)) : `Level ${level}`;
 }
 
 /** A folder for patterns that were made together. */

@@ -11,7 +11,7 @@ import { Notice } from '../../ui/Notice.tsx';
 import { toggled } from '../../ui/lists.ts';
 import { Sorting } from '../../ui/Sorting.tsx';
 import { useSave } from '../../ui/useSave.ts';
-import { type Shelved, inFolder, movedTo, putAway } from './shelf.ts';
+import { type Shelved, inFolder, movedTo, placeOf, putAway } from './shelf.ts';
 
 interface ArrangeProps {
   /** All of the teacher's, in their order; and those of them that are shown. */
@@ -23,7 +23,11 @@ interface ArrangeProps {
 /** The list while it is put into order: dragged, into folders, put away. */
 export function Arrange({ patterns, shown, folders }: ArrangeProps) {
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
-  const saving = useSave((places: ShelfEdit['patterns']) => put('/patterns/shelf', { patterns: places }), '/patterns');
+  const saving = useSave(
+    (places: ShelfEdit['patterns']) =>
+      put('/patterns/shelf', { patterns: places, was: { patterns: patterns.map(placeOf) } }),
+    '/patterns',
+  );
   const ids = shown.map(({ saved }) => saved.id);
   const here = new Set(ids.filter((id) => chosen.has(id)));
   const move = (id: string, to: string | undefined) => {

@@ -74,7 +74,8 @@ export function foldersOf(patterns: readonly SavedPattern[]): string[] {
 
 type Places = ShelfEdit['patterns'];
 
-function placeOf({ id, folder, archived }: SavedPattern): Places[number] {
+/** Where a pattern lies. */
+export function placeOf({ id, folder, archived }: SavedPattern): Places[number] {
   return { id, ...(folder === undefined ? {} : { folder }), ...(archived ? { archived } : {}) };
 }
 

@@ -4,7 +4,7 @@ import type { LessonEdit } from '../../../contract/lesson.ts';
 import { durationText } from '../../../core/wording/leadWords.ts';
 import { BLOCK_WORDS, stepText } from '../../../core/wording/planWords.ts';
 import { listed } from '../../../core/wording/plurals.ts';
-import { stepsOf } from './lessonDraft.ts';
+import { notHeld, stepsOf } from './lessonDraft.ts';
 import { useMovedOn } from './useTerm.ts';
 import type { Planning } from './usePlanning.ts';
 
@@ -16,7 +16,7 @@ interface HeldLineProps {
 
 /** How a lesson went: what was left out, and where that went. */
 export function HeldLine({ lesson, planning, onChange }: HeldLineProps) {
-  const { held, blocks, day, starts } = lesson;
+  const { held, again = [], blocks, day, starts } = lesson;
   const { left } = stepsOf(lesson);
   const moved = useMovedOn(planning, day, starts, left);
   if (!held) return null;
@@ -29,8 +29,9 @@ export function HeldLine({ lesson, planning, onChange }: HeldLineProps) {
         {left.length > 0 &&
           moved &&
           `${listed(left.map((one) => stepText(one, planning.voice.naming)))} moved to the next lesson.`}
+        {again.length > 0 && ` Held once more on ${listed(again.map(({ at }) => format(at, 'EEEE d MMMM')))}.`}
       </p>
-      <Button size="sm" variant="outline-dark" onClick={() => onChange({ ...lesson, held: null })}>
+      <Button size="sm" variant="outline-dark" onClick={() => onChange(notHeld(lesson))}>
         It was not held
       </Button>
     </section>

@@ -1,6 +1,6 @@
-import { format, parseISO } from 'date-fns';
+import { format } from 'date-fns';
 import { Play, Trash2 } from 'lucide-react';
-import { useEffect, useMemo } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -25,9 +25,9 @@ import { BlockList } from './BlockList.tsx';
 import { CopyLesson } from './CopyLesson.tsx';
 import { DraftTrouble } from './DraftTrouble.tsx';
 import { HeldLine } from './HeldLine.tsx';
-import { MinutesInput } from './MinutesInput.tsx';
+import { LessonWhen } from './LessonWhen.tsx';
 import { MissingSteps } from './MissingSteps.tsx';
-import { lessonOf } from './lessonDraft.ts';
+import { heldOnce, lessonOf } from './lessonDraft.ts';
 import { type Planning, usePlanning } from './usePlanning.ts';
 import './plan.scss';
 
@@ -82,7 +82,7 @@ function useHeld(
     if (!on || running.endedAfter === undefined) return;
     const { startedAt, endedAfter, leftOut } = running;
     const known = leftOut.filter((key) => lesson.blocks.some((block) => block.key === key));
-    change({ ...lesson, held: { at: startedAt, seconds: Math.min(endedAfter, DAY), leftOut: known } });
+    change(heldOnce(lesson, { at: startedAt, seconds: Math.min(endedAfter, DAY), leftOut: known }));
     setRunning(undefined);
   }, [on, running, lesson, change, setRunning]);
   return on && running.endedAfter === undefined;
@@ -93,7 +93,10 @@ function Lesson({ saved, planning, teacherId }: LessonProps) {
   const draft = useLessonDraft(schoolClass.id, saved);
   const { value: lesson, change } = draft;
   const walks = useHeld(saved.id, teacherId, lesson, change);
-  const start = useStart(saved.id, lesson, planning, teacherId, draft.settle);
+  const begin = useStart(saved.id, lesson, planning, teacherId, draft.settle);
+  const [asked, setAsked] = useState(false);
+  // What was held is not held again by a slip of the hand.
+  const start = () => (lesson.held ? setAsked(true) : begin());
   const mayPlan = mayHear(schoolClass);
   useKeys(walks || lesson.blocks.length === 0 ? {} : { ' ': start });
   const set = (part: Partial<LessonEdit>) => change({ ...lesson, ...part });
@@ -113,6 +116,7 @@ function Lesson({ saved, planning, teacherId }: LessonProps) {
           <Play size={18} aria-hidden /> {walks ? 'This lesson is on' : 'Start lesson'} {!walks && <kbd>space</kbd>}
         </Button>
       </div>
+      {asked && lesson.held && <HoldAgain at={lesson.held.at} onAgain={begin} onCancel={() => setAsked(false)} />}
       <DraftTrouble draft={draft} />
       <HeldLine lesson={lesson} planning={planning} onChange={change} />
       <Blocks
@@ -123,6 +127,34 @@ function Lesson({ saved, planning, teacherId }: LessonProps) {
         onChange={change}
       />
       {mayPlan && <Below saved={saved} lesson={lesson} planning={planning} />}
+    </div>
+  );
+}
+
+interface HoldAgainProps {
+  /** When it was held, milliseconds since 1970. */
+  readonly at: number;
+  readonly onAgain: () => void;
+  readonly onCancel: () => void;
+}
+
+/** A lesson that was held already is held once more only when that is meant. */
+function HoldAgain({ at, onAgain, onCancel }: HoldAgainProps) {
+  useKeys({ Escape: onCancel });
+  return (
+    <div className="alert alert-warning" role="alert">
+      <p>
+        This lesson was held on {format(at, 'EEEE d MMMM')}. Hold it once more? How it went then stays, and today is
+        written down beside it. For another class, copy it below.
+      </p>
+      <div className="notice-actions">
+        <Button size="sm" onClick={onAgain}>
+          Hold it again
+        </Button>
+        <Button size="sm" variant="outline-dark" onClick={onCancel}>
+          Not now <kbd>Esc</kbd>
+        </Button>
+      </div>
     </div>
   );
 }
@@ -159,7 +191,12 @@ function Blocks({ lesson, planning, kept, readOnly, onChange }: BlocksProps) {
         }))}
         minutes={minutes}
       />
-      <When lesson={lesson} readOnly={readOnly} onChange={(part) => onChange({ ...lesson, ...part })} />
+      <LessonWhen
+        lesson={lesson}
+        planning={planning}
+        readOnly={readOnly}
+        onChange={(part) => onChange({ ...lesson, ...part })}
+      />
       <MissingSteps lesson={lesson} planning={planning} onChange={onChange} />
       <fieldset disabled={readOnly}>
         <BlockList lesson={lesson} times={times} planning={planning} onChange={onChange} />
@@ -190,48 +227,6 @@ function useStart(
     setRunning({ teacherId, classId: schoolClass.id, lessonId, startedAt: Date.now(), stop: 0, leftOut: [] });
     void settle().then(() => navigate(first.to, { state: first.state }));
   };
-}
-
-interface WhenProps {
-  readonly lesson: LessonEdit;
-  readonly readOnly: boolean;
-  readonly onChange: (part: Partial<LessonEdit>) => void;
-}
-
-function When({ lesson, readOnly, onChange }: WhenProps) {
-  return (
-    <div className="lesson-when">
-      <Form.Group controlId="lesson-day">
-        <Form.Label>Day</Form.Label>
-        <Form.Control
-          type="date"
-          value={lesson.day ?? ''}
-          readOnly={readOnly}
-          onChange={({ target }) => onChange({ day: target.value || null })}
-        />
-      </Form.Group>
-      <Form.Group controlId="lesson-starts">
-        <Form.Label>Begins</Form.Label>
-        <Form.Control
-          type="time"
-          value={lesson.starts ?? ''}
-          readOnly={readOnly}
-          onChange={({ target }) => onChange({ starts: target.value || null })}
-        />
-      </Form.Group>
-      <div className="lesson-length">
-        <span aria-hidden>Minutes</span>
-        <MinutesInput
-          label="Minutes of the lesson"
-          value={lesson.minutes}
-          least={5}
-          most={240}
-          onMinutes={(minutes) => minutes !== undefined && onChange({ minutes })}
-        />
-      </div>
-      {lesson.day && <span className="lesson-weekday">{format(parseISO(lesson.day), 'EEEE')}</span>}
-    </div>
-  );
 }
 
 function Below({ saved, lesson, planning }: { saved: SavedLesson; lesson: LessonEdit; planning: Planning }) {

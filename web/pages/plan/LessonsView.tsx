@@ -154,7 +154,7 @@ function DayContents({ steps, again, planning }: PlannedLesson & { planning: Pla
       {steps.length === 0 && again.length === 0 && 'Nothing new: practise.'}
       {steps.map((one) => (
         <span key={stepText(one, naming)} className={`plan-step plan-step-${one.step}`}>
-          {stepText(one, naming)}
+          {stepText(one, naming, planning.met.has(one.element))}
         </span>
       ))}
       {again.length > 0 && `again: ${listed(again.map((id) => elementName(id, naming)))}`}

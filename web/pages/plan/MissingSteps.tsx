@@ -1,3 +1,4 @@
+import { format, parseISO } from 'date-fns';
 import { useMemo } from 'react';
 import Button from 'react-bootstrap/Button';
 import type { LessonEdit } from '../../../contract/lesson.ts';
@@ -21,7 +22,11 @@ export function MissingSteps({ lesson, planning: { term, met, voice }, onChange 
   const day = lessons[lessonAt(lessons, lesson.day, lesson.starts)];
   const own = lesson.blocks.flatMap(({ steps }) => steps);
   const missing = (day?.steps ?? []).filter((one) => !isIn(own, one));
-  if (missing.length === 0 || lesson.held) return null;
+  const elsewhere = own.flatMap((one) => {
+    const other = lessons.find((slot) => isIn(slot.steps, one));
+    return day && other && other !== day && !isIn(day.steps, one) ? [{ one, other }] : [];
+  });
+  if ((missing.length === 0 && elsewhere.length === 0) || lesson.held) return null;
   const add = () => {
     let next = lesson;
     for (const one of missing) {
@@ -32,12 +37,37 @@ export function MissingSteps({ lesson, planning: { term, met, voice }, onChange 
     }
     onChange(next);
   };
+  const away = elsewhere.map(({ one }) => one);
+  const takeOut = () => {
+    let next = lesson;
+    for (const { key, steps } of lesson.blocks)
+      next = changeBlock(next, key, { steps: steps.filter((one) => !isIn(away, one)) });
+    onChange(next);
+  };
   return (
-    <p className="plan-missing">
-      The term has more for this day: {listed(missing.map((one) => stepText(one, voice.naming)))}.{' '}
-      <Button size="sm" variant="outline-dark" onClick={add}>
-        Put it in
-      </Button>
-    </p>
+    <>
+      {missing.length > 0 && (
+        <p className="plan-missing">
+          The term has more for this day: {listed(missing.map((one) => stepText(one, voice.naming)))}.{' '}
+          <Button size="sm" variant="outline-dark" onClick={add}>
+            Put it in
+          </Button>
+        </p>
+      )}
+      {elsewhere.length > 0 && (
+        <p className="plan-missing">
+          In the term on another day:{' '}
+          {listed(
+            elsewhere.map(
+              ({ one, other }) => `${stepText(one, voice.naming)} on ${format(parseISO(other.day), 'd MMM')}`,
+            ),
+          )}
+          .{' '}
+          <Button size="sm" variant="outline-dark" onClick={takeOut}>
+            Take it out here
+          </Button>
+        </p>
+      )}
+    </>
   );
 }

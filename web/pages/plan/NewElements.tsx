@@ -22,8 +22,8 @@ export function NewElements({ order, met, naming, onOrder }: NewElementsProps) {
   const others = ELEMENT_IDS.filter((id) => id !== 'quarter' && !order.includes(id));
   const placeOf = (id: string) => order.findIndex((one) => one === id);
   return (
-    <section aria-label="New this term">
-      <h2>New, in this order</h2>
+    <section aria-label="Elements of this term">
+      <h2>This term, in this order</h2>
       <Sorting
         ids={order}
         titleOf={(id) => name(order[placeOf(id)]!)}
@@ -48,7 +48,7 @@ export function NewElements({ order, met, naming, onOrder }: NewElementsProps) {
         <Select
           size="sm"
           className="w-auto"
-          label="Another new element"
+          label="Another element"
           value=""
           options={[
             ['', 'Add …'] as const,
@@ -84,7 +84,7 @@ function ElementRow({ id, title, known, first, last, onMove, onDrop }: ElementRo
       </button>
       <span>
         {title}
-        {known && <small> met already</small>}
+        {known && <small> met</small>}
       </span>
       <Button size="sm" variant="link" aria-label={`${title} earlier`} disabled={first} onClick={() => onMove(-1)}>
         <ArrowUp size={16} aria-hidden />

@@ -5,7 +5,7 @@ import type { Teacher } from '../../../contract/session.ts';
 import { useClasses } from '../../api/hooks.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { Select } from '../../ui/Select.tsx';
-import { useChooseClass, useCurrentClass } from '../../ui/currentClass.ts';
+import { classOptions, useChooseClass, useCurrentClass } from '../../ui/currentClass.ts';
 import { LessonsView } from './LessonsView.tsx';
 import { TermView } from './TermView.tsx';
 import { usePlanning } from './usePlanning.ts';
@@ -63,7 +63,7 @@ function Parts({ id: shown, View, classes, current, teacherId }: (typeof PARTS)[
           className="w-auto"
           label="Class"
           value={current.id}
-          options={classes.map(({ id, name }) => [id, name] as const)}
+          options={classOptions(classes)}
           onChoose={choose}
         />
         <span className="flex-grow-1" />

@@ -11,7 +11,7 @@ import { counted, listed } from '../../../core/wording/plurals.ts';
 import { lessonPath } from '../../lesson/stops.ts';
 import { Sorting } from '../../ui/Sorting.tsx';
 import { standsIn } from './termDraft.ts';
-import type { Planning } from './usePlanning.ts';
+import { type Planning, dayOfMoment } from './usePlanning.ts';
 
 interface TermLessonsProps {
   readonly lessons: readonly PlannedLesson[];
@@ -67,6 +67,11 @@ export function TermLessons({ lessons, planning, today, onMove, onNotDone }: Ter
   );
 }
 
+/** Held on its day, or on which other one. */
+function heldText(at: number, { day }: PlannedLesson): string {
+  return dayOfMoment(at) === day ? ' held' : ` held on ${format(at, 'EEE d MMM')}`;
+}
+
 interface RowProps {
   readonly at: number;
   readonly lesson: PlannedLesson;
@@ -81,7 +86,7 @@ interface RowProps {
 function LessonRow({ at, lesson, planning, over, first, last, onMove, onNotDone }: RowProps) {
   const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: sortId(at), disabled: over });
   const style = { transform: CSS.Translate.toString(transform), transition };
-  const { schoolClass, voice, lessons } = planning;
+  const { schoolClass, voice, lessons, met } = planning;
   const kept = lessons.find((one) => standsIn(one, lesson));
   const title = dayText(lesson);
   return (
@@ -93,11 +98,14 @@ function LessonRow({ at, lesson, planning, over, first, last, onMove, onNotDone 
           <GripVertical size={16} aria-hidden />
         </button>
       )}
-      <strong>{kept ? <Link to={lessonPath(schoolClass.id, kept.id)}>{title}</Link> : title}</strong>
+      <strong>
+        {kept ? <Link to={lessonPath(schoolClass.id, kept.id)}>{title}</Link> : title}
+        {kept?.held && <small className="term-held">{heldText(kept.held.at, lesson)}</small>}
+      </strong>
       <span className="term-steps">
         {lesson.steps.map((one) => (
           <span key={stepText(one, voice.naming)} className={`plan-step plan-step-${one.step}`}>
-            {stepText(one, voice.naming)}
+            {stepText(one, voice.naming, !over && met.has(one.element))}
             <button
               type="button"
               className="chip-drop"

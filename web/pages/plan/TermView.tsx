@@ -2,15 +2,20 @@ import { CalendarDays } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { createPortal } from 'react-dom';
-import type { Late, PlannedLesson, TermStep } from '../../../core/planning/term.ts';
+import type { SavedLesson } from '../../../contract/lesson.ts';
+import type { TermPlanEdit } from '../../../contract/termPlan.ts';
+import { lessonSlots } from '../../../core/planning/slots.ts';
+import { type Late, type PlannedLesson, type TermStep, isIn } from '../../../core/planning/term.ts';
 import type { NamingId } from '../../../core/wording/valueNames.ts';
 import { termPicture } from '../../../core/planning/picture.ts';
-import { lateText, stepText } from '../../../core/wording/planWords.ts';
+import { elementName, lateText, stepText } from '../../../core/wording/planWords.ts';
 import { listed } from '../../../core/wording/plurals.ts';
-import { useHeardWeeks } from '../../api/planning.ts';
+import { put } from '../../api/client.ts';
+import { lessonsPath, useHeardWeeks } from '../../api/planning.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { mayHear } from '../../ui/currentClass.ts';
 import { saveFile } from '../../ui/saveFile.ts';
+import { useSave } from '../../ui/useSave.ts';
 import { useKeys } from '../../ui/useKeys.ts';
 import { DraftTrouble } from './DraftTrouble.tsx';
 import { NewElements } from './NewElements.tsx';
@@ -18,7 +23,7 @@ import { TermDaysForm } from './TermDaysForm.tsx';
 import { TermLessons } from './TermLessons.tsx';
 import { TermPictureTable } from './TermPictureTable.tsx';
 import { termCalendar } from './termCalendar.ts';
-import { dragged, inOrder, notDone, onDays, planned } from './termDraft.ts';
+import { dragged, inOrder, movedAlong, notDone, onDays, planned } from './termDraft.ts';
 import { useTermDraft } from './useTerm.ts';
 import { type PlanViewProps, type Planning, dayOfMoment } from './usePlanning.ts';
 
@@ -32,6 +37,7 @@ export function TermView({ planning, actions }: PlanViewProps) {
   const mayPlan = mayHear(schoolClass);
   const { lessons, late } = useMemo(() => planned(term, met), [term, met]);
   const begin = () => change(term);
+  const { move, problem, order } = useLessonMoves(planning, term, change);
   useKeys(!begun && mayPlan ? { ' ': begin } : {});
   return (
     <>
@@ -45,6 +51,7 @@ export function TermView({ planning, actions }: PlanViewProps) {
           actions,
         )}
       <DraftTrouble draft={draft} />
+      {problem && <Notice problem={problem} />}
       <div className="term-work">
         <fieldset disabled={!mayPlan}>
           <TermDaysForm term={term} count={lessons.length} onChange={(part) => change(onDays(term, part, today))} />
@@ -58,17 +65,52 @@ export function TermView({ planning, actions }: PlanViewProps) {
         <div className="term-shown">
           <Picture from={begun ? term.from : undefined} lessons={lessons} planning={planning} today={today} />
           <Troubles left={term.left} late={late} naming={voice.naming} />
+          {order !== undefined && (
+            <p className="term-trouble" role="status">
+              {order}
+            </p>
+          )}
           <TermLessons
             lessons={lessons}
             planning={planning}
             today={today}
-            onMove={(from, to) => change(dragged(term, from, to))}
+            onMove={move}
             onNotDone={(lesson, step) => change(notDone(term, lesson, [step]))}
           />
         </div>
       </div>
     </>
   );
+}
+
+/**
+ * A lesson takes another day, and the others follow: what is new in it, and the lesson that is kept for the day.
+ * @returns `order`: why something of it did not go along
+ */
+function useLessonMoves(
+  { schoolClass, lessons, voice }: Planning,
+  term: TermPlanEdit,
+  change: (term: TermPlanEdit) => void,
+) {
+  const path = lessonsPath(schoolClass.id);
+  const [order, setOrder] = useState<string>();
+  const following = useSave(async (moved: readonly SavedLesson[]) => {
+    for (const { id, ...lesson } of moved) await put(`${path}/${id}`, lesson);
+  }, path);
+  const move = (from: number, to: number) => {
+    const next = dragged(term, from, to);
+    const stayed = (term.contents[from] ?? []).filter((one) => !isIn(next.contents[to] ?? [], one));
+    const names = listed([...new Set(stayed.map(({ element }) => elementName(element, voice.naming)))]);
+    setOrder(
+      stayed.length > 0
+        ? `Each element is met, then read, then written, then heard: the steps of ${names} stay in that order.`
+        : undefined,
+    );
+    change(next);
+    const along = movedAlong(lessons, lessonSlots(term), from, to);
+    if (along.length > 0) void following.save(along);
+  };
+  return { move, order, problem: following.problem };
 }
 
 interface PictureProps {

@@ -41,7 +41,8 @@ export function copiedFor(
     });
     return { ...paced(block, from, to), patterns };
   });
-  return { lesson: { ...lesson, day: null, starts: null, held: null, blocks: adapted }, changed, unchanged };
+  const { again: _again, ...bare } = lesson;
+  return { lesson: { ...bare, day: null, starts: null, held: null, blocks: adapted }, changed, unchanged };
 }
 
 /** As fast as suits other ages. */

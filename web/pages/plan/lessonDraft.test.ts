@@ -5,7 +5,7 @@ import { PATTERNS } from '../../../demo/school.ts';
 import { elementsOf } from '../../../core/rhythm/elements.ts';
 import { parseRhythm } from '../../../core/rhythm/text.ts';
 import { copiedFor } from './copiedLesson.ts';
-import { addBlock, changeBlock, lessonOf, moveBlock, removeBlock, stepsOf } from './lessonDraft.ts';
+import { addBlock, changeBlock, heldOnce, lessonOf, moveBlock, notHeld, removeBlock, stepsOf } from './lessonDraft.ts';
 import { preparedDay } from './prepareDay.ts';
 
 const fits = validator(LessonEdit);
@@ -47,6 +47,21 @@ describe('a lesson that is changed', () => {
       left: [{ element: 'tie', step: 'write' }],
     });
     expect(stepsOf(both).left).toEqual([]);
+  });
+  it('held once more keeps how it went first, and what it says of the term', () => {
+    const time = (at: number) => ({ at, seconds: 60, leftOut: [] });
+    const once = heldOnce(lesson, time(1));
+    const twice = heldOnce(once, time(2));
+    expect([once.held, once.again]).toEqual([time(1), undefined]);
+    expect([twice.held, twice.again]).toEqual([time(1), [time(2)]]);
+    expect(heldOnce(twice, time(2))).toBe(twice);
+    expect(heldOnce(once, time(1))).toBe(once);
+    const often = Array.from({ length: 25 }, (_, i) => i).reduce((one, i) => heldOnce(one, time(10 + i)), twice);
+    expect([often.held, often.again?.length, often.again?.at(-1)]).toEqual([time(1), 20, time(34)]);
+    expect(fits(often)).toMatchObject({ ok: true });
+    // What is taken back is the first; the next one counts then.
+    expect(notHeld(twice)).toEqual({ ...lesson, held: time(2) });
+    expect(notHeld(notHeld(twice))).toEqual(lesson);
   });
 });
 
@@ -90,7 +105,12 @@ describe('a copy for another class', () => {
   const kept: [string, string][] = [];
   const other = { from: '9-10', to: '7-8', className: 'Harbour 2' } as const;
   const copy = copiedFor(
-    { ...full, day: '2026-11-30', held: { at: 1, seconds: 1, leftOut: [] } },
+    {
+      ...full,
+      day: '2026-11-30',
+      held: { at: 1, seconds: 1, leftOut: [] },
+      again: [{ at: 2, seconds: 1, leftOut: [] }],
+    },
     met,
     other,
     (title, text) => {
@@ -115,6 +135,7 @@ describe('a copy for another class', () => {
   });
   it('has no day, was not held, and goes at the pace of its ages', () => {
     expect(copy.lesson).toMatchObject({ day: null, held: null });
+    expect(copy.lesson).not.toHaveProperty('again');
     expect(copy.lesson.blocks[2]!.lineUp!.bpm).toBe(68);
     expect(copy.lesson.blocks[1]!.plan!.ladder[0]!.bpm).toBe(54);
   });

@@ -1,4 +1,4 @@
-import type { BlockEdit, LessonEdit } from '../../../contract/lesson.ts';
+import { type BlockEdit, type LessonEdit, MOST_AGAIN } from '../../../contract/lesson.ts';
 import type { SavedPattern } from '../../../contract/pattern.ts';
 import { type Plan, READY_PLANS } from '../../../core/leading/plan.ts';
 import { type BlockKind, LESSON_TEMPLATES, type LessonTemplate } from '../../../core/planning/lesson.ts';
@@ -84,6 +84,20 @@ export function moveBlock(lesson: LessonEdit, key: number, to: number): LessonEd
   const from = lesson.blocks.findIndex((block) => block.key === key);
   if (from < 0 || to < 0 || to >= lesson.blocks.length) return lesson;
   return { ...lesson, blocks: moved(lesson.blocks, from, to) };
+}
+
+/** The first time is taken back: the next one counts, if there was one. */
+export function notHeld({ again = [], held: _held, ...lesson }: LessonEdit): LessonEdit {
+  const [next, ...later] = again;
+  return { ...lesson, held: next ?? null, ...(later.length > 0 ? { again: later } : {}) };
+}
+
+/** A lesson held once more: the first record stays, and what it says of the term; this one is kept beside it. */
+export function heldOnce(lesson: LessonEdit, record: NonNullable<LessonEdit['held']>): LessonEdit {
+  const { held, again = [] } = lesson;
+  if (!held) return { ...lesson, held: record };
+  if ([held, ...again].some(({ at }) => at === record.at)) return lesson;
+  return { ...lesson, again: [...again, record].slice(-MOST_AGAIN) };
 }
 
 /** What of the term a lesson did, and what it left out. */

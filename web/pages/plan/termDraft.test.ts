@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
+import type { SavedLesson } from '../../../contract/lesson.ts';
 import { lessonSlots } from '../../../core/planning/slots.ts';
 import type { ElementId } from '../../../core/rhythm/elements.ts';
-import { dragged, inOrder, lessonAt, newTerm, notDone, onDays, planned } from './termDraft.ts';
+import { carried, dragged, inOrder, lessonAt, movedAlong, newTerm, notDone, onDays, planned } from './termDraft.ts';
 
 const MONDAY = '2026-09-07';
 const MET = new Set<ElementId>(['quarter', 'eighth-pair', 'quarter-rest']);
@@ -55,6 +56,35 @@ describe('a term', () => {
     expect(notDone(term, 1, [])).toEqual(term);
     expect(at(dragged(term, 0, 3), 'half')[0]).toBe(0);
     expect(dragged(term, 3, 0).contents[0]!.map(({ step: one }) => one)).toContain('meet');
+  });
+
+  it('goes along with a lesson to its other day, each element in its order', () => {
+    const steps = (plan: typeof term, i: number) => plan.contents[i]!.map(({ element, step }) => `${element} ${step}`);
+    expect(term.contents.slice(0, 4).map((_, i) => steps(term, i))).toEqual([
+      ['half meet'],
+      ['half read'],
+      ['half write'],
+      ['half hear', 'half-rest meet'],
+    ]);
+    const later = carried(term, 3, 2);
+    expect([steps(later, 2), steps(later, 3)]).toEqual([['half write', 'half hear', 'half-rest meet'], []]);
+    const behind = carried(term, 0, 2);
+    expect([0, 1, 2].map((i) => steps(behind, i))).toEqual([[], ['half meet'], ['half read', 'half write']]);
+  });
+
+  it('moves the lessons that are kept for its days, but none that was held', () => {
+    const slots = lessonSlots(term);
+    const kept = (i: number, held: object | null = null, starts: string | null = '09:40') =>
+      ({ id: String(i), day: slots[i]!.day, starts, held }) as never as SavedLesson;
+    const lessons = [kept(0), kept(1, { at: 1 }), kept(2, null, null), kept(5), { ...kept(3), day: '2026-09-30' }];
+    const days = (from: number, to: number) =>
+      movedAlong(lessons, slots, from, to).map(({ id, day, starts }) => [id, day, starts]);
+    expect(days(0, 2)).toEqual([
+      ['0', slots[2]!.day, '09:40'],
+      ['2', slots[1]!.day, null],
+    ]);
+    expect(days(4, 6)).toEqual([['5', slots[4]!.day, '09:40']]);
+    expect(days(7, 8)).toEqual([]);
   });
 
   it('has old elements come back, and finds its lesson by day and time', () => {

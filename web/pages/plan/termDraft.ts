@@ -6,6 +6,7 @@ import { type LessonSlot, lessonSlots } from '../../../core/planning/slots.ts';
 import {
   type PlannedTerm,
   type TermStep,
+  inSteps,
   isIn,
   moveLesson,
   moveOn,
@@ -13,6 +14,7 @@ import {
   spread,
 } from '../../../core/planning/term.ts';
 import { ELEMENT_IDS, type ElementId } from '../../../core/rhythm/elements.ts';
+import { moved } from '../../ui/lists.ts';
 
 const WEEKS = 14;
 /** So many new elements are offered for a term. */
@@ -73,6 +75,34 @@ function taken(left: TermStep[], most: number): TermStep[] {
 
 export function dragged(term: TermPlanEdit, from: number, to: number): TermPlanEdit {
   return { ...term, contents: moveLesson(filled(term), from, to) };
+}
+
+/** A lesson is on another day: its steps go along, each element's in their order; its old day has none of them. */
+export function carried(term: TermPlanEdit, from: number, to: number): TermPlanEdit {
+  const contents = filled(term);
+  const moving = contents[from] ?? [];
+  const after = contents.map((steps, i) => (i === from ? [] : i === to ? [...steps, ...moving] : steps));
+  return { ...term, contents: inSteps(after) };
+}
+
+/** Lessons that are kept for days between two of the term, on the days on which they are once one of them moves. */
+export function movedAlong<L extends Pick<LessonEdit, 'day' | 'starts' | 'held'>>(
+  lessons: readonly L[],
+  slots: readonly LessonSlot[],
+  from: number,
+  to: number,
+): L[] {
+  const order = moved(
+    slots.map((_, i) => i),
+    from,
+    to,
+  );
+  return lessons.flatMap((lesson) => {
+    const at = lesson.held ? -1 : lessonAt(slots, lesson.day, lesson.starts);
+    const slot = at < 0 ? undefined : slots[order.indexOf(at)]!;
+    if (!slot || slot === slots[at]) return [];
+    return [{ ...lesson, day: slot.day, starts: lesson.starts === null ? null : slot.starts }];
+  });
 }
 
 /** Some steps of a lesson were not done: they move on, and what builds on them. */

@@ -8,6 +8,7 @@ import { PAPERS } from '../../../core/sheets/sheet.ts';
 import { hasVersions } from '../../../core/sheets/sheetKinds.ts';
 import { voiceOf } from '../../../core/wording/voice.ts';
 import { FASTEST_BPM, SLOWEST_BPM } from '../../../core/timing/limits.ts';
+import { classOptions } from '../../ui/currentClass.ts';
 import { SelectField } from '../../ui/SelectField.tsx';
 import { anySeed, spoken } from './sheetDraft.ts';
 
@@ -34,7 +35,7 @@ export function SheetOptions({ sheet, classes, onChange }: OptionsProps) {
         id="sheet-class"
         label="For"
         value={sheet.classId ?? NOBODY}
-        options={[[NOBODY, 'any class'], ...classes.map(({ id, name }) => [id, name] as const)]}
+        options={[[NOBODY, 'any class'], ...classOptions(classes)]}
         onChoose={forClass}
       />
       <SelectField

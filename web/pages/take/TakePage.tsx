@@ -13,8 +13,9 @@ export default function TakePage({ teacher }: { teacher: Teacher }) {
   const [search] = useSearchParams();
   const [storedPattern, setStoredPattern] = useStored('take.pattern', '');
   const classes = useClasses();
-  const patterns = useOfferedPatterns();
-  const classId = useHearingClass()?.id;
+  const room = useHearingClass();
+  const patterns = useOfferedPatterns(undefined, room);
+  const classId = room?.id;
   const current = useClass(classId);
   const wanted = search.get('pattern') ?? storedPattern;
   const pattern = patterns.data?.find(({ id }) => id === wanted) ?? patterns.data?.[0];

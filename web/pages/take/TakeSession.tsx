@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { useSearchParams } from 'react-router';
 import type { SavedPattern } from '../../../contract/pattern.ts';
-import type { ClassDetail } from '../../../contract/schoolClass.ts';
+import type { ClassDetail, ClassSummary } from '../../../contract/schoolClass.ts';
 import type { Teacher } from '../../../contract/session.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { parseRhythm } from '../../../core/rhythm/text.ts';
@@ -18,7 +18,7 @@ import '../../take/take.scss';
 interface SessionProps {
   readonly teacher: Teacher;
   readonly schoolClass: ClassDetail;
-  readonly classes: readonly { id: string; name: string }[];
+  readonly classes: readonly ClassSummary[];
   readonly patterns: readonly SavedPattern[];
   readonly pattern: SavedPattern;
 }

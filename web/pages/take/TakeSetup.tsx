@@ -1,20 +1,24 @@
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
+import { Link } from 'react-router';
 import type { Child } from '../../../contract/child.ts';
 import type { SavedPattern } from '../../../contract/pattern.ts';
-import type { ClassDetail } from '../../../contract/schoolClass.ts';
+import type { ClassDetail, ClassSummary } from '../../../contract/schoolClass.ts';
 import type { SimulatedChild } from '../../../core/judging/simulatedChild.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { unfold } from '../../../core/rhythm/place.ts';
 import type { Voice } from '../../../core/wording/voice.ts';
+import { useLineUps } from '../../api/hooks.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
 import { CalibrationPanel } from '../../take/inputs/CalibrationPanel.tsx';
 import { MicrophonePanel } from '../../take/inputs/MicrophonePanel.tsx';
 import { TASKS } from '../../take/taken.ts';
 import type { TornTake } from '../../take/keptTakes.ts';
 import { Notice } from '../../ui/Notice.tsx';
+import { classOptions } from '../../ui/currentClass.ts';
 import { SelectField, titled } from '../../ui/SelectField.tsx';
 import { useKeys } from '../../ui/useKeys.ts';
+import { UnfinishedLine } from './line/Unfinished.tsx';
 import { PracticeChild } from './PracticeChild.tsx';
 import { RecordingsPanel } from './RecordingsPanel.tsx';
 import type { RecordingTake } from './useRecordings.ts';
@@ -25,7 +29,7 @@ import type { TakeSettings } from './useTakeSettings.ts';
 
 interface SetupProps {
   readonly schoolClass: ClassDetail;
-  readonly classes: readonly { id: string; name: string }[];
+  readonly classes: readonly ClassSummary[];
   readonly patterns: readonly SavedPattern[];
   readonly pattern: SavedPattern;
   readonly rhythm: Pattern;
@@ -48,6 +52,7 @@ interface SetupProps {
 /** Who claps what, how fast. */
 export function TakeSetup(props: SetupProps) {
   const { schoolClass, pattern, rhythm, child, settings, voice, problem, onSettings, onStart } = props;
+  const lineUps = useLineUps(schoolClass.id).data;
   const [calibrating, setCalibrating] = useState(false);
   const unfolded = useMemo(() => unfold(rhythm), [rhythm]);
   const counts = useMemo(() => [voice.counts], [voice]);
@@ -57,6 +62,7 @@ export function TakeSetup(props: SetupProps) {
     <div className="take-setup">
       <Choices {...props} />
       {problem && <Notice problem={problem} />}
+      {lineUps && <UnfinishedLine classId={schoolClass.id} lineUps={lineUps} />}
       <TornTakes classId={schoolClass.id} torn={props.torn} onJudge={props.judgeTorn} onDrop={props.dropTorn} />
       {settings.method === 'microphone' && (
         <MicrophonePanel keeps={schoolClass.recordingDays ?? null} onTap={() => onSettings({ method: 'tap' })} />
@@ -66,6 +72,10 @@ export function TakeSetup(props: SetupProps) {
       <WhoClaps schoolClass={schoolClass} patternId={pattern.id} child={child} onChild={props.onChild} />
       <div className="take-below">
         <PracticeChild voice={voice} onPractise={props.onPractise} />
+        <span className="flex-grow-1" />
+        <Link className="btn btn-sm btn-outline-dark" to={`/take/line-up?pattern=${pattern.id}`}>
+          Hear all: line-up
+        </Link>
         <Button size="sm" variant="outline-dark" onClick={() => setCalibrating(true)}>
           Calibrate this device
         </Button>
@@ -100,7 +110,7 @@ function Choices(props: SetupProps) {
         id="take-class"
         label="Class"
         value={schoolClass.id}
-        options={classes.map(({ id, name }) => [id, name] as const)}
+        options={classOptions(classes)}
         onChoose={onClass}
       />
       <SelectField

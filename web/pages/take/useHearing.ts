@@ -3,6 +3,7 @@ import type { Child } from '../../../contract/child.ts';
 import type { SavedPattern } from '../../../contract/pattern.ts';
 import type { ClassDetail } from '../../../contract/schoolClass.ts';
 import { ownBpm } from '../../../core/records/lineUp.ts';
+import type { Said } from '../../../core/records/turns.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import type { TornTake } from '../../take/keptTakes.ts';
 import type { RunPlan } from '../../take/takeRunner.ts';
@@ -19,13 +20,13 @@ interface Heard {
   readonly rhythm: Pattern;
   readonly child: Child;
   readonly settings: TakeSettings;
-  readonly lineUpId?: string | undefined;
+  readonly lineUp?: { readonly id: string; readonly turnSeen: Said } | undefined;
   /** Told of each take that was clapped and judged. */
   readonly onTake?: (take: NewTake) => void;
 }
 
 /** One take of one child: its run, what came of it, and what was broken off before. */
-export function useHearing({ teacherId, schoolClass, pattern, rhythm, child, settings, lineUpId, onTake }: Heard) {
+export function useHearing({ teacherId, schoolClass, pattern, rhythm, child, settings, lineUp, onTake }: Heard) {
   const { method, task } = settings;
   // What is made easier for the child is so without a word.
   const bpm = ownBpm(settings.bpm, child.adaptations);
@@ -53,7 +54,7 @@ export function useHearing({ teacherId, schoolClass, pattern, rhythm, child, set
   };
   const keep = (taken: Taken) => {
     setSilent(undefined);
-    const judged = judge(taken, { childId: child.id, source: method, free, lineUpId });
+    const judged = judge(taken, { childId: child.id, source: method, free, lineUp });
     show(judged);
     if (judged) onTake?.(judged);
   };

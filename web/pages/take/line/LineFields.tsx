@@ -1,7 +1,9 @@
+import type { ClassSummary } from '../../../../contract/schoolClass.ts';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import type { LineUpSettings } from '../../../../contract/lineUp.ts';
 import type { Order } from '../../../../core/records/lineUp.ts';
+import { classOptions } from '../../../ui/currentClass.ts';
 import { SelectField, titled } from '../../../ui/SelectField.tsx';
 import { TempoField } from '../TempoField.tsx';
 import type { ReadPattern } from './linePlan.ts';
@@ -21,7 +23,7 @@ const HEARD_BY = [
 const TRIES = ['1', '2', '3', '4', '5'].map((tries) => [tries, tries] as const);
 
 interface LineFieldsProps {
-  readonly classes: readonly { id: string; name: string }[];
+  readonly classes: readonly ClassSummary[];
   readonly classId: string;
   readonly patterns: readonly ReadPattern[];
   readonly settings: LineSettings;
@@ -43,13 +45,7 @@ function Choices({ classes, classId, patterns, settings, onClass, onSettings }: 
   const { patternIds, bpm, heardBy, tries, order, startsItself } = settings;
   return (
     <div className="choices">
-      <SelectField
-        id="line-class"
-        label="Class"
-        value={classId}
-        options={classes.map(({ id, name }) => [id, name] as const)}
-        onChoose={onClass}
-      />
+      <SelectField id="line-class" label="Class" value={classId} options={classOptions(classes)} onChoose={onClass} />
       <SelectField
         id="line-pattern"
         label="Pattern"

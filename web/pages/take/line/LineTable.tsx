@@ -26,6 +26,9 @@ export function LineTable({ schoolClass, turns, away, heard, onAway }: LineTable
         <button type="button" onClick={() => onAway(new Set())}>
           All
         </button>
+        <button type="button" onClick={() => onAway(new Set(schoolClass.children.map(({ id }) => id)))}>
+          None
+        </button>
         <button type="button" onClick={() => onAway(heard)} disabled={heard.size === 0}>
           Only those who have not yet
         </button>

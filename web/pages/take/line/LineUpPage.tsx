@@ -11,6 +11,7 @@ import { stopStray, useOwnMoves } from '../../../ui/ownMoves.ts';
 import { LineEnd } from './LineEnd.tsx';
 import { LineStrip } from './LineStrip.tsx';
 import { StrayNote } from './StrayNote.tsx';
+import { TurnClashes } from './TurnClashes.tsx';
 import { TurnStage } from './TurnStage.tsx';
 import { type ReadPattern, readPatterns } from './linePlan.ts';
 import { useLine } from './useLine.ts';
@@ -72,7 +73,9 @@ function Line({ teacher, schoolClass, lineUp, patterns }: LineProps) {
           child={child}
           nextChild={childOf(after?.childId)}
           pattern={pattern}
+          turn={current}
           onHeard={line.wasHeard}
+          onSlower={(slower) => line.slow(child.id, slower)}
           onTurn={(edit) => line.change(child.id, edit)}
           onHold={() => line.call(child.id)}
           onNext={line.goOn}
@@ -82,6 +85,7 @@ function Line({ teacher, schoolClass, lineUp, patterns }: LineProps) {
       ) : (
         <LineEnd schoolClass={schoolClass} lineUp={lineUp} turns={line.turns} />
       )}
+      <TurnClashes schoolClass={schoolClass} turns={line.turns} onSettle={line.change} />
       <StrayNote before={before} onMark={(mark) => before && line.change(before.id, { state: 'heard', mark })} />
       <LineStrip
         schoolClass={schoolClass}

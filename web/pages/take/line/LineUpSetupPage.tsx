@@ -4,10 +4,10 @@ import { Link, useLocation, useNavigate, useSearchParams } from 'react-router';
 import { v4 as uuid } from 'uuid';
 import type { LineUp, NewLineUp } from '../../../../contract/lineUp.ts';
 import type { ClassRecords } from '../../../../contract/records.ts';
-import type { ClassDetail } from '../../../../contract/schoolClass.ts';
+import type { ClassDetail, ClassSummary } from '../../../../contract/schoolClass.ts';
 import { ELEMENT_IDS, elementsOf } from '../../../../core/rhythm/elements.ts';
 import { durationText } from '../../../../core/wording/leadWords.ts';
-import { put, remove } from '../../../api/client.ts';
+import { put } from '../../../api/client.ts';
 import { useClass, useClasses, useLineUps, useRecords } from '../../../api/hooks.ts';
 import { MicrophonePanel } from '../../../take/inputs/MicrophonePanel.tsx';
 import { Notice } from '../../../ui/Notice.tsx';
@@ -19,16 +19,20 @@ import { type TakeSettings, useTakeSettings } from '../useTakeSettings.ts';
 import { useOfferedPatterns } from '../../../ui/offeredPatterns.ts';
 import { LineFields, type LineSettings } from './LineFields.tsx';
 import { LineTable } from './LineTable.tsx';
+import { Unfinished, isOpen } from './Unfinished.tsx';
 import { type PlannedTurn, type ReadPattern, lineTime, planLine, readPatterns } from './linePlan.ts';
 import './line.scss';
 
 /** Before a class is heard child by child: what, how fast, who, and how long it will take. */
 export default function LineUpSetupPage() {
   const classes = useClasses();
-  const patterns = useOfferedPatterns();
   const [search] = useSearchParams();
   const current = useHearingClass()?.id;
   const chosen = search.get('class') ?? current;
+  const patterns = useOfferedPatterns(
+    undefined,
+    classes.data?.find(({ id }) => id === chosen),
+  );
   const room = useClass(chosen);
   const records = useRecords(chosen);
   const lineUps = useLineUps(chosen);
@@ -62,7 +66,7 @@ function Missing({ what, to }: { what: string; to: string }) {
 }
 
 interface SetupProps {
-  readonly classes: readonly { id: string; name: string }[];
+  readonly classes: readonly ClassSummary[];
   readonly schoolClass: ClassDetail;
   readonly records: ClassRecords;
   readonly lineUps: readonly LineUp[];
@@ -205,38 +209,8 @@ function lineUpOf(settings: LineSettings, chosen: readonly ReadPattern[], turns:
   };
 }
 
-/** Somebody still waits. */
-const isOpen = ({ turns }: LineUp) => turns.some(({ state }) => state === 'waiting' || state === 'skipped');
-
 /** The line-up that was left just now: space goes on where it was. */
 function useLeft(lineUps: readonly LineUp[]): LineUp | undefined {
   const state = useLocation().state as LeftLine | null;
   return lineUps.find((lineUp) => lineUp.id === state?.left && isOpen(lineUp));
-}
-
-/** Line-ups in which somebody still waits: they go on where they were, on any device. */
-function Unfinished({ classId, lineUps }: { classId: string; lineUps: readonly LineUp[] }) {
-  const dropping = useSave((id: string) => remove(`/classes/${classId}/line-ups/${id}`), '/classes');
-  const open = lineUps.filter(isOpen);
-  if (open.length === 0) return null;
-  return (
-    <ul className="unfinished" aria-label="Not finished">
-      {open.map(({ id, title, turns, startedAt }) => {
-        const heard = turns.filter(({ state }) => state === 'heard').length;
-        return (
-          <li key={id}>
-            <span>
-              <strong>{title}</strong>, {new Date(startedAt).toLocaleDateString()}: {heard} of {turns.length} heard
-            </span>
-            <Link className="btn btn-sm btn-primary" to={`/take/line-up/${classId}/${id}`}>
-              Go on
-            </Link>
-            <Button size="sm" variant="link" aria-label={`Leave it: ${title}`} onClick={() => void dropping.save(id)}>
-              Leave it
-            </Button>
-          </li>
-        );
-      })}
-    </ul>
-  );
 }

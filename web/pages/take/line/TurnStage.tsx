@@ -2,22 +2,26 @@ import { type ReactNode, useEffect, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link, useNavigate } from 'react-router';
 import type { Child } from '../../../../contract/child.ts';
-import type { LineUp, TurnEdit } from '../../../../contract/lineUp.ts';
+import type { LineUp, Turn, TurnEdit } from '../../../../contract/lineUp.ts';
 import type { ClassDetail } from '../../../../contract/schoolClass.ts';
 import type { Teacher } from '../../../../contract/session.ts';
+import type { MarkOverride } from '../../../../contract/take.ts';
 import { FULL_MARK, HIGHEST_MARK } from '../../../../core/judging/mark.ts';
+import type { Said } from '../../../../core/records/turns.ts';
+import { unfold } from '../../../../core/rhythm/place.ts';
 import { voiceOf } from '../../../../core/wording/voice.ts';
-import { put } from '../../../api/client.ts';
+import { Ruler } from '../../../ruler/Ruler.tsx';
 import { NothingHeard } from '../../../take/NothingHeard.tsx';
 import { TakeResultView } from '../../../take/TakeResultView.tsx';
 import { Playing } from '../../../take/Playing.tsx';
 import { useHeld } from '../../../take/useHeld.ts';
 import type { NewTake } from '../../../take/useJudgedTake.ts';
+import { BothVersions } from '../../../ui/BothVersions.tsx';
 import { Notice } from '../../../ui/Notice.tsx';
 import { useOwnMoves } from '../../../ui/ownMoves.ts';
 import { type Keys, useKeys } from '../../../ui/useKeys.ts';
 import { useLatest } from '../../../ui/useLatest.ts';
-import { useSave } from '../../../ui/useSave.ts';
+import { useEditing } from '../../../ui/useEditing.ts';
 import { useStored } from '../../../ui/stored.ts';
 import { useHearing } from '../useHearing.ts';
 import { type ReadPattern, heardByOf } from './linePlan.ts';
@@ -32,8 +36,11 @@ interface StageProps {
   readonly child: Child;
   readonly nextChild: Child | undefined;
   readonly pattern: ReadPattern;
+  readonly turn: Turn;
   readonly onHeard: (childId: string, mark: number) => void;
   readonly onTurn: (edit: TurnEdit) => void;
+  /** So much slower than the line-up this child is heard from now on. */
+  readonly onSlower: (slower: number) => void;
   /** This child stays in front until it is said to go on. */
   readonly onHold: () => void;
   readonly onNext: () => void;
@@ -42,12 +49,16 @@ interface StageProps {
   readonly onTaps: () => void;
 }
 
-/** Slower for this child, now: so much of the tempo. */
+/** Slower for this child: so much of the tempo, again and again, but no slower than this. */
 const SLOWER = 0.75;
+const SLOWEST = 0.25;
 
 /** One child's turn as it goes on: what stands in front, and what can be done. */
-function useTurn({ teacher, schoolClass, lineUp, child, pattern, byTaps, onHeard, onHold }: StageProps) {
-  const [slow, setSlow] = useState(1);
+function useTurn({ teacher, schoolClass, lineUp, child, pattern, turn, ...on }: StageProps) {
+  const { byTaps, onHeard, onHold, onSlower } = on;
+  const { state, mark: known } = turn;
+  const slow = turn.slower ?? 1;
+  const [turnSeen, setTurnSeen] = useState<Said>({ state, mark: known });
   const [used, setUsed] = useState(0);
   const { bpm, heardBy, tries } = lineUp.settings;
   const settings = {
@@ -63,7 +74,7 @@ function useTurn({ teacher, schoolClass, lineUp, child, pattern, byTaps, onHeard
     rhythm: pattern.rhythm,
     child,
     settings,
-    lineUpId: lineUp.id,
+    lineUp: { id: lineUp.id, turnSeen },
     onTake: ({ mark }) => {
       // The result stays in view although its child has been heard now.
       onHold();
@@ -81,13 +92,14 @@ function useTurn({ teacher, schoolClass, lineUp, child, pattern, byTaps, onHeard
     start: () => {
       // Whatever becomes of other turns meanwhile, on another device too, this child goes on.
       onHold();
+      setTurnSeen({ state, mark: known });
       run.start();
     },
     again: () => {
       show(undefined);
       run.cancel();
     },
-    slower: () => setSlow(slow * SLOWER),
+    slower: () => onSlower(Math.max(SLOWEST, slow * SLOWER)),
   };
 }
 
@@ -127,7 +139,7 @@ export function TurnStage(props: StageProps) {
   );
 }
 
-interface NameProps extends StageProps {
+interface NameProps extends Omit<StageProps, 'onSlower'> {
   readonly bpm: number;
   readonly used: number;
   /** The microphone went away: nothing starts by itself. */
@@ -183,6 +195,7 @@ function NameScreen({
         {child.adaptations?.hands === 'one-hand' && ' · one hand'}
         {used > 0 && ' · once more'}
       </p>
+      {lineUp.settings.patternIds.length > 1 && <OwnRhythm pattern={pattern} />}
       {byItself && !deaf && <p role="status">Starts when the room is quiet.</p>}
       <NameActions
         lost={lost}
@@ -195,6 +208,16 @@ function NameScreen({
         mark={mark}
       />
       {nextChild && <p className="who-next">Then {nextChild.name}</p>}
+    </div>
+  );
+}
+
+/** Who is dealt a rhythm of its own sees it before the count-in. */
+function OwnRhythm({ pattern }: { pattern: ReadPattern }) {
+  const unfolded = useMemo(() => unfold(pattern.rhythm), [pattern]);
+  return (
+    <div className="own-rhythm">
+      <Ruler pattern={unfolded} />
     </div>
   );
 }
@@ -270,18 +293,25 @@ interface ResultProps extends StageProps {
   readonly onAgain: () => void;
 }
 
-/** The mark of a take that was just heard, and another one by hand. */
+/** The mark of a take that was just heard, and another one by hand; one given on another device is not wiped unseen. */
 function useOwnMark(take: NewTake, onGiven: (mark: number) => void) {
   const [mark, setMark] = useState(take.mark);
-  const own = useSave((given: number) => put(`/takes/${take.takeId}/override`, { mark: given }), '/classes', '/takes');
-  const give = (given: number) =>
-    void own.save(given).then((done) => {
-      if (!done) return;
-      setMark(given);
-      onGiven(given);
-    });
-  return { mark, give, problem: own.problem };
+  const own = useEditing<MarkOverride>(`/takes/${take.takeId}/override`, { mark: null, reason: '' }, MARKS_STAND_IN);
+  const given = (by: number) => {
+    setMark(by);
+    onGiven(by);
+  };
+  const give = (by: number) => void own.save({ mark: by, reason: '' }).then((done) => done && given(by));
+  const settle = (theirsStays: ReadonlySet<string>) => {
+    const { theirs, mine } = own.clash!;
+    const by = theirsStays.has('mark') ? theirs.mark : mine.mark;
+    void own.settle(theirsStays).then((done) => done && given(typeof by === 'number' ? by : take.mark));
+  };
+  return { mark, give, settle, clash: own.clash, problem: own.problem };
 }
+
+/** What is another where a mark is another. */
+const MARKS_STAND_IN = ['/classes', '/takes'];
 
 function TurnResult({
   schoolClass,
@@ -296,7 +326,7 @@ function TurnResult({
 }: ResultProps) {
   const voice = useMemo(() => voiceOf(schoolClass), [schoolClass]);
   const [goes, setGoes] = useStored('line.goes', 'on');
-  const { mark, give, problem } = useOwnMark(take, (given) => onHeard(child.id, given));
+  const { mark, give, settle, clash, problem } = useOwnMark(take, (given) => onHeard(child.id, given));
   const more = triesLeft > 0 && mark < FULL_MARK;
   const goOn = more ? onAgain : onNext;
   const held = useHeld();
@@ -305,11 +335,12 @@ function TurnResult({
   const marks = Object.entries(markKeys(give)).map(([key, action]) => [key, held(action)] as const);
   useKeys({ ' ': held(goOn), a: held(onAgain), h: held(wait), ...Object.fromEntries(marks) });
   const leave = useLatest(goOn);
+  const asked = clash !== undefined;
   useEffect(() => {
-    if (!byItself) return undefined;
+    if (!byItself || asked) return undefined;
     const timer = setTimeout(leave, RESULT_MS);
     return () => clearTimeout(timer);
-  }, [byItself, leave]);
+  }, [byItself, asked, leave]);
   return (
     <div className="stage">
       <div className="page-head">
@@ -319,6 +350,7 @@ function TurnResult({
         </span>
       </div>
       {problem && <Notice problem={{ message: `The mark is not set: ${problem.message}` }} />}
+      {clash && <BothVersions clash={clash} onChosen={settle} />}
       <div className="stage-actions">
         <Button size="lg" onClick={goOn}>
           {more ? `${child.name} once more` : nextChild ? `Next: ${nextChild.name}` : 'Ready'} <kbd>space</kbd>

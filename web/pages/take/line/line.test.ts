@@ -55,6 +55,8 @@ describe('turns', () => {
     state,
     mark,
     takeId: null,
+    slower: null,
+    clash: null,
   });
   const lineUp: LineUp = {
     id: 'l',

@@ -20,7 +20,15 @@ function lineUp(): LineUp {
     title: 'Short one',
     startedAt: 1,
     settings: { patternIds: [PATTERN], seed: 1, bpm: 60, heardBy: 'tap', tries: 1, order: 'list', startsItself: false },
-    turns: CHILDREN.map(({ id }) => ({ childId: id, patternId: PATTERN, state: 'waiting', mark: null, takeId: null })),
+    turns: CHILDREN.map(({ id }) => ({
+      childId: id,
+      patternId: PATTERN,
+      state: 'waiting',
+      mark: null,
+      takeId: null,
+      slower: null,
+      clash: null,
+    })),
     patterns: [],
   };
 }
@@ -81,7 +89,7 @@ it('while the server is away turns wait on the device, for later pages too, and 
   const before = server.sent.length;
   await act(async () => vi.advanceTimersByTimeAsync(3_100));
   await until(() => expect(server.sent.length).toBe(before + 1));
-  expect(server.sent.at(-1)!.body).toEqual({ state: 'heard', mark: 2 });
+  expect(server.sent.at(-1)!.body).toEqual({ state: 'heard', mark: 2, seen: { state: 'waiting', mark: null } });
 });
 
 it('who was heard stays heard until the server knows it; called once more it is that child’s turn again', () => {
@@ -92,4 +100,33 @@ it('who was heard stays heard until the server knows it; called once more it is 
   expect(result.current.current?.childId).toBe(AL);
   act(() => result.current.goOn());
   expect(result.current.current?.childId).toBe(BEA);
+});
+
+it('what is said of a child says what stood there, once it is known to', async () => {
+  const { result, states } = begin(server);
+  act(() => result.current.change(AL, { state: 'absent' }));
+  act(() => result.current.change(AL, { state: 'heard', mark: 1 }));
+  expect(states()[0]).toBe('heard 1');
+  await until(() => expect(server.sent.at(-1)?.body).toMatchObject({ seen: { state: 'absent', mark: null } }));
+});
+
+it('slower stays with its child, whatever else is said of it, and says nothing else', async () => {
+  server.refuses = () => ({ status: 503, code: 'database-away', message: 'Not just now.' });
+  const { result } = begin(server);
+  act(() => result.current.slow(AL, 0.75));
+  expect(result.current.turns[0]).toMatchObject({ state: 'waiting', slower: 0.75 });
+  act(() => result.current.change(AL, { state: 'skipped' }));
+  expect(result.current.turns[0]).toMatchObject({ state: 'skipped', slower: 0.75 });
+  act(() => result.current.wasHeard(BEA, 3));
+  act(() => result.current.slow(BEA, 0.5));
+  expect(result.current.turns[1]).toMatchObject({ state: 'heard', mark: 3, slower: 0.5 });
+  server.refuses = () => undefined;
+  await act(async () => vi.advanceTimersByTimeAsync(3_100));
+  const waits = { state: 'waiting', mark: null };
+  await until(() =>
+    expect(server.sent.slice(-2).map(({ body }) => body)).toEqual([
+      { state: 'skipped', slower: 0.75, seen: waits },
+      { ...waits, seen: waits, slower: 0.5 },
+    ]),
+  );
 });

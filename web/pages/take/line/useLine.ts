@@ -2,7 +2,8 @@ import { useCallback, useEffect, useMemo, useState } from 'react';
 import type { Child } from '../../../../contract/child.ts';
 import type { LineUp, Turn, TurnEdit } from '../../../../contract/lineUp.ts';
 import { turnToCome } from '../../../../core/records/lineUp.ts';
-import { type ApiProblem, put } from '../../../api/client.ts';
+import { type Said, afterSaying } from '../../../../core/records/turns.ts';
+import { type ApiProblem, put as putTo } from '../../../api/client.ts';
 import { useFreshLineUps } from '../../../api/hooks.ts';
 import { useRefresh } from '../../../api/useRefresh.ts';
 import { storedThing } from '../../../ui/stored.ts';
@@ -23,6 +24,10 @@ function boxOf(lineUpId: string) {
 
 const AGAIN_MS = 3_000;
 
+const saidOf = ({ state, mark }: Said): Said => ({ state, mark });
+/** What stands, said once more. */
+const sayingOf = (turn: Said): TurnEdit => ({ ...saidOf(turn), seen: saidOf(turn) });
+
 /** The turns as they are with what this device knows better: what is on its way, and what was just heard. */
 export function mergedTurns(lineUp: LineUp, edits: Edits, heard: ReadonlyMap<string, number>): Turn[] {
   const late = Object.entries(edits).flatMap(([childId, edit]): Turn[] =>
@@ -32,39 +37,38 @@ export function mergedTurns(lineUp: LineUp, edits: Edits, heard: ReadonlyMap<str
           {
             childId,
             patternId: edit.patternId ?? lineUp.settings.patternIds[0]!,
-            state: edit.state,
+            state: 'waiting',
             mark: null,
             takeId: null,
+            slower: null,
+            clash: null,
           },
         ],
   );
   return [...lineUp.turns, ...late].map((turn) => {
-    const edit = edits[turn.childId];
+    const { slower, mark: given = null, ...saying } = edits[turn.childId] ?? sayingOf(turn);
+    const own = { slower: slower ?? turn.slower };
     const mark = heard.get(turn.childId);
-    if (mark !== undefined && turn.state !== 'heard') return { ...turn, state: 'heard', mark };
-    return edit ? { ...turn, state: edit.state, mark: edit.mark ?? null } : turn;
+    if (mark !== undefined && turn.state !== 'heard') return { ...turn, state: 'heard', mark, ...own };
+    return { ...turn, ...afterSaying(turn, { ...saying, mark: given }), ...own };
   });
 }
 
-/** A line-up as it goes on: whose turn it is, and what became of the others. Nothing of it waits for the server. */
-export function useLine(classId: string, lineUp: LineUp, children: readonly Child[]) {
-  const box = boxOf(lineUp.id);
+/** What the server is not told yet of a line-up, sent until it is. */
+function useEdits(classId: string, lineUpId: string) {
+  const box = boxOf(lineUpId);
   const [edits, setEdits] = box.use();
-  const [heard, setHeard] = useState<ReadonlyMap<string, number>>(new Map());
-  const [called, setCalled] = useState<string>();
   const [problem, setProblem] = useState<ApiProblem>();
   const refresh = useRefresh();
   const freshLineUps = useFreshLineUps(classId);
-  const turns = useMemo(() => mergedTurns(lineUp, edits, heard), [lineUp, edits, heard]);
   const waiting = Object.keys(edits).length;
-
   const send = useCallback(async () => {
     const sent: string[] = [];
     const asSent = box.read();
     let failed: ApiProblem | undefined;
     for (const [childId, edit] of Object.entries(asSent)) {
       try {
-        await put(`/classes/${classId}/line-ups/${lineUp.id}/turns/${childId}`, edit);
+        await putTo(`/classes/${classId}/line-ups/${lineUpId}/turns/${childId}`, edit);
         sent.push(childId);
       } catch (error) {
         failed = error as ApiProblem;
@@ -84,18 +88,37 @@ export function useLine(classId: string, lineUp: LineUp, children: readonly Chil
     setProblem(failed);
     // `refresh` and `freshLineUps` are other functions each time, but do the same.
     // oxlint-disable-next-line react/exhaustive-deps
-  }, [box, classId, lineUp.id]);
+  }, [box, classId, lineUpId]);
   useEffect(() => {
     if (waiting === 0) return undefined;
     const timer = setInterval(() => void send(), AGAIN_MS);
     return () => clearInterval(timer);
   }, [waiting, send]);
-
-  const change = (childId: string, edit: TurnEdit) => {
-    setHeard((before) => new Map([...before].filter(([id]) => id !== childId)));
-    setEdits({ ...box.read(), [childId]: edit });
-    if (called === childId) setCalled(undefined);
+  const put = (childId: string, edit: TurnEdit) => {
+    const { patternId, slower } = box.read()[childId] ?? {};
+    const before = { ...(patternId && { patternId }), ...(slower !== undefined && { slower }) };
+    setEdits({ ...box.read(), [childId]: { ...before, ...edit } });
     void send();
+  };
+  return { edits, put, problem };
+}
+
+/** A line-up as it goes on: whose turn it is, and what became of the others. Nothing of it waits for the server. */
+export function useLine(classId: string, lineUp: LineUp, children: readonly Child[]) {
+  const { edits, put, problem } = useEdits(classId, lineUp.id);
+  const [heard, setHeard] = useState<ReadonlyMap<string, number>>(new Map());
+  const [called, setCalled] = useState<string>();
+  const turns = useMemo(() => mergedTurns(lineUp, edits, heard), [lineUp, edits, heard]);
+  const change = (childId: string, edit: TurnEdit) => {
+    const seen = turns.find((turn) => turn.childId === childId);
+    setHeard((before) => new Map([...before].filter(([id]) => id !== childId)));
+    if (called === childId) setCalled(undefined);
+    put(childId, seen ? { ...edit, seen: saidOf(seen) } : edit);
+  };
+  /** Says nothing else of the child than the server knows. */
+  const slow = (childId: string, slower: number) => {
+    const known = lineUp.turns.find((turn) => turn.childId === childId);
+    put(childId, { ...(edits[childId] ?? (known ? sayingOf(known) : { state: 'waiting' })), slower });
   };
   const here = turns.filter(({ childId }) => children.some(({ id }) => id === childId));
   const current = here.find(({ childId }) => childId === called) ?? turnToCome(here);
@@ -106,6 +129,7 @@ export function useLine(classId: string, lineUp: LineUp, children: readonly Chil
     after,
     problem,
     change,
+    slow,
     /** Whoever is called is next, also once more. */
     call: setCalled,
     /** A take was judged: its child was heard. */

@@ -1,0 +1,117 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { type Said, type StandingTurn, TURN_STATES, afterSaying, afterTake, markByHand, withoutTake } from './turns.ts';
+
+const said = (text: string): Said => {
+  const [state, mark] = text.split(' ');
+  return { state: state as Said['state'], mark: mark === undefined ? null : Number(mark) };
+};
+/** `heard 3 take | absent`: what stands, by a take, and what else was said. */
+const turn = (text: string): StandingTurn => {
+  const [now, clash] = text.split(' | ');
+  return {
+    ...said(now!.replace(' take', '')),
+    takeId: now!.endsWith(' take') ? 't' : null,
+    clash: clash === undefined ? null : said(clash),
+  };
+};
+
+describe('what is said of a turn', () => {
+  it.each([
+    // What was seen gives way.
+    ['waiting', 'absent', 'waiting', 'absent'],
+    ['absent', 'heard 3', 'absent', 'heard 3'],
+    ['heard 2', 'heard 3', 'heard 2', 'heard 3'],
+    ['heard 2', 'absent', 'heard 2', 'absent'],
+    ['absent', 'waiting', 'absent', 'waiting'],
+    ['absent', 'heard 1', undefined, 'heard 1'],
+    // What was not seen stays, and both are kept.
+    ['absent', 'heard 3', 'waiting', 'absent | heard 3'],
+    ['heard 3', 'absent', 'waiting', 'heard 3 | absent'],
+    ['heard 3', 'heard 1', 'waiting', 'heard 3 | heard 1'],
+    // The same said twice is said once, and what is left open undoes nothing.
+    ['heard 3', 'heard 3', 'waiting', 'heard 3'],
+    ['heard 3', 'skipped', 'waiting', 'heard 3'],
+    ['skipped', 'absent', 'waiting', 'absent'],
+    // A take is not undone by a word; its mark is, by who has seen it.
+    ['heard 3 take', 'absent', 'heard 3', 'heard 3 take | absent'],
+    ['heard 3 take', 'absent', 'waiting', 'heard 3 take | absent'],
+    ['heard 3 take', 'skipped', 'heard 3', 'heard 3 take'],
+    ['heard 3 take', 'heard 4', 'heard 3', 'heard 4 take'],
+    ['heard 3 take', 'heard 4', 'waiting', 'heard 3 take | heard 4'],
+    // What was taken for what stands is settled by who goes on from it.
+    ['heard 3 | absent', 'heard 2', 'absent', 'heard 2'],
+  ])('%s, and %s said having seen %s: %s', (now, saying, seen, after) => {
+    const with_ = { ...said(saying), seen: seen === undefined ? undefined : said(seen) };
+    expect(afterSaying(turn(now), with_)).toEqual(turn(after));
+  });
+
+  it.each([
+    ['heard 3 | absent', 'heard 3', 'heard 3'],
+    ['heard 3 | absent', 'absent', 'absent'],
+    ['heard 3 take | absent', 'heard 3', 'heard 3 take'],
+    ['heard 3 take | heard 4', 'heard 4', 'heard 4 take'],
+    ['heard 3 take | absent', 'absent', 'heard 3 take | absent'],
+    // The other one has settled it otherwise meanwhile: that is a question again.
+    ['heard 3', 'absent', 'heard 3 | absent'],
+    ['heard 3', 'heard 3', 'heard 3'],
+  ])('%s, settled as %s: %s', (now, saying, after) => {
+    expect(afterSaying(turn(now), { ...said(saying), seen: said(now.split(' | ')[0]!), settles: true })).toEqual(
+      turn(after),
+    );
+  });
+
+  it('whatever two say who have not seen each other: both say the same, or both are kept', () => {
+    const mark = fc.integer({ min: 0, max: 4 });
+    const saying = fc
+      .tuple(fc.constantFrom(...TURN_STATES), mark)
+      .map(([state, given]): Said => ({ state, mark: state === 'heard' ? given : null }));
+    const final = ({ state }: Said) => state === 'heard' || state === 'absent';
+    fc.assert(
+      fc.property(saying, saying, (one, other) => {
+        const seen = said('waiting');
+        const after = afterSaying(afterSaying(turn('waiting'), { ...one, seen }), { ...other, seen });
+        const kept = [after, ...(after.clash ? [after.clash] : [])].map(
+          ({ state, mark: given }) => `${state} ${given}`,
+        );
+        for (const { state, mark: given } of [one, other].filter(final)) expect(kept).toContain(`${state} ${given}`);
+      }),
+    );
+  });
+});
+
+describe('a take of a turn', () => {
+  const take = (mark: number) => ({ id: 't', mark });
+  it.each([
+    ['waiting', 2, 'best', 'waiting', 'heard 2 take'],
+    ['absent', 2, 'best', 'absent', 'heard 2 take'],
+    ['heard 3', 2, 'best', 'heard 3', 'heard 3'],
+    ['heard 3', 2, 'last', 'heard 3', 'heard 2 take'],
+    ['heard 3', 2, 'average', undefined, 'heard 2 take'],
+    ['heard 3', 3, 'best', 'heard 3', 'heard 3 take'],
+    ['heard 3 take', 4, 'best', 'waiting', 'heard 4 take'],
+    // Somebody said otherwise meanwhile.
+    ['absent', 2, 'best', 'waiting', 'heard 2 take | absent'],
+    ['heard 4', 2, 'best', 'waiting', 'heard 2 take | heard 4'],
+    ['skipped', 2, 'best', 'waiting', 'heard 2 take'],
+  ] as const)(
+    '%s, and a take of %i where the %s counts, begun having seen %s: %s',
+    (now, mark, counts, seen, after) => {
+      expect(afterTake(turn(now), take(mark), counts, seen === undefined ? undefined : said(seen))).toEqual(
+        turn(after),
+      );
+    },
+  );
+  it('removed leaves what else was said, or nothing', () => {
+    expect(withoutTake(turn('heard 3 take | absent'))).toEqual(turn('absent'));
+    expect(withoutTake(turn('heard 3 take'))).toEqual(turn('waiting'));
+  });
+  it('has its mark in the column of its pattern, not in that of marks by hand', () => {
+    expect(['heard 3', 'heard 3 take', 'absent', 'heard'].map((text) => markByHand(turn(text)))).toEqual([
+      3,
+      null,
+      null,
+      null,
+    ]);
+  });
+});

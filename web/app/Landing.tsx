@@ -1,0 +1,24 @@
+import { useEffect } from 'react';
+import { Navigate } from 'react-router';
+import { useClasses } from '../api/hooks.ts';
+import { useChooseClass } from '../ui/currentClass.ts';
+import { useStored } from '../ui/stored.ts';
+import { HOME } from './routes.ts';
+
+/** Where a visit begins: with the patterns, but the first time after a colleague shared a class with that class. */
+export function Landing({ teacherId }: { teacherId: string }) {
+  const { data, error } = useClasses();
+  const [seen, setSeen] = useStored(`shared.${teacherId}`, '');
+  const choose = useChooseClass();
+  const shared = (data ?? []).filter(({ role }) => role !== 'owner').map(({ id }) => id);
+  const unseen = shared.find((id) => !seen.includes(id));
+  useEffect(() => {
+    if (unseen === undefined) return;
+    choose(unseen);
+    return () => setSeen(shared.join(' '));
+    // What is shared is told by the first that was not seen.
+    // oxlint-disable-next-line react/exhaustive-deps
+  }, [unseen]);
+  if (!data && !error) return null;
+  return <Navigate to={unseen === undefined ? HOME : `/classes/${unseen}`} replace />;
+}

@@ -1,0 +1,52 @@
+import Button from 'react-bootstrap/Button';
+import { Link } from 'react-router';
+import type { Turn, TurnEdit } from '../../../../contract/lineUp.ts';
+import type { ClassDetail } from '../../../../contract/schoolClass.ts';
+import type { Said } from '../../../../core/records/turns.ts';
+
+interface TurnClashesProps {
+  readonly schoolClass: ClassDetail;
+  readonly turns: readonly Turn[];
+  readonly onSettle: (childId: string, edit: TurnEdit) => void;
+}
+
+/** Two who had not seen each other said two things of one child: which one is so. */
+export function TurnClashes({ schoolClass, turns, onSettle }: TurnClashesProps) {
+  return turns.flatMap(({ childId, clash, takeId, ...turn }) => {
+    const child = schoolClass.children.find(({ id }) => id === childId);
+    if (!child || !clash) return [];
+    const settle = (said: Said) => onSettle(childId, { ...said, settles: true });
+    const isAbsence = takeId !== null && clash.state === 'absent';
+    return [
+      <section
+        key={childId}
+        className="alert alert-warning turn-clash"
+        role="alert"
+        aria-label={`Two say otherwise of ${child.name}`}
+      >
+        <p>
+          <strong>{child.name}</strong>: {wordsOf(turn)}; on another device, at the same time, {wordsOf(clash)}. Which
+          is so?
+        </p>
+        <div className="notice-actions">
+          <Button size="sm" onClick={() => settle({ state: turn.state, mark: turn.mark })}>
+            {labelOf(turn)}
+          </Button>
+          {isAbsence ? (
+            <Link className="btn btn-sm btn-outline-dark" to={`/classes/${schoolClass.id}/takes/${takeId}`}>
+              Absent: look at the take, and remove it
+            </Link>
+          ) : (
+            <Button size="sm" variant="outline-dark" onClick={() => settle(clash)}>
+              {labelOf(clash)}
+            </Button>
+          )}
+        </div>
+      </section>,
+    ];
+  });
+}
+
+const labelOf = ({ state, mark }: Said) => (state === 'absent' ? 'Absent' : mark === null ? 'Heard' : `Mark ${mark}`);
+const wordsOf = (said: Said) =>
+  said.state === 'absent' ? 'marked absent' : said.mark === null ? 'heard' : `heard, mark ${said.mark}`;
