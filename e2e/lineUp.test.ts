@@ -110,5 +110,14 @@ describe('a line-up of six', () => {
     await page.keyboard.press('1');
     await inLine(second, 'Cy').getByText('1').waitFor();
     await turn(second, 'Dot').waitFor();
+    // Both say of Dot at once what became of her: neither is wiped, both are asked, one answer is enough.
+    await turn(page, 'Dot').waitFor();
+    await Promise.all([page, second].map(seen));
+    await Promise.all([page.keyboard.press('3'), second.keyboard.press('x')]);
+    const asked = (one: Page) => one.getByRole('alert', { name: 'Two say otherwise of Dot' });
+    await Promise.all([asked(page).waitFor(), asked(second).waitFor()]);
+    await asked(second).getByRole('button', { name: 'Mark 3' }).click();
+    await Promise.all([page, second].map((one) => asked(one).waitFor({ state: 'detached' })));
+    for (const one of [page, second]) await inLine(one, 'Dot').getByText('3').waitFor();
   });
 });

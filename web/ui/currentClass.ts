@@ -18,13 +18,13 @@ export function useHearingClass(): ClassSummary | undefined {
   return current?.role === 'look' ? data?.find(mayHear) : current;
 }
 
-/** The classes to choose from: of those that share a name it says whose each is. */
+/** The classes to choose from: where one of somebody else has the same name it says whose each is. */
 export function classOptions(
   classes: readonly Pick<ClassSummary, 'id' | 'name' | 'role' | 'owner'>[],
 ): (readonly [id: string, name: string])[] {
   return classes.map(({ id, name, role, owner }) => {
-    const isAlone = classes.every((one) => one.id === id || one.name !== name);
-    return [id, isAlone ? name : `${name} (${role === 'owner' ? 'yours' : owner})`] as const;
+    const isHers = classes.every((one) => one.name !== name || one.owner === owner);
+    return [id, isHers ? name : `${name} (${role === 'owner' ? 'yours' : owner})`] as const;
   });
 }
 

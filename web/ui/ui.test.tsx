@@ -3,6 +3,7 @@ import { act, cleanup, fireEvent, render, renderHook, screen, waitFor } from '@t
 import useSWR, { SWRConfig } from 'swr';
 import type { ReactNode } from 'react';
 import { afterEach, describe, expect, it } from 'vitest';
+import { classOptions } from './currentClass.ts';
 import { moved, replaced, without } from './lists.ts';
 import { markOfTake } from './markOfTake.ts';
 import { readStored, storedThing, useStored, writeStored } from './stored.ts';
@@ -158,5 +159,20 @@ describe('small things', () => {
     rerender({ word: 'new' });
     first();
     expect([done, result.current === first]).toEqual([['new'], true]);
+  });
+});
+
+describe('classes to choose from', () => {
+  const room = (id: string, name: string, owner = 'Ann') =>
+    ({ id, name, owner, role: owner === 'Ann' ? 'owner' : 'hear' }) as const;
+  it('say whose they are where two teachers have one of the same name', () => {
+    expect(
+      classOptions([room('a', '3b'), room('b', '3b', 'Ben'), room('c', '4a', 'Ben'), room('d', '4a', 'Ben')]),
+    ).toEqual([
+      ['a', '3b (yours)'],
+      ['b', '3b (Ben)'],
+      ['c', '4a'],
+      ['d', '4a'],
+    ]);
   });
 });

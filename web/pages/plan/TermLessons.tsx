@@ -103,20 +103,23 @@ function LessonRow({ at, lesson, planning, over, first, last, onMove, onNotDone 
         {kept?.held && <small className="term-held">{heldText(kept.held.at, lesson)}</small>}
       </strong>
       <span className="term-steps">
-        {lesson.steps.map((one) => (
-          <span key={stepText(one, voice.naming)} className={`plan-step plan-step-${one.step}`}>
-            {stepText(one, voice.naming, !over && met.has(one.element))}
-            <button
-              type="button"
-              className="chip-drop"
-              title="Not done: it moves to the next lesson"
-              aria-label={`Not done: ${stepText(one, voice.naming)}`}
-              onClick={() => onNotDone(one)}
-            >
-              <RotateCw size={14} aria-hidden />
-            </button>
-          </span>
-        ))}
+        {lesson.steps.map((one) => {
+          const says = stepText(one, voice.naming, !over && met.has(one.element));
+          return (
+            <span key={says} className={`plan-step plan-step-${one.step}`}>
+              {says}
+              <button
+                type="button"
+                className="chip-drop"
+                title="Not done: it moves to the next lesson"
+                aria-label={`Not done: ${says}`}
+                onClick={() => onNotDone(one)}
+              >
+                <RotateCw size={14} aria-hidden />
+              </button>
+            </span>
+          );
+        })}
         {lesson.again.length > 0 && (
           <span>again: {listed(lesson.again.map((id) => elementName(id, voice.naming)))}</span>
         )}
