@@ -5,6 +5,7 @@ import { DEFAULT_AGES } from '../core/judging/windows.ts';
 import { heardElements } from '../core/records/heardElements.ts';
 import { type HeardTake, masteryOf, recordsOf } from '../core/records/mastery.ts';
 import { type PatternTake, hardestMeasure, nextStepOf } from '../core/records/nextStep.ts';
+import { toldPlaces } from '../core/records/toldPlaces.ts';
 import { printRhythm } from '../core/rhythm/text.ts';
 import { nextStepSentence } from '../core/wording/nextStepWords.ts';
 import { takeTroubleText } from '../core/wording/troubles.ts';
@@ -45,7 +46,7 @@ export class RecordBook {
     const hardest = hardestMeasure(result);
     const entered: Judged = {
       pattern: printRhythm(pattern),
-      elements: heardElements(pattern, result),
+      elements: heardElements(toldPlaces(pattern, result)),
       bpm: take.bpm,
       mark: own ?? result.mark,
       ...(hardest === undefined ? {} : { hardest }),

@@ -212,11 +212,15 @@ describe('records', () => {
         heard: 4,
         right: 1,
         state: 'firm',
+        places: { right: element === 'quarter' ? 12 : 4, misread: 0, notTold: 0 },
+        sure: expect.any(Number) as number,
         lastSeen: Date.UTC(2026, 8, 4, 9),
       })),
     );
     expect(ada!.next).toMatchObject({ kind: 'faster', bpm: 76, pattern: days[0]!.pattern });
-    expect(bo!.elements.map(({ state, right: part }) => [state, part])).toEqual(Array(4).fill(['new', 0.4444]));
+    // A take without a clap says nothing of what it was to be.
+    expect(bo!.elements.map(({ state, right: part }) => [state, part])).toEqual(Array(4).fill(['new', 1]));
+    expect(bo!.elements[0]).toMatchObject({ places: { right: 1, misread: 0, notTold: 1 } });
     expect(bo!.next).toMatchObject({ kind: 'measure', measure: 1 });
   });
   it('what was firm is due when not heard for three weeks; a term that is over is read as it ended', async () => {

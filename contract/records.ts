@@ -10,6 +10,9 @@ const Mastery = Type.Object({
   heard: Type.Integer(),
   right: Type.Number(),
   state: oneOf(STATES),
+  /** Absent in terms that were closed before places were counted. */
+  places: Type.Optional(Type.Object({ right: Type.Integer(), misread: Type.Integer(), notTold: Type.Integer() })),
+  sure: Type.Optional(Type.Number()),
   lastSeen: Type.Integer(),
 });
 

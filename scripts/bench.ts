@@ -14,6 +14,7 @@ import { CLASSES } from '../demo/school.ts';
 import { benchJudging } from './benchJudging.ts';
 import { benchFiles } from './benchFiles.ts';
 import { benchPlanning } from './benchPlanning.ts';
+import { benchRecords } from './benchRecords.ts';
 import { benchSheets } from './benchSheets.ts';
 import { benchTakes } from './benchTakes.ts';
 import { benchListening } from './benchListening.ts';
@@ -243,6 +244,9 @@ const HERE: Readonly<Record<string, () => void | Promise<void>>> = {
   planning: benchPlanning,
   timetable: benchTimetable,
   judging: benchJudging,
+  records: () => {
+    for (const seed of [1001, 1002, 1003]) benchRecords(seed);
+  },
   takes: () => benchTakes(),
   listening: benchListening,
 };

@@ -1,63 +1,18 @@
 import { judge } from '../core/judging/judge.ts';
 import { type MisreadingCode, MISREADINGS, MISREADING_CODES } from '../core/judging/misreadings/table.ts';
 import { simulate } from '../core/judging/simulatedChild.ts';
-import type { Ages } from '../core/judging/windows.ts';
 import { type Random, randomFrom } from '../core/random.ts';
 import { toNumber } from '../core/rhythm/fraction.ts';
 import type { Pattern } from '../core/rhythm/pattern.ts';
 import { beatTimes } from '../core/timing/pulses.ts';
 import { scheduleOf } from '../core/timing/schedule.ts';
 import { read } from './benchReport.ts';
+import { METERS, UNSTEADY, clapped, someMeasures } from './clappedTakes.ts';
 
 /**
  * Takes as children make them, apart from the misreadings' own table: a central clock that wanders and hands that do
  * not quite follow it, by age; and what children do that is no misreading of one place.
  */
-
-/** Cells of measures by meter. */
-const MEASURES: Readonly<Record<string, readonly string[]>> = {
-  '4/4': [
-    ...['q q q q', 'q e e q q', 'h q q', 'e e e e h', 'q (q) q q', 'h. q', 'q. e q q', 'e q e q q', 'q q~ q q'],
-    ...['(e) e q q q', 'q e (e) q q', 's s s s q q q', 'h h', 'q q h', 'e. s q q q', 'q e e q (q)', 'q. e h'],
-  ],
-  '3/4': ['q q q', 'h q', 'q e e q', 'e e q q', 'q (q) q', 'q. e q', 'h.', 'e e e e q', 'q q (q)'],
-  '2/4': ['q q', 'e e q', 'q e e', 'e e e e', 'h', 'q. e', 'q (q)', 's s s s q', 'e q e'],
-  '6/8': ['q. q.', 'e e e q.', 'q e q e', 'q. e e e', 'q e q.', 'e e e e e e', 'q. (q.)', 'h.'],
-  '9/8': ['q. q. q.', 'e e e q. q.', 'q e q e q.', 'q. e e e q e'],
-  '5/4': ['q q q q q', 'h q q q', 'q e e q h', 'h. h'],
-  '7/8': ['q q q.', 'e e e e q e', 'q e e e e e', 'q q e e e'],
-  '2/2': ['h h', 'h q q', 'q q h', 'q q q q', 'w', 'h. q', 'h (h)'],
-};
-
-function someMeasures(meter: string, count: number, random: Random): string {
-  const cells = MEASURES[meter]!;
-  return `${meter} ${Array.from({ length: count }, () => random.pick(cells)).join(' | ')}`;
-}
-
-/** Unsteadiness of a beat by age, seconds. */
-const UNSTEADY: readonly (readonly [Ages, number])[] = [
-  ['5-6', 0.036],
-  ['7-8', 0.029],
-  ['9-10', 0.023],
-  ['11-13', 0.017],
-];
-
-/** What was meant, as a clock that wanders and hands with their own spread bring it out. */
-function clapped(meant: readonly number[], beat: number, spread: number, free: boolean, random: Random): number[] {
-  const lead = 0.03 + 0.02 * random.normal();
-  let [phase, tempo, last] = [0, 0, meant[0] ?? 0];
-  return meant
-    .map((time) => {
-      const beats = Math.min(8, Math.max(0, (time - last) / beat));
-      last = time;
-      const keeps = free ? 1 : 0.6 ** beats;
-      tempo = 0.97 ** beats * tempo + (free ? 0.004 : 0) * Math.sqrt(beats) * random.normal();
-      phase =
-        keeps * phase + 0.6 * spread * Math.sqrt(beats) * random.normal() * (free ? 0.5 : 1) + tempo * beats * beat;
-      return time + phase - lead + 0.7 * spread * random.normal();
-    })
-    .sort((a, b) => a - b);
-}
 
 /** One take to be judged, and what a teacher would say of it. */
 interface Scene {
@@ -211,7 +166,7 @@ interface Tally {
 /** One take of a scenario by a child of some age, at some tempo, three in ten without a click. */
 function oneTake(scenario: Scenario, random: Random) {
   const [ages, spread] = random.pick(UNSTEADY);
-  const meter = random.pick(Object.keys(MEASURES));
+  const meter = random.pick(METERS);
   const text = someMeasures(meter, 4 + random.below(13), random);
   const pattern = read(text);
   const bpm = (meter === '7/8' ? 140 : meter.endsWith('/8') ? 50 : 66) + random.below(meter === '7/8' ? 60 : 40);

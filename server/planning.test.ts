@@ -184,7 +184,7 @@ describe('what was heard week by week', () => {
     for (const [child, day, onsets] of [
       [ada, '2026-09-02', [0, 2, 3, 4, 5, 6]],
       [ada, '2026-09-14', [0, 2, 3, 4, 5, 6]],
-      [bo, '2026-09-20', [0, 2, 3, 4, 5.5, 6]],
+      [bo, '2026-09-20', [0, 1, 2, 3, 4, 5]],
       [bo, '2026-09-21', [0, 2, 3, 4, 5, 6]],
     ] as const)
       expect((await take(child, day, [...onsets])).status).toBe(200);
@@ -193,8 +193,8 @@ describe('what was heard week by week', () => {
     const halves = (body as Heard[]).flatMap(({ element, week, children, right, weight }) =>
       element === 'half' ? [`${week} ${children} ${right.toFixed(2)} of ${weight.toFixed(2)}`] : [],
     );
-    // Of two measures the last counts 1, the one before it .8; one of four was wrong.
-    expect(halves).toEqual(['2026-09-14 2 2.60 of 3.60', '2026-09-21 1 1.80 of 1.80']);
+    // Two places a take; one of four was cut short.
+    expect(halves).toEqual(['2026-09-14 2 3.00 of 4.00', '2026-09-21 1 2.00 of 2.00']);
   });
 
   it.each(['', '?from=soon', '?from=2026-02-30'])('asked %j says what it needs', async (search) => {

@@ -326,8 +326,14 @@ export const childElements = mysqlTable(
       .references(() => children.id, { onDelete: 'cascade' }),
     element: varchar('element', { length: 30 }).$type<ElementId>().notNull(),
     measures: int('measures').notNull(),
-    /** Of measures, a newer one counting more: how many were right, and how many there were. */
-    right: double('right_part').notNull(),
+    /** Places: how many were read right, misread, and not told of. */
+    right: int('right_places').notNull().default(0),
+    misread: int('misread').notNull().default(0),
+    notTold: int('not_told').notNull().default(0),
+    /** How probable it is that the child can read it. */
+    known: double('known').notNull().default(0.5),
+    /** Of told places, a newer one counting more: how many were right, and how many there were. */
+    part: double('right_part').notNull(),
     weight: double('weight').notNull(),
     days: int('days').notNull(),
     lastSeen: moment('last_seen').notNull(),

@@ -18,8 +18,10 @@ export interface Next {
   readonly level: Level;
   readonly because:
     | { readonly kind: 'nothing-heard' }
-    /** So many of those heard are not sure of it. */
+    /** So many of those who were heard often enough to tell are not sure of it. */
     | { readonly kind: 'weakest'; readonly unsure: number; readonly heard: number }
+    /** So many of those heard were hardly heard yet. */
+    | { readonly kind: 'hardly-heard'; readonly hardly: number; readonly heard: number }
     | { readonly kind: 'misread'; readonly children: number; readonly of: number }
     /** It has all it has met: this one comes next. */
     | { readonly kind: 'new' };
@@ -27,6 +29,8 @@ export interface Next {
 
 /** A misreading is a class's own when this part of it makes it. */
 const COMMON = 1 / 4;
+/** Of those heard often enough so many must be sure: a class has an element then (handbook §9). */
+const SURE_PART = 3 / 4;
 
 /** The highest level whose usual elements the class has. */
 function masteryOf(has: ReadonlySet<ElementId>): Level {
@@ -65,10 +69,27 @@ export function whatNext(
     const because = { kind: 'misread', children: common.children, of: children } as const;
     return { elements, focus: { kind: 'misreading', code: common.code }, level, because };
   }
-  const [weakest] = met.filter(({ has }) => !has).sort((a, b) => a.firm / a.heard - b.firm / b.heard);
+  const open = met.filter(({ has }) => !has);
+  const [weakest] = open
+    .map(({ element, heard, states }) => {
+      const told = heard - states.new;
+      return {
+        element,
+        told,
+        unsure: states.shaky + states.growing,
+        weight: (2 * states.shaky + states.growing) / told,
+      };
+    })
+    .filter(({ told, unsure }) => unsure > told * (1 - SURE_PART))
+    .sort((a, b) => b.weight - a.weight);
   if (weakest) {
-    const because = { kind: 'weakest', unsure: weakest.heard - weakest.firm, heard: weakest.heard } as const;
+    const because = { kind: 'weakest', unsure: weakest.unsure, heard: weakest.told } as const;
     return { elements, focus: { kind: 'element', element: weakest.element }, level, because };
+  }
+  const [hardly] = [...open].sort((a, b) => b.states.new / b.heard - a.states.new / a.heard);
+  if (hardly) {
+    const because = { kind: 'hardly-heard', hardly: hardly.states.new, heard: hardly.heard } as const;
+    return { elements, focus: { kind: 'element', element: hardly.element }, level, because };
   }
   const next = order.find((id) => !elements.includes(id));
   const focus: Focus = { kind: 'element', element: next ?? elements.at(-1)! };

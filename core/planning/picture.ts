@@ -13,7 +13,7 @@ export interface HeardWeek {
   readonly week: Day;
   readonly element: ElementId;
   readonly children: number;
-  /** Of its measures how many were right, and how many there were, a newer one in a take counting more. */
+  /** Of its places of which something is told: how many were right, and how many there were. */
   readonly right: number;
   readonly weight: number;
 }

@@ -1,10 +1,10 @@
 import { ELEMENT_IDS, type ElementId } from '../rhythm/elements.ts';
-import type { Mastery, MasteryState } from './mastery.ts';
+import type { KnownElement, MasteryState } from './mastery.ts';
 
 /** A child's mastery, in a class. */
 export interface KnownChild {
   readonly childId: string;
-  readonly mastery: readonly Mastery[];
+  readonly mastery: readonly KnownElement[];
 }
 
 /** How a class stands with one element. */
@@ -45,7 +45,7 @@ export function classStanding(children: readonly KnownChild[]): ClassElement[] {
 
 export type NeedKind = 'shaky' | 'due' | 'growing';
 
-/** Children who need the same: what they are unsure in, what they have not shown for long, what is not firm yet. */
+/** Children who need the same: all who are unsure in it, have not shown it for long, or are not firm in it yet. */
 export interface Need {
   readonly kind: NeedKind;
   readonly element: ElementId;
@@ -54,28 +54,15 @@ export interface Need {
 
 const URGENT: readonly NeedKind[] = ['shaky', 'due', 'growing'];
 
-/** What one child needs most: its weakest shaky element, else the one due longest, else the weakest that grows. */
-export function needOf(mastery: readonly Mastery[]): Pick<Need, 'kind' | 'element'> | undefined {
-  for (const kind of URGENT) {
-    const [first] = mastery
-      .filter(({ state }) => state === kind)
-      .sort((a, b) => (kind === 'due' ? a.lastSeen - b.lastSeen : a.right - b.right));
-    if (first) return { kind, element: first.element };
-  }
-  return undefined;
-}
-
-/** The children of a class by what they need most; what is most urgent first, then where most need it. */
+/** What the children of a class need, each with all who need it; what is most urgent first, then where most need it. */
 export function needsOf(children: readonly KnownChild[]): Need[] {
-  const groups = new Map<string, Need>();
-  for (const { childId, mastery } of children) {
-    const need = needOf(mastery);
-    if (!need) continue;
-    const key = `${need.kind} ${need.element}`;
-    groups.set(key, { ...need, children: [...(groups.get(key)?.children ?? []), childId] });
-  }
-  return [...groups.values()].sort(
-    (a, b) => URGENT.indexOf(a.kind) - URGENT.indexOf(b.kind) || b.children.length - a.children.length,
+  return URGENT.flatMap((kind) =>
+    ELEMENT_IDS.flatMap((element): Need[] => {
+      const those = children.filter(({ mastery }) =>
+        mastery.some((one) => one.element === element && one.state === kind),
+      );
+      return those.length > 0 ? [{ kind, element, children: those.map(({ childId }) => childId) }] : [];
+    }).sort((a, b) => b.children.length - a.children.length),
   );
 }
 

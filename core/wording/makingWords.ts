@@ -60,6 +60,8 @@ export function nextSentence({ focus, level, because }: Next, naming: NamingId):
       const verb = because.unsure === 1 ? 'is' : 'are';
       return `${at}: ${because.unsure} of the ${children(because.heard)} heard in it ${verb} not sure of it.`;
     }
+    case 'hardly-heard':
+      return `${at}: ${because.hardly} of the ${children(because.heard)} heard in it were hardly heard yet.`;
     case 'new':
       return `${at}: what the class has met it has, and this comes next.`;
   }

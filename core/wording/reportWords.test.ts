@@ -1,16 +1,16 @@
 import { describe, expect, it } from 'vitest';
-import type { Mastery, MasteryState } from '../records/mastery.ts';
+import type { KnownElement, MasteryState } from '../records/mastery.ts';
 import type { ElementId } from '../rhythm/elements.ts';
 import { reportSentences } from './reportWords.ts';
 
-const knows = (element: ElementId, state: MasteryState): Mastery => ({
+const knows = (element: ElementId, state: MasteryState): KnownElement => ({
   element,
   state,
   heard: 5,
   right: 1,
   lastSeen: 1,
 });
-const said = (mastery: readonly Mastery[], marks: readonly number[]) =>
+const said = (mastery: readonly KnownElement[], marks: readonly number[]) =>
   reportSentences({ name: 'Ada', mastery, marks }, 'quarters').join(' ');
 
 describe('a report for parents', () => {

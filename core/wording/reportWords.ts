@@ -1,11 +1,11 @@
-import type { Mastery } from '../records/mastery.ts';
+import type { KnownElement } from '../records/mastery.ts';
 import { ELEMENTS, type ElementId } from '../rhythm/elements.ts';
 import { type NamingId, inNaming } from './valueNames.ts';
 
 /** What a report is made of. */
 export interface Reported {
   readonly name: string;
-  readonly mastery: readonly Mastery[];
+  readonly mastery: readonly KnownElement[];
   /** Marks of the takes, newest first, 0 to 4. */
   readonly marks: readonly number[];
 }
@@ -25,7 +25,7 @@ const times = (count: number) => (count === 1 ? 'once' : count === 2 ? 'twice' :
  */
 export function reportSentences({ name, mastery, marks }: Reported, naming: NamingId): string[] {
   if (marks.length === 0) return [`${name} has not been heard yet.`];
-  const inState = (...states: Mastery['state'][]) =>
+  const inState = (...states: KnownElement['state'][]) =>
     mastery.filter(({ state }) => states.includes(state)).map(({ element }) => titleOf(element, naming));
   const [firm, growing, shaky, fresh] = [inState('firm', 'due'), inState('growing'), inState('shaky'), inState('new')];
   return [

@@ -1,2 +1,2 @@
-ALTER TABLE `line_up_turns` ADD `slower` double;--> statement-breakpoint
-ALTER TABLE `line_up_turns` ADD `clash` longtext;
+ALTER TABLE `line_up_turns` ADD COLUMN IF NOT EXISTS `slower` double;--> statement-breakpoint
+ALTER TABLE `line_up_turns` ADD COLUMN IF NOT EXISTS `clash` longtext;

@@ -43,8 +43,8 @@ export async function elementRecords(
   if (childIds.length === 0) return records;
   const rows = await plainRows<ElementRecord & { readonly childId: string; readonly element: ElementId }>(
     db,
-    sql`select child_id childId, element, measures, right_part \`right\`, weight, days, last_seen lastSeen
-      from ${childElements} where child_id in (${listed(childIds)})`,
+    sql`select child_id childId, element, measures, right_places \`right\`, misread, not_told notTold, known,
+      right_part part, weight, days, last_seen lastSeen from ${childElements} where child_id in (${listed(childIds)})`,
   );
   for (const { childId, element, ...record } of rows) records.get(childId)!.set(element, record);
   return records;
@@ -105,7 +105,11 @@ async function writeElements(
     .onDuplicateKeyUpdate({
       set: {
         measures: value('measures'),
-        right: value('right_part'),
+        right: value('right_places'),
+        misread: value('misread'),
+        notTold: value('not_told'),
+        known: value('known'),
+        part: value('right_part'),
         weight: value('weight'),
         days: value('days'),
         lastSeen: value('last_seen'),

@@ -3,7 +3,7 @@ import type { LessonEdit, SavedLesson } from '../../contract/lesson.ts';
 import type { HeardWeeks, TermPlanEdit } from '../../contract/termPlan.ts';
 import { daysBetween } from '../../core/planning/days.ts';
 import { mondayOf } from '../../core/planning/picture.ts';
-import { unpackElements, weightOf } from '../../core/records/heardElements.ts';
+import { unpackElements } from '../../core/records/heardElements.ts';
 import { type Database, transacted } from '../database.ts';
 import { Problem, notFound } from '../problem.ts';
 import { holdClass } from '../repository/classes.ts';
@@ -126,13 +126,14 @@ export async function heardWeeksOf(
   const weeks = new Map<string, { one: HeardWeeks[number]; children: Set<string> }>();
   for (const { childId, takenAt, elements } of await elementsSince(db, classId, +parseISO(from))) {
     const week = mondayOf(format(takenAt, 'yyyy-MM-dd'));
-    for (const { element, measures, right } of unpackElements(elements)) {
+    for (const { element, right, misread } of unpackElements(elements)) {
+      if (right + misread === 0) continue;
       const key = `${week} ${element}`;
       const known = weeks.get(key) ?? { one: { week, element, children: 0, right: 0, weight: 0 }, children: new Set() };
       weeks.set(key, known);
       known.children.add(childId);
       known.one.right += right;
-      known.one.weight += weightOf(measures);
+      known.one.weight += right + misread;
     }
   }
   return [...weeks.values()].map(({ one, children }) => ({ ...one, children: children.size }));
