@@ -50,6 +50,7 @@ export class RecordBook {
       bpm: take.bpm,
       mark: own ?? result.mark,
       ...(hardest === undefined ? {} : { hardest }),
+      misread: result.misreadings.map(({ code }) => code),
       takenAt,
       given,
       day: dayOf(given, takenAt),

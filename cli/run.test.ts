@@ -219,8 +219,11 @@ describe('records', () => {
     );
     expect(ada!.next).toMatchObject({ kind: 'faster', bpm: 76, pattern: days[0]!.pattern });
     // A take without a clap says nothing of what it was to be.
-    expect(bo!.elements.map(({ state, right: part }) => [state, part])).toEqual(Array(4).fill(['new', 1]));
-    expect(bo!.elements[0]).toMatchObject({ places: { right: 1, misread: 0, notTold: 1 } });
+    expect(bo!.elements.map(({ state, right: part }) => `${state} ${part}`)).toEqual([
+      'growing 1',
+      ...Array<string>(3).fill('new 1'),
+    ]);
+    expect(bo!.elements[0]).toMatchObject({ places: { right: 3, misread: 0, notTold: 3 } });
     expect(bo!.next).toMatchObject({ kind: 'measure', measure: 1 });
   });
   it('what was firm is due when not heard for three weeks; a term that is over is read as it ended', async () => {

@@ -1,9 +1,11 @@
 import { type Static, Type } from '@sinclair/typebox';
 import { MISREADING_CODES } from '../core/judging/misreadings/table.ts';
 import { STATES } from '../core/records/mastery.ts';
+import { PLACE_VERDICTS } from '../core/records/toldPlaces.ts';
 import { ELEMENT_IDS } from '../core/rhythm/elements.ts';
 import { Id, Name, oneOf, orNull, strict } from './parts.ts';
 import { TakeSummary } from './take.ts';
+import { Fraction } from './takeResult.ts';
 
 const Mastery = Type.Object({
   element: oneOf(ELEMENT_IDS),
@@ -70,6 +72,30 @@ const ListedTake = Type.Composite([
   Type.Object({ hardest: orNull(Type.Integer()), misread: Type.Array(oneOf(MISREADING_CODES)) }),
 ]);
 export type ListedTake = Static<typeof ListedTake>;
+
+/** The places at which a child was heard in an element: take by take, the newest first. */
+export const ElementPlaces = Type.Array(
+  Type.Object({
+    takeId: Id,
+    title: Type.String(),
+    takenAt: Type.Integer(),
+    places: Type.Array(
+      Type.Object({
+        /** As it is counted on paper, and where in the measure. */
+        measure: Type.Integer(),
+        timeThrough: Type.Optional(Type.Integer()),
+        played: Type.Integer(),
+        beat: Fraction,
+        verdict: oneOf(PLACE_VERDICTS),
+        code: Type.Optional(oneOf(MISREADING_CODES)),
+        /** When it stands in the take, seconds from beat 1 of measure 1. */
+        from: Type.Number(),
+        to: Type.Number(),
+      }),
+    ),
+  }),
+);
+export type ElementPlaces = Static<typeof ElementPlaces>;
 
 /** Some of a child's takes, newest first, and from where the next ones go on. */
 export const TakesPage = Type.Object({ takes: Type.Array(ListedTake), next: orNull(Type.String()) });

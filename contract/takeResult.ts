@@ -5,7 +5,7 @@ import { MISREADING_CODES } from '../core/judging/misreadings/table.ts';
 import { type TakeResult as Judged, VERDICTS } from '../core/judging/takeResult.ts';
 import { oneOf, orNull } from './parts.ts';
 
-const Fraction = Type.Object({ n: Type.Integer(), d: Type.Integer({ minimum: 1 }) });
+export const Fraction = Type.Object({ n: Type.Integer(), d: Type.Integer({ minimum: 1 }) });
 
 const place = {
   played: Type.Integer(),

@@ -408,6 +408,12 @@ export const MUTANTS: readonly MutantGroup[] = [
       ['core/records/lineUp.ts', 'patterns.length > 1 && round[0] === out.at(-1)', 'false'],
       ['core/records/lineUp.ts', ' + CHANGE_OVER', ''],
       ['core/records/nextStep.ts', 'take.pattern === pattern', 'true'],
+      ['core/records/nextStep.ts', 'filter(({ times }) => times > 1)', 'filter(() => true)'],
+      ['core/records/nextStep.ts', 'isOdd && !ANYWHERE.has(code)', 'isOdd'],
+      ['core/records/nextStep.ts', "isOdd ? 'half-click' : 'feet'", "'feet'"],
+      ['core/records/nextStep.ts', 'b.times - a.times', '0'],
+      ['core/wording/reportWords.ts', 'good === 0 && firm.length > 0', 'false'],
+      ['core/wording/reportWords.ts', 'good === all && shaky.length > 0', 'false'],
     ],
   },
   {

@@ -3,7 +3,7 @@ import { v4 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { Bin } from '../contract/bin.ts';
 import { type LineUp, LineUps, type NewLineUp } from '../contract/lineUp.ts';
-import { ClassRecords, TakesPage } from '../contract/records.ts';
+import { ClassRecords, ElementPlaces, TakesPage } from '../contract/records.ts';
 import { validator } from '../contract/validate.ts';
 import { randomFrom } from '../core/random.ts';
 import { openDatabase } from './database.ts';
@@ -200,6 +200,27 @@ describe('marks on paper', () => {
     expect((await ann.ask('DELETE', `${other.path}/paper/${id}`)).status).toBe(404);
     expect((await ben.ask('PUT', `${one.path}/paper/${id}`, column({}))).status).toBe(404);
     expect((await ben.ask('DELETE', `${one.path}/paper/${id}`)).status).toBe(404);
+  });
+});
+
+describe('what is told of an element', () => {
+  it('is told place by place, each from its take, the newest first', async () => {
+    const { path, child } = await room();
+    const take = { patternText: '4/4 q (q) q q | q q q q', bpm: 60 };
+    const first = await hear(child, { ...take, takenAt: 1, onsets: [0, 2, 3, 4, 5, 6, 7] });
+    const second = await hear(child, { ...take, takenAt: 2, onsets: [0, 1, 2, 3, 4, 5, 6, 7] });
+    await hear(child, { takenAt: 3, patternText: '4/4 w', bpm: 60, onsets: [0] });
+    const at = `${path}/children/${child}/elements`;
+    const { body } = await ann.ask('GET', `${at}/quarter-rest`);
+    expect(validator(ElementPlaces)(body)).toMatchObject({ ok: true });
+    const place = { measure: 1, played: 0, beat: { n: 2, d: 1 }, from: 1, to: 2 };
+    expect(body).toMatchObject([
+      { takeId: second, takenAt: 2, places: [{ ...place, verdict: 'misread', code: 'rest-clapped' }] },
+      { takeId: first, takenAt: 1, places: [{ ...place, verdict: 'right' }] },
+    ]);
+    expect((await ann.ask('GET', `${at}/tie`)).body).toEqual([]);
+    expect((await ann.ask('GET', `${at}/tune`)).status).toBe(404);
+    expect((await ben.ask('GET', `${at}/quarter-rest`)).status).toBe(404);
   });
 });
 

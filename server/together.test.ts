@@ -71,6 +71,7 @@ describe('a class that is shared', () => {
       ['look', 'GET', `${path}/practice`, undefined],
       ['look', 'GET', `${path}/terms`, undefined],
       ['look', 'GET', `${path}/children/${child}/mastery`, undefined],
+      ['look', 'GET', `${path}/children/${child}/elements/quarter`, undefined],
       ['look', 'GET', `${path}/children/${child}/takes`, undefined],
       ['look', 'GET', `/api/takes/${take}`, undefined],
       ['hear', 'PUT', `/api/takes/${uuid()}`, { ...TAKE, childId: child }],

@@ -3,7 +3,7 @@ import { Ajv } from 'ajv';
 import standalone from 'ajv/dist/standalone/index.js';
 import type { Plugin } from 'vite';
 import { JudgingPreview, RejudgingState } from '../contract/judging.ts';
-import { ChildMastery, ClassMisread, ClassRecords, TakesPage } from '../contract/records.ts';
+import { ChildMastery, ClassMisread, ClassRecords, ElementPlaces, TakesPage } from '../contract/records.ts';
 import { ClassCopy } from '../contract/classCopy.ts';
 import { Bin } from '../contract/bin.ts';
 import { LessonEdit, SavedLessons } from '../contract/lesson.ts';
@@ -33,6 +33,7 @@ const ARRIVING: Readonly<Record<string, TSchema>> = {
   plans: Type.Array(SavedPlan),
   sheets: Type.Array(SavedSheet),
   mastery: ChildMastery,
+  'element-places': ElementPlaces,
   records: ClassRecords,
   misread: ClassMisread,
   'takes-page': TakesPage,

@@ -49,6 +49,31 @@ describe('what comes next for a class', () => {
       'Half, at level 1: 14 of the 18 children heard in it are not sure of it.',
     ],
     [
+      'what was heard twice and right is hardly heard, not unsure',
+      [...MET, { ...standing('half', 20, 0), states: { new: 18, growing: 1, shaky: 0, firm: 1, due: 0 }, has: false }],
+      [],
+      { focus: { kind: 'element', element: 'half' } },
+      'Half, at level 1: 1 of the 2 children heard in it is not sure of it.',
+    ],
+    [
+      'and where nobody is unsure that is said',
+      [...MET, { ...standing('half', 20, 0), states: { new: 18, growing: 0, shaky: 0, firm: 2, due: 0 }, has: false }],
+      [],
+      { focus: { kind: 'element', element: 'half' } },
+      'Half, at level 1: 18 of the 20 children heard in it were hardly heard yet.',
+    ],
+    [
+      'shaky counts more than not firm yet',
+      [
+        ...MET,
+        { ...standing('half', 10, 0), states: { new: 0, growing: 9, shaky: 0, firm: 1, due: 0 } },
+        { ...standing('tie', 10, 0), states: { new: 0, growing: 0, shaky: 6, firm: 4, due: 0 } },
+      ],
+      [],
+      { focus: { kind: 'element', element: 'tie' } },
+      'Tie, at level 1: 6 of the 10 children heard in it are not sure of it.',
+    ],
+    [
       'what it has met it has: the next one, a level below what it has',
       [...MET, ...HALVES],
       [],

@@ -1,5 +1,5 @@
 import { FULL_MARK } from '../judging/mark.ts';
-import { isAboutTake } from '../judging/misreadings/table.ts';
+import { type MisreadingCode, isAboutTake } from '../judging/misreadings/table.ts';
 import type { TakeResult } from '../judging/takeResult.ts';
 
 /** What is needed of a take to choose what comes next. */
@@ -8,6 +8,8 @@ export interface TakeSoFar {
   readonly mark: number;
   /** The measure that cost most; absent when none stands out. */
   readonly hardest?: number;
+  /** What was misread, the one thing to fix first. */
+  readonly misread?: readonly MisreadingCode[];
 }
 
 export type NextStep =
@@ -15,7 +17,24 @@ export type NextStep =
   | { readonly kind: 'faster'; readonly bpm: number }
   | { readonly kind: 'next-pattern' }
   | { readonly kind: 'half-speed'; readonly bpm: number }
-  | { readonly kind: 'measure'; readonly measure: number; readonly bpm: number };
+  | { readonly kind: 'measure'; readonly measure: number; readonly bpm: number }
+  /** The same was misread `times` takes in a row; what stands against it. */
+  | RepeatedStep;
+
+interface Repeated {
+  readonly code: MisreadingCode;
+  readonly times: number;
+}
+export type RepeatedStep =
+  /** Its measure alone. */
+  | (Repeated & { readonly kind: 'place'; readonly measure: number; readonly bpm: number })
+  /** A pattern made for it. */
+  | (Repeated & { readonly kind: 'made' })
+  /** For a tempo that is not kept: the feet on the beat first, then half the click. */
+  | (Repeated & { readonly kind: 'feet' })
+  | (Repeated & { readonly kind: 'half-click' })
+  /** To hear it once more, led, before it is clapped again. */
+  | (Repeated & { readonly kind: 'listen' });
 
 /** The usual rungs (handbook §6), counted beats a minute. */
 export const TEMPO_LADDER: readonly number[] = [60, 76, 92, 108];
@@ -23,9 +42,37 @@ const TOO_LOW = 3;
 /** A measure is practised alone at no more than this. */
 const PRACTICE_BPM = 60;
 
+/** A tempo that is not kept. */
+const TEMPO: ReadonlySet<MisreadingCode> = new Set(['rushing', 'dragging', 'own-tempo', 'half-tempo', 'double-tempo']);
+/** Nobody has made up a pattern for these: they may happen anywhere. */
+const ANYWHERE: ReadonlySet<MisreadingCode> = new Set([
+  ...(['hesitated', 'started-again', 'stopped-early', 'lost-and-recovered'] as const),
+  ...(['measure-skipped', 'measure-repeated'] as const),
+]);
+
+/** What was misread in the newest two takes or more without a break, the most often first; undefined for nothing. */
+function repeated(takes: readonly TakeSoFar[]): Repeated | undefined {
+  const rows = (takes.at(-1)?.misread ?? []).map((code): Repeated => {
+    const since = takes.findLastIndex(({ misread }) => !misread?.includes(code));
+    return { code, times: takes.length - 1 - since };
+  });
+  return rows.filter(({ times }) => times > 1).sort((a, b) => b.times - a.times)[0];
+}
+
+/** What stands against a misreading, another thing each further time. */
+function against(again: Repeated, { bpm, hardest = 1 }: TakeSoFar): RepeatedStep {
+  const { code, times } = again;
+  const isOdd = times % 2 === 1;
+  if (TEMPO.has(code)) return { kind: isOdd ? 'half-click' : 'feet', ...again };
+  if (isAboutTake({ code })) return { kind: 'listen', ...again };
+  if (isOdd && !ANYWHERE.has(code)) return { kind: 'made', ...again };
+  return { kind: 'place', ...again, measure: hardest, bpm: Math.min(PRACTICE_BPM, bpm) };
+}
+
 /**
- * Two takes in a row at mark 4: the next rung of the ladder, then the next pattern. Two below 3: the hardest measure
- * alone where one stands out, else half speed (handbook §8).
+ * Two takes in a row at mark 4: the next rung of the ladder, then the next pattern. The same misreading in two takes:
+ * what stands against it. Two below 3 otherwise: the hardest measure alone where one stands out, else half speed
+ * (handbook §8).
  * @param takes  of one child and one pattern, oldest first
  */
 export function nextStep(takes: readonly TakeSoFar[], ladder: readonly number[] = TEMPO_LADDER): NextStep {
@@ -35,6 +82,8 @@ export function nextStep(takes: readonly TakeSoFar[], ladder: readonly number[] 
     const faster = ladder.find((bpm) => bpm > last.bpm + 0.5);
     return faster === undefined ? { kind: 'next-pattern' } : { kind: 'faster', bpm: faster };
   }
+  const again = repeated(takes);
+  if (again) return against(again, last);
   if (before.mark < TOO_LOW && last.mark < TOO_LOW) {
     if (last.hardest !== undefined)
       return { kind: 'measure', measure: last.hardest, bpm: Math.min(PRACTICE_BPM, last.bpm) };

@@ -14,7 +14,9 @@ import {
   stateOf,
   withTake,
 } from './mastery.ts';
-import { hardestMeasure, nextStep, nextStepOf } from './nextStep.ts';
+import { nextStepSentence } from '../wording/nextStepWords.ts';
+import type { MisreadingCode } from '../judging/misreadings/table.ts';
+import { type TakeSoFar, hardestMeasure, nextStep, nextStepOf } from './nextStep.ts';
 import { toldPlaces } from './toldPlaces.ts';
 
 describe('the next step', () => {
@@ -64,6 +66,57 @@ describe('the next step', () => {
       { kind: 'again' },
     ],
   ] as const)('after %j: %j', (takes, step) => expect(nextStep(takes)).toEqual(step));
+  describe('where the same is misread again and again', () => {
+    const slip = (...misread: MisreadingCode[]) => ({ bpm: 76, mark: 2, hardest: 3, misread });
+    const clean = { bpm: 76, mark: 2, misread: [] };
+    it.each([
+      [[slip('rest-skipped')], { kind: 'again' }],
+      [
+        [slip('rest-skipped'), slip('rest-skipped')],
+        { kind: 'place', code: 'rest-skipped', times: 2, measure: 3, bpm: 60 },
+      ],
+      [
+        [slip('rest-skipped'), slip('rest-skipped'), slip('rest-skipped')],
+        { kind: 'made', code: 'rest-skipped', times: 3 },
+      ],
+      [Array.from({ length: 8 }, () => slip('rest-skipped')), { kind: 'place', times: 8, measure: 3 }],
+      // Also at mark 3, and beside others; what comes the most often goes first.
+      [
+        [
+          { ...slip('tie-restruck'), mark: 3 },
+          { ...slip('hold-cut', 'tie-restruck'), mark: 3 },
+        ],
+        { kind: 'place', code: 'tie-restruck', times: 2 },
+      ],
+      [
+        [slip('hold-cut'), slip('hold-cut', 'dot-too-long'), slip('dot-too-long', 'hold-cut')],
+        { kind: 'made', code: 'hold-cut', times: 3 },
+      ],
+      [[slip('stopped-early'), slip('stopped-early'), slip('stopped-early')], { kind: 'place', times: 3 }],
+      [[slip('rushing'), slip('rushing')], { kind: 'feet', code: 'rushing', times: 2 }],
+      [[slip('dragging'), slip('dragging'), slip('dragging')], { kind: 'half-click', times: 3 }],
+      [[slip('another-rhythm'), slip('another-rhythm')], { kind: 'listen', times: 2 }],
+      // A take between without it begins anew.
+      [[slip('rest-skipped'), clean, slip('rest-skipped')], { kind: 'measure', measure: 3 }],
+      [[slip('rest-skipped'), slip('rest-skipped'), clean], { kind: 'half-speed', bpm: 38 }],
+      [
+        [
+          { ...slip('rushing'), mark: 4 },
+          { ...slip('rushing'), mark: 4 },
+        ],
+        { kind: 'faster', bpm: 92 },
+      ],
+    ] as const)('%j: %j', (takes, step) => expect(nextStep(takes)).toMatchObject(step));
+    it('says so, and with what', () => {
+      const said = (...takes: TakeSoFar[]) => nextStepSentence(nextStep(takes), 'quarters');
+      const [rest, rush] = [slip('rest-skipped'), slip('rushing')];
+      expect(said(rest, rest)).toBe('Twice in a row, a rest given no time: measure 3 alone, at 60.');
+      expect(said(rest, rest, rest)).toBe('3 times in a row, a rest given no time: a pattern made for it.');
+      expect(said(rush, rush)).toMatch(/: the feet on the beat first, then the hands with them\.$/);
+      expect(said(rush, rush, rush)).toMatch(/: with half of the clicks\.$/);
+      expect(said(slip('another-rhythm'), slip('another-rhythm'))).toMatch(/: hear it led once more, then clap it\.$/);
+    });
+  });
   it('finds the measure that cost most', () => {
     const pattern = patternOf('4/4 q q q q | q (q) q q | q q q q');
     expect(hardestMeasure(resultOf({ pattern, bpm: 60, onsets: [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11] }))).toBe(2);

@@ -14,6 +14,9 @@ export type PlaceVerdict = (typeof PLACE_VERDICTS)[number];
 export interface ToldPlace {
   readonly element: ElementId;
   readonly at: PlayedPlace;
+  /** Indices of its first event and of the one after its last, in playing order. */
+  readonly from: number;
+  readonly to: number;
   readonly verdict: PlaceVerdict;
   /** What was misread, where it has a name. */
   readonly code?: MisreadingCode;
@@ -186,6 +189,6 @@ export function toldPlaces(pattern: Pattern, result: Facts): ToldPlace[] {
     const verdict = verdictOf(place);
     const code = verdict === 'misread' ? guilty.get(place) : undefined;
     const at = playedPlace(written.measures, played, event.onset);
-    return { element: place.element, at, verdict, ...(code && { code }) };
+    return { element: place.element, at, from: place.from, to: place.to, verdict, ...(code && { code }) };
   });
 }

@@ -1,4 +1,6 @@
+import type { MisreadingCode } from '../judging/misreadings/table.ts';
 import type { NextStep } from '../records/nextStep.ts';
+import { misreadingTitle } from './misreadingSentences.ts';
 import { type NamingId, inNaming } from './valueNames.ts';
 
 /**
@@ -17,5 +19,24 @@ export function nextStepSentence(step: NextStep, naming: NamingId): string {
       return `Twice below 3: now at half speed, ${step.bpm}.`;
     case 'measure':
       return `Twice below 3: ${inNaming('{measure}', naming)} ${step.measure} alone, at ${step.bpm}.`;
+    case 'place':
+      return `${slipText(step, naming)}: ${inNaming('{measure}', naming)} ${step.measure} alone, at ${step.bpm}.`;
+    case 'made':
+      return `${slipText(step, naming)}: a pattern made for it.`;
+    case 'feet':
+      return `${slipText(step, naming)}: the feet on the beat first, then the hands with them.`;
+    case 'half-click':
+      return `${slipText(step, naming)}: with half of the clicks.`;
+    case 'listen':
+      return `${slipText(step, naming)}: hear it led once more, then clap it.`;
   }
+}
+
+/** "Twice the same, a rest given no time". */
+export function slipText(
+  { code, times }: { readonly code: MisreadingCode; readonly times: number },
+  naming: NamingId,
+): string {
+  const title = misreadingTitle(code, { naming });
+  return `${times === 2 ? 'Twice' : `${times} times`} in a row, ${title.charAt(0).toLowerCase()}${title.slice(1)}`;
 }

@@ -44,11 +44,35 @@ describe('a report for parents', () => {
     const words = said(mastery, [4]);
     expect(words).toContain('with certainty: quarter, half and whole.');
     expect(words).toContain('coming along well: tie.');
-    expect(words).toContain('Just begun: triplet.');
-    expect(words).toContain('still needs practice: quarter rest. At home');
+    expect(words).toContain('Only just begun: triplet.');
+    expect(words).toContain('What comes next for Ada is to practise this: quarter rest. At home');
     expect(reportSentences({ name: 'Ada', mastery, marks: [4] }, 'crotchets').join(' ')).toContain(
       'crotchet, minim and',
     );
-    expect(said([], [4])).not.toContain('practice');
+    expect(said([], [4])).not.toContain('comes next');
+  });
+
+  it('says what comes next where nothing is open', () => {
+    expect(said([knows('quarter', 'firm'), knows('half', 'due')], [4])).toContain(
+      'What comes next for Ada: paired eighths.',
+    );
+    expect(said([knows('quarter', 'firm'), knows('half', 'growing')], [4])).not.toContain('comes next');
+  });
+
+  it.each([
+    // None of the newest right, and something read with certainty: one would deny the other.
+    [[1, 1, 1, 1, 1], ['firm'], 'newest five'],
+    [[1, 2], ['firm'], 'not right yet'],
+    [[4, 4, 4, 4, 4], ['shaky'], 'newest five'],
+    [[4, 3], ['firm', 'shaky'], 'Each time'],
+  ] as const)('of marks %j and what is %j it does not say “%s”', (marks, states, words) => {
+    const mastery = states.map((state, i) => knows(i === 0 ? 'quarter' : 'tie', state));
+    expect(said(mastery, marks)).not.toContain(words);
+    expect(said(mastery, marks)).toContain('listened to');
+  });
+  it('says both where neither denies the other', () => {
+    expect(said([knows('quarter', 'firm'), knows('tie', 'shaky')], [4, 4, 1, 4, 4])).toContain(
+      'Of the newest five, four',
+    );
   });
 });

@@ -1,5 +1,5 @@
 import type { KnownElement } from '../records/mastery.ts';
-import { ELEMENTS, type ElementId } from '../rhythm/elements.ts';
+import { ELEMENTS, ELEMENT_IDS, type ElementId } from '../rhythm/elements.ts';
 import { type NamingId, inNaming } from './valueNames.ts';
 
 /** What a report is made of. */
@@ -20,7 +20,8 @@ const listed = (words: readonly string[]) =>
 const times = (count: number) => (count === 1 ? 'once' : count === 2 ? 'twice' : `${count} times`);
 
 /**
- * What a child can do, in sentences for those at home: nothing in them needs to be explained, and nobody is compared.
+ * What a child can do and what comes next, in sentences for those at home: nothing in them needs to be explained,
+ * nobody is compared, and none says what another denies.
  * @example reportSentences({ name: 'Ada', mastery: [], marks: [] }, 'quarters')  // ["Ada has not been heard yet."]
  */
 export function reportSentences({ name, mastery, marks }: Reported, naming: NamingId): string[] {
@@ -28,19 +29,32 @@ export function reportSentences({ name, mastery, marks }: Reported, naming: Nami
   const inState = (...states: KnownElement['state'][]) =>
     mastery.filter(({ state }) => states.includes(state)).map(({ element }) => titleOf(element, naming));
   const [firm, growing, shaky, fresh] = [inState('firm', 'due'), inState('growing'), inState('shaky'), inState('new')];
+  const [good, all] = [
+    marks.slice(0, COMPARED).filter((mark) => mark >= GOOD).length,
+    Math.min(COMPARED, marks.length),
+  ];
+  // What is hard in the newest rhythms is said by its name, or is known: the marks alone would deny it.
+  const isDenied = (good === 0 && firm.length > 0) || (good === all && shaky.length > 0);
   return [
     `${name} has clapped a written rhythm ${times(marks.length)} and was listened to.`,
-    ...progress(name, marks),
+    ...(isDenied ? [] : progress(name, marks)),
     ...(firm.length > 0 ? [`${name} reads and claps these with certainty: ${listed(firm)}.`] : []),
     ...(growing.length > 0 ? [`This is coming along well: ${listed(growing)}.`] : []),
-    ...(fresh.length > 0 ? [`Just begun: ${listed(fresh)}.`] : []),
-    ...(shaky.length > 0
-      ? [
-          `This still needs practice: ${listed(shaky)}.`,
-          'At home, counting aloud and clapping slowly for a few minutes helps more than going fast.',
-        ]
-      : []),
+    ...(fresh.length > 0 ? [`Only just begun: ${listed(fresh)}.`] : []),
+    ...next(name, mastery, shaky, naming),
   ];
+}
+
+/** What to do now: what is unsure first, else the next thing in the usual order. */
+function next(name: string, mastery: readonly KnownElement[], shaky: readonly string[], naming: NamingId): string[] {
+  if (shaky.length > 0)
+    return [
+      `What comes next for ${name} is to practise this: ${listed(shaky)}.`,
+      'At home, counting aloud and clapping slowly for a few minutes helps more than going fast.',
+    ];
+  if (mastery.some(({ state }) => state === 'growing' || state === 'new')) return [];
+  const element = ELEMENT_IDS.find((id) => !mastery.some((one) => one.element === id));
+  return mastery.length > 0 && element ? [`What comes next for ${name}: ${titleOf(element, naming)}.`] : [];
 }
 
 const NUMBERS = ['none', 'one', 'two', 'three', 'four', 'all five'];

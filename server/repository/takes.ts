@@ -1,7 +1,8 @@
-import { and, asc, count, desc, eq, gt, lt, lte, or, gte, ne } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gt, like, lt, lte, or, gte, ne } from 'drizzle-orm';
 import type { ListedTake } from '../../contract/records.ts';
 import type { MarkOverride } from '../../contract/take.ts';
 import { MISREADINGS, type MisreadingCode } from '../../core/judging/misreadings/table.ts';
+import type { ElementId } from '../../core/rhythm/elements.ts';
 import { type Database, once } from '../database.ts';
 import { children, classes, patterns, recordings, takes } from '../schema.ts';
 import { reached, roleOf } from './access.ts';
@@ -256,6 +257,25 @@ export async function misreadSince(
   for (const { childId, misread } of rows)
     for (const code of misread.split(',').filter(isMisreading)) seen.set(`${childId} ${code}`, { childId, code });
   return [...seen.values()];
+}
+
+/** The newest takes of a child in whose patterns an element stands, with what was judged. */
+export async function takesWith(db: Database, childId: string, element: ElementId, most: number) {
+  return db
+    .select({
+      id: takes.id,
+      title: takes.title,
+      takenAt: takes.takenAt,
+      patternText: takes.patternText,
+      bpm: takes.bpm,
+      result: takes.result,
+    })
+    .from(takes)
+    .where(
+      and(eq(takes.childId, childId), or(like(takes.elements, `${element} %`), like(takes.elements, `%,${element} %`))),
+    )
+    .orderBy(desc(takes.takenAt), desc(takes.id))
+    .limit(most);
 }
 
 /** Takes of a child, newest first, from after a place on; of one pattern where `patternKey` is given. */

@@ -26,6 +26,7 @@ import {
   dropPaperColumn,
   masteryOfChild,
   misreadLately,
+  placesOfElement,
   recordsReader,
   savePaperColumn,
   takesPage,
@@ -181,6 +182,11 @@ function childRoutes(db: Database): Router {
     .get('/:classId/children/:childId/mastery', async (request, response) => {
       const [classId, childId] = [idOf(request, 'classId', 'class'), idOf(request, 'childId', 'child')];
       response.json(await masteryOfChild(db, teacherIn(response).id, classId, childId));
+    })
+    .get('/:classId/children/:childId/elements/:element', async (request, response) => {
+      const [classId, childId] = [idOf(request, 'classId', 'class'), idOf(request, 'childId', 'child')];
+      const { element } = request.params;
+      response.json(await placesOfElement(db, teacherIn(response).id, classId, childId, element));
     })
     .get('/:classId/children/:childId/takes', async (request, response) => {
       const [classId, childId] = [idOf(request, 'classId', 'class'), idOf(request, 'childId', 'child')];

@@ -1,7 +1,19 @@
 import { promisify } from 'node:util';
 import { type ZlibOptions, gzip } from 'node:zlib';
-import type { ChildMastery, ClassMisread, ClassRecords, PaperColumnEdit, TakesPage } from '../../contract/records.ts';
+import type {
+  ChildMastery,
+  ClassMisread,
+  ClassRecords,
+  ElementPlaces,
+  PaperColumnEdit,
+  TakesPage,
+} from '../../contract/records.ts';
+import type { TakeResult } from '../../contract/takeResult.ts';
 import { masteryOf } from '../../core/records/mastery.ts';
+import { toldPlaces } from '../../core/records/toldPlaces.ts';
+import { ELEMENT_IDS } from '../../core/rhythm/elements.ts';
+import { parseRhythm } from '../../core/rhythm/text.ts';
+import { scheduleOf } from '../../core/timing/schedule.ts';
 import { type Database, atOneMoment, transacted } from '../database.ts';
 import { Problem, notFound } from '../problem.ts';
 import { elementRecords, patternRecords } from '../repository/childRecords.ts';
@@ -9,7 +21,7 @@ import { listChildren } from '../repository/children.ts';
 import { classFinder, holdClass, momentOfClass } from '../repository/classes.ts';
 import { findPaperColumn, listPaper, paperMarksOf, removePaperColumn, writePaperColumn } from '../repository/paper.ts';
 import { turnsByHand } from '../repository/lineUps.ts';
-import { misreadSince, takesOfChild } from '../repository/takes.ts';
+import { misreadSince, takesOfChild, takesWith } from '../repository/takes.ts';
 import { childOf } from './children.ts';
 import { classOf } from './classes.ts';
 import { merged } from './merge.ts';
@@ -117,6 +129,45 @@ export async function masteryOfChild(
   const { adaptations } = await childOf(db, teacherId, classId, childId, 'look');
   const records = (await elementRecords(db, [childId])).get(childId)!;
   return masteryOf(records, Date.now()).filter(({ element }) => !adaptations?.exempt?.includes(element));
+}
+
+/** So many takes are opened. */
+const TAKES_OPENED = 20;
+
+/** From what it is told how a child stands with an element: its places in the newest takes. */
+export async function placesOfElement(
+  db: Database,
+  teacherId: string,
+  classId: string,
+  childId: string,
+  word: string,
+): Promise<ElementPlaces> {
+  await childOf(db, teacherId, classId, childId, 'look');
+  const element = ELEMENT_IDS.find((id) => id === word);
+  if (!element) throw notFound('element');
+  const heard = await takesWith(db, childId, element, TAKES_OPENED);
+  return heard.map(({ id, title, takenAt, patternText, bpm, result }) => ({
+    takeId: id,
+    title,
+    takenAt,
+    places: placesIn(patternText, bpm, result).flatMap(({ element: own, ...place }) =>
+      own === element ? [place] : [],
+    ),
+  }));
+}
+
+function placesIn(text: string, bpm: number, result: TakeResult) {
+  const read = parseRhythm(text);
+  if (!read.ok) return [];
+  const { events } = scheduleOf(read.pattern, bpm);
+  return toldPlaces(read.pattern, result).map(({ element, at, from, to, verdict, code }) => ({
+    element,
+    ...at,
+    verdict,
+    ...(code && { code }),
+    from: events[from]!.time,
+    to: events[to - 1]!.end,
+  }));
 }
 
 const PAGE = 50;

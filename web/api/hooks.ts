@@ -2,6 +2,7 @@ import { useSWRConfig } from 'swr';
 import fitsBin from 'virtual:fits/bin';
 import fitsClass from 'virtual:fits/class';
 import fitsClasses from 'virtual:fits/classes';
+import fitsElementPlaces from 'virtual:fits/element-places';
 import fitsLineUps from 'virtual:fits/line-ups';
 import fitsMastery from 'virtual:fits/mastery';
 import fitsPatterns from 'virtual:fits/patterns';
@@ -20,7 +21,7 @@ import type { SavedPlan } from '../../contract/plan.ts';
 import type { PracticeWeek } from '../../contract/practice.ts';
 import type { Share } from '../../contract/sharing.ts';
 import type { Term, TermDetail } from '../../contract/term.ts';
-import type { ChildMastery, ClassRecords, TakesPage } from '../../contract/records.ts';
+import type { ChildMastery, ClassRecords, ElementPlaces, TakesPage } from '../../contract/records.ts';
 import type { ClassDetail, ClassSummary } from '../../contract/schoolClass.ts';
 import type { TakeDetail } from '../../contract/take.ts';
 import { useClassNews } from './classNews.ts';
@@ -41,6 +42,9 @@ export const useRecords = (classId: string | undefined) =>
   useGet<ClassRecords>(classId ? `/classes/${classId}/records` : null, fitsRecords);
 export const useMastery = (classId: string, childId: string) =>
   useGet<ChildMastery>(`/classes/${classId}/children/${childId}/mastery`, fitsMastery);
+/** Where a child was heard in an element, place by place. */
+export const useElementPlaces = (classId: string, childId: string, element: string) =>
+  useGet<ElementPlaces>(`/classes/${classId}/children/${childId}/elements/${element}`, fitsElementPlaces);
 const lineUpsPath = (classId: string) => `/classes/${classId}/line-ups`;
 export const useLineUps = (classId: string | undefined) =>
   useGet<LineUp[]>(classId ? lineUpsPath(classId) : null, fitsLineUps);

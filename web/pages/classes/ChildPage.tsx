@@ -137,6 +137,7 @@ function NextForChild({ schoolClass, child, takes }: TakesProps) {
       takenAt: take.takenAt,
       bpm: take.bpm,
       mark: markOfTake(take),
+      misread: take.misread,
       ...(take.hardest === null ? {} : { hardest: take.hardest }),
     })),
   );

@@ -9,6 +9,15 @@ const SHAPES: Readonly<Record<MasteryState, string>> = {
   shaky: 'M8 1.5 15 14H1Z',
 };
 
+/** What was hardly heard is not what a child is not sure of. */
+const WORDS: Readonly<Record<MasteryState, string>> = {
+  new: 'hardly heard',
+  growing: 'growing',
+  firm: 'firm',
+  due: 'due',
+  shaky: 'shaky',
+};
+
 /** How an element stands: shape and word. */
 export function StateMark({ state, title }: { state: MasteryState; title?: string }) {
   return (
@@ -16,7 +25,7 @@ export function StateMark({ state, title }: { state: MasteryState; title?: strin
       <svg viewBox="0 0 16 16" width="16" height="16" aria-hidden>
         <path d={SHAPES[state]} />
       </svg>
-      {state}
+      {WORDS[state]}
     </span>
   );
 }

@@ -83,7 +83,7 @@ export function rowsOf(
 /** What a cell says, in words: for a file, and for who cannot see the shapes. */
 export function cellText(cell: Cell | undefined): string {
   if (!cell) return '';
-  if (cell.kind === 'state') return cell.state;
+  if (cell.kind === 'state') return cell.state === 'new' ? 'hardly heard' : cell.state;
   return String(cell.value);
 }
 

@@ -15,10 +15,12 @@ const harmless = (text: string) => (FORMULA.test(text) ? `'${text}` : text);
  */
 export function marksCsv(columns: readonly Column[], rows: readonly GridRow[], separator: Separator): string {
   const number = (text: string) => (separator === ';' ? text.replace('.', ',') : text);
-  const head = ['Child', 'Mean', ...columns.map(({ title }) => title)].map(harmless);
+  // Of elements there is no mean.
+  const isMarks = columns.some(({ kind }) => kind !== 'element');
+  const head = ['Child', ...(isMarks ? ['Mean'] : []), ...columns.map(({ title }) => title)].map(harmless);
   const lines = rows.map((row) => [
     harmless(row.name),
-    number(meanMark(row)?.toFixed(2) ?? ''),
+    ...(isMarks ? [number(meanMark(row)?.toFixed(2) ?? '')] : []),
     ...columns.map(({ id }) => number(cellText(row.cells[id]))),
   ]);
   return `\uFEFF${Papa.unparse([head, ...lines], { delimiter: separator, newline: '\r\n' })}\r\n`;

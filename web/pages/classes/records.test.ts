@@ -95,6 +95,12 @@ describe('the grid', () => {
       ),
     ).toBe(text),
   );
+  it('of elements has no mean, and no state that is taken for another', () => {
+    const rows = rowsOf({ children: CHILDREN }, RECORDS, 'elements');
+    expect(marksCsv(columnsOf(RECORDS, 'elements', 'quarters'), rows, ',')).toBe(
+      `\uFEFFChild,tie\r\nAda,\r\n'-Bo,hardly heard\r\n`,
+    );
+  });
   it.each([
     ['7', 7],
     [' 7,5 ', 7.5],

@@ -1,5 +1,5 @@
-import { useState } from 'react';
-import { NavLink, Navigate, useParams } from 'react-router';
+import { useEffect, useState } from 'react';
+import { NavLink, Navigate, useParams, useSearchParams } from 'react-router';
 import type { SavedPattern } from '../../../contract/pattern.ts';
 import { namingOf } from '../../../core/wording/voice.ts';
 import { usePatterns } from '../../api/hooks.ts';
@@ -7,6 +7,7 @@ import { Notice } from '../../ui/Notice.tsx';
 import { useCurrentClass } from '../../ui/currentClass.ts';
 import { EveryFillView } from './EveryFillView.tsx';
 import { NewOnesView } from './NewOnesView.tsx';
+import { SETTINGS, focusIn } from './makeSettings.ts';
 import '../../asking/lesson.scss';
 import './make.scss';
 
@@ -19,6 +20,14 @@ const PARTS = [
 export default function MakePage() {
   const { part = 'new' } = useParams();
   const { data, error, mutate } = usePatterns();
+  const [search, setSearch] = useSearchParams();
+  const asked = search.get('focus');
+  useEffect(() => {
+    if (asked === null) return;
+    // What it is to be made for came with the address; from here on it can be changed.
+    if (focusIn(asked)) SETTINGS.write({ ...SETTINGS.read(), focus: asked });
+    setSearch({}, { replace: true });
+  }, [asked, setSearch]);
   const chosen = PARTS.find(({ id }) => id === part);
   if (!chosen) return <Navigate to="/make" replace />;
   if (!data) return error ? <Notice problem={error} again={() => void mutate()} /> : null;

@@ -71,6 +71,10 @@ function UnderWay({ schoolClass, pattern, session }: SessionProps & { session: S
         set({ bpm });
         again();
       }}
+      onFeet={() => {
+        set({ method: 'tap', task: 'feet' });
+        again();
+      }}
     />
   );
   return (

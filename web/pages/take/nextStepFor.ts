@@ -11,8 +11,10 @@ export function nextStepFor(takes: readonly ListedTake[], take: NewTake): NextSt
   if (!take.kept) return undefined;
   const before = takes
     .filter(({ id }) => id !== take.takeId)
-    .map((one) => ({ bpm: one.bpm, mark: markOfTake(one) }))
+    .map((one) => ({ bpm: one.bpm, mark: markOfTake(one), misread: one.misread }))
     .reverse();
   const hardest = hardestMeasure(take.result);
-  return nextStep([...before, { bpm: take.bpm, mark: take.mark, ...(hardest === undefined ? {} : { hardest }) }]);
+  const misread = take.result.misreadings.map(({ code }) => code);
+  const now = { bpm: take.bpm, mark: take.mark, misread };
+  return nextStep([...before, hardest === undefined ? now : { ...now, hardest }]);
 }
