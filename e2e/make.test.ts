@@ -13,7 +13,7 @@ describe('making patterns', () => {
   it('what the class needs, as notes: harder, around a locked measure, kept, and for a line-up', async () => {
     const { page, context } = await school.guest();
     await page.getByRole('link', { name: 'Make', exact: true }).click();
-    await page.getByText(/are not sure of it|did so lately|this comes next/).waitFor();
+    await page.getByText(/not firm in it yet|hardly heard yet|did so lately|this comes next/).waitFor();
     await page.keyboard.press('n');
     const cards = page.locator('.made-card');
     await cards.nth(3).waitFor();

@@ -120,7 +120,7 @@ const VIEWS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
     'make',
     async (page) => {
       await page.getByRole('link', { name: 'Make', exact: true }).click();
-      await page.getByText(/are not sure of it|did so lately|this comes next/).waitFor();
+      await page.getByText(/not firm in it yet|hardly heard yet|did so lately|this comes next/).waitFor();
       await page.keyboard.press('n');
       await page.locator('.made-card').nth(2).waitFor();
     },

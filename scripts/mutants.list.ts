@@ -403,7 +403,7 @@ export const MUTANTS: readonly MutantGroup[] = [
       ['core/records/elementPlaces.ts', 'last && element ===', 'false && element ==='],
       ['core/records/classStanding.ts', 'states.firm + states.due', 'states.firm'],
       ['core/records/classStanding.ts', 'b.children.length - a.children.length', '0'],
-      ['core/making/whatNext.ts', 'unsure > told * (1 - SURE_PART)', 'true'],
+      ['core/making/whatNext.ts', 'notFirm > told * (1 - SURE_PART)', 'true'],
       ['core/records/classStanding.ts', 'heard >= children.length * MET_PART', 'heard > 0'],
       ['core/records/lineUp.ts', 'patterns.length > 1 && round[0] === out.at(-1)', 'false'],
       ['core/records/lineUp.ts', ' + CHANGE_OVER', ''],

@@ -27,7 +27,7 @@ describe('what comes next for a class', () => {
       [...MET, standing('half', 18, 4), standing('half-rest', 20, 9)],
       [],
       { focus: { kind: 'element', element: 'half' }, level: 1 },
-      'Half, at level 1: 14 of the 18 children heard in it are not sure of it.',
+      'Half, at level 1: 14 of the 18 children heard in it are not firm in it yet.',
     ],
     [
       'what a quarter of it misread goes first',
@@ -46,14 +46,14 @@ describe('what comes next for a class', () => {
       [...MET, standing('half', 18, 4)],
       [{ code: 'rest-skipped', children: 4 }],
       { focus: { kind: 'element', element: 'half' } },
-      'Half, at level 1: 14 of the 18 children heard in it are not sure of it.',
+      'Half, at level 1: 14 of the 18 children heard in it are not firm in it yet.',
     ],
     [
       'what was heard twice and right is hardly heard, not unsure',
       [...MET, { ...standing('half', 20, 0), states: { new: 18, growing: 1, shaky: 0, firm: 1, due: 0 }, has: false }],
       [],
       { focus: { kind: 'element', element: 'half' } },
-      'Half, at level 1: 1 of the 2 children heard in it is not sure of it.',
+      'Half, at level 1: 1 of the 2 children heard in it is not firm in it yet.',
     ],
     [
       'and where nobody is unsure that is said',
@@ -71,7 +71,7 @@ describe('what comes next for a class', () => {
       ],
       [],
       { focus: { kind: 'element', element: 'tie' } },
-      'Tie, at level 1: 6 of the 10 children heard in it are not sure of it.',
+      'Tie, at level 1: 6 of the 10 children heard in it are not firm in it yet, 6 of them unsure.',
     ],
     [
       'what it has met it has: the next one, a level below what it has',

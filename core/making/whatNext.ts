@@ -18,8 +18,8 @@ export interface Next {
   readonly level: Level;
   readonly because:
     | { readonly kind: 'nothing-heard' }
-    /** So many of those who were heard often enough to tell are not sure of it. */
-    | { readonly kind: 'weakest'; readonly unsure: number; readonly heard: number }
+    /** So many of those who were heard often enough to tell are not firm in it, and so many of these unsure. */
+    | { readonly kind: 'weakest'; readonly notFirm: number; readonly unsure: number; readonly heard: number }
     /** So many of those heard were hardly heard yet. */
     | { readonly kind: 'hardly-heard'; readonly hardly: number; readonly heard: number }
     | { readonly kind: 'misread'; readonly children: number; readonly of: number }
@@ -71,19 +71,15 @@ export function whatNext(
   }
   const open = met.filter(({ has }) => !has);
   const [weakest] = open
-    .map(({ element, heard, states }) => {
-      const told = heard - states.new;
-      return {
-        element,
-        told,
-        unsure: states.shaky + states.growing,
-        weight: (2 * states.shaky + states.growing) / told,
-      };
+    .map(({ element, heard, states: { new: few, shaky, growing } }) => {
+      const told = heard - few;
+      return { element, told, shaky, notFirm: shaky + growing, weight: (2 * shaky + growing) / told };
     })
-    .filter(({ told, unsure }) => unsure > told * (1 - SURE_PART))
+    .filter(({ told, notFirm }) => notFirm > told * (1 - SURE_PART))
     .sort((a, b) => b.weight - a.weight);
   if (weakest) {
-    const because = { kind: 'weakest', unsure: weakest.unsure, heard: weakest.told } as const;
+    const { notFirm, shaky, told } = weakest;
+    const because = { kind: 'weakest', notFirm, unsure: shaky, heard: told } as const;
     return { elements, focus: { kind: 'element', element: weakest.element }, level, because };
   }
   const [hardly] = [...open].sort((a, b) => b.states.new / b.heard - a.states.new / a.heard);

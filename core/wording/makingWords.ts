@@ -57,8 +57,10 @@ export function nextSentence({ focus, level, because }: Next, naming: NamingId):
     case 'misread':
       return `${at}: ${because.children} of ${children(because.of)} did so lately.`;
     case 'weakest': {
-      const verb = because.unsure === 1 ? 'is' : 'are';
-      return `${at}: ${because.unsure} of the ${children(because.heard)} heard in it ${verb} not sure of it.`;
+      const verb = because.notFirm === 1 ? 'is' : 'are';
+      const unsure = because.unsure > 0 ? `, ${because.unsure} of them unsure` : '';
+      const heard = children(because.heard);
+      return `${at}: ${because.notFirm} of the ${heard} heard in it ${verb} not firm in it yet${unsure}.`;
     }
     case 'hardly-heard':
       return `${at}: ${because.hardly} of the ${children(because.heard)} heard in it were hardly heard yet.`;

@@ -1,7 +1,8 @@
 import { format } from 'date-fns';
 import { Printer } from 'lucide-react';
-import { useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
 import { Link, useParams, useSearchParams } from 'react-router';
 import type { Child } from '../../../contract/child.ts';
 import type { ClassDetail } from '../../../contract/schoolClass.ts';
@@ -9,6 +10,7 @@ import { reportSentences } from '../../../core/wording/reportWords.ts';
 import { namingOf } from '../../../core/wording/voice.ts';
 import { useClass, useMastery, useTakesPage } from '../../api/hooks.ts';
 import { Notice } from '../../ui/Notice.tsx';
+import { toggled } from '../../ui/lists.ts';
 import { markOfTake } from '../../ui/markOfTake.ts';
 import './report.scss';
 
@@ -20,31 +22,80 @@ export default function ReportsPage() {
   if (!data) return error ? <Notice problem={error} /> : null;
   const only = search.get('child');
   const children = data.children.filter(({ id }) => only === null || id === only);
+  return <Reports schoolClass={data} children={children} only={only} />;
+}
+
+interface ReportsProps {
+  readonly schoolClass: ClassDetail;
+  readonly children: readonly Child[];
+  /** The id of the only child there is a report of; null: of all. */
+  readonly only: string | null;
+}
+
+function Reports({ schoolClass, children, only }: ReportsProps) {
+  const { id: classId, name } = schoolClass;
+  const [ready, setReady] = useState<ReadonlySet<string>>(new Set());
+  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
+  const isReady = children.every(({ id }) => ready.has(id));
+  const printed = children.filter(({ id }) => !left.has(id)).length;
+  const told = useCallback((id: string) => setReady((before) => new Set(before).add(id)), []);
   return (
     <>
       <div className="page-head no-print">
         <h1>{only === null ? 'Reports for parents' : `Report: ${children[0]?.name ?? ''}`}</h1>
-        <Link to={only === null ? `/classes/${classId}` : `/classes/${classId}/children/${only}`}>{data.name}</Link>
+        <Link to={only === null ? `/classes/${classId}` : `/classes/${classId}/children/${only}`}>{name}</Link>
         <span className="flex-grow-1" />
-        <Button onClick={() => print()}>
-          <Printer size={16} aria-hidden /> Print
+        <Button disabled={!isReady || printed === 0} onClick={() => print()}>
+          <Printer size={16} aria-hidden />{' '}
+          {!isReady ? 'Working them out …' : printed < children.length ? `Print ${printed}` : 'Print'}
         </Button>
       </div>
       {children.map((child) => (
-        <Report key={child.id} schoolClass={data} child={child} />
+        <Report
+          key={child.id}
+          schoolClass={schoolClass}
+          child={child}
+          printed={!left.has(child.id)}
+          onPrinted={only === null ? () => setLeft(toggled(left, child.id)) : undefined}
+          onReady={told}
+        />
       ))}
     </>
   );
 }
 
-function Report({ schoolClass, child }: { schoolClass: ClassDetail; child: Child }) {
+interface ReportProps {
+  readonly schoolClass: ClassDetail;
+  readonly child: Child;
+  readonly printed: boolean;
+  /** Undefined where there is only this one. */
+  readonly onPrinted: (() => void) | undefined;
+  /** All of it is there. */
+  readonly onReady: (childId: string) => void;
+}
+
+function Report({ schoolClass, child, printed, onPrinted, onReady }: ReportProps) {
   const mastery = useMastery(schoolClass.id, child.id).data;
   const takes = useTakesPage(schoolClass.id, child.id).data?.takes;
   const [today] = useState(() => new Date());
+  const isReady = mastery !== undefined && takes !== undefined;
+  useEffect(() => {
+    if (isReady) onReady(child.id);
+  }, [isReady, onReady, child.id]);
   if (!mastery || !takes) return null;
   const said = { name: child.name, mastery, marks: takes.map(markOfTake) };
   return (
-    <article className="report card-paper">
+    <article className={`report card-paper ${printed ? '' : 'no-print'}`}>
+      {onPrinted && (
+        <Form.Check
+          className="no-print report-printed"
+          type="checkbox"
+          id={`print-${child.id}`}
+          label={`Print that of ${child.name}`}
+          checked={printed}
+          onChange={onPrinted}
+        />
+      )}
       <h2>{child.name}</h2>
       <p className="report-head">
         {schoolClass.name}, rhythm, {format(today, 'd MMMM yyyy')}
