@@ -18,7 +18,10 @@ const CELLS: Readonly<Record<string, readonly string[]>> = {
   ],
   '3/4': ['q q q', 'h q', 'q e e q', 'q (q) q', 'h.', 'q. e q', 'e e q q', 'q q (q)', '(e) e q q', 'e. s q q'],
   '2/4': ['q q', 'e e q', 'h', 'q (q)', 'q. e', 's s s s q', 'e q e', 'e. s q', 'q e e', '3{e e e} q'],
-  '6/8': ['q. q.', 'e e e q.', 'q e q e', 'q e q.', 'q. e e e', 'e e e e e e'],
+  '6/8': ['q. q.', 'e e e q.', 'q e q e', 'q e q.', 'q. e e e', 'e e e e e e', 'q. (q) e', 'h.'],
+  '9/8': ['q. q. q.', 'e e e q. q.', 'q e q e q.', 'q. e e e q e'],
+  '2/2': ['h h', 'h q q', 'q q h', 'q q q q', 'w', 'h. q', 'h (h)'],
+  '5/4': ['q q q q q', 'h q q q', 'q e e q h', 'h. h', 'q (q) q h'],
 };
 
 type Kind = 'learns' | 'rushes' | 'unsteady' | 'twice';
@@ -32,7 +35,10 @@ const DAY_MS = 86_400_000;
 /** A pattern of what a child meets: mostly what is known, and something that is not. */
 function someRhythm(allowed: ReadonlySet<ElementId>, random: Random): Pattern {
   for (;;) {
-    const meter = allowed.has('compound') && random.next() < 0.3 ? '6/8' : random.pick(['4/4', '4/4', '3/4', '2/4']);
+    const meter =
+      allowed.has('compound') && random.next() < 0.3
+        ? random.pick(['6/8', '6/8', '9/8'])
+        : random.pick(['4/4', '4/4', '4/4', '3/4', '3/4', '2/4', '2/2', '5/4']);
     const fitting = CELLS[meter]!.filter((cell) =>
       [...elementsOf(read(`${meter} ${cell}`)).keys()].every((id) => allowed.has(id)),
     );

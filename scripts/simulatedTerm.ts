@@ -49,6 +49,28 @@ const WAYS: Readonly<Record<ElementId, readonly Slip[]>> = {
   triplet: ['halved'],
 };
 
+/** What happens to anybody now and then, and says nothing of an element. */
+const ACCIDENTS: readonly MisreadingCode[] = [
+  ...(['entered-early', 'entered-late', 'own-tempo', 'half-tempo', 'double-tempo', 'hesitated'] as const),
+  ...(['started-again', 'lost-and-recovered', 'measure-skipped', 'measure-repeated', 'stopped-early'] as const),
+  ...(['only-the-beat', 'another-rhythm'] as const),
+];
+const ACCIDENT = 0.12;
+/** So many takes are without a click. */
+const FREE = 0.2;
+
+/** The claps with one of them. */
+function happened(claps: ExpectedClap[], score: Score, random: Random): ExpectedClap[] {
+  const kind = MISREADINGS[random.pick(ACCIDENTS)];
+  if ('slip' in kind) {
+    const state = { claps, drift: 0 };
+    kind.slip(state, score, random);
+    return state.claps;
+  }
+  const all = kind.hypotheses(score);
+  return all.length > 0 ? random.pick(all).apply(claps) : claps;
+}
+
 const moved = (claps: readonly ExpectedClap[], note: number, by: number) =>
   claps.map((clap) => (clap.note === note ? { ...clap, time: clap.time + by } : clap));
 
@@ -119,12 +141,15 @@ export function termTake(pattern: Pattern, bpm: number, child: TermChild, day: n
       break;
     }
   }
+  if (random.next() < ACCIDENT) claps = happened(claps, score, random);
+  const free = random.next() < FREE;
   const beats = beatTimes(pattern, bpm);
   const beat = beats[1]!.time - beats[0]!.time;
   const meant = claps.map(({ time }) => time).sort((a, b) => a - b);
   const [first, length] = [meant[0] ?? 0, Math.max(1e-9, (meant.at(-1) ?? 0) - (meant[0] ?? 0))];
   const drifted = meant.map((time) => time - (child.drift * (time - first) ** 2) / (2 * length));
-  const judged = judge({ pattern, bpm, onsets: clapped(drifted, beat, child.spread, false, random), ages: child.ages });
+  const onsets = clapped(drifted, beat, child.spread, free, random);
+  const judged = judge({ pattern, bpm, onsets, free, ages: child.ages });
   if (!judged.ok) throw new Error(judged.trouble.code);
   return judged.result;
 }

@@ -14,6 +14,8 @@ beforeEach(() => {
 });
 afterEach(() => {
   cleanup();
+  // The last press has been dealt with.
+  vi.advanceTimersByTime(1);
   vi.useRealTimers();
 });
 
@@ -53,6 +55,27 @@ function press(key: string) {
   Object.defineProperty(event, 'timeStamp', { value: performance.now() });
   fireEvent(document.body, event);
 }
+
+describe('what a hand moved on', () => {
+  it('takes the next key at once, however slowly it is drawn', () => {
+    const now = performance.now.bind(performance);
+    let busy = 0;
+    vi.spyOn(performance, 'now').mockImplementation(() => now() + busy);
+    const marks: [number, string][] = [];
+    const drawn = (child: number, key: string) => {
+      marks.push([child, key]);
+      // Between the key and what is drawn for it.
+      busy += 700;
+    };
+    render(<Line waits={Array.from({ length: CHILDREN }, () => 60_000)} onMark={drawn} />);
+    for (let i = 0; i < 4; i++) {
+      press('3');
+      pass(50);
+    }
+    expect(marks).toEqual([0, 1, 2, 3].map((child) => [child, '3']));
+    vi.restoreAllMocks();
+  });
+});
 
 describe('what moves on by itself', () => {
   it('never gives a child what was meant for another, whenever the keys come', () => {

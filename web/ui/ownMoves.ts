@@ -15,16 +15,35 @@ function tell(next: string | undefined): void {
   for (const listener of listeners) listener();
 }
 
+/** A press is being dealt with: all that is drawn now comes of it, however slow the machine is. */
+let isHandling = false;
+
+function handIsOn(): void {
+  isHandling = true;
+  handAt = performance.now();
+  // What is drawn for a press is drawn before anything else has its turn.
+  setTimeout(() => {
+    isHandling = false;
+    if (handAt > -Infinity) handAt = performance.now();
+  }, 0);
+}
+
 const isLate = (event: Event) => event.timeStamp < movedAt + STRAY_MS;
 
 // Whatever is pressed, wherever: what shows after it did not come by itself.
 if (typeof window !== 'undefined')
-  window.addEventListener('click', (event) => (handAt = isLate(event) ? handAt : performance.now()), true);
+  window.addEventListener(
+    'click',
+    (event) => {
+      if (!isLate(event)) handIsOn();
+    },
+    true,
+  );
 
 /** Was it meant for what stood here before the view moved on by itself? Then it is told to whoever shows it. */
 export function isStray(event: Event): boolean {
   if (!isLate(event)) {
-    handAt = performance.now();
+    handIsOn();
     return false;
   }
   tell(event instanceof KeyboardEvent ? event.key : '');
@@ -52,7 +71,8 @@ export function useOwnMoves(what: string): void {
   useLayoutEffect(() => {
     if (seen.current === what) return;
     seen.current = what;
-    movedAt = performance.now() - handAt > SHOWS_MS ? performance.now() : -Infinity;
+    const isOwn = !isHandling && performance.now() - handAt > SHOWS_MS;
+    movedAt = isOwn ? performance.now() : -Infinity;
     handAt = -Infinity;
     tell(undefined);
   }, [what]);

@@ -14,7 +14,16 @@ import type { ClassDetail } from '../../../contract/schoolClass.ts';
 import { namingOf } from '../../../core/wording/voice.ts';
 import { newestTake } from '../../api/hooks.ts';
 import { CellSign } from './CellSign.tsx';
-import { type Cell, type Column, type GridRow, type GridView, columnsOf, meanMark, rowsOf } from './gridCells.ts';
+import {
+  type Cell,
+  type Column,
+  type GridRow,
+  type GridView,
+  cellText,
+  columnsOf,
+  meanMark,
+  rowsOf,
+} from './gridCells.ts';
 import { useCellWalk } from './useCellWalk.ts';
 
 const features = tableFeatures({ rowSortingFeature, sortedRowModel: createSortedRowModel() });
@@ -190,6 +199,6 @@ function cellWords(cell: Cell | undefined): string {
     case 'paper':
       return `${cell.value} of ${cell.outOf}`;
     case 'state':
-      return `${cell.state}, ${cell.heard === 1 ? 'one measure' : `${cell.heard} measures`} heard`;
+      return `${cellText(cell)}, ${cell.heard === 1 ? 'one measure' : `${cell.heard} measures`} heard`;
   }
 }
