@@ -88,7 +88,7 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
     'make',
     async (page) => {
       await page.getByRole('link', { name: 'Make', exact: true }).click();
-      await page.getByText(/are not sure of it|did so lately|this comes next/).waitFor();
+      await page.getByText(/not firm in it yet|hardly heard yet|did so lately|this comes next/).waitFor();
       await page.getByRole('radio', { name: '2' }).check();
       await page.getByLabel('To practise').selectOption({ label: 'a rest given no time' });
       await page.getByRole('button', { name: /^Make twelve/ }).click();

@@ -35,7 +35,7 @@ const WAYS: Readonly<Record<ElementId, readonly Slip[]>> = {
   quarter: ['left-out', 'divided'],
   'eighth-pair': ['left-out', 'moved-on'],
   'quarter-rest': ['rest-clapped', 'rest-skipped'],
-  half: ['hold-cut', 'hold-pulsed'],
+  half: ['hold-cut', 'hold-pulsed', 'divided'],
   'half-rest': ['rest-clapped', 'rest-skipped'],
   'dotted-half': ['hold-cut', 'hold-pulsed'],
   whole: ['hold-cut', 'hold-pulsed'],
@@ -45,7 +45,7 @@ const WAYS: Readonly<Record<ElementId, readonly Slip[]>> = {
   'dotted-quarter': ['dot-too-short', 'dot-too-long', 'hold-pulsed'],
   sixteenths: ['sixteenths-slow', 'halved'],
   'dotted-eighth': ['moved-back'],
-  compound: ['moved-back', 'moved-on'],
+  compound: ['moved-back', 'moved-on', 'divided'],
   triplet: ['halved'],
 };
 

@@ -74,17 +74,23 @@ function against(again: Repeated, { bpm, hardest = 1 }: TakeSoFar): RepeatedStep
  * what stands against it. Two below 3 otherwise: the hardest measure alone where one stands out, else half speed
  * (handbook §8).
  * @param takes  of one child and one pattern, oldest first
+ * @param all  of the child, whatever the pattern: a slip may come again in another one
  */
-export function nextStep(takes: readonly TakeSoFar[], ladder: readonly number[] = TEMPO_LADDER): NextStep {
-  const [before, last] = takes.slice(-2);
-  if (!before || !last) return { kind: 'again' };
-  if (before.mark === FULL_MARK && last.mark === FULL_MARK) {
+export function nextStep(
+  takes: readonly TakeSoFar[],
+  all: readonly TakeSoFar[] = takes,
+  ladder: readonly number[] = TEMPO_LADDER,
+): NextStep {
+  const last = takes.at(-1);
+  const before = takes.at(-2);
+  if (!last) return { kind: 'again' };
+  if (before?.mark === FULL_MARK && last.mark === FULL_MARK) {
     const faster = ladder.find((bpm) => bpm > last.bpm + 0.5);
     return faster === undefined ? { kind: 'next-pattern' } : { kind: 'faster', bpm: faster };
   }
-  const again = repeated(takes);
+  const again = repeated(all);
   if (again) return against(again, last);
-  if (before.mark < TOO_LOW && last.mark < TOO_LOW) {
+  if (before && before.mark < TOO_LOW && last.mark < TOO_LOW) {
     if (last.hardest !== undefined)
       return { kind: 'measure', measure: last.hardest, bpm: Math.min(PRACTICE_BPM, last.bpm) };
     return { kind: 'half-speed', bpm: Math.round(last.bpm / 2) };
@@ -122,5 +128,11 @@ export function nextStepOf(
   const inOrder = [...takes].sort((a, b) => a.takenAt - b.takenAt);
   const pattern = inOrder.at(-1)?.pattern;
   if (pattern === undefined) return undefined;
-  return { pattern, step: nextStep(inOrder.filter((take) => take.pattern === pattern)) };
+  return {
+    pattern,
+    step: nextStep(
+      inOrder.filter((take) => take.pattern === pattern),
+      inOrder,
+    ),
+  };
 }

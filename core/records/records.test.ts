@@ -486,5 +486,8 @@ describe('the next step of a child', () => {
       pattern: 'b',
       step: { kind: 'again' },
     });
+    // What is misread in one pattern after the other stands against it all the same.
+    const rushed = ['a', 'b', 'c'].map((pattern, i) => ({ ...take(pattern, i, 2), misread: ['rushing'] as const }));
+    expect(nextStepOf(rushed)).toMatchObject({ pattern: 'c', step: { kind: 'half-click', times: 3 } });
   });
 });

@@ -167,12 +167,15 @@ export function toldPlaces(pattern: Pattern, result: Facts): ToldPlace[] {
       ['rest', 'hold', 'tie', 'other'].includes(extra.kind) ? [{ event: eventAt(written, extra) }] : [],
     ),
   ].filter(({ event }) => event >= 0 && !isUntold(event));
+  const isRunning = result.misreadings.some(({ code }) => code === 'rushing' || code === 'dragging');
   const guilty = new Map<ElementPlace, MisreadingCode | undefined>();
   const touched = new Set<number>();
   for (const group of sideBySide(faults)) {
     for (const { event } of group) touched.add(event);
     const size = new Set(group.map(({ event }) => event)).size;
-    const place = size > MOST_SIDE_BY_SIDE ? undefined : blamed(group, places);
+    // Where the tempo runs away, what has no name is not told from what the tempo did.
+    const isUnclear = size > MOST_SIDE_BY_SIDE || (isRunning && group.every(({ code }) => code === undefined));
+    const place = isUnclear ? undefined : blamed(group, places);
     if (place) guilty.set(place, group.find(({ code }) => code)?.code);
   }
   const verdictOf = (place: ElementPlace): PlaceVerdict => {
