@@ -285,6 +285,70 @@ describe('what a take says of each place', () => {
       at: { measure: 2, beat: { n: 2, d: 1 } },
     });
   });
+  it('a habit is misread, by its name, at each of its places', () => {
+    const pattern = patternOf('4/4 q. e h | q. e h | q. e h | q q q q');
+    const onsets = [0, 1, 1.5, 3.5, 4.5, 5, 7, 8, 8.5, 10.5, 11.5, 12.5, 13.5];
+    const dotted = toldPlaces(pattern, resultOf({ pattern, bpm: 60, onsets })).filter(
+      ({ element }) => element === 'dotted-quarter',
+    );
+    expect(dotted.map(({ verdict, code }) => `${verdict} ${code}`)).toEqual(
+      Array.from({ length: 3 }, () => 'misread dot-too-short'),
+    );
+  });
+
+  describe('from facts alone', () => {
+    const pattern = patternOf('4/4 q q~ q q | q q q q | q q q q | q q q q');
+    const clean = resultOf({ pattern, bpm: 60, onsets: [0, 1, 3, ...Array.from({ length: 12 }, (_, i) => 4 + i)] });
+    const of = (element: ElementId, change: Partial<typeof clean>) =>
+      toldPlaces(pattern, { ...clean, ...change })
+        .filter((place) => place.element === element)
+        .map(({ verdict }) => verdict[0])
+        .join('');
+    const missing = (from: number, to: number) =>
+      clean.notes.map((note) =>
+        note.index >= from && note.index < to ? { ...note, verdict: 'missed' as const } : note,
+      );
+    const named = (code: MisreadingCode, more: object = {}) =>
+      [{ code, event: 2, played: 0, measure: 1, beat: { n: 3, d: 1 }, ...more }] as typeof clean.misreadings;
+
+    it('what only might be instead of something else blames nothing', () => {
+      expect(of('tie', { misreadings: named('tie-restruck') })).toBe('m');
+      expect(of('tie', { misreadings: named('tie-restruck', { instead: true }) })).toBe('r');
+    });
+    it('where all that follows came early and nothing says why, what stands before it was misread', () => {
+      expect(of('quarter', { follow: [{ fromNote: 5, beatsAhead: { n: 1, d: 2 } }] })).toBe('rrrrmrrrrrrrrrr');
+      const why = named('hesitated', { event: 6 });
+      expect(of('quarter', { follow: [{ fromNote: 5, beatsAhead: { n: 1, d: 2 } }], misreadings: why })).not.toContain(
+        'm',
+      );
+    });
+    it('a note far from its place was read otherwise, but not where the hands are all over', () => {
+      const errors = (usual: number) =>
+        clean.notes.map((note) => ({
+          ...note,
+          errorMs: note.index === 6 ? 240 : note.index % 2 === 0 ? usual : -usual,
+        }));
+      expect(of('quarter', { notes: errors(20) })).toBe('rrrrrrmrrrrrrrr');
+      expect(of('quarter', { notes: errors(90) })).toBe('rrrrrrrrrrrrrrr');
+    });
+    it('a stretch that is missing is lost, not misread', () => {
+      expect(of('quarter', { notes: missing(5, 8) })).toBe('rrrrrmnnrrrrrrr');
+      expect(of('quarter', { notes: missing(5, 11) })).toBe('rrrrrnnnnnnrrrr');
+    });
+    it('where the tempo runs away only what has a name is misread', () => {
+      expect(of('quarter', { notes: missing(5, 6), misreadings: named('rushing') })).toBe('rrrrrnrrrrrrrrr');
+      expect(of('tie', { misreadings: [...named('rushing'), ...named('tie-restruck')] })).toBe('m');
+    });
+    it('what stands in a stretch that was lost is not told, up to where all is right again', () => {
+      const lost = named('lost-and-recovered', { event: 5, until: { played: 2, measure: 3, beat: { n: 1, d: 1 } } });
+      expect(of('quarter', { misreadings: lost })).toBe('rrrrnnnrrrrrrrr');
+      expect(of('quarter', { misreadings: named('measure-skipped', { event: 8, played: 2 }) })).toMatch(
+        /^rrrrrrrnnnnr+$/,
+      );
+      expect(of('quarter', { misreadings: named('stopped-early', { event: 12 }) })).toMatch(/^r{11}n{4}$/);
+    });
+  });
+
   it('counts each place once, whatever was clapped', () => {
     const claps = fc.array(fc.double({ min: -1, max: 9, noNaN: true }), { maxLength: 30 });
     fc.assert(
@@ -324,6 +388,7 @@ describe('how an element stands', () => {
   it.each([
     ['0 rr, 3 rr', 'firm'],
     ['0 rrrrrr', 'growing'],
+    ['0 rr, 3 r', 'growing'],
     ['0 r, 3 r', 'new'],
     ['0 m, 3 m', 'new'],
     ['0 nnnn, 3 nnnn', 'new'],

@@ -75,6 +75,25 @@ describe('what a hand moved on', () => {
     expect(marks).toEqual([0, 1, 2, 3].map((child) => [child, '3']));
     vi.restoreAllMocks();
   });
+  it('also where it is drawn a moment later', () => {
+    const marks: string[] = [];
+    function Later() {
+      const [front, setFront] = useState(0);
+      useOwnMoves(String(front));
+      const mark = () => {
+        marks.push(String(front));
+        setTimeout(() => flushSync(() => setFront(front + 1)), 60);
+      };
+      useKeys({ '3': mark });
+      return <h1>{front}</h1>;
+    }
+    render(<Later />);
+    for (let i = 0; i < 3; i++) {
+      press('3');
+      pass(100);
+    }
+    expect(marks).toEqual(['0', '1', '2']);
+  });
 });
 
 describe('what moves on by itself', () => {
