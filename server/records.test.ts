@@ -365,6 +365,7 @@ describe('a line-up', () => {
     expect((await ann.ask('PUT', `${other.path}/line-ups/${one.lineUpId}`, lineUp(other.ids))).status).toBe(404);
     const twice = lineUp([ids[0]!, ids[0]!]);
     expect((await ann.ask('PUT', `${path}/line-ups/${uuid()}`, twice)).status).toBe(422);
+    expect((await ann.ask('PUT', `${path}/line-ups/${uuid()}`, lineUp([other.child]))).status).toBe(404);
     // A take of a child of another class makes nobody heard here.
     await hear(other.child, { lineUpId: one.lineUpId });
     expect((await one.turns()).map(({ state }) => state)).toEqual(['waiting', 'waiting', 'waiting']);

@@ -116,7 +116,7 @@ export async function writeTurn(
 export async function turnHeard(
   db: Database,
   lineUpId: string,
-  take: { readonly id: string; readonly childId: string; readonly classId: string; readonly mark: number },
+  take: { readonly id: string; readonly childId: string; readonly mark: number },
   seen: Said | undefined,
 ): Promise<void> {
   const [found] = await db
@@ -124,7 +124,7 @@ export async function turnHeard(
     .from(lineUpTurns)
     .innerJoin(lineUps, eq(lineUps.id, lineUpTurns.lineUpId))
     .innerJoin(classes, eq(classes.id, lineUps.classId))
-    .where(and(isTurn(lineUpId, take.childId), eq(classes.id, take.classId)))
+    .where(isTurn(lineUpId, take.childId))
     .limit(1)
     .for('update');
   if (!found) return;
