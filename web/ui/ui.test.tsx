@@ -3,6 +3,7 @@ import { act, cleanup, fireEvent, render, renderHook, screen, waitFor } from '@t
 import useSWR, { SWRConfig } from 'swr';
 import type { ReactNode } from 'react';
 import { afterEach, describe, expect, it } from 'vitest';
+import { ApiProblem } from '../api/client.ts';
 import { classOptions } from './currentClass.ts';
 import { moved, replaced, without } from './lists.ts';
 import { markOfTake } from './markOfTake.ts';
@@ -114,6 +115,17 @@ describe('saving', () => {
     fails = false;
     await act(async () => (saved = await hook.result.current.save('Gulls')));
     expect([saved, hook.result.current.problem]).toEqual([true, undefined]);
+  });
+  it('fetches again what somebody else changed meanwhile, and nothing where the server only refused', async () => {
+    let status = 422;
+    const { hook, fetched } = saving(() => Promise.reject(new ApiProblem(status, 'refused', 'No.')));
+    await waitFor(() => expect(fetched()).toBe(1));
+    await act(async () => void (await hook.result.current.save('Gulls')));
+    expect([fetched(), hook.result.current.problem?.message]).toEqual([1, 'No.']);
+    status = 409;
+    await act(async () => void (await hook.result.current.save('Gulls')));
+    await waitFor(() => expect(fetched()).toBe(2));
+    expect(hook.result.current.problem?.message).toBe('No.');
   });
   it('is under way until the answer is there', async () => {
     let answer = () => undefined as void;
