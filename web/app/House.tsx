@@ -1,8 +1,7 @@
-import { Suspense, useEffect, useState } from 'react';
+import { Suspense, lazy, useEffect, useState } from 'react';
 import { Route, Routes } from 'react-router';
 import { SWRConfig, useSWRConfig } from 'swr';
 import type { Teacher } from '../../contract/session.ts';
-import { Landing } from './Landing.tsx';
 import Shell from './Shell.tsx';
 import { ROUTES } from './routes.ts';
 
@@ -12,6 +11,9 @@ interface HouseProps {
   readonly entries: number;
   readonly onSignedOut: () => void;
 }
+
+/** Only who comes to the door of the house is led somewhere. */
+const Landing = lazy(() => import('./Landing.tsx'));
 
 /** All views of one teacher. What was fetched for them is gone with them. */
 export default function House(props: HouseProps) {

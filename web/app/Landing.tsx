@@ -6,7 +6,7 @@ import { useStored } from '../ui/stored.ts';
 import { HOME } from './routes.ts';
 
 /** Where a visit begins: with the patterns, but the first time after a colleague shared a class with that class. */
-export function Landing({ teacherId }: { teacherId: string }) {
+export default function Landing({ teacherId }: { teacherId: string }) {
   const { data, error } = useClasses();
   const [seen, setSeen] = useStored(`shared.${teacherId}`, '');
   const choose = useChooseClass();

@@ -8,7 +8,7 @@ import { v4 as uuid } from 'uuid';
 import { FakeServer, mount, tidyAfterEach, where } from '../page.test-helper.tsx';
 import { useOfferedPatterns } from '../ui/offeredPatterns.ts';
 import { readStored } from '../ui/stored.ts';
-import { Landing } from './Landing.tsx';
+import Landing from './Landing.tsx';
 
 tidyAfterEach();
 
