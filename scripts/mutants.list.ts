@@ -636,7 +636,7 @@ export const MUTANTS: readonly MutantGroup[] = [
       ['core/making/makeSet.ts', 'const heard = new Set(known);', 'const heard = new Set<string>();'],
       ['core/making/makeSet.ts', 'const within = locked ? Infinity : width;', 'const within = Infinity;'],
       ['core/making/whatNext.ts', 'by >= children * COMMON &&', ''],
-      ['core/making/whatNext.ts', 'notFirm > told * (1 - SURE_PART)', 'true'],
+      ['core/making/whatNext.ts', 'notFirm > told * (1 - HAS_PART)', 'true'],
       ['core/making/whatNext.ts', '2 * shaky + growing', 'growing'],
       ['core/making/whatNext.ts', 'Math.max(1, mastery - 1)', 'mastery'],
       ['core/making/everyFill.ts', 'if (measures.length === most || ways(at) === 0) return;', ''],

@@ -1,5 +1,5 @@
 import type { MisreadingCode } from '../judging/misreadings/table.ts';
-import type { ClassElement } from '../records/classStanding.ts';
+import { type ClassElement, HAS_PART } from '../records/classStanding.ts';
 import { ELEMENT_IDS, type ElementId } from '../rhythm/elements.ts';
 import { type Focus, PLACED_MISREADINGS, needsBrick } from './focus.ts';
 import { type Level, LEVELS } from './level.ts';
@@ -29,8 +29,6 @@ export interface Next {
 
 /** A misreading is a class's own when this part of it makes it. */
 const COMMON = 1 / 4;
-/** Of those heard often enough so many must be sure: a class has an element then (handbook §9). */
-const SURE_PART = 3 / 4;
 
 /** The highest level whose usual elements the class has. */
 function masteryOf(has: ReadonlySet<ElementId>): Level {
@@ -75,7 +73,7 @@ export function whatNext(
       const told = heard - few;
       return { element, told, shaky, notFirm: shaky + growing, weight: (2 * shaky + growing) / told };
     })
-    .filter(({ told, notFirm }) => notFirm > told * (1 - SURE_PART))
+    .filter(({ told, notFirm }) => notFirm > told * (1 - HAS_PART))
     .sort((a, b) => b.weight - a.weight);
   if (weakest) {
     const { notFirm, shaky, told } = weakest;

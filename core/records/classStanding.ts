@@ -21,8 +21,8 @@ export interface ClassElement {
   readonly has: boolean;
 }
 
-/** Handbook §9. */
-const HAS_PART = 3 / 4;
+/** A class has an element when so many of its children are firm (handbook §9). */
+export const HAS_PART = 3 / 4;
 const MET_PART = 1 / 2;
 
 /**

@@ -1,5 +1,5 @@
 import { ELEMENTS, ELEMENT_IDS, type ElementId } from '../rhythm/elements.ts';
-import { div, isWhole } from '../rhythm/fraction.ts';
+import { div, isWhole, toNumber } from '../rhythm/fraction.ts';
 import { beatOf } from '../rhythm/meter.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
 import { type PlacedEvent, type PlacedMeasure, type PlayedMeasure, playPattern } from '../rhythm/place.ts';
@@ -64,44 +64,33 @@ export function elementPlacesPlayed(written: PlayedEvents): ElementPlace[] {
 
 const joined = (a: ElementPlace, b: ElementPlace): ElementPlace => ({ ...a, to: Math.max(a.to, b.to) });
 
-function placeAt(element: ElementId, at: number, written: PlayedEvents): ElementPlace {
-  const { events } = written;
+function placeAt(element: ElementId, at: number, { events, notes }: PlayedEvents): ElementPlace {
   const [from, to] = spanAt(element, at, events);
-  const isHeld = events.slice(from, to).every(({ event }) => event.kind !== 'note');
-  const { notes } = written;
-  const before = notes.findLast((note) => note < from);
-  const after = notes.find((note) => note >= to);
-  const beside = isHeld ? [before, after].filter((note) => note !== undefined) : [];
-  return { element, from, to, beside };
+  const sounds = events.slice(from, to).some(({ event }) => event.kind === 'note');
+  const around = () => [notes.findLast((note) => note < from), notes.find((note) => note >= to)];
+  return { element, from, to, beside: sounds ? [] : around().filter((note) => note !== undefined) };
 }
 
 function spanAt(element: ElementId, at: number, events: readonly PlayedEvent[]): readonly [number, number] {
   const { event, measure, played } = events[at]!;
+  const beats = (one: PlacedEvent) => div(one.onset, beatOf(measure.meter).length);
   const inMeasure = (i: number) => events[i]?.played === played;
-  if (element === 'compound') {
+  /** From here on as long as what stands in the measure belongs to it. */
+  const run = (belongs: (one: PlacedEvent) => boolean): readonly [number, number] => {
     let to = at;
-    while (inMeasure(to)) to++;
+    while (inMeasure(to) && belongs(events[to]!.event)) to++;
     return [at, to];
-  }
-  if (element === 'triplet') {
-    let to = at;
-    while (inMeasure(to) && events[to]!.event.tuplet === event.tuplet) to++;
-    return [at, to];
-  }
+  };
+  if (element === 'compound') return run(() => true);
+  if (element === 'triplet') return run(({ tuplet }) => tuplet === event.tuplet);
   if (element === 'sixteenths') {
-    const beat = (i: number) =>
-      Math.floor(
-        div(events[i]!.event.onset, beatOf(measure.meter).length).n /
-          div(events[i]!.event.onset, beatOf(measure.meter).length).d,
-      );
-    let to = at + 1;
-    while (inMeasure(to) && beat(to) === beat(at) && events[to]!.event.kind === 'note') to++;
-    return [at, to];
+    const beat = (one: PlacedEvent) => Math.floor(toNumber(beats(one)));
+    return run((one) => one.kind === 'note' && beat(one) === beat(event));
   }
   if (element === 'eighth-rest') {
     // The single eighth is in the same beat: after a rest on the beat, else before it.
-    const onBeat = isWhole(div(event.onset, beatOf(measure.meter).length));
-    if (onBeat) return [at, inMeasure(at + 1) && events[at + 1]!.event.kind === 'note' ? at + 2 : at + 1];
+    if (isWhole(beats(event)))
+      return [at, inMeasure(at + 1) && events[at + 1]!.event.kind === 'note' ? at + 2 : at + 1];
     return [inMeasure(at - 1) && events[at - 1]!.event.kind === 'note' ? at - 1 : at, at + 1];
   }
   return [at, at + (LENGTHS[element] ?? 1)];

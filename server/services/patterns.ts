@@ -93,9 +93,10 @@ function mergedShelf(
   const ids = (places: Places) => places.map(({ id }) => id);
   const { order, both } = mergedOrder(ids(was), ids(now), ids(wanted));
   const told = new Set(both);
+  const byId = (places: Places) => new Map(places.map((place) => [place.id, place]));
+  const [placesBefore, placesHere, placesMine] = [byId(was), byId(now), byId(wanted)];
   const places = order.map((id) => {
-    const find = (list: Places) => list.find((one) => one.id === id);
-    const [before, here, mine] = [find(was), find(now)!, find(wanted)];
+    const [before, here, mine] = [placesBefore.get(id), placesHere.get(id)!, placesMine.get(id)];
     const part = <T>(old: T, theirs: T, own: T): T => {
       if (own === old) return theirs;
       if (theirs !== old && theirs !== own) told.add(id);
