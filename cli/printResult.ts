@@ -1,3 +1,4 @@
+import type { Scale } from '../core/judging/scale.ts';
 import type { TakeResult } from '../core/judging/takeResult.ts';
 import { mixed } from '../core/rhythm/fraction.ts';
 import type { Pattern } from '../core/rhythm/pattern.ts';
@@ -5,13 +6,14 @@ import type { PlayedPlace } from '../core/timing/schedule.ts';
 import { feetAndHoldsSentences } from '../core/wording/feetAndHolds.ts';
 import { misreadingSentence } from '../core/wording/misreadingSentences.ts';
 import { PLAIN_VOICE } from '../core/wording/voice.ts';
+import { printedMark } from './markScale.ts';
 
 function printPlace({ measure, beat, timeThrough }: PlayedPlace) {
   return { measure, beat: mixed(beat), ...(timeThrough === undefined ? {} : { time: timeThrough }) };
 }
 
 /** The result of a take as `score` prints it: beats as mixed numbers, every misreading with its sentence. */
-export function printResult(result: TakeResult, pattern: Pattern): object {
+export function printResult(result: TakeResult, pattern: Pattern, scale: Scale): object {
   const { notes, extras, misreadings, tempo, follow, withBeat, heard, accuracy, mark, feet, holds } = result;
   return {
     notes: notes.map(({ index, verdict, errorMs, ...place }) => ({
@@ -32,7 +34,7 @@ export function printResult(result: TakeResult, pattern: Pattern): object {
     withBeat,
     heard,
     accuracy,
-    mark,
+    mark: printedMark(mark, scale),
     ...(feet ? { feet } : {}),
     ...(holds ? { holds } : {}),
     ...(feet || holds ? { sentences: feetAndHoldsSentences(result, PLAIN_VOICE) } : {}),

@@ -1,6 +1,7 @@
 import { RecordsRequest } from '../contract/commandLine.ts';
 import { validator } from '../contract/validate.ts';
 import { judgeTake } from '../core/judging/judgeTake.ts';
+import { USUAL_SCALE } from '../core/judging/scale.ts';
 import { DEFAULT_AGES } from '../core/judging/windows.ts';
 import { heardElements } from '../core/records/heardElements.ts';
 import { type HeardTake, masteryOf, recordsOf } from '../core/records/mastery.ts';
@@ -10,6 +11,7 @@ import { printRhythm } from '../core/rhythm/text.ts';
 import { nextStepSentence } from '../core/wording/nextStepWords.ts';
 import { takeTroubleText } from '../core/wording/troubles.ts';
 import { PLAIN_VOICE } from '../core/wording/voice.ts';
+import { checkedScale, givenMark } from './markScale.ts';
 import { UserError, readPattern } from './readPattern.ts';
 
 type Moment = string | number;
@@ -35,9 +37,17 @@ export class RecordBook {
   add(request: unknown): void {
     const checked = fits(request);
     if (!checked.ok) throw new UserError(checked.message);
-    const { child, takenAt: given, pattern: text, ages = DEFAULT_AGES, mark: own, ...take } = checked.value;
+    const {
+      child,
+      takenAt: given,
+      pattern: text,
+      ages = DEFAULT_AGES,
+      mark: own,
+      scale = USUAL_SCALE,
+      ...take
+    } = checked.value;
     const takenAt = momentOf(given);
-    const judged = judgeTake({ ...take, patternText: text }, { ages }, (read) => ({
+    const judged = judgeTake({ ...take, patternText: text }, { ages, scale: checkedScale(scale) }, (read) => ({
       ok: true,
       pattern: readPattern(read),
     }));
@@ -48,7 +58,8 @@ export class RecordBook {
       pattern: printRhythm(pattern),
       elements: heardElements(toldPlaces(pattern, result)),
       bpm: take.bpm,
-      mark: own ?? result.mark,
+      mark: own === undefined || own === null ? result.mark : givenMark(own, scale),
+      scale,
       ...(hardest === undefined ? {} : { hardest }),
       misread: result.misreadings.map(({ code }) => code),
       takenAt,

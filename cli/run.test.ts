@@ -182,6 +182,47 @@ describe('score', () => {
   });
 });
 
+describe('marks of another scale', () => {
+  const nearly = { ...TAKE, onsets: TAKE.onsets.slice(0, -1) };
+  const markIn = async (...scale: string[]) =>
+    (JSON.parse((await clapboard(['score', '--scale', ...scale], JSON.stringify(nearly))).out) as { mark: unknown })
+      .mark;
+  it('are numbers where it has numbers, else its words', async () => {
+    expect(
+      await Promise.all(['0-4', '1-5', '6-1', 'A-F', 'A-D,F', '0-10', 'percent'].map((one) => markIn(one))),
+    ).toEqual([3, 4, 3, 'C', 'B', 8, 80]);
+    expect(await markIn('starting, on the way ,secure')).toBe('on the way');
+  });
+  it('stand in the request, or on the command line for all of a batch', async () => {
+    const requests = lines({ ...TAKE }, { ...TAKE, scale: '6-1' }, { ...TAKE, scale: ['a', 'A', 'b'] });
+    const out = answers((await clapboard(['score', '--batch', '--scale', 'A-F'], requests)).out);
+    expect(out.map(({ mark, error }) => mark ?? error)).toEqual(['A', 1, 'scale: two steps have the same word']);
+  });
+  it('are read as they are given, and lead to the same next step', async () => {
+    const at = (day: number, mark: unknown) => ({ child: 'Ada', takenAt: day, ...TAKE, mark });
+    const next = async (scale: string, ...marks: unknown[]) => {
+      const { out } = await clapboard(
+        ['records', '--batch', '--scale', scale, '--now', '9'],
+        lines(...marks.map((mark, day) => at(day, mark))),
+      );
+      return answers(out).map(({ next: step, error }) => (step as { kind: string } | undefined)?.kind ?? error);
+    };
+    expect(await next('6-1', 1, 1)).toEqual(['faster']);
+    expect(await next('6-1', 2, 2)).toEqual(['again']);
+    expect(await next('A-D,F', 'd', 'F')).toEqual(['half-speed']);
+    expect(await next('0-4', 4, 4)).toEqual(['faster']);
+    expect((await next('A-F', 'G'))[0]).toContain('“G” is none of A to F: expected F to A');
+    expect((await next('0-4', 5))[0]).toContain('expected 0 to 4');
+  });
+  it.each([
+    ['1-6', '--scale takes 0-4'],
+    ['a,b', '3 to 6 words'],
+  ])('--scale %s: %s', async (scale, words) => {
+    const { code, err } = await clapboard(['score', '--scale', scale], JSON.stringify(TAKE));
+    expect([code, err]).toEqual([2, expect.stringContaining(words)]);
+  });
+});
+
 describe('records', () => {
   const take = (child: string, day: number, onsets: readonly number[], more: object = {}) => ({
     child,

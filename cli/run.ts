@@ -1,5 +1,7 @@
 import { parseArgs } from 'node:util';
 import { EAR_VERBS, earBatch, earLines, isEarVerb } from './ear.ts';
+import type { Scale } from '../core/judging/scale.ts';
+import { scaleIn } from './markScale.ts';
 import { UserError } from './readPattern.ts';
 import { RecordBook, momentOf } from './records.ts';
 import { VERBS, listen, scoreWav } from './verbs.ts';
@@ -10,6 +12,7 @@ const USAGE = `usage: clapboard VERB …
   say [--school SCHOOL] [--meter 4/4] [--beat w|h|q|e|s] "ta ti-ti ta-a"
   score [FILE]            one request as JSON, from FILE or standard input
   score --wav FILE.wav --bpm B [--start S | --free] [--ages 9-10] [--clicks …] "TEXT"
+        --scale 0-4|1-5|6-1|A-F|A-D,F|0-10|percent|starting,going,secure    what marks are of; with records too
   listen FILE.wav         the onsets of a recording
   listen --batch FILE.wav …   one result a line
   listen --clicks 1.0,1.75,… FILE.wav    seconds at which the app's clicks were played, the first four of them a
@@ -70,6 +73,7 @@ function parse(args: string[]) {
         large: { type: 'boolean' },
         cards: { type: 'string' },
         json: { type: 'boolean' },
+        scale: { type: 'string' },
         out: { type: 'string' },
       },
     });
@@ -127,7 +131,7 @@ async function answer(run: (request: unknown) => object | Promise<object>, line:
 }
 
 /** Takes, one a line, and then how each child stands; a line that cannot be read says so and is left out. */
-async function records(io: Surroundings, now: string | undefined): Promise<void> {
+async function records(io: Surroundings, now: string | undefined, scale: { readonly scale?: Scale }): Promise<void> {
   const asOf = now === undefined ? undefined : momentOf(/^-?\d+$/.test(now) ? Number(now) : now);
   const book = new RecordBook();
   let number = 0;
@@ -135,7 +139,7 @@ async function records(io: Surroundings, now: string | undefined): Promise<void>
     number++;
     if (line.trim() === '') continue;
     try {
-      book.add(parseJson(line));
+      book.add(inScale(parseJson(line), scale));
     } catch (error) {
       if (!(error instanceof UserError)) throw error;
       await io.out(JSON.stringify({ line: number, error: error.message }));
@@ -170,6 +174,14 @@ async function listenAll(
   }
 }
 
+/** The scale of the command line, where there is one. */
+const scaleGiven = ({ scale }: Given): { readonly scale?: Scale } =>
+  scale === undefined ? {} : { scale: scaleIn(scale) };
+
+/** A request that names no scale of its own has that of the command line. */
+const inScale = (request: unknown, scale: { readonly scale?: Scale }): unknown =>
+  typeof request === 'object' && request !== null ? { ...scale, ...request } : request;
+
 function scoreRecording({ values, positionals }: ReturnType<typeof parse>): object {
   const { wav, bpm, start, free, ages } = values;
   const [pattern] = positionals;
@@ -181,6 +193,7 @@ function scoreRecording({ values, positionals }: ReturnType<typeof parse>): obje
     ...(start === undefined ? {} : { start: Number(start) }),
     ...(free ? { free } : {}),
     ...(ages === undefined ? {} : { ages }),
+    ...scaleGiven(values),
   };
   return scoreWav(wav!, request, clicksIn(values.clicks));
 }
@@ -192,7 +205,8 @@ function single(io: Surroundings, verb: VerbName, { values, positionals }: Parse
   if (others.length > 0) throw new UserError('one text at a time: put it in quotes');
   if (verb === 'score') {
     if (values.wav !== undefined) return JSON.stringify(scoreRecording({ values, positionals }));
-    const result: object = VERBS.score(parseJson(io.text(argument)));
+    const request = parseJson(io.text(argument));
+    const result: object = VERBS.score(inScale(request, scaleGiven(values)));
     return JSON.stringify(result);
   }
   if (argument === undefined) throw new UserError(`which rhythm? Put its text in quotes after ${verb}`);
@@ -338,7 +352,7 @@ export async function run(words: readonly string[], io: Surroundings): Promise<v
   const parsed = parse(args);
   if (verb === 'records') {
     if (!parsed.values.batch) throw new UserError('records reads takes line by line: clapboard records --batch');
-    return records(io, parsed.values.now);
+    return records(io, parsed.values.now, scaleGiven(parsed.values));
   }
   if (verb === 'ear') return ear(io, parsed);
   if (verb === 'convert') {
@@ -355,6 +369,10 @@ export async function run(words: readonly string[], io: Surroundings): Promise<v
     if (path === undefined || others.length > 0)
       throw new UserError('one recording at a time: clapboard listen FILE.wav, or listen --batch for many');
     return io.out(JSON.stringify(listen(path, clicks)));
+  }
+  if (parsed.values.batch && verb === 'score') {
+    const scale = scaleGiven(parsed.values);
+    return batch(io, (request) => VERBS.score(inScale(request, scale)));
   }
   if (parsed.values.batch) return batch(io, VERBS[verb as VerbName]);
   return io.out(single(io, verb as VerbName, parsed));

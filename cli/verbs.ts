@@ -10,9 +10,11 @@ import {
   speechTrouble,
 } from '../core/spoken/readSpeech.ts';
 import { judgeTake } from '../core/judging/judgeTake.ts';
+import { USUAL_SCALE } from '../core/judging/scale.ts';
 import { DEFAULT_AGES } from '../core/judging/windows.ts';
 import { takeTroubleText } from '../core/wording/troubles.ts';
 import { PLAIN_VOICE } from '../core/wording/voice.ts';
+import { checkedScale } from './markScale.ts';
 import { printResult } from './printResult.ts';
 import { detectOnsets } from '../core/listening/detector.ts';
 import { barCheck, barsAddUp } from '../core/rhythm/barCheck.ts';
@@ -85,10 +87,11 @@ function spokenIn(text: string, school: SchoolId, options: SpeechOptions): Recog
 }
 
 function score(request: unknown): object {
-  const { pattern: patternText, ages = DEFAULT_AGES, ...take } = checked(scoreRequest(request));
-  const judged = judgeTake({ ...take, patternText }, { ages }, (text) => ({ ok: true, pattern: readPattern(text) }));
+  const { pattern: patternText, ages = DEFAULT_AGES, scale = USUAL_SCALE, ...take } = checked(scoreRequest(request));
+  const settings = { ages, scale: checkedScale(scale) };
+  const judged = judgeTake({ ...take, patternText }, settings, (text) => ({ ok: true, pattern: readPattern(text) }));
   if (!judged.ok) throw new UserError(takeTroubleText(judged.trouble, PLAIN_VOICE.naming));
-  return printResult(judged.result, judged.pattern);
+  return printResult(judged.result, judged.pattern, scale);
 }
 
 /** So many of the app's clicks come before anybody claps. */

@@ -2,6 +2,9 @@ import { type Static, Type } from '@sinclair/typebox';
 import { ELEMENT_IDS } from '../core/rhythm/elements.ts';
 import { Id, Name, oneOf, orNull, strict } from './parts.ts';
 
+/** Of a report: two lines of a page. */
+export const LONGEST_LINE = 300;
+
 export const HANDS = ['one-hand', 'tapping'] as const;
 
 /** What is made easier for a child, set once; what is left out is as for everybody. */
@@ -24,11 +27,26 @@ export const Adaptations = Type.Object(
 );
 export type Adaptations = Static<typeof Adaptations>;
 
-/** First name or a code, and what is made easier; nothing else is kept of a child. Without adaptations they stay. */
-export const ChildEdit = Type.Object({ name: Name, adaptations: Type.Optional(orNull(Adaptations)) }, strict);
+/**
+ * First name or a code, what is made easier, and the teacher's own line in its report; nothing else is kept of a child.
+ * What is left out stays.
+ */
+export const ChildEdit = Type.Object(
+  {
+    name: Name,
+    adaptations: Type.Optional(orNull(Adaptations)),
+    reportLine: Type.Optional(Type.String({ maxLength: LONGEST_LINE })),
+  },
+  strict,
+);
 
 export type ChildEdit = Static<typeof ChildEdit>;
 
-export const Child = Type.Object({ id: Id, name: Type.String(), adaptations: orNull(Adaptations) });
+export const Child = Type.Object({
+  id: Id,
+  name: Type.String(),
+  adaptations: orNull(Adaptations),
+  reportLine: Type.Optional(Type.String()),
+});
 
 export type Child = Static<typeof Child>;

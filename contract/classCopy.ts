@@ -1,13 +1,14 @@
 import { type Static, Type } from '@sinclair/typebox';
-import { Adaptations } from './child.ts';
+import { Adaptations, ChildEdit } from './child.ts';
 import { TURN_STATES } from '../core/records/turns.ts';
+import { Mark } from './judging.ts';
 import { LineUpSettings, Said, Slower } from './lineUp.ts';
 import { Bpm, Id, Name, Onsets, Releases, RhythmText, oneOf, orNull, strict } from './parts.ts';
 import { SavedPattern } from './pattern.ts';
 import { PracticePlan } from './practice.ts';
 import { PaperColumnEdit } from './records.ts';
 import { ClassSettings } from './schoolClass.ts';
-import { TAKE_SOURCES } from './take.ts';
+import { GivenMark, TAKE_SOURCES } from './take.ts';
 import { EarTally } from './ear.ts';
 import { SavedLesson } from './lesson.ts';
 import { TermDetail } from './term.ts';
@@ -35,7 +36,8 @@ const CopiedTake = Type.Object(
     free: Type.Boolean(),
     source: oneOf(TAKE_SOURCES),
     takenAt: Moment,
-    override: orNull(Type.Integer({ minimum: 0, maximum: 4 })),
+    override: orNull(Mark),
+    given: Type.Optional(orNull(GivenMark)),
     overrideReason: Type.String({ maxLength: 200 }),
     corrected: Type.Boolean(),
   },
@@ -59,7 +61,7 @@ const CopiedLineUp = Type.Object(
           childId: Id,
           patternId: Id,
           state: oneOf(TURN_STATES),
-          mark: orNull(Type.Integer({ minimum: 0, maximum: 4 })),
+          mark: orNull(Mark),
           takeId: orNull(Id),
           /** Absent in files of before they were kept. */
           slower: Type.Optional(orNull(Slower)),
@@ -98,7 +100,12 @@ export const ClassCopy = Type.Object({
   savedAt: Moment,
   settings: ClassSettings,
   termFrom: Moment,
-  children: Type.Array(Type.Object({ id: Id, name: Name, adaptations: orNull(Adaptations) }, strict)),
+  children: Type.Array(
+    Type.Composite(
+      [Type.Object({ id: Id, adaptations: orNull(Adaptations) }), Type.Omit(ChildEdit, ['adaptations'])],
+      strict,
+    ),
+  ),
   patterns: Type.Array(SavedPattern),
   terms: Type.Array(TermDetail),
   paper: Type.Array(Type.Composite([Type.Object({ id: Id }), PaperColumnEdit], strict)),

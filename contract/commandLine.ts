@@ -4,6 +4,7 @@ import { MOST_MADE_MEASURES } from '../core/making/makePattern.ts';
 import { ELEMENT_IDS } from '../core/rhythm/elements.ts';
 import { CARD_SIZES, MOST_QUESTIONS, PAPERS } from '../core/sheets/sheet.ts';
 import { SHEET_KINDS, VERSIONS } from '../core/sheets/sheetKinds.ts';
+import { MarkScale } from './judging.ts';
 import {
   AgesOf,
   BeatValue,
@@ -61,6 +62,8 @@ export const ScoreRequest = Type.Object(
     feet: Type.Optional(Onsets),
     releases: Type.Optional(Releases),
     ages: Type.Optional(AgesOf),
+    /** What the mark is of; left out it is 0 to 4. */
+    scale: Type.Optional(MarkScale),
   },
   strict,
 );
@@ -108,8 +111,8 @@ export const RecordsRequest = Type.Composite(
       child: Type.Union([Type.String(), Type.Number()]),
       /** Milliseconds since 1970, or a date with its time. */
       takenAt: Moment,
-      /** The teacher's own mark. */
-      mark: Type.Optional(Type.Union([Type.Integer({ minimum: 0, maximum: 4 }), Type.Null()])),
+      /** The teacher's own mark, as it stands in the scale. */
+      mark: Type.Optional(Type.Union([Type.Integer({ minimum: 0, maximum: 100 }), Type.String(), Type.Null()])),
     }),
   ],
   strict,

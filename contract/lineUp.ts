@@ -1,6 +1,7 @@
 import { type Static, Type } from '@sinclair/typebox';
 import { MOST_DEALT, ORDERS } from '../core/records/lineUp.ts';
 import { TURN_STATES } from '../core/records/turns.ts';
+import { Mark } from './judging.ts';
 import { SavedPattern } from './pattern.ts';
 import { Bpm, Id, Name, oneOf, orNull, strict } from './parts.ts';
 
@@ -23,10 +24,7 @@ export const LineUpSettings = Type.Object(
 export type LineUpSettings = Static<typeof LineUpSettings>;
 
 /** What is said of one child. */
-export const Said = Type.Object(
-  { state: oneOf(TURN_STATES), mark: orNull(Type.Integer({ minimum: 0, maximum: 4 })) },
-  strict,
-);
+export const Said = Type.Object({ state: oneOf(TURN_STATES), mark: orNull(Mark) }, strict);
 
 /** How much slower than the line-up a child is heard: a part of its tempo. */
 export const Slower = Type.Number({ minimum: 0.2, maximum: 1 });
@@ -60,7 +58,7 @@ export type NewLineUp = Static<typeof NewLineUp>;
 export const TurnEdit = Type.Object(
   {
     state: oneOf(TURN_STATES),
-    mark: Type.Optional(orNull(Type.Integer({ minimum: 0, maximum: 4 }))),
+    mark: Type.Optional(orNull(Mark)),
     patternId: Type.Optional(Id),
     slower: Type.Optional(Slower),
     /** What stood there where it was made; and that it is the answer to the question which of two is so. */

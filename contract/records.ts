@@ -4,6 +4,7 @@ import { STATES } from '../core/records/mastery.ts';
 import { PLACE_VERDICTS } from '../core/records/toldPlaces.ts';
 import { ELEMENT_IDS } from '../core/rhythm/elements.ts';
 import { Id, Name, oneOf, orNull, strict } from './parts.ts';
+import { MarkScale } from './judging.ts';
 import { TakeSummary } from './take.ts';
 import { Fraction } from './takeResult.ts';
 
@@ -28,6 +29,8 @@ export const PaperColumnEdit = Type.Object(
     title: Name,
     outOf: Type.Integer({ minimum: 1, maximum: 1000 }),
     takenAt: Type.Integer({ minimum: 0, maximum: 8_640_000_000_000 }),
+    /** Where they are marks and no points: the points are steps of it. */
+    scale: Type.Optional(orNull(MarkScale)),
     /** By child; null takes a mark back, who is left out keeps it. */
     points: Type.Record(Type.String(), orNull(Type.Number({ minimum: 0, maximum: 1000 }))),
   },
@@ -56,6 +59,8 @@ export const ClassRecords = Type.Object({
       title: Type.String(),
       outOf: Type.Integer(),
       takenAt: Type.Integer(),
+      /** Where they are marks of this scale; absent in terms of before there were others. */
+      scale: Type.Optional(orNull(MarkScale)),
       points: Type.Array(Type.Object({ child: Type.Integer(), points: Type.Number() })),
     }),
   ),

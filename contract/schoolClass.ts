@@ -1,5 +1,5 @@
 import { Child } from './child.ts';
-import { Borders } from './judging.ts';
+import { Borders, MarkScale } from './judging.ts';
 import { type Static, Type } from '@sinclair/typebox';
 import { NAMING_IDS } from '../core/wording/valueNames.ts';
 import { AgesOf, Id, Name, Rests, School, WordSet, oneOf, orNull, strict } from './parts.ts';
@@ -25,6 +25,8 @@ export const ClassSettings = Type.Object(
     onTimeMs: Type.Optional(orNull(Type.Integer({ minimum: 20, maximum: 400 }))),
     /** What each mark needs; null is as usual. */
     borders: Type.Optional(orNull(Borders)),
+    /** What marks look like; null is 0 to 4. */
+    scale: Type.Optional(orNull(MarkScale)),
     /** Keeping the click counts too: an own tempo or a wrong entry lowers the mark by one. */
     clickCounts: Type.Optional(Type.Boolean()),
     /** Which of several takes of a pattern counts; left out it is the best. */

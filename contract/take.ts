@@ -1,7 +1,8 @@
 import { TakeResult } from './takeResult.ts';
 import { type Static, Type } from '@sinclair/typebox';
+import { Mark, MarkScale } from './judging.ts';
 import { Said } from './lineUp.ts';
-import { AgesOf, Bpm, Id, Onsets, Releases, RhythmText, oneOf, strict } from './parts.ts';
+import { AgesOf, Bpm, Id, Onsets, Releases, RhythmText, oneOf, orNull, strict } from './parts.ts';
 /** How a take was heard. */
 export const TAKE_SOURCES = ['tap', 'microphone', 'recording', 'practice'] as const;
 const TakeSource = oneOf(TAKE_SOURCES);
@@ -35,6 +36,11 @@ export const TakeUpload = Type.Object(
 );
 export type TakeUpload = Static<typeof TakeUpload>;
 
+/** A mark as it was given, in the scale of then. */
+export const GivenMark = Type.Object({ mark: Mark, scale: MarkScale }, strict);
+
+export type GivenMark = Static<typeof GivenMark>;
+
 /** A take in the list of a class; the onsets stay behind. */
 export const TakeSummary = Type.Object({
   id: Id,
@@ -48,6 +54,8 @@ export const TakeSummary = Type.Object({
   accuracy: Type.Number(),
   mark: Type.Integer(),
   override: Type.Union([Type.Integer(), Type.Null()]),
+  /** Where it was given in another scale than the class has now. */
+  given: orNull(GivenMark),
   source: TakeSource,
   /** Claps were struck out or added by hand. */
   corrected: Type.Boolean(),
@@ -82,7 +90,7 @@ export type OnsetCorrection = Static<typeof OnsetCorrection>;
 
 export const MarkOverride = Type.Object(
   {
-    mark: Type.Union([Type.Integer({ minimum: 0, maximum: 4 }), Type.Null()]),
+    mark: orNull(Mark),
     reason: Type.Optional(Type.String({ maxLength: 200 })),
   },
   strict,

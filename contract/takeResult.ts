@@ -42,6 +42,7 @@ const Shape = Type.Object({
     }),
   ),
   offClick: Type.Optional(Type.Boolean()),
+  withoutClick: Type.Optional(Type.Integer()),
   slips: Type.Integer(),
   tempo: Type.Object({ bpm: Type.Number(), driftPct: Type.Number(), spreadMs: Type.Number(), leadMs: Type.Number() }),
   follow: Type.Array(Type.Object({ fromNote: Type.Integer(), beatsAhead: Fraction })),

@@ -1,5 +1,6 @@
 import { type Static, Type } from '@sinclair/typebox';
-import { Id, Name, strict } from './parts.ts';
+import { MarkScale } from './judging.ts';
+import { Id, Name, orNull, strict } from './parts.ts';
 import { ClassRecords } from './records.ts';
 
 /** Closes what there is of a class until now under a name. */
@@ -14,7 +15,12 @@ export type Term = Static<typeof Term>;
 /** The grid as it was when the term was closed, with the names of the children in its order. */
 export const TermDetail = Type.Composite([
   Term,
-  Type.Object({ names: Type.Array(Type.String()), records: ClassRecords }),
+  Type.Object({
+    names: Type.Array(Type.String()),
+    records: ClassRecords,
+    /** What marks looked like then; null, as in files of before it was kept, is 0 to 4. */
+    scale: Type.Optional(orNull(MarkScale)),
+  }),
 ]);
 export type TermDetail = Static<typeof TermDetail>;
 

@@ -7,11 +7,11 @@ export const RIGHT = [1, 2, 3, 3.5, 4];
 export const NAMES = ['Al', 'Bea', 'Cy', 'Dot', 'Eli', 'Flo'];
 
 /** A class and a short pattern are made, and the line-up is set up. */
-export async function readyForLineUp(page: Page, names: readonly string[]): Promise<void> {
+export async function readyForLineUp(page: Page, names: readonly string[], scale: string | null = null): Promise<void> {
   const { origin } = new URL(page.url());
   await lookAround(page);
   await page.evaluate(
-    async ([text, names]) => {
+    async ([text, names, scale]) => {
       const put = (path: string, body: object) =>
         fetch(`/api/${path}`, {
           method: 'PUT',
@@ -20,10 +20,10 @@ export async function readyForLineUp(page: Page, names: readonly string[]): Prom
         });
       const [room, pattern] = [crypto.randomUUID(), crypto.randomUUID()];
       await put(`patterns/${pattern}`, { title: 'Short one', text });
-      await put(`classes/${room}`, { name: 'Six', ages: '9-10', school: 'numbers', rests: null });
+      await put(`classes/${room}`, { name: 'Six', ages: '9-10', school: 'numbers', rests: null, scale });
       for (const name of names) await put(`classes/${room}/children/${crypto.randomUUID()}`, { name });
     },
-    [PATTERN, names] as const,
+    [PATTERN, names, scale] as const,
   );
   await page.goto(`${origin}/take/line-up`);
   await page.getByLabel('Class').selectOption({ label: 'Six' });

@@ -67,12 +67,36 @@ describe('a line-up of six', () => {
       '4 ·',
       '1 ·',
       '· ·',
-      '· 4/4',
-      '· 3/4',
+      '· 4',
+      '· 3',
       '4 ·',
     ]);
   });
 
+  it('marks in letters where the school does, by their keys, and hears again by another', async () => {
+    const { page } = await school.visitor();
+    await readyForLineUp(page, ['Al', 'Bea'], 'A-D,F');
+    await page.getByRole('button', { name: /^Start/ }).click();
+    await turn(page, 'Al').waitFor();
+    await page.waitForTimeout(150);
+    await page.keyboard.press('b');
+    await turn(page, 'Bea').waitFor();
+    await inLine(page, 'Al B').waitFor();
+    await page.keyboard.press(' ');
+    await tapInTime(page, BPM, RIGHT, ' ');
+    await page.locator('.mark-box', { hasText: 'A is best' }).waitFor();
+    await seen(page);
+    await page.keyboard.press('c');
+    await page.locator('.mark-number', { hasText: 'C' }).waitFor();
+    await page.keyboard.press('r');
+    await turn(page, 'Bea').waitFor();
+    await page.waitForTimeout(150);
+    await page.keyboard.press('a');
+    await page.getByText('2 children heard, A on average').waitFor();
+    await page.getByText('waiting to be stored').waitFor({ state: 'detached' });
+    await page.getByRole('link', { name: /To the marks of Six/ }).click();
+    await page.getByRole('button', { name: 'Al, Short one: mark B' }).waitFor();
+  });
   it('goes on where it was on another device, takes late children, and survives a server that is away', async () => {
     const { page } = await school.visitor();
     await readyForLineUp(page, NAMES);

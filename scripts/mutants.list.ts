@@ -118,7 +118,7 @@ export const MUTANTS: readonly MutantGroup[] = [
     tests: ['core/judging', 'core/wording'],
     mutants: [
       ['core/judging/extras.ts', "return 'before';", "return 'other';"],
-      ['core/judging/mark.ts', 'misread && border.mark >= FULL_MARK', 'false'],
+      ['core/judging/mark.ts', 'flawed && isFull(border.mark, scale)', 'false'],
       ['core/judging/mark.ts', '- extras / 2 - slips)', '- extras / 2)'],
       ['core/judging/verdicts.ts', 'new Set([...paired, ...replayed])', 'new Set(paired)'],
       ['core/judging/alignment.ts', 'if (onsets[j]! - clap < SAME_CLAP) bounces++;', 'if (false) bounces++;'],
@@ -380,7 +380,7 @@ export const MUTANTS: readonly MutantGroup[] = [
     tests: ['core/records'],
     mutants: [
       ['core/records/mastery.ts', 'a.takenAt - b.takenAt', 'b.takenAt - a.takenAt'],
-      ['core/records/nextStep.ts', 'before?.mark === FULL_MARK && last', 'last'],
+      ['core/records/nextStep.ts', 'before && fullMark(before) && fullMark(last)', 'fullMark(last)'],
       ['core/records/nextStep.ts', 'repeated(all)', 'repeated(takes)'],
       ['core/records/turns.ts', 'return isFinal(said) ? ', 'return true ? '],
       ['core/records/turns.ts', "isSeen && state === 'heard'", "state === 'heard'"],

@@ -15,6 +15,7 @@ import {
 } from 'drizzle-orm/mysql-core';
 import type { Adaptations } from '../contract/child.ts';
 import type { EarKind } from '../contract/ear.ts';
+import type { MarkScale } from '../contract/judging.ts';
 import type { LineUpSettings } from '../contract/lineUp.ts';
 import type { LessonEdit } from '../contract/lesson.ts';
 import type { Bracket } from '../contract/pattern.ts';
@@ -25,7 +26,7 @@ import type { PracticePlan } from '../contract/practice.ts';
 import type { ClassRecords } from '../contract/records.ts';
 import type { ShareEdit } from '../contract/sharing.ts';
 import type { TermPlanEdit } from '../contract/termPlan.ts';
-import type { TAKE_SOURCES } from '../contract/take.ts';
+import type { GivenMark, TAKE_SOURCES } from '../contract/take.ts';
 import type { RestStyle } from '../core/counting/school.ts';
 import type { SchoolId } from '../core/counting/schools.ts';
 import type { NamingId } from '../core/wording/valueNames.ts';
@@ -61,6 +62,8 @@ export interface JudgingBefore {
   readonly ages: Ages;
   readonly onTimeMs: number | null;
   readonly borders: readonly MarkBorder[] | null;
+  /** Absent in what was asked for before there were scales. */
+  readonly scale?: MarkScale | null;
   readonly clickCounts: boolean;
 }
 
@@ -178,6 +181,8 @@ export const classes = mysqlTable('classes', {
   wordSet: json<{ title: string; cells: Record<string, string> }>('word_set'),
   onTimeMs: int('on_time_ms'),
   borders: json<readonly MarkBorder[]>('borders'),
+  /** What marks look like; null is 0 to 4. */
+  scale: json<MarkScale>('scale'),
   clickCounts: boolean('click_counts').notNull().default(false),
   recordingDays: int('recording_days'),
   /** Which of several takes of a pattern counts. */
@@ -224,6 +229,8 @@ export const terms = mysqlTable(
     /** Their names then, in the order of the records. */
     names: json<readonly string[]>('names').notNull(),
     records: json<ClassRecords>('records').notNull(),
+    /** What marks looked like then; null is 0 to 4. */
+    scale: json<MarkScale>('scale'),
   },
   (t) => [index('terms_class').on(t.classId, t.untilAt)],
 );
@@ -314,6 +321,8 @@ export const children = mysqlTable('children', {
   position: moment('position').notNull().default(0),
   /** What is made easier for this child. */
   adaptations: json<Adaptations>('adaptations'),
+  /** The teacher's own in its report. */
+  reportLine: varchar('report_line', { length: 400 }).notNull().default(''),
   binnedAt: moment('binned_at'),
 });
 
@@ -368,8 +377,10 @@ export const paperColumns = mysqlTable(
       .notNull()
       .references(() => classes.id, { onDelete: 'cascade' }),
     title: varchar('title', { length: 60 }).notNull(),
-    /** Full marks there; a line-up has 4. */
+    /** Full marks there; a line-up has those of its scale. */
     outOf: int('out_of').notNull(),
+    /** Where they are marks of this scale and no points. */
+    scale: json<MarkScale>('scale'),
     takenAt: moment('taken_at').notNull(),
   },
   (t) => [index('paper_columns_class').on(t.classId, t.takenAt)],
@@ -491,6 +502,8 @@ export const takes = mysqlTable(
     accuracy: double('accuracy').notNull(),
     mark: int('mark').notNull(),
     override: int('override_mark'),
+    /** As it was given, where that was in another scale than the class has now. */
+    given: json<GivenMark>('given_mark'),
     overrideReason: varchar('override_reason', { length: 200 }).notNull().default(''),
     result: json<TakeResult>('result').notNull(),
     /** Of the judging that made the result; results of an older one are judged again. */

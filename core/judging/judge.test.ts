@@ -132,7 +132,20 @@ describe('marks', () => {
     expect(judged('4/4 (w)', 60, [])).toMatchObject({ mark: 4, accuracy: 1 }));
   it('is never below nothing', () => expect(accuracyOf(4, 0, 1, 9)).toBe(0));
   it('takes the teacher’s borders', () =>
-    expect(judged('4/4 q q q q', 60, [0, 1, 2], { borders: [{ mark: 4, accuracy: 0.7 }] }).mark).toBe(4));
+    expect(judged('4/4 q q q q', 60, [0, 1, 2.15, 3], { borders: [{ mark: 4, accuracy: 0.7 }] }).mark).toBe(4));
+  const long = `4/4 ${[1, 2, 3].map(() => 'q q q q | q q q q').join(' | ')}`;
+  const beats = Array.from({ length: 24 }, (_, i) => i);
+  it.each([
+    ['all of it', beats, 4],
+    ['a note left out', beats.filter((beat) => beat !== 13), 3],
+    ['a clap added', [...beats, 7.5].sort((a, b) => a - b), 3],
+    ['claps before and after, and a bounce', [-1.5, ...beats, 5.03, 25].sort((a, b) => a - b), 4],
+    ['a note late', beats.map((beat) => (beat === 9 ? 9.15 : beat)), 4],
+  ])('is the best only where every note is there and nothing is added: %s', (_what, onsets, mark) => {
+    const result = judged(long, 60, onsets);
+    expect(result.accuracy).toBeGreaterThanOrEqual(0.95);
+    expect(result.mark).toBe(mark);
+  });
 });
 
 describe('what cannot be judged', () => {

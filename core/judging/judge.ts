@@ -9,14 +9,16 @@ import type { Bpm, Seconds } from '../timing/units.ts';
 import { Aligner } from './alignment.ts';
 import { type Diagnosis, USUAL_LAG, baseClaps, diagnose } from './diagnose.ts';
 import { type FeetResult, judgeFeet } from './feet.ts';
+import type { ExtraKind } from './extras.ts';
 import { Follower } from './follower.ts';
 import { heardPattern } from './heard.ts';
 import type { Hit } from './hit.ts';
 import { judgeHolds } from './holds.ts';
-import { type MarkBorder, accuracyOf, markOf, round } from './mark.ts';
+import { type MarkBorder, type MarkedTake, accuracyOf, markOf, round } from './mark.ts';
 import { MOST_NAMED, misreadingsIn } from './misreadingFacts.ts';
 import { isAboutTake, isOffClick } from './misreadings/table.ts';
 import { OWN_TEMPO_COST, ownPaces } from './ownPace.ts';
+import type { Scale } from './scale.ts';
 import { type Score, scoreOf } from './scoreEvents.ts';
 import type { Extra, JudgedNote, Misreading, TakeResult, Verdict } from './takeResult.ts';
 import { type TakeTrouble, takeTrouble } from './takeTrouble.ts';
@@ -44,6 +46,7 @@ export interface TakeRequest {
   readonly ages?: Ages | undefined;
   readonly windows?: Windows | undefined;
   readonly borders?: readonly MarkBorder[] | undefined;
+  readonly scale?: Scale | undefined;
   /** Keeping the click counts too: an own, half or double tempo or a wrong entry lowers the mark by one. */
   readonly clickCounts?: boolean | undefined;
 }
@@ -79,6 +82,14 @@ export function judge(request: TakeRequest): Judged {
   const slips = unpaidSlips(ofRhythm, notes, extras);
   const offClick = request.clickCounts === true && misreadings.some((one) => !one.instead && isOffClick(one));
   const accuracy = accuracyOf(notes.length, count('on-time'), count('early') + count('late'), extras.length, slips);
+  const marked: MarkedTake = {
+    heard: hits.length > 0 || notes.length === 0,
+    flawed: ofRhythm.length > 0 || count('missed') > 0 || extras.some(({ kind }) => !BESIDE.has(kind)),
+    offClick,
+    borders: request.borders,
+    scale: request.scale,
+    free,
+  };
   const feet = feetOf(request, { bpm, start, schedule, hits }, follower, paired, windows);
   const holds = request.releases && judgeHolds(schedule, diagnosis, paired, hits, releasesOf(request, hits, start));
   return {
@@ -93,18 +104,16 @@ export function judge(request: TakeRequest): Judged {
       withBeat: free ? null : round(partWithClick(scheduleOf(pattern, set), follower.lag, windows, request), 10_000),
       heard: printRhythm(heardPattern(pattern, schedule, straightened(schedule, follower, hits, judged))),
       accuracy: round(accuracy, 10_000),
-      mark: markOf(accuracy, tempo.driftPct, {
-        heard: hits.length > 0 || notes.length === 0,
-        misread: ofRhythm.length > 0,
-        offClick,
-        borders: request.borders,
-      }),
-      ...(offClick ? { offClick } : {}),
+      mark: markOf(accuracy, tempo.driftPct, marked),
+      ...(offClick ? { offClick, withoutClick: markOf(accuracy, tempo.driftPct, { ...marked, offClick: false }) } : {}),
       ...(feet ? { feet } : {}),
       ...(holds ? { holds } : {}),
     },
   };
 }
+
+/** Claps that are not among the notes: the rhythm is right all the same. */
+const BESIDE: ReadonlySet<ExtraKind> = new Set(['bounce', 'before', 'after']);
 
 /** How a take is explained, at the tempo of the click or at its own. */
 interface Explained {

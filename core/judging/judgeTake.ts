@@ -4,6 +4,7 @@ import { parseRhythm } from '../rhythm/text.ts';
 import type { Bpm, Seconds } from '../timing/units.ts';
 import { judge } from './judge.ts';
 import type { MarkBorder } from './mark.ts';
+import type { Scale } from './scale.ts';
 import type { TakeResult } from './takeResult.ts';
 import type { TakeTrouble } from './takeTrouble.ts';
 import { type WindowSettings, type Windows, windowsOf } from './windows.ts';
@@ -22,6 +23,7 @@ export interface PlayedTake {
 /** How a class judges. */
 export interface JudgingSettings extends WindowSettings {
   readonly borders?: readonly MarkBorder[] | null | undefined;
+  readonly scale?: Scale | null | undefined;
   /** Keeping the click counts too. */
   readonly clickCounts?: boolean | undefined;
 }
@@ -58,6 +60,7 @@ export function judgeTake(
     releases: take.releases ?? undefined,
     windows,
     borders: settings.borders ?? undefined,
+    scale: settings.scale ?? undefined,
     clickCounts: settings.clickCounts,
   });
   return judged.ok ? { ...judged, windows, pattern } : judged;

@@ -1,4 +1,6 @@
 import { EPSILON } from '../timing/tolerance.ts';
+import { type Scale, USUAL_SCALE, belowBorders, highestOf, isFull, usualBorders } from './scale.ts';
+
 /** What a mark needs at least. */
 export interface MarkBorder {
   readonly mark: number;
@@ -7,24 +9,15 @@ export interface MarkBorder {
   readonly driftPct?: number;
 }
 
-/** Handbook §8: 4 from .95 and drift within 4 %, 3 from .80 and 8 %, 2 from .60, 1 below, 0 when nothing was heard. */
-export const MARK_BORDERS: readonly MarkBorder[] = [
-  { mark: 4, accuracy: 0.95, driftPct: 4 },
-  { mark: 3, accuracy: 0.8, driftPct: 8 },
-  { mark: 2, accuracy: 0.6 },
-];
-export const HIGHEST_MARK = 4;
-
 /** Why borders cannot work, in one sentence; undefined when they can. */
-export function bordersTrouble(borders: readonly MarkBorder[]): string | undefined {
+export function bordersTrouble(borders: readonly MarkBorder[], scale: Scale = USUAL_SCALE): string | undefined {
   const falling = borders.every(
     ({ mark, accuracy }, i) => i === 0 || (mark < borders[i - 1]!.mark && accuracy < borders[i - 1]!.accuracy),
   );
   if (!falling) return 'each lower mark needs a lower border';
-  return borders.every(
-    ({ mark, accuracy, driftPct = 0 }) =>
-      mark >= 2 && mark <= HIGHEST_MARK && accuracy > 0 && accuracy <= 1 && driftPct >= 0,
-  )
+  if (borders.some(({ mark }) => mark <= belowBorders(scale) || mark > highestOf(scale)))
+    return 'they are borders of marks that this scale does not have';
+  return borders.every(({ accuracy, driftPct = 0 }) => accuracy > 0 && accuracy <= 1 && driftPct >= 0)
     ? undefined
     : 'borders lie above 0 and up to 100 per cent';
 }
@@ -33,30 +26,48 @@ export function bordersTrouble(borders: readonly MarkBorder[]): string | undefin
 export interface MarkedTake {
   /** Something was clapped, or nothing is written. */
   readonly heard: boolean;
-  /** The rhythm was misread somewhere: then it is no 4. */
-  readonly misread?: boolean;
+  /** Somewhere the rhythm was misread, a note missing or a clap among them added: then it has not the best mark. */
+  readonly flawed?: boolean | undefined;
   /** The class counts the click too, and it was not kept: one mark less, down to 1. */
   readonly offClick?: boolean;
   readonly borders?: readonly MarkBorder[] | undefined;
+  /** The scale of the class. */
+  readonly scale?: Scale | undefined;
+  /** There was no click to keep the tempo by. */
+  readonly free?: boolean | undefined;
 }
 
-/** The best mark there is. */
-export const FULL_MARK = 4;
+/** Without a click the tempo may drift so much more: 8 instead of 4 %, 12 instead of 8 (handbook §8). */
+const FREE_DRIFT_PCT = 4;
 
-/** The highest mark whose borders are met; accuracy is compared to a millionth, so that 19/20 is .95. */
+/** How far the tempo may drift for a mark, in per cent either way; Infinity where it is not looked at. */
+export function driftAllowed({ driftPct = Infinity }: MarkBorder, free: boolean = false): number {
+  return driftPct + (free ? FREE_DRIFT_PCT : 0);
+}
+
+/** So much of a hundred is taken off where the click counts and was not kept. */
+const OFF_CLICK_PERCENT = 10;
+
+/**
+ * The highest mark whose borders are met; accuracy is compared to a millionth, so that 19/20 is .95.
+ * @returns a step of the scale
+ */
 export function markOf(
   accuracy: number,
   driftPct: number,
-  { heard, misread = false, offClick = false, borders = MARK_BORDERS }: MarkedTake,
+  { heard, flawed, offClick = false, scale = USUAL_SCALE, borders = usualBorders(scale), free }: MarkedTake,
 ): number {
   if (!heard) return 0;
-  const met = borders.find(
-    (border) =>
-      !(misread && border.mark >= FULL_MARK) &&
-      accuracy >= border.accuracy - EPSILON &&
-      Math.abs(driftPct) <= (border.driftPct ?? Infinity),
-  );
-  return Math.max(1, (met?.mark ?? 1) - (offClick ? 1 : 0));
+  const barred = (border: MarkBorder) =>
+    (flawed && isFull(border.mark, scale)) || Math.abs(driftPct) > driftAllowed(border, free);
+  if (scale === 'percent') {
+    const most = borders.filter(barred);
+    const whole = Math.min(Math.floor((accuracy + EPSILON) * 100), ...most.map(({ mark }) => mark - 1));
+    return Math.max(0, whole - (offClick ? OFF_CLICK_PERCENT : 0));
+  }
+  const met = borders.find((border) => !barred(border) && accuracy >= border.accuracy - EPSILON);
+  const lowest = belowBorders(scale);
+  return Math.max(lowest, (met?.mark ?? lowest) - (offClick ? 1 : 0));
 }
 
 /**

@@ -13,14 +13,15 @@ import { markArithmetic } from '../wording/markArithmetic.ts';
 import { MISREADING_WORDS } from '../wording/misreadingWords.ts';
 import { ACTIVITY_NAMES } from '../wording/leadWords.ts';
 import { misconceptionText } from '../wording/questionWords.ts';
-import { MARK_BORDERS, accuracyOf, bordersTrouble, markOf } from './mark.ts';
+import { usualBorders } from './scale.ts';
+import { accuracyOf, bordersTrouble, markOf } from './mark.ts';
 import { simulate } from './simulatedChild.ts';
 import { pairsOf, tempoLine } from './tempoLine.ts';
 import { AGES, verdictOf, windowsFor, windowsOf } from './windows.ts';
 
 describe('what a teacher sets', () => {
   it.each([
-    [MARK_BORDERS, ''],
+    [usualBorders('0-4'), ''],
     [[{ mark: 4, accuracy: 1 }], ''],
     [
       [
@@ -36,7 +37,8 @@ describe('what a teacher sets', () => {
       ],
       'lower border',
     ],
-    [[{ mark: 5, accuracy: 0.8 }], 'above 0'],
+    [[{ mark: 5, accuracy: 0.8 }], 'does not have'],
+    [[{ mark: 1, accuracy: 0.8 }], 'does not have'],
     [[{ mark: 4, accuracy: 0 }], 'above 0'],
     [[{ mark: 4, accuracy: 0.9, driftPct: -1 }], 'above 0'],
   ])('borders %j: %s', (borders, word) => {
@@ -183,7 +185,7 @@ describe('a class that counts the click too', () => {
       beats.map((time) => time * 1.3),
       { clickCounts: true },
     );
-    expect(markArithmetic(result, 60, MARK_BORDERS, PLAIN_VOICE).slice(0, 2)).toEqual([
+    expect(markArithmetic(result, 60, {}, PLAIN_VOICE).slice(0, 2)).toEqual([
       '(8 on time + half of 0 early or late − half of 0 too many) ÷ 8 notes = 100 %. ' +
         'Mark 4: at least 95 %, the tempo kept within 4 %.',
       'The click was not kept, and here it counts too: mark 3.',

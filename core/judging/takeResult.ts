@@ -7,7 +7,7 @@ import type { JudgedHold } from './holds.ts';
 import type { MisreadingCode } from './misreadings/table.ts';
 
 /** Raised when a result changes its shape or what it says: results of an older version are judged again. */
-export const RESULT_VERSION = 5;
+export const RESULT_VERSION = 6;
 
 export const VERDICTS = ['on-time', 'early', 'late', 'missed'] as const;
 export type Verdict = (typeof VERDICTS)[number];
@@ -70,6 +70,8 @@ export interface TakeResult {
   readonly misreadings: readonly Misreading[];
   /** The mark is one lower, for the class counts the click too and it was not kept. */
   readonly offClick?: boolean;
+  /** The mark of the rhythm alone, where it is lower for the click. */
+  readonly withoutClick?: number;
   /** Places at which the rhythm was misread though no note was early, late or missed and no clap too many: one each. */
   readonly slips: number;
   readonly tempo: TempoKept;

@@ -1,4 +1,4 @@
-import { FULL_MARK } from '../judging/mark.ts';
+import { type Scale, USUAL_SCALE, isFull, isTooLow } from '../judging/scale.ts';
 import { type MisreadingCode, isAboutTake } from '../judging/misreadings/table.ts';
 import type { TakeResult } from '../judging/takeResult.ts';
 
@@ -6,6 +6,8 @@ import type { TakeResult } from '../judging/takeResult.ts';
 export interface TakeSoFar {
   readonly bpm: number;
   readonly mark: number;
+  /** That the mark is of; 0 to 4 where nothing is said. */
+  readonly scale?: Scale;
   /** The measure that cost most; absent when none stands out. */
   readonly hardest?: number;
   /** What was misread, the one thing to fix first. */
@@ -38,7 +40,6 @@ export type RepeatedStep =
 
 /** The usual rungs (handbook §6), counted beats a minute. */
 export const TEMPO_LADDER: readonly number[] = [60, 76, 92, 108];
-const TOO_LOW = 3;
 /** A measure is practised alone at no more than this. */
 const PRACTICE_BPM = 60;
 
@@ -69,10 +70,13 @@ function against(again: Repeated, { bpm, hardest = 1 }: TakeSoFar): RepeatedStep
   return { kind: 'place', ...again, measure: hardest, bpm: Math.min(PRACTICE_BPM, bpm) };
 }
 
+const fullMark = ({ mark, scale = USUAL_SCALE }: TakeSoFar) => isFull(mark, scale);
+const tooLow = ({ mark, scale = USUAL_SCALE }: TakeSoFar) => isTooLow(mark, scale);
+
 /**
  * Two takes in a row at mark 4: the next rung of the ladder, then the next pattern. The same misreading in two takes:
  * what stands against it. Two below 3 otherwise: the hardest measure alone where one stands out, else half speed
- * (handbook §8).
+ * (handbook §8). In another scale what is as much there.
  * @param takes  of one child and one pattern, oldest first
  * @param all  of the child, whatever the pattern: a slip may come again in another one
  */
@@ -84,13 +88,13 @@ export function nextStep(
   const last = takes.at(-1);
   const before = takes.at(-2);
   if (!last) return { kind: 'again' };
-  if (before?.mark === FULL_MARK && last.mark === FULL_MARK) {
+  if (before && fullMark(before) && fullMark(last)) {
     const faster = ladder.find((bpm) => bpm > last.bpm + 0.5);
     return faster === undefined ? { kind: 'next-pattern' } : { kind: 'faster', bpm: faster };
   }
   const again = repeated(all);
   if (again) return against(again, last);
-  if (before && before.mark < TOO_LOW && last.mark < TOO_LOW) {
+  if (before && tooLow(before) && tooLow(last)) {
     if (last.hardest !== undefined)
       return { kind: 'measure', measure: last.hardest, bpm: Math.min(PRACTICE_BPM, last.bpm) };
     return { kind: 'half-speed', bpm: Math.round(last.bpm / 2) };

@@ -1,5 +1,6 @@
 import type { JudgedHold } from '../judging/holds.ts';
-import type { MarkBorder } from '../judging/mark.ts';
+import { type MarkBorder, driftAllowed } from '../judging/mark.ts';
+import { type Scale, USUAL_SCALE, markLabel, usualBorders } from '../judging/scale.ts';
 import type { TakeResult, TempoKept } from '../judging/takeResult.ts';
 import { type Fraction, ONE, equal, frac, mixed } from '../rhythm/fraction.ts';
 import type { Bpm } from '../timing/units.ts';
@@ -10,14 +11,33 @@ import type { Voice } from './voice.ts';
 const percent = (part: number) => `${Math.round(part * 1000) / 10} %`;
 const ms = (value: number) => `${Math.abs(Math.round(value))} ms`;
 
-/** Which border gave the mark. */
-function borderText(mark: number, borders: readonly MarkBorder[]): string {
-  if (mark === 0) return '0: nothing was heard.';
-  const border = borders.find((one) => one.mark === mark);
-  if (!border) return `${mark}: below the border of ${percent(borders.at(-1)?.accuracy ?? 0)}.`;
-  const drift = border.driftPct === undefined ? '' : `, the tempo kept within ${border.driftPct} %`;
-  return `${mark}: at least ${percent(border.accuracy)}${drift}.`;
+/** What a class gives marks by. */
+export interface Marking {
+  readonly scale?: Scale | null | undefined;
+  /** null is as usual. */
+  readonly borders?: readonly MarkBorder[] | null | undefined;
 }
+
+const within = (border: MarkBorder, free: boolean) =>
+  border.driftPct === undefined ? '' : `, the tempo kept within ${driftAllowed(border, free)} %`;
+
+/** Which border gave the mark, and what kept it from a better one that the accuracy would have. */
+function borderText(mark: number, scale: Scale, borders: readonly MarkBorder[], free: boolean, result: TakeResult) {
+  const label = markLabel(mark, scale);
+  if (result.notes.length > 0 && isSilent(result)) return `${label}: nothing was heard.`;
+  const best = borders[0];
+  const isKept = best && result.accuracy >= best.accuracy && mark < best.mark;
+  const needs = isKept
+    ? ` For ${markLabel(best.mark, scale)}: nothing misread, left out or added${within(best, free)}.`
+    : '';
+  if (scale === 'percent') return `${label}: the accuracy itself.${needs}`;
+  const border = borders.find((one) => one.mark === mark);
+  if (!border) return `${label}: below the border of ${percent(borders.at(-1)?.accuracy ?? 0)}.`;
+  return `${label}: at least ${percent(border.accuracy)}${within(border, free)}.${needs}`;
+}
+
+const isSilent = ({ notes, extras }: TakeResult) =>
+  extras.length === 0 && notes.every(({ verdict }) => verdict === 'missed');
 
 function leadText(leadMs: number): string {
   if (Math.abs(leadMs) < 1) return 'With the click';
@@ -62,21 +82,19 @@ function followText(beatsAhead: Fraction, note: TakeResult['notes'][number] | un
  * The arithmetic behind a mark, a line each.
  * @param set  the tempo of the click; undefined in a free take
  */
-export function markArithmetic(
-  result: TakeResult,
-  set: Bpm | undefined,
-  borders: readonly MarkBorder[],
-  voice: Voice,
-): string[] {
+export function markArithmetic(result: TakeResult, set: Bpm | undefined, marking: Marking, voice: Voice): string[] {
+  const scale = marking.scale ?? USUAL_SCALE;
+  const borders = marking.borders ?? usualBorders(scale);
   const { notes, extras, slips, offClick, tempo, accuracy, mark, withBeat, follow, feet, holds } = result;
   const count = (...verdicts: string[]) => notes.filter(({ verdict }) => verdicts.includes(verdict)).length;
   const late = `half of ${count('early', 'late')} early or late`;
   const misread = slips > 0 ? ` − ${slips} misread` : '';
   const points = `(${count('on-time')} on time + ${late} − half of ${extras.length} too many${misread})`;
-  const byBorders = offClick ? mark + 1 : mark;
+  const free = set === undefined;
+  const byBorders = borderText(result.withoutClick ?? mark, scale, borders, free, result);
   return [
-    `${points} ÷ ${notes.length} notes = ${percent(accuracy)}. Mark ${borderText(byBorders, borders)}`,
-    ...(offClick ? [`The click was not kept, and here it counts too: mark ${mark}.`] : []),
+    `${points} ÷ ${notes.length} notes = ${percent(accuracy)}. Mark ${byBorders}`,
+    ...(offClick ? [`The click was not kept, and here it counts too: mark ${markLabel(mark, scale)}.`] : []),
     tempoText(tempo, set),
     ...(withBeat === null ? [] : [`With the beat itself, the child not followed: ${percent(withBeat)} of the notes.`]),
     ...follow.map(({ fromNote, beatsAhead }) => followText(beatsAhead, notes[fromNote], voice)),

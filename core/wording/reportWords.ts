@@ -1,3 +1,4 @@
+import { type Scale, USUAL_SCALE, isTooLow } from '../judging/scale.ts';
 import type { KnownElement } from '../records/mastery.ts';
 import { ELEMENTS, ELEMENT_IDS, type ElementId } from '../rhythm/elements.ts';
 import { type NamingId, inNaming } from './valueNames.ts';
@@ -6,12 +7,12 @@ import { type NamingId, inNaming } from './valueNames.ts';
 export interface Reported {
   readonly name: string;
   readonly mastery: readonly KnownElement[];
-  /** Marks of the takes, newest first, 0 to 4. */
+  /** Marks of the takes, newest first. */
   readonly marks: readonly number[];
+  /** That they are of; 0 to 4 where nothing is said. */
+  readonly scale?: Scale;
 }
 
-/** A mark with which a child can go on. */
-const GOOD = 3;
 const COMPARED = 5;
 
 const listed = (words: readonly string[]) =>
@@ -24,20 +25,17 @@ const times = (count: number) => (count === 1 ? 'once' : count === 2 ? 'twice' :
  * nobody is compared, and none says what another denies.
  * @example reportSentences({ name: 'Ada', mastery: [], marks: [] }, 'quarters')  // ["Ada has not been heard yet."]
  */
-export function reportSentences({ name, mastery, marks }: Reported, naming: NamingId): string[] {
+export function reportSentences({ name, mastery, marks, scale = USUAL_SCALE }: Reported, naming: NamingId): string[] {
   if (marks.length === 0) return [`${name} has not been heard yet.`];
   const inState = (...states: KnownElement['state'][]) =>
     mastery.filter(({ state }) => states.includes(state)).map(({ element }) => titleOf(element, naming));
   const [firm, growing, shaky, fresh] = [inState('firm', 'due'), inState('growing'), inState('shaky'), inState('new')];
-  const [good, all] = [
-    marks.slice(0, COMPARED).filter((mark) => mark >= GOOD).length,
-    Math.min(COMPARED, marks.length),
-  ];
+  const [good, all] = [goodOf(marks.slice(0, COMPARED), scale), Math.min(COMPARED, marks.length)];
   // What is hard in the newest rhythms is said by its name, or is known: the marks alone would deny it.
   const isDenied = (good === 0 && firm.length > 0) || (good === all && shaky.length > 0);
   return [
     `${name} has clapped a written rhythm ${times(marks.length)} and was listened to.`,
-    ...(isDenied ? [] : progress(name, marks)),
+    ...(isDenied ? [] : progress(name, marks, scale)),
     ...(firm.length > 0 ? [`${name} reads and claps these with certainty: ${listed(firm)}.`] : []),
     ...(growing.length > 0 ? [`This is coming along well: ${listed(growing)}.`] : []),
     ...(fresh.length > 0 ? [`Only just begun: ${listed(fresh)}.`] : []),
@@ -57,11 +55,14 @@ function next(name: string, mastery: readonly KnownElement[], shaky: readonly st
   return mastery.length > 0 && element ? [`What comes next for ${name}: ${titleOf(element, naming)}.`] : [];
 }
 
+/** With how many a child can go on. */
+const goodOf = (marks: readonly number[], scale: Scale) => marks.filter((mark) => !isTooLow(mark, scale)).length;
+
 const NUMBERS = ['none', 'one', 'two', 'three', 'four', 'all five'];
 
 /** How the newest takes stand beside the first ones; nothing of that where there are too few of them. */
-function progress(name: string, marks: readonly number[]): string[] {
-  const good = (some: readonly number[]) => some.filter((mark) => mark >= GOOD).length;
+function progress(name: string, marks: readonly number[], scale: Scale): string[] {
+  const good = (some: readonly number[]) => goodOf(some, scale);
   if (marks.length < COMPARED) {
     const right = good(marks);
     if (right === 0) return ['It was not right yet.'];

@@ -2,7 +2,6 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { judgeTake } from '../judging/judgeTake.ts';
 import { advised, judged, resultOf, sentencesOf } from '../judging/judged.test-helper.ts';
-import { MARK_BORDERS } from '../judging/mark.ts';
 import { hardestMeasure } from '../records/nextStep.ts';
 import { simulate } from '../judging/simulatedChild.ts';
 import { everydayPattern, patternOf } from '../rhythm/arbitrary.test-helper.ts';
@@ -199,7 +198,7 @@ describe('advice', () => {
         );
         const result = resultOf({ pattern, bpm: 80, onsets, free });
         const { well, fix } = adviceOn(result, pattern, CROTCHETS);
-        const lines = markArithmetic(result, free ? undefined : 80, MARK_BORDERS, CROTCHETS);
+        const lines = markArithmetic(result, free ? undefined : 80, {}, CROTCHETS);
         for (const sentence of [well, ...fix, ...lines])
           expect(sentence).not.toMatch(/undefined|NaN|[{}]|measure|object/i);
         for (const sentence of [...fix, ...lines]) expect(sentence).toMatch(/[.%]$/);
@@ -211,7 +210,7 @@ describe('advice', () => {
 
 describe('the arithmetic behind a mark', () => {
   const lines = (text: string, onsets: readonly number[], more = {}) =>
-    markArithmetic(judged(text, 60, onsets, more), 'free' in more ? undefined : 60, MARK_BORDERS, PLAIN_VOICE);
+    markArithmetic(judged(text, 60, onsets, more), 'free' in more ? undefined : 60, {}, PLAIN_VOICE);
   it('shows what a misreading costs', () => {
     expect(lines('4/4 q (q) q q | q q q q', [0, 1, 2, 3, 4, 5, 6])[0]).toContain('− half of 0 too many − 1 misread)');
     expect(lines('4/4 q q q q', [0, 1, 2, 3])[0]).not.toContain('misread');

@@ -11,7 +11,12 @@ export const outOfBin = and(isNull(children.binnedAt), isNull(classes.binnedAt))
 /** In the order of the class list. */
 export async function listChildren(db: Database, classId: string): Promise<Child[]> {
   return db
-    .select({ id: children.id, name: children.name, adaptations: children.adaptations })
+    .select({
+      id: children.id,
+      name: children.name,
+      adaptations: children.adaptations,
+      reportLine: children.reportLine,
+    })
     .from(children)
     .where(and(eq(children.classId, classId), isNull(children.binnedAt)))
     .orderBy(asc(children.position), asc(children.name));
@@ -31,6 +36,7 @@ export async function findChild(db: Database, teacherId: string, childId: string
       name: children.name,
       classId: children.classId,
       adaptations: children.adaptations,
+      reportLine: children.reportLine,
       role: roleOf(teacherId),
     })
     .from(children)

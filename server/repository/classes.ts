@@ -15,6 +15,7 @@ const settings = {
   wordSet: classes.wordSet,
   onTimeMs: classes.onTimeMs,
   borders: classes.borders,
+  scale: classes.scale,
   clickCounts: classes.clickCounts,
   counts: classes.counts,
   recordingDays: classes.recordingDays,

@@ -27,6 +27,7 @@ export async function copiedTakes(
       source: takes.source,
       takenAt: takes.takenAt,
       override: takes.override,
+      given: takes.given,
       overrideReason: takes.overrideReason,
       corrected: takes.corrected,
     })

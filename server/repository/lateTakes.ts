@@ -1,7 +1,8 @@
 import { and, asc, eq, gt, gte, lt, lte } from 'drizzle-orm';
 import type { ClassRecords } from '../../contract/records.ts';
+import { USUAL_SCALE, carried } from '../../core/judging/scale.ts';
 import type { Database } from '../database.ts';
-import { takes, terms } from '../schema.ts';
+import { classes, takes, terms } from '../schema.ts';
 
 type Take = Pick<typeof takes.$inferSelect, 'childId' | 'classId' | 'patternKey' | 'title' | 'takenAt'>;
 
@@ -41,8 +42,16 @@ export function withHeard(records: ClassRecords, { childId, key, title, lastAt, 
 /** A take that was clapped in a term which was closed before it arrived goes into that term. */
 export async function enterLate(db: Database, { childId, classId, patternKey, title, takenAt }: Take): Promise<void> {
   const [term] = await db
-    .select({ id: terms.id, fromAt: terms.fromAt, untilAt: terms.untilAt, records: terms.records })
+    .select({
+      id: terms.id,
+      fromAt: terms.fromAt,
+      untilAt: terms.untilAt,
+      records: terms.records,
+      then: terms.scale,
+      now: classes.scale,
+    })
     .from(terms)
+    .innerJoin(classes, eq(classes.id, terms.classId))
     .where(and(eq(terms.classId, classId), lte(terms.fromAt, takenAt), gt(terms.untilAt, takenAt)))
     .limit(1)
     .for('update');
@@ -59,7 +68,8 @@ export async function enterLate(db: Database, { childId, classId, patternKey, ti
       ),
     )
     .orderBy(asc(takes.takenAt), asc(takes.id));
-  const marks = own.map(({ mark, override }) => override ?? mark);
+  const [now, then] = [term.now ?? USUAL_SCALE, term.then ?? USUAL_SCALE];
+  const marks = own.map(({ mark, override }) => carried(override ?? mark, now, then));
   const records = withHeard(term.records, { childId, key: patternKey, title, lastAt: own.at(-1)!.takenAt, marks });
   await db.update(terms).set({ records }).where(eq(terms.id, term.id));
 }

@@ -1,6 +1,6 @@
 import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { LineUp, NewLineUp } from '../../contract/lineUp.ts';
-import { HIGHEST_MARK } from '../../core/judging/mark.ts';
+import { type Scale, carried, highestOf } from '../../core/judging/scale.ts';
 import { type Said, type StandingTurn, afterTake, markByHand, withoutTake } from '../../core/records/turns.ts';
 import type { Database } from '../database.ts';
 import { children, classes, lineUpTurns, lineUps, paperMarks, takes } from '../schema.ts';
@@ -146,19 +146,24 @@ export async function turnWithoutTake(db: Database, takeId: string): Promise<voi
     await db.update(lineUpTurns).set(withoutTake(now)).where(isTurn(lineUpId, childId));
 }
 
-const MARKS = Array.from({ length: HIGHEST_MARK + 1 }, (_, mark) => mark);
-
-/** Marks by hand were changed in the column that a line-up has in the grid; null takes one back. */
+/**
+ * Marks by hand were changed in the column that a line-up has in the grid; null takes one back.
+ * @param from  the scale of the column
+ * @param to  that of the class
+ */
 export async function turnsByHand(
   db: Database,
   lineUpId: string,
   marks: Readonly<Record<string, number | null>>,
+  from: Scale,
+  to: Scale,
 ): Promise<void> {
-  for (const [childId, mark] of Object.entries(marks)) {
+  for (const [childId, given] of Object.entries(marks)) {
+    // Another number of points than a line-up gives is no mark of it.
+    if (given !== null && (!Number.isInteger(given) || given > highestOf(from))) continue;
+    const mark = given === null ? null : carried(given, from, to);
     const said = mark === null ? { state: 'waiting' as const, mark } : { state: 'heard' as const, mark };
     const had = mark === null ? eq(lineUpTurns.state, 'heard') : undefined;
-    // Another number of points than a line-up gives is no mark of it.
-    if (mark !== null && !MARKS.includes(mark)) continue;
     await db
       .update(lineUpTurns)
       .set({ ...said, clash: null })

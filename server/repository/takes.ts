@@ -24,6 +24,7 @@ const summary = {
   accuracy: takes.accuracy,
   mark: takes.mark,
   override: takes.override,
+  given: takes.given,
   source: takes.source,
   corrected: takes.corrected,
 };
@@ -34,6 +35,7 @@ const judgingColumns = {
   judgingRevision: classes.judgingRevision,
   onTimeMs: classes.onTimeMs,
   borders: classes.borders,
+  scale: classes.scale,
   clickCounts: classes.clickCounts,
   naming: classes.naming,
 };
@@ -224,7 +226,7 @@ export async function overrideMark(
   overrideReason: string,
 ): Promise<void> {
   await holdChild(db, childId);
-  await db.update(takes).set({ override, overrideReason }).where(eq(takes.id, id));
+  await db.update(takes).set({ override, overrideReason, given: null }).where(eq(takes.id, id));
   await turnMarked(db, id);
   await rebuildRecords(db, childId);
   await touchClass(db, classId);

@@ -12,7 +12,7 @@ export async function listTerms(db: Database, classId: string): Promise<Term[]> 
 
 export async function findTerm(db: Database, classId: string, termId: string): Promise<TermDetail | undefined> {
   const [row] = await db
-    .select({ ...shown, names: terms.names, records: terms.records })
+    .select({ ...shown, names: terms.names, records: terms.records, scale: terms.scale })
     .from(terms)
     .where(and(eq(terms.id, termId), eq(terms.classId, classId)))
     .limit(1);

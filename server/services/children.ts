@@ -18,6 +18,8 @@ export async function childOf(db: Database, teacherId: string, classId: string, 
   return child;
 }
 
+const childEditOf = ({ name, adaptations, reportLine = '' }: Child): ChildEdit => ({ name, adaptations, reportLine });
+
 const IN_BIN = new Problem(409, 'in-bin', 'This child is in the bin. Take it out again under Classes, Bin.');
 
 /** Adds a child to a class, or changes its name and what is made easier; other windows change its marks. */
@@ -34,7 +36,7 @@ export async function saveChild(
     if (known && known.classId !== classId) throw notFound('child');
     if (!known && (await childIdTaken(inside, id)))
       throw (await inBin(inside, teacherId, 'child', id)) ? IN_BIN : notFound('child');
-    const values = known ? merged(was, { name: known.name, adaptations: known.adaptations }, wanted) : wanted;
+    const values = known ? merged(was, childEditOf(known), wanted) : wanted;
     if (known) await updateChild(inside, classId, { id, ...values });
     else await addChild(inside, classId, { id, ...values }, Date.now());
     const adaptations = values.adaptations === undefined ? (known?.adaptations ?? null) : values.adaptations;
@@ -44,7 +46,8 @@ export async function saveChild(
       await askToRejudge(inside, classId, settings.judgingRevision + 1, null);
     }
     const done = known ? ('changed' as const) : ('made' as const);
-    return { done, child: { id, name: values.name, adaptations }, rejudge };
+    const reportLine = values.reportLine ?? known?.reportLine ?? '';
+    return { done, child: { id, name: values.name, adaptations, reportLine }, rejudge };
   });
   if (rejudge) {
     tellRejudging();

@@ -3,11 +3,14 @@ import { checkHouseWords } from '../../core/counting/houseWords.ts';
 import { SCHOOLS, type SchoolId } from '../../core/counting/schools.ts';
 import { checkWordSet } from '../../core/counting/wordSet.ts';
 import { bordersTrouble } from '../../core/judging/mark.ts';
+import { type Scale, USUAL_SCALE, highestOf, scaleTitle, scaleTrouble } from '../../core/judging/scale.ts';
 import { Problem } from '../problem.ts';
 
 /** House words and word sets that cannot work are refused, with the place they are about. */
-export function checkClassSettings({ houseWords = {}, wordSet, borders }: ClassSettings): void {
-  const trouble = borders ? bordersTrouble(borders) : undefined;
+export function checkClassSettings({ houseWords = {}, wordSet, borders, scale }: ClassSettings): void {
+  const badScale = scale ? scaleTrouble(scale) : undefined;
+  if (badScale) throw new Problem(422, 'scale', `This scale cannot work: ${badScale}.`, { field: 'scale' });
+  const trouble = borders ? bordersTrouble(borders, scale ?? undefined) : undefined;
   if (trouble) throw new Problem(422, 'borders', `These borders cannot work: ${trouble}.`, { field: 'borders' });
   for (const [id, own] of Object.entries(houseWords)) {
     if (!Object.hasOwn(SCHOOLS, id))
@@ -23,4 +26,11 @@ export function checkClassSettings({ houseWords = {}, wordSet, borders }: ClassS
     throw new Problem(422, 'word-set', `The word for “${wrong.cell}” cannot work: ${wrong.reason}.`, {
       field: 'wordSet',
     });
+}
+
+/** A mark by hand is one of the class's scale. */
+export function checkMark(mark: number | null, scale: Scale | null): void {
+  const own = scale ?? USUAL_SCALE;
+  if (mark !== null && mark > highestOf(own))
+    throw new Problem(422, 'bad-request', `mark: there is no such step in ${scaleTitle(own)}.`, { field: 'mark' });
 }

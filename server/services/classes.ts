@@ -13,6 +13,7 @@ import {
   listClasses,
   updateClass,
 } from '../repository/classes.ts';
+import { carryMarks } from '../repository/scales.ts';
 import type { JudgingBefore } from '../schema.ts';
 import { endRejudging, findRejudging } from '../repository/rejudgings.ts';
 import type { Resources } from '../resources.ts';
@@ -68,9 +69,11 @@ export async function saveClass(
     }
     demand(known.role, 'owner');
     const values = merged(was, settingsIn(known), wanted);
+    checkClassSettings(values);
     const rejudge = !judgesAlike(known, values);
     const judgingRevision = known.judgingRevision + (rejudge ? 1 : 0);
     await updateClass(inside, classId, { ...values, judgingRevision });
+    await carryMarks(inside, classId, known.scale, values.scale === undefined ? known.scale : values.scale);
     if (rejudge) await askToRejudge(inside, classId, judgingRevision, judgingBefore(known));
     return { done: 'changed' as const, values, rejudge };
   });
@@ -88,10 +91,11 @@ export function settingsIn(found: Awaited<ReturnType<typeof classOf>>) {
 }
 
 /** What decides how a class judges. */
-const judgingBefore = ({ ages, onTimeMs, borders, clickCounts }: JudgingBefore): JudgingBefore => ({
+const judgingBefore = ({ ages, onTimeMs, borders, scale, clickCounts }: JudgingBefore): JudgingBefore => ({
   ages,
   onTimeMs,
   borders,
+  scale: scale ?? null,
   clickCounts,
 });
 
@@ -110,6 +114,7 @@ export async function cancelRejudging(db: Database, teacherId: string, classId: 
     const { borders } = job.before;
     const before = { ...settingsIn(known), ...job.before, borders: borders && [...borders] };
     await updateClass(inside, classId, { ...before, judgingRevision });
+    await carryMarks(inside, classId, known.scale, before.scale);
     await endRejudging(inside, job);
     await askToRejudge(inside, classId, judgingRevision, null);
     return true;
@@ -125,7 +130,8 @@ export async function tryJudging(
   trial: JudgingTrial,
 ): Promise<JudgingPreview> {
   const known = await classOf(resources.db, teacherId, classId, 'owner');
-  checkClassSettings({ ...known, borders: trial.borders });
+  const { borders, scale = known.scale } = trial;
+  checkClassSettings({ ...known, borders, scale });
   return previewJudging(resources, teacherId, classId, known, trial);
 }
 

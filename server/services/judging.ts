@@ -1,5 +1,5 @@
 import type { JudgingPreview, JudgingTrial } from '../../contract/judging.ts';
-import { HIGHEST_MARK } from '../../core/judging/mark.ts';
+import { USUAL_SCALE, carried, highestOf } from '../../core/judging/scale.ts';
 import type { PlayedTake } from '../../core/judging/judgeTake.ts';
 import { RESULT_VERSION, type TakeResult } from '../../core/judging/takeResult.ts';
 import { Overtaken, once } from '../database.ts';
@@ -27,8 +27,16 @@ export async function judgement(
 }
 
 /** Of a row with more in it, what is sent to the judge. */
-export function judgingPart({ ages, onTimeMs, borders, clickCounts, naming, adaptations }: JudgingClass): JudgingClass {
-  return { ages, onTimeMs, borders, clickCounts, naming, wider: adaptations?.wider };
+export function judgingPart({
+  ages,
+  onTimeMs,
+  borders,
+  scale,
+  clickCounts,
+  naming,
+  adaptations,
+}: JudgingClass): JudgingClass {
+  return { ages, onTimeMs, borders, scale, clickCounts, naming, wider: adaptations?.wider };
 }
 
 export function playedPart({ patternText, bpm, onsets, feet, releases, free }: PlayedTake): PlayedTake {
@@ -37,8 +45,8 @@ export function playedPart({ patternText, bpm, onsets, feet, releases, free }: P
 
 /** Do two settings judge alike? */
 export function judgesAlike(a: JudgingClass, b: JudgingClass): boolean {
-  const key = ({ ages, onTimeMs, borders, clickCounts = false }: JudgingClass) =>
-    JSON.stringify([ages, onTimeMs ?? null, borders ?? null, clickCounts]);
+  const key = ({ ages, onTimeMs, borders, scale, clickCounts = false }: JudgingClass) =>
+    JSON.stringify([ages, onTimeMs ?? null, borders ?? null, scale ?? USUAL_SCALE, clickCounts]);
   return key(a) === key(b);
 }
 
@@ -54,7 +62,10 @@ export async function previewJudging(
   settings: JudgingClass,
   trial: JudgingTrial,
 ): Promise<JudgingPreview> {
-  const marks = Array.from({ length: HIGHEST_MARK + 1 }, (_, i) => ({ mark: HIGHEST_MARK - i, now: 0, then: 0 }));
+  const from = settings.scale ?? USUAL_SCALE;
+  const to = trial.scale === undefined ? from : (trial.scale ?? USUAL_SCALE);
+  const highest = highestOf(to);
+  const marks = Array.from({ length: highest + 1 }, (_, i) => ({ mark: highest - i, now: 0, then: 0 }));
   let [takes, higher, lower] = [0, 0, 0];
   let after: { takenAt: number; id: string } | undefined;
   while (takes < MOST_PREVIEWED) {
@@ -66,11 +77,12 @@ export async function previewJudging(
         played: playedPart(row),
       })),
     );
-    for (const [i, { mark }] of rows.entries()) {
+    for (const [i, row] of rows.entries()) {
+      const mark = carried(row.mark, from, to);
       const one = judged[i]!;
       const then = 'trouble' in one ? mark : one.mark;
-      marks[HIGHEST_MARK - mark]!.now++;
-      marks[HIGHEST_MARK - then]!.then++;
+      marks[highest - mark]!.now++;
+      marks[highest - then]!.then++;
       if (then > mark) higher++;
       if (then < mark) lower++;
     }

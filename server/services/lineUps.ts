@@ -1,5 +1,5 @@
 import type { LineUp, NewLineUp, TurnEdit } from '../../contract/lineUp.ts';
-import { HIGHEST_MARK } from '../../core/judging/mark.ts';
+import { USUAL_SCALE, carried, highestOf } from '../../core/judging/scale.ts';
 import { type StandingTurn, afterSaying, markByHand } from '../../core/records/turns.ts';
 import { type Database, transacted } from '../database.ts';
 import { Problem, notFound } from '../problem.ts';
@@ -15,10 +15,11 @@ import {
   writeTurn,
 } from '../repository/lineUps.ts';
 import { patternsById } from '../repository/patterns.ts';
-import { writePaperColumn } from '../repository/paper.ts';
+import { findPaperColumn, writePaperColumn } from '../repository/paper.ts';
 import { overrideMark } from '../repository/takes.ts';
 import { childOf } from './children.ts';
 import { classOf } from './classes.ts';
+import { checkMark } from './classSettings.ts';
 
 /** What is older is in the marks. */
 const MOST_SHOWN = 30;
@@ -81,6 +82,8 @@ export async function setTurn(
     await holdClass(inside, classId);
     const { settings, title, startedAt } = await lineUpOf(inside, teacherId, classId, lineUpId);
     await childOf(inside, teacherId, classId, childId, 'hear');
+    const { scale } = await classOf(inside, teacherId, classId, 'hear');
+    checkMark(mark, scale);
     const now = (await holdTurn(inside, lineUpId, childId)) ?? WAITING;
     const turn = afterSaying(now, { ...saying, mark });
     await writeTurn(inside, lineUpId, childId, { ...turn, slower }, patternId ?? settings.patternIds[0]!);
@@ -89,8 +92,12 @@ export async function setTurn(
       await overrideMark(inside, { id: turn.takeId, childId, classId }, turn.mark, '');
     else if (had === has) await touchClass(inside, classId);
     else {
-      const points = { [childId]: has };
-      await writePaperColumn(inside, classId, lineUpId, { title, outOf: HIGHEST_MARK, takenAt: startedAt, points });
+      // A column that was begun in another scale goes on in that one.
+      const begun = await findPaperColumn(inside, lineUpId);
+      const own = (begun ? begun.scale : scale) ?? USUAL_SCALE;
+      const points = { [childId]: has === null ? null : carried(has, scale ?? USUAL_SCALE, own) };
+      const column = { title, outOf: highestOf(own), scale: typeof own === 'string' ? own : [...own], points };
+      await writePaperColumn(inside, classId, lineUpId, { ...column, takenAt: startedAt });
     }
   });
 }

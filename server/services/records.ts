@@ -9,6 +9,7 @@ import type {
   TakesPage,
 } from '../../contract/records.ts';
 import type { TakeResult } from '../../contract/takeResult.ts';
+import { USUAL_SCALE, highestOf, scaleTrouble } from '../../core/judging/scale.ts';
 import { masteryOf } from '../../core/records/mastery.ts';
 import { toldPlaces } from '../../core/records/toldPlaces.ts';
 import { ELEMENT_IDS } from '../../core/rhythm/elements.ts';
@@ -223,11 +224,10 @@ export async function savePaperColumn(
   wanted: PaperColumnEdit,
   was?: PaperColumnEdit,
 ): Promise<'made' | 'changed'> {
-  const tooMany = Object.values(wanted.points).some((points) => points !== null && points > wanted.outOf);
-  if (tooMany) throw new Problem(422, 'bad-request', `points: there are at most ${wanted.outOf} in this column.`);
+  checkPoints(wanted);
   return transacted(db, async (inside) => {
     await holdClass(inside, classId);
-    const { termFrom } = await classOf(inside, teacherId, classId, 'hear');
+    const { termFrom, scale } = await classOf(inside, teacherId, classId, 'hear');
     const known = await findPaperColumn(inside, columnId);
     if (known && known.classId !== classId) throw notFound('column');
     const values = known ? await mergedColumn(inside, known, wanted, was) : wanted;
@@ -236,15 +236,27 @@ export async function savePaperColumn(
     // A column that is made now belongs to the term of now, whatever date it bears.
     const takenAt = known ? values.takenAt : Math.max(values.takenAt, termFrom);
     await writePaperColumn(inside, classId, columnId, { ...values, takenAt });
-    await turnsByHand(inside, columnId, values.points);
+    await turnsByHand(inside, columnId, values.points, values.scale ?? USUAL_SCALE, scale ?? USUAL_SCALE);
     return known ? 'changed' : 'made';
   });
+}
+
+/** No more than there are; where they are marks of a scale, steps of it. */
+function checkPoints({ points, outOf, scale }: PaperColumnEdit): void {
+  const given = Object.values(points).filter((one) => one !== null);
+  if (given.some((one) => one > outOf))
+    throw new Problem(422, 'bad-request', `points: there are at most ${outOf} in this column.`);
+  if (!scale) return;
+  const trouble = scaleTrouble(scale);
+  if (trouble) throw new Problem(422, 'scale', `scale: ${trouble}.`, { field: 'scale' });
+  if (outOf !== highestOf(scale) || given.some((one) => !Number.isInteger(one)))
+    throw new Problem(422, 'bad-request', 'points: expected the steps of the scale of this column.');
 }
 
 /** Two who enter marks into one column do so side by side: each mark is a part of its own. */
 async function mergedColumn(
   db: Database,
-  { id, title, outOf, takenAt }: { id: string; title: string; outOf: number; takenAt: number },
+  { id, title, outOf, takenAt, scale }: Omit<PaperColumnEdit, 'points'> & { readonly id: string },
   wanted: PaperColumnEdit,
   was: PaperColumnEdit | undefined,
 ): Promise<PaperColumnEdit> {
@@ -252,11 +264,16 @@ async function mergedColumn(
   const { points } = wanted;
   const together: Record<string, unknown> = merged<Record<string, unknown>>(
     was && flat(was),
-    { ...(await paperMarksOf(db, id)), title, outOf, takenAt },
+    { ...(await paperMarksOf(db, id)), title, outOf, takenAt, scale },
     flat(wanted),
   );
   const given = Object.keys(points).map((childId) => [childId, together[childId] ?? null]);
-  const heads = { title: together['title'], outOf: together['outOf'], takenAt: together['takenAt'] };
+  const heads = {
+    title: together['title'],
+    outOf: together['outOf'],
+    takenAt: together['takenAt'],
+    scale: together['scale'],
+  };
   return { ...heads, points: Object.fromEntries(given) as PaperColumnEdit['points'] } as PaperColumnEdit;
 }
 

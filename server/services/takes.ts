@@ -20,6 +20,7 @@ import type { Resources } from '../resources.ts';
 import { turnsOf } from '../turns.ts';
 import { demand } from './access.ts';
 import { classOf } from './classes.ts';
+import { checkMark } from './classSettings.ts';
 import { judgement, upToDate } from './judging.ts';
 import { merged } from './merge.ts';
 
@@ -54,6 +55,7 @@ export async function takeOf(resources: Resources, teacherId: string, takeId: st
     resultVersion: _version,
     onTimeMs: _onTime,
     borders: _borders,
+    scale: _scale,
     clickCounts: _click,
     naming: _naming,
     adaptations: _adaptations,
@@ -63,7 +65,8 @@ export async function takeOf(resources: Resources, teacherId: string, takeId: st
   const { result, accuracy, mark } = await upToDate(resources, teacherId, take);
   return {
     ...shown,
-    result,
+    // In the scale of the class, also where it was given in another one.
+    result: { ...result, mark },
     accuracy,
     mark,
     onsets: [...take.onsets],
@@ -112,7 +115,7 @@ export async function storeTake(
     misread: _misread,
     ...shown
   } = stored;
-  return { ...shown, override: null, overrideReason: '', corrected: false, recordingUntil: null };
+  return { ...shown, override: null, overrideReason: '', given: null, corrected: false, recordingUntil: null };
 }
 
 /** Judges a take anew from onsets that were put right by hand; it is marked as corrected. */
@@ -158,7 +161,8 @@ export async function setOwnMark(
   was?: MarkOverride,
 ): Promise<TakeDetail> {
   await transacted(resources.db, async (inside) => {
-    const key = await keyOfTake(inside, teacherId, takeId);
+    const { scale, ...key } = await ownTake(inside, teacherId, takeId, 'hear');
+    checkMark(wanted.mark, scale);
     const { mark, reason = '' } = merged(was && whole(was), await ownMarkOf(inside, key), whole(wanted));
     await overrideMark(inside, key, mark, mark === null ? '' : reason);
   });

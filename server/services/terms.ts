@@ -5,6 +5,7 @@ import { Problem, notFound } from '../problem.ts';
 import { holdChild, rebuildRecords } from '../repository/childRecords.ts';
 import { childIdsOf, findChild, listChildren } from '../repository/children.ts';
 import { holdClass, raiseJudging, touchClass } from '../repository/classes.ts';
+import { carryTakes } from '../repository/scales.ts';
 import { addTerm, beginTerm, findTerm, listTerms, moveChild, movePaper, termIdTaken } from '../repository/terms.ts';
 import { classOf } from './classes.ts';
 import { readRecords } from './records.ts';
@@ -35,7 +36,7 @@ export async function closeTerm(
   const now = Date.now();
   return transacted(db, async (inside) => {
     await holdClass(inside, classId);
-    const { termFrom } = await classOf(inside, teacherId, classId, 'owner');
+    const { termFrom, scale } = await classOf(inside, teacherId, classId, 'owner');
     if (await findTerm(inside, classId, termId)) return 'changed';
     if (await termIdTaken(inside, termId)) throw notFound('term');
     const ids = await childIdsOf(inside, classId);
@@ -43,7 +44,8 @@ export async function closeTerm(
     for (const childId of ids) await holdChild(inside, childId);
     const { records } = await readRecords(inside, classId, now);
     const names = (await listChildren(inside, classId)).map(({ name }) => name);
-    await addTerm(inside, classId, { id: termId, title: title.trim(), fromAt: termFrom, untilAt: now, names, records });
+    const span = { id: termId, title: title.trim(), fromAt: termFrom, untilAt: now };
+    await addTerm(inside, classId, { ...span, names, records, scale });
     for (const childId of ids) await rebuildRecords(inside, childId);
     // A take that is being judged now is entered by what holds from here on.
     await raiseJudging(inside, classId);
@@ -62,13 +64,14 @@ export async function moveChildren(
   { to, children }: ClassMove,
 ): Promise<void> {
   if (to === classId) throw new Problem(422, 'bad-request', 'to: this is the class they are in.', { field: 'to' });
-  const { termFrom } = await classOf(db, teacherId, classId, 'owner');
-  await transacted(db, async (inside) => {
+  const { termFrom, scale } = await classOf(db, teacherId, classId, 'owner');
+  const there = await transacted(db, async (inside) => {
     await holdClass(inside, to);
     const target = await classOf(inside, teacherId, to, 'owner');
     // A class that begins with these children goes on where they were: the terms they left behind stay closed.
     if ((await childIdsOf(inside, to)).length === 0 && target.termFrom < termFrom)
       await beginTerm(inside, to, termFrom);
+    return target;
   });
   for (const childId of children)
     await transacted(db, async (inside) => {
@@ -78,6 +81,7 @@ export async function moveChildren(
       if (child?.classId !== classId) throw notFound('child');
       await moveChild(inside, childId, to);
       await movePaper(inside, [childId], to, columnIn(to));
+      await carryTakes(inside, childId, scale, there.scale);
       await rebuildRecords(inside, childId);
       await touchClass(inside, classId);
       await touchClass(inside, to);

@@ -1,10 +1,9 @@
 import { Suspense, useMemo, useState } from 'react';
-import type { MarkBorder } from '../../core/judging/mark.ts';
 import { tempoLine } from '../../core/judging/tempoLine.ts';
 import { toNumber } from '../../core/rhythm/fraction.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
 import { scheduleOf } from '../../core/timing/schedule.ts';
-import { markArithmetic } from '../../core/wording/markArithmetic.ts';
+import { type Marking, markArithmetic } from '../../core/wording/markArithmetic.ts';
 import type { Voice } from '../../core/wording/voice.ts';
 import { lazyAgain } from '../ui/lazyAgain.ts';
 import type { ShownTake } from './shownTake.ts';
@@ -15,17 +14,17 @@ interface MarkArithmeticProps {
   readonly take: ShownTake;
   readonly pattern: Pattern;
   readonly voice: Voice;
-  readonly borders: readonly MarkBorder[];
+  readonly marking: Marking;
 }
 
 /** The arithmetic behind the mark, folded until it is asked for. */
-export function MarkArithmetic({ take, pattern, voice, borders }: MarkArithmeticProps) {
+export function MarkArithmetic({ take, pattern, voice, marking }: MarkArithmeticProps) {
   const [open, setOpen] = useState(false);
   const { result, bpm, free } = take;
   return (
     <details className="numbers" onToggle={(event) => setOpen(event.currentTarget.open)}>
       <summary>How the mark came about</summary>
-      {markArithmetic(result, free ? undefined : bpm, borders, voice).map((line) => (
+      {markArithmetic(result, free ? undefined : bpm, marking, voice).map((line) => (
         <p key={line}>{line}</p>
       ))}
       {open && <Tempo take={take} pattern={pattern} />}

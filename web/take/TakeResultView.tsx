@@ -2,13 +2,14 @@ import { ArrowRight, Star } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';
-import { MARK_BORDERS, type MarkBorder } from '../../core/judging/mark.ts';
+import { bestText, markLabel, scaleOf } from '../../core/judging/scale.ts';
 import { hardestMeasure } from '../../core/records/nextStep.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
 import { playPattern, unfold } from '../../core/rhythm/place.ts';
 import { parseRhythm } from '../../core/rhythm/text.ts';
 import { type Advice, adviceForChild, adviceOn } from '../../core/wording/advice.ts';
 import { feetAndHoldsSentences } from '../../core/wording/feetAndHolds.ts';
+import type { Marking } from '../../core/wording/markArithmetic.ts';
 import { measureText } from '../../core/wording/places.ts';
 import { inNaming, measureName } from '../../core/wording/valueNames.ts';
 import type { Voice } from '../../core/wording/voice.ts';
@@ -33,16 +34,20 @@ interface ViewProps {
   /** How the class speaks. */
   readonly voice: Voice;
   readonly mark: number;
-  readonly borders: readonly MarkBorder[] | null | undefined;
+  /** By what the class gives marks. */
+  readonly marking: Marking;
   /** The claps are being corrected, on the ruler. */
   readonly correction?: Correction | undefined;
 }
+
+/** What is longer is a word, and smaller than a figure. */
+const LONG_LABEL = 4;
 
 /** A measure is practised alone at no more than this. */
 const PRACTICE_BPM = 60;
 
 /** What was right and the one thing to fix, on the same ruler as the rhythm; for a child only the words. */
-export function TakeResultView({ take, voice, mark, borders, correction }: ViewProps) {
+export function TakeResultView({ take, voice, mark, marking, correction }: ViewProps) {
   const [face, setFace] = useStored('take.face', 'teacher');
   const [zoom, setZoom] = useState<number>();
   const pattern = useMemo(() => readable(take.patternText), [take.patternText]);
@@ -53,7 +58,7 @@ export function TakeResultView({ take, voice, mark, borders, correction }: ViewP
       {forChild ? (
         <ChildWords take={take} pattern={pattern} voice={voice} />
       ) : (
-        <ResultWords take={take} pattern={pattern} voice={voice} mark={mark} />
+        <ResultWords take={take} pattern={pattern} voice={voice} mark={mark} marking={marking} />
       )}
       <div className="result-tools no-print">
         {!forChild && <PractiseLink take={take} voice={voice} />}
@@ -69,7 +74,7 @@ export function TakeResultView({ take, voice, mark, borders, correction }: ViewP
       </div>
       <HeardRuler take={take} pattern={pattern} voice={voice} zoom={zoom} correction={correction} forChild={forChild} />
       {!forChild && !correction && <OtherWays pattern={pattern} />}
-      {!forChild && <MarkArithmetic take={take} pattern={pattern} voice={voice} borders={borders ?? MARK_BORDERS} />}
+      {!forChild && <MarkArithmetic take={take} pattern={pattern} voice={voice} marking={marking} />}
     </section>
   );
 }
@@ -79,12 +84,12 @@ function readable(text: string): Pattern | undefined {
   return parsed.ok ? parsed.pattern : undefined;
 }
 
-interface WordsProps extends Pick<ViewProps, 'take' | 'voice' | 'mark'> {
+interface WordsProps extends Pick<ViewProps, 'take' | 'voice' | 'mark' | 'marking'> {
   readonly pattern: Pattern;
 }
 
 /** For the child: what went well, what to do, and nothing beside it. */
-function ChildWords({ take: { result }, pattern, voice }: Omit<WordsProps, 'mark'>) {
+function ChildWords({ take: { result }, pattern, voice }: Omit<WordsProps, 'mark' | 'marking'>) {
   const { well, task } = adviceForChild(result, pattern, voice);
   return (
     <div className="child-words" role="status">
@@ -100,15 +105,17 @@ function ChildWords({ take: { result }, pattern, voice }: Omit<WordsProps, 'mark
   );
 }
 
-function ResultWords({ take: { result }, pattern, voice, mark }: WordsProps) {
+function ResultWords({ take: { result }, pattern, voice, mark, marking }: WordsProps) {
+  const scale = scaleOf(marking);
+  const label = markLabel(mark, scale);
   const advice: Advice = adviceOn(result, pattern, voice);
   const [first, ...others] = advice.fix;
   const more = [...others, ...feetAndHoldsSentences(result, voice)];
   return (
     <div className="result-head">
       <div className="mark-box">
-        <span className="mark-number">{mark}</span>
-        <span>of 4</span>
+        <span className={label.length > LONG_LABEL ? 'mark-word' : 'mark-number'}>{label}</span>
+        <span>{bestText(scale)}</span>
       </div>
       <div role="status">
         <p className="well">{advice.well}</p>

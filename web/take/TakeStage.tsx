@@ -2,7 +2,7 @@ import { type ReactNode, useEffect } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
 import type { Child } from '../../contract/child.ts';
-import type { MarkBorder } from '../../core/judging/mark.ts';
+import type { Marking } from '../../core/wording/markArithmetic.ts';
 import type { Voice } from '../../core/wording/voice.ts';
 import { useKeys } from '../ui/useKeys.ts';
 import { NothingHeard } from './NothingHeard.tsx';
@@ -22,7 +22,7 @@ interface StageProps {
   readonly take: NewTake | undefined;
   /** Nothing was heard. */
   readonly nothing: { readonly keep: () => void } | undefined;
-  readonly borders: readonly MarkBorder[] | null | undefined;
+  readonly marking: Marking;
   readonly nextChild: Child | undefined;
   /** Where the take is found once it is stored. */
   readonly takePath: string | undefined;
@@ -53,7 +53,7 @@ export function TakeStage(props: StageProps) {
 function Done({
   take,
   voice,
-  borders,
+  marking,
   takePath,
   step,
   nextChild,
@@ -66,7 +66,7 @@ function Done({
   return (
     <>
       {!take.kept && <p className="practice-note">This was the practice child: nothing of it is kept.</p>}
-      <TakeResultView take={take} voice={voice} mark={take.mark} borders={borders} />
+      <TakeResultView take={take} voice={voice} mark={take.mark} marking={marking} />
       {step}
       <div className="stage-actions">
         <Button size="lg" onClick={onNext}>

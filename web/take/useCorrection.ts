@@ -23,7 +23,7 @@ const asHeard = ({ onsets }: TakeDetail): EditedClap[] => onsets.map((time, id) 
 
 /** Claps that were found wrongly are struck out, missing ones added, others moved; the take is judged at once. */
 export function useCorrection(take: TakeDetail, pattern: Pattern | undefined, schoolClass: ClassDetail) {
-  const { borders, clickCounts } = schoolClass;
+  const { borders, scale, clickCounts } = schoolClass;
   const [claps, setClaps] = useState<readonly EditedClap[]>(() => asHeard(take));
   const saving = useSave(
     (onsets: readonly Seconds[]) => put(`/takes/${take.id}/onsets`, { onsets }),
@@ -46,10 +46,11 @@ export function useCorrection(take: TakeDetail, pattern: Pattern | undefined, sc
       windows,
       feet: take.feet ?? undefined,
       borders: borders ?? undefined,
+      scale: scale ?? undefined,
       clickCounts,
     });
     return judged.ok ? judged.result : take.result;
-  }, [changed, pattern, take, onsets, borders, clickCounts]);
+  }, [changed, pattern, take, onsets, borders, scale, clickCounts]);
   // By the claps as they were heard: what is moved must not move the others.
   const places = useMemo(() => (pattern ? clapPlaces(pattern, take) : undefined), [pattern, take]);
   const change = (id: number, to: Partial<EditedClap>) =>

@@ -16,6 +16,8 @@ const NAMES: Readonly<Record<string, string>> = {
   wordSet: 'Word set',
   onTimeMs: 'On time within, milliseconds',
   borders: 'What each mark needs',
+  scale: 'Marks are',
+  reportLine: 'Line in the report',
   mark: 'Mark',
   reason: 'Reason',
   clickCounts: 'Keeping the click counts',

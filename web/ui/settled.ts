@@ -30,6 +30,6 @@ export const flat = ({ points, ...rest }: Parts): Parts => ({ ...rest, ...(point
 /** And is put together again. @param like  tells whether it is one */
 export function unflat(parts: Parts, like: Parts): Parts {
   if (like['points'] === undefined) return parts;
-  const { title, outOf, takenAt, ...points } = parts;
-  return { title, outOf, takenAt, points };
+  const { title, outOf, takenAt, scale, ...points } = parts;
+  return { title, outOf, takenAt, ...(scale === undefined ? {} : { scale }), points };
 }

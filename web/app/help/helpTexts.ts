@@ -203,11 +203,11 @@ export const HELP: readonly Help[] = [
     ],
     keys: [
       ['space', 'start; after the result: the next child'],
-      ['0 to 4', 'a mark by hand'],
+      ['0 to 4', 'a mark by hand; in another scale its figure or first letter, as on the buttons'],
       ['X', 'absent'],
       ['S', 'later'],
       ['L', 'slower for this child'],
-      ['A', 'again, after a result'],
+      ['A', 'again, after a result; R where A is a mark'],
       ['H', 'hold the result on the screen'],
       ['Esc', 'stop here'],
     ],
@@ -242,6 +242,7 @@ export const HELP: readonly Help[] = [
     points: [
       'What the class needs next, then all marks. A filled circle is firm, a triangle shaky, a clock due again.',
       'Press a heading to sort. Enter on a mark opens the take it comes from.',
+      'What a mark needs, and how your school writes marks, is set under “Marks”.',
       'More: share it with a colleague, close the term, move children up, save it as a file, reports for parents.',
       'What somebody else changes on another screen appears here by itself.',
     ],
@@ -284,7 +285,9 @@ export const HELP: readonly Help[] = [
   {
     path: 'classes/:classId/reports',
     title: 'Reports for parents',
-    points: ['Plain sentences, a page for each child, made from what was heard. Print them from here.'],
+    points: [
+      'Plain sentences, a page for each child, made from what was heard, and a line of your own. Print all, or some.',
+    ],
   },
   {
     path: 'classes/:classId/terms/:termId',

@@ -1,16 +1,18 @@
 import Form from 'react-bootstrap/Form';
 import Table from 'react-bootstrap/Table';
 import type { MarkBorder } from '../../../core/judging/mark.ts';
+import { type Scale, markLabel } from '../../../core/judging/scale.ts';
 
 const percent = (part: number) => Math.round(part * 1000) / 10;
 
 interface BordersTableProps {
   readonly borders: readonly MarkBorder[];
+  readonly scale: Scale;
   readonly onChange: (borders: readonly MarkBorder[]) => void;
 }
 
 /** What each mark needs. */
-export function BordersTable({ borders, onChange }: BordersTableProps) {
+export function BordersTable({ borders, scale, onChange }: BordersTableProps) {
   const change = (at: number, border: Partial<MarkBorder>) =>
     onChange(borders.map((old, i) => (i === at ? { ...old, ...border } : old)));
   return (
@@ -25,21 +27,26 @@ export function BordersTable({ borders, onChange }: BordersTableProps) {
       <tbody>
         {borders.map(({ mark, accuracy, driftPct }, i) => (
           <tr key={mark}>
-            <th scope="row">{mark}</th>
+            <th scope="row">{markLabel(mark, scale)}</th>
             <td>
-              <Percent
-                label={`Mark ${mark}: at least, per cent`}
-                least={1}
-                value={percent(accuracy)}
-                onChange={(value) => change(i, { accuracy: value / 100 })}
-              />
+              {scale === 'percent' ? (
+                // The accuracy itself is the mark.
+                percent(accuracy)
+              ) : (
+                <Percent
+                  label={`Mark ${markLabel(mark, scale)}: at least, per cent`}
+                  least={1}
+                  value={percent(accuracy)}
+                  onChange={(value) => change(i, { accuracy: value / 100 })}
+                />
+              )}
             </td>
             <td>
               {driftPct === undefined ? (
                 '–'
               ) : (
                 <Percent
-                  label={`Mark ${mark}: tempo within, per cent`}
+                  label={`Mark ${markLabel(mark, scale)}: tempo within, per cent`}
                   least={0}
                   value={driftPct}
                   onChange={(value) => change(i, { driftPct: value })}

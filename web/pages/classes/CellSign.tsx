@@ -1,3 +1,4 @@
+import { numberOf, quartersOf, shortLabel } from '../../../core/judging/scale.ts';
 import { StateMark } from './StateMark.tsx';
 import type { Cell } from './gridCells.ts';
 
@@ -5,12 +6,15 @@ import type { Cell } from './gridCells.ts';
 export function CellSign({ cell }: { cell: Cell | undefined }) {
   if (!cell) return <span className="no-mark">·</span>;
   if (cell.kind === 'state') return <StateMark state={cell.state} />;
-  if (cell.kind === 'paper')
+  if (cell.kind === 'paper' && !cell.scale)
     return (
       <span className="paper-mark">
         {cell.value}
         <small>/{cell.outOf}</small>
       </span>
     );
-  return <span className={`mark-chip mark-${Math.round(cell.value)}`}>{+cell.value.toFixed(1)}</span>;
+  const scale = cell.scale!;
+  const number = numberOf(cell.value, scale);
+  const label = number === undefined ? shortLabel(Math.round(cell.value), scale) : +number.toFixed(1);
+  return <span className={`mark-chip mark-${quartersOf(cell.value, scale)}`}>{label}</span>;
 }

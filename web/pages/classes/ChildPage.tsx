@@ -6,6 +6,7 @@ import type { Child } from '../../../contract/child.ts';
 import type { ListedTake } from '../../../contract/records.ts';
 import type { ClassDetail } from '../../../contract/schoolClass.ts';
 import type { MisreadingCode } from '../../../core/judging/misreadings/table.ts';
+import { scaleOf } from '../../../core/judging/scale.ts';
 import { nextStepOf } from '../../../core/records/nextStep.ts';
 import { misreadingTitle } from '../../../core/wording/misreadingSentences.ts';
 import { nextStepSentence } from '../../../core/wording/nextStepWords.ts';
@@ -46,7 +47,7 @@ function ChildView({ schoolClass, child }: { schoolClass: ClassDetail; child: Ch
       <MasteryTable classId={schoolClass.id} childId={child.id} naming={namingOf(schoolClass)} />
       {takes.length > 1 && (
         <Suspense fallback={<div className="marks-chart" />}>
-          <MarksChart takes={takes} />
+          <MarksChart takes={takes} scale={scaleOf(schoolClass)} />
         </Suspense>
       )}
       <Misread takes={takes} voice={voiceOf(schoolClass)} />
@@ -137,6 +138,7 @@ function NextForChild({ schoolClass, child, takes }: TakesProps) {
       takenAt: take.takenAt,
       bpm: take.bpm,
       mark: markOfTake(take),
+      scale: scaleOf(schoolClass),
       misread: take.misread,
       ...(take.hardest === null ? {} : { hardest: take.hardest }),
     })),
@@ -201,7 +203,7 @@ function TakesFrom({ schoolClass, childId, after }: TakesFromProps) {
   if (!data) return error ? <Notice problem={error} /> : null;
   return (
     <>
-      <TakeRows classId={classId} takes={data.takes} marks={mayHear(schoolClass)} />
+      <TakeRows classId={classId} takes={data.takes} scale={scaleOf(schoolClass)} marks={mayHear(schoolClass)} />
       {data.next !== null &&
         (more ? (
           <TakesFrom schoolClass={schoolClass} childId={childId} after={data.next} />

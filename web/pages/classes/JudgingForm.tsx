@@ -4,13 +4,24 @@ import Form from 'react-bootstrap/Form';
 import Table from 'react-bootstrap/Table';
 import fitsPreview from 'virtual:fits/judging-preview';
 import type { JudgingPreview, JudgingTrial } from '../../../contract/judging.ts';
+import type { ClassSettings } from '../../../contract/schoolClass.ts';
 import type { ClassRecords } from '../../../contract/records.ts';
-import { MARK_BORDERS, type MarkBorder } from '../../../core/judging/mark.ts';
+import type { MarkBorder } from '../../../core/judging/mark.ts';
+import {
+  type Scale,
+  USUAL_SCALE,
+  isSameScale,
+  markLabel,
+  scaleOf,
+  scaleTrouble,
+  usualBorders,
+} from '../../../core/judging/scale.ts';
 import { windowsFor } from '../../../core/judging/windows.ts';
 import { post } from '../../api/client.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { BordersTable } from './BordersTable.tsx';
 import { RecordingDays } from './RecordingDays.tsx';
+import { ScaleChoice } from './ScaleChoice.tsx';
 import type { SettingsFormProps } from './settingsForm.ts';
 
 /** Typing rests so long before the marks are counted. */
@@ -20,10 +31,11 @@ const TYPING_MS = 250;
  * What the marks of this class would be; asked a moment after the last change of the settings, or of the records: they
  * may just be judged anew.
  */
-function usePreview(classId: string, records: ClassRecords, trial: JudgingTrial) {
+function usePreview(classId: string, records: ClassRecords, trial: JudgingTrial | undefined) {
   const [preview, setPreview] = useState<{ readonly of: JudgingTrial; readonly found: JudgingPreview }>();
   const [problem, setProblem] = useState<Error>();
   useEffect(() => {
+    if (!trial) return undefined;
     let other = false;
     const timer = setTimeout(() => {
       post(`/classes/${classId}/judging-preview`, trial)
@@ -40,11 +52,11 @@ function usePreview(classId: string, records: ClassRecords, trial: JudgingTrial)
       clearTimeout(timer);
     };
   }, [classId, records, trial]);
-  return { preview: preview?.of === trial ? preview.found : undefined, problem };
+  return { preview: trial && preview?.of === trial ? preview.found : undefined, problem };
 }
 
-function isUsual(borders: readonly MarkBorder[]): boolean {
-  return JSON.stringify(borders) === JSON.stringify(MARK_BORDERS);
+function isUsual(borders: readonly MarkBorder[], scale: Scale): boolean {
+  return JSON.stringify(borders) === JSON.stringify(usualBorders(scale));
 }
 
 interface JudgingFormProps extends SettingsFormProps {
@@ -52,29 +64,58 @@ interface JudgingFormProps extends SettingsFormProps {
   readonly records: ClassRecords;
 }
 
-/** What is on time and what a mark needs; what it would do to the marks of this class is shown before it is saved. */
-export function JudgingForm({ classId, records, settings, problem, onSave, onCancel }: JudgingFormProps) {
+/** What stands in the form, and what it comes to; no trial while the words of the scale cannot be marks. */
+function useJudging(settings: ClassSettings) {
   const { ages } = settings;
   const usual = Math.round(windowsFor(ages).onTime * 1000);
   const [onTimeMs, setOnTime] = useState(settings.onTimeMs ?? usual);
-  const [borders, setBorders] = useState<readonly MarkBorder[]>(settings.borders ?? MARK_BORDERS);
+  const [scale, setScale] = useState<Scale>(scaleOf(settings));
+  const [borders, setBorders] = useState<readonly MarkBorder[]>(settings.borders ?? usualBorders(scale));
   const [clickCounts, setClickCounts] = useState(settings.clickCounts === true);
+  const badScale = scaleTrouble(scale);
+  const trial = useMemo((): JudgingTrial | undefined => {
+    if (badScale !== undefined) return undefined;
+    const own = isUsual(borders, scale) ? null : borders.map((border) => ({ ...border }));
+    const named = typeof scale === 'string' ? scale : scale.map((word) => word.trim());
+    const of = isSameScale(scale, USUAL_SCALE) ? null : named;
+    return { ages, onTimeMs: onTimeMs === usual ? null : onTimeMs, borders: own, scale: of, clickCounts };
+  }, [ages, onTimeMs, usual, borders, scale, badScale, clickCounts]);
+  return {
+    usual,
+    onTimeMs,
+    setOnTime,
+    scale,
+    borders,
+    setBorders,
+    clickCounts,
+    setClickCounts,
+    badScale,
+    trial,
+    /** Borders are of a scale: another one begins with its own. */
+    changeScale: (to: Scale) => {
+      setScale(to);
+      if (scaleTrouble(to) === undefined) setBorders(usualBorders(to));
+    },
+    asUsual: () => {
+      setOnTime(usual);
+      setBorders(usualBorders(scale));
+      setClickCounts(false);
+    },
+  };
+}
+
+/** What is on time and what a mark needs; what it would do to the marks of this class is shown before it is saved. */
+export function JudgingForm({ classId, records, settings, problem, onSave, onCancel }: JudgingFormProps) {
+  const judging = useJudging(settings);
+  const { usual, onTimeMs, scale, borders, clickCounts, badScale, trial } = judging;
   const [days, setDays] = useState(settings.recordingDays ?? null);
-  const trial = useMemo((): JudgingTrial => {
-    const own = isUsual(borders) ? null : borders.map((border) => ({ ...border }));
-    return { ages, onTimeMs: onTimeMs === usual ? null : onTimeMs, borders: own, clickCounts };
-  }, [ages, onTimeMs, usual, borders, clickCounts]);
   const tried = usePreview(classId, records, trial);
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    void onSave({ ...settings, ...trial, recordingDays: days });
+    if (trial) void onSave({ ...settings, ...trial, recordingDays: days });
   };
-  const asUsual = () => {
-    setOnTime(usual);
-    setBorders(MARK_BORDERS);
-    setClickCounts(false);
-  };
-  const trouble = problem ?? tried.problem;
+  const trouble =
+    problem ?? (badScale === undefined ? tried.problem : { message: `These words cannot be marks: ${badScale}.` });
   return (
     <Form className="card-paper judging-form" onSubmit={submit}>
       <div>
@@ -87,19 +128,22 @@ export function JudgingForm({ classId, records, settings, problem, onSave, onCan
           min={20}
           max={400}
           value={onTimeMs || ''}
-          onChange={(event) => setOnTime(Number(event.target.value))}
+          onChange={(event) => judging.setOnTime(Number(event.target.value))}
         />
-        <BordersTable borders={borders} onChange={setBorders} />
-        <ClickCounts counts={clickCounts} onCounts={setClickCounts} />
+        <ScaleChoice scale={scale} onScale={judging.changeScale} />
+        <BordersTable borders={borders} scale={scale} onChange={judging.setBorders} />
+        <ClickCounts counts={clickCounts} onCounts={judging.setClickCounts} />
         <RecordingDays days={days} onDays={setDays} />
       </div>
       <div role="status">
-        {tried.preview && <Preview preview={tried.preview} />}
+        {tried.preview && <Preview preview={tried.preview} scale={scale} />}
         {!tried.preview && !trouble && <p className="preview-line">Working it out …</p>}
         {trouble && <Notice problem={trouble} />}
         <div className="class-form-actions">
-          <Button type="submit">Save</Button>
-          <Button variant="outline-dark" onClick={asUsual}>
+          <Button type="submit" disabled={!trial}>
+            Save
+          </Button>
+          <Button variant="outline-dark" onClick={judging.asUsual}>
             As usual
           </Button>
           <Button variant="outline-dark" onClick={onCancel}>
@@ -123,7 +167,12 @@ function ClickCounts({ counts, onCounts }: { counts: boolean; onCounts: (counts:
   );
 }
 
-function Preview({ preview: { takes, all, changed, higher, lower, marks } }: { preview: JudgingPreview }) {
+/** Of a scale with more steps only those are listed that some take has. */
+const MOST_LISTED = 11;
+
+function Preview({ preview, scale }: { preview: JudgingPreview; scale: Scale }) {
+  const { takes, all, changed, higher, lower, marks } = preview;
+  const listed = marks.length > MOST_LISTED ? marks.filter(({ now, then }) => now + then > 0) : marks;
   const those = takes < all ? `the newest ${takes}` : takes;
   return (
     <>
@@ -141,9 +190,9 @@ function Preview({ preview: { takes, all, changed, higher, lower, marks } }: { p
           </tr>
         </thead>
         <tbody>
-          {marks.map(({ mark, now, then }) => (
+          {listed.map(({ mark, now, then }) => (
             <tr key={mark}>
-              <th scope="row">{mark}</th>
+              <th scope="row">{markLabel(mark, scale)}</th>
               <td>{now}</td>
               <td>{then}</td>
             </tr>

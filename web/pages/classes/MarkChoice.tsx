@@ -1,12 +1,12 @@
-import { HIGHEST_MARK } from '../../../core/judging/mark.ts';
+import { type Scale, highestOf, markLabel } from '../../../core/judging/scale.ts';
 import { Select } from '../../ui/Select.tsx';
 
-const MARKS: readonly number[] = Array.from({ length: HIGHEST_MARK + 1 }, (_, i) => HIGHEST_MARK - i);
 const COMPUTED = '';
 
 interface MarkChoiceProps {
   readonly id?: string;
   readonly label?: string;
+  readonly scale: Scale;
   /** The teacher's own mark; null leaves it as computed. */
   readonly mark: number | null;
   /** What the list calls the computed mark. */
@@ -15,14 +15,16 @@ interface MarkChoiceProps {
 }
 
 /** The teacher's own mark, or the computed one. */
-export function MarkChoice({ id, label, mark, computed, onMark }: MarkChoiceProps) {
+export function MarkChoice({ id, label, scale, mark, computed, onMark }: MarkChoiceProps) {
+  const highest = highestOf(scale);
+  const marks = Array.from({ length: highest + 1 }, (_, i) => highest - i);
   return (
     <Select
       {...(id === undefined ? {} : { id })}
       {...(label === undefined ? {} : { label })}
       size="sm"
       value={mark === null ? COMPUTED : String(mark)}
-      options={[[COMPUTED, computed], ...MARKS.map((one) => [String(one), String(one)] as const)]}
+      options={[[COMPUTED, computed], ...marks.map((one) => [String(one), markLabel(one, scale)] as const)]}
       onChoose={(chosen) => onMark(chosen === COMPUTED ? null : Number(chosen))}
     />
   );

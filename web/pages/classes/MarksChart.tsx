@@ -1,15 +1,24 @@
 import { format } from 'date-fns';
 import { CartesianGrid, Line, LineChart, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import type { ListedTake } from '../../../contract/records.ts';
-import { HIGHEST_MARK } from '../../../core/judging/mark.ts';
+import { type Scale, highestOf, markLabel } from '../../../core/judging/scale.ts';
 import { markOfTake } from '../../ui/markOfTake.ts';
 
 /** Days that are named under the chart. */
 const MOST_NAMED = 9;
 
+/** Steps that are named beside the chart. */
+const MOST_STEPS = 5;
+/** What stands there needs so much, pixels. */
+const FIGURES_WIDE = 44;
+const WORDS_WIDE = 120;
+
 /** Marks over time, each take a point; the newest takes, as they stand in the list. */
-export default function MarksChart({ takes }: { takes: readonly ListedTake[] }) {
+export default function MarksChart({ takes, scale }: { takes: readonly ListedTake[]; scale: Scale }) {
   const points = takes.map((take) => ({ at: take.takenAt, mark: markOfTake(take) })).reverse();
+  const highest = highestOf(scale);
+  const step = highest > MOST_STEPS ? highest / MOST_STEPS : 1;
+  const steps = Array.from({ length: highest / step + 1 }, (_, i) => i * step);
   const [first, last] = [points[0]!.at, points.at(-1)!.at];
   const ticks = Array.from({ length: MOST_NAMED }, (_, i) => first + ((last - first) * i) / (MOST_NAMED - 1));
   return (
@@ -26,7 +35,14 @@ export default function MarksChart({ takes }: { takes: readonly ListedTake[] }) 
             tickFormatter={(at: number) => format(at, 'd MMM')}
             stroke="var(--ink-soft)"
           />
-          <YAxis domain={[0, HIGHEST_MARK]} ticks={[0, 1, 2, 3, 4]} interval={0} width={30} stroke="var(--ink-soft)" />
+          <YAxis
+            domain={[0, highest]}
+            ticks={steps}
+            tickFormatter={(mark: number) => markLabel(mark, scale)}
+            interval={0}
+            width={typeof scale === 'string' ? FIGURES_WIDE : WORDS_WIDE}
+            stroke="var(--ink-soft)"
+          />
           <Line dataKey="mark" stroke="var(--heard)" strokeWidth={2} dot={{ r: 5 }} isAnimationActive={false} />
         </LineChart>
       </ResponsiveContainer>

@@ -2,13 +2,15 @@ import { type FormEvent, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import type { MarkOverride, TakeDetail } from '../../../contract/take.ts';
+import { type Scale, markLabel } from '../../../core/judging/scale.ts';
 import { BothVersions } from '../../ui/BothVersions.tsx';
+import { marksInWords } from '../../ui/marksInWords.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { useEditing } from '../../ui/useEditing.ts';
 import { MarkChoice } from './MarkChoice.tsx';
 
 /** The teacher's own mark with her reason; the computed one stays beside it. */
-export function OverrideForm({ take }: { take: TakeDetail }) {
+export function OverrideForm({ take, scale }: { take: TakeDetail; scale: Scale }) {
   // From the first change on it is what stood there then: another device may give a mark meanwhile.
   const [begun, setBegun] = useState<TakeDetail>();
   const of = begun ?? take;
@@ -16,6 +18,7 @@ export function OverrideForm({ take }: { take: TakeDetail }) {
     <OwnMark
       key={`${of.override} ${of.overrideReason}`}
       take={of}
+      scale={scale}
       onBegin={() => setBegun(of)}
       onDone={() => setBegun(undefined)}
     />
@@ -24,11 +27,12 @@ export function OverrideForm({ take }: { take: TakeDetail }) {
 
 interface OwnMarkProps {
   readonly take: TakeDetail;
+  readonly scale: Scale;
   readonly onBegin: () => void;
   readonly onDone: () => void;
 }
 
-function OwnMark({ take, onBegin, onDone }: OwnMarkProps) {
+function OwnMark({ take, scale, onBegin, onDone }: OwnMarkProps) {
   const was = { mark: take.override, reason: take.overrideReason };
   const [{ mark, reason }, setOwn] = useState(was);
   const own = useEditing<MarkOverride>(`/takes/${take.id}/override`, was, ['/takes', '/classes']);
@@ -46,13 +50,19 @@ function OwnMark({ take, onBegin, onDone }: OwnMarkProps) {
   const changed = mark !== was.mark || reason !== was.reason;
   return (
     <>
-      {own.clash && <BothVersions clash={own.clash} onChosen={(theirs) => void closeWhen(own.settle(theirs))} />}
+      {own.clash && (
+        <BothVersions
+          clash={marksInWords(own.clash, scale, (part) => part === 'mark')}
+          onChosen={(theirs) => void closeWhen(own.settle(theirs))}
+        />
+      )}
       <Form className="override-form no-print" onSubmit={submit}>
         <Form.Label htmlFor="own-mark">Your mark</Form.Label>
         <MarkChoice
           id="own-mark"
           mark={mark}
-          computed={`as computed (${take.mark})`}
+          scale={scale}
+          computed={`as computed (${markLabel(take.mark, scale)})`}
           onMark={(given) => set({ mark: given })}
         />
         <Form.Control

@@ -3,11 +3,14 @@ import { flushSync } from 'react-dom';
 import Form from 'react-bootstrap/Form';
 import type { Child } from '../../../contract/child.ts';
 import type { ClassDetail } from '../../../contract/schoolClass.ts';
+import { type Scale, isInNumbers, markKeys, markLabel } from '../../../core/judging/scale.ts';
 import { type Keyed, LAST_LETTER, keyIn } from './paperKeys.ts';
 
 interface PaperPointsProps {
   readonly schoolClass: ClassDetail;
   readonly outOf: number;
+  /** Marks of this one; null for points. */
+  readonly scale: Scale | null;
   readonly typed: Readonly<Record<string, string>>;
   readonly wrong: readonly Child[];
   /** The first child is waited for. */
@@ -19,7 +22,7 @@ interface PaperPointsProps {
 type Place = Pick<Keyed, 'at' | 'marked' | 'arrived'>;
 
 /** A field for each child, down the list: the key that completes a mark goes on to the next. */
-export function PaperPoints({ schoolClass, outOf, typed, wrong, atOnce, onTyped }: PaperPointsProps) {
+export function PaperPoints({ schoolClass, outOf, scale, typed, wrong, atOnce, onTyped }: PaperPointsProps) {
   const list = useRef<HTMLDivElement>(null);
   const { children } = schoolClass;
   const place = useRef<Place>({ at: 0, marked: true, arrived: false });
@@ -35,7 +38,7 @@ export function PaperPoints({ schoolClass, outOf, typed, wrong, atOnce, onTyped 
     // In the middle of a mark the field knows better.
     if (!marked && (from !== value.length || to !== value.length) && event.key.length === 1) return;
     const rows = children.map(({ id }) => typed[id] ?? '');
-    const next = keyIn({ ...place.current, marked, rows }, event.key, outOf);
+    const next = keyIn({ ...place.current, marked, rows }, event.key, outOf, scale);
     if (!next) return;
     event.preventDefault();
     place.current = next;
@@ -49,7 +52,7 @@ export function PaperPoints({ schoolClass, outOf, typed, wrong, atOnce, onTyped 
   };
   return (
     <>
-      <p>{keysText(outOf)} Enter leaves one out.</p>
+      <p>{scale && !isInNumbers(scale) ? markKeysText(scale) : keysText(outOf)} Enter leaves one out.</p>
       <div ref={list} className="paper-children">
         {children.map(({ id: childId, name }, row) => (
           <Form.Group key={childId} controlId={`paper-${childId}`}>
@@ -57,7 +60,7 @@ export function PaperPoints({ schoolClass, outOf, typed, wrong, atOnce, onTyped 
             <Form.Control
               value={typed[childId] ?? ''}
               autoComplete="off"
-              inputMode="decimal"
+              inputMode={scale && !isInNumbers(scale) ? 'text' : 'decimal'}
               onFocus={({ target }) => {
                 if (place.current.at !== row) place.current = { at: row, marked: true, arrived: false };
                 target.select();
@@ -74,6 +77,15 @@ export function PaperPoints({ schoolClass, outOf, typed, wrong, atOnce, onTyped 
       </div>
     </>
   );
+}
+
+/** "One key a child: F, D, C, B, A." */
+function markKeysText(scale: Scale): string {
+  const keys = markKeys(scale).map(({ key, mark }) => {
+    const label = markLabel(mark, scale);
+    return key === label.toLowerCase() ? label : `${key} for ${label}`;
+  });
+  return `One key a child: ${keys.join(', ')}.`;
 }
 
 function keysText(outOf: number): string {

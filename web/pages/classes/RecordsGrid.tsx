@@ -11,6 +11,7 @@ import { useMemo } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { ClassRecords } from '../../../contract/records.ts';
 import type { ClassDetail } from '../../../contract/schoolClass.ts';
+import { type Scale, meanLabel, scaleOf, shortLabel } from '../../../core/judging/scale.ts';
 import { namingOf } from '../../../core/wording/voice.ts';
 import { newestTake } from '../../api/hooks.ts';
 import { CellSign } from './CellSign.tsx';
@@ -22,6 +23,7 @@ import {
   cellText,
   columnsOf,
   meanMark,
+  plainMark,
   rowsOf,
 } from './gridCells.ts';
 import { useCellWalk } from './useCellWalk.ts';
@@ -71,6 +73,7 @@ export function RecordsGrid({ schoolClass, records, view, wanted, waiting, onPap
   const heads = table.getHeaderGroups()[0]!.headers.filter(({ id }) => id !== 'mean' || fixed === FIXED);
   return (
     <div className="grid-scroll">
+      {fixed === FIXED && <ScaleWords scale={scaleOf(schoolClass)} />}
       <table className="records-grid" role="grid" aria-label={view === 'patterns' ? 'Marks' : 'Elements'}>
         <thead>
           <tr>
@@ -93,6 +96,7 @@ export function RecordsGrid({ schoolClass, records, view, wanted, waiting, onPap
               key={original.childId}
               classId={schoolClass.id}
               line={original}
+              scale={scaleOf(schoolClass)}
               columns={columns}
               mean={fixed === FIXED}
               waiting={waiting.filter((childId) => childId === original.childId).length}
@@ -103,6 +107,20 @@ export function RecordsGrid({ schoolClass, records, view, wanted, waiting, onPap
         </tbody>
       </table>
     </div>
+  );
+}
+
+/** What the short words in the grid stand for. */
+function ScaleWords({ scale }: { scale: Scale }) {
+  if (typeof scale === 'string') return null;
+  return (
+    <p className="scale-words-line">
+      {scale.map((word, mark) => (
+        <span key={word}>
+          <b>{shortLabel(mark, scale)}</b> {word}
+        </span>
+      ))}
+    </p>
   );
 }
 
@@ -145,6 +163,7 @@ function Heading({ column, classId, name, sorted, onSort, onPaper }: HeadingProp
 interface LineProps {
   readonly classId: string;
   readonly line: GridRow;
+  readonly scale: Scale;
   readonly columns: readonly Column[];
   readonly mean: boolean;
   readonly waiting: number;
@@ -152,7 +171,7 @@ interface LineProps {
   readonly onPaper: (columnId: string) => void;
 }
 
-function GridLine({ classId, line, columns, mean, waiting, walk, onPaper }: LineProps) {
+function GridLine({ classId, line, scale, columns, mean, waiting, walk, onPaper }: LineProps) {
   const navigate = useNavigate();
   const child = `/classes/${classId}/children/${line.childId}`;
   const average = meanMark(line);
@@ -169,7 +188,7 @@ function GridLine({ classId, line, columns, mean, waiting, walk, onPaper }: Line
         </Link>
         {waiting > 0 && <span className="waiting">{waiting} on the way</span>}
       </th>
-      {mean && <td className="mean">{average === undefined ? '–' : average.toFixed(1)}</td>}
+      {mean && <td className="mean">{average === undefined ? '–' : meanLabel(average, scale, 1)}</td>}
       {columns.map((column, i) => {
         const cell = line.cells[column.id];
         return (
@@ -195,9 +214,9 @@ function cellWords(cell: Cell | undefined): string {
     case undefined:
       return 'not heard';
     case 'mark':
-      return `mark ${cell.value}, ${cell.takes === 1 ? 'one take' : `${cell.takes} takes`}`;
+      return `mark ${plainMark(cell.value, cell.scale)}, ${cell.takes === 1 ? 'one take' : `${cell.takes} takes`}`;
     case 'paper':
-      return `${cell.value} of ${cell.outOf}`;
+      return cell.scale ? `mark ${plainMark(cell.value, cell.scale)}` : `${cell.value} of ${cell.outOf}`;
     case 'state':
       return `${cellText(cell)}, ${cell.heard === 1 ? 'one measure' : `${cell.heard} measures`} heard`;
   }

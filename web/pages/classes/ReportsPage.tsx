@@ -6,11 +6,13 @@ import Form from 'react-bootstrap/Form';
 import { Link, useParams, useSearchParams } from 'react-router';
 import type { Child } from '../../../contract/child.ts';
 import type { ClassDetail } from '../../../contract/schoolClass.ts';
+import { scaleOf } from '../../../core/judging/scale.ts';
 import { reportSentences } from '../../../core/wording/reportWords.ts';
 import { namingOf } from '../../../core/wording/voice.ts';
 import { useClass, useMastery, useTakesPage } from '../../api/hooks.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { toggled } from '../../ui/lists.ts';
+import { OwnLine } from './OwnLine.tsx';
 import { markOfTake } from '../../ui/markOfTake.ts';
 import './report.scss';
 
@@ -83,7 +85,7 @@ function Report({ schoolClass, child, printed, onPrinted, onReady }: ReportProps
     if (isReady) onReady(child.id);
   }, [isReady, onReady, child.id]);
   if (!mastery || !takes) return null;
-  const said = { name: child.name, mastery, marks: takes.map(markOfTake) };
+  const said = { name: child.name, mastery, marks: takes.map(markOfTake), scale: scaleOf(schoolClass) };
   return (
     <article className={`report card-paper ${printed ? '' : 'no-print'}`}>
       {onPrinted && (
@@ -103,6 +105,7 @@ function Report({ schoolClass, child, printed, onPrinted, onReady }: ReportProps
       {reportSentences(said, namingOf(schoolClass)).map((sentence) => (
         <p key={sentence}>{sentence}</p>
       ))}
+      <OwnLine schoolClass={schoolClass} child={child} />
       <p className="signed" aria-hidden>
         Teacher
       </p>

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import type { ClassRecords } from '../../../contract/records.ts';
 import type { ClassDetail } from '../../../contract/schoolClass.ts';
+import { scaleOf } from '../../../core/judging/scale.ts';
 import { namingOf } from '../../../core/wording/voice.ts';
 import { Select } from '../../ui/Select.tsx';
 import { saveFile } from '../../ui/saveFile.ts';
@@ -27,7 +28,7 @@ export function SaveMarks({ schoolClass, records, view }: SaveMarksProps) {
   const [separator, setSeparator] = useState(USUAL_SEPARATOR);
   const save = () => {
     const columns = columnsOf(records, view, namingOf(schoolClass));
-    const text = marksCsv(columns, rowsOf(schoolClass, records, view), separator);
+    const text = marksCsv(columns, rowsOf(schoolClass, records, view), scaleOf(schoolClass), separator);
     saveFile(`${schoolClass.name} ${view}.csv`, new Blob([text], { type: 'text/csv' }));
   };
   return (

@@ -4,6 +4,7 @@ import Button from 'react-bootstrap/Button';
 import { Link, useParams } from 'react-router';
 import type { ClassDetail } from '../../../contract/schoolClass.ts';
 import type { TakeDetail } from '../../../contract/take.ts';
+import { type Scale, givenText, markLabel, scaleOf } from '../../../core/judging/scale.ts';
 import { parseRhythm } from '../../../core/rhythm/text.ts';
 import { type Voice, voiceOf } from '../../../core/wording/voice.ts';
 import { useClass, useTake } from '../../api/hooks.ts';
@@ -44,12 +45,13 @@ function Take({ take, schoolClass, voice }: TakeProps) {
   const correction = useCorrection(take, pattern, schoolClass);
   const { onsets, result, changed } = correction;
   const shown = useMemo(() => ({ ...take, outline: outlineOf(take.id), onsets, result }), [take, onsets, result]);
+  const scale = scaleOf(schoolClass);
   const child = schoolClass.children.find(({ id }) => id === take.childId);
   return (
     <>
       <div className="page-head">
         <h1>{child?.name ?? 'Take'}</h1>
-        <span>{subtitle(take)}</span>
+        <span>{subtitle(take, scale)}</span>
         <span className="flex-grow-1" />
         {pattern && !correcting && schoolClass.role !== 'look' && (
           <Button variant="outline-dark" onClick={() => setCorrecting(true)}>
@@ -72,11 +74,11 @@ function Take({ take, schoolClass, voice }: TakeProps) {
         take={shown}
         voice={voice}
         mark={changed ? result.mark : markOfTake(take)}
-        borders={schoolClass.borders}
+        marking={schoolClass}
         correction={correcting ? correction : undefined}
       />
       {schoolClass.role !== 'look' && <KeptRecording take={take} />}
-      {schoolClass.role !== 'look' && <OverrideForm take={take} />}
+      {schoolClass.role !== 'look' && <OverrideForm take={take} scale={scale} />}
       {schoolClass.role !== 'look' && child && (
         <RemoveTake classId={schoolClass.id} take={take} childName={child.name} />
       )}
@@ -84,8 +86,13 @@ function Take({ take, schoolClass, voice }: TakeProps) {
   );
 }
 
-function subtitle({ title, takenAt, mark, override, overrideReason, corrected }: TakeDetail): string {
+function subtitle(take: TakeDetail, scale: Scale): string {
+  const { title, takenAt, mark, override, overrideReason, given, corrected } = take;
   const reason = overrideReason ? `: ${overrideReason}` : '';
-  const own = override === null ? '' : ` · computed mark ${mark}, set to ${override}${reason}`;
-  return `${title}, ${format(takenAt, 'd MMMM, HH:mm')}${own}${corrected ? ' · claps corrected by hand' : ''}`;
+  const own =
+    override === null
+      ? ''
+      : ` · computed mark ${markLabel(mark, scale)}, set to ${markLabel(override, scale)}${reason}`;
+  const before = given ? ` · given as ${givenText(given)}` : '';
+  return `${title}, ${format(takenAt, 'd MMMM, HH:mm')}${own}${before}${corrected ? ' · claps corrected by hand' : ''}`;
 }

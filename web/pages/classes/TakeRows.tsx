@@ -2,6 +2,7 @@ import { format } from 'date-fns';
 import Table from 'react-bootstrap/Table';
 import { Link } from 'react-router';
 import type { TakeSummary } from '../../../contract/take.ts';
+import { type Scale, givenText, markLabel } from '../../../core/judging/scale.ts';
 import { put } from '../../api/client.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { useSave } from '../../ui/useSave.ts';
@@ -10,12 +11,13 @@ import { MarkChoice } from './MarkChoice.tsx';
 interface TakeRowsProps {
   readonly classId: string;
   readonly takes: readonly TakeSummary[];
+  readonly scale: Scale;
   /** Whether whoever looks may give a mark of her own. */
   readonly marks: boolean;
 }
 
 /** A child's takes: the computed mark and the teacher's, side by side. */
-export function TakeRows({ classId, takes, marks }: TakeRowsProps) {
+export function TakeRows({ classId, takes, scale, marks }: TakeRowsProps) {
   const own = useSave(
     ({ id, mark, was }: { id: string; mark: number | null; was: number | null }) =>
       put(`/takes/${id}/override`, { mark, was: { mark: was } }),
@@ -37,7 +39,7 @@ export function TakeRows({ classId, takes, marks }: TakeRowsProps) {
           </tr>
         </thead>
         <tbody>
-          {takes.map(({ id, takenAt, title, bpm, accuracy, mark, override }) => (
+          {takes.map(({ id, takenAt, title, bpm, accuracy, mark, override, given }) => (
             <tr key={id}>
               <td>{format(takenAt, 'd MMM, HH:mm')}</td>
               <td>
@@ -45,18 +47,22 @@ export function TakeRows({ classId, takes, marks }: TakeRowsProps) {
               </td>
               <td>{bpm}</td>
               <td>{Math.round(accuracy * 100)} %</td>
-              <td>{mark}</td>
+              <td>{markLabel(mark, scale)}</td>
               <td>
                 {marks ? (
                   <MarkChoice
                     label={`Teacher’s mark for ${title}`}
+                    scale={scale}
                     mark={override}
                     computed="as computed"
                     onMark={(given) => void own.save({ id, mark: given, was: override })}
                   />
+                ) : override === null ? (
+                  'as computed'
                 ) : (
-                  (override ?? 'as computed')
+                  markLabel(override, scale)
                 )}
+                {given && <span className="given-mark"> given as {givenText(given)}</span>}
               </td>
             </tr>
           ))}

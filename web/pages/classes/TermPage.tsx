@@ -26,7 +26,7 @@ function Term({ schoolClass, term }: { schoolClass: ClassDetail; term: TermDetai
   const [view, setView] = useState<GridView>('patterns');
   const { records, names } = term;
   const children = records.children.map((id, i) => ({ id, name: names[i] ?? '', adaptations: null }));
-  const then = { ...schoolClass, name: `${schoolClass.name} ${term.title}`, children };
+  const then = { ...schoolClass, scale: term.scale ?? null, name: `${schoolClass.name} ${term.title}`, children };
   const columns = columnsOf(records, view, namingOf(schoolClass));
   return (
     <>

@@ -1,5 +1,6 @@
 import type { ClassRecords } from '../../../contract/records.ts';
 import type { ClassDetail, CountedTake } from '../../../contract/schoolClass.ts';
+import { type Scale, USUAL_SCALE, markLabel, numberOf } from '../../../core/judging/scale.ts';
 import type { MasteryState } from '../../../core/records/mastery.ts';
 import { ELEMENT_IDS, ELEMENTS, type ElementId, elementsOf } from '../../../core/rhythm/elements.ts';
 import { parseRhythm } from '../../../core/rhythm/text.ts';
@@ -9,8 +10,9 @@ import { type NamingId, inNaming } from '../../../core/wording/valueNames.ts';
 export type GridView = 'patterns' | 'elements';
 
 export type Cell =
-  | { readonly kind: 'mark'; readonly value: number; readonly takes: number }
-  | { readonly kind: 'paper'; readonly value: number; readonly outOf: number }
+  | { readonly kind: 'mark'; readonly value: number; readonly scale: Scale; readonly takes: number }
+  /** Points, or where there is a scale a mark by hand. */
+  | { readonly kind: 'paper'; readonly value: number; readonly outOf: number; readonly scale: Scale | null }
   | { readonly kind: 'state'; readonly value: number; readonly state: MasteryState; readonly heard: number };
 
 export interface Column {
@@ -53,7 +55,7 @@ export function columnsOf(records: ClassRecords, view: GridView, naming: NamingI
 }
 
 export function rowsOf(
-  { children, counts = 'best' }: Pick<ClassDetail, 'children' | 'counts'>,
+  { children, counts = 'best', scale }: Pick<ClassDetail, 'children' | 'counts' | 'scale'>,
   records: ClassRecords,
   view: GridView,
 ): GridRow[] {
@@ -72,10 +74,11 @@ export function rowsOf(
       at(mark.child)[records.patterns[mark.pattern]!.key] = {
         kind: 'mark',
         value: countedMark(mark, counts),
+        scale: scale ?? USUAL_SCALE,
         takes: mark.takes,
       };
-    for (const { id, outOf, points } of records.paper)
-      for (const one of points) at(one.child)[id] = { kind: 'paper', value: one.points, outOf };
+    for (const { id, outOf, scale: own = null, points } of records.paper)
+      for (const one of points) at(one.child)[id] = { kind: 'paper', value: one.points, outOf, scale: own };
   }
   return children.map(({ id, name }) => ({ childId: id, name, cells: cells.get(id) ?? {} }));
 }
@@ -84,7 +87,13 @@ export function rowsOf(
 export function cellText(cell: Cell | undefined): string {
   if (!cell) return '';
   if (cell.kind === 'state') return cell.state === 'new' ? 'hardly heard' : cell.state;
-  return String(cell.value);
+  return cell.scale ? plainMark(cell.value, cell.scale) : String(cell.value);
+}
+
+/** A mark as a spreadsheet has it: a number where the scale has numbers. */
+export function plainMark(mark: number, scale: Scale): string {
+  const number = numberOf(mark, scale);
+  return number === undefined ? markLabel(Math.round(mark), scale) : String(Number(number.toFixed(2)));
 }
 
 /** The mean of a child's marks in patterns; undefined where there are none. */

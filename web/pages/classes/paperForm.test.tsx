@@ -31,7 +31,7 @@ it('a column that is changed keeps its day and its other marks, and says what it
   type('Bo', '7');
   click('Save the marks');
   await waitFor(() => expect(closed).toHaveBeenCalledOnce());
-  const head = { title: 'Quiz', outOf: 10, takenAt: 5 };
+  const head = { title: 'Quiz', outOf: 10, takenAt: 5, scale: null };
   expect(server.sent).toEqual([
     {
       method: 'PUT',
@@ -53,6 +53,7 @@ it('a new one has the day of today and an address of its own, and is sent whole'
     title: 'Counts 1',
     outOf: 14,
     takenAt: 86_400_000,
+    scale: null,
     points: { a: 13, b: 12.5 },
   });
   expect(server.sent[0]!.path).toMatch(/^\/classes\/room\/paper\/[0-9a-f-]{36}$/);
@@ -100,7 +101,7 @@ it('where two marked the same child both are shown; leaving what is there sends 
 
 it('where mine stays, so does what the other one alone has marked', async () => {
   const { server, closed } = open(COLUMN);
-  const theirs = { title: 'Quiz', outOf: 10, takenAt: 5, a: 9, b: 3 };
+  const theirs = { title: 'Quiz', outOf: 10, takenAt: 5, scale: null, a: 9, b: 3 };
   server.refuses = () => ({ status: 409, code: 'changed-meanwhile', message: 'Changed.', theirs, parts: ['a'] });
   type('Ada', '6');
   click('Save the marks');
@@ -108,10 +109,31 @@ it('where mine stays, so does what the other one alone has marked', async () => 
   server.refuses = () => undefined;
   click('Keep mine');
   await waitFor(() => expect(closed).toHaveBeenCalledOnce());
-  const head = { title: 'Quiz', outOf: 10, takenAt: 5 };
+  const head = { title: 'Quiz', outOf: 10, takenAt: 5, scale: null };
   expect(server.sent.at(-1)!.body).toEqual({
     ...head,
     points: { a: 6, b: 3 },
     was: { ...head, points: { a: 9, b: 3 } },
   });
+});
+
+it('marks of the class’s own scale have a key each, and are kept as its steps', async () => {
+  const server = new FakeServer();
+  const closed = vi.fn();
+  const room = { ...ROOM, scale: 'A-D,F' } as typeof ROOM;
+  mount(<PaperForm schoolClass={room} records={RECORDS} column={undefined} onClose={closed} />);
+  type(/What was it/, 'Quiz');
+  fireEvent.change(screen.getByLabelText('Given as'), { target: { value: 'marks' } });
+  expect(screen.queryByLabelText('Out of')).toBeNull();
+  expect(screen.getByText(/One key a child: F, D, C, B, A/)).toBeTruthy();
+  screen.getByLabelText('Ada').focus();
+  fireEvent.keyDown(screen.getByLabelText('Ada'), { key: 'b' });
+  expect(document.activeElement).toBe(screen.getByLabelText('Bo'));
+  type('Bo', 'E');
+  click('Save the marks');
+  expect(screen.getByText(/Bo: a mark of A, B, C, D, F, or nothing/)).toBeTruthy();
+  type('Bo', 'a');
+  click('Save the marks');
+  await waitFor(() => expect(closed).toHaveBeenCalledOnce());
+  expect(server.sent[0]!.body).toMatchObject({ outOf: 4, scale: 'A-D,F', points: { a: 3, b: 4 } });
 });

@@ -1,3 +1,5 @@
+import { type Scale, isInNumbers, labelsOf, markKeys, markOfLabel } from '../../../core/judging/scale.ts';
+
 const LETTERS = 'abcdefghijklmnopqrstuvwxyz';
 /** The highest mark that has a letter. */
 export const LAST_LETTER = 9 + LETTERS.length;
@@ -25,9 +27,13 @@ function complete(text: string, outOf: number): boolean {
  * Figures until Enter, or until none can follow: then it goes on by itself, and an Enter that comes all the same does
  * nothing more. A letter is one key for what has two figures ("d" is 13). Who went on by itself comes back by a
  * backspace, or by the point of a half.
+ *
+ * Marks in letters or words have a key each, and go on at once.
  * @param key  as `KeyboardEvent.key` has it
+ * @param scale  where they are marks of one; null for points
  */
-export function keyIn(column: Keyed, key: string, outOf: number): Keyed | undefined {
+export function keyIn(column: Keyed, key: string, points: number, scale: Scale | null = null): Keyed | undefined {
+  const outOf = scale && isInNumbers(scale) ? Math.max(...labelsOf(scale).map(Number)) : points;
   const { rows, at, marked, arrived } = column;
   const last = rows.length - 1;
   const go = (to: number): Keyed => ({ ...column, at: Math.max(0, Math.min(last, to)), marked: true, arrived: false });
@@ -42,6 +48,12 @@ export function keyIn(column: Keyed, key: string, outOf: number): Keyed | undefi
     return complete(text, outOf) && at < last ? { ...next, at: at + 1, marked: true, arrived: true } : next;
   };
   const before = marked ? '' : rows[at]!;
+  if (scale && !isInNumbers(scale) && key.length === 1) {
+    const mark = markKeys(scale).find((one) => one.key === key.toLowerCase())?.mark;
+    if (mark === undefined) return column;
+    const next = put(at, labelsOf(scale)[mark]!);
+    return at < last ? { ...next, at: at + 1, marked: true, arrived: true } : next;
+  }
   if (/^\d$/.test(key)) return enter(before + key);
   if (key === '.' || key === ',') {
     // The half of the one before, which seemed to be all.
@@ -71,10 +83,22 @@ export function keyIn(column: Keyed, key: string, outOf: number): Keyed | undefi
   }
 }
 
-/** null for nothing typed, undefined for what is no mark here; a comma is a point. */
-export function pointsOf(typed: string | undefined, outOf: number): number | null | undefined {
+/** What stands in the field of a child that has so many points, or a mark of a scale. */
+export const typedOf = (points: number, scale: Scale | null) =>
+  scale ? (labelsOf(scale)[points] ?? '') : String(points);
+
+/**
+ * null for nothing typed, undefined for what is no mark here; a comma is a point.
+ * @param scale  where it is a mark of one; null for points
+ */
+export function pointsOf(
+  typed: string | undefined,
+  outOf: number,
+  scale: Scale | null = null,
+): number | null | undefined {
   const word = (typed ?? '').trim().replace(',', '.');
   if (word === '') return null;
+  if (scale) return markOfLabel(word, scale);
   const points = Number(word);
   return Number.isFinite(points) && points >= 0 && points <= outOf ? points : undefined;
 }

@@ -68,7 +68,7 @@ describe('the grid', () => {
     expect([marks('best'), marks('last'), marks('average'), marks(undefined)]).toEqual([4, 2, 3, 4]);
     const rows = rowsOf({ children: CHILDREN }, RECORDS, 'patterns');
     expect(rows.map(meanMark)).toEqual([3.5, 0]);
-    expect(rows[1]!.cells['quiz']).toEqual({ kind: 'paper', value: 7.5, outOf: 10 });
+    expect(rows[1]!.cells['quiz']).toEqual({ kind: 'paper', value: 7.5, outOf: 10, scale: null });
     expect(meanMark({ childId: 'c', name: 'Cy', cells: {} })).toBeUndefined();
   });
   it('of elements has those somebody was heard in', () => {
@@ -91,13 +91,24 @@ describe('the grid', () => {
       marksCsv(
         columnsOf(RECORDS, 'patterns', 'quarters'),
         rowsOf({ children: CHILDREN }, RECORDS, 'patterns'),
+        '0-4',
         separator,
       ),
     ).toBe(text),
   );
+  it.each([
+    ['6-1', 'Ada,2.50,3,,2', `'-Bo,6.00,6,7.5,`],
+    ['1-5', 'Ada,4.50,4,,5', `'-Bo,1.00,1,7.5,`],
+    ['A-D,F', 'Ada,A,B,,A', `'-Bo,F,F,7.5,`],
+    [['low', 'mid', 'far', 'high', 'top'], 'Ada,top,high,,top', `'-Bo,low,low,7.5,`],
+  ] as const)('has the marks of %j, and numbers where they are numbers', (scale, ada, bo) => {
+    const rows = rowsOf({ children: CHILDREN, scale: scale as never }, RECORDS, 'patterns');
+    const text = marksCsv(columnsOf(RECORDS, 'patterns', 'quarters'), rows, scale, ',');
+    expect(text.split('\r\n').slice(1, 3)).toEqual([ada, bo]);
+  });
   it('of elements has no mean, and no state that is taken for another', () => {
     const rows = rowsOf({ children: CHILDREN }, RECORDS, 'elements');
-    expect(marksCsv(columnsOf(RECORDS, 'elements', 'quarters'), rows, ',')).toBe(
+    expect(marksCsv(columnsOf(RECORDS, 'elements', 'quarters'), rows, '0-4', ',')).toBe(
       `\uFEFFChild,tie\r\nAda,\r\n'-Bo,hardly heard\r\n`,
     );
   });

@@ -126,7 +126,7 @@ it('a mark that was given elsewhere meanwhile is not wiped unseen', async () => 
     return (
       <>
         <button onClick={() => setTake({ ...detail, override: 1 })}>news</button>
-        <OverrideForm take={take} />
+        <OverrideForm take={take} scale="0-4" />
       </>
     );
   };

@@ -6,18 +6,20 @@ import ProgressBar from 'react-bootstrap/ProgressBar';
 import Table from 'react-bootstrap/Table';
 import { useDropzone } from 'react-dropzone';
 import type { Child } from '../../../contract/child.ts';
+import { type Scale, markLabel } from '../../../core/judging/scale.ts';
 import { takeHandedOver } from '../../files/readFiles.ts';
 import { Select } from '../../ui/Select.tsx';
 import { type RecordingRow, type RecordingTake, useRecordings } from './useRecordings.ts';
 
 interface RecordingsPanelProps {
   readonly children: readonly Child[];
+  readonly scale: Scale;
   readonly bpm: number;
   readonly onTake: (take: RecordingTake) => number | undefined;
 }
 
 /** Recordings that children brought: dropped here, matched to names, listened to and judged. */
-export function RecordingsPanel({ children, bpm, onTake }: RecordingsPanelProps) {
+export function RecordingsPanel({ children, scale, bpm, onTake }: RecordingsPanelProps) {
   const recordings = useRecordings(children, onTake);
   const onDrop = (files: readonly File[]) => void recordings.add(files);
   useEffect(() => {
@@ -43,6 +45,7 @@ export function RecordingsPanel({ children, bpm, onTake }: RecordingsPanelProps)
           <RecordingTable
             rows={recordings.rows}
             children={children}
+            scale={scale}
             onChild={recordings.setChild}
             onRemove={recordings.remove}
           />
@@ -56,11 +59,12 @@ export function RecordingsPanel({ children, bpm, onTake }: RecordingsPanelProps)
 interface TableProps {
   readonly rows: readonly RecordingRow[];
   readonly children: readonly Child[];
+  readonly scale: Scale;
   readonly onChild: (id: number, childId: string) => void;
   readonly onRemove: (id: number) => void;
 }
 
-function RecordingTable({ rows, children, onChild, onRemove }: TableProps) {
+function RecordingTable({ rows, children, scale, onChild, onRemove }: TableProps) {
   const names = [['', 'who?'] as const, ...children.map(({ id, name }) => [id, name] as const)];
   return (
     <Table size="sm">
@@ -92,7 +96,7 @@ function RecordingTable({ rows, children, onChild, onRemove }: TableProps) {
             <td>
               <HeardCell row={row} />
             </td>
-            <td>{row.mark ?? ''}</td>
+            <td>{row.mark === undefined ? '' : markLabel(row.mark, scale)}</td>
             <td>
               <Button size="sm" variant="link" aria-label={`Remove ${row.name}`} onClick={() => onRemove(row.id)}>
                 <X size={16} aria-hidden />

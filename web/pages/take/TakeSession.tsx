@@ -3,6 +3,7 @@ import { useSearchParams } from 'react-router';
 import type { SavedPattern } from '../../../contract/pattern.ts';
 import type { ClassDetail, ClassSummary } from '../../../contract/schoolClass.ts';
 import type { Teacher } from '../../../contract/session.ts';
+import { scaleOf } from '../../../core/judging/scale.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { parseRhythm } from '../../../core/rhythm/text.ts';
 import { useTakesPage } from '../../api/hooks.ts';
@@ -61,7 +62,7 @@ function ReadableSession(props: SessionProps & { rhythm: Pattern }) {
 function UnderWay({ schoolClass, pattern, session }: SessionProps & { session: Session }) {
   const { run, plan, child, nextChild, voice, take, nothing, problem, again, next, set } = session;
   const before = useTakesPage(schoolClass.id, child.id, pattern.id).data?.takes;
-  const step = take && before && nextStepFor(before, take);
+  const step = take && before && nextStepFor(before, take, scaleOf(schoolClass));
   const lineOfStep = step && (
     <NextStepLine
       step={step}
@@ -88,7 +89,7 @@ function UnderWay({ schoolClass, pattern, session }: SessionProps & { session: S
         voice={voice}
         take={take}
         nothing={nothing}
-        borders={schoolClass.borders}
+        marking={schoolClass}
         nextChild={nextChild}
         takePath={take?.kept ? `/classes/${schoolClass.id}/takes/${take.takeId}` : undefined}
         step={lineOfStep}

@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import type { Child } from '../../../contract/child.ts';
 import type { SavedPattern } from '../../../contract/pattern.ts';
 import type { ClassDetail, ClassSummary } from '../../../contract/schoolClass.ts';
+import { scaleOf } from '../../../core/judging/scale.ts';
 import type { SimulatedChild } from '../../../core/judging/simulatedChild.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { unfold } from '../../../core/rhythm/place.ts';
@@ -63,7 +64,13 @@ export function TakeSetup(props: SetupProps) {
       <Choices {...props} />
       {problem && <Notice problem={problem} />}
       {lineUps && <UnfinishedLine classId={schoolClass.id} lineUps={lineUps} />}
-      <TornTakes classId={schoolClass.id} torn={props.torn} onJudge={props.judgeTorn} onDrop={props.dropTorn} />
+      <TornTakes
+        classId={schoolClass.id}
+        scale={scaleOf(schoolClass)}
+        torn={props.torn}
+        onJudge={props.judgeTorn}
+        onDrop={props.dropTorn}
+      />
       {settings.method === 'microphone' && (
         <MicrophonePanel keeps={schoolClass.recordingDays ?? null} onTap={() => onSettings({ method: 'tap' })} />
       )}
@@ -80,7 +87,12 @@ export function TakeSetup(props: SetupProps) {
           Calibrate this device
         </Button>
       </div>
-      <RecordingsPanel children={schoolClass.children} bpm={settings.bpm} onTake={props.onRecording} />
+      <RecordingsPanel
+        children={schoolClass.children}
+        scale={scaleOf(schoolClass)}
+        bpm={settings.bpm}
+        onTake={props.onRecording}
+      />
     </div>
   );
 }

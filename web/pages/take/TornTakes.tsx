@@ -3,10 +3,12 @@ import { useState } from 'react';
 import Alert from 'react-bootstrap/Alert';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
+import { type Scale, markLabel } from '../../../core/judging/scale.ts';
 import type { TornTake } from '../../take/keptTakes.ts';
 
 interface TornTakesProps {
   readonly classId: string;
+  readonly scale: Scale;
   readonly torn: readonly TornTake[];
   /** @returns the mark */
   readonly onJudge: (take: TornTake) => number | undefined;
@@ -14,11 +16,11 @@ interface TornTakesProps {
 }
 
 /** Takes that were broken off: judged as they are, or thrown away. */
-export function TornTakes({ classId, torn, onJudge, onDrop }: TornTakesProps) {
+export function TornTakes({ classId, scale, torn, onJudge, onDrop }: TornTakesProps) {
   const [judged, setJudged] = useState<string>();
   const judge = (take: TornTake) => {
     const mark = onJudge(take);
-    if (mark !== undefined) setJudged(`${take.childName}, ${take.title}: mark ${mark}.`);
+    if (mark !== undefined) setJudged(`${take.childName}, ${take.title}: mark ${markLabel(mark, scale)}.`);
   };
   return (
     <div role="status">

@@ -1,6 +1,7 @@
 import { Link } from 'react-router';
 import type { LineUp, Turn } from '../../../../contract/lineUp.ts';
 import type { ClassDetail } from '../../../../contract/schoolClass.ts';
+import { meanLabel, scaleOf } from '../../../../core/judging/scale.ts';
 
 interface EndProps {
   readonly schoolClass: ClassDetail;
@@ -12,7 +13,8 @@ interface EndProps {
 export function LineEnd({ schoolClass, lineUp, turns }: EndProps) {
   const marks = turns.flatMap(({ state, mark }) => (state === 'heard' && mark !== null ? [mark] : []));
   const absent = turns.filter(({ state }) => state === 'absent');
-  const mean = marks.length > 0 ? (marks.reduce((a, b) => a + b) / marks.length).toFixed(1) : undefined;
+  const mean =
+    marks.length > 0 ? meanLabel(marks.reduce((a, b) => a + b) / marks.length, scaleOf(schoolClass), 1) : undefined;
   const nameOf = (childId: string) => schoolClass.children.find(({ id }) => id === childId)?.name ?? '';
   return (
     <div className="line-end" role="status">

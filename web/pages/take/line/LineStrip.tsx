@@ -1,6 +1,7 @@
 import type { Child } from '../../../../contract/child.ts';
 import type { Turn } from '../../../../contract/lineUp.ts';
 import type { ClassDetail } from '../../../../contract/schoolClass.ts';
+import { markLabel, scaleOf } from '../../../../core/judging/scale.ts';
 
 interface StripProps {
   readonly schoolClass: ClassDetail;
@@ -32,7 +33,8 @@ export function LineStrip({ schoolClass, turns, current, onCall, onLate }: Strip
             title={state === 'waiting' ? 'Call now' : `${WORDS[state]}; call once more`}
             onClick={() => onCall(childId)}
           >
-            {nameOf(childId)} <span>{state === 'heard' ? (mark ?? 'heard') : WORDS[state]}</span>
+            {nameOf(childId)}{' '}
+            <span>{state === 'heard' && mark !== null ? markLabel(mark, scaleOf(schoolClass)) : WORDS[state]}</span>
           </button>
         </li>
       ))}

@@ -4,6 +4,7 @@ import type { LineUp } from '../../../../contract/lineUp.ts';
 import type { SavedPattern } from '../../../../contract/pattern.ts';
 import type { ClassDetail } from '../../../../contract/schoolClass.ts';
 import type { Teacher } from '../../../../contract/session.ts';
+import { scaleOf } from '../../../../core/judging/scale.ts';
 import { dealt } from '../../../../core/records/lineUp.ts';
 import { useClass, useLineUps, usePatterns } from '../../../api/hooks.ts';
 import { Notice } from '../../../ui/Notice.tsx';
@@ -86,7 +87,11 @@ function Line({ teacher, schoolClass, lineUp, patterns }: LineProps) {
         <LineEnd schoolClass={schoolClass} lineUp={lineUp} turns={line.turns} />
       )}
       <TurnClashes schoolClass={schoolClass} turns={line.turns} onSettle={line.change} />
-      <StrayNote before={before} onMark={(mark) => before && line.change(before.id, { state: 'heard', mark })} />
+      <StrayNote
+        before={before}
+        scale={scaleOf(schoolClass)}
+        onMark={(mark) => before && line.change(before.id, { state: 'heard', mark })}
+      />
       <LineStrip
         schoolClass={schoolClass}
         turns={line.turns}

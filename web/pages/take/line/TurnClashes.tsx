@@ -2,6 +2,7 @@ import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
 import type { Turn, TurnEdit } from '../../../../contract/lineUp.ts';
 import type { ClassDetail } from '../../../../contract/schoolClass.ts';
+import { type Scale, markLabel, scaleOf } from '../../../../core/judging/scale.ts';
 import type { Said } from '../../../../core/records/turns.ts';
 
 interface TurnClashesProps {
@@ -12,6 +13,7 @@ interface TurnClashesProps {
 
 /** Two who had not seen each other said two things of one child: which one is so. */
 export function TurnClashes({ schoolClass, turns, onSettle }: TurnClashesProps) {
+  const scale = scaleOf(schoolClass);
   return turns.flatMap(({ childId, clash, takeId, ...turn }) => {
     const child = schoolClass.children.find(({ id }) => id === childId);
     if (!child || !clash) return [];
@@ -25,12 +27,12 @@ export function TurnClashes({ schoolClass, turns, onSettle }: TurnClashesProps) 
         aria-label={`Two say otherwise of ${child.name}`}
       >
         <p>
-          <strong>{child.name}</strong>: {wordsOf(turn)}; on another device, at the same time, {wordsOf(clash)}. Which
-          is so?
+          <strong>{child.name}</strong>: {wordsOf(turn, scale)}; on another device, at the same time,{' '}
+          {wordsOf(clash, scale)}. Which is so?
         </p>
         <div className="notice-actions">
           <Button size="sm" onClick={() => settle({ state: turn.state, mark: turn.mark })}>
-            {labelOf(turn)}
+            {labelOf(turn, scale)}
           </Button>
           {isAbsence ? (
             <Link className="btn btn-sm btn-outline-dark" to={`/classes/${schoolClass.id}/takes/${takeId}`}>
@@ -38,7 +40,7 @@ export function TurnClashes({ schoolClass, turns, onSettle }: TurnClashesProps) 
             </Link>
           ) : (
             <Button size="sm" variant="outline-dark" onClick={() => settle(clash)}>
-              {labelOf(clash)}
+              {labelOf(clash, scale)}
             </Button>
           )}
         </div>
@@ -47,6 +49,7 @@ export function TurnClashes({ schoolClass, turns, onSettle }: TurnClashesProps) 
   });
 }
 
-const labelOf = ({ state, mark }: Said) => (state === 'absent' ? 'Absent' : mark === null ? 'Heard' : `Mark ${mark}`);
-const wordsOf = (said: Said) =>
-  said.state === 'absent' ? 'marked absent' : said.mark === null ? 'heard' : `heard, mark ${said.mark}`;
+const labelOf = ({ state, mark }: Said, scale: Scale) =>
+  state === 'absent' ? 'Absent' : mark === null ? 'Heard' : `Mark ${markLabel(mark, scale)}`;
+const wordsOf = ({ state, mark }: Said, scale: Scale) =>
+  state === 'absent' ? 'marked absent' : mark === null ? 'heard' : `heard, mark ${markLabel(mark, scale)}`;

@@ -6,7 +6,7 @@ import type { LineUp, Turn, TurnEdit } from '../../../../contract/lineUp.ts';
 import type { ClassDetail } from '../../../../contract/schoolClass.ts';
 import type { Teacher } from '../../../../contract/session.ts';
 import type { MarkOverride } from '../../../../contract/take.ts';
-import { FULL_MARK, HIGHEST_MARK } from '../../../../core/judging/mark.ts';
+import { type Scale, isFull, isInNumbers, markLabel, scaleOf } from '../../../../core/judging/scale.ts';
 import type { Said } from '../../../../core/records/turns.ts';
 import { unfold } from '../../../../core/rhythm/place.ts';
 import { voiceOf } from '../../../../core/wording/voice.ts';
@@ -17,6 +17,7 @@ import { Playing } from '../../../take/Playing.tsx';
 import { useHeld } from '../../../take/useHeld.ts';
 import type { NewTake } from '../../../take/useJudgedTake.ts';
 import { BothVersions } from '../../../ui/BothVersions.tsx';
+import { marksInWords } from '../../../ui/marksInWords.ts';
 import { Notice } from '../../../ui/Notice.tsx';
 import { useOwnMoves } from '../../../ui/ownMoves.ts';
 import { type Keys, useKeys } from '../../../ui/useKeys.ts';
@@ -26,6 +27,7 @@ import { useStored } from '../../../ui/stored.ts';
 import { useHearing } from '../useHearing.ts';
 import { type ReadPattern, heardByOf } from './linePlan.ts';
 import type { LeftLine } from './LineUpSetupPage.tsx';
+import { againKeyOf, markKeysOf } from './markKeysOf.ts';
 import { useQuiet } from './useQuiet.ts';
 import '../../../take/take.scss';
 
@@ -149,14 +151,13 @@ interface NameProps extends Omit<StageProps, 'onSlower'> {
 }
 
 /** Marks by hand, a key each. */
-function markKeys(give: (mark: number) => void): Keys {
-  return Object.fromEntries(
-    Array.from({ length: HIGHEST_MARK + 1 }, (_, mark) => [String(mark), () => give(mark)] as const),
-  );
+function markActions(scale: Scale, give: (mark: number) => void): Keys {
+  return Object.fromEntries(markKeysOf(scale).map(({ key, mark }) => [key, () => give(mark)] as const));
 }
 
 /** The name, for the back row; one key counts in. */
 function NameScreen({
+  schoolClass,
   lineUp,
   child,
   nextChild,
@@ -183,7 +184,7 @@ function NameScreen({
     s: skip,
     l: onSlower,
     Escape: stop,
-    ...markKeys(mark),
+    ...markActions(scaleOf(schoolClass), mark),
   });
   return (
     <div className="name-screen">
@@ -202,6 +203,7 @@ function NameScreen({
         onStart={onStart}
         onSlower={onSlower}
         onTaps={onTaps}
+        scale={scaleOf(schoolClass)}
         absent={absent}
         skip={skip}
         stop={stop}
@@ -223,6 +225,7 @@ function OwnRhythm({ pattern }: { pattern: ReadPattern }) {
 }
 
 interface NameActionsProps extends Pick<NameProps, 'lost' | 'onStart' | 'onSlower' | 'onTaps'> {
+  readonly scale: Scale;
   readonly absent: () => void;
   readonly skip: () => void;
   readonly stop: () => void;
@@ -230,7 +233,7 @@ interface NameActionsProps extends Pick<NameProps, 'lost' | 'onStart' | 'onSlowe
 }
 
 /** What the keys do, for fingers. */
-function NameActions({ lost, onStart, onSlower, onTaps, absent, skip, stop, mark }: NameActionsProps) {
+function NameActions({ lost, onStart, onSlower, onTaps, scale, absent, skip, stop, mark }: NameActionsProps) {
   return (
     <div className="stage-actions">
       <Button size="lg" onClick={onStart}>
@@ -250,7 +253,7 @@ function NameActions({ lost, onStart, onSlower, onTaps, absent, skip, stop, mark
       <Button variant="outline-dark" onClick={onSlower}>
         Slower <kbd>L</kbd>
       </Button>
-      <MarkButtons onMark={mark} />
+      <MarkButtons scale={scale} onMark={mark} />
       <Button variant="outline-dark" onClick={stop}>
         Stop <kbd>Esc</kbd>
       </Button>
@@ -258,16 +261,20 @@ function NameActions({ lost, onStart, onSlower, onTaps, absent, skip, stop, mark
   );
 }
 
-/** A mark by hand, by a finger; the keys are the figures. */
-function MarkButtons({ onMark }: { onMark: (mark: number) => void }) {
+/** A mark by hand, by a finger; where the key is not what stands there it is shown. */
+function MarkButtons({ scale, onMark }: { scale: Scale; onMark: (mark: number) => void }) {
   return (
     <span className="mark-buttons" role="group" aria-label="Mark by hand">
       <span>Mark by hand</span>
-      {Array.from({ length: HIGHEST_MARK + 1 }, (_, mark) => (
-        <Button key={mark} variant="outline-dark" aria-label={`Mark ${mark}`} onClick={() => onMark(mark)}>
-          {mark}
-        </Button>
-      ))}
+      {markKeysOf(scale).map(({ key, mark }) => {
+        const label = markLabel(mark, scale);
+        return (
+          <Button key={mark} variant="outline-dark" aria-label={`Mark ${label}`} onClick={() => onMark(mark)}>
+            {label}
+            {key !== label.toLowerCase() && <kbd>{isInNumbers(scale) ? key : key.toUpperCase()}</kbd>}
+          </Button>
+        );
+      })}
     </span>
   );
 }
@@ -326,14 +333,16 @@ function TurnResult({
 }: ResultProps) {
   const voice = useMemo(() => voiceOf(schoolClass), [schoolClass]);
   const [goes, setGoes] = useStored('line.goes', 'on');
+  const scale = scaleOf(schoolClass);
+  const again = againKeyOf(scale);
   const { mark, give, settle, clash, problem } = useOwnMark(take, (given) => onHeard(child.id, given));
-  const more = triesLeft > 0 && mark < FULL_MARK;
+  const more = triesLeft > 0 && !isFull(mark, scale);
   const goOn = more ? onAgain : onNext;
   const held = useHeld();
   const byItself = goes === 'on';
   const wait = () => setGoes(byItself ? 'off' : 'on');
-  const marks = Object.entries(markKeys(give)).map(([key, action]) => [key, held(action)] as const);
-  useKeys({ ' ': held(goOn), a: held(onAgain), h: held(wait), ...Object.fromEntries(marks) });
+  const marks = Object.entries(markActions(scale, give)).map(([key, action]) => [key, held(action)] as const);
+  useKeys({ ' ': held(goOn), [again]: held(onAgain), h: held(wait), ...Object.fromEntries(marks) });
   const leave = useLatest(goOn);
   const asked = clash !== undefined;
   useEffect(() => {
@@ -350,21 +359,21 @@ function TurnResult({
         </span>
       </div>
       {problem && <Notice problem={{ message: `The mark is not set: ${problem.message}` }} />}
-      {clash && <BothVersions clash={clash} onChosen={settle} />}
+      {clash && <BothVersions clash={marksInWords(clash, scale, (part) => part === 'mark')} onChosen={settle} />}
       <div className="stage-actions">
         <Button size="lg" onClick={goOn}>
           {more ? `${child.name} once more` : nextChild ? `Next: ${nextChild.name}` : 'Ready'} <kbd>space</kbd>
         </Button>
         <Button variant="outline-dark" onClick={onAgain}>
-          Again <kbd>A</kbd>
+          Again <kbd>{again.toUpperCase()}</kbd>
         </Button>
         <Button variant="outline-dark" aria-pressed={byItself} onClick={wait}>
           {byItself ? 'Goes on by itself' : 'Waits for you'} <kbd>H</kbd>
         </Button>
-        <MarkButtons onMark={give} />
+        <MarkButtons scale={scale} onMark={give} />
         <Link to={`/classes/${schoolClass.id}/takes/${take.takeId}`}>Correct the claps</Link>
       </div>
-      <TakeResultView take={take} voice={voice} mark={mark} borders={schoolClass.borders} />
+      <TakeResultView take={take} voice={voice} mark={mark} marking={schoolClass} />
     </div>
   );
 }
