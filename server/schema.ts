@@ -31,7 +31,7 @@ import type { RestStyle } from '../core/counting/school.ts';
 import type { SchoolId } from '../core/counting/schools.ts';
 import type { NamingId } from '../core/wording/valueNames.ts';
 import type { Said, TurnState } from '../core/records/turns.ts';
-import type { MarkBorder } from '../core/judging/mark.ts';
+import type { MarkBorder } from '../core/judging/scale.ts';
 import type { Ages, Windows } from '../core/judging/windows.ts';
 import type { ElementId } from '../core/rhythm/elements.ts';
 import type { TakeResult } from '../contract/takeResult.ts';

@@ -1,13 +1,5 @@
 import { EPSILON } from '../timing/tolerance.ts';
-import { type Scale, USUAL_SCALE, belowBorders, highestOf, isFull, usualBorders } from './scale.ts';
-
-/** What a mark needs at least. */
-export interface MarkBorder {
-  readonly mark: number;
-  readonly accuracy: number;
-  /** Drift allowed, in per cent either way; a mark without it does not look at drift. */
-  readonly driftPct?: number;
-}
+import { type MarkBorder, type Scale, USUAL_SCALE, belowBorders, highestOf, isFull, usualBorders } from './scale.ts';
 
 /** Why borders cannot work, in one sentence; undefined when they can. */
 export function bordersTrouble(borders: readonly MarkBorder[], scale: Scale = USUAL_SCALE): string | undefined {

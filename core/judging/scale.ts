@@ -1,4 +1,10 @@
-import type { MarkBorder } from './mark.ts';
+/** What a mark needs at least. */
+export interface MarkBorder {
+  readonly mark: number;
+  readonly accuracy: number;
+  /** Drift allowed, in per cent either way; a mark without it does not look at drift. */
+  readonly driftPct?: number;
+}
 
 /**
  * Marks as schools give them. Inside a mark is a step: 0 is the lowest of its scale, each step more is better. What

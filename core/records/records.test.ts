@@ -113,7 +113,7 @@ describe('the next step', () => {
       expect(said(rest, rest)).toBe('Twice in a row, a rest given no time: measure 3 alone, at 60.');
       expect(said(rest, rest, rest)).toBe('3 times in a row, a rest given no time: a pattern made for it.');
       expect(said(rush, rush)).toMatch(/: the feet on the beat first, then the hands with them\.$/);
-      expect(said(rush, rush, rush)).toMatch(/: with half of the clicks\.$/);
+      expect(said(rush, rush, rush)).toMatch(/: with every other click\.$/);
       expect(said(slip('another-rhythm'), slip('another-rhythm'))).toMatch(/: hear it led once more, then clap it\.$/);
     });
   });

@@ -1,6 +1,6 @@
 import type { JudgedHold } from '../judging/holds.ts';
-import { type MarkBorder, driftAllowed } from '../judging/mark.ts';
-import { type Scale, USUAL_SCALE, markLabel, usualBorders } from '../judging/scale.ts';
+import { driftAllowed } from '../judging/mark.ts';
+import { type MarkBorder, type Scale, USUAL_SCALE, markLabel, usualBorders } from '../judging/scale.ts';
 import type { TakeResult, TempoKept } from '../judging/takeResult.ts';
 import { type Fraction, ONE, equal, frac, mixed } from '../rhythm/fraction.ts';
 import type { Bpm } from '../timing/units.ts';

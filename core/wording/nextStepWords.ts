@@ -16,9 +16,9 @@ export function nextStepSentence(step: NextStep, naming: NamingId): string {
     case 'next-pattern':
       return 'Twice full marks at the fastest tempo: on to the next pattern.';
     case 'half-speed':
-      return `Twice below 3: now at half speed, ${step.bpm}.`;
+      return `Twice not right yet: now at half speed, ${step.bpm}.`;
     case 'measure':
-      return `Twice below 3: ${inNaming('{measure}', naming)} ${step.measure} alone, at ${step.bpm}.`;
+      return `Twice not right yet: ${inNaming('{measure}', naming)} ${step.measure} alone, at ${step.bpm}.`;
     case 'place':
       return `${slipText(step, naming)}: ${inNaming('{measure}', naming)} ${step.measure} alone, at ${step.bpm}.`;
     case 'made':
@@ -26,7 +26,7 @@ export function nextStepSentence(step: NextStep, naming: NamingId): string {
     case 'feet':
       return `${slipText(step, naming)}: the feet on the beat first, then the hands with them.`;
     case 'half-click':
-      return `${slipText(step, naming)}: with half of the clicks.`;
+      return `${slipText(step, naming)}: with every other click.`;
     case 'listen':
       return `${slipText(step, naming)}: hear it led once more, then clap it.`;
   }

@@ -119,6 +119,12 @@ describe('a take', () => {
     expect(state.stopped).toBe(1);
   });
 
+  it('clicks every other beat where that is asked for, from the first of each measure', async () => {
+    const pattern = patternOf('3/4 q q q | q q q');
+    const { clicks, start } = run({ ...PLAN, pattern, halfClick: true });
+    await start();
+    expect(clicks.filter(({ time }) => time >= 0).map(({ time }) => time)).toEqual([0, 2, 3, 5]);
+  });
   it('opens the microphone before the first click, and says which clicks are the count-in', async () => {
     const { clicks, start, state } = run({ ...PLAN, method: 'microphone' }, {});
     await start();

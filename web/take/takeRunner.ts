@@ -1,7 +1,7 @@
 import { countIn } from '../../core/leading/countIn.ts';
 import type { PlayedClicks } from '../../core/listening/playedClicks.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
-import { beatTimes } from '../../core/timing/pulses.ts';
+import { pulsesOf } from '../../core/timing/pulses.ts';
 import { scheduleOf } from '../../core/timing/schedule.ts';
 import type { Bpm, Seconds } from '../../core/timing/units.ts';
 import type { RunningClock } from '../audio/clickClock.ts';
@@ -33,6 +33,8 @@ export interface RunPlan {
   readonly task: Task;
   /** Only the count-in is clicked; then the child is alone with its own tempo. */
   readonly free: boolean;
+  /** Every other beat is clicked, the first of each measure always. */
+  readonly halfClick?: boolean;
   /** Hand over the sound as well. */
   readonly keepSound: boolean;
 }
@@ -76,6 +78,13 @@ const READY: RunMoment = {
   problem: undefined,
   beatOne: undefined,
 };
+
+/** The beats that are clicked; where it is every other one, from the first of each measure on. */
+function clicksOf(pattern: Pattern, bpm: Bpm, halfClick = false): { time: Seconds; accent: boolean }[] {
+  return pulsesOf(pattern, bpm)
+    .filter(({ beat }) => !halfClick || beat % 2 === 0)
+    .map(({ time, accent }) => ({ time, accent: accent === 'measure' }));
+}
 
 /** Counts in, clicks and collects taps, or claps through the microphone, for one take. */
 export class TakeRunner {
@@ -168,9 +177,9 @@ export class TakeRunner {
   }
 
   private async begin(turn: number): Promise<void> {
-    const { pattern, bpm, free, method, keepSound } = this.plan;
+    const { pattern, bpm, free, halfClick, method, keepSound } = this.plan;
     const words = countIn(pattern, bpm);
-    const beats = free ? words : [...words, ...beatTimes(pattern, bpm)];
+    const beats = free ? words : [...words, ...clicksOf(pattern, bpm, halfClick)];
     let clock: RunningClock | undefined;
     let microphone: LiveListener | undefined;
     try {

@@ -1,7 +1,6 @@
 import Form from 'react-bootstrap/Form';
 import Table from 'react-bootstrap/Table';
-import type { MarkBorder } from '../../../core/judging/mark.ts';
-import { type Scale, markLabel } from '../../../core/judging/scale.ts';
+import { type MarkBorder, type Scale, markLabel } from '../../../core/judging/scale.ts';
 
 const percent = (part: number) => Math.round(part * 1000) / 10;
 

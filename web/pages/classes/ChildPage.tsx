@@ -14,6 +14,7 @@ import type { NamingId } from '../../../core/wording/valueNames.ts';
 import { type Voice, namingOf, voiceOf } from '../../../core/wording/voice.ts';
 import { remove } from '../../api/client.ts';
 import { useClass, useTakesPage } from '../../api/hooks.ts';
+import { NextStepButton } from '../../take/NextStepLine.tsx';
 import { Notice } from '../../ui/Notice.tsx';
 import { markOfTake } from '../../ui/markOfTake.ts';
 import { BothVersions } from '../../ui/BothVersions.tsx';
@@ -145,15 +146,20 @@ function NextForChild({ schoolClass, child, takes }: TakesProps) {
   );
   const last = takes[0];
   if (!next || !last) return <p>{child.name} was not heard yet.</p>;
+  const naming = namingOf(schoolClass);
+  const to = `/take?child=${child.id}&pattern=${last.patternId}`;
   return (
-    <p className="child-next">
-      <strong>Next</strong> in {last.title}: {nextStepSentence(next.step, namingOf(schoolClass))}{' '}
+    <div className="child-next">
+      <strong>Next</strong> in {last.title}: {nextStepSentence(next.step, naming)}{' '}
       {last.patternId && mayHear(schoolClass) && (
-        <Link className="btn btn-sm btn-outline-dark" to={`/take?child=${child.id}&pattern=${last.patternId}`}>
-          Hear {child.name}
-        </Link>
+        <>
+          <NextStepButton step={next.step} patternId={last.patternId} naming={naming} to={to} />{' '}
+          <Link className="btn btn-outline-dark" to={to}>
+            Hear {child.name}
+          </Link>
+        </>
       )}
-    </p>
+    </div>
   );
 }
 

@@ -6,8 +6,8 @@ import fitsPreview from 'virtual:fits/judging-preview';
 import type { JudgingPreview, JudgingTrial } from '../../../contract/judging.ts';
 import type { ClassSettings } from '../../../contract/schoolClass.ts';
 import type { ClassRecords } from '../../../contract/records.ts';
-import type { MarkBorder } from '../../../core/judging/mark.ts';
 import {
+  type MarkBorder,
   type Scale,
   USUAL_SCALE,
   isSameScale,

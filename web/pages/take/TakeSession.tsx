@@ -10,8 +10,8 @@ import { useTakesPage } from '../../api/hooks.ts';
 import { TakeStage } from '../../take/TakeStage.tsx';
 import { Notice } from '../../ui/Notice.tsx';
 import { useChooseClass } from '../../ui/currentClass.ts';
-import { NextStepLine } from './NextStepLine.tsx';
 import { TakeSetup } from './TakeSetup.tsx';
+import { NextStepLine } from '../../take/NextStepLine.tsx';
 import { nextStepFor } from './nextStepFor.ts';
 import { type Session, useSession } from './useSession.ts';
 import '../../take/take.scss';
@@ -68,12 +68,10 @@ function UnderWay({ schoolClass, pattern, session }: SessionProps & { session: S
       step={step}
       patternId={pattern.id}
       naming={voice.naming}
-      onBpm={(bpm) => {
-        set({ bpm });
-        again();
-      }}
-      onFeet={() => {
-        set({ method: 'tap', task: 'feet' });
+      to={`/take?child=${child.id}&pattern=${pattern.id}`}
+      onSet={(change) => {
+        // Feet are tapped: a microphone does not tell them from hands.
+        set({ ...change, ...(change.task ? { method: 'tap' } : {}) });
         again();
       }}
     />

@@ -26,7 +26,7 @@ import type { RecordingTake } from './useRecordings.ts';
 import { TornTakes } from './TornTakes.tsx';
 import { TEMPO_STEP, TempoField, sensibleTempo } from './TempoField.tsx';
 import { WhoClaps } from './WhoClaps.tsx';
-import type { TakeSettings } from './useTakeSettings.ts';
+import { CLICKS, type TakeSettings } from './useTakeSettings.ts';
 
 interface SetupProps {
   readonly schoolClass: ClassDetail;
@@ -103,14 +103,11 @@ const HEARD_BY = [
   ['feet', 'taps and feet'],
   ['microphone', 'microphone'],
 ] as const;
-const CLICKS = [
-  ['all', 'all through'],
-  ['count-in', 'count-in only'],
-] as const;
+const CLICK_WORDS = { all: 'all through', half: 'every other beat', 'count-in': 'count-in only' } as const;
 
 function Choices(props: SetupProps) {
   const { schoolClass, classes, patterns, pattern, child, settings, onSettings, onClass, onPattern, onStart } = props;
-  const { bpm, method, task, free } = settings;
+  const { bpm, method, task, clicks } = settings;
   const hear = (chosen: string) =>
     onSettings({
       method: chosen === 'microphone' ? 'microphone' : 'tap',
@@ -143,9 +140,9 @@ function Choices(props: SetupProps) {
       <SelectField
         id="take-clicks"
         label="Click"
-        value={free ? 'count-in' : 'all'}
-        options={CLICKS}
-        onChoose={(chosen) => onSettings({ free: chosen === 'count-in' })}
+        value={clicks}
+        options={CLICKS.map((one) => [one, CLICK_WORDS[one]] as const)}
+        onChoose={(chosen) => onSettings({ clicks: chosen })}
       />
       <Button size="lg" className="start" onClick={onStart}>
         Start: {child.name} <kbd>space</kbd>

@@ -30,7 +30,7 @@ export function useHearing({ teacherId, schoolClass, pattern, rhythm, child, set
   const { method, task } = settings;
   // What is made easier for the child is so without a word.
   const bpm = ownBpm(settings.bpm, child.adaptations);
-  const free = settings.free || child.adaptations?.noClick === true;
+  const free = settings.clicks === 'count-in' || child.adaptations?.noClick === true;
   const { torn, progress, forget, drop } = useTornTake({
     teacherId,
     classId: schoolClass.id,
@@ -45,7 +45,8 @@ export function useHearing({ teacherId, schoolClass, pattern, rhythm, child, set
   });
   const { take, show, judge, problem } = useJudgedTake({ teacherId, schoolClass, pattern, bpm, onKept: forget });
   const keepSound = typeof schoolClass.recordingDays === 'number';
-  const plan: RunPlan = { pattern: rhythm, bpm, method, task, free, keepSound };
+  const halfClick = settings.clicks === 'half';
+  const plan: RunPlan = { pattern: rhythm, bpm, method, task, free, halfClick, keepSound };
   const [silent, setSilent] = useState<Taken>();
   const done = (taken: Taken) => {
     // Nobody clapped, or nothing was heard: that is no mark before somebody says so.

@@ -10,7 +10,7 @@ import { voiceOf } from '../../../core/wording/voice.ts';
 import { practise } from './practise.ts';
 import type { RecordingTake } from './useRecordings.ts';
 import { useHearing } from './useHearing.ts';
-import { useTakeSettings } from './useTakeSettings.ts';
+import { useAskedSettings, useTakeSettings } from './useTakeSettings.ts';
 
 export type Session = ReturnType<typeof useSession>;
 
@@ -34,6 +34,8 @@ interface Setting {
 /** Child after child on one pattern: whose turn it is, how it is heard, the take that was judged last. */
 export function useSession({ teacher, schoolClass, pattern, rhythm }: Setting) {
   const { settings, set } = useTakeSettings();
+  const [search] = useSearchParams();
+  useAskedSettings(search, set);
   const { task } = settings;
   const { child, nextChild, following, setChildId } = useTurn(schoolClass.children);
   const voice = useMemo(() => voiceOf(schoolClass), [schoolClass]);

@@ -67,7 +67,7 @@ function useTurn({ teacher, schoolClass, lineUp, child, pattern, turn, ...on }: 
     bpm: Math.round(bpm * slow),
     method: byTaps ? 'tap' : heardByOf(child, heardBy),
     task: 'claps',
-    free: false,
+    clicks: 'all',
   } as const;
   const hearing = useHearing({
     teacherId: teacher.id,
