@@ -75,7 +75,7 @@ describe('a line-up of six', () => {
 
   it('marks in letters where the school does, by their keys, and hears again by another', async () => {
     const { page } = await school.visitor();
-    await readyForLineUp(page, ['Al', 'Bea'], 'A-D,F');
+    await readyForLineUp(page, ['Al', 'Bea'], { name: 'Letters', scale: 'A-D,F' });
     await page.getByRole('button', { name: /^Start/ }).click();
     await turn(page, 'Al').waitFor();
     await page.waitForTimeout(150);
@@ -94,7 +94,7 @@ describe('a line-up of six', () => {
     await page.keyboard.press('a');
     await page.getByText('2 children heard, A on average').waitFor();
     await page.getByText('waiting to be stored').waitFor({ state: 'detached' });
-    await page.getByRole('link', { name: /To the marks of Six/ }).click();
+    await page.getByRole('link', { name: /To the marks of Letters/ }).click();
     await page.getByRole('button', { name: 'Al, Short one: mark B' }).waitFor();
   });
   it('goes on where it was on another device, takes late children, and survives a server that is away', async () => {

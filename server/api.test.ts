@@ -349,7 +349,7 @@ describe('classes, children and patterns', () => {
     await ann.ask('PUT', `/api/classes/${room}`, CLASS);
     expect((await read()).children).toEqual([]);
     await ann.ask('PUT', `/api/classes/${room}/children/${child}`, { name: ' Una ' });
-    expect((await read()).children).toEqual([{ id: child, name: 'Una', adaptations: null }]);
+    expect((await read()).children).toEqual([{ id: child, name: 'Una', adaptations: null, reportLine: '' }]);
     await ann.ask('PUT', `/api/classes/${room}/children/${child}`, { name: 'Uma' });
     await ann.ask('PUT', `/api/classes/${room}`, { ...CLASS, name: 'Terns', school: 'ta' });
     expect(await read()).toMatchObject({ name: 'Terns', school: 'ta', children: [{ name: 'Uma' }] });

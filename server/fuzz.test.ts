@@ -4,6 +4,7 @@ import { ErrorBody } from '../contract/problem.ts';
 import { validator } from '../contract/validate.ts';
 import { type Random, randomFrom } from '../core/random.ts';
 import type { RunningServer } from './start.ts';
+import { EVERY_ROUTE, askFor } from './everyRoute.test-helper.ts';
 import { PASSWORD, Visitor, freshDatabase, serverWithTeachers } from './testServer.test-helper.ts';
 
 const REQUESTS = 1_200;
@@ -11,257 +12,48 @@ const SEED = 20_261;
 const AT_ONCE = 12;
 
 let server: RunningServer;
-const ids = { class: uuid(), child: uuid(), take: uuid(), pattern: uuid(), plan: uuid(), sheet: uuid() };
+const ids = {
+  classId: uuid(),
+  childId: uuid(),
+  takeId: uuid(),
+  patternId: uuid(),
+  id: uuid(),
+  lineUpId: uuid(),
+  termId: uuid(),
+  lessonId: uuid(),
+  weekId: uuid(),
+  tallyId: uuid(),
+  kind: 'child',
+  element: 'quarter',
+};
 const visitors: Visitor[] = [];
 
-const CLASS = {
-  name: 'Gulls',
-  ages: '9-10',
-  school: 'numbers',
-  rests: 'sh',
-  naming: 'crotchets',
-  houseWords: { ta: { quarter: 'taa' } },
-  wordSet: { title: 'Boats', cells: { q: 'tug' } },
-  onTimeMs: 90,
-  borders: [{ mark: 4, accuracy: 0.9, driftPct: 5 }],
-  clickCounts: true,
-  recordingDays: 4,
-};
-const TAKE = {
-  childId: ids.child,
-  patternId: ids.pattern,
-  title: 'First',
-  patternText: '4/4 q q h | q (q) h',
-  bpm: 72,
-  onsets: [0, 0.8, 1.7, 3.3],
-  feet: [0, 0.8],
-  releases: [0.4, null, 2, 4],
-  free: false,
-  source: 'tap',
-  takenAt: 1_700_000_000_000,
-};
-const PLAN = {
-  title: 'Warm up',
-  passes: [{ activity: 'clap', who: 'all' }],
-  chunks: { kind: 'joined', by: 2 },
-  ladder: [{ bpm: 60, passes: 2, factor: 1 }],
-  restBeats: 4,
-  countIn: 'measure',
-  countInWords: ['one'],
-  countInEach: true,
-  divided: false,
-  twoLines: false,
-};
-const SHEET = {
-  title: 'Week 7',
-  seed: 1,
-  paper: 'letter',
-  large: true,
-  versions: true,
-  bpm: 72,
-  parts: [{ key: 0, kind: 'sums', count: 4, level: 2, elements: ['half'], meter: '3/4', beat: 'e', patterns: ['q'] }],
-  classId: ids.class,
-  names: true,
-  counts: { school: 'ta', rests: 'sh', houseWords: { quarter: 'taa' }, wordSet: { title: 'B', cells: { q: 'tug' } } },
-  naming: 'crotchets',
-};
-const WEEK = {
-  starts: '2026-09-28',
-  plan: {
-    title: 'Week',
-    items: [{ patternId: ids.pattern, title: 'Steps', text: '4/4 q q h', bpm: 72, times: 2, days: [0, 3] }],
-    children: [ids.child],
-  },
-};
-const TALLY = { kind: 'choose', takenAt: 5, right: 7, asked: 10, mistakes: { 'rest-clapped': 3 } };
-const LESSON = {
-  title: 'Monday',
-  minutes: 40,
-  day: '2026-09-28',
-  starts: '09:40',
-  blocks: [
-    {
-      key: 0,
-      kind: 'lead',
-      minutes: 5,
-      note: 'x',
-      patterns: [{ patternId: ids.pattern, title: 'Steps', text: '4/4 q q h' }],
-      steps: [{ element: 'half', step: 'meet' }],
-      plan: PLAN,
-      lineUp: { bpm: 72, tries: 1 },
-    },
-  ],
-  held: { at: 5, seconds: 5, leftOut: [0] },
-};
-const TERM = {
-  from: '2026-09-07',
-  until: '2026-12-18',
-  slots: [{ weekday: 3, starts: '11:20', minutes: 45 }],
-  holidays: [{ from: '2026-10-19', until: '2026-10-25' }],
-  order: ['half', 'tie'],
-  contents: [[{ element: 'half', step: 'meet' }], []],
-  left: [{ element: 'tie', step: 'hear' }],
-};
-const PIECES = {
-  termFrom: 4,
-  takes: [
-    {
-      ...TAKE,
-      id: uuid(),
-      patternKey: ids.pattern,
-      override: 3,
-      overrideReason: 'x',
-      corrected: true,
-    },
-  ],
-  paper: [{ id: uuid(), title: 'Quiz', outOf: 10, takenAt: 1, points: { [ids.child]: 3 } }],
-  lineUps: [],
-  practice: [{ id: uuid(), ...WEEK }],
-  ear: [{ id: uuid(), ...TALLY }],
-  lessons: [{ id: uuid(), ...LESSON }],
-  termPlan: TERM,
-  terms: [
-    {
-      id: uuid(),
-      title: 'Autumn',
-      fromAt: 0,
-      untilAt: 2,
-      names: ['Ada'],
-      records: { children: [ids.child], patterns: [], marks: [], elements: [], paper: [] },
-    },
-  ],
-};
-const PASSKEY = { id: 'AA', rawId: 'AA', type: 'public-key', clientExtensionResults: {} };
-
-/** Every route that takes something, with a body that fits. */
-const ROUTES: readonly (readonly [string, string, unknown])[] = [
-  ['PUT', `/api/classes/${ids.class}`, CLASS],
-  [
-    'POST',
-    `/api/classes/${ids.class}/judging-preview`,
-    { ages: '9-10', onTimeMs: 50, borders: null, clickCounts: true },
-  ],
-  ['PUT', `/api/classes/${ids.class}/children/${ids.child}`, { name: 'Ada' }],
-  ['PUT', `/api/patterns/${ids.pattern}`, { title: 'Steps', text: '4/4 q q h' }],
-  [
-    'PUT',
-    `/api/patterns/${ids.pattern}`,
-    {
-      title: 'S',
-      text: 'q q h',
-      brackets: [{ from: { measure: 1, beat: 1 }, to: { measure: 1, beat: 2 }, words: 'x' }],
-    },
-  ],
-  ['PUT', '/api/patterns/shelf', { patterns: [{ id: ids.pattern, folder: 'Rests', archived: true }] }],
-  ['GET', `/api/classes/${ids.class}/misread`, undefined],
-  ['PUT', `/api/plans/${ids.plan}`, PLAN],
-  ['PUT', `/api/sheets/${ids.sheet}`, SHEET],
-  ['GET', '/api/sheets', undefined],
-  ['PUT', `/api/takes/${ids.take}`, TAKE],
-  ['PUT', `/api/takes/${ids.take}/override`, { mark: 3, reason: 'brave' }],
-  ['PUT', `/api/takes/${ids.take}/onsets`, { onsets: [0, 1, 2] }],
-  ['PUT', `/api/takes/${ids.take}/recording`, 'RIFF'],
-  ['GET', '/api/classes', undefined],
-  ['GET', `/api/classes/${ids.class}`, undefined],
-  ['GET', `/api/classes/${ids.class}/rejudging`, undefined],
-  ['GET', `/api/classes/${ids.class}/children/${ids.child}/mastery`, undefined],
-  ['GET', `/api/classes/${ids.class}/children/${ids.child}/takes?after=5.${ids.take}&pattern=x`, undefined],
-  ['GET', `/api/classes/${ids.class}/records`, undefined],
-  ['GET', `/api/classes/${ids.class}/line-ups`, undefined],
-  [
-    'PUT',
-    `/api/classes/${ids.class}/children/${ids.child}`,
-    { name: 'Ada', adaptations: { wider: 1.5, slower: 0.75, noClick: true, moreTries: 1, exempt: ['tie'] } },
-  ],
-  [
-    'PUT',
-    `/api/classes/${ids.class}/paper/${uuid()}`,
-    { title: 'Quiz', outOf: 10, takenAt: 1, points: { [ids.child]: 3, x: null } },
-  ],
-  [
-    'PUT',
-    `/api/classes/${ids.class}/line-ups/${ids.plan}`,
-    {
-      title: 'First',
-      settings: {
-        patternIds: [ids.pattern],
-        seed: 1,
-        bpm: 60,
-        heardBy: 'tap',
-        tries: 1,
-        order: 'list',
-        startsItself: false,
-      },
-      startedAt: 1,
-      turns: [{ childId: ids.child, patternId: ids.pattern }],
-    },
-  ],
-  ['PUT', `/api/classes/${ids.class}/line-ups/${ids.plan}/turns/${ids.child}`, { state: 'heard', mark: 3 }],
-  ['DELETE', `/api/classes/${ids.class}/line-ups/${uuid()}`, undefined],
-  ['GET', '/api/bin', undefined],
-  ['POST', `/api/bin/child/${uuid()}/out`, {}],
-  ['DELETE', `/api/bin/class/${uuid()}`, undefined],
-  ['GET', `/api/takes/${ids.take}`, undefined],
-  ['GET', '/api/account', undefined],
-  // Two fields that do not fit: whatever is put into one of them, nobody is tried.
-  ['POST', '/api/session', { name: '', password: '' }],
-  ['POST', '/api/session/reset', { name: '', code: '', password: 'short' }],
-  ['PUT', '/api/account/password', { current: '', password: 'short' }],
-  ['DELETE', `/api/account/passkeys/${uuid()}`, undefined],
-  ['DELETE', `/api/classes/${uuid()}`, undefined],
-  ['DELETE', `/api/takes/${uuid()}/recording`, undefined],
-  ['POST', '/api/session/visit', {}],
-  ['POST', '/api/session/passkey/options', {}],
-  [
-    'POST',
-    '/api/session/passkey',
-    {
-      challengeId: uuid(),
-      answer: { ...PASSKEY, response: { clientDataJSON: 'AA', authenticatorData: 'AA', signature: 'AA' } },
-    },
-  ],
-  ['POST', '/api/account/passkeys/options', {}],
-  [
-    'POST',
-    '/api/account/passkeys',
-    {
-      challengeId: uuid(),
-      name: 'x',
-      answer: { ...PASSKEY, response: { clientDataJSON: 'AA', attestationObject: 'AA' } },
-    },
-  ],
-  ['GET', '/api/staff', undefined],
-  ['POST', '/api/staff', { name: 'Eva' }],
-  ['PUT', `/api/staff/${uuid()}`, { closed: true }],
-  ['POST', `/api/staff/${uuid()}/code`, {}],
-  ['DELETE', `/api/account/sessions/${uuid()}`, undefined],
-  ['DELETE', `/api/classes/${ids.class}/rejudging`, undefined],
-  ['GET', `/api/classes/${ids.class}/shares`, undefined],
-  ['PUT', `/api/classes/${ids.class}/shares`, { name: 'Ben', role: 'look' }],
-  ['DELETE', `/api/classes/${ids.class}/shares/${uuid()}`, undefined],
-  ['GET', `/api/classes/${ids.class}/terms`, undefined],
-  ['PUT', `/api/classes/${ids.class}/terms/${ids.plan}`, { title: 'Autumn' }],
-  ['GET', `/api/classes/${ids.class}/terms/${ids.plan}`, undefined],
-  ['POST', `/api/classes/${ids.class}/moves`, { to: ids.pattern, children: [ids.child] }],
-  ['GET', `/api/classes/${ids.class}/practice`, undefined],
-  ['PUT', `/api/classes/${ids.class}/practice/${ids.plan}`, WEEK],
-  ['DELETE', `/api/classes/${ids.class}/practice/${uuid()}`, undefined],
-  ['GET', `/api/classes/${ids.class}/lessons`, undefined],
-  ['PUT', `/api/classes/${ids.class}/lessons/${ids.plan}`, { ...LESSON, was: LESSON }],
-  ['DELETE', `/api/classes/${ids.class}/lessons/${uuid()}`, undefined],
-  ['GET', `/api/classes/${ids.class}/term-plan`, undefined],
-  ['PUT', `/api/classes/${ids.class}/term-plan`, { ...TERM, was: TERM }],
-  ['GET', `/api/classes/${ids.class}/heard-weeks?from=2026-09-07`, undefined],
-  ['GET', `/api/classes/${ids.class}/ear`, undefined],
-  ['PUT', `/api/classes/${ids.class}/ear/${ids.plan}`, TALLY],
-  ['DELETE', `/api/classes/${ids.class}/ear/${uuid()}`, undefined],
-  ['GET', `/api/classes/${ids.class}/copy`, undefined],
-  ['PUT', `/api/classes/${ids.class}/copied`, PIECES],
-  ['PUT', `/api/classes/${ids.class}`, { ...CLASS, was: CLASS }],
-  ['GET', '/healthz', undefined],
-  ['GET', '/livez', undefined],
-  ['GET', '/metrics', undefined],
+/** What would make the others answer 404 is asked of what is not there. */
+const GOES: readonly string[] = [
+  'DELETE /api/classes/:classId',
+  'DELETE /api/classes/:classId/children/:childId',
+  'DELETE /api/takes/:takeId',
 ];
+/** Streams have no end, and who is signed out is only refused. */
+const LEFT_OUT: readonly string[] = [
+  'GET /api/classes/:classId/events',
+  'DELETE /api/session',
+  'DELETE /api/account/other-sessions',
+];
+
+/** Every route, with a body that fits. */
+const ROUTES: readonly (readonly [string, string, unknown])[] = Object.keys(EVERY_ROUTE)
+  .filter((route) => !LEFT_OUT.includes(route))
+  .map((route) => {
+    const gone = {
+      ...ids,
+      classId: route.includes('/children/') ? ids.classId : uuid(),
+      childId: uuid(),
+      takeId: uuid(),
+    };
+    const ask = askFor(route, GOES.includes(route) ? gone : ids);
+    return [ask.method, ask.path, ask.body] as const;
+  });
 
 const ODD: readonly unknown[] = [
   null,

@@ -65,7 +65,8 @@ export class Visitor {
     return {
       status: response.status,
       headers: response.headers,
-      body: text === '' ? undefined : (JSON.parse(text) as unknown),
+      // A sound is no JSON.
+      body: /json/.test(response.headers.get('content-type') ?? '') ? (JSON.parse(text) as unknown) : undefined,
     };
   }
 

@@ -1,3 +1,4 @@
+import { union } from 'drizzle-orm/mysql-core';
 import { type Placeholder, type SQL, and, asc, eq, sql } from 'drizzle-orm';
 import type { Role } from '../../contract/schoolClass.ts';
 import type { Share, ShareEdit } from '../../contract/sharing.ts';
@@ -38,6 +39,13 @@ export async function sharedWith(db: Database, teacherId: string): Promise<strin
     .from(classShares)
     .where(eq(classShares.teacherId, teacherId));
   return rows.map(({ classId }) => classId);
+}
+
+/** Whose class it is, and with whom it is shared; a part of another question. */
+export function teachersOf(db: Database, classId: string) {
+  const owner = db.select({ id: classes.teacherId }).from(classes).where(eq(classes.id, classId));
+  const shared = db.select({ id: classShares.teacherId }).from(classShares).where(eq(classShares.classId, classId));
+  return union(owner, shared);
 }
 
 export async function putShare(

@@ -51,6 +51,8 @@ export async function childIdTaken(db: Database, childId: string): Promise<boole
   return rows.length > 0;
 }
 
+const isOf = (classId: string, id: string) => and(eq(children.id, id), eq(children.classId, classId));
+
 type Values = ChildEdit & { readonly id: string };
 
 /** @param position  in the class list */
@@ -60,12 +62,12 @@ export async function addChild(db: Database, classId: string, child: Values, pos
 }
 
 export async function updateChild(db: Database, classId: string, { id, ...values }: Values): Promise<void> {
-  await db.update(children).set(values).where(eq(children.id, id));
+  await db.update(children).set(values).where(isOf(classId, id));
   await touchClass(db, classId);
 }
 
 /** Puts a child into the bin with its takes, or takes it out again. */
 export async function binChild(db: Database, classId: string, childId: string, binnedAt: number | null): Promise<void> {
-  await db.update(children).set({ binnedAt }).where(eq(children.id, childId));
+  await db.update(children).set({ binnedAt }).where(isOf(classId, childId));
   await touchClass(db, classId);
 }

@@ -2,7 +2,7 @@ import { desc, eq } from 'drizzle-orm';
 import type { EarTally, EarTallyEdit } from '../../contract/ear.ts';
 import type { Database } from '../database.ts';
 import { earTallies } from '../schema.ts';
-import { touchClass } from './classes.ts';
+import { classRows } from './classRows.ts';
 
 /** How a class did in the views of the ear, newest first. */
 export async function listEarTallies(db: Database, classId: string, most: number): Promise<EarTally[]> {
@@ -26,15 +26,9 @@ export async function findEarTally(db: Database, id: string) {
   return row;
 }
 
-export async function writeEarTally(db: Database, classId: string, id: string, tally: EarTallyEdit): Promise<void> {
-  await db
-    .insert(earTallies)
-    .values({ id, classId, ...tally })
-    .onDuplicateKeyUpdate({ set: tally });
-  await touchClass(db, classId);
-}
+const rows = classRows(earTallies, 'tally');
 
-export async function removeEarTally(db: Database, classId: string, id: string): Promise<void> {
-  await db.delete(earTallies).where(eq(earTallies.id, id));
-  await touchClass(db, classId);
-}
+export const writeEarTally = (db: Database, classId: string, id: string, tally: EarTallyEdit) =>
+  rows.put(db, classId, id, tally);
+
+export const removeEarTally = rows.remove;

@@ -4,6 +4,7 @@ import { type Scale, carried, highestOf } from '../../core/judging/scale.ts';
 import { type Said, type StandingTurn, afterTake, markByHand, withoutTake } from '../../core/records/turns.ts';
 import type { Database } from '../database.ts';
 import { children, classes, lineUpTurns, lineUps, paperMarks, takes } from '../schema.ts';
+import { classRows } from './classRows.ts';
 import { touchClass } from './classes.ts';
 
 /** The line-ups of a class, newest first, their turns in order; children in the bin are left out. */
@@ -53,8 +54,10 @@ export async function findLineUp(db: Database, classId: string, lineUpId: string
   return row;
 }
 
-export async function lineUpIdTaken(db: Database, lineUpId: string): Promise<boolean> {
-  return (await db.select({ id: lineUps.id }).from(lineUps).where(eq(lineUps.id, lineUpId)).limit(1)).length > 0;
+/** In which class a line-up is, whoever asks; undefined where there is none of this id. */
+export async function classOfLineUp(db: Database, lineUpId: string): Promise<{ readonly classId: string } | undefined> {
+  const [row] = await db.select({ classId: lineUps.classId }).from(lineUps).where(eq(lineUps.id, lineUpId)).limit(1);
+  return row;
 }
 
 export async function addLineUp(db: Database, classId: string, id: string, values: NewLineUp): Promise<void> {
@@ -74,10 +77,7 @@ export async function writeLineUp(
     await db.insert(lineUpTurns).values(turns.map((turn, position) => ({ lineUpId: id, position, ...turn })));
 }
 
-export async function removeLineUp(db: Database, classId: string, id: string): Promise<void> {
-  await db.delete(lineUps).where(eq(lineUps.id, id));
-  await touchClass(db, classId);
-}
+export const removeLineUp = classRows(lineUps, 'line-up').remove;
 
 const standing = {
   state: lineUpTurns.state,
@@ -116,13 +116,14 @@ export async function writeTurn(
 export async function turnHeard(
   db: Database,
   lineUpId: string,
-  take: { readonly id: string; readonly childId: string; readonly mark: number },
+  take: { readonly id: string; readonly childId: string; readonly classId: string; readonly mark: number },
   seen: Said | undefined,
 ): Promise<void> {
   const [found] = await db
     .select({ ...standing, counts: classes.counts })
     .from(lineUpTurns)
-    .innerJoin(lineUps, eq(lineUps.id, lineUpTurns.lineUpId))
+    // A child that has moved still stands in the line-ups of its class of before.
+    .innerJoin(lineUps, and(eq(lineUps.id, lineUpTurns.lineUpId), eq(lineUps.classId, take.classId)))
     .innerJoin(classes, eq(classes.id, lineUps.classId))
     .where(isTurn(lineUpId, take.childId))
     .limit(1)
@@ -153,11 +154,13 @@ export async function turnWithoutTake(db: Database, takeId: string): Promise<voi
  */
 export async function turnsByHand(
   db: Database,
+  classId: string,
   lineUpId: string,
   marks: Readonly<Record<string, number | null>>,
   from: Scale,
   to: Scale,
 ): Promise<void> {
+  if (!(await findLineUp(db, classId, lineUpId))) return;
   for (const [childId, given] of Object.entries(marks)) {
     // Another number of points than a line-up gives is no mark of it.
     if (given !== null && (!Number.isInteger(given) || given > highestOf(from))) continue;
@@ -174,6 +177,7 @@ export async function turnsByHand(
 /** The mark of a take is another now: also in the line-up in which it was heard. */
 export async function turnMarked(db: Database, takeId: string): Promise<void> {
   await db.execute(sql`
-    update ${lineUpTurns} t join ${takes} k on k.id = t.take_id
+    update ${lineUpTurns} t join ${lineUps} l on l.id = t.line_up_id
+      join ${takes} k on k.id = t.take_id and k.class_id = l.class_id
     set t.mark = coalesce(k.override_mark, k.mark) where t.take_id = ${takeId}`);
 }

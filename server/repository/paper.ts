@@ -2,7 +2,7 @@ import { and, asc, eq, gte, inArray, sql } from 'drizzle-orm';
 import type { PaperColumnEdit } from '../../contract/records.ts';
 import type { Database } from '../database.ts';
 import { paperColumns, paperMarks } from '../schema.ts';
-import { touchClass } from './classes.ts';
+import { classRows } from './classRows.ts';
 
 /** The columns of marks made on paper from a moment on, the oldest first, with their marks. */
 export async function listPaper(db: Database, classId: string, from: number) {
@@ -38,6 +38,8 @@ export async function findPaperColumn(db: Database, columnId: string) {
   return row;
 }
 
+const rows = classRows(paperColumns, 'column');
+
 /** Makes or changes a column with its marks. */
 export async function writePaperColumn(
   db: Database,
@@ -45,10 +47,7 @@ export async function writePaperColumn(
   columnId: string,
   { points, ...column }: PaperColumnEdit,
 ): Promise<void> {
-  await db
-    .insert(paperColumns)
-    .values({ id: columnId, classId, ...column })
-    .onDuplicateKeyUpdate({ set: column });
+  await rows.put(db, classId, columnId, column);
   const given = Object.entries(points).flatMap(([childId, value]) =>
     value === null ? [] : [{ columnId, childId, points: value }],
   );
@@ -60,10 +59,6 @@ export async function writePaperColumn(
       .onDuplicateKeyUpdate({ set: { points: sql.raw('values(`points`)') } });
   if (back.length > 0)
     await db.delete(paperMarks).where(and(eq(paperMarks.columnId, columnId), inArray(paperMarks.childId, back)));
-  await touchClass(db, classId);
 }
 
-export async function removePaperColumn(db: Database, classId: string, columnId: string): Promise<void> {
-  await db.delete(paperColumns).where(eq(paperColumns.id, columnId));
-  await touchClass(db, classId);
-}
+export const removePaperColumn = rows.remove;

@@ -2,6 +2,7 @@ import { isDeepStrictEqual } from 'node:util';
 import { and, asc, eq, inArray } from 'drizzle-orm';
 import type { Database } from '../database.ts';
 import { patterns } from '../schema.ts';
+import { teachersOf } from './access.ts';
 import { touchClasses } from './classes.ts';
 import type { Bracket, PatternEdit, SavedPattern, ShelfEdit } from '../../contract/pattern.ts';
 
@@ -34,13 +35,16 @@ export async function listPatterns(db: Database, teacherId: string): Promise<Sav
   return rows.map(saved);
 }
 
-/** Patterns by their ids, whoever made them: for who hears a line-up in which they stand, for copies of classes. */
-export async function patternsById(db: Database, ids: readonly string[]): Promise<SavedPattern[]> {
+/**
+ * Patterns by their ids, of whose class it is and of those it is shared with now: for who hears a line-up in which they
+ * stand, for copies of the class. An id is no key to what anybody else has.
+ */
+export async function patternsInClass(db: Database, classId: string, ids: readonly string[]): Promise<SavedPattern[]> {
   if (ids.length === 0) return [];
   const rows = await db
     .select(bare)
     .from(patterns)
-    .where(inArray(patterns.id, [...ids]));
+    .where(and(inArray(patterns.id, [...ids]), inArray(patterns.teacherId, teachersOf(db, classId))));
   return rows.map(saved);
 }
 

@@ -3,6 +3,7 @@ import type { LessonEdit, SavedLesson } from '../../contract/lesson.ts';
 import type { TermPlanEdit } from '../../contract/termPlan.ts';
 import type { Database } from '../database.ts';
 import { lessons, takes, termPlans } from '../schema.ts';
+import { classRows } from './classRows.ts';
 import { touchClass } from './classes.ts';
 
 /** The lessons of a class: those of no day first, then from the latest day back. */
@@ -25,19 +26,12 @@ export async function findLesson(db: Database, id: string) {
   return row;
 }
 
-export async function writeLesson(db: Database, classId: string, id: string, lesson: LessonEdit): Promise<void> {
-  const values = { lesson, day: lesson.day ?? '', changedAt: Date.now() };
-  await db
-    .insert(lessons)
-    .values({ id, classId, ...values })
-    .onDuplicateKeyUpdate({ set: values });
-  await touchClass(db, classId);
-}
+const rows = classRows(lessons, 'lesson');
 
-export async function removeLesson(db: Database, classId: string, id: string): Promise<void> {
-  await db.delete(lessons).where(eq(lessons.id, id));
-  await touchClass(db, classId);
-}
+export const writeLesson = (db: Database, classId: string, id: string, lesson: LessonEdit) =>
+  rows.put(db, classId, id, { lesson, day: lesson.day ?? '', changedAt: Date.now() });
+
+export const removeLesson = rows.remove;
 
 /** What a class does in its term; undefined where nothing was planned. */
 export async function findTermPlan(db: Database, classId: string): Promise<TermPlanEdit | undefined> {

@@ -2,7 +2,7 @@ import { and, desc, eq, gte, inArray, lt } from 'drizzle-orm';
 import type { PracticeEdit } from '../../contract/practice.ts';
 import type { Database } from '../database.ts';
 import { practiceWeeks, takes } from '../schema.ts';
-import { touchClass } from './classes.ts';
+import { classRows } from './classRows.ts';
 
 /** The practice weeks of a class, newest first. */
 export async function listPractice(db: Database, classId: string, most: number) {
@@ -23,18 +23,12 @@ export async function findPractice(db: Database, weekId: string) {
   return row;
 }
 
-export async function writePractice(db: Database, classId: string, id: string, week: PracticeEdit): Promise<void> {
-  await db
-    .insert(practiceWeeks)
-    .values({ id, classId, ...week })
-    .onDuplicateKeyUpdate({ set: week });
-  await touchClass(db, classId);
-}
+const rows = classRows(practiceWeeks, 'practice week');
 
-export async function removePractice(db: Database, classId: string, id: string): Promise<void> {
-  await db.delete(practiceWeeks).where(eq(practiceWeeks.id, id));
-  await touchClass(db, classId);
-}
+export const writePractice = (db: Database, classId: string, id: string, week: PracticeEdit) =>
+  rows.put(db, classId, id, week);
+
+export const removePractice = rows.remove;
 
 /** When the children of a class were heard with some patterns. @param from, until  milliseconds since 1970 */
 export async function heardBetween(

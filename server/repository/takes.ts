@@ -219,22 +219,27 @@ export async function ownMarkOf(db: Database, { id }: TakeKey): Promise<MarkOver
   return row ?? { mark: null };
 }
 
+const isTake = ({ id, childId, classId }: TakeKey) =>
+  and(eq(takes.id, id), eq(takes.childId, childId), eq(takes.classId, classId));
+
 export async function overrideMark(
   db: Database,
-  { classId, childId, id }: TakeKey,
+  key: TakeKey,
   override: number | null,
   overrideReason: string,
 ): Promise<void> {
+  const { classId, childId, id } = key;
   await holdChild(db, childId);
-  await db.update(takes).set({ override, overrideReason, given: null }).where(eq(takes.id, id));
+  await db.update(takes).set({ override, overrideReason, given: null }).where(isTake(key));
   await turnMarked(db, id);
   await rebuildRecords(db, childId);
   await touchClass(db, classId);
 }
 
-export async function removeTake(db: Database, { classId, childId, id }: TakeKey): Promise<void> {
+export async function removeTake(db: Database, key: TakeKey): Promise<void> {
+  const { classId, childId, id } = key;
   await holdChild(db, childId);
-  await db.delete(takes).where(eq(takes.id, id));
+  await db.delete(takes).where(isTake(key));
   await turnWithoutTake(db, id);
   await rebuildRecords(db, childId);
   await touchClass(db, classId);

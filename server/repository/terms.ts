@@ -1,6 +1,7 @@
 import { and, desc, eq, inArray, sql } from 'drizzle-orm';
 import type { Term, TermDetail } from '../../contract/term.ts';
 import type { Database } from '../database.ts';
+import { writePaperColumn } from './paper.ts';
 import { children, classes, paperColumns, paperMarks, takes, terms } from '../schema.ts';
 
 const shown = { id: terms.id, title: terms.title, fromAt: terms.fromAt, untilAt: terms.untilAt };
@@ -34,10 +35,14 @@ export async function beginTerm(db: Database, classId: string, termFrom: number)
   await db.update(classes).set({ termFrom }).where(eq(classes.id, classId));
 }
 
-/** Puts a child into another class, with its takes. */
-export async function moveChild(db: Database, childId: string, to: string): Promise<void> {
-  await db.update(children).set({ classId: to }).where(eq(children.id, childId));
-  await db.update(takes).set({ classId: to }).where(eq(takes.childId, childId));
+/** Puts a child of a class into another one, with its takes. */
+export async function moveChild(db: Database, childId: string, from: string, to: string): Promise<void> {
+  const isOf = and(eq(children.id, childId), eq(children.classId, from));
+  await db.update(children).set({ classId: to }).where(isOf);
+  await db
+    .update(takes)
+    .set({ classId: to })
+    .where(and(eq(takes.childId, childId), eq(takes.classId, from)));
 }
 
 /** What a child has in columns of one class goes into columns of the same names in another; which are there or not. */
@@ -54,13 +59,17 @@ export async function movePaper(
     .where(and(inArray(paperMarks.childId, [...childIds]), sql`${paperColumns.classId} <> ${to}`));
   for (const { paper_marks: mark, paper_columns: column } of marks) {
     const id = idOf(column.id);
-    await db
-      .insert(paperColumns)
-      .values({ ...column, id, classId: to })
-      .onDuplicateKeyUpdate({ set: { classId: to } });
+    await writePaperColumn(db, to, id, { ...headOf(column), points: {} });
     await db
       .update(paperMarks)
       .set({ columnId: id })
       .where(and(eq(paperMarks.columnId, mark.columnId), eq(paperMarks.childId, mark.childId)));
   }
 }
+
+const headOf = ({ title, outOf, scale, takenAt }: typeof paperColumns.$inferSelect) => ({
+  title,
+  outOf,
+  scale,
+  takenAt,
+});

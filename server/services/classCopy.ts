@@ -14,10 +14,10 @@ import { holdChild, rebuildRecords } from '../repository/childRecords.ts';
 import { listChildren } from '../repository/children.ts';
 import { addTakes, copiedTakes, idsOfTakes, soundsOf } from '../repository/copies.ts';
 import { holdClass, touchClass } from '../repository/classes.ts';
-import { lineUpIdTaken, listLineUps, writeLineUp } from '../repository/lineUps.ts';
+import { findLineUp, classOfLineUp, listLineUps, writeLineUp } from '../repository/lineUps.ts';
 import { findEarTally, listEarTallies, writeEarTally } from '../repository/ear.ts';
 import { findPaperColumn, listPaper, writePaperColumn } from '../repository/paper.ts';
-import { patternsById } from '../repository/patterns.ts';
+import { patternsInClass } from '../repository/patterns.ts';
 import { findLesson, findTermPlan, listLessons, writeLesson, writeTermPlan } from '../repository/planning.ts';
 import { findPractice, listPractice, writePractice } from '../repository/practice.ts';
 import { addTerm, beginTerm, findTerm, listTerms, termIdTaken } from '../repository/terms.ts';
@@ -81,7 +81,7 @@ export async function* classCopy(db: Database, teacherId: string, classId: strin
     if (kept.length > 0) first = false;
     sounds.push(...kept.flatMap(({ id }) => (withSound.has(id) ? [id] : [])));
   }
-  yield `],"patterns":${JSON.stringify(await patternsById(db, [...named]))},"sounds":[`;
+  yield `],"patterns":${JSON.stringify(await patternsInClass(db, classId, [...named]))},"sounds":[`;
   for (const [i, takeId] of sounds.entries()) {
     const sound = await soundOf(db, teacherId, takeId);
     if (sound) yield `${i === 0 ? '' : ','}${JSON.stringify(sound)}`;
@@ -182,9 +182,21 @@ async function putRest(
     await writePaperColumn(db, classId, id, column);
   }
   for (const { id, ...lineUp } of lineUps) {
-    if (await lineUpIdTaken(db, id)) continue;
+    if (await findLineUp(db, classId, id)) continue;
+    if (await classOfLineUp(db, id)) throw notFound('line-up');
     if (lineUp.turns.some(({ childId }) => !children.has(childId))) throw notFound('child');
-    await writeLineUp(db, classId, id, lineUp);
+    const column = await findPaperColumn(db, id);
+    if (column && column.classId !== classId) throw notFound('line-up');
+    const own = await idsOfTakes(
+      db,
+      lineUp.turns.flatMap(({ takeId }) => takeId ?? []),
+    );
+    // A take of another class is no take of this one: its mark would come along.
+    const turns = lineUp.turns.map((turn) => ({
+      ...turn,
+      takeId: own.get(turn.takeId ?? '') === classId ? turn.takeId : null,
+    }));
+    await writeLineUp(db, classId, id, { ...lineUp, turns });
   }
   for (const { id, ...week } of practice) {
     const known = await findPractice(db, id);

@@ -9,12 +9,12 @@ import {
   addLineUp,
   findLineUp,
   holdTurn,
-  lineUpIdTaken,
+  classOfLineUp,
   listLineUps,
   removeLineUp,
   writeTurn,
 } from '../repository/lineUps.ts';
-import { patternsById } from '../repository/patterns.ts';
+import { patternsInClass } from '../repository/patterns.ts';
 import { findPaperColumn, writePaperColumn } from '../repository/paper.ts';
 import { overrideMark } from '../repository/takes.ts';
 import { childOf } from './children.ts';
@@ -28,7 +28,7 @@ export async function lineUpsOf(db: Database, teacherId: string, classId: string
   await classOf(db, teacherId, classId, 'look');
   const rows = await listLineUps(db, classId, MOST_SHOWN);
   const heard = (lineUp: (typeof rows)[number]) => new Set(lineUp.turns.map(({ patternId }) => patternId));
-  const patterns = await patternsById(db, [...new Set(rows.flatMap((row) => [...heard(row)]))]);
+  const patterns = await patternsInClass(db, classId, [...new Set(rows.flatMap((row) => [...heard(row)]))]);
   return rows.map((row) => ({ ...row, patterns: patterns.filter(({ id }) => heard(row).has(id)) }));
 }
 
@@ -51,7 +51,9 @@ export async function startLineUp(
     await holdClass(inside, classId);
     await classOf(inside, teacherId, classId, 'hear');
     if (await findLineUp(inside, classId, lineUpId)) return 'changed';
-    if (await lineUpIdTaken(inside, lineUpId)) throw notFound('line-up');
+    // Marks by hand stand in a column of the same id: one of another class is taken too.
+    const column = await findPaperColumn(inside, lineUpId);
+    if ((await classOfLineUp(inside, lineUpId)) || (column && column.classId !== classId)) throw notFound('line-up');
     const known = new Set((await listChildren(inside, classId)).map(({ id }) => id));
     const seen = new Set<string>();
     for (const { childId } of values.turns) {

@@ -21,7 +21,7 @@ import { elementRecords, patternRecords } from '../repository/childRecords.ts';
 import { listChildren } from '../repository/children.ts';
 import { classFinder, holdClass, momentOfClass } from '../repository/classes.ts';
 import { findPaperColumn, listPaper, paperMarksOf, removePaperColumn, writePaperColumn } from '../repository/paper.ts';
-import { turnsByHand } from '../repository/lineUps.ts';
+import { classOfLineUp, turnsByHand } from '../repository/lineUps.ts';
 import { misreadSince, takesOfChild, takesWith } from '../repository/takes.ts';
 import { childOf } from './children.ts';
 import { classOf } from './classes.ts';
@@ -229,14 +229,16 @@ export async function savePaperColumn(
     await holdClass(inside, classId);
     const { termFrom, scale } = await classOf(inside, teacherId, classId, 'hear');
     const known = await findPaperColumn(inside, columnId);
-    if (known && known.classId !== classId) throw notFound('column');
+    // A line-up has its column under its own id: that of another class is taken.
+    const line = known ? undefined : await classOfLineUp(inside, columnId);
+    if ((known ?? line ?? { classId }).classId !== classId) throw notFound('column');
     const values = known ? await mergedColumn(inside, known, wanted, was) : wanted;
     const ids = new Set((await listChildren(inside, classId)).map(({ id }) => id));
     if (Object.keys(values.points).some((childId) => !ids.has(childId))) throw notFound('child');
     // A column that is made now belongs to the term of now, whatever date it bears.
     const takenAt = known ? values.takenAt : Math.max(values.takenAt, termFrom);
     await writePaperColumn(inside, classId, columnId, { ...values, takenAt });
-    await turnsByHand(inside, columnId, values.points, values.scale ?? USUAL_SCALE, scale ?? USUAL_SCALE);
+    await turnsByHand(inside, classId, columnId, values.points, values.scale ?? USUAL_SCALE, scale ?? USUAL_SCALE);
     return known ? 'changed' : 'made';
   });
 }

@@ -79,7 +79,7 @@ export async function moveChildren(
       const child = await findChild(inside, teacherId, childId);
       if (child?.classId === to) return;
       if (child?.classId !== classId) throw notFound('child');
-      await moveChild(inside, childId, to);
+      await moveChild(inside, childId, classId, to);
       await movePaper(inside, [childId], to, columnIn(to));
       await carryTakes(inside, childId, scale, there.scale);
       await rebuildRecords(inside, childId);

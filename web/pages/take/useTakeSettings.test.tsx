@@ -16,8 +16,8 @@ function settingsAt(address: string) {
 
 it.each([
   ['', { bpm: 72, method: 'tap', task: 'claps', clicks: 'all' }],
-  ['child=ada&bpm=54', { bpm: 54 }],
   ['bpm=2000&clicks=some&task=dance', { bpm: 72, task: 'claps', clicks: 'all' }],
+  ['child=ada&bpm=54', { bpm: 54 }],
   ['clicks=half', { clicks: 'half' }],
 ])('what “%s” asks for holds at once', (address, expected) => expect(settingsAt(address)).toMatchObject(expected));
 
