@@ -13,6 +13,7 @@ import {
   uniqueIndex,
   varchar,
 } from 'drizzle-orm/mysql-core';
+import type { BINNED_ROWS } from '../contract/bin.ts';
 import type { Adaptations } from '../contract/child.ts';
 import type { EarKind } from '../contract/ear.ts';
 import type { MarkScale } from '../contract/judging.ts';
@@ -65,6 +66,12 @@ export interface JudgingBefore {
   /** Absent in what was asked for before there were scales. */
   readonly scale?: MarkScale | null;
   readonly clickCounts: boolean;
+}
+
+/** A row, and those that go with it: the marks of a column, the turns of a line-up, the sound of a take. */
+export interface BinnedRows {
+  readonly row: Readonly<Record<string, unknown>>;
+  readonly with: readonly Readonly<Record<string, unknown>>[];
 }
 
 /** Milliseconds since 1970. */
@@ -554,17 +561,48 @@ export const recordings = mysqlTable(
   (t) => [index('recordings_expiry').on(t.expiresAt), index('recordings_upload').on(t.uploadId)],
 );
 
+/**
+ * What was removed from a class: its rows as they were, until it is put back or its time is over. A table of its own,
+ * so that nobody who reads a class has to leave out what is not in it any more.
+ */
+export const binnedRows = mysqlTable(
+  'binned_rows',
+  {
+    id: id('id').primaryKey(),
+    classId: id('class_id')
+      .notNull()
+      .references(() => classes.id, { onDelete: 'cascade' }),
+    /** Of a take: it goes with its child. */
+    childId: id('child_id').references(() => children.id, { onDelete: 'cascade' }),
+    kind: varchar('kind', { length: 12 }).$type<(typeof BINNED_ROWS)[number]>().notNull(),
+    name: varchar('name', { length: 200 }).notNull(),
+    rows: json<BinnedRows>('rows').notNull(),
+    /** Of a take that has a sound: where it is, and until when it is kept, in the bin too. */
+    uploadId: id('upload_id'),
+    soundUntil: moment('sound_until'),
+    binnedAt: moment('binned_at').notNull(),
+  },
+  (t) => [
+    index('binned_rows_class').on(t.classId, t.binnedAt),
+    index('binned_rows_time').on(t.binnedAt),
+    index('binned_rows_upload').on(t.uploadId),
+  ],
+);
+
 /** The sound of a recording in pieces, each small enough for one packet to the database. */
 export const recordingChunks = mysqlTable(
   'recording_chunks',
   {
     uploadId: id('upload_id').notNull(),
-    takeId: id('take_id')
-      .notNull()
-      .references(() => takes.id, { onDelete: 'cascade' }),
+    /** No foreign key: the sound of a take in the bin is still there. */
+    takeId: id('take_id').notNull(),
     number: int('number').notNull(),
     sound: blob('sound').notNull(),
     arrivedAt: moment('arrived_at').notNull(),
   },
-  (t) => [primaryKey({ columns: [t.uploadId, t.number] }), index('recording_chunks_arrival').on(t.arrivedAt)],
+  (t) => [
+    primaryKey({ columns: [t.uploadId, t.number] }),
+    index('recording_chunks_arrival').on(t.arrivedAt),
+    index('recording_chunks_take').on(t.takeId),
+  ],
 );

@@ -2,8 +2,10 @@ import { and, count, desc, eq, isNotNull, isNull, lt } from 'drizzle-orm';
 import type { Binned } from '../../contract/bin.ts';
 import type { Database } from '../database.ts';
 import { children, classes } from '../schema.ts';
+import { removeSoundsOf } from './recordings.ts';
 
 export type BinKind = Binned['kind'];
+type Whole = 'class' | 'child';
 
 /** What a teacher has put into the bin, newest first; a class with its children is one thing. */
 export async function listBin(db: Database, teacherId: string): Promise<Binned[]> {
@@ -30,7 +32,7 @@ export async function listBin(db: Database, teacherId: string): Promise<Binned[]
 export async function inBin(
   db: Database,
   teacherId: string,
-  kind: BinKind,
+  kind: Whole,
   id: string,
 ): Promise<{ readonly classId: string } | undefined> {
   if (kind === 'class') {
@@ -49,9 +51,12 @@ export async function inBin(
 }
 
 /** Really gone, with takes and their sound. */
-export async function removeForGood(db: Database, kind: BinKind, id: string): Promise<void> {
+export async function removeForGood(db: Database, kind: Whole, id: string): Promise<void> {
   if (kind === 'class') await db.delete(classes).where(eq(classes.id, id));
-  else await db.delete(children).where(eq(children.id, id));
+  else {
+    await removeSoundsOf(db, id);
+    await db.delete(children).where(eq(children.id, id));
+  }
 }
 
 /** What has lain in the bin since before a moment, some at a time. */
@@ -59,7 +64,7 @@ export async function binnedBefore(
   db: Database,
   moment: number,
   most: number,
-): Promise<{ readonly kind: BinKind; readonly id: string }[]> {
+): Promise<{ readonly kind: Whole; readonly id: string }[]> {
   const kids = await db.select({ id: children.id }).from(children).where(lt(children.binnedAt, moment)).limit(most);
   if (kids.length > 0) return kids.map(({ id }) => ({ kind: 'child', id }));
   // A class only when its children are gone: many takes at once would hold up everybody.

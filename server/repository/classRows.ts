@@ -26,9 +26,5 @@ export function classRows<Table extends OfClass>(table: Table, what: string) {
       }
       await touchClass(db, classId);
     },
-    remove: async (db: Database, classId: string, id: string): Promise<void> => {
-      await db.delete(table).where(isOf(classId, id));
-      await touchClass(db, classId);
-    },
   };
 }

@@ -22,7 +22,11 @@ export async function listEarTallies(db: Database, classId: string, most: number
 }
 
 export async function findEarTally(db: Database, id: string) {
-  const [row] = await db.select({ classId: earTallies.classId }).from(earTallies).where(eq(earTallies.id, id)).limit(1);
+  const [row] = await db
+    .select({ classId: earTallies.classId, kind: earTallies.kind })
+    .from(earTallies)
+    .where(eq(earTallies.id, id))
+    .limit(1);
   return row;
 }
 
@@ -30,5 +34,3 @@ const rows = classRows(earTallies, 'tally');
 
 export const writeEarTally = (db: Database, classId: string, id: string, tally: EarTallyEdit) =>
   rows.put(db, classId, id, tally);
-
-export const removeEarTally = rows.remove;

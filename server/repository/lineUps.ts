@@ -4,7 +4,6 @@ import { type Scale, carried, highestOf } from '../../core/judging/scale.ts';
 import { type Said, type StandingTurn, afterTake, markByHand, withoutTake } from '../../core/records/turns.ts';
 import type { Database } from '../database.ts';
 import { children, classes, lineUpTurns, lineUps, paperMarks, takes } from '../schema.ts';
-import { classRows } from './classRows.ts';
 import { touchClass } from './classes.ts';
 
 /** The line-ups of a class, newest first, their turns in order; children in the bin are left out. */
@@ -76,8 +75,6 @@ export async function writeLineUp(
   if (turns.length > 0)
     await db.insert(lineUpTurns).values(turns.map((turn, position) => ({ lineUpId: id, position, ...turn })));
 }
-
-export const removeLineUp = classRows(lineUps, 'line-up').remove;
 
 const standing = {
   state: lineUpTurns.state,

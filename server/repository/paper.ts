@@ -60,5 +60,3 @@ export async function writePaperColumn(
   if (back.length > 0)
     await db.delete(paperMarks).where(and(eq(paperMarks.columnId, columnId), inArray(paperMarks.childId, back)));
 }
-
-export const removePaperColumn = rows.remove;

@@ -31,8 +31,6 @@ const rows = classRows(lessons, 'lesson');
 export const writeLesson = (db: Database, classId: string, id: string, lesson: LessonEdit) =>
   rows.put(db, classId, id, { lesson, day: lesson.day ?? '', changedAt: Date.now() });
 
-export const removeLesson = rows.remove;
-
 /** What a class does in its term; undefined where nothing was planned. */
 export async function findTermPlan(db: Database, classId: string): Promise<TermPlanEdit | undefined> {
   const [row] = await db

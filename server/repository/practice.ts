@@ -28,8 +28,6 @@ const rows = classRows(practiceWeeks, 'practice week');
 export const writePractice = (db: Database, classId: string, id: string, week: PracticeEdit) =>
   rows.put(db, classId, id, week);
 
-export const removePractice = rows.remove;
-
 /** When the children of a class were heard with some patterns. @param from, until  milliseconds since 1970 */
 export async function heardBetween(
   db: Database,

@@ -1,6 +1,8 @@
-import { and, asc, eq, lt, lte, notInArray } from 'drizzle-orm';
+import { and, asc, eq, inArray, lt, lte, notInArray } from 'drizzle-orm';
+import { union } from 'drizzle-orm/mysql-core';
 import type { Database } from '../database.ts';
-import { recordingChunks, recordings } from '../schema.ts';
+import { binnedRows, recordingChunks, recordings, takes } from '../schema.ts';
+import { soundsInBin } from './binnedRows.ts';
 
 export type Recording = typeof recordings.$inferInsert;
 
@@ -43,6 +45,13 @@ export async function removeRecording(db: Database, takeId: string): Promise<voi
   await removeChunks(db, found.uploadId);
 }
 
+/** All sounds of a child, those of its takes in the bin too. */
+export async function removeSoundsOf(db: Database, childId: string): Promise<void> {
+  const there = db.select({ id: takes.id }).from(takes).where(eq(takes.childId, childId));
+  const binned = db.select({ id: binnedRows.id }).from(binnedRows).where(eq(binnedRows.childId, childId));
+  await db.delete(recordingChunks).where(inArray(recordingChunks.takeId, union(there, binned)));
+}
+
 /** An upload takes minutes at most; what is older and belongs to no recording never will. */
 const ABANDONED_MS = 3600 * 1000;
 
@@ -56,7 +65,13 @@ export async function removeExpired(db: Database, now: number): Promise<void> {
   const orphans = await db
     .selectDistinct({ uploadId: recordingChunks.uploadId })
     .from(recordingChunks)
-    .where(and(lt(recordingChunks.arrivedAt, now - ABANDONED_MS), notInArray(recordingChunks.uploadId, owned)))
+    .where(
+      and(
+        lt(recordingChunks.arrivedAt, now - ABANDONED_MS),
+        notInArray(recordingChunks.uploadId, owned),
+        notInArray(recordingChunks.uploadId, soundsInBin(db, now)),
+      ),
+    )
     .orderBy(asc(recordingChunks.uploadId));
   for (const { uploadId } of orphans) await removeChunks(db, uploadId);
 }

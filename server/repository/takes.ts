@@ -7,6 +7,7 @@ import { type Database, once } from '../database.ts';
 import { children, classes, patterns, recordings, takes } from '../schema.ts';
 import { reached, roleOf } from './access.ts';
 import { holdChild, rebuildRecords, recordTake } from './childRecords.ts';
+import { binRow } from './binnedRows.ts';
 import { outOfBin } from './children.ts';
 import { enterLate } from './lateTakes.ts';
 import type { Said } from '../../core/records/turns.ts';
@@ -236,10 +237,16 @@ export async function overrideMark(
   await touchClass(db, classId);
 }
 
+/** Into the bin, with its sound. */
 export async function removeTake(db: Database, key: TakeKey): Promise<void> {
   const { classId, childId, id } = key;
   await holdChild(db, childId);
-  await db.delete(takes).where(isTake(key));
+  const [named] = await db
+    .select({ title: takes.title, child: children.name })
+    .from(takes)
+    .innerJoin(children, eq(children.id, takes.childId))
+    .where(isTake(key));
+  await binRow(db, 'take', classId, id, `${named?.child ?? ''}: ${named?.title ?? ''}`, Date.now());
   await turnWithoutTake(db, id);
   await rebuildRecords(db, childId);
   await touchClass(db, classId);

@@ -2,16 +2,22 @@ import { BIN_DAYS, type Binned } from '../../contract/bin.ts';
 import { type Database, transacted } from '../database.ts';
 import { notFound } from '../problem.ts';
 import { type BinKind, binnedBefore, inBin, listBin, removeForGood } from '../repository/bin.ts';
+import { emptyRows, listBinnedRows, removeRowForGood, takeRowOut } from '../repository/binnedRows.ts';
 import { binChild, childIdsOf } from '../repository/children.ts';
 import { binClass } from '../repository/classes.ts';
 
 export async function binOf(db: Database, teacherId: string): Promise<Binned[]> {
-  return listBin(db, teacherId);
+  const [whole, rows] = [await listBin(db, teacherId), await listBinnedRows(db, teacherId)];
+  return [...whole, ...rows].sort((a, b) => b.binnedAt - a.binnedAt);
 }
 
 /** Back where it was, with all its takes. */
 export async function takeOut(db: Database, teacherId: string, kind: BinKind, id: string): Promise<void> {
   await transacted(db, async (inside) => {
+    if (kind !== 'class' && kind !== 'child') {
+      if (!(await takeRowOut(inside, teacherId, kind, id))) throw notFound(kind);
+      return;
+    }
     const found = await inBin(inside, teacherId, kind, id);
     if (!found) throw notFound(kind);
     if (kind === 'class') await binClass(inside, id, null);
@@ -21,6 +27,11 @@ export async function takeOut(db: Database, teacherId: string, kind: BinKind, id
 
 /** Really gone, at once: child by child, for many takes in one go would hold up everybody. */
 export async function throwAway(db: Database, teacherId: string, kind: BinKind, id: string): Promise<void> {
+  if (kind !== 'class' && kind !== 'child') {
+    const gone = await transacted(db, (inside) => removeRowForGood(inside, teacherId, kind, id));
+    if (!gone) throw notFound(kind);
+    return;
+  }
   const check = async (inside: Database) => {
     if (!(await inBin(inside, teacherId, kind, id))) throw notFound(kind);
   };
@@ -41,7 +52,7 @@ const AT_ONCE = 10;
 
 /** Removes for good what has been in the bin for its time, child by child. @returns how many things */
 export async function emptyBin(db: Database, now = Date.now()): Promise<number> {
-  for (let gone = 0; ;) {
+  for (let gone = await emptyRows(db, now - BIN_DAYS * DAY_MS); ;) {
     const old = await binnedBefore(db, now - BIN_DAYS * DAY_MS, AT_ONCE);
     if (old.length === 0) return gone;
     for (const { kind, id } of old) await transacted(db, (inside) => removeForGood(inside, kind, id));

@@ -1,8 +1,9 @@
 import type { EarTally, EarTallyEdit } from '../../contract/ear.ts';
 import { type Database, transacted } from '../database.ts';
 import { Problem, notFound } from '../problem.ts';
+import { binRow } from '../repository/binnedRows.ts';
 import { holdClass } from '../repository/classes.ts';
-import { findEarTally, listEarTallies, removeEarTally, writeEarTally } from '../repository/ear.ts';
+import { findEarTally, listEarTallies, writeEarTally } from '../repository/ear.ts';
 import { classOf } from './classes.ts';
 
 /** A school year of lessons. */
@@ -41,6 +42,6 @@ export async function dropEarTally(db: Database, teacherId: string, classId: str
     await classOf(inside, teacherId, classId, 'hear');
     const known = await findEarTally(inside, tallyId);
     if (known?.classId !== classId) throw notFound('tally');
-    await removeEarTally(inside, classId, tallyId);
+    await binRow(inside, 'tally', classId, tallyId, known.kind, Date.now());
   });
 }

@@ -3,17 +3,10 @@ import { USUAL_SCALE, carried, highestOf } from '../../core/judging/scale.ts';
 import { type StandingTurn, afterSaying, markByHand } from '../../core/records/turns.ts';
 import { type Database, transacted } from '../database.ts';
 import { Problem, notFound } from '../problem.ts';
+import { binRow } from '../repository/binnedRows.ts';
 import { listChildren } from '../repository/children.ts';
 import { holdClass, touchClass } from '../repository/classes.ts';
-import {
-  addLineUp,
-  findLineUp,
-  holdTurn,
-  classOfLineUp,
-  listLineUps,
-  removeLineUp,
-  writeTurn,
-} from '../repository/lineUps.ts';
+import { addLineUp, findLineUp, holdTurn, classOfLineUp, listLineUps, writeTurn } from '../repository/lineUps.ts';
 import { patternsInClass } from '../repository/patterns.ts';
 import { findPaperColumn, writePaperColumn } from '../repository/paper.ts';
 import { overrideMark } from '../repository/takes.ts';
@@ -106,7 +99,7 @@ export async function setTurn(
 
 export async function dropLineUp(db: Database, teacherId: string, classId: string, lineUpId: string): Promise<void> {
   await transacted(db, async (inside) => {
-    await lineUpOf(inside, teacherId, classId, lineUpId);
-    await removeLineUp(inside, classId, lineUpId);
+    const { title } = await lineUpOf(inside, teacherId, classId, lineUpId);
+    await binRow(inside, 'line-up', classId, lineUpId, title, Date.now());
   });
 }

@@ -6,13 +6,13 @@ import { mondayOf } from '../../core/planning/picture.ts';
 import { unpackElements } from '../../core/records/heardElements.ts';
 import { type Database, transacted } from '../database.ts';
 import { Problem, notFound } from '../problem.ts';
+import { binRow } from '../repository/binnedRows.ts';
 import { holdClass } from '../repository/classes.ts';
 import {
   elementsSince,
   findLesson,
   findTermPlan,
   listLessons,
-  removeLesson,
   writeLesson,
   writeTermPlan,
 } from '../repository/planning.ts';
@@ -66,7 +66,7 @@ export async function dropLesson(db: Database, teacherId: string, classId: strin
     await classOf(inside, teacherId, classId, 'hear');
     const known = await findLesson(inside, lessonId);
     if (known?.classId !== classId) throw notFound('lesson');
-    await removeLesson(inside, classId, lessonId);
+    await binRow(inside, 'lesson', classId, lessonId, known.lesson.title, Date.now());
   });
 }
 

@@ -2,8 +2,9 @@ import { addDays, differenceInCalendarDays, parseISO } from 'date-fns';
 import { DAYS_A_WEEK, type PracticeEdit, type PracticeWeek } from '../../contract/practice.ts';
 import { type Database, transacted } from '../database.ts';
 import { notFound } from '../problem.ts';
+import { binRow } from '../repository/binnedRows.ts';
 import { holdClass } from '../repository/classes.ts';
-import { findPractice, heardBetween, listPractice, removePractice, writePractice } from '../repository/practice.ts';
+import { findPractice, heardBetween, listPractice, writePractice } from '../repository/practice.ts';
 import { classOf } from './classes.ts';
 import { checkDay } from './days.ts';
 import { merged } from './merge.ts';
@@ -63,6 +64,6 @@ export async function dropPractice(db: Database, teacherId: string, classId: str
     await classOf(inside, teacherId, classId, 'hear');
     const known = await findPractice(inside, weekId);
     if (known?.classId !== classId) throw notFound('practice week');
-    await removePractice(inside, classId, weekId);
+    await binRow(inside, 'practice', classId, weekId, known.plan.title, Date.now());
   });
 }

@@ -17,10 +17,11 @@ import { parseRhythm } from '../../core/rhythm/text.ts';
 import { scheduleOf } from '../../core/timing/schedule.ts';
 import { type Database, atOneMoment, transacted } from '../database.ts';
 import { Problem, notFound } from '../problem.ts';
+import { binRow } from '../repository/binnedRows.ts';
 import { elementRecords, patternRecords } from '../repository/childRecords.ts';
 import { listChildren } from '../repository/children.ts';
 import { classFinder, holdClass, momentOfClass } from '../repository/classes.ts';
-import { findPaperColumn, listPaper, paperMarksOf, removePaperColumn, writePaperColumn } from '../repository/paper.ts';
+import { findPaperColumn, listPaper, paperMarksOf, writePaperColumn } from '../repository/paper.ts';
 import { classOfLineUp, turnsByHand } from '../repository/lineUps.ts';
 import { misreadSince, takesOfChild, takesWith } from '../repository/takes.ts';
 import { childOf } from './children.ts';
@@ -289,6 +290,6 @@ export async function dropPaperColumn(
     await classOf(inside, teacherId, classId, 'hear');
     const known = await findPaperColumn(inside, columnId);
     if (known?.classId !== classId) throw notFound('column');
-    await removePaperColumn(inside, classId, columnId);
+    await binRow(inside, 'column', classId, columnId, known.title, Date.now());
   });
 }

@@ -233,7 +233,7 @@ export const HELP: readonly Help[] = [
     title: 'Classes',
     points: [
       'Your classes, and those a colleague shares with you.',
-      'What was removed lies in the bin for 30 days. A class that was saved as a file is read in here.',
+      'What you or a colleague removed lies in the bin for 30 days. A class that was saved as a file is read in here.',
     ],
   },
   {
@@ -244,6 +244,8 @@ export const HELP: readonly Help[] = [
       'Press a heading to sort. Enter on a mark opens the take it comes from.',
       'What a mark needs, and how your school writes marks, is set under “Marks”.',
       'More: share it with a colleague, close the term, move children up, save it as a file, reports for parents.',
+      'A colleague who may look changes nothing. One who may hear takes, marks and corrects, and plans lessons.',
+      'What such a colleague removes lies in your bin. Children, words, terms and sharing stay yours alone.',
       'What somebody else changes on another screen appears here by itself.',
     ],
     keys: [

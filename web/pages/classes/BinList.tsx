@@ -8,6 +8,20 @@ import { useSave } from '../../ui/useSave.ts';
 
 const DAY_MS = 86_400_000;
 
+const WORDS: Readonly<Record<Binned['kind'], string>> = {
+  class: 'class',
+  child: 'child',
+  take: 'take',
+  column: 'marks from paper',
+  'line-up': 'line-up',
+  lesson: 'lesson',
+  practice: 'practice week',
+  tally: 'score of the class',
+};
+
+const whatIs = ({ kind, className = 'a class', children = 0 }: Binned) =>
+  kind === 'class' ? `class, ${children} children` : `${kind === 'child' ? '' : `${WORDS[kind]} `}of ${className}`;
+
 /** What was removed in the last weeks, to be taken out again or thrown away for good. */
 export function BinList() {
   const { data } = useBin();
@@ -17,7 +31,8 @@ export function BinList() {
   const problem = out.problem ?? gone.problem;
   if (!data || data.length === 0) return problem ? <Notice problem={problem} /> : null;
   const throwAway = (thing: Binned) => {
-    if (confirm(`Delete ${thing.name} with all takes for good? This cannot be undone.`)) void gone.save(thing);
+    const all = thing.kind === 'class' || thing.kind === 'child' ? ' with all takes' : '';
+    if (confirm(`Delete ${thing.name}${all} for good? This cannot be undone.`)) void gone.save(thing);
   };
   return (
     <section className="bin" aria-label="Bin">
@@ -28,8 +43,7 @@ export function BinList() {
           <li key={thing.id}>
             <strong>{thing.name}</strong>
             <span>
-              {thing.kind === 'child' ? `of ${thing.className ?? 'a class'}` : `class, ${thing.children ?? 0} children`}
-              , gone for good in {formatDistanceToNowStrict(thing.binnedAt + BIN_DAYS * DAY_MS)}
+              {whatIs(thing)}, gone for good in {formatDistanceToNowStrict(thing.binnedAt + BIN_DAYS * DAY_MS)}
             </span>
             <Button size="sm" variant="outline-dark" onClick={() => void out.save(thing)}>
               Take {thing.name} out again

@@ -50,7 +50,7 @@ export function PaperForm({ schoolClass, column, begin, records, onClose }: Pape
   const path = `/classes/${schoolClass.id}/paper/${id}`;
   const [was] = useState(() => asEdit(title, of, column?.takenAt ?? Date.now(), schoolClass, typed));
   const saving = useEditing<PaperColumnEdit>(path, column && was, ['/classes']);
-  const removal = useSave(() => remove(path), '/classes');
+  const removal = useSave(() => remove(path), '/classes', '/bin');
   const closeWhen = async (done: Promise<boolean>) => {
     if (await done) onClose();
   };
@@ -61,7 +61,7 @@ export function PaperForm({ schoolClass, column, begin, records, onClose }: Pape
     await closeWhen(saving.save(asEdit(title.trim(), of, was.takenAt, schoolClass, typed)));
   };
   const dropColumn = async () => {
-    if (confirm(`Delete the column ${title} with its marks?`) && (await removal.save())) onClose();
+    if (confirm(BIN_ASKED) && (await removal.save())) onClose();
   };
   const problem = saving.problem ?? removal.problem;
   return (
@@ -128,6 +128,7 @@ function typedIn(column: PaperFormProps['column'], records: ClassRecords): Reado
   return Object.fromEntries(points.map((one) => [records.children[one.child]!, typedOf(one.points, scale)]));
 }
 
+const BIN_ASKED = 'Put this column into the bin, with its marks? It can be taken out again for 30 days.';
 const HEADS: Readonly<Record<string, string>> = { title: 'What was it?' };
 
 /** What is to be typed for a child. */

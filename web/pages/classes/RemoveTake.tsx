@@ -16,7 +16,7 @@ interface RemoveTakeProps {
 export function RemoveTake({ classId, take, childName }: RemoveTakeProps) {
   const navigate = useNavigate();
   const [asked, setAsked] = useState(false);
-  const removal = useSave(() => remove(`/takes/${take.id}`), '/classes');
+  const removal = useSave(() => remove(`/takes/${take.id}`), '/classes', '/bin');
   const go = async () => {
     if (await removal.save()) void navigate(`/classes/${classId}/children/${take.childId}`);
   };
@@ -29,8 +29,8 @@ export function RemoveTake({ classId, take, childName }: RemoveTakeProps) {
   return (
     <div className="alert alert-warning remove-take no-print" role="alert">
       <p>
-        Was this not {childName}, or not meant? Removed, it is gone for good, with its mark and what it said of{' '}
-        {childName}.
+        Was this not {childName}, or not meant? It goes into the bin, with its mark and what it says of {childName}, and
+        can be taken out for 30 days under Classes by whose class it is.
       </p>
       <div className="notice-actions">
         <Button size="sm" onClick={() => void go()}>

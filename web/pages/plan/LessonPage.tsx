@@ -232,7 +232,11 @@ function useStart(
 function Below({ saved, lesson, planning }: { saved: SavedLesson; lesson: LessonEdit; planning: Planning }) {
   const { schoolClass } = planning;
   const navigate = useNavigate();
-  const dropping = useSave(() => remove(`${lessonsPath(schoolClass.id)}/${saved.id}`), `/classes/${schoolClass.id}`);
+  const dropping = useSave(
+    () => remove(`${lessonsPath(schoolClass.id)}/${saved.id}`),
+    `/classes/${schoolClass.id}`,
+    '/bin',
+  );
   const elements = [...new Set(lesson.blocks.flatMap(({ steps }) => steps.map(({ element }) => element)))];
   const patterns = [...new Set(lesson.blocks.flatMap((block) => block.patterns.map(({ patternId }) => patternId)))];
   const sheet = new URLSearchParams({

@@ -61,10 +61,10 @@ function WeekHead({ schoolClass, week, minutes }: WeekProps & { minutes: readonl
   const navigate = useNavigate();
   const patterns = usePatterns().data;
   const [changing, setChanging] = useState(false);
-  const removal = useSave(() => remove(`${path}/${id}`), '/classes');
+  const removal = useSave(() => remove(`${path}/${id}`), '/classes', '/bin');
   const saving = useSave((edit: PracticeEdit) => put(`${path}/${id}`, edit), '/classes');
   const drop = async () => {
-    if (confirm(`Remove ${plan.title}? Takes stay.`) && (await removal.save())) await navigate(path);
+    if (confirm(`Put ${plan.title} into the bin? Takes stay.`) && (await removal.save())) await navigate(path);
   };
   const calendar = async () =>
     saveFile(`${plan.title}.ics`, new Blob([await calendarOf(week, minutes)], { type: 'text/calendar' }));

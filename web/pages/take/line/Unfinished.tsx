@@ -11,7 +11,7 @@ export const isOpen = ({ turns }: LineUp) => turns.some(({ state }) => state ===
 
 /** Line-ups in which somebody still waits: they go on where they were, on any device. */
 export function Unfinished({ classId, lineUps }: { classId: string; lineUps: readonly LineUp[] }) {
-  const dropping = useSave((id: string) => remove(`/classes/${classId}/line-ups/${id}`), '/classes');
+  const dropping = useSave((id: string) => remove(`/classes/${classId}/line-ups/${id}`), '/classes', '/bin');
   const open = lineUps.filter(isOpen);
   if (open.length === 0) return null;
   return (

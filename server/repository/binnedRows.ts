@@ -1,0 +1,146 @@
+import { and, eq, gt, inArray, isNotNull, lt, sql } from 'drizzle-orm';
+import type { AnyMySqlColumn, MySqlTable } from 'drizzle-orm/mysql-core';
+import type { BINNED_ROWS, Binned } from '../../contract/bin.ts';
+import type { Database } from '../database.ts';
+import {
+  binnedRows,
+  classes,
+  earTallies,
+  lessons,
+  lineUpTurns,
+  lineUps,
+  paperColumns,
+  paperMarks,
+  practiceWeeks,
+  recordingChunks,
+  recordings,
+  takes,
+} from '../schema.ts';
+import { holdChild, rebuildRecords } from './childRecords.ts';
+import { touchClass } from './classes.ts';
+
+export type RowKind = (typeof BINNED_ROWS)[number];
+
+interface Kept {
+  readonly table: MySqlTable & { readonly id: AnyMySqlColumn; readonly classId: AnyMySqlColumn };
+  /** Rows that go with it, found by its id. */
+  readonly with?: { readonly table: MySqlTable; readonly by: AnyMySqlColumn };
+}
+
+const KEPT: Readonly<Record<RowKind, Kept>> = {
+  take: { table: takes, with: { table: recordings, by: recordings.takeId } },
+  column: { table: paperColumns, with: { table: paperMarks, by: paperMarks.columnId } },
+  'line-up': { table: lineUps, with: { table: lineUpTurns, by: lineUpTurns.lineUpId } },
+  lesson: { table: lessons },
+  practice: { table: practiceWeeks },
+  tally: { table: earTallies },
+};
+
+type Row = Record<string, unknown>;
+const text = (value: unknown) => (typeof value === 'string' ? value : null);
+const number = (value: unknown) => (typeof value === 'number' ? value : null);
+
+/**
+ * Moves a row of a class into the bin, with what goes with it; nothing where it is not in this class.
+ * @param name  what it is called there
+ */
+export async function binRow(
+  db: Database,
+  kind: RowKind,
+  classId: string,
+  id: string,
+  name: string,
+  binnedAt: number,
+): Promise<void> {
+  const { table, with: more } = KEPT[kind];
+  const isOf = and(eq(table.id, id), eq(table.classId, classId));
+  const [row] = (await db.select().from(table).where(isOf).limit(1)) as Row[];
+  if (!row) return;
+  const others = more ? ((await db.select().from(more.table).where(eq(more.by, id))) as Row[]) : [];
+  const sound = kind === 'take' ? others[0] : undefined;
+  const kept = {
+    classId,
+    childId: kind === 'take' ? text(row['childId']) : null,
+    kind,
+    name: name.slice(0, 200),
+    rows: { row, with: others },
+    uploadId: text(sound?.['uploadId']),
+    soundUntil: number(sound?.['expiresAt']),
+    binnedAt,
+  };
+  await db
+    .insert(binnedRows)
+    .values({ id, ...kept })
+    .onDuplicateKeyUpdate({ set: kept });
+  await db.delete(table).where(isOf);
+  await touchClass(db, classId);
+}
+
+const ofTeacher = (teacherId: string) =>
+  inArray(binnedRows.classId, sql`(select id from ${classes} where teacher_id = ${teacherId} and binned_at is null)`);
+
+/** What lies in the bin of a teacher's classes. */
+export async function listBinnedRows(db: Database, teacherId: string): Promise<Binned[]> {
+  return db
+    .select({
+      kind: binnedRows.kind,
+      id: binnedRows.id,
+      name: binnedRows.name,
+      binnedAt: binnedRows.binnedAt,
+      className: classes.name,
+    })
+    .from(binnedRows)
+    .innerJoin(classes, eq(classes.id, binnedRows.classId))
+    .where(ofTeacher(teacherId));
+}
+
+/** Puts a row back where it was, with what went with it. @returns whether it lay there */
+export async function takeRowOut(db: Database, teacherId: string, kind: RowKind, id: string): Promise<boolean> {
+  const isThis = and(eq(binnedRows.id, id), eq(binnedRows.kind, kind), ofTeacher(teacherId));
+  const [found] = await db.select().from(binnedRows).where(isThis).limit(1).for('update');
+  if (!found) return false;
+  const { table, with: more } = KEPT[kind];
+  const { row, with: others } = found.rows;
+  const classId = kind === 'take' ? await classOfChild(db, found.childId!) : found.classId;
+  await db.insert(table).values({ ...row, classId });
+  // A sound is kept no longer for having lain in the bin.
+  const there = others.filter((one) => kind !== 'take' || number(one['expiresAt'])! > Date.now());
+  if (more && there.length > 0) await db.insert(more.table).values(there);
+  await db.delete(binnedRows).where(eq(binnedRows.id, id));
+  if (kind === 'take') {
+    await holdChild(db, found.childId!);
+    await rebuildRecords(db, found.childId!);
+  }
+  await touchClass(db, classId);
+  return true;
+}
+
+/** It may have gone on into another class meanwhile. */
+async function classOfChild(db: Database, childId: string): Promise<string> {
+  const [rows] = await db.execute(sql`select class_id from children where id = ${childId}`);
+  return (rows as unknown as { class_id: string }[])[0]!.class_id;
+}
+
+/** Gone for good. @returns whether it lay there */
+export async function removeRowForGood(db: Database, teacherId: string, kind: RowKind, id: string): Promise<boolean> {
+  const isThis = and(eq(binnedRows.id, id), eq(binnedRows.kind, kind), ofTeacher(teacherId));
+  const [found] = await db.select({ uploadId: binnedRows.uploadId }).from(binnedRows).where(isThis).for('update');
+  if (!found) return false;
+  if (found.uploadId !== null) await db.delete(recordingChunks).where(eq(recordingChunks.uploadId, found.uploadId));
+  await db.delete(binnedRows).where(eq(binnedRows.id, id));
+  return true;
+}
+
+/** Removes for good what has lain there since before a moment. @returns how many there were */
+export async function emptyRows(db: Database, moment: number): Promise<number> {
+  const [{ affectedRows }] = await db.delete(binnedRows).where(lt(binnedRows.binnedAt, moment));
+  return affectedRows;
+}
+
+/** Uploads that hold a sound of what lies in the bin, as long as it is kept; a part of another question. */
+export function soundsInBin(db: Database, now: number) {
+  return db
+    .select({ uploadId: sql<string>`${binnedRows.uploadId}` })
+    .from(binnedRows)
+    .where(and(isNotNull(binnedRows.uploadId), gt(binnedRows.soundUntil, now)));
+}
