@@ -8,7 +8,8 @@ import { type BuildOptions, build } from 'esbuild';
 export const BUILT_SERVER = 'dist/server';
 
 const JUDGE = { 'judge.worker': 'server/judging/judge.worker.ts' } as const;
-const SHIPPED = { main: 'server/main.ts', start: 'scripts/start.ts', ...JUDGE } as const;
+const HASH = { 'hash.worker': 'server/door/hash.worker.ts' } as const;
+const SHIPPED = { main: 'server/main.ts', start: 'scripts/start.ts', ...JUDGE, ...HASH } as const;
 
 /**
  * The server as plain JavaScript with its migrations beside it: it needs Node and the packages under `dependencies`,
@@ -27,7 +28,7 @@ export async function buildServer(folder = BUILT_SERVER, entryPoints: Record<str
  * @returns the address of the module that has all of it
  */
 export async function buildTestedServer(folder: string): Promise<string> {
-  await buildServer(folder, { tested: 'scripts/testedServer.ts', ...JUDGE });
+  await buildServer(folder, { tested: 'scripts/testedServer.ts', ...JUDGE, ...HASH });
   return pathToFileURL(resolve(folder, 'tested.js')).href;
 }
 

@@ -157,6 +157,7 @@ const errors =
       response.destroy();
       return;
     }
+    if ('retryAfter' in detail) response.setHeader('Retry-After', String(detail.retryAfter));
     response.status(status).json({ error: { code, message, ...detail } });
   };
 

@@ -1,9 +1,6 @@
-import { randomBytes, scrypt, timingSafeEqual } from 'node:crypto';
-import { promisify } from 'node:util';
+import { randomBytes, timingSafeEqual } from 'node:crypto';
 import { dictionary } from '@zxcvbn-ts/language-common';
-import { turnsOf } from './turns.ts';
-
-const derive = promisify<string, Buffer, number, { N: number; r: number; p: number; maxmem: number }, Buffer>(scrypt);
+import { deriveKey, pretendToDerive } from './door/hashing.ts';
 
 /** N is two to the power of it; 15 takes 32 MB for a guess (r = 8, p = 3: the OWASP cheat sheet's lower setting). */
 const USUAL_COST = 15;
@@ -23,11 +20,8 @@ function costNow(): number {
   return cost;
 }
 
-/** Each needs a third of a second of one processor and 32 MB: two at once leave the rest to everybody. */
-const hashing = turnsOf(2, 300);
-
 function keyOf(password: string, salt: Buffer, cost: number): Promise<Buffer> {
-  return hashing('', () => derive(password.normalize('NFKC'), salt, KEY_BYTES, parametersOf(cost)));
+  return deriveKey({ password: password.normalize('NFKC'), salt, bytes: KEY_BYTES, parameters: parametersOf(cost) });
 }
 
 /**
@@ -52,8 +46,11 @@ export async function passwordFits(password: string, hash: string): Promise<bool
   return stored.length === given.length && timingSafeEqual(stored, given);
 }
 
-/** Checked against when there is no such teacher, so that the answer takes as long. */
-export const nobodysHash = (): string => written(costNow(), Buffer.alloc(16), Buffer.alloc(KEY_BYTES));
+/** Where there is no such teacher: the answer takes as long, and costs next to nothing. */
+export async function pretendPassword(password: string): Promise<false> {
+  if (!(await pretendToDerive())) await keyOf(password, Buffer.alloc(16), costNow());
+  return false;
+}
 
 const COMMONEST = new Set(dictionary['passwords-common'] as readonly string[]);
 const FEWEST_LETTERS = 5;

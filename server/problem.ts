@@ -12,6 +12,8 @@ export class Problem extends Error {
       readonly at?: TextError;
       readonly theirs?: unknown;
       readonly parts?: readonly string[];
+      /** When it is worth trying again, seconds. */
+      readonly retryAfter?: number;
     } = {},
   ) {
     super(message);

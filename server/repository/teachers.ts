@@ -99,12 +99,11 @@ export async function removeSessionOf(db: Database, teacherId: string, tokenHash
 }
 
 /** Has the teacher of this name been in with this browser? @param tokenHash  of the token in its cookie */
-export async function isKnownDevice(db: Database, name: string, tokenHash: string): Promise<boolean> {
+export async function isKnownDevice(db: Database, teacherId: string, tokenHash: string): Promise<boolean> {
   const rows = await db
-    .select({ id: teachers.id })
+    .select({ id: knownDevices.teacherId })
     .from(knownDevices)
-    .innerJoin(teachers, eq(teachers.id, knownDevices.teacherId))
-    .where(and(eq(knownDevices.tokenHash, tokenHash), eq(teachers.name, name)))
+    .where(and(eq(knownDevices.tokenHash, tokenHash), eq(knownDevices.teacherId, teacherId)))
     .limit(1);
   return rows.length > 0;
 }
@@ -137,17 +136,26 @@ export async function putReset(
   await db.insert(passwordResets).values(reset).onDuplicateKeyUpdate({ set: { codeHash, expiresAt } });
 }
 
+const isResetOf = (teacherId: string, codeHash: string) =>
+  and(
+    eq(passwordResets.teacherId, teacherId),
+    eq(passwordResets.codeHash, codeHash),
+    gt(passwordResets.expiresAt, Date.now()),
+  );
+
+/** Is there a reset with this code that has not run out? */
+export async function isReset(db: Database, teacherId: string, codeHash: string): Promise<boolean> {
+  const rows = await db
+    .select({ id: passwordResets.teacherId })
+    .from(passwordResets)
+    .where(isResetOf(teacherId, codeHash))
+    .limit(1);
+  return rows.length > 0;
+}
+
 /** Takes a reset that has not run out; it is then gone. False when there is none with this code. */
 export async function takeReset(db: Database, teacherId: string, codeHash: string): Promise<boolean> {
-  const [{ affectedRows }] = await db
-    .delete(passwordResets)
-    .where(
-      and(
-        eq(passwordResets.teacherId, teacherId),
-        eq(passwordResets.codeHash, codeHash),
-        gt(passwordResets.expiresAt, Date.now()),
-      ),
-    );
+  const [{ affectedRows }] = await db.delete(passwordResets).where(isResetOf(teacherId, codeHash));
   return affectedRows > 0;
 }
 

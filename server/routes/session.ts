@@ -66,7 +66,10 @@ export function teacherIn(response: Response): Teacher {
 const browserOf = (request: Request) => request.headers['user-agent'] ?? '';
 
 export function originOf(request: Request): Origin {
+  const leaving = new AbortController();
+  request.res?.once('close', () => leaving.abort());
   return {
+    signal: leaving.signal,
     address: request.ip ?? '',
     device: parse(request.headers.cookie ?? '')[DEVICE_COOKIE],
     browser: browserOf(request),

@@ -1,12 +1,14 @@
 import { createHash, randomBytes } from 'node:crypto';
+import { setTimeout as wait } from 'node:timers/promises';
 import { type Database, retried, transacted } from '../database.ts';
-import { hashPassword, nobodysHash, passwordFits, passwordTrouble } from '../password.ts';
+import { hashPassword, passwordFits, passwordTrouble, pretendPassword } from '../password.ts';
 import { Problem } from '../problem.ts';
 import {
   addSession,
   forgetDevice,
   forgetDevices,
   isKnownDevice,
+  isReset,
   keepDevice,
   findTeacherById,
   findTeacherByName,
@@ -61,19 +63,36 @@ export interface Origin {
   readonly device: string | undefined;
   /** What the browser says of itself. */
   readonly browser: string;
+  /** Tells when it has left. */
+  readonly signal?: AbortSignal;
 }
 
 /** A browser is kept in mind for a school year. */
 export const DEVICE_MS = 370 * 24 * 3600 * 1000;
 
+/** So many are looked up at once, of browsers that say they are known. */
+const MOST_CLAIMS = 20;
+let claims = 0;
+
 /**
- * By what tries are counted: whoever guesses from the same building must not hold up the teacher in a browser in which
- * she has been before.
+ * Whose door is knocked at, and from where. Names are looked up first, as the database compares them: however one is
+ * spelled, what finds a teacher is counted as hers. A browser in which she has been before is counted by itself:
+ * whoever guesses from the same building does not hold it up.
  */
-async function placeOf(db: Database, name: string, { address, device }: Origin): Promise<string> {
-  if (device === undefined || device.length > 100) return address;
-  const hash = tokenHash(device);
-  return (await isKnownDevice(db, name.trim(), hash)) ? `device ${hash}` : address;
+async function trying({ db, tries }: DoorResources, name: string, { address, device, signal }: Origin) {
+  const isToken = device !== undefined && device.length <= 100;
+  const token = isToken ? tokenHash(device) : '';
+  // Strangers are sent away before anything is asked of the database; who only says that it is known is one of them.
+  if (!isToken || claims >= MOST_CLAIMS) tries.knock(address);
+  claims++;
+  const found = async () => {
+    const one = await findTeacherByName(db, name.trim());
+    return { teacher: one, isKnown: isToken && one !== undefined && (await isKnownDevice(db, one.id, token)) };
+  };
+  const { teacher, isKnown } = await found().finally(() => claims--);
+  if (isToken && !isKnown) tries.knock(address);
+  const account = teacher?.id ?? `nobody ${name.normalize('NFKC').trim().toLowerCase()}`;
+  return { teacher, who: { account, address, device: isKnown ? token : undefined, signal } };
 }
 
 /** Keeps in mind that a teacher has been in with this browser. @returns a new token for its cookie */
@@ -87,15 +106,20 @@ export async function rememberDevice(db: Database, teacherId: string, before: st
   return token;
 }
 
-export async function signIn({ db, tries }: DoorResources, { name, password }: SignIn, from: Origin): Promise<Opened> {
-  return tries.look(name, await placeOf(db, name, from), async () => {
-    const teacher = await findTeacherByName(db, name.trim());
-    const fits = await passwordFits(password, teacher?.passwordHash ?? nobodysHash());
+/** Names that are nobody's are let through so far apart, for each is counted all the same. */
+const NOBODY_MS = 20;
+
+export async function signIn(door: DoorResources, { name, password }: SignIn, from: Origin): Promise<Opened> {
+  const { teacher, who } = await trying(door, name, from);
+  return door.tries.look(who, async (letOn) => {
+    // A name that is nobody's takes as long, but holds up nobody else.
+    if (!teacher) void wait(NOBODY_MS).then(letOn);
+    const fits = teacher ? await passwordFits(password, teacher.passwordHash) : await pretendPassword(password);
     if (!teacher || !fits)
       throw new Problem(401, 'wrong-password', 'Name and password do not belong together. Check both and try again.', {
         field: 'password',
       });
-    return openSession(db, teacher, from.browser);
+    return openSession(door.db, teacher, from.browser);
   });
 }
 
@@ -117,10 +141,11 @@ export async function changePassword(
   { id, name }: Teacher,
   { current, password }: ChangePassword,
   token: string,
-  from: Origin,
+  { address, signal }: Origin,
 ): Promise<void> {
   refuseWeak(password, name);
-  await tries.look(name, await placeOf(db, name, from), async () => {
+  // Whoever is in has been let in: the session is what is known of this browser.
+  await tries.look({ account: id, address, device: tokenHash(token), signal }, async () => {
     const teacher = await findTeacherById(db, id);
     if (!teacher || !(await passwordFits(current, teacher.passwordHash)))
       throw new Problem(422, 'wrong-password', 'This is not your password of now. Check it and try again.', {
@@ -145,23 +170,26 @@ export async function allowReset(db: Database, teacherId: string): Promise<strin
 
 /** The code is used up, and whoever was in is out: other devices, and passkeys that somebody else may have added. */
 export async function resetPassword(
-  { db, tries }: DoorResources,
+  door: DoorResources,
   { name, code, password }: ResetPassword,
   from: Origin,
 ): Promise<Opened> {
   refuseWeak(password, name);
-  return tries.look(name, await placeOf(db, name, from), async () => {
-    const teacher = await findTeacherByName(db, name.trim());
-    const hash = await hashPassword(password);
-    const done = await transacted(db, async (inside) => {
-      const plain = code.toLowerCase().replace(/[^a-z0-9]/g, '');
-      if (!teacher || !(await takeReset(inside, teacher.id, tokenHash(plain)))) return false;
-      await setPassword(inside, teacher.id, hash);
-      await removeSessions(inside, teacher.id, '');
-      await removePasskeys(inside, teacher.id);
-      await forgetDevices(inside, teacher.id);
-      return true;
-    });
+  const { teacher, who } = await trying(door, name, from);
+  const codeHash = tokenHash(code.toLowerCase().replace(/[^a-z0-9]/g, ''));
+  return door.tries.look(who, async () => {
+    // A code is long and drawn by lot: a wrong one is found out without the cost of a password.
+    const hash = teacher && (await isReset(door.db, teacher.id, codeHash)) ? await hashPassword(password) : undefined;
+    const done =
+      hash !== undefined &&
+      (await transacted(door.db, async (inside) => {
+        if (!(await takeReset(inside, teacher!.id, codeHash))) return false;
+        await setPassword(inside, teacher!.id, hash);
+        await removeSessions(inside, teacher!.id, '');
+        await removePasskeys(inside, teacher!.id);
+        await forgetDevices(inside, teacher!.id);
+        return true;
+      }));
     if (!teacher || !done)
       throw new Problem(
         401,
@@ -171,7 +199,7 @@ export async function resetPassword(
           field: 'code',
         },
       );
-    return openSession(db, teacher, from.browser);
+    return openSession(door.db, teacher, from.browser);
   });
 }
 

@@ -1,0 +1,58 @@
+import { scrypt } from 'node:crypto';
+import { existsSync } from 'node:fs';
+import { setTimeout as wait } from 'node:timers/promises';
+import { fileURLToPath } from 'node:url';
+import { promisify } from 'node:util';
+import { Piscina } from 'piscina';
+import type { Derivation } from './hash.worker.ts';
+
+/** So many at once: two for strangers, one for browsers that are known. */
+export const HASH_THREADS = 3;
+const IDLE_MS = 60_000;
+/** What costs less memory, as in tests, is not worth a thread. */
+const WORTH_A_THREAD = 2 ** 12;
+
+let pool: Piscina | undefined;
+
+/** The threads end by themselves when nobody signs in. */
+function threads(): Piscina {
+  const built = fileURLToPath(new URL('./hash.worker.js', import.meta.url));
+  const isBuilt = existsSync(built);
+  return (pool ??= new Piscina({
+    filename: isBuilt ? built : fileURLToPath(new URL('./hash.worker.ts', import.meta.url)),
+    execArgv: isBuilt ? [] : ['--import', 'tsx'],
+    minThreads: 0,
+    maxThreads: HASH_THREADS,
+    idleTimeout: IDLE_MS,
+    env: {},
+  }));
+}
+
+const here = promisify<string, Uint8Array, number, Derivation['parameters'], Buffer>(scrypt);
+
+/** How long the newest ones took, milliseconds. */
+const took: number[] = [];
+const REMEMBERED = 16;
+
+/** A key from a password, derived beside the server's own work. */
+export async function deriveKey(job: Derivation): Promise<Buffer> {
+  const from = performance.now();
+  const { password, salt, bytes, parameters } = job;
+  const key =
+    parameters.N < WORTH_A_THREAD
+      ? await here(password, salt, bytes, parameters)
+      : Buffer.from((await threads().run(job)) as Uint8Array);
+  took.push(performance.now() - from);
+  if (took.length > REMEMBERED) took.shift();
+  return key;
+}
+
+/**
+ * Takes as long as deriving a key does of late, and costs nothing: for names that are nobody's.
+ * @returns whether it is known how long that is
+ */
+export async function pretendToDerive(random: () => number = Math.random): Promise<boolean> {
+  const ms = took[Math.floor(random() * took.length)];
+  if (ms !== undefined) await wait(ms);
+  return ms !== undefined;
+}
