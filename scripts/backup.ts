@@ -2,18 +2,20 @@ import { type ChildProcess, spawn } from 'node:child_process';
 import {
   createReadStream,
   createWriteStream,
+  existsSync,
   mkdirSync,
   mkdtempSync,
   readdirSync,
   rmSync,
   writeFileSync,
 } from 'node:fs';
-import { readFile, writeFile } from 'node:fs/promises';
+import { readFile, rename, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Readable, Writable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { createGunzip, createGzip } from 'node:zlib';
+import { type Connection, type RowDataPacket, createConnection } from 'mysql2/promise';
 import { binary } from './mariadb.ts';
 
 /** Where a copy stops: what is written after it stands in the logs from here on. */
@@ -22,6 +24,8 @@ interface Position {
   readonly at: number;
   /** The name of the database that was copied. */
   readonly database: string;
+  /** When, ISO 8601; absent in copies of before it was kept. */
+  readonly takenAt?: string;
 }
 
 const DUMP = 'dump.sql.gz';
@@ -76,23 +80,39 @@ interface Streams {
  * server has to write binary logs.
  */
 export async function backUp(url: string, folder: string): Promise<void> {
+  if (existsSync(join(folder, POSITION)))
+    throw new Error(`There is a copy in ${folder} already, and it stays: name a new folder.`);
   mkdirSync(folder, { recursive: true, mode: 0o700 });
-  await withAccess(url, async (access, database) => {
+  const takenAt = new Date().toISOString();
+  const begun = join(folder, `${DUMP}.begun`);
+  try {
+    const position = await dumpInto(url, begun);
+    await fetchLogs(url, folder, position.file);
+    await rename(begun, join(folder, DUMP));
+    await writeFile(join(folder, POSITION), JSON.stringify({ ...position, takenAt }));
+  } catch (error) {
+    // What broke off does not look like a copy.
+    for (const part of [begun, join(folder, DUMP), join(folder, LOGS)]) rmSync(part, { recursive: true, force: true });
+    throw error;
+  }
+}
+
+/** @returns where the logs go on */
+async function dumpInto(url: string, file: string): Promise<Position> {
+  return withAccess(url, async (access, database) => {
     const what = ['--single-transaction', '--quick', '--hex-blob', '--master-data=2', '--skip-lock-tables', database];
     let head = '';
     await run('mariadb-dump', [...access, ...what], {
       to: (out) => {
         out.on('data', (data: Buffer) => (head.length < HEAD ? (head += data.toString('latin1')) : undefined));
-        return pipeline(out, createGzip(), createWriteStream(join(folder, DUMP), { mode: 0o600 }));
+        return pipeline(out, createGzip(), createWriteStream(file, { mode: 0o600 }));
       },
     });
-    const [, file, at] = /MASTER_LOG_FILE='([^']+)', MASTER_LOG_POS=(\d+)/.exec(head) ?? [];
-    if (file === undefined)
+    const [, log, at] = /MASTER_LOG_FILE='([^']+)', MASTER_LOG_POS=(\d+)/.exec(head) ?? [];
+    if (log === undefined)
       throw new Error('The database writes no binary logs: set log_bin, else there is no way back to a moment.');
-    const position: Position = { file, at: Number(at), database };
-    await writeFile(join(folder, POSITION), JSON.stringify(position));
+    return { file: log, at: Number(at), database };
   });
-  await copyLogs(url, folder);
 }
 
 /** The place in the logs stands near the beginning. */
@@ -102,7 +122,10 @@ const positionIn = async (folder: string) => JSON.parse(await readFile(join(fold
 
 /** Fetches what was written since the copy; to be called as often as nothing may be lost for longer. */
 export async function copyLogs(url: string, folder: string): Promise<void> {
-  const { file } = await positionIn(folder);
+  await fetchLogs(url, folder, (await positionIn(folder)).file);
+}
+
+async function fetchLogs(url: string, folder: string, file: string): Promise<void> {
   mkdirSync(join(folder, LOGS), { recursive: true, mode: 0o700 });
   await withAccess(url, (access) =>
     run('mariadb-binlog', [
@@ -116,13 +139,56 @@ export async function copyLogs(url: string, folder: string): Promise<void> {
   );
 }
 
+interface Restoring {
+  /** What was written in this second or later is left out; undefined takes all there is. */
+  readonly until?: Date | undefined;
+  /** What is in the database already is put aside, into the folder of the copy, and replaced. */
+  readonly replace?: boolean;
+}
+
+/** What the user of a database is allowed, in the database's own words. */
+const grantsOf = async (connection: Connection) => {
+  const [rows] = await connection.query<RowDataPacket[]>('show grants');
+  return rows.map((row) => String(Object.values(row)[0]));
+};
+
+const mayReplay = (grant: string) => / ON \*\.\* /.test(grant) && /ALL PRIVILEGES|SUPER|BINLOG REPLAY/.test(grant);
+
+/** All that can be wrong is found out before anything is touched. @returns the tables that are there */
+async function checked(connection: Connection, database: string, replace: boolean): Promise<string[]> {
+  if (!(await grantsOf(connection)).some(mayReplay))
+    throw new Error(
+      'The user of DATABASE_URL may not bring back what was logged: grant it BINLOG REPLAY on *.*. All is as it was.',
+    );
+  const [rows] = await connection.query<RowDataPacket[]>('show tables');
+  const tables = rows.map((row) => String(Object.values(row)[0]));
+  if (tables.length > 0 && !replace)
+    throw new Error(
+      `The database ${database} is not empty. Name an empty one, or add --replace: what is there is put aside first.`,
+    );
+  return tables;
+}
+
 /**
  * Makes a database as it was: the copy, and what was written after it.
- * @param url  of an empty database
- * @param until  what was written in this second or later is left out; undefined takes all there is
+ * @param url  of an empty database, or of one that is to be replaced
  */
-export async function restore(folder: string, url: string, until?: Date): Promise<void> {
-  const { file, at, database } = await positionIn(folder);
+export async function restore(folder: string, url: string, { until, replace = false }: Restoring = {}): Promise<void> {
+  const { file, at, database, takenAt } = await positionIn(folder);
+  if (until && takenAt && until < new Date(takenAt))
+    throw new Error(`This copy is of ${takenAt}: what was before that is in an older one. Nothing was touched.`);
+  const connection = await createConnection(url);
+  try {
+    const tables = await checked(connection, decodeURIComponent(new URL(url).pathname.slice(1)), replace);
+    if (tables.length > 0) {
+      const aside = join(folder, `replaced-${new Date().toISOString().replaceAll(':', '-')}.sql.gz`);
+      await dumpInto(url, aside);
+      await connection.query('set foreign_key_checks = 0');
+      for (const table of tables) await connection.query(`drop table ${connection.escapeId(table)}`);
+    }
+  } finally {
+    await connection.end();
+  }
   await withAccess(url, async (access, name) => {
     await run('mariadb', [...access, name], {
       from: (into) => pipeline(createReadStream(join(folder, DUMP)), createGunzip(), into),

@@ -19,7 +19,7 @@ import { PLANS } from './services/plans.ts';
 import { SHEETS } from './services/sheets.ts';
 import { PlanEdit } from '../contract/plan.ts';
 import { SheetEdit } from '../contract/sheet.ts';
-import { sessionRoutes, signedIn } from './routes/session.ts';
+import { doorGuard, sessionRoutes, signedIn } from './routes/session.ts';
 import { staffRoutes } from './routes/staff.ts';
 import { takeRoutes } from './routes/takes.ts';
 import type { ClassNews } from './services/news.ts';
@@ -59,6 +59,7 @@ export function createApp(
   const app = express();
   app.set('trust proxy', config.proxies);
   app.disable('x-powered-by');
+  app.use('/api/session', doorGuard(resources.tries, logger));
   app.use(logged(logger), metrics.counted);
   app.use(
     helmet({

@@ -1,4 +1,4 @@
-import type { Server } from 'node:http';
+import { type Server, createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { pino } from 'pino';
 import { createApp } from './app.ts';
@@ -13,6 +13,9 @@ import { renewResults } from './services/judging.ts';
 import { deleteInTime } from './services/expiry.ts';
 import { workOnRejudgings } from './services/rejudging.ts';
 import { signInTries } from './services/signInTries.ts';
+
+/** Connections that the system keeps until they are taken: as many as it lets have one, instead of Node's 511. */
+const BACKLOG = 4_096;
 
 export interface RunningServer {
   readonly url: string;
@@ -46,9 +49,10 @@ export async function startServer(config: Config): Promise<RunningServer> {
   };
   const app = createApp(resources, config, logger, alive, news, metricsOf(pool, news));
   const server = await new Promise<Server>((resolve, reject) => {
-    const listening: Server = app.listen(config.port, config.host, (error?: Error) =>
-      error ? reject(error) : resolve(listening),
-    );
+    const listening: Server = createServer(app);
+    listening.once('error', reject);
+    // Whoever teaches is not kept out by a flood of others who connect.
+    listening.listen({ port: config.port, host: config.host, backlog: BACKLOG }, () => resolve(listening));
   });
   const { port } = server.address() as AddressInfo;
   const url = `http://${config.host}:${port}`;

@@ -7,23 +7,21 @@ import { Piscina } from 'piscina';
 import type { Derivation } from './hash.worker.ts';
 
 /** So many at once: two for strangers, one for browsers that are known. */
-export const HASH_THREADS = 3;
-const IDLE_MS = 60_000;
+const HASH_THREADS = 3;
 /** What costs less memory, as in tests, is not worth a thread. */
 const WORTH_A_THREAD = 2 ** 12;
 
 let pool: Piscina | undefined;
 
-/** The threads end by themselves when nobody signs in. */
+/** All of them from the first one on: to begin a thread while a flood is at the door takes long. */
 function threads(): Piscina {
   const built = fileURLToPath(new URL('./hash.worker.js', import.meta.url));
   const isBuilt = existsSync(built);
   return (pool ??= new Piscina({
     filename: isBuilt ? built : fileURLToPath(new URL('./hash.worker.ts', import.meta.url)),
     execArgv: isBuilt ? [] : ['--import', 'tsx'],
-    minThreads: 0,
+    minThreads: HASH_THREADS,
     maxThreads: HASH_THREADS,
-    idleTimeout: IDLE_MS,
     env: {},
   }));
 }

@@ -33,8 +33,8 @@ function door(change: Partial<DoorQueueSettings> = {}) {
     refused,
     enter,
     settle,
-    done: async (name: string, restUntil?: number) => {
-      slots.get(name)!.release(restUntil);
+    done: async (name: string) => {
+      slots.get(name)!.release();
       await settle();
     },
     now: () => clock,
@@ -67,37 +67,41 @@ describe('the queue at the door', () => {
     await done('a');
     expect(begun.at(-1)).toBe('c');
   });
-  it('serves the places that were served least, whoever has sent most', async () => {
-    const { enter, begun, settle, done } = door({ slots: 1 });
-    for (let i = 0; i < 6; i++) void enter(`crowd ${i}`, { place: 'crowd' });
-    await settle();
-    void enter('single', { place: 'elsewhere' });
-    void enter('other', { place: 'third' });
-    await done('crowd 0');
-    await done('single');
-    await done('other');
-    expect(begun).toEqual(['crowd 0', 'single', 'other', 'crowd 1']);
-  });
-  it('forgets with time what a place was served', async () => {
-    const { enter, begun, settle, done, pass } = door({ slots: 1 });
-    for (let i = 0; i < 3; i++) {
-      void enter(`old ${i}`, { place: 'old' });
-      await settle();
-      await done(`old ${i}`);
+  it('looks at the places first that asked least of late, also where they were sent away', async () => {
+    const { enter, begun, settle, done, queue, pass } = door({ slots: 1, mostOfPlace: 4 });
+    const arrive = (place: string) => {
+      try {
+        queue.arrive(place)();
+      } catch {
+        // Sent away: it has asked all the same.
+      }
+    };
+    for (let i = 0; i < 6; i++) {
+      arrive('crowd');
+      void enter(`crowd ${i}`, { place: 'crowd' });
     }
-    await pass(600_000);
-    void enter('now', { place: 'new' });
     await settle();
-    void enter('new 2', { place: 'new' });
-    void enter('old 3', { place: 'old' });
-    await done('now');
-    expect(begun.at(-1)).toBe('old 3');
+    arrive('elsewhere');
+    void enter('single', { place: 'elsewhere' });
+    await done('crowd 0');
+    expect(begun.at(-1)).toBe('single');
+    // With time it is forgotten.
+    await pass(15_000);
+    for (let i = 0; i < 2; i++) arrive('elsewhere');
+    void enter('again', { place: 'elsewhere' });
+    await done('single');
+    expect(begun.at(-1)).toBe('again');
+    for (let i = 0; i < 9; i++) arrive('elsewhere');
+    void enter('once more', { place: 'elsewhere' });
+    await done('again');
+    expect(begun.at(-1)).toBe('crowd 1');
   });
   it('a key that rests is looked at when its time has come, and holds up no other', async () => {
-    const { enter, begun, settle, done, pass, now, alarms } = door();
+    const { enter, begun, settle, done, pass, now, alarms, queue } = door();
     void enter('first', { key: 'k' });
     await settle();
-    await done('first', now() + 2_000);
+    queue.rest('k', now() + 2_000);
+    await done('first');
     for (let i = 0; i < 20; i++) void enter(`again ${i}`, { key: 'k' });
     void enter('other', { key: 'm' });
     await settle();
@@ -116,7 +120,7 @@ describe('the queue at the door', () => {
     void enter('known', { known: true });
     await settle();
     expect(begun).toEqual(['in', 'known']);
-    expect(refused).toEqual(['c: door-busy', 'e: door-busy']);
+    expect(refused).toEqual(['c: door-busy', 'b: door-busy']);
     await expect(queue.enter({ known: false, place: 'q', key: 'q' })).rejects.toMatchObject({
       status: 503,
       detail: { retryAfter: 20 },
@@ -127,13 +131,29 @@ describe('the queue at the door', () => {
     void enter('in', { place: 'elsewhere' });
     for (let i = 0; i < 3; i++) void enter(`guess ${i}`, { key: 'her' });
     await settle();
-    expect([queue.hasRoom('p'), queue.hasRoom('q')]).toEqual([false, true]);
+    expect(() => queue.arrive('p')).toThrow(/Try again in 20 seconds/);
+    const leave = [1, 2, 3].map(() => queue.arrive('q'));
+    expect(() => queue.arrive('q')).toThrow();
+    for (const one of [...leave, ...leave]) one();
+    queue.arrive('q')();
     void enter('another', { key: 'him' });
     void enter('guess 3', { key: 'her' });
     await settle();
     expect(refused).toEqual(['guess 2: door-busy', 'guess 3: door-busy']);
     for (const name of ['in', 'guess 0', 'guess 1', 'another']) await done(name);
     expect(begun).toEqual(['in', 'guess 0', 'guess 1', 'another']);
+  });
+  it('where all is full the place of which most wait gives way', async () => {
+    const { enter, begun, refused, settle, done, queue } = door({ slots: 1, mostOfAll: 4 });
+    void enter('in', { place: 'x' });
+    for (const [i, place] of ['p', 'p', 'p', 'q'].entries()) void enter(`${place} ${i}`, { place });
+    await settle();
+    expect([queue.isFull('p'), queue.isFull('q'), queue.isFull('r')]).toEqual([true, false, false]);
+    void enter('r', { place: 'r' });
+    await settle();
+    expect(refused).toEqual(['p 2: door-busy']);
+    for (const name of ['in', 'p 0', 'p 1', 'q 3']) await done(name);
+    expect(begun).toEqual(['in', 'p 0', 'p 1', 'q 3', 'r']);
   });
   it('drops whoever has left, and whoever waits too long', async () => {
     const { enter, begun, refused, settle, done, pass } = door({ slots: 1 });

@@ -4,7 +4,7 @@ import { Problem } from '../problem.ts';
 export interface Try {
   /** From a browser in which the teacher has been before: it goes first, by a way of its own. */
   readonly known: boolean;
-  /** Where it comes from; every place has its turn, those that were served least first. */
+  /** Where it comes from; those that asked least of late go first. */
   readonly place: string;
   /** What is guessed at from there: tries at the same are looked at one after the other. */
   readonly key: string;
@@ -23,18 +23,19 @@ export interface DoorQueueSettings {
 }
 
 interface Waiting extends Try {
-  readonly since: number;
+  /** Gives back the room that it takes up. */
+  readonly leave: () => void;
   readonly start: (slot: Slot) => void;
   readonly refuse: (problem: Error) => void;
 }
 
 /** What a try holds while it is looked at. */
 export interface Slot {
-  /** The next one is let on; the key rests until then, milliseconds since 1970. */
-  readonly release: (restUntil?: number) => void;
+  /** The next one is let on. */
+  readonly release: () => void;
 }
 
-/** What a place was served counts half after so long. */
+/** What a place asked counts half after so long. */
 const HALF_LIFE_MS = 60_000;
 const MOST_PLACES = 20_000;
 
@@ -43,7 +44,7 @@ export function doorBusy(seconds: number): Problem {
   return new Problem(
     503,
     'door-busy',
-    `Too many try to sign in from here just now. Try again in ${seconds} seconds, or in a browser you have used before.`,
+    `Too many try to sign in just now. Try again in ${seconds} seconds, or in a browser you have used before.`,
     { retryAfter: seconds },
   );
 }
@@ -55,13 +56,16 @@ function goneAway(): Problem {
 
 /**
  * Who is looked at next at the door. Looking costs a third of a second of a processor, so that it is shared out: known
- * browsers first, then the places that were served least, so that neither many names nor many guesses from some places
- * keep out somebody else. Whoever has left is dropped, whoever waits too long is told when to come again.
+ * browsers first, then the places that asked least of late, so that neither many names nor many guesses from a few
+ * places keep out somebody else. Whoever has left is dropped, whoever waits too long is told when to come again.
  */
 export class DoorQueue {
   private readonly waiting: Waiting[] = [];
+  /** Strangers that wait or arrive, of all and of each place. */
+  private held = 0;
+  private readonly heldBy = new Map<string, number>();
   private readonly rests = new Map<string, number>();
-  private readonly served = new Map<string, { count: number; at: number }>();
+  private readonly asked = new Map<string, { count: number; at: number }>();
   private strangers = 0;
   private guests = 0;
   private alarm = 0;
@@ -79,7 +83,8 @@ export class DoorQueue {
     return new Promise((resolve, reject) => {
       if (signal?.aborted) return reject(goneAway());
       if (!one.known && !this.makeRoom(one)) return reject(this.busy());
-      const entry: Waiting = { ...one, since: this.now(), start: resolve, refuse: reject };
+      const leave = one.known ? () => {} : this.hold(one.place);
+      const entry: Waiting = { ...one, leave, start: resolve, refuse: reject };
       this.waiting.push(entry);
       signal?.addEventListener('abort', () => this.drop(entry, goneAway()), { once: true });
       this.later(() => this.drop(entry, this.busy()), patienceMs);
@@ -87,34 +92,70 @@ export class DoorQueue {
     });
   }
 
-  /** Whether a stranger of a place finds room: what is refused so costs next to nothing. */
-  hasRoom(place: string): boolean {
+  /**
+   * Keeps room for a stranger of a place until it is known who it is: whoever finds none is sent away for next to
+   * nothing. Throws a Problem that says when to come again.
+   * @returns what gives the room back
+   */
+  arrive(place: string): () => void {
+    this.ask(place);
+    if (this.isFull(place)) throw this.busy();
+    return this.hold(place);
+  }
+
+  /** Whether a stranger of a place would be sent away: where all is full those that fill it give way to the others. */
+  isFull(place: string): boolean {
     const { mostOfPlace, mostOfAll } = this.settings;
-    const [all, own] = this.strangersWaiting(place);
-    return all < mostOfAll && own < mostOfPlace;
+    const own = this.heldBy.get(place) ?? 0;
+    if (own >= mostOfPlace) return true;
+    return this.held >= mostOfAll && own >= mostOfAll / Math.max(1, this.heldBy.size);
   }
 
-  /** Of a place that is full the key that most wait for gives way: many guesses at one keep out nobody else. */
+  private hold(place: string): () => void {
+    this.held++;
+    this.heldBy.set(place, (this.heldBy.get(place) ?? 0) + 1);
+    let isHeld = true;
+    return () => {
+      if (!isHeld) return;
+      isHeld = false;
+      this.held--;
+      const left = this.heldBy.get(place)! - 1;
+      if (left === 0) this.heldBy.delete(place);
+      else this.heldBy.set(place, left);
+    };
+  }
+
+  /**
+   * Of a place that is full the key that most wait for gives way: many guesses at one keep out nobody else. Where all
+   * is full it is the place of which most wait.
+   */
   private makeRoom({ place, key }: Try): boolean {
-    if (this.hasRoom(place)) return true;
-    const counts = new Map<string, number>();
-    for (const one of this.waiting)
-      if (!one.known && one.place === place) counts.set(one.key, (counts.get(one.key) ?? 0) + 1);
-    const [most] = [...counts].sort((a, b) => b[1] - a[1]);
-    if (!most || most[0] === key || most[1] < 2) return false;
-    const last = this.waiting.findLast((one) => one.place === place && one.key === most[0]);
-    this.drop(last!, this.busy());
-    return true;
+    const { mostOfPlace, mostOfAll } = this.settings;
+    if ((this.heldBy.get(place) ?? 0) >= mostOfPlace)
+      return this.giveWay(
+        this.waiting.filter((one) => !one.known && one.place === place),
+        (one) => one.key,
+        key,
+      );
+    if (this.held < mostOfAll) return true;
+    return this.giveWay(
+      this.waiting.filter((one) => !one.known),
+      (one) => one.place,
+      place,
+    );
   }
 
-  private strangersWaiting(place: string): readonly [all: number, own: number] {
-    let [all, own] = [0, 0];
-    for (const one of this.waiting) {
-      if (one.known) continue;
-      all++;
-      if (one.place === place) own++;
-    }
-    return [all, own];
+  /** The last one of the largest group is sent away, unless that is the group of whoever comes. */
+  private giveWay(strangers: readonly Waiting[], groupOf: (one: Waiting) => string, own: string): boolean {
+    const counts = new Map<string, number>();
+    for (const one of strangers) counts.set(groupOf(one), (counts.get(groupOf(one)) ?? 0) + 1);
+    const [most] = [...counts].sort((a, b) => b[1] - a[1]);
+    if (!most || most[0] === own || most[1] < 2) return false;
+    this.drop(
+      strangers.findLast((one) => groupOf(one) === most[0])!,
+      this.busy(),
+    );
+    return true;
   }
 
   private busy(): Problem {
@@ -130,12 +171,14 @@ export class DoorQueue {
     const at = this.waiting.indexOf(entry);
     if (at < 0) return;
     this.waiting.splice(at, 1);
+    entry.leave();
     entry.refuse(why);
   }
 
   private next(): void {
     for (let entry = this.choose(); entry; entry = this.choose()) {
       this.waiting.splice(this.waiting.indexOf(entry), 1);
+      entry.leave();
       this.begin(entry);
     }
   }
@@ -150,8 +193,8 @@ export class DoorQueue {
     let [best, least]: [Waiting | undefined, number] = [undefined, Infinity];
     for (const one of ready) {
       if (one.known) continue;
-      const served = this.servedOf(one.place, now);
-      if (served < least) [best, least] = [one, served];
+      const asked = this.askedBy(one.place, now);
+      if (asked < least) [best, least] = [one, asked];
     }
     return best;
   }
@@ -168,18 +211,12 @@ export class DoorQueue {
     this.later(() => this.next(), first - now);
   }
 
-  private begin({ known, place, key, start }: Waiting): void {
-    const now = this.now();
+  private begin({ known, start }: Waiting): void {
     if (known) this.guests++;
-    else {
-      this.strangers++;
-      if (this.served.size > MOST_PLACES) this.served.clear();
-      this.served.set(place, { count: this.servedOf(place, now) + 1, at: now });
-    }
+    else this.strangers++;
     let isHeld = true;
     start({
-      release: (restUntil) => {
-        if (restUntil !== undefined) this.rest(key, restUntil);
+      release: () => {
         if (!isHeld) return;
         isHeld = false;
         if (known) this.guests--;
@@ -190,8 +227,14 @@ export class DoorQueue {
     });
   }
 
-  private servedOf(place: string, now: number): number {
-    const one = this.served.get(place);
+  private ask(place: string): void {
+    const now = this.now();
+    if (this.asked.size > MOST_PLACES) this.asked.clear();
+    this.asked.set(place, { count: this.askedBy(place, now) + 1, at: now });
+  }
+
+  private askedBy(place: string, now: number): number {
+    const one = this.asked.get(place);
     return one ? one.count * 0.5 ** ((now - one.at) / HALF_LIFE_MS) : 0;
   }
 

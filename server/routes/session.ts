@@ -15,6 +15,9 @@ import {
   signIn,
   visit,
 } from '../services/session.ts';
+import type { Logger } from 'pino';
+import { doorBusy } from '../door/queue.ts';
+import type { SignInTries } from '../services/signInTries.ts';
 import { bodyOf } from './body.ts';
 import { PasskeySignIn, ResetPassword, SignIn, type SessionState, type Teacher } from '../../contract/session.ts';
 
@@ -73,6 +76,32 @@ export function originOf(request: Request): Origin {
     address: request.ip ?? '',
     device: parse(request.headers.cookie ?? '')[DEVICE_COOKIE],
     browser: browserOf(request),
+  };
+}
+
+const REFUSED_SAID_MS = 10_000;
+
+/**
+ * Strangers of a place that is full are sent away before anything else is done for them: a flood of them costs next to
+ * nothing. How many there were is said now and then, not for each.
+ */
+export function doorGuard(tries: SignInTries, logger: Logger): RequestHandler {
+  let [refused, saidAt] = [0, 0];
+  return (request, response, next) => {
+    const seconds = request.method === 'POST' && !request.headers.cookie ? tries.fullFor(request.ip ?? '') : 0;
+    if (seconds === 0) return next();
+    refused++;
+    if (Date.now() - saidAt > REFUSED_SAID_MS) {
+      logger.warn({ refused }, 'too many at the door');
+      [refused, saidAt] = [0, Date.now()];
+    }
+    const { status, code, message } = doorBusy(seconds);
+    response.statusCode = status;
+    response.setHeader('Content-Type', 'application/json');
+    response.setHeader('Retry-After', String(seconds));
+    response.end(JSON.stringify({ error: { code, message, retryAfter: seconds } }));
+    // What was sent along is not read.
+    request.resume();
   };
 }
 

@@ -70,30 +70,25 @@ export interface Origin {
 /** A browser is kept in mind for a school year. */
 export const DEVICE_MS = 370 * 24 * 3600 * 1000;
 
-/** So many are looked up at once, of browsers that say they are known. */
-const MOST_CLAIMS = 20;
-let claims = 0;
-
 /**
- * Whose door is knocked at, and from where. Names are looked up first, as the database compares them: however one is
- * spelled, what finds a teacher is counted as hers. A browser in which she has been before is counted by itself:
- * whoever guesses from the same building does not hold it up.
+ * Whose door is knocked at. Names are looked up as the database compares them: however one is spelled, what finds a
+ * teacher is counted as hers. A browser in which she has been before is counted by itself: whoever guesses from that
+ * building does not hold it up.
+ * @param found  is told who it is
  */
-async function trying({ db, tries }: DoorResources, name: string, { address, device, signal }: Origin) {
+function trying(db: Database, name: string, { address, device, signal }: Origin, found: (teacher: Known) => void) {
   const isToken = device !== undefined && device.length <= 100;
   const token = isToken ? tokenHash(device) : '';
-  // Strangers are sent away before anything is asked of the database; who only says that it is known is one of them.
-  if (!isToken || claims >= MOST_CLAIMS) tries.knock(address);
-  claims++;
-  const found = async () => {
-    const one = await findTeacherByName(db, name.trim());
-    return { teacher: one, isKnown: isToken && one !== undefined && (await isKnownDevice(db, one.id, token)) };
+  const who = async () => {
+    const teacher = await findTeacherByName(db, name.trim());
+    if (!teacher) return { account: `nobody ${name.normalize('NFKC').trim().toLowerCase()}` };
+    found(teacher);
+    const isKnown = isToken && (await isKnownDevice(db, teacher.id, token));
+    return { account: teacher.id, device: isKnown ? token : undefined };
   };
-  const { teacher, isKnown } = await found().finally(() => claims--);
-  if (isToken && !isKnown) tries.knock(address);
-  const account = teacher?.id ?? `nobody ${name.normalize('NFKC').trim().toLowerCase()}`;
-  return { teacher, who: { account, address, device: isKnown ? token : undefined, signal } };
+  return { address, claims: isToken, who, signal };
 }
+type Known = NonNullable<Awaited<ReturnType<typeof findTeacherByName>>>;
 
 /** Keeps in mind that a teacher has been in with this browser. @returns a new token for its cookie */
 export async function rememberDevice(db: Database, teacherId: string, before: string | undefined): Promise<string> {
@@ -110,8 +105,9 @@ export async function rememberDevice(db: Database, teacherId: string, before: st
 const NOBODY_MS = 20;
 
 export async function signIn(door: DoorResources, { name, password }: SignIn, from: Origin): Promise<Opened> {
-  const { teacher, who } = await trying(door, name, from);
-  return door.tries.look(who, async (letOn) => {
+  let teacher: Known | undefined;
+  const one = trying(door.db, name, from, (found) => (teacher = found));
+  return door.tries.look(one, async (letOn) => {
     // A name that is nobody's takes as long, but holds up nobody else.
     if (!teacher) void wait(NOBODY_MS).then(letOn);
     const fits = teacher ? await passwordFits(password, teacher.passwordHash) : await pretendPassword(password);
@@ -145,7 +141,8 @@ export async function changePassword(
 ): Promise<void> {
   refuseWeak(password, name);
   // Whoever is in has been let in: the session is what is known of this browser.
-  await tries.look({ account: id, address, device: tokenHash(token), signal }, async () => {
+  const who = () => Promise.resolve({ account: id, device: tokenHash(token) });
+  await tries.look({ address, claims: true, who, signal }, async () => {
     const teacher = await findTeacherById(db, id);
     if (!teacher || !(await passwordFits(current, teacher.passwordHash)))
       throw new Problem(422, 'wrong-password', 'This is not your password of now. Check it and try again.', {
@@ -175,9 +172,10 @@ export async function resetPassword(
   from: Origin,
 ): Promise<Opened> {
   refuseWeak(password, name);
-  const { teacher, who } = await trying(door, name, from);
+  let teacher: Known | undefined;
+  const one = trying(door.db, name, from, (found) => (teacher = found));
   const codeHash = tokenHash(code.toLowerCase().replace(/[^a-z0-9]/g, ''));
-  return door.tries.look(who, async () => {
+  return door.tries.look(one, async () => {
     // A code is long and drawn by lot: a wrong one is found out without the cost of a password.
     const hash = teacher && (await isReset(door.db, teacher.id, codeHash)) ? await hashPassword(password) : undefined;
     const done =
