@@ -6,6 +6,7 @@ import {
   type CopiedSound,
   type CopiedTake,
 } from '../../contract/classCopy.ts';
+import { scaleOf } from '../../core/judging/scale.ts';
 import type { JudgingClass } from '../judging/judges.ts';
 import type { Judgement } from '../repository/takes.ts';
 import { type Database, transacted } from '../database.ts';
@@ -24,8 +25,7 @@ import { addTerm, beginTerm, findTerm, listTerms, termIdTaken } from '../reposit
 import type { Resources } from '../resources.ts';
 import { classOf, settingsIn } from './classes.ts';
 import { judgement } from './judging.ts';
-import { readPatternText } from './patternText.ts';
-import { checkLesson, checkTermPlan } from './planning.ts';
+import { checkPieces } from './pieces.ts';
 import { recordingOf } from './recordings.ts';
 
 const EVERY = Number.MAX_SAFE_INTEGER;
@@ -126,6 +126,7 @@ export async function putPieces(
   const eased = new Map((await listChildren(db, classId)).map(({ id, adaptations }) => [id, adaptations]));
   const ids = new Set(eased.keys());
   const { takes = [], ...rest } = pieces;
+  await checkPieces(pieces, scaleOf(settings));
   if (takes.some(({ childId }) => !ids.has(childId))) throw notFound('child');
   const judged: (CopiedTake & Judgement & { readonly classId: string })[] = [];
   for (const take of takes) {
@@ -201,7 +202,6 @@ async function putRest(
   for (const { id, ...week } of practice) {
     const known = await findPractice(db, id);
     if (known && known.classId !== classId) throw notFound('practice week');
-    for (const [i, { text }] of week.plan.items.entries()) readPatternText(text, `practice.items.${i}.text`);
     await writePractice(db, classId, id, week);
   }
   for (const { id, ...tally } of ear) {
@@ -219,13 +219,11 @@ async function putPlanning(
   classId: string,
   { lessons = [], termPlan }: Pick<ClassPieces, 'lessons' | 'termPlan'>,
 ): Promise<void> {
-  for (const [i, { id, ...lesson }] of lessons.entries()) {
+  for (const { id, ...lesson } of lessons) {
     const known = await findLesson(db, id);
     if (known && known.classId !== classId) throw notFound('lesson');
-    checkLesson(lesson, `lessons.${i}.`);
     await writeLesson(db, classId, id, lesson);
   }
   if (!termPlan || (await findTermPlan(db, classId))) return;
-  checkTermPlan(termPlan, 'termPlan.');
   await writeTermPlan(db, classId, termPlan);
 }

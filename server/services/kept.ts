@@ -20,7 +20,7 @@ export interface KeptStore<Edit, Saved> {
 export interface KeptService<Edit, Saved> {
   readonly store: KeptStore<Edit, Saved>;
   /** Throws a Problem for what fits its schema and makes no sense all the same. */
-  readonly check?: (value: Edit) => void;
+  readonly check?: (value: Edit) => void | Promise<void>;
 }
 
 /** Makes or changes one. @param was  what the change was made from; see merge.ts */
@@ -32,7 +32,7 @@ export async function saveKept<Edit extends object, Saved>(
   wanted: Edit,
   was?: Edit,
 ): Promise<{ readonly done: 'made' | 'changed'; readonly value: Edit }> {
-  check?.(wanted);
+  await check?.(wanted);
   return transacted(db, async (inside) => {
     const known = await store.find(inside, teacherId, id);
     if (!known && (await store.isTaken(inside, id))) throw notFound(store.word);

@@ -19,3 +19,14 @@ export function readPatternText(text: string, field: string): Pattern {
   if (wrong) throw new Problem(422, 'bar-check', `The rhythm does not add up: ${wrong}.`, { field });
   return parsed.pattern;
 }
+
+/** Others are answered in between: a long text takes some twenty milliseconds to read. */
+export const breath = () => new Promise<void>((resolve) => setImmediate(resolve));
+
+/** Reads many, one after the other. @param texts  each with its field */
+export async function readEach(texts: Iterable<readonly [text: string, field: string]>): Promise<void> {
+  for (const [text, field] of texts) {
+    readPatternText(text, field);
+    await breath();
+  }
+}

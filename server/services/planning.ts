@@ -19,7 +19,7 @@ import {
 import { classOf } from './classes.ts';
 import { checkDay } from './days.ts';
 import { merged } from './merge.ts';
-import { readPatternText } from './patternText.ts';
+import { readEach } from './patternText.ts';
 
 /** Two school years of them. */
 const MOST_SHOWN = 200;
@@ -32,12 +32,15 @@ export async function lessonsOf(db: Database, teacherId: string, classId: string
 }
 
 /** What fits its schema and makes no sense all the same. @param name  of the lesson, in what is sent */
-export function checkLesson({ day, blocks }: LessonEdit, name = ''): void {
+export async function checkLesson({ day, blocks }: LessonEdit, name = ''): Promise<void> {
   if (day !== null) checkDay(day, `${name}day`);
-  for (const [b, { patterns }] of blocks.entries())
-    for (const [i, { text }] of patterns.entries()) readPatternText(text, `${name}blocks.${b}.patterns.${i}.text`);
   if (new Set(blocks.map(({ key }) => key)).size < blocks.length)
     throw new Problem(422, 'bad-request', 'blocks: two blocks have the same key.', { field: `${name}blocks` });
+  await readEach(
+    blocks.flatMap(({ patterns }, b) =>
+      patterns.map(({ text }, i) => [text, `${name}blocks.${b}.patterns.${i}.text`] as const),
+    ),
+  );
 }
 
 /** Makes or changes a lesson. */
@@ -49,7 +52,7 @@ export async function saveLesson(
   wanted: LessonEdit,
   was?: LessonEdit,
 ): Promise<{ readonly done: 'made' | 'changed'; readonly lesson: LessonEdit }> {
-  checkLesson(wanted);
+  await checkLesson(wanted);
   return transacted(db, async (inside) => {
     await holdClass(inside, classId);
     await classOf(inside, teacherId, classId, 'hear');

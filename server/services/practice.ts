@@ -8,7 +8,7 @@ import { findPractice, heardBetween, listPractice, writePractice } from '../repo
 import { classOf } from './classes.ts';
 import { checkDay } from './days.ts';
 import { merged } from './merge.ts';
-import { readPatternText } from './patternText.ts';
+import { readEach } from './patternText.ts';
 
 /** A school year of them. */
 const MOST_SHOWN = 60;
@@ -47,7 +47,7 @@ export async function savePractice(
   was?: PracticeEdit,
 ): Promise<{ readonly done: 'made' | 'changed'; readonly week: PracticeEdit }> {
   checkDay(wanted.starts, 'starts');
-  for (const [i, { text }] of wanted.plan.items.entries()) readPatternText(text, `plan.items.${i}.text`);
+  await readEach(wanted.plan.items.map(({ text }, i) => [text, `plan.items.${i}.text`] as const));
   return transacted(db, async (inside) => {
     await holdClass(inside, classId);
     await classOf(inside, teacherId, classId, 'hear');

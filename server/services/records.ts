@@ -27,6 +27,7 @@ import { misreadSince, takesOfChild, takesWith } from '../repository/takes.ts';
 import { childOf } from './children.ts';
 import { classOf } from './classes.ts';
 import { merged } from './merge.ts';
+import { breath } from './patternText.ts';
 
 export interface Body {
   /** Another one whenever the body is another. */
@@ -147,15 +148,14 @@ export async function placesOfElement(
   await childOf(db, teacherId, classId, childId, 'look');
   const element = ELEMENT_IDS.find((id) => id === word);
   if (!element) throw notFound('element');
-  const heard = await takesWith(db, childId, element, TAKES_OPENED);
-  return heard.map(({ id, title, takenAt, patternText, bpm, result }) => ({
-    takeId: id,
-    title,
-    takenAt,
-    places: placesIn(patternText, bpm, result).flatMap(({ element: own, ...place }) =>
-      own === element ? [place] : [],
-    ),
-  }));
+  const told: ElementPlaces = [];
+  for (const { id, title, takenAt, patternText, bpm, result } of await takesWith(db, childId, element, TAKES_OPENED)) {
+    const all = placesIn(patternText, bpm, result);
+    const places = all.flatMap(({ element: own, ...place }) => (own === element ? [place] : []));
+    told.push({ takeId: id, title, takenAt, places });
+    await breath();
+  }
+  return told;
 }
 
 function placesIn(text: string, bpm: number, result: TakeResult) {
@@ -245,7 +245,7 @@ export async function savePaperColumn(
 }
 
 /** No more than there are; where they are marks of a scale, steps of it. */
-function checkPoints({ points, outOf, scale }: PaperColumnEdit): void {
+export function checkPoints({ points, outOf, scale }: PaperColumnEdit): void {
   const given = Object.values(points).filter((one) => one !== null);
   if (given.some((one) => one > outOf))
     throw new Problem(422, 'bad-request', `points: there are at most ${outOf} in this column.`);

@@ -3,6 +3,7 @@ import { CloudOff } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Modal from 'react-bootstrap/Modal';
+import { counted } from '../../core/wording/plurals.ts';
 import { saveAsFiles } from '../take/exportTake.ts';
 import type { Waiting } from '../take/keptTakes.ts';
 import { dropTake, tryAgain } from '../take/outbox.ts';
@@ -14,6 +15,7 @@ const ON_DEVICE =
 const ONLY_HERE =
   'This browser keeps nothing on the device. These takes are sent by themselves as soon as ' +
   'the server answers; leave this page open until then.';
+const MUTE = 'These takes are stored, with their marks. Only their sound was not taken.';
 const NOT_TAKEN =
   'What the server did not take is safe here until you try it again, save it as a file, or remove it. ' +
   'The rest is sent by itself.';
@@ -23,7 +25,9 @@ export function OutboxNote({ waiting }: { waiting: readonly Waiting[] }) {
   const [open, setOpen] = useState(false);
   const onlyHere = useWouldBeLost();
   if (waiting.length === 0) return <span role="status" className="visually-hidden" />;
-  const refused = waiting.some((take) => take.refused !== undefined);
+  // A take that is stored is not lost because its sound was not taken.
+  const refused = waiting.some((take) => take.refused !== undefined && !take.stored);
+  const mute = waiting.every((take) => take.refused !== undefined && take.stored);
   const kind = waiting.every(({ stored }) => stored) ? 'recording' : 'take';
   const count = waiting.length === 1 ? `1 ${kind}` : `${waiting.length} ${kind}s`;
   return (
@@ -31,8 +35,10 @@ export function OutboxNote({ waiting }: { waiting: readonly Waiting[] }) {
       <Button variant="outline-dark" size="sm" className="outbox-note" onClick={() => setOpen(true)}>
         <CloudOff size={16} aria-hidden />{' '}
         <span role="status">
-          {count} {refused ? 'not stored' : 'waiting'}
-          {!refused && <span className="visually-hidden"> to be stored</span>}
+          {mute
+            ? `${counted(waiting.length, 'take')} stored without sound`
+            : `${count} ${refused ? 'not stored' : 'waiting'}`}
+          {!refused && !mute && <span className="visually-hidden"> to be stored</span>}
         </span>
       </Button>
       <Modal show={open} onHide={() => setOpen(false)} centered>
@@ -40,7 +46,7 @@ export function OutboxNote({ waiting }: { waiting: readonly Waiting[] }) {
           <Modal.Title>{onlyHere ? 'Kept in this page only' : 'Kept on this device'}</Modal.Title>
         </Modal.Header>
         <Modal.Body>
-          <p>{onlyHere ? ONLY_HERE : refused ? NOT_TAKEN : ON_DEVICE}</p>
+          <p>{mute ? MUTE : onlyHere ? ONLY_HERE : refused ? NOT_TAKEN : ON_DEVICE}</p>
           <ul className="list-unstyled mb-0">
             {waiting.map((take) => (
               <WaitingTake key={take.id} take={take} />
@@ -55,13 +61,27 @@ export function OutboxNote({ waiting }: { waiting: readonly Waiting[] }) {
 function WaitingTake({ take }: { take: Waiting }) {
   const { id, childName, upload, stored, refused } = take;
   const remove = () => {
-    if (confirm(`Remove this ${stored ? 'recording' : 'take'} of ${childName} for good?`)) void dropTake(id);
+    if (confirm(`Remove this take of ${childName} for good?`)) void dropTake(id);
   };
   return (
     <li className="mb-3">
       <strong>{childName}</strong>, {upload.title}, {format(upload.takenAt, 'HH:mm')}
-      {stored && ': the take is stored, its recording not yet'}
-      {refused !== undefined && (
+      {stored &&
+        (refused === undefined ? ': the take is stored, its recording not yet' : ': stored, without its sound')}
+      {refused !== undefined && stored && (
+        <>
+          <div>{refused}</div>
+          <div className="notice-actions">
+            <Button variant="outline-dark" size="sm" onClick={() => void dropTake(id)}>
+              Good
+            </Button>
+            <Button variant="outline-dark" size="sm" onClick={() => saveAsFiles(take)}>
+              Save the sound as a file
+            </Button>
+          </div>
+        </>
+      )}
+      {refused !== undefined && !stored && (
         <>
           <div>{refused}</div>
           <div className="notice-actions">

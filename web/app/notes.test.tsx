@@ -122,6 +122,14 @@ describe('takes that wait', () => {
     click('Remove it');
     expect(outbox.dropTake).toHaveBeenCalledExactlyOnceWith('t1');
   });
+  it('whose sound was not taken are stored all the same, and go when that was seen', () => {
+    open(take({ stored: true, refused: 'A recording may have 30 MB.' }));
+    expect(screen.getByText('1 take stored without sound')).toBeTruthy();
+    expect(document.body.textContent).toContain(': stored, without its sound');
+    expect(screen.queryByRole('button', { name: 'Remove it' })).toBeNull();
+    click('Good');
+    expect(outbox.dropTake).toHaveBeenCalledExactlyOnceWith('t1');
+  });
   it('are counted, and have no buttons while they are on their way', () => {
     open(take(), take({ id: 't2' }));
     expect(screen.getByText('2 takes waiting')).toBeTruthy();
