@@ -340,6 +340,9 @@ describe('a recording', () => {
     await ann.send('PUT', path, sound(10), audio);
     expect([(await heard(path)).bytes.length, await pieces(id)]).toEqual([10, 1]);
     await ann.ask('DELETE', `/api/takes/${id}`);
+    // It lies in the bin with its take, and goes with it.
+    expect(await pieces(id)).toBe(1);
+    expect((await ann.ask('DELETE', `/api/bin/take/${id}`)).status).toBe(204);
     expect(await pieces(id)).toBe(0);
   });
   it('that breaks off is none, and leaves nothing behind', async () => {

@@ -153,7 +153,11 @@ describe('the records of a child', () => {
     const mark = async () => ((await ann.ask('GET', `/api/takes/${id}`)).body as { accuracy: number }).accuracy;
     const before = await mark();
     const eased = { name: 'Ada', adaptations: { wider: 2, exempt: ['half', 'quarter-rest'] } };
-    expect((await ann.ask('PUT', `${path}/children/${child}`, eased)).body).toEqual({ id: child, ...eased });
+    expect((await ann.ask('PUT', `${path}/children/${child}`, eased)).body).toEqual({
+      id: child,
+      ...eased,
+      reportLine: '',
+    });
     for (let i = 0; i < 100 && (await mark()) === before; i++) await new Promise((resolve) => setTimeout(resolve, 50));
     expect(await mark()).toBeGreaterThan(before);
     expect((await recordsOf(path)).elements.map(({ element }) => element)).toEqual(['quarter', 'eighth-pair']);

@@ -16,6 +16,7 @@ import { signInTries } from './services/signInTries.ts';
 
 /** Connections that the system keeps until they are taken: as many as it lets have one, instead of Node's 511. */
 const BACKLOG = 4_096;
+const KEPT_ALIVE_MS = 75_000;
 
 export interface RunningServer {
   readonly url: string;
@@ -51,6 +52,9 @@ export async function startServer(config: Config): Promise<RunningServer> {
   const server = await new Promise<Server>((resolve, reject) => {
     const listening: Server = createServer(app);
     listening.once('error', reject);
+    // Longer than clients and balancers keep a connection they do not use: none is closed as a request sets out on it.
+    listening.keepAliveTimeout = KEPT_ALIVE_MS;
+    listening.headersTimeout = KEPT_ALIVE_MS + 5_000;
     // Whoever teaches is not kept out by a flood of others who connect.
     listening.listen({ port: config.port, host: config.host, backlog: BACKLOG }, () => resolve(listening));
   });

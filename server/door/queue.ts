@@ -73,7 +73,8 @@ export class DoorQueue {
   private readonly later: (action: () => void, ms: number) => void;
 
   constructor(private readonly settings: DoorQueueSettings) {
-    this.now = settings.now ?? Date.now;
+    // A clock that is put right while somebody waits keeps nobody waiting.
+    this.now = settings.now ?? (() => performance.now());
     this.later = settings.later ?? ((action, ms) => void setTimeout(action, ms).unref());
   }
 
@@ -162,8 +163,9 @@ export class DoorQueue {
     return doorBusy(Math.ceil(this.settings.patienceMs / 1000));
   }
 
-  /** A key is not looked at before. @param until  milliseconds since 1970 */
-  rest(key: string, until: number): void {
+  /** A key is not looked at for so many milliseconds. */
+  rest(key: string, ms: number): void {
+    const until = this.now() + ms;
     if (until > (this.rests.get(key) ?? 0)) this.rests.set(key, until);
   }
 
@@ -208,7 +210,14 @@ export class DoorQueue {
     }
     if (first === Infinity || (this.alarm > now && this.alarm <= first)) return;
     this.alarm = first;
-    this.later(() => this.next(), first - now);
+    this.later(
+      () => {
+        this.alarm = 0;
+        this.next();
+      },
+      // Not a part of a millisecond too early.
+      Math.ceil(first - now),
+    );
   }
 
   private begin({ known, start }: Waiting): void {

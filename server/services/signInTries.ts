@@ -107,7 +107,7 @@ export function signInTries(pool: Pool, database: string, queue = new DoorQueue(
         keys = one.keys;
         if (believed && device === undefined) leave = queue.arrive(street);
         // Another server may have counted them. Only this pair: what others do elsewhere holds up nobody here.
-        if (failed > 0) queue.rest(keys[0]!, Date.now() + 1000 * restAfter({ both: failed, account: 0, address: 0 }));
+        if (failed > 0) queue.rest(keys[0]!, 1000 * restAfter({ both: failed, account: 0, address: 0 }));
         leave();
         slot = await queue.enter({ known: device !== undefined, place, key: keys[0]! }, signal);
       } finally {
@@ -121,7 +121,7 @@ export function signInTries(pool: Pool, database: string, queue = new DoorQueue(
       } catch (error) {
         const [both, ofAccount, ofAddress] = await Promise.all(keys.map(count));
         const rest = restAfter({ both: both!, account: ofAccount!, address: ofAddress! });
-        queue.rest(keys[0]!, Date.now() + 1000 * rest);
+        queue.rest(keys[0]!, 1000 * rest);
         slot.release();
         throw error;
       }
