@@ -456,8 +456,8 @@ export const MUTANTS: readonly MutantGroup[] = [
       ['server/repository/childRecords.ts', 'override ?? mark', 'mark'],
       [
         'server/repository/takes.ts',
-        '  await rebuildRecords(db, childId);\n  await touchClass(db, classId);\n}\n\n/** Into the bin, with its sound. */\nexport async function removeTake',
-        '  await touchClass(db, classId);\n}\n\n/** Into the bin, with its sound. */\nexport async function removeTake',
+        '  await rebuildRecords(db, childId);\n  await touchClass(db, classId);\n}\n\n/** Into the bin',
+        '  await touchClass(db, classId);\n}\n\n/** Into the bin',
       ],
       ['server/repository/lineUps.ts', 'markByHand(now) !== null && markByHand(after) === null', 'false'],
       ['server/repository/lineUps.ts', 'isNull(lineUpTurns.takeId), had', 'had'],
