@@ -104,6 +104,24 @@ it('a take comes back with its sound and its own mark, into the class where its 
   expect(await sound.text()).toBe('RIFF and so on');
 });
 
+it('what was sent again meanwhile stays, and marks come back without a child that is gone for good', async () => {
+  const { ids, path } = await room();
+  await ben.ask('DELETE', `/api/takes/${ids.takeId}`);
+  await make('PUT /api/takes/:takeId', ids);
+  expect((await ann.ask('POST', `/api/bin/take/${ids.takeId}/out`, {})).status).toBe(204);
+  expect(await takesIn(ann, ids.classId)).toMatchObject([{ id: ids.takeId }]);
+  const gone = uuid();
+  await ann.ask('PUT', `${path}/children/${gone}`, { name: 'Bo' });
+  const head = { title: 'Quiz', outOf: 5, scale: '6-1', takenAt: 1 };
+  await ann.ask('PUT', `${path}/paper/${ids['columnId']}`, { ...head, points: { [ids.childId]: 3, [gone]: 2 } });
+  await ben.ask('DELETE', `${path}/paper/${ids['columnId']}`);
+  await ann.ask('DELETE', `${path}/children/${gone}`);
+  await ann.ask('DELETE', `/api/bin/child/${gone}`);
+  expect((await ann.ask('POST', `/api/bin/column/${ids['columnId']}/out`, {})).status).toBe(204);
+  const { paper } = (await ann.ask('GET', `${path}/records`)).body as ClassRecords;
+  expect(paper).toMatchObject([{ title: 'Quiz', points: [{ child: 0, points: 3 }] }]);
+});
+
 it('a sound is kept no longer for lying in the bin', async () => {
   const { ids } = await room();
   await ann.send('PUT', `/api/takes/${ids.takeId}/recording`, Buffer.from('RIFF'), { 'content-type': 'audio/wav' });

@@ -154,6 +154,7 @@ describe('the words of a scale', () => {
     ['A-F', 3.6, 'B'],
     ['percent', 81.26, '81 %'],
     [WORDS, 1.4, 'On the way'],
+    [['10', '20', '40'], 1.6, '40'],
   ] as const)('the mean in %j of %f is %s', (scale, mark, text) => expect(meanLabel(mark, scale, 1)).toBe(text));
   it('is short where there is little room, and still tells them apart', () => {
     const shortOf = (scale: Scale) => labelsOf(scale).map((_, mark) => shortLabel(mark, scale));
@@ -222,6 +223,9 @@ describe('keys of marks by hand', () => {
     [WORDS, '123'],
     [['Weak', 'Fair', 'Good'], 'wfg'],
     [['Soon', 'Secure', 'Great'], '123'],
+    [['3', '2', '1'], '321'],
+    [['10', '20', '40'], '124'],
+    [['A1', 'A2', 'A3'], '123'],
   ] as const)('%j: %s', (scale, keys) => expect(keysOf(scale, ['s', 'x'])).toBe(keys));
   it('a key is one mark, and none that does something else', () => {
     fc.assert(

@@ -83,9 +83,9 @@ export function markOfLabel(label: string, scale: Scale): number | undefined {
   return at < 0 ? undefined : at;
 }
 
-/** Do the labels count: 0 to 4, 6 to 1, per cent? */
+/** Do the labels count: 0 to 4, 6 to 1, per cent? Words of one's own do not, though they be "10", "20", "40". */
 export function isInNumbers(scale: Scale): boolean {
-  return labelsOf(scale).every((label) => /^\d+$/.test(label));
+  return typeof scale === 'string' && labelsOf(scale).every((label) => /^\d+$/.test(label));
 }
 
 /** A step, or what lies between two, as a number of its scale: 2.5 of 6 to 1 is 3.5. Letters and words have none. */
@@ -218,6 +218,8 @@ export function markKeys(
     return marks.map(({ mark }) => ({ key: mark === PERCENT_STEPS ? TEN_KEY : String(mark / 10), mark }));
   if (isInNumbers(scale)) return marks.map(({ label, mark }) => ({ key: label.length > 1 ? TEN_KEY : label, mark }));
   const letters = marks.map(({ label }) => label[0]!.toLowerCase());
-  const clear = letters.every((one, i) => /\p{L}/u.test(one) && !taken.includes(one) && letters.indexOf(one) === i);
+  const clear = letters.every(
+    (one, i) => /[\p{L}\p{N}]/u.test(one) && !taken.includes(one) && letters.indexOf(one) === i,
+  );
   return marks.map(({ mark }, i) => ({ key: clear ? letters[i]! : String(i + 1), mark }));
 }

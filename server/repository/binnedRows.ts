@@ -4,6 +4,7 @@ import type { BINNED_ROWS, Binned } from '../../contract/bin.ts';
 import type { Database } from '../database.ts';
 import {
   binnedRows,
+  children,
   classes,
   earTallies,
   lessons,
@@ -102,10 +103,14 @@ export async function takeRowOut(db: Database, teacherId: string, kind: RowKind,
   const { table, with: more } = KEPT[kind];
   const { row, with: others } = found.rows;
   const classId = kind === 'take' ? await classOfChild(db, found.childId!) : found.classId;
-  await db.insert(table).values({ ...row, classId });
-  // A sound is kept no longer for having lain in the bin.
-  const there = others.filter((one) => kind !== 'take' || number(one['expiresAt'])! > Date.now());
-  if (more && there.length > 0) await db.insert(more.table).values(there);
+  const [again] = await db.select({ classId: table.classId }).from(table).where(eq(table.id, id)).limit(1);
+  if (again && again.classId !== classId) return false;
+  // A device that still had it may have sent it again: then that one stays.
+  if (!again) {
+    await db.insert(table).values({ ...row, classId });
+    const back = kind === 'take' ? others.filter(isStillKept) : await ofChildrenThere(db, others);
+    if (more && back.length > 0) await db.insert(more.table).values(back);
+  }
   await db.delete(binnedRows).where(eq(binnedRows.id, id));
   if (kind === 'take') {
     await holdChild(db, found.childId!);
@@ -117,8 +122,20 @@ export async function takeRowOut(db: Database, teacherId: string, kind: RowKind,
 
 /** It may have gone on into another class meanwhile. */
 async function classOfChild(db: Database, childId: string): Promise<string> {
-  const [rows] = await db.execute(sql`select class_id from children where id = ${childId}`);
-  return (rows as unknown as { class_id: string }[])[0]!.class_id;
+  const [child] = await db.select({ classId: children.classId }).from(children).where(eq(children.id, childId));
+  return child!.classId;
+}
+
+/** A sound is kept no longer for having lain in the bin. */
+const isStillKept = (sound: Row) => number(sound['expiresAt'])! > Date.now();
+
+/** Marks and turns come back without those of children who are gone for good. */
+async function ofChildrenThere(db: Database, rows: readonly Row[]): Promise<Row[]> {
+  const ids = rows.flatMap((row) => text(row['childId']) ?? []);
+  if (ids.length === 0) return [];
+  const there = await db.select({ id: children.id }).from(children).where(inArray(children.id, ids));
+  const known = new Set(there.map(({ id }) => id));
+  return rows.filter((row) => known.has(row['childId'] as string));
 }
 
 /** Gone for good. @returns whether it lay there */
