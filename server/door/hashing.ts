@@ -1,9 +1,8 @@
 import { scrypt } from 'node:crypto';
-import { existsSync } from 'node:fs';
 import { setTimeout as wait } from 'node:timers/promises';
-import { fileURLToPath } from 'node:url';
 import { promisify } from 'node:util';
 import { Piscina } from 'piscina';
+import { workerFile } from '../workerFile.ts';
 import type { Derivation } from './hash.worker.ts';
 
 /** So many at once: two for strangers, one for browsers that are known. */
@@ -15,11 +14,8 @@ let pool: Piscina | undefined;
 
 /** All of them from the first one on: to begin a thread while a flood is at the door takes long. */
 function threads(): Piscina {
-  const built = fileURLToPath(new URL('./hash.worker.js', import.meta.url));
-  const isBuilt = existsSync(built);
   return (pool ??= new Piscina({
-    filename: isBuilt ? built : fileURLToPath(new URL('./hash.worker.ts', import.meta.url)),
-    execArgv: isBuilt ? [] : ['--import', 'tsx'],
+    ...workerFile(new URL('./hash.worker.ts', import.meta.url)),
     minThreads: HASH_THREADS,
     maxThreads: HASH_THREADS,
     env: {},

@@ -1,6 +1,4 @@
-import { existsSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
-import { fileURLToPath } from 'node:url';
 import { Piscina } from 'piscina';
 import type { Adaptations } from '../../contract/child.ts';
 import type { JudgingSettings, PlayedTake } from '../../core/judging/judgeTake.ts';
@@ -8,6 +6,7 @@ import type { NamingId } from '../../core/wording/valueNames.ts';
 import { Problem } from '../problem.ts';
 import type { Judgement } from '../repository/takes.ts';
 import { turnsOf } from '../turns.ts';
+import { workerFile } from '../workerFile.ts';
 
 /** What judging and its words need of a class. */
 export type JudgingClass = JudgingSettings & {
@@ -67,10 +66,9 @@ const TOO_LONG = new Problem(
 );
 
 export function judgesWith(limitMs = LIMIT_MS): Judges {
-  const { filename, execArgv } = worker();
   const pool = new Piscina({
-    filename,
-    execArgv,
+    // Built for some tests elsewhere.
+    ...workerFile(new URL('./judge.worker.ts', import.meta.url), process.env['JUDGE_WORKER']),
     minThreads: 0,
     maxThreads: THREADS,
     idleTimeout: IDLE_MS,
@@ -96,11 +94,4 @@ export function judgesWith(limitMs = LIMIT_MS): Judges {
       }),
     close: () => pool.destroy(),
   };
-}
-
-/** Beside this file stands the worker's source, or what it was built to; or it was built for some tests elsewhere. */
-function worker(): { filename: string; execArgv: string[] } {
-  const built = process.env['JUDGE_WORKER'] ?? fileURLToPath(new URL('./judge.worker.js', import.meta.url));
-  if (existsSync(built)) return { filename: built, execArgv: [] };
-  return { filename: fileURLToPath(new URL('./judge.worker.ts', import.meta.url)), execArgv: ['--import', 'tsx'] };
 }

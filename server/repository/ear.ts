@@ -1,8 +1,8 @@
 import { desc, eq } from 'drizzle-orm';
-import type { EarTally, EarTallyEdit } from '../../contract/ear.ts';
+import type { EarTally } from '../../contract/ear.ts';
 import type { Database } from '../database.ts';
 import { earTallies } from '../schema.ts';
-import { classRows } from './classRows.ts';
+import { classWriter } from './classRows.ts';
 
 /** How a class did in the views of the ear, newest first. */
 export async function listEarTallies(db: Database, classId: string, most: number): Promise<EarTally[]> {
@@ -30,7 +30,4 @@ export async function findEarTally(db: Database, id: string) {
   return row;
 }
 
-const rows = classRows(earTallies, 'tally');
-
-export const writeEarTally = (db: Database, classId: string, id: string, tally: EarTallyEdit) =>
-  rows.put(db, classId, id, tally);
+export const writeEarTally = classWriter(earTallies, 'tally');

@@ -2,7 +2,7 @@ import { and, asc, eq, gte, inArray, sql } from 'drizzle-orm';
 import type { PaperColumnEdit } from '../../contract/records.ts';
 import type { Database } from '../database.ts';
 import { paperColumns, paperMarks } from '../schema.ts';
-import { classRows } from './classRows.ts';
+import { classWriter } from './classRows.ts';
 
 /** The columns of marks made on paper from a moment on, the oldest first, with their marks. */
 export async function listPaper(db: Database, classId: string, from: number) {
@@ -38,7 +38,7 @@ export async function findPaperColumn(db: Database, columnId: string) {
   return row;
 }
 
-const rows = classRows(paperColumns, 'column');
+const writeHead = classWriter(paperColumns, 'column');
 
 /** Makes or changes a column with its marks. */
 export async function writePaperColumn(
@@ -47,7 +47,7 @@ export async function writePaperColumn(
   columnId: string,
   { points, ...column }: PaperColumnEdit,
 ): Promise<void> {
-  await rows.put(db, classId, columnId, column);
+  await writeHead(db, classId, columnId, column);
   const given = Object.entries(points).flatMap(([childId, value]) =>
     value === null ? [] : [{ columnId, childId, points: value }],
   );

@@ -3,7 +3,7 @@ import type { LessonEdit, SavedLesson } from '../../contract/lesson.ts';
 import type { TermPlanEdit } from '../../contract/termPlan.ts';
 import type { Database } from '../database.ts';
 import { lessons, takes, termPlans } from '../schema.ts';
-import { classRows } from './classRows.ts';
+import { classWriter } from './classRows.ts';
 import { touchClass } from './classes.ts';
 
 /** The lessons of a class: those of no day first, then from the latest day back. */
@@ -26,10 +26,10 @@ export async function findLesson(db: Database, id: string) {
   return row;
 }
 
-const rows = classRows(lessons, 'lesson');
+const writeRow = classWriter(lessons, 'lesson');
 
 export const writeLesson = (db: Database, classId: string, id: string, lesson: LessonEdit) =>
-  rows.put(db, classId, id, { lesson, day: lesson.day ?? '', changedAt: Date.now() });
+  writeRow(db, classId, id, { lesson, day: lesson.day ?? '', changedAt: Date.now() });
 
 /** What a class does in its term; undefined where nothing was planned. */
 export async function findTermPlan(db: Database, classId: string): Promise<TermPlanEdit | undefined> {

@@ -1,8 +1,7 @@
 import { and, desc, eq, gte, inArray, lt } from 'drizzle-orm';
-import type { PracticeEdit } from '../../contract/practice.ts';
 import type { Database } from '../database.ts';
 import { practiceWeeks, takes } from '../schema.ts';
-import { classRows } from './classRows.ts';
+import { classWriter } from './classRows.ts';
 
 /** The practice weeks of a class, newest first. */
 export async function listPractice(db: Database, classId: string, most: number) {
@@ -23,10 +22,7 @@ export async function findPractice(db: Database, weekId: string) {
   return row;
 }
 
-const rows = classRows(practiceWeeks, 'practice week');
-
-export const writePractice = (db: Database, classId: string, id: string, week: PracticeEdit) =>
-  rows.put(db, classId, id, week);
+export const writePractice = classWriter(practiceWeeks, 'practice week');
 
 /** When the children of a class were heard with some patterns. @param from, until  milliseconds since 1970 */
 export async function heardBetween(

@@ -249,7 +249,6 @@ export async function removeTake(db: Database, key: TakeKey): Promise<void> {
   await binRow(db, 'take', classId, id, `${named?.child ?? ''}: ${named?.title ?? ''}`, Date.now());
   await turnWithoutTake(db, id);
   await rebuildRecords(db, childId);
-  await touchClass(db, classId);
 }
 
 /** A take with what its records hang on. */

@@ -98,7 +98,7 @@ export async function removeSessionOf(db: Database, teacherId: string, tokenHash
   return affectedRows > 0;
 }
 
-/** Has the teacher of this name been in with this browser? @param tokenHash  of the token in its cookie */
+/** Has the teacher been in with this browser? @param tokenHash  of the token in its cookie */
 export async function isKnownDevice(db: Database, teacherId: string, tokenHash: string): Promise<boolean> {
   const rows = await db
     .select({ id: knownDevices.teacherId })

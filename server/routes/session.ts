@@ -87,7 +87,7 @@ const REFUSED_SAID_MS = 10_000;
  */
 export function doorGuard(tries: SignInTries, logger: Logger): RequestHandler {
   let [refused, saidAt] = [0, 0];
-  return (request, response, next) => {
+  return (request, _response, next) => {
     const seconds = request.method === 'POST' && !request.headers.cookie ? tries.fullFor(request.ip ?? '') : 0;
     if (seconds === 0) return next();
     refused++;
@@ -95,13 +95,7 @@ export function doorGuard(tries: SignInTries, logger: Logger): RequestHandler {
       logger.warn({ refused }, 'too many at the door');
       [refused, saidAt] = [0, Date.now()];
     }
-    const { status, code, message } = doorBusy(seconds);
-    response.statusCode = status;
-    response.setHeader('Content-Type', 'application/json');
-    response.setHeader('Retry-After', String(seconds));
-    response.end(JSON.stringify({ error: { code, message, retryAfter: seconds } }));
-    // What was sent along is not read.
-    request.resume();
+    next(doorBusy(seconds));
   };
 }
 

@@ -15,6 +15,15 @@ export async function earTalliesOf(db: Database, teacherId: string, classId: str
   return listEarTallies(db, classId, MOST_SHOWN);
 }
 
+/** @param name  of the tally, in what is sent */
+export function checkTally({ right, asked }: EarTallyEdit, name = ''): void {
+  const field = `${name}right`;
+  if (right > asked)
+    throw new Problem(422, 'bad-request', `${field}: there cannot be more right answers than were asked for.`, {
+      field,
+    });
+}
+
 /** Keeps how a run went. Sent twice it is there once. */
 export async function saveEarTally(
   db: Database,
@@ -23,10 +32,7 @@ export async function saveEarTally(
   tallyId: string,
   tally: EarTallyEdit,
 ): Promise<'made' | 'changed'> {
-  if (tally.right > tally.asked)
-    throw new Problem(422, 'bad-request', 'right: there cannot be more right answers than were asked for.', {
-      field: 'right',
-    });
+  checkTally(tally);
   return transacted(db, async (inside) => {
     await holdClass(inside, classId);
     await classOf(inside, teacherId, classId, 'hear');

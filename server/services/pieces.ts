@@ -2,6 +2,7 @@ import type { ClassPieces } from '../../contract/classCopy.ts';
 import { type Scale, highestOf } from '../../core/judging/scale.ts';
 import { Problem } from '../problem.ts';
 import { checkDay } from './days.ts';
+import { checkTally } from './ear.ts';
 import { readEach } from './patternText.ts';
 import { checkLesson, checkTermPlan } from './planning.ts';
 import { checkPoints } from './records.ts';
@@ -61,8 +62,7 @@ export async function checkPieces(pieces: ClassPieces, scale: Scale): Promise<vo
     if (turns.some(({ mark }) => mark !== null && mark > highestOf(scale)))
       throw wrong(`lineUps.${i}.turns`, 'there is no such step in the scale of the class');
   }
-  for (const [i, { right, asked }] of ear.entries())
-    if (right > asked) throw wrong(`ear.${i}.right`, 'there cannot be more right answers than were asked for');
+  for (const [i, tally] of ear.entries()) checkTally(tally, `ear.${i}.`);
   for (const [i, { starts, plan }] of practice.entries()) {
     checkDay(starts, `practice.${i}.starts`);
     await readEach(plan.items.map(({ text }, k) => [text, `practice.${i}.plan.items.${k}.text`] as const));
