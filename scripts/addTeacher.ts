@@ -1,17 +1,19 @@
 import { v4 as uuid } from 'uuid';
 import { SHORTEST_PASSWORD } from '../contract/session.ts';
 import { openDatabase } from '../server/database.ts';
-import { migrateDatabase } from '../server/migrate.ts';
 import { hashPassword, passwordTrouble } from '../server/password.ts';
 import { addTeacher, findTeacherByName, makeAdministrator } from '../server/repository/teachers.ts';
 import { allowReset } from '../server/services/session.ts';
+import { madeReady, sentenceOf } from '../server/starting.ts';
+import { calledAs } from './calledAs.ts';
 import { projectDatabase } from './mariadb.ts';
 
-const USAGE = `usage: CLAPBOARD_PASSWORD=… npm run teacher -- "Name"
+const CALL = calledAs('teacher');
+const USAGE = `usage: CLAPBOARD_PASSWORD=… ${CALL} "Name"
          adds a teacher, with a password of ${SHORTEST_PASSWORD} letters and more; it stands in no shell history
-       npm run teacher -- --reset "Name"
+       ${CALL} --reset "Name"
          prints a code with which a teacher chooses a new password once
-       npm run teacher -- --administrator "Name"
+       ${CALL} --administrator "Name"
          lets a teacher look after the accounts of the school`;
 
 const [reset, administrator] = ['--reset', '--administrator'].map((word) => process.argv[2] === word);
@@ -29,8 +31,12 @@ if (!exists && [...password].length < SHORTEST_PASSWORD) wrong(USAGE);
 const weak = exists ? undefined : passwordTrouble(password, name);
 if (weak) wrong(`Choose another password: ${weak}.`);
 
-const database = await projectDatabase('.data/school');
-await migrateDatabase(database.url);
+const failed = (error: unknown) => {
+  console.error(sentenceOf(error));
+  process.exit(1);
+};
+const database = await projectDatabase('.data/school').catch(failed);
+await madeReady(database.url).catch(failed);
 const { db, pool } = openDatabase(database.url, { connections: 1 });
 const known = await findTeacherByName(db, name);
 if (exists && !known) console.error(`There is no teacher called ${name}.`);

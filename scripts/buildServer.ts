@@ -1,5 +1,5 @@
 import { type ChildProcess, fork } from 'node:child_process';
-import { cpSync, rmSync } from 'node:fs';
+import { cpSync, readFileSync, rmSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { createInterface } from 'node:readline';
 import { pathToFileURL } from 'node:url';
@@ -9,16 +9,30 @@ export const BUILT_SERVER = 'dist/server';
 
 const JUDGE = { 'judge.worker': 'server/judging/judge.worker.ts' } as const;
 const HASH = { 'hash.worker': 'server/door/hash.worker.ts' } as const;
-const SHIPPED = { main: 'server/main.ts', start: 'scripts/start.ts', ...JUDGE, ...HASH } as const;
+const SHIPPED = {
+  main: 'server/main.ts',
+  start: 'scripts/start.ts',
+  teacher: 'scripts/addTeacher.ts',
+  backup: 'scripts/runBackup.ts',
+  ...JUDGE,
+  ...HASH,
+} as const;
 
 /**
  * The server as plain JavaScript with its migrations beside it: it needs Node and the packages under `dependencies`,
- * nothing else. `main.js` is the server alone, `start.js` brings a database of its own where none is named.
+ * nothing else. `main.js` is the server alone, `start.js` brings a database of its own where none is named; `teacher.js`
+ * and `backup.js` are for whoever runs it.
  */
 export async function buildServer(folder = BUILT_SERVER, entryPoints: Record<string, string> = SHIPPED): Promise<void> {
   rmSync(folder, { recursive: true, force: true });
-  await bundle(folder, entryPoints, { splitting: true, packages: 'external' });
+  await bundle(folder, entryPoints, { splitting: true, external: installedPackages() });
   cpSync('server/migrations', `${folder}/migrations`, { recursive: true });
+}
+
+/** What a machine that only runs the server installs; of every other package the part that is used is built in. */
+function installedPackages(): string[] {
+  const { dependencies } = JSON.parse(readFileSync('package.json', 'utf8')) as { dependencies: Record<string, string> };
+  return Object.keys(dependencies);
 }
 
 /**

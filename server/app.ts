@@ -1,4 +1,3 @@
-import { existsSync } from 'node:fs';
 import { resolve } from 'node:path';
 import express, { type ErrorRequestHandler, type Express, type RequestHandler } from 'express';
 import staticGzip from 'express-static-gzip';
@@ -106,7 +105,7 @@ export function createApp(
   };
   app.use('/api', nothing);
   app.get('/metrics', nothing);
-  if (config.pages !== undefined && existsSync(config.pages)) servePages(app, config.pages);
+  if (config.pages !== undefined) servePages(app, config.pages);
   app.use(nothing);
   app.use(errors(logger));
   return app;

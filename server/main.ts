@@ -1,7 +1,14 @@
-import { configFrom } from './config.ts';
-import { startServer } from './start.ts';
+import { demandNode } from './nodeVersion.ts';
 
-const server = await startServer(configFrom(process.env));
+demandNode();
+// Only now: with an older one not even reading the rest ends well.
+const [{ configFrom }, { startServer }, { startedOrSaid }] = await Promise.all([
+  import('./config.ts'),
+  import('./start.ts'),
+  import('./starting.ts'),
+]);
+
+const server = await startedOrSaid(() => startServer(configFrom(process.env)));
 let stopping = false;
 const stop = async () => {
   if (stopping) return;

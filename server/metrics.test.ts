@@ -57,12 +57,14 @@ describe('who may read metrics', () => {
 
   it('comes from the environment, and what makes no sense is named', () => {
     const DATABASE_URL = 'mysql://a:b@localhost/c';
-    expect(configFrom({ DATABASE_URL }).metrics).toEqual({ token: undefined, from: [] });
-    expect(configFrom({ DATABASE_URL, METRICS_TOKEN: 'x', METRICS_FROM: '10.0.0.0/8, ::1' }).metrics).toEqual({
+    expect(configFrom({ DATABASE_URL, PAGES: '' }).metrics).toEqual({ token: undefined, from: [] });
+    expect(
+      configFrom({ DATABASE_URL, PAGES: '', METRICS_TOKEN: 'x', METRICS_FROM: '10.0.0.0/8, ::1' }).metrics,
+    ).toEqual({
       token: 'x',
       from: ['10.0.0.0/8', '::1'],
     });
     for (const wrong of ['harbour', '10.0.0.0/40'])
-      expect(() => configFrom({ DATABASE_URL, METRICS_FROM: wrong })).toThrow(`not “${wrong}”`);
+      expect(() => configFrom({ DATABASE_URL, PAGES: '', METRICS_FROM: wrong })).toThrow(`not “${wrong}”`);
   });
 });

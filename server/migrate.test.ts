@@ -4,6 +4,7 @@ import { setTimeout as wait } from 'node:timers/promises';
 import { readMigrationFiles } from 'drizzle-orm/migrator';
 import { type Connection, createConnection } from 'mysql2/promise';
 import { describe, expect, it } from 'vitest';
+import { demandMariadb } from './characterSet.ts';
 import { migrateDatabase, migrationsFolder } from './migrate.ts';
 import { freshDatabase } from './testServer.test-helper.ts';
 
@@ -61,6 +62,28 @@ describe('bringing the tables up to date', () => {
     const url = await freshDatabase();
     for (let i = 0; i < 2; i++) await migrateDatabase(url);
     expect(await count(url)).toBe(FILES.length);
+  });
+
+  it('a database made as latin1 gets the same tables as any other', async () => {
+    const url = await freshDatabase('latin1');
+    await migrateDatabase(url);
+    expect(await shape(url)).toEqual(await migrated());
+  });
+
+  it('tables that were begun in latin1 are refused in a sentence, and none is made beside them', async () => {
+    const url = await freshDatabase('latin1');
+    await on(url, (connection) => connection.query('create table teachers (id varchar(36) primary key)'));
+    await expect(migrateDatabase(url)).rejects.toThrow(
+      /^1 tables of the database “t_\w+” are not utf8mb4: name an empty/,
+    );
+    expect(await shape(url)).toHaveLength(1);
+  });
+
+  it.each(['10.5.29-MariaDB', '8.4.0'])('a %s is refused in a sentence', async (version) => {
+    const query = () => Promise.resolve([[{ version }]]);
+    await expect(demandMariadb({ query } as unknown as Connection)).rejects.toThrow(
+      `Clapboard needs MariaDB from 10.6 on; DATABASE_URL leads to ${version}`,
+    );
   });
 
   it.each([3, 14, 30])('goes on where it was cut off, after step %i', async (cut) => {

@@ -3,6 +3,7 @@ import { setTimeout as wait } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
 import { readMigrationFiles } from 'drizzle-orm/migrator';
 import { type Connection, type ResultSetHeader, createConnection } from 'mysql2/promise';
+import { demandMariadb, makeUtf8 } from './characterSet.ts';
 import { codeOf } from './driverErrors.ts';
 
 /** So long a server waits for another one that is just bringing the same tables up to date. */
@@ -29,6 +30,9 @@ const DONE = '__drizzle_migrations';
 export async function migrateDatabase(url: string, folder = migrationsFolder()): Promise<void> {
   const connection = await createConnection({ uri: url, charset: 'utf8mb4', connectTimeout: 10_000 });
   try {
+    await demandMariadb(connection);
+    // Before the first table, that of whose turn it is.
+    await makeUtf8(connection);
     const turn = await takeTurn(url);
     try {
       await takeSteps(connection, folder);

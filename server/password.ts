@@ -12,7 +12,7 @@ const KEY_BYTES = 32;
  * What a new password costs. Only tests, which sign in hundreds of times, set another one.
  * Throws an Error that names the setting when it makes no sense.
  */
-function costNow(): number {
+export function passwordCost(): number {
   const set = process.env['PASSWORD_COST'];
   const cost = Number(set ?? USUAL_COST);
   if (!Number.isInteger(cost) || cost < COSTS.least || cost > COSTS.most)
@@ -34,7 +34,7 @@ function written(cost: number, salt: Buffer, key: Buffer): string {
 }
 
 export async function hashPassword(password: string): Promise<string> {
-  const [cost, salt] = [costNow(), randomBytes(16)];
+  const [cost, salt] = [passwordCost(), randomBytes(16)];
   return written(cost, salt, await keyOf(password, salt, cost));
 }
 
@@ -48,7 +48,7 @@ export async function passwordFits(password: string, hash: string): Promise<bool
 
 /** Where there is no such teacher: the answer takes as long, and costs next to nothing. */
 export async function pretendPassword(password: string): Promise<false> {
-  if (!(await pretendToDerive())) await keyOf(password, Buffer.alloc(16), costNow());
+  if (!(await pretendToDerive())) await keyOf(password, Buffer.alloc(16), passwordCost());
   return false;
 }
 

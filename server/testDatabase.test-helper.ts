@@ -3,11 +3,11 @@ import { v4 as uuid } from 'uuid';
 import { inject } from 'vitest';
 
 /** A fresh database on the tests' server. */
-export async function freshDatabase(): Promise<string> {
+export async function freshDatabase(characters = 'utf8mb4'): Promise<string> {
   const url = new URL(inject('databaseUrl'));
   const name = `t_${uuid().replaceAll('-', '')}`;
   const connection = await createConnection(url.href);
-  await connection.query(`create database ${name} character set utf8mb4`);
+  await connection.query(`create database ${name} character set ${characters}`);
   await connection.end();
   url.pathname = `/${name}`;
   return url.href;
