@@ -37,6 +37,11 @@ const answers = (out: string) => out.split('\n').map((line) => JSON.parse(line) 
 
 const TAKE = { pattern: '4/4 q q e e q', bpm: 60, onsets: [0, 1, 2, 2.5, 3] };
 
+it.each([['listen'], ['score'], ['convert', 'out.txt']])('%s names a file that is not there', async (verb, ...more) => {
+  const { err, code } = await clapboard([verb, '/nowhere/a.wav', ...more]);
+  expect([code, err]).toEqual([2, 'clapboard: no such file or folder: /nowhere/a.wav']);
+});
+
 describe('the command itself', () => {
   const command = (args: readonly string[], input = '') => {
     const { stdout, stderr, status } = spawnSync('bin/clapboard', args, { input, encoding: 'utf8' });
@@ -357,6 +362,11 @@ describe('sheet', () => {
     expect(kinds.at(-1)).toMatch(/^slip +a practice slip per child/);
   });
 
+  it.each([[], ['--json'], ['--out', 'x.pdf']])('names the kinds where there is no such one: %s', async (...where) => {
+    const { err, code } = await clapboard(['sheet', 'bongo', ...where]);
+    expect([code, err]).toEqual([2, expect.stringMatching(/“bongo” is no kind of sheet: one of counts, .*, slip$/)]);
+  });
+
   it('prints questions whose counts are those of count --plain', async () => {
     const args = ['sheet', 'counts', '--seed', '9', '--elements', 'quarter,half,quarter-rest', '--count', '3'];
     const { out, code } = await clapboard([...args, '--school', 'ta', '--json']);
@@ -409,7 +419,6 @@ describe('sheet', () => {
   it.each([
     [['sheet'], 'which kind of sheet?'],
     [['sheet', 'counts'], '--out FILE.pdf, or --json'],
-    [['sheet', 'poems', '--json'], 'kind must be'],
     [['sheet', 'counts', '--level', '9', '--json'], 'level must be'],
     [['sheet', 'counts', '--seed', 'x', '--json'], 'seed must be'],
     [['sheet', 'counts', '--elements', 'quaver', '--json'], 'elements'],

@@ -125,7 +125,7 @@ async function answer(run: (request: unknown) => object | Promise<object>, line:
     if (typeof request === 'object' && request !== null && 'id' in request) id = { id: request.id };
     return { ...id, ...(await run(request)) };
   } catch (error) {
-    if (!isUsers(error)) throw error;
+    if (toMend(error as NodeJS.ErrnoException) === undefined) throw error;
     return { ...id, error: (error as Error).message };
   }
 }
@@ -168,7 +168,7 @@ async function listenAll(
     try {
       await io.out(JSON.stringify({ file, ...listen(file, clicks) }));
     } catch (error) {
-      if (!isUsers(error)) throw error;
+      if (toMend(error as NodeJS.ErrnoException) === undefined) throw error;
       await io.out(JSON.stringify({ file, error: (error as Error).message }));
     }
   }
@@ -274,12 +274,13 @@ const OF_SHEETS: readonly (keyof Given)[] = [
 
 /** A sheet into a file, or its questions; `list` names the kinds. */
 async function sheetOf(io: Surroundings, { values, positionals }: ReturnType<typeof parse>): Promise<void> {
-  const { sheet, sheetFile, sheetList } = await import('./sheet.ts');
+  const { demandSheetKind, sheet, sheetFile, sheetList } = await import('./sheet.ts');
   const [kind, ...others] = positionals;
   if (kind === 'list') return io.out(sheetList());
   if (values.batch) return batch(io, sheet);
   if (kind === undefined || others.length > 0)
     throw new UserError('which kind of sheet? One of them, for example: clapboard sheet counts; sheet list names all');
+  demandSheetKind(kind);
   const request = { kind, ...requestOf(values, OF_SHEETS) };
   if (values.json) return io.out(JSON.stringify(sheet(request)));
   if (values.out === undefined) throw new UserError('where to? --out FILE.pdf, or --json for its questions');
@@ -378,15 +379,25 @@ export async function run(words: readonly string[], io: Surroundings): Promise<v
   return io.out(single(io, verb as VerbName, parsed));
 }
 
-/** Something the user can mend. */
-function isUsers(error: unknown): boolean {
-  return (
-    error instanceof UserError || ['ENOENT', 'EISDIR', 'EACCES'].includes((error as NodeJS.ErrnoException).code ?? '')
-  );
+/** What can be wrong with a file that was named, in words. */
+const OF_FILES: Readonly<Record<string, string>> = {
+  ENOENT: 'no such file or folder:',
+  ENOTDIR: 'no such file or folder:',
+  EISDIR: 'this is a folder, not a file:',
+  EACCES: 'you may not read or write',
+};
+
+/** What is said of something the user can mend; undefined for a mistake of ours. */
+function toMend(error: NodeJS.ErrnoException): string | undefined {
+  if (error instanceof UserError) return error.message;
+  const trouble = OF_FILES[error.code ?? ''];
+  if (trouble === undefined) return undefined;
+  return `${trouble} ${error.path ?? 'where you read from'}`;
 }
 
 /** How a command ends that met an error: its exit code, and what is said on standard error. */
 export function endOf(error: NodeJS.ErrnoException): { readonly code: number; readonly said: string } {
-  if (isUsers(error)) return { code: 2, said: `clapboard: ${error.message.replaceAll('\n', ' ')}` };
+  const said = toMend(error);
+  if (said !== undefined) return { code: 2, said: `clapboard: ${said.replaceAll('\n', ' ')}` };
   return { code: 1, said: error.stack ?? error.message };
 }

@@ -18,6 +18,12 @@ export function sheetList(): string {
   return SHEET_KINDS.map((kind) => `${kind.padEnd(widest)}  ${SHEET_WORDS[kind].about}`).join('\n');
 }
 
+/** Throws a UserError that names the kinds there are. */
+export function demandSheetKind(kind: string): void {
+  if (!SHEET_KINDS.some((one) => one === kind))
+    throw new UserError(`“${kind}” is no kind of sheet: one of ${SHEET_KINDS.join(', ')}`);
+}
+
 interface Asked {
   readonly sheet: Sheet;
   readonly made: MadeSheet;

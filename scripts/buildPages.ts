@@ -3,9 +3,18 @@ import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, readdirSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { join, relative } from 'node:path';
 import { promisify } from 'node:util';
+import { writeLicences } from './licences.ts';
 
 /** All that the pages are made of: the rooms their code comes from, and the packages in it. */
-export const SOURCES: readonly string[] = ['core', 'contract', 'drawing', 'web', 'package-lock.json', 'tsconfig.json'];
+export const SOURCES: readonly string[] = [
+  'core',
+  'contract',
+  'drawing',
+  'web',
+  'scripts/licences.ts',
+  'package-lock.json',
+  'tsconfig.json',
+];
 const MARK = 'dist/built-from';
 /** Where the pages are, as they ship, and apart from them the maps from their code to the sources. */
 export const PAGES = 'dist/web';
@@ -35,5 +44,6 @@ export async function buildPages(): Promise<void> {
   const built = join(PAGES, 'assets');
   for (const name of readdirSync(built).filter((file) => file.endsWith('.map')))
     renameSync(join(built, name), join(MAPS, name));
+  writeLicences(PAGES, MAPS);
   writeFileSync(MARK, now);
 }

@@ -20,8 +20,8 @@ const SHIPPED = {
 
 /**
  * The server as plain JavaScript with its migrations beside it: it needs Node and the packages under `dependencies`,
- * nothing else. `main.js` is the server alone, `start.js` brings a database of its own where none is named; `teacher.js`
- * and `backup.js` are for whoever runs it.
+ * nothing else. `main.js` is the server alone, `start.js` brings a database of its own where none is named;
+ * `teacher.js` and `backup.js` are for whoever runs it.
  */
 export async function buildServer(folder = BUILT_SERVER, entryPoints: Record<string, string> = SHIPPED): Promise<void> {
   rmSync(folder, { recursive: true, force: true });

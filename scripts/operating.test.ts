@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 
 const GUIDE = readFileSync('docs/operating.md', 'utf8');
@@ -16,6 +16,19 @@ describe('the guide for whoever runs it', () => {
     const names = found(readFileSync('server/metrics.ts', 'utf8'), /'(clapboard_[a-z_]+[a-z])'/g);
     expect(names.length).toBeGreaterThan(5);
     for (const name of names) expect(GUIDE).toContain(`\`${name}\``);
+  });
+
+  it('security adds up, and names files that are there', () => {
+    const security = readFileSync('docs/security.md', 'utf8');
+    const states = [...security.matchAll(/^\| \d[^|]*\| (met|partly|not met|not ours) \|/gm)].map(([, state]) => state);
+    const kinds = ['met', 'partly', 'not met', 'not ours'];
+    const sum = kinds.map(
+      (kind, i) => `${states.filter((one) => one === kind).length}${i === 0 ? ' rows' : ''} ${kind}`,
+    );
+    expect(security).toContain(`In sum: ${sum.join(', ')}.`);
+    const named = found(security, /`((?:server|core|scripts|contract|deploy)\/[\w/.-]*)`/g);
+    expect(named.length).toBeGreaterThan(10);
+    for (const file of named) expect(existsSync(file)).toBe(true);
   });
 
   it('names commands and files that are there', () => {

@@ -63,7 +63,8 @@ function pagesIn(given: string): string | undefined {
   const pages = resolve(given);
   if (existsSync(join(pages, 'index.html'))) return pages;
   throw new Error(
-    `PAGES: there are no built pages in ${pages}: run npm run build, or leave PAGES blank where something else serves them`,
+    `PAGES: there are no built pages in ${pages}: run npm run build, or leave PAGES blank where something else ` +
+      'serves them',
   );
 }
 

@@ -25,6 +25,8 @@ export default defineConfig({
       manifest: false,
       workbox: {
         globPatterns: ['**/*.{js,mjs,css,html,svg,woff2,woff,flac,otf,ttf,json,wasm,webmanifest}'],
+        // Long, and hardly ever asked for.
+        globIgnores: ['licences.json'],
         maximumFileSizeToCacheInBytes: LARGEST_FILE,
         navigateFallback: '/index.html',
         navigateFallbackDenylist: [/^\/(api|healthz|livez|metrics)(\/|$)/],

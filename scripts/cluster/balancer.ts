@@ -64,12 +64,24 @@ function checkOf(watcher: string): string[] {
   ];
 }
 
-/** What haproxy is told; docs/operating.md says why. */
+/** TLS ends here: the app servers, with PROXIES=1, are told that there was some. */
+const tlsLines = (certificate: string) => [
+  `bind :443 ssl crt ${certificate} alpn h2,http/1.1`,
+  'bind :80',
+  'http-request redirect scheme https code 301 unless { ssl_fc }',
+  'http-request set-header X-Forwarded-Proto https',
+];
+
+/**
+ * What haproxy is told; docs/operating.md says why.
+ * @param certificate  file with certificate and key; without one it answers on this machine only, without TLS
+ */
 export function balancerConfig(
   ports: Ports,
   nodes: readonly Behind[],
   watcher: string,
   apps: readonly Behind[],
+  certificate?: string,
 ): string {
   const part = (head: string, lines: readonly string[]) => [head, ...lines.map((line) => `  ${line}`), ''].join('\n');
   return [
@@ -96,7 +108,12 @@ export function balancerConfig(
       'default-server inter 500ms fastinter 250ms fall 2 rise 2 on-marked-down shutdown-sessions',
       ...nodes.map(serverLine),
     ]),
-    part('frontend app', [`bind 127.0.0.1:${ports.app}`, 'mode http', 'option forwardfor', 'default_backend apps']),
+    part('frontend app', [
+      ...(certificate === undefined ? [`bind 127.0.0.1:${ports.app}`] : tlsLines(certificate)),
+      'mode http',
+      'option forwardfor',
+      'default_backend apps',
+    ]),
     part('backend apps', [
       'mode http',
       'balance leastconn',

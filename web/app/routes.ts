@@ -46,6 +46,7 @@ export const ROUTES: readonly PageRoute[] = [
   { path: 'sheets/:sheetId', Page: lazy(() => import('../pages/sheets/SheetsPage.tsx')) },
   { path: 'first-day', Page: lazy(() => import('../pages/firstDay/FirstDayPage.tsx')) },
   { path: 'staff', Page: lazy(() => import('../pages/staff/StaffPage.tsx')) },
+  { path: 'licences', Page: lazy(() => import('../pages/licences/LicencesPage.tsx')) },
   { path: 'account', Page: lazy(() => import('../pages/account/AccountPage.tsx')) },
 ];
 

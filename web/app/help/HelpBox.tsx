@@ -32,7 +32,10 @@ export default function HelpBox({ onClose }: { onClose: () => void }) {
           <Link to="/first-day" onClick={onClose}>
             The first day, step by step
           </Link>{' '}
-          · <kbd>?</kbd> opens this help in every view
+          · <kbd>?</kbd> opens this help in every view ·{' '}
+          <Link to="/licences" onClick={onClose}>
+            Licences
+          </Link>
         </p>
       </Modal.Body>
     </Modal>

@@ -309,6 +309,11 @@ export const HELP: readonly Help[] = [
     points: ['Make accounts for colleagues and hand out codes for new passwords. What is in them you do not see.'],
   },
   {
+    path: 'licences',
+    title: 'Licences',
+    points: ['What others have made that is part of this app, and on which terms. Open a line to read them.'],
+  },
+  {
     path: 'account',
     title: 'Your account',
     points: [
