@@ -1,6 +1,6 @@
 import { type ChildProcess, fork } from 'node:child_process';
-import { cpSync, readFileSync, rmSync } from 'node:fs';
-import { resolve } from 'node:path';
+import { cpSync, readFileSync, readdirSync, rmSync } from 'node:fs';
+import { join, resolve } from 'node:path';
 import { createInterface } from 'node:readline';
 import { pathToFileURL } from 'node:url';
 import { type BuildOptions, build } from 'esbuild';
@@ -24,9 +24,14 @@ const SHIPPED = {
  * `teacher.js` and `backup.js` are for whoever runs it.
  */
 export async function buildServer(folder = BUILT_SERVER, entryPoints: Record<string, string> = SHIPPED): Promise<void> {
-  rmSync(folder, { recursive: true, force: true });
-  await bundle(folder, entryPoints, { splitting: true, external: installedPackages() });
-  cpSync('server/migrations', `${folder}/migrations`, { recursive: true });
+  // Beside it first: a server that runs from there reads its threads from these files whenever it starts one.
+  const fresh = `${folder}.${process.pid}`;
+  await bundle(fresh, entryPoints, { splitting: true, external: installedPackages() });
+  cpSync('server/migrations', `${fresh}/migrations`, { recursive: true });
+  cpSync(fresh, folder, { recursive: true });
+  const made = new Set(readdirSync(fresh));
+  for (const name of readdirSync(folder)) if (!made.has(name)) rmSync(join(folder, name), { recursive: true });
+  rmSync(fresh, { recursive: true });
 }
 
 /** What a machine that only runs the server installs; of every other package the part that is used is built in. */

@@ -1,6 +1,6 @@
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
-import { mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs';
+import { existsSync, mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { type IncomingMessage, request } from 'node:http';
 import { builtinModules } from 'node:module';
 import { tmpdir } from 'node:os';
@@ -64,6 +64,23 @@ describe('the built server', () => {
       .filter((name) => !name.startsWith('node:') && !builtinModules.includes(name));
     expect(needed).toContain('express');
     expect([...new Set(needed)].filter((name) => !(name in dependencies))).toEqual([]);
+  });
+
+  it('built anew has nothing of before, and its files are there all the while', async () => {
+    const files = () => readdirSync(BUILT_SERVER).sort();
+    const before = files();
+    writeFileSync(join(BUILT_SERVER, 'old.js'), '');
+    let missing = 0;
+    let over = false;
+    const watching = (async () => {
+      for (; !over; await wait(2))
+        if (!['main.js', 'judge.worker.js'].every((name) => existsSync(join(BUILT_SERVER, name)))) missing++;
+    })();
+    await buildServer();
+    over = true;
+    await watching;
+    expect([missing, files()]).toEqual([0, before]);
+    expect(readdirSync('dist').filter((name) => name.startsWith('server.'))).toEqual([]);
   });
 
   it('needs every package that is installed for it', () => {

@@ -1,19 +1,19 @@
 import { setTimeout as wait } from 'node:timers/promises';
 import { eq } from 'drizzle-orm';
 import { v4 as uuid } from 'uuid';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { JudgingPreview, type RejudgingState } from '../contract/judging.ts';
 import type { ClassRecords } from '../contract/records.ts';
 import type { ClassDetail } from '../contract/schoolClass.ts';
 import { TakeDetail } from '../contract/take.ts';
 import { validator } from '../contract/validate.ts';
-import { openDatabase } from './database.ts';
+import { type Database, Overtaken, openDatabase, retried } from './database.ts';
 import { loggable } from './driverErrors.ts';
 import { judgesWith } from './judging/judges.ts';
 import { rebuildRecords } from './repository/childRecords.ts';
 import { removeExpired } from './repository/recordings.ts';
 import { updateJudgement } from './repository/takes.ts';
-import { classes, recordingChunks, rejudgings, takes } from './schema.ts';
+import { childElements, childPatterns, classes, recordingChunks, rejudgings, takes } from './schema.ts';
 import { workOnRejudgings } from './services/rejudging.ts';
 import type { RunningServer } from './start.ts';
 import { type Answer, Visitor, freshDatabase, serverWithTeachers, takesIn } from './testServer.test-helper.ts';
@@ -56,6 +56,23 @@ const take = (child: string, change: object = {}) => ({
   takenAt: 5,
   ...change,
 });
+/** What is known of a child, to a millionth. */
+async function recordsIn(db: Database, childId: string) {
+  const rounded = <Row extends object>(rows: readonly Row[]) =>
+    rows.map((row) =>
+      Object.fromEntries(
+        Object.entries(row).map(([key, value]) => [
+          key,
+          typeof value === 'number' ? Math.round(value * 1e6) / 1e6 : (value as unknown),
+        ]),
+      ),
+    ) as Row[];
+  return {
+    elements: rounded(await db.select().from(childElements).where(eq(childElements.childId, childId))),
+    patterns: rounded(await db.select().from(childPatterns).where(eq(childPatterns.childId, childId))),
+  };
+}
+
 const statuses = (answers: readonly Answer[]) => [...new Set(answers.map(({ status }) => status))].sort();
 
 describe('many at once', () => {
@@ -97,6 +114,33 @@ describe('many at once', () => {
     expect(statuses(answers).filter((status) => status > 201)).toEqual([]);
     expect(await takesIn(ann, room)).toHaveLength(5);
   });
+  it('takes of one class, some of before, some sent twice or of nobody: records are as if one by one', async () => {
+    const { room, child } = await newClass();
+    const other = uuid();
+    await ann.ask('PUT', `/api/classes/${room}/children/${other}`, { name: 'Bo' });
+    const texts = ['4/4 q q q q', '4/4 q q h', '4/4 q e e q q'];
+    const sent = Array.from({ length: 60 }, (_, i) => ({
+      id: uuid(),
+      // The first half in order, then some that are older than what is known.
+      body: take(i % 3 === 0 ? other : child, {
+        takenAt: 10_000 + (i < 40 ? i * 1_000 : ((i * 7) % 40) * 1_000 + 500),
+        patternText: texts[(i >> 1) % texts.length],
+        onsets: [0, 1 + (i % 5) * 0.04, 2, 3],
+      }),
+    }));
+    const put = ({ id, body }: (typeof sent)[number]) => ann.ask('PUT', `/api/takes/${id}`, body);
+    const answers = await Promise.all(sent.flatMap((one, i) => (i % 10 === 0 ? [put(one), put(one)] : [put(one)])));
+    const nobody = await Promise.all([uuid(), uuid()].map((id) => ann.ask('PUT', `/api/takes/${id}`, take(uuid()))));
+    expect([statuses(answers), statuses(nobody)]).toEqual([[200], [404]]);
+    expect(new Set((await takesIn(ann, room)).map(({ id }) => id)).size).toBe(60);
+    for (const one of [child, other]) {
+      const before = await recordsIn(open.db, one);
+      expect(before.elements.length).toBeGreaterThan(1);
+      expect(before.patterns.reduce((sum, { takes: heard }) => sum + heard, 0)).toBe(one === other ? 20 : 40);
+      await rebuildRecords(open.db, one);
+      expect(await recordsIn(open.db, one)).toEqual(before);
+    }
+  });
   it('a class that is deleted meanwhile: what comes too late is not found, nothing fails', async () => {
     const { room, child } = await newClass();
     const late = Array.from({ length: 12 }, () => ann.ask('PUT', `/api/takes/${uuid()}`, take(child)));
@@ -115,6 +159,28 @@ describe('many at once', () => {
     expect(log).toEqual(['a1', 'b1', 'a2']);
     const many = await Promise.allSettled(Array.from({ length: 6 }, () => turns('a', job('a', 5))));
     expect(many.filter(({ status }) => status === 'rejected')).toHaveLength(2);
+  });
+  it('a job whose turn comes too late is refused, and the next one has its own', async () => {
+    const turns = turnsOf(1, 3, 50);
+    const done: string[] = [];
+    const job = (name: string, ms: number) => async () => {
+      await wait(ms);
+      done.push(name);
+    };
+    const [, late] = await Promise.allSettled([turns('a', job('1', 120)), turns('a', job('2', 0))]);
+    await turns('a', job('3', 0));
+    expect([done, late.status]).toEqual([['1', '3'], 'rejected']);
+  });
+  it('what collides all the time is refused after a while, and told when to come again', async () => {
+    let tries = 0;
+    const now = vi.spyOn(performance, 'now').mockImplementation(() => tries * 4_000);
+    const collide = () => {
+      tries++;
+      return Promise.reject(new Overtaken('again'));
+    };
+    await expect(retried(collide)).rejects.toMatchObject({ status: 429, detail: { retryAfter: 1 } });
+    now.mockRestore();
+    expect(tries).toBe(3);
   });
 });
 

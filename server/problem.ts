@@ -29,6 +29,12 @@ export function notFound(what: string): Problem {
   );
 }
 
+/** So much of the same is asked for at once that it would wait too long: not a fault, and tried again by itself. */
+export function busy(): Problem {
+  const sentence = 'Too much is changed here at once. It is tried again in a moment.';
+  return new Problem(429, 'busy', sentence, { retryAfter: 1 });
+}
+
 function tooLarge(): Problem {
   return new Problem(413, 'too-large', 'This is more than can be taken at once: send fewer onsets or a shorter text.');
 }

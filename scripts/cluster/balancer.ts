@@ -36,7 +36,13 @@ function packet(number: number, payload: Buffer): string {
   return Buffer.concat([head, payload]).toString('hex');
 }
 
-/** Signing in without a password (protocol 4.1), and asking something: a node that is left alone refuses to say. */
+/** What a node says of itself where it may be asked. One that lost sight of the others still answers a plain select. */
+const READY = { question: "show status like 'wsrep_ready'", name: 'wsrep_ready', value: 'ON' } as const;
+
+/** A text as it stands in an answer: its length before it. */
+const counted = (text: string) => Buffer.concat([Buffer.from([text.length]), Buffer.from(text)]);
+
+/** Signing in without a password (protocol 4.1), and asking whether it has the others in sight. */
 function checkOf(watcher: string): string[] {
   const capabilities = Buffer.from([0x01, 0x82, 0x00, 0x00]);
   const largest = Buffer.from([0, 0, 0, 1]);
@@ -49,7 +55,8 @@ function checkOf(watcher: string): string[] {
     Buffer.from(`${watcher}\0\0`),
   ]);
   const QUERY = 3;
-  const question = Buffer.concat([Buffer.from([QUERY]), Buffer.from('select 1')]);
+  const question = Buffer.concat([Buffer.from([QUERY]), Buffer.from(READY.question)]);
+  const row = Buffer.concat([counted(READY.name), counted(READY.value)]);
   const QUIT = 1;
   return [
     'tcp-check connect',
@@ -58,8 +65,8 @@ function checkOf(watcher: string): string[] {
     `tcp-check send-binary ${packet(1, login)}`,
     'tcp-check expect rbinary ^07000002000000',
     `tcp-check send-binary ${packet(0, question)}`,
-    // One column comes.
-    'tcp-check expect rbinary ^0100000101',
+    // The row among what comes.
+    `tcp-check expect rbinary ${row.toString('hex').toUpperCase()}`,
     `tcp-check send-binary ${packet(0, Buffer.from([QUIT]))}`,
   ];
 }
@@ -138,7 +145,7 @@ export async function startBalancer(
 ): Promise<Balancer> {
   const file = join(folder, 'haproxy.cfg');
   const servers = apps.map((port, i) => ({ name: `app${i + 1}`, port }));
-  const databases = nodes.map(({ name, port }) => ({ name, port }));
+  const databases = nodes.map(({ name, host, port }) => ({ name, host, port }));
   writeFileSync(file, balancerConfig(ports, databases, watcher, servers));
   const child = spawn(binary('haproxy'), ['-db', '-f', file], { stdio: ['ignore', 'ignore', 'pipe'], detached: true });
   let said = '';

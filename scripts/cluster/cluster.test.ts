@@ -3,7 +3,8 @@ import { sql } from 'drizzle-orm';
 import { type Database, collisions, openDatabase, transacted } from '../../server/database.ts';
 import { buildServer } from '../buildServer.ts';
 import type { Cluster } from './cluster.ts';
-import { lessonOn, lessonWithKills, withCluster } from './lessonWithKills.ts';
+import { lessonOn, lessonWithKills, lessonWithSplits, withCluster } from './lessonWithKills.ts';
+import { canMakeNetworks } from './networks.ts';
 import { rollingUpgrade } from './rolling.ts';
 
 describe('a lesson on a cluster', () => {
@@ -32,9 +33,21 @@ describe('a lesson on a cluster', () => {
     expect(outcome.acknowledged).toBeGreaterThan(5);
   });
 
+  // Where this user may make no networks, nodes only die and freeze.
+  it.skipIf(!canMakeNetworks())(
+    'loses nothing when its network splits: the smaller side takes nothing more',
+    async () => {
+      const { refused, accepted, ...outcome } = await lessonWithSplits(cluster);
+      expect(outcome).toMatchObject({ lost: 0, different: 0, signedOut: 0 });
+      expect(outcome.acknowledged).toBeGreaterThan(3);
+      expect([accepted, refused]).toEqual([[], ['ER_UNKNOWN_COM_ERROR', 'ER_UNKNOWN_COM_ERROR']]);
+    },
+  );
+
   it('what is written through two nodes at once collides, and what collides is done again', async () => {
-    const open = cluster.nodes.slice(0, 2).map(({ port }) => {
+    const open = cluster.nodes.slice(0, 2).map(({ host, port }) => {
       const url = new URL(cluster.databaseUrl);
+      url.hostname = host;
       url.port = String(port);
       return openDatabase(url.href, { connections: 1 });
     });

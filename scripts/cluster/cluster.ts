@@ -9,6 +9,7 @@ import { startBuilt } from '../buildServer.ts';
 import { freePort } from '../freePort.ts';
 import { startBalancer } from './balancer.ts';
 import { type GaleraNode, startGalera } from './galera.ts';
+import { HERE, type Networks, makeNetworks } from './networks.ts';
 
 /** App servers before a cluster of databases, with a balancer before each. */
 export interface Cluster {
@@ -17,6 +18,8 @@ export interface Cluster {
   /** The database as the app servers see it. */
   readonly databaseUrl: string;
   readonly nodes: readonly GaleraNode[];
+  /** Between the nodes; undefined where each stands on this machine as it is. */
+  readonly networks: Networks | undefined;
   /** The node that answers just now. */
   readonly chosen: () => Promise<GaleraNode>;
   readonly apps: readonly AppServer[];
@@ -37,9 +40,13 @@ interface Options {
   readonly env?: NodeJS.ProcessEnv;
   /** Fills the database before the first app server starts. */
   readonly fill?: (databaseUrl: string) => Promise<void>;
+  /** The nodes in networks of their own, which can be split: `canMakeNetworks`. */
+  readonly apart?: boolean;
   /** Where browsers come; any free one where it is left out. */
   readonly port?: number;
 }
+
+const NODES = 3;
 
 const MEMORY = '/dev/shm';
 /** Three databases with what they keep for each other. */
@@ -71,10 +78,13 @@ export async function startCluster(options: Options = {}): Promise<Cluster> {
 /** @param started  is told how to stop each part, as soon as it runs */
 async function startAll(
   folder: string,
-  { apps = 2, env = {}, fill, port }: Options,
+  { apps = 2, env = {}, fill, port, apart = false }: Options,
   started: (() => Promise<void>)[],
 ): Promise<Omit<Cluster, 'stop'>> {
-  const galera = await startGalera(folder, started);
+  const networks = apart ? makeNetworks(NODES) : undefined;
+  if (networks) started.push(() => Promise.resolve(networks.remove()));
+  const places = networks?.places ?? Array.from({ length: NODES }, () => HERE);
+  const galera = await startGalera(folder, started, places);
   const ports = { app: port ?? (await freePort()), database: await freePort() };
   const appPorts: number[] = [];
   for (let i = 0; i < apps; i++) appPorts.push(await freePort());
@@ -95,7 +105,7 @@ async function startAll(
     const rows = (await asked(server, 'select @@wsrep_node_name as name')) as { name: string }[];
     return galera.nodes.find(({ name }) => name === rows[0]?.name)!;
   };
-  return { url: `http://127.0.0.1:${ports.app}`, databaseUrl, nodes: galera.nodes, chosen, apps: servers };
+  return { url: `http://127.0.0.1:${ports.app}`, databaseUrl, nodes: galera.nodes, networks, chosen, apps: servers };
 }
 
 function appOn(env: NodeJS.ProcessEnv): AppServer {

@@ -5,12 +5,14 @@ import { userInfo } from 'node:os';
 import { join } from 'node:path';
 import { createConnection } from 'mysql2/promise';
 import { freePort } from '../freePort.ts';
+import type { Place } from './networks.ts';
 import { binary, endProcess, untilItAnswers } from '../mariadb.ts';
 
 /** One of several databases that hold the same. */
 export interface GaleraNode {
   readonly name: string;
   /** For connections. */
+  readonly host: string;
   readonly port: number;
   /** Starts it, new or after it was killed, and waits until it holds what the others do. */
   readonly start: () => Promise<void>;
@@ -44,6 +46,7 @@ const GIVEN_UP = [
 ];
 
 interface Ports {
+  readonly host: string;
   readonly sql: number;
   readonly group: number;
   readonly missing: number;
@@ -55,16 +58,29 @@ interface Ports {
  * as `mysql` (copying everything to a new node fails as root), who has to be able to get to the folder.
  * @param started  is told how to stop each node
  */
-export async function startGalera(folder: string, started: (() => Promise<void>)[], size = 3): Promise<Galera> {
+export async function startGalera(
+  folder: string,
+  started: (() => Promise<void>)[],
+  places: readonly Place[],
+): Promise<Galera> {
   if (!existsSync(PROVIDER)) throw new Error('Please install: sudo apt-get install galera-4 rsync');
   mkdirSync(folder, { recursive: true });
   chmodSync(folder, 0o755);
   const password = randomBytes(18).toString('hex');
   const ports: Ports[] = [];
-  for (let i = 0; i < size; i++)
-    ports.push({ sql: await freePort(), group: await freePort(), missing: await freePort(), whole: await freePort() });
-  const address = `gcomm://${ports.map(({ group }) => `127.0.0.1:${group}`).join(',')}`;
-  const nodes = ports.map((own, i) => nodeIn(join(folder, `node${i + 1}`), `node${i + 1}`, own, address, password));
+  for (const { host } of places)
+    ports.push({
+      host,
+      sql: await freePort(),
+      group: await freePort(),
+      missing: await freePort(),
+      whole: await freePort(),
+    });
+  const address = `gcomm://${ports.map(({ host, group }) => `${host}:${group}`).join(',')}`;
+  const nodes = ports.map((own, i) => {
+    const name = `node${i + 1}`;
+    return nodeIn({ home: join(folder, name), name, ports: own, command: places[i]!.command, address, password });
+  });
   for (const [i, node] of nodes.entries()) {
     started.push(node.stop);
     await (i === 0 ? node.begin() : node.start());
@@ -72,7 +88,18 @@ export async function startGalera(folder: string, started: (() => Promise<void>)
   return { nodes, user: USER, password, watcher: WATCHER };
 }
 
-function nodeIn(home: string, name: string, ports: Ports, address: string, password: string) {
+interface Node {
+  readonly home: string;
+  readonly name: string;
+  readonly ports: Ports;
+  /** What comes before the command of a database. */
+  readonly command: readonly string[];
+  /** Of all of them. */
+  readonly address: string;
+  readonly password: string;
+}
+
+function nodeIn({ home, name, ports, command, address, password }: Node) {
   const data = join(home, 'data');
   const log = join(home, 'mariadb.log');
   const asMysql = userInfo().uid === 0;
@@ -82,12 +109,11 @@ function nodeIn(home: string, name: string, ports: Ports, address: string, passw
     if (asMysql) execFileSync('chown', ['-R', 'mysql', home]);
   };
   const run = async (more: readonly string[]) => {
-    process = spawn(binary('mariadbd'), [...argsOf(home, name, ports), ...more, ...(asMysql ? ['--user=mysql'] : [])], {
-      detached: true,
-      stdio: 'ignore',
-    });
+    const args = [...argsOf(home, name, ports), ...more, ...(asMysql ? ['--user=mysql'] : [])];
+    const [program, ...all] = [...command, binary('mariadbd'), ...args];
+    process = spawn(program!, all, { detached: true, stdio: 'ignore' });
     process.unref();
-    const server = { host: '127.0.0.1', port: ports.sql, user: USER, password };
+    const server = { host: ports.host, port: ports.sql, user: USER, password };
     await untilItAnswers(server, process.pid!, log);
     await untilSynced(server);
   };
@@ -97,6 +123,7 @@ function nodeIn(home: string, name: string, ports: Ports, address: string, passw
   };
   return {
     name,
+    host: ports.host,
     port: ports.sql,
     begin: async () => {
       own();
@@ -118,18 +145,18 @@ function nodeIn(home: string, name: string, ports: Ports, address: string, passw
 }
 
 const usersWith = (password: string) => [
-  `create user if not exists '${USER}'@'localhost' identified by '${password}'`,
-  `grant all on *.* to '${USER}'@'localhost'`,
-  `create user if not exists '${WATCHER}'@'localhost' identified via mysql_native_password using ''`,
+  `create user if not exists '${USER}'@'%' identified by '${password}'`,
+  `grant all on *.* to '${USER}'@'%'`,
+  `create user if not exists '${WATCHER}'@'%' identified via mysql_native_password using ''`,
   `alter user 'root'@'localhost' identified by '${password}'`,
 ];
 
-function argsOf(home: string, name: string, { sql, group, missing, whole }: Ports): string[] {
+function argsOf(home: string, name: string, { host, sql, group, missing, whole }: Ports): string[] {
   const provider = [
-    'base_host=127.0.0.1',
+    `base_host=${host}`,
     `base_port=${group}`,
-    `gmcast.listen_addr=tcp://127.0.0.1:${group}`,
-    `ist.recv_addr=127.0.0.1:${missing}`,
+    `gmcast.listen_addr=tcp://${host}:${group}`,
+    `ist.recv_addr=${host}:${missing}`,
     'gcache.size=64M',
     ...GIVEN_UP,
   ];
@@ -139,7 +166,8 @@ function argsOf(home: string, name: string, { sql, group, missing, whole }: Port
     `--tmpdir=${join(home, 'tmp')}`,
     `--socket=${join(home, 'db.sock')}`,
     `--port=${sql}`,
-    '--bind-address=127.0.0.1',
+    '--skip-name-resolve',
+    `--bind-address=${host}`,
     `--log-error=${join(home, 'mariadb.log')}`,
     '--character-set-server=utf8mb4',
     '--innodb-buffer-pool-size=64M',
@@ -152,10 +180,10 @@ function argsOf(home: string, name: string, { sql, group, missing, whole }: Port
     `--wsrep-provider=${PROVIDER}`,
     '--wsrep-cluster-name=clapboard',
     `--wsrep-node-name=${name}`,
-    `--wsrep-node-address=127.0.0.1:${group}`,
+    `--wsrep-node-address=${host}:${group}`,
     `--wsrep-provider-options=${provider.join(';')}`,
     '--wsrep-sst-method=rsync',
-    `--wsrep-sst-receive-address=127.0.0.1:${whole}`,
+    `--wsrep-sst-receive-address=${host}:${whole}`,
     // A single statement that came too late is done again there and then.
     '--wsrep-retry-autocommit=4',
   ];

@@ -1,9 +1,12 @@
 import { setTimeout as wait } from 'node:timers/promises';
+import { createConnection } from 'mysql2/promise';
 import { v4 as uuid } from 'uuid';
 import { openDatabase } from '../../server/database.ts';
 import { takes } from '../../server/schema.ts';
 import { type Lesson, beginLesson, withTeachers } from '../lesson.ts';
 import { type Cluster, startCluster } from './cluster.ts';
+import type { GaleraNode } from './galera.ts';
+import { canMakeNetworks } from './networks.ts';
 
 /** What is killed in turn: the database that answers, an app server, a database that only follows. */
 export const KINDS = ['chosen node', 'app server', 'other node'] as const;
@@ -31,9 +34,10 @@ const PAUSE_MS = 4_000;
 /** Between two kills, so that each is the only one. */
 const CALM_MS = 1_500;
 
-/** A cluster for a lesson, gone afterwards. */
+/** A cluster for a lesson, gone afterwards; in networks that can be split where this user may make any. */
 export async function withCluster<T>(work: (cluster: Cluster) => Promise<T>): Promise<T> {
-  const cluster = await startCluster({ env: { PAGES: '' }, fill: (databaseUrl) => withTeachers(databaseUrl) });
+  const apart = canMakeNetworks();
+  const cluster = await startCluster({ apart, env: { PAGES: '' }, fill: (databaseUrl) => withTeachers(databaseUrl) });
   try {
     return await work(cluster);
   } finally {
@@ -62,17 +66,97 @@ export async function lessonWithKills(cluster: Cluster, rounds: number): Promise
       kills[kind]++;
       await victim.start();
     }
+  return { kills, longestGap, ...(await whatCameOf(cluster, lesson)) };
+}
+
+/** Ends a lesson, and looks what of it is on each node. */
+async function whatCameOf(cluster: Cluster, lesson: Lesson) {
   const { acknowledged, answers, signedOut } = await lesson.end();
-  const [first, ...rest] = await Promise.all(cluster.nodes.map(({ port }) => takesAt(cluster.databaseUrl, port)));
+  const [first, ...rest] = await Promise.all(cluster.nodes.map((node) => takesAt(cluster.databaseUrl, node)));
   return {
-    kills,
     acknowledged: acknowledged.length,
     lost: acknowledged.filter((id) => !first!.has(id)).length,
     different: rest.filter((found) => found.size !== first!.size || [...found].some((id) => !first!.has(id))).length,
     slowestAnswer: Math.round(Math.max(...answers)),
-    longestGap,
     signedOut,
   };
+}
+
+/** A lesson in which the network splits, once so that the node that answers stands alone, once another. */
+export async function lessonWithSplits(cluster: Cluster): Promise<Omit<ClusterLesson, 'kills' | 'longestGap'> & Split> {
+  const { networks } = cluster;
+  if (!networks) throw new Error('the nodes of this cluster are not in networks of their own');
+  const lesson = await lessonOn(cluster);
+  const [refused, accepted]: [string[], string[]] = [[], []];
+  for (const kind of ['chosen node', 'other node'] as const) {
+    await wait(CALM_MS);
+    const alone = kind === 'chosen node' ? await cluster.chosen() : await victimOf(cluster, kind, 0);
+    networks.cutOff(cluster.nodes.indexOf(alone as GaleraNode));
+    await untilStored(lesson);
+    // By then the larger side has gone on, and the smaller one knows that it is.
+    await untilAlone(cluster.databaseUrl, alone as GaleraNode);
+    const outcome = await written(cluster.databaseUrl, alone as GaleraNode);
+    (outcome === undefined ? accepted : refused).push(outcome ?? kind);
+    networks.mend();
+    await untilWhole(cluster);
+  }
+  return { refused, accepted, ...(await whatCameOf(cluster, lesson)) };
+}
+
+/** What came of writing to the smaller side of a split network. */
+export interface Split {
+  /** The database's own words. */
+  readonly refused: readonly string[];
+  readonly accepted: readonly string[];
+}
+
+const PATIENCE_MS = 30_000;
+
+/** Waits until a node says of itself what is to be so. */
+async function untilSays(url: string, node: GaleraNode, variable: string, value: string): Promise<void> {
+  const until = Date.now() + PATIENCE_MS;
+  while (Date.now() < until) {
+    const rows = await asked<{ Value: string }>(url, node, `show status like '${variable}'`).catch(() => []);
+    if (rows[0]?.Value === value) return;
+    await wait(100);
+  }
+  throw new Error(`${node.name}: ${variable} does not become ${value}`);
+}
+
+const untilAlone = (url: string, node: GaleraNode) => untilSays(url, node, 'wsrep_cluster_status', 'non-Primary');
+
+async function untilWhole({ databaseUrl, nodes }: Cluster): Promise<void> {
+  for (const node of nodes) {
+    await untilSays(databaseUrl, node, 'wsrep_cluster_size', String(nodes.length));
+    await untilSays(databaseUrl, node, 'wsrep_local_state_comment', 'Synced');
+  }
+}
+
+/** @returns why a node does not take what is written to it; undefined where it does */
+async function written(url: string, node: GaleraNode): Promise<string | undefined> {
+  try {
+    await asked(url, node, "insert into __drizzle_migrations (hash, created_at) values ('split', 0)");
+    return undefined;
+  } catch (error) {
+    return (error as { code?: string }).code ?? String(error);
+  }
+}
+
+/** What one node answers, past the balancer. */
+async function asked<Row>(databaseUrl: string, { host, port }: GaleraNode, question: string): Promise<Row[]> {
+  const connection = await createConnection({ uri: at(databaseUrl, host, port), connectTimeout: 2_000 });
+  try {
+    return (await connection.query(question))[0] as Row[];
+  } finally {
+    connection.destroy();
+  }
+}
+
+function at(databaseUrl: string, host: string, port: number): string {
+  const url = new URL(databaseUrl);
+  url.hostname = host;
+  url.port = String(port);
+  return url.href;
 }
 
 async function victimOf(cluster: Cluster, kind: Kind, round: number) {
@@ -91,10 +175,8 @@ async function untilStored(lesson: Lesson): Promise<number> {
   return lesson.lastAt() - from;
 }
 
-async function takesAt(databaseUrl: string, port: number): Promise<Set<string>> {
-  const url = new URL(databaseUrl);
-  url.port = String(port);
-  const { db, pool } = openDatabase(url.href, { connections: 1, statementMs: 20_000 });
+async function takesAt(databaseUrl: string, { host, port }: GaleraNode): Promise<Set<string>> {
+  const { db, pool } = openDatabase(at(databaseUrl, host, port), { connections: 1, statementMs: 20_000 });
   const found = new Set((await db.select({ id: takes.id }).from(takes)).map(({ id }) => id));
   await pool.end();
   return found;

@@ -38,8 +38,8 @@ export interface Judges {
 
 /** Two at least, so that one long take holds up nobody else. */
 const THREADS = Math.max(2, availableParallelism());
-/** A class of forty that sends all its takes at once still has its turn. */
-const MOST_WAITING = 60;
+/** Whole classes that send all their takes at once still have their turn. */
+const MOST_WAITING = 600;
 const MOST_WAITING_OF_ALL = 2_000;
 /** The longest take that is judged at all needs a tenth of it. */
 const LIMIT_MS = 10_000;

@@ -12,14 +12,25 @@ type Recorded = Pick<Take, 'childId' | 'takenAt' | 'patternKey' | 'title' | 'mar
 const dayHere: DayOf = (moment) => Math.floor((moment - new Date(moment).getTimezoneOffset() * 60_000) / 86_400_000);
 
 /**
- * Nobody else records for this child until the transaction is over; to be called before its takes are touched.
- * @returns when it was heard last, of what its records count; 0 where it was not
+ * Nobody else records for these children until the transaction is over; to be called before their takes are touched.
+ * @returns when each was heard last, of what its records count; 0 where it was not
  */
-export async function holdChild(db: Database, childId: string): Promise<number> {
+export async function holdChildren(db: Database, childIds: readonly string[]): Promise<ReadonlyMap<string, number>> {
   const newest = sql<number | null>`(select max(${childPatterns.lastAt}) from ${childPatterns}
     where ${childPatterns.childId} = ${children.id})`;
-  const [row] = await db.select({ newest }).from(children).where(eq(children.id, childId)).for('update');
-  return row?.newest ?? 0;
+  const rows = await db
+    .select({ id: children.id, newest })
+    .from(children)
+    .where(inArray(children.id, [...childIds]))
+    // Two who hold several take them in the same order.
+    .orderBy(asc(children.id))
+    .for('update');
+  return new Map(rows.map(({ id, newest: at }) => [id, at ?? 0]));
+}
+
+/** The same for one child. */
+export async function holdChild(db: Database, childId: string): Promise<void> {
+  await holdChildren(db, [childId]);
 }
 
 /** Many rows as they come: for a class the making of objects would take longer than the database does. */
@@ -63,56 +74,88 @@ export async function patternRecords(db: Database, childIds: readonly string[]):
 }
 
 /**
- * Enters a new take of a child that is held; one that is older than another is put where it belongs.
- * @param lastAt  when the child was heard last, as it was when it was held
- * @param termFrom  when the term of its class began
+ * Brings the records of children on by takes that were just stored, in order. Where one is older than what is known, or
+ * from before the term, all of its child is worked out anew.
+ * @param lastAts  when each child was heard last before, from `holdChildren`
  */
-export async function recordTake(db: Database, take: Recorded, lastAt: number, termFrom: number): Promise<void> {
-  if (take.takenAt < Math.max(lastAt, termFrom)) return rebuildRecords(db, take.childId);
-  const heard = unpackElements(take.elements);
-  const known = (await elementRecords(db, [take.childId])).get(take.childId)!;
-  await writeElements(
-    db,
-    take.childId,
-    heard.map((one) => [one.element, withTake(known.get(one.element), one, take.takenAt, dayHere)] as const),
-  );
-  const { childId, patternKey, title, mark, takenAt } = take;
+export async function recordTakes(
+  db: Database,
+  heard: readonly Recorded[],
+  lastAts: ReadonlyMap<string, number>,
+  termFrom: number,
+): Promise<void> {
+  const anew = new Set<string>();
+  const newest = new Map(lastAts);
+  for (const { childId, takenAt } of heard) {
+    if (takenAt < Math.max(newest.get(childId) ?? 0, termFrom)) anew.add(childId);
+    else newest.set(childId, takenAt);
+  }
+  const inOrder = heard.filter(({ childId }) => !anew.has(childId));
+  if (inOrder.length > 0) {
+    await writeElements(db, await elementsAfter(db, inOrder));
+    await writePatterns(db, inOrder);
+  }
+  for (const childId of anew) await rebuildRecords(db, childId);
+}
+
+interface ElementRow {
+  readonly childId: string;
+  readonly element: ElementId;
+  readonly record: ElementRecord;
+}
+
+/** How the children stand with the elements of these takes, once they are counted. */
+async function elementsAfter(db: Database, heard: readonly Recorded[]): Promise<ElementRow[]> {
+  const before = await elementRecords(db, [...new Set(heard.map(({ childId }) => childId))]);
+  const after = new Map<string, ElementRow>();
+  for (const { childId, elements, takenAt } of heard)
+    for (const one of unpackElements(elements)) {
+      const key = `${childId} ${one.element}`;
+      const known = after.get(key)?.record ?? before.get(childId)?.get(one.element);
+      after.set(key, { childId, element: one.element, record: withTake(known, one, takenAt, dayHere) });
+    }
+  return [...after.values()];
+}
+
+/** What would be written where a row is there already. */
+const written = (column: string) => sql.raw(`values(\`${column}\`)`);
+
+async function writePatterns(db: Database, heard: readonly Recorded[]): Promise<void> {
   await db
     .insert(childPatterns)
-    .values({ childId, patternKey, title, takes: 1, best: mark, last: mark, markSum: mark, lastAt: takenAt })
+    .values(
+      heard.map(({ childId, patternKey, title, mark, takenAt }) => {
+        return { childId, patternKey, title, takes: 1, best: mark, last: mark, markSum: mark, lastAt: takenAt };
+      }),
+    )
     .onDuplicateKeyUpdate({
       set: {
-        title,
+        title: written('title'),
         takes: sql`${childPatterns.takes} + 1`,
-        best: sql`greatest(${childPatterns.best}, ${mark})`,
-        last: mark,
-        markSum: sql`${childPatterns.markSum} + ${mark}`,
-        lastAt: takenAt,
+        best: sql`greatest(${childPatterns.best}, ${written('best')})`,
+        last: written('last_mark'),
+        markSum: sql`${childPatterns.markSum} + ${written('mark_sum')}`,
+        lastAt: written('last_at'),
       },
     });
 }
 
-async function writeElements(
-  db: Database,
-  childId: string,
-  records: readonly (readonly [ElementId, ElementRecord])[],
-): Promise<void> {
-  if (records.length === 0) return;
-  const value = (name: string) => sql.raw(`values(\`${name}\`)`);
+async function writeElements(db: Database, rows: readonly ElementRow[]): Promise<void> {
+  if (rows.length === 0) return;
   await db
     .insert(childElements)
-    .values(records.map(([element, record]) => ({ childId, element, ...record })))
+    .values(rows.map(({ childId, element, record }) => ({ childId, element, ...record })))
     .onDuplicateKeyUpdate({
       set: {
-        measures: value('measures'),
-        right: value('right_places'),
-        misread: value('misread'),
-        notTold: value('not_told'),
-        known: value('known'),
-        part: value('right_part'),
-        weight: value('weight'),
-        days: value('days'),
-        lastSeen: value('last_seen'),
+        measures: written('measures'),
+        right: written('right_places'),
+        misread: written('misread'),
+        notTold: written('not_told'),
+        known: written('known'),
+        part: written('right_part'),
+        weight: written('weight'),
+        days: written('days'),
+        lastSeen: written('last_seen'),
       },
     });
 }
@@ -143,7 +186,10 @@ export async function rebuildRecords(db: Database, childId: string): Promise<voi
     dayHere,
   );
   await db.delete(childElements).where(eq(childElements.childId, childId));
-  await writeElements(db, childId, [...records]);
+  await writeElements(
+    db,
+    [...records].map(([element, record]) => ({ childId, element, record })),
+  );
   await db.delete(childPatterns).where(eq(childPatterns.childId, childId));
   const byPattern = new Map<string, (typeof rows)[number][]>();
   for (const row of rows) {

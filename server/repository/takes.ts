@@ -6,7 +6,7 @@ import type { ElementId } from '../../core/rhythm/elements.ts';
 import { type Database, once } from '../database.ts';
 import { children, classes, patterns, recordings, takes } from '../schema.ts';
 import { reached, roleOf } from './access.ts';
-import { holdChild, rebuildRecords, recordTake } from './childRecords.ts';
+import { holdChild, holdChildren, rebuildRecords, recordTakes } from './childRecords.ts';
 import { binRow } from './binnedRows.ts';
 import { outOfBin } from './children.ts';
 import { enterLate } from './lateTakes.ts';
@@ -102,20 +102,38 @@ export async function judgingOfChild(db: Database, teacherId: string, childId: s
   return reached(row);
 }
 
-/** Stores a new take, in one transaction. Throws when its id is taken, or the class judges otherwise by now. */
-export async function addTake(
+/** A take to be stored, and the turn of a line-up that it is. */
+export interface Arriving {
+  readonly take: NewTake & StoredTakePart;
+  readonly lineUp: { readonly id: string; readonly seen: Said | undefined } | undefined;
+}
+
+/** How a class judged the takes, and where its term begins. */
+export interface JudgedAs {
+  readonly judgingRevision: number;
+  readonly termFrom: number;
+}
+
+/**
+ * Stores new takes of one class, in one transaction. Throws, with none of them stored, when the id of one is taken, or
+ * the class judges otherwise by now.
+ */
+export async function addTakes(
   db: Database,
-  take: NewTake & StoredTakePart,
-  { judgingRevision, termFrom }: { readonly judgingRevision: number; readonly termFrom: number },
-  lineUp?: { readonly id: string; readonly seen: Said | undefined },
+  arriving: readonly Arriving[],
+  { judgingRevision, termFrom }: JudgedAs,
 ): Promise<void> {
+  const heard = arriving.map(({ take }) => take);
+  const { classId } = heard[0]!;
   await once(db, async (inside) => {
-    const lastAt = await holdChild(inside, take.childId);
-    await inside.insert(takes).values(take);
-    await recordTake(inside, take, lastAt, termFrom);
-    if (take.takenAt < termFrom) await enterLate(inside, take);
-    if (lineUp) await turnHeard(inside, lineUp.id, take, lineUp.seen);
-    await touchIfJudgedSo(inside, take.classId, judgingRevision);
+    const lastAts = await holdChildren(inside, [...new Set(heard.map(({ childId }) => childId))]);
+    await inside.insert(takes).values(heard);
+    await recordTakes(inside, heard, lastAts, termFrom);
+    for (const { take, lineUp } of arriving) {
+      if (take.takenAt < termFrom) await enterLate(inside, take);
+      if (lineUp) await turnHeard(inside, lineUp.id, take, lineUp.seen);
+    }
+    await touchIfJudgedSo(inside, classId, judgingRevision);
   });
 }
 

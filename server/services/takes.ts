@@ -7,7 +7,9 @@ import { holdChild, rebuildRecords } from '../repository/childRecords.ts';
 import { touchIfJudgedSo } from '../repository/classes.ts';
 import {
   type TakeKey,
-  addTake,
+  type Arriving,
+  type JudgedAs,
+  addTakes,
   findTake,
   judgingOfChild,
   overrideMark,
@@ -17,15 +19,30 @@ import {
   updateJudgement,
 } from '../repository/takes.ts';
 import type { Resources } from '../resources.ts';
-import { turnsOf } from '../turns.ts';
+import { batchesOf } from '../batches.ts';
 import { demand } from './access.ts';
 import { classOf } from './classes.ts';
 import { checkMark } from './classSettings.ts';
 import { judgement, upToDate } from './judging.ts';
 import { merged } from './merge.ts';
 
-/** One take of a class at a time: whoever waits for its row holds no connection to the database meanwhile. */
-const storing = turnsOf(1, 500);
+/**
+ * Takes that come at once are stored together, those of a class one batch after the other: whoever waits for its row
+ * holds no connection to the database meanwhile. A batch is as many as a class has children who end together.
+ */
+const MOST_AT_ONCE = 20;
+/** Less than a browser waits for an answer. */
+const PATIENCE_MS = 10_000;
+
+interface ToStore extends Arriving {
+  readonly db: Database;
+  readonly judgedAs: JudgedAs;
+}
+
+const storing = batchesOf<ToStore>(([first, ...others]) => addTakes(first!.db, [first!, ...others], first!.judgedAs), {
+  most: MOST_AT_ONCE,
+  patienceMs: PATIENCE_MS,
+});
 
 type OwnedTake = NonNullable<Awaited<ReturnType<typeof findTake>>>;
 
@@ -99,7 +116,9 @@ export async function storeTake(
     const patternKey = upload.patternId ?? keyOfText(upload.patternText);
     const take = { ...played, ...judged, feet, releases, id: takeId, classId, patternId, patternKey, free, source };
     try {
-      await storing(classId, () => addTake(db, take, child, lineUp));
+      // Together only what was judged alike.
+      const owner = `${classId} ${child.judgingRevision} ${child.termFrom}`;
+      await storing(owner, { db, take, lineUp, judgedAs: child });
     } catch (error) {
       if (await takeIdTaken(db, takeId)) return undefined;
       throw error;

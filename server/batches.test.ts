@@ -1,0 +1,86 @@
+import { describe, expect, it } from 'vitest';
+import { batchesOf } from './batches.ts';
+
+/** Work that says what it was given, goes on when it is let, and fails where an item says so. */
+function bench(most: number, patienceMs = 1_000) {
+  const batches: string[][] = [];
+  let letOn: (() => void)[] = [];
+  let now = 0;
+  const work = async (items: readonly string[]) => {
+    batches.push([...items]);
+    await new Promise<void>((done) => letOn.push(done));
+    const bad = items.find((item) => item.startsWith('bad'));
+    if (bad) throw new Error(bad);
+    if (items.some((item) => item.startsWith('away'))) throw Object.assign(new Error(), { code: 'ECONNREFUSED' });
+  };
+  const add = batchesOf(work, { most, patienceMs, now: () => now });
+  const outcomes: string[] = [];
+  return {
+    batches,
+    outcomes,
+    add: (owner: string, item: string) =>
+      void add(owner, item).then(
+        () => outcomes.push(item),
+        (error: { code?: string; message: string }) => outcomes.push(`${item}: ${error.code ?? error.message}`),
+      ),
+    /** Whatever is at work ends, after so long. */
+    on: async (ms = 0) => {
+      now += ms;
+      const these = letOn;
+      letOn = [];
+      for (const go of these) go();
+      for (let i = 0; i < 20; i++) await Promise.resolve();
+    },
+  };
+}
+
+describe('batches', () => {
+  it('the first begins at once, what comes meanwhile goes together, in order and at most so many', async () => {
+    const { add, on, batches, outcomes } = bench(3);
+    for (const item of ['1', '2', '3', '4', '5']) add('a', item);
+    for (let i = 0; i < 3; i++) await on();
+    expect(batches).toEqual([['1'], ['2', '3', '4'], ['5']]);
+    expect(outcomes).toEqual(['1', '2', '3', '4', '5']);
+    add('a', '6');
+    await on();
+    expect(outcomes.at(-1)).toBe('6');
+  });
+
+  it('owners do not wait for each other', () => {
+    const { add, batches } = bench(3);
+    add('a', '1');
+    add('b', '2');
+    expect(batches).toEqual([['1'], ['2']]);
+  });
+
+  it('where one fails each has its own outcome', async () => {
+    const { add, on, batches, outcomes } = bench(5);
+    for (const item of ['1', '2', 'bad 3', '4']) add('a', item);
+    for (let i = 0; i < 6; i++) await on();
+    expect(batches).toEqual([['1'], ['2', 'bad 3', '4'], ['2'], ['bad 3'], ['4']]);
+    expect(outcomes).toEqual(['1', '2', 'bad 3: bad 3', '4']);
+  });
+
+  it('where the database is away nobody waits for it anew', async () => {
+    const { add, on, batches, outcomes } = bench(5);
+    for (const item of ['1', 'away 2', '3']) add('a', item);
+    for (let i = 0; i < 3; i++) await on();
+    expect(batches).toEqual([['1'], ['away 2', '3']]);
+    expect(outcomes).toEqual(['1', 'away 2: ECONNREFUSED', '3: ECONNREFUSED']);
+  });
+
+  it('whoever has waited too long is sent away, and those after it are not', async () => {
+    const { add, on, batches, outcomes } = bench(5, 1_000);
+    add('a', '1');
+    add('a', '2');
+    await on(600);
+    add('a', '3');
+    await on(600);
+    add('a', '4');
+    add('a', '5');
+    await on(1_100);
+    await on();
+    expect(batches).toEqual([['1'], ['2'], ['3']]);
+    expect(outcomes).toEqual(['1', '2', '3', '4: busy', '5: busy']);
+  });
+});

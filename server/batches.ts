@@ -1,0 +1,63 @@
+import { isDatabaseGone } from './driverErrors.ts';
+import { busy } from './problem.ts';
+
+export interface BatchSettings {
+  /** So many are done together at most. */
+  readonly most: number;
+  /** Whoever has waited longer is sent away, milliseconds. */
+  readonly patienceMs: number;
+  readonly now?: () => number;
+}
+
+interface Waiting<T> {
+  readonly item: T;
+  readonly since: number;
+  readonly done: () => void;
+  readonly fail: (error: unknown) => void;
+}
+
+/**
+ * Does things of one owner a batch at a time: what comes while one batch is done makes up the next. Where many come at
+ * once, most of what each would cost alone is shared.
+ *
+ * A batch that fails is done one by one, so that each has its own outcome; not where the database is away, for then
+ * each would wait for it anew.
+ * @param work  all of it or, when it rejects, nothing of it
+ */
+export function batchesOf<T>(
+  work: (items: readonly T[]) => Promise<void>,
+  { most, patienceMs, now = () => performance.now() }: BatchSettings,
+): (owner: string, item: T) => Promise<void> {
+  const owners = new Map<string, Waiting<T>[]>();
+
+  const done = async (batch: readonly Waiting<T>[]): Promise<void> => {
+    try {
+      await work(batch.map(({ item }) => item));
+      for (const one of batch) one.done();
+    } catch (error) {
+      if (batch.length === 1 || isDatabaseGone(error)) for (const one of batch) one.fail(error);
+      else for (const one of batch) await done([one]);
+    }
+  };
+
+  const workOff = async (owner: string, waiting: Waiting<T>[]): Promise<void> => {
+    while (waiting.length > 0) {
+      const batch = waiting.splice(0, most);
+      const late = batch.filter(({ since }) => now() - since > patienceMs);
+      for (const one of late) one.fail(busy());
+      const inTime = batch.filter((one) => !late.includes(one));
+      if (inTime.length > 0) await done(inTime);
+    }
+    owners.delete(owner);
+  };
+
+  return (owner, item) =>
+    new Promise((resolve, reject) => {
+      const one = { item, since: now(), done: resolve, fail: reject };
+      const waiting = owners.get(owner);
+      if (waiting) return void waiting.push(one);
+      const begun = [one];
+      owners.set(owner, begun);
+      void workOff(owner, begun);
+    });
+}
