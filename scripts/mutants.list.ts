@@ -450,9 +450,26 @@ export const MUTANTS: readonly MutantGroup[] = [
   },
   {
     project: 'server',
+    tests: ['server/batches.test.ts', 'server/starting.test.ts', 'server/migrate.test.ts', 'server/hold.test.ts'],
+    mutants: [
+      ['server/batches.ts', 'now() - since > patienceMs', 'false'],
+      ['server/batches.ts', 'batch.length === 1 || isDatabaseGone(error)', 'batch.length === 1'],
+      ['server/batches.ts', 'waiting.splice(0, most)', 'waiting.splice(0)'],
+      ['server/turns.ts', 'performance.now() - since > patienceMs', 'false'],
+      ['server/database.ts', 'performance.now() - from > PATIENCE_MS', 'false'],
+      ['server/repository/childRecords.ts', 'after.get(key)?.record ?? before', 'before'],
+      ['server/repository/childRecords.ts', 'else newest.set(childId, takenAt);', ''],
+      ['server/characterSet.ts', 'others > 0', 'false'],
+      ['server/characterSet.ts', "characters !== 'utf8mb4'", 'false'],
+      ['server/starting.ts', ' || FULL_WORDS.test(words)', ''],
+      ['server/config.ts', "env[name]?.trim() === '' || ", ''],
+    ],
+  },
+  {
+    project: 'server',
     tests: ['server/records.test.ts'],
     mutants: [
-      ['server/repository/childRecords.ts', 'take.takenAt < Math.max(lastAt, termFrom)', 'false'],
+      ['server/repository/childRecords.ts', 'takenAt < Math.max(newest.get(childId) ?? 0, termFrom)', 'false'],
       ['server/repository/childRecords.ts', 'override ?? mark', 'mark'],
       [
         'server/repository/takes.ts',

@@ -186,7 +186,7 @@ describe('many at once', () => {
 
 describe('a statement that takes too long', () => {
   it('fails, and takes its connection along: the next one does not wait for it', async () => {
-    const { pool } = openDatabase(databaseUrl, { connections: 1, statementMs: 400 });
+    const { pool } = openDatabase(databaseUrl, { connections: 1, statementMs: 1_500 });
     await expect(pool.query('select sleep(5)')).rejects.toMatchObject({ code: 'PROTOCOL_SEQUENCE_TIMEOUT' });
     const [rows] = await pool.query('select 1 as one');
     expect(rows).toEqual([{ one: 1 }]);
