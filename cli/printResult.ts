@@ -1,5 +1,5 @@
 import type { Scale } from '../core/judging/scale.ts';
-import type { TakeResult } from '../core/judging/takeResult.ts';
+import type { Misreading, TakeResult } from '../core/judging/takeResult.ts';
 import { mixed } from '../core/rhythm/fraction.ts';
 import type { Pattern } from '../core/rhythm/pattern.ts';
 import type { PlayedPlace } from '../core/timing/schedule.ts';
@@ -10,6 +10,16 @@ import { printedMark } from './markScale.ts';
 
 function printPlace({ measure, beat, timeThrough }: PlayedPlace) {
   return { measure, beat: mixed(beat), ...(timeThrough === undefined ? {} : { time: timeThrough }) };
+}
+
+/** How much, of whatever it is. */
+function amountsOf({ beats, percent, count, ms }: Misreading) {
+  return {
+    ...(beats === undefined ? {} : { beats: mixed(beats) }),
+    ...(percent === undefined ? {} : { percent }),
+    ...(count === undefined ? {} : { count }),
+    ...(ms === undefined ? {} : { ms }),
+  };
 }
 
 /** The result of a take as `score` prints it: beats as mixed numbers, every misreading with its sentence. */
@@ -26,6 +36,7 @@ export function printResult(result: TakeResult, pattern: Pattern, scale: Scale):
     misreadings: misreadings.map((misreading) => ({
       code: misreading.code,
       ...printPlace(misreading),
+      ...amountsOf(misreading),
       ...(misreading.again ? { again: misreading.again.map(printPlace) } : {}),
       sentence: misreadingSentence(pattern, misreading, result, PLAIN_VOICE),
     })),

@@ -150,6 +150,28 @@ describe('say', () => {
 });
 
 describe('score', () => {
+  it('says how much: milliseconds, measures, beats', async () => {
+    const amounts = async (pattern: string, onsets: readonly number[]) => {
+      const { out } = await clapboard(['score'], JSON.stringify({ pattern, bpm: 60, onsets }));
+      return (JSON.parse(out) as { misreadings: object[] }).misreadings[0];
+    };
+    const text = '4/4 q q h | e e e e h | h q q | q. e h';
+    const beats = [0, 1, 2, 4, 4.5, 5, 5.5, 6, 8, 10, 11, 12, 13.5, 14];
+    expect(
+      await amounts(
+        text,
+        beats.map((beat) => beat + 0.25),
+      ),
+    ).toMatchObject({ code: 'behind-the-click', ms: 250 });
+    expect(await amounts(text, [0, 1, 2, 8, 10, 11, 12, 13.5, 14])).toMatchObject({ code: 'measure-silent', count: 1 });
+    expect(
+      await amounts(
+        text,
+        beats.map((beat) => beat + 2),
+      ),
+    ).toMatchObject({ code: 'entered-late', beats: '2' });
+  });
+
   it('reads one request from standard input or a file', async () => {
     const file = join(mkdtempSync(join(tmpdir(), 'take-')), 'take.json');
     writeFileSync(file, JSON.stringify(TAKE));

@@ -34,6 +34,8 @@ const Shape = Type.Object({
       ...place,
       beats: Type.Optional(Fraction),
       percent: Type.Optional(Type.Number()),
+      count: Type.Optional(Type.Integer()),
+      ms: Type.Optional(Type.Integer()),
       again: Type.Optional(Type.Array(Type.Object(place))),
       kept: Type.Optional(Type.Object({ bpm: Type.Number(), click: Type.Number() })),
       part: Type.Optional(Type.Literal(true)),

@@ -109,7 +109,7 @@ export const MUTANTS: readonly MutantGroup[] = [
       ['core/wording/misreadingSentences.ts', 'alone: isAlone(take)', 'alone: true'],
       ['core/wording/saidCounts.ts', "restStyleOf(counts) === 'silent' ||", ''],
       ['core/wording/advice.ts', "said.indexOf('. ') + 2", '0'],
-      ['core/wording/misreadingSentences.ts', "instead ? 'Or it was this. ' : ''", "''"],
+      ['core/wording/misreadingSentences.ts', "instead ? 'Or: ' : ''", "''"],
       ['core/wording/misreadingSentences.ts', "whole ? 'The whole take' : headingOf", 'headingOf'],
     ],
   },

@@ -220,9 +220,15 @@ function goesWith(hypothesis: CodedHypothesis, others: readonly CodedHypothesis[
 }
 
 /** What the take itself suggests, from the first strange thing on. */
-function suggestions(written: Score, { fit }: Diagnosis, things: Strange, onsets: Float64Array): CodedHypothesis[] {
+function suggestions(
+  written: Score,
+  { fit }: Diagnosis,
+  things: Strange,
+  onsets: Float64Array,
+  free: boolean,
+): CodedHypothesis[] {
   const { claps, hits, curve } = fit;
-  return suggestedBy(written, { onsets, claps, hits, curve, first: Math.max(0, things.claps.indexOf(true)) });
+  return suggestedBy(written, { onsets, claps, hits, curve, first: Math.max(0, things.claps.indexOf(true)) }, free);
 }
 
 /**
@@ -246,8 +252,8 @@ export function diagnose(written: Score, onsets: Float64Array, free: boolean): D
     // Without a click what comes after a stop bends the whole; what came before it still shows the tempo.
     const begun = free && before.hypotheses.length === 0 ? begunFit(claps, onsets) : undefined;
     const there = begun && { ...before, fit: begun };
-    const more = there ? suggestions(written, there, strangeIn(there, onsets, begins), onsets) : [];
-    return [...suggestions(written, before, things, onsets), ...more];
+    const more = there ? suggestions(written, there, strangeIn(there, onsets, begins), onsets, free) : [];
+    return [...suggestions(written, before, things, onsets, free), ...more];
   };
   let best = asWritten;
   let frontier = [asWritten];

@@ -9,7 +9,7 @@ const CERTAIN = 2.1;
 
 /** The child as it was followed: from places on paper to the moments they were due in this take, and back. */
 export class Follower {
-  /** Seconds behind the click, at most what is taken off; negative is ahead. In a free take where it began. */
+  /** Seconds behind the click; negative is ahead. In a free take where it began. */
   readonly lag: number;
   private readonly curve: TempoCurve;
   private readonly shifts: readonly { readonly from: number; readonly by: number; readonly whole: boolean }[];
@@ -24,8 +24,8 @@ export class Follower {
     private readonly free: boolean,
   ) {
     const { hypotheses, fit, claps } = diagnosis;
-    this.lag = free ? fit.curve.lag : Math.max(-LARGEST_LEAD, Math.min(LARGEST_LEAD, fit.curve.lag));
-    this.curve = { ...fit.curve, lag: this.lag };
+    this.lag = fit.curve.lag;
+    this.curve = fit.curve;
     this.certain = fit.bendCertainty >= CERTAIN;
     this.speed = hypotheses.find(({ speed }) => speed !== undefined)?.speed ?? 1;
     this.shifts = hypotheses
@@ -38,6 +38,11 @@ export class Follower {
     // At another speed all times are stretched about one moment: the one that the hypothesis leaves where it is.
     const some = claps.find(({ note }) => note >= 0);
     this.zero = some && this.speed !== 1 ? (some.time - some.written / this.speed) / (1 - 1 / this.speed) : 0;
+  }
+
+  /** The part of it that is usual, and taken off also where being with the click is asked for. */
+  get usualLag(): number {
+    return Math.max(-LARGEST_LEAD, Math.min(LARGEST_LEAD, this.lag));
   }
 
   /** In a measure that was left out. */

@@ -16,7 +16,7 @@ import type { Hit } from './hit.ts';
 import { judgeHolds } from './holds.ts';
 import { type MarkedTake, accuracyOf, markOf, round } from './mark.ts';
 import { MOST_NAMED, misreadingsIn } from './misreadingFacts.ts';
-import { isAboutTake, isOffClick } from './misreadings/table.ts';
+import { MISREADINGS, isAboutTake, isOffClick } from './misreadings/table.ts';
 import { OWN_TEMPO_COST, ownPaces } from './ownPace.ts';
 import type { MarkBorder, Scale } from './scale.ts';
 import { type Score, scoreOf } from './scoreEvents.ts';
@@ -101,7 +101,9 @@ export function judge(request: TakeRequest): Judged {
       slips,
       tempo,
       follow: followed(score, diagnosis),
-      withBeat: free ? null : round(partWithClick(scheduleOf(pattern, set), follower.lag, windows, request), 10_000),
+      withBeat: free
+        ? null
+        : round(partWithClick(scheduleOf(pattern, set), follower.usualLag, windows, request), 10_000),
       heard: printRhythm(heardPattern(pattern, schedule, straightened(schedule, follower, hits, judged))),
       accuracy: round(accuracy, 10_000),
       mark: markOf(accuracy, tempo.driftPct, marked),
@@ -231,7 +233,10 @@ function feetOf(
 
 /** From which note on the child was how many beats ahead, all shifts so far added up. */
 function followed({ events, notes }: Score, { hypotheses }: Diagnosis): TakeResult['follow'] {
-  const shifts = hypotheses.flatMap(({ shift }) => shift ?? []).sort((a, b) => a.from - b.from);
+  const shifts = hypotheses
+    .filter(({ code }) => !MISREADINGS[code].ofRhythmOnly)
+    .flatMap(({ shift }) => shift ?? [])
+    .sort((a, b) => a.from - b.from);
   let ahead: Fraction = ZERO;
   const segments: { fromNote: number; beatsAhead: Fraction }[] = [];
   for (const { from, beats } of shifts) {

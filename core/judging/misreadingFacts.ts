@@ -3,6 +3,7 @@ import type { PlayedPlace } from '../timing/schedule.ts';
 import type { Diagnosis } from './diagnose.ts';
 import type { Fit } from './alignment.ts';
 import { MISREADINGS } from './misreadings/table.ts';
+import { LARGEST_LEAD } from './windows.ts';
 import type { Score } from './scoreEvents.ts';
 import type { Misreading } from './takeResult.ts';
 
@@ -12,10 +13,16 @@ export const MOST_NAMED = 3;
 const DRIFT_NAMED = { click: 0.05, free: 0.08 };
 /** … without a click over so many beats at least … */
 const FREE_BEATS = 8;
+/** Seconds: children tap ahead of a click by so much at least (handbook §8). */
+const USUAL_LEAD = 0.02;
+/** From fewer claps no lag can be told. */
+const FEWEST_FOR_LAG = 5;
+/** What a lead or lag is usually within, seconds: how surely a larger one is more than that. */
+const LAG_SPREAD = 0.05;
 /** … and when it is so many times its own uncertainty: what wanders looks surer than it is. */
 const DRIFT_CERTAIN = 2.6;
 
-type Amounts = Pick<Misreading, 'beats' | 'percent' | 'until' | 'again' | 'part'>;
+type Amounts = Pick<Misreading, 'beats' | 'percent' | 'until' | 'again' | 'part' | 'count' | 'ms'>;
 
 interface Found {
   readonly code: Misreading['code'];
@@ -58,18 +65,45 @@ function isNoticed({ events, notes, beat }: Score, fit: Fit, { part, free }: Dri
   return Math.abs(part) > DRIFT_NAMED[free ? 'free' : 'click'];
 }
 
+/** Seconds in milliseconds, without a sign and to ten: nobody hears less. */
+const inTens = (seconds: number) => Math.round(Math.abs(seconds) * 100) * 10;
+
+/**
+ * How far behind the click a take was on the whole, where that is more than usual and surely so; else 0. Who left the
+ * click on the way was not behind it.
+ */
+function steadyLag({ curve: { lag, tempo, bend }, hits, sigma }: Fit): number {
+  const heard = hits.reduce((count, hit) => count + (hit >= 0 ? 1 : 0), 0);
+  if (heard < FEWEST_FOR_LAG) return 0;
+  const middle = lag + tempo / 2 + bend / 3;
+  const ends = Math.min(...[lag, lag + tempo + bend].map((end) => end * Math.sign(middle)));
+  const unsure = (2 * sigma) / Math.sqrt(heard);
+  // Ahead is where children are anyway, and a little more of it is no other thing.
+  const least = middle > 0 ? LARGEST_LEAD : LARGEST_LEAD + USUAL_LEAD;
+  return ends > LAG_SPREAD && Math.abs(middle) - unsure >= least ? middle : 0;
+}
+
+/** By how much it came wrong: in beats, or where it is no matter of beats in milliseconds. */
+function amountOf(code: Misreading['code'], shift: { beats: number; seconds: number }, { curve }: Fit): Amounts {
+  if (MISREADINGS[code].ofRhythmOnly) return { ms: inTens(shift.seconds + curve.lag) };
+  return { beats: frac(Math.round(Math.abs(shift.beats) * 2), 2) };
+}
+
 /** What a diagnosis says was misread. */
 function foundIn(score: Score, { hypotheses, gains, fit, lost }: Diagnosis, drift: Drift): Found[] {
   const { events, notes } = score;
+  const { free } = drift;
   const found = alike(hypotheses).map((group): Found => {
-    const { code, event, shift, wholeTake } = hypotheses[group[0]!]!;
+    const { code, event, shift, wholeTake, count, until } = hypotheses[group[0]!]!;
     const again = group.slice(1).map((i) => events[hypotheses[i]!.event]!.source.place);
     return {
       code,
       event,
       gain: Math.max(...group.map((i) => gains[i]!)),
       amounts: {
-        ...(shift ? { beats: frac(Math.round(Math.abs(shift.beats) * 2), 2) } : {}),
+        ...(shift ? amountOf(code, shift, fit) : {}),
+        ...(count === undefined ? {} : { count }),
+        ...(until === undefined ? {} : { until: events[until]!.source.place }),
         ...(again.length > 0 ? { again } : {}),
         ...(MISREADINGS[code].about === 'take' && !wholeTake ? { part: true as const } : {}),
       },
@@ -79,6 +113,11 @@ function foundIn(score: Score, { hypotheses, gains, fit, lost }: Diagnosis, drif
     const percent = Math.round(Math.abs(drift.part) * 100);
     const code = drift.part > 0 ? 'rushing' : 'dragging';
     found.push({ code, event: notes[0]!, gain: fit.bendCertainty ** 2 / 2, amounts: { percent } });
+  }
+  const steady = free || drift.part !== 0 ? 0 : steadyLag(fit);
+  if (steady !== 0 && !hypotheses.some(({ wholeTake }) => wholeTake)) {
+    const code = steady > 0 ? 'behind-the-click' : 'ahead-of-the-click';
+    found.push({ code, event: notes[0]!, gain: (steady / LAG_SPREAD) ** 2 / 2, amounts: { ms: inTens(steady) } });
   }
   if (lost) {
     const until: PlayedPlace = events[eventOf(score, fit, lost.to + 1)]!.source.place;

@@ -120,6 +120,42 @@ const CASES: readonly (readonly [MisreadingCode, string, readonly number[], stri
     'Measure 1, beat 1: you broke off and began again from here.',
   ],
   [
+    'measure-skipped',
+    '4/4 q q h | e e e e h | h q q | q. e h | q q q q | e e h q',
+    [0, 1, 2, 4, 4.5, 5, 5.5, 6, 8, 9, 10, 11, 12, 12.5, 13, 15],
+    'Measure 3, beat 1: you left 2 measures from here out.',
+  ],
+  [
+    'measure-repeated',
+    '4/4 q q h | e e e e h | h q q | q. e h',
+    [0, 1, 2, 4, 4.5, 5, 5.5, 6, 8, 9, 10, 12, 12.5, 13, 13.5, 14, 16, 18, 19, 20, 21.5, 22],
+    'Measure 1, beat 1: you played the 2 measures from here twice.',
+  ],
+  [
+    'measure-silent',
+    '4/4 q q h | e e e e h | h q q | q. e h',
+    [0, 1, 2, 8, 10, 11, 12, 13.5, 14],
+    'Measure 2, beat 1: you clapped nothing in this measure, and came in again in the right place.',
+  ],
+  [
+    'joined-late',
+    '4/4 q q h | e e e e h | h q q | q. e h',
+    [4, 4.5, 5, 5.5, 6, 8, 10, 11, 12, 13.5, 14],
+    'Measure 1, beat 1: you clapped nothing until measure 2, beat 1; from there you were in the right place.',
+  ],
+  [
+    'behind-the-click',
+    '4/4 q q h | q e e h | q. e q q',
+    [0, 1, 2, 4, 5, 5.5, 6, 8, 9.5, 10, 11].map((beat) => beat + 0.32),
+    'The whole take: the rhythm itself was right; all of it came 0.21 seconds after the click.',
+  ],
+  [
+    'ahead-of-the-click',
+    '4/4 q q h | q e e h | q. e q q',
+    [0, 1, 2, 4, 5, 5.5, 6, 8, 9.5, 10, 11].map((beat) => beat - 0.25),
+    'seconds before the click. Listen to the count-in to its end',
+  ],
+  [
     'own-tempo',
     '4/4 q q h | q e e h | q. e q q',
     [0, 0.8, 1.6, 3.2, 4, 4.4, 4.8, 6.4, 7.6, 8, 8.8],
@@ -151,6 +187,9 @@ const NEEDS_CLICK: readonly MisreadingCode[] = [
   'entered-late',
   'half-tempo',
   'double-tempo',
+  'joined-late',
+  'behind-the-click',
+  'ahead-of-the-click',
   'own-tempo',
 ];
 
@@ -169,6 +208,38 @@ describe('misreadings', () => {
         { free: true },
       ).misreadings[0]?.code,
     ).toBe(code);
+  });
+  it('a whole take behind or ahead of the click costs nothing, and is followed', () => {
+    const beats = [0, 1, 2, 4, 5, 5.5, 6, 8, 9.5, 10, 11];
+    const text = '4/4 q q h | q e e h | q. e q q';
+    const right = judged(text, 80, human(beats));
+    for (const seconds of [-0.22, 0.13, 0.2, 0.28, 0.32]) {
+      const onsets = human(beats).map((time) => time + seconds);
+      const off = judged(text, 80, onsets, { clickCounts: true });
+      expect(off).toMatchObject({ accuracy: 1, mark: right.mark, follow: [] });
+      expect(off.notes.map(({ verdict }) => verdict)).toEqual(right.notes.map(({ verdict }) => verdict));
+      expect(off.misreadings[0]!.ms! * Math.sign(seconds)).toBeGreaterThan(seconds * 1000 - 60);
+      expect(Math.abs(off.misreadings[0]!.ms! - Math.abs(seconds * 1000))).toBeLessThan(60);
+      expect(off.offClick).toBeUndefined();
+      expect(off.withBeat).toBeLessThan(1);
+      expect(judged(text, 80, onsets, { free: true }).misreadings).toEqual([]);
+    }
+  });
+  it('who rushes, or claps twice, is not ahead of the click', () => {
+    const { onsets } = simulate(patternOf('4/4 q q h | q e e h | q q q q | h h'), 72, { spread: 0.01, drift: 0.12 }, 3);
+    const ahead = onsets.map((time) => time - 0.09);
+    expect(judged('4/4 q q h | q e e h | q q q q | h h', 72, ahead).misreadings.map(({ code }) => code)).toEqual([
+      'rushing',
+    ]);
+    expect(judged('4/4 q q q q | q q q q', 72, [-0.15, 0.7]).misreadings.map(({ code }) => code)).not.toContain(
+      'ahead-of-the-click',
+    );
+  });
+  it('a note or two left out at the beginning or inside are notes missed', () => {
+    const text = '4/4 q q h | q q h | h q q | q. e h';
+    const beats = [0, 1, 2, 4, 5, 6, 8, 10, 11, 12, 13.5, 14];
+    for (const missed of [[0], [0, 1], [3], [6]])
+      expect(judged(text, 80, human(beats.filter((_beat, i) => !missed.includes(i)))).misreadings).toEqual([]);
   });
   it('with a click it names a rest at the very beginning that was skipped, or given too long', () => {
     const text = '4/4 (e) e q q q | q e (e) q q | h q q';
@@ -190,7 +261,7 @@ describe('misreadings', () => {
       ['dot-too-long', undefined],
       ['upbeat-on-beat', true],
     ]);
-    expect(sentencesOf(patternOf(text), result)[1]).toMatch(/^Or it was this\. /);
+    expect(sentencesOf(patternOf(text), result)[1]).toMatch(/^Or: Measure 2, /);
   });
   it('names a tempo that drifts, and follows it', () => {
     for (const [drift, code] of [

@@ -204,7 +204,15 @@ describe('names of values, in every text a class sees', () => {
       const words = { count: '“1”', second: '“&”', next: 'n', restKept: 'r', value: 'x', many: 'xs', length: '1 beat' };
       return [
         title,
-        sentence({ ...words, holds: 'on beat 2', amount: '2 beats', part: false, free: false, alone: true }),
+        sentence({
+          ...words,
+          holds: 'on beat 2',
+          amount: '2 beats',
+          measures: 2,
+          part: false,
+          free: false,
+          alone: true,
+        }),
       ];
     }),
     ...Object.values(ACTIVITY_NAMES),

@@ -7,7 +7,7 @@ import type { JudgedHold } from './holds.ts';
 import type { MisreadingCode } from './misreadings/table.ts';
 
 /** Raised when a result changes its shape or what it says: results of an older version are judged again. */
-export const RESULT_VERSION = 6;
+export const RESULT_VERSION = 7;
 
 export const VERDICTS = ['on-time', 'early', 'late', 'missed'] as const;
 export type Verdict = (typeof VERDICTS)[number];
@@ -40,6 +40,10 @@ export interface Misreading extends PlayedPlace {
   readonly beats?: Fraction;
   /** Change of tempo over the take in %, without a sign. */
   readonly percent?: number;
+  /** So many measures in a row, where it is about measures. */
+  readonly count?: number;
+  /** Behind or ahead of the click by so many milliseconds, without a sign. */
+  readonly ms?: number;
   /** A habit: where else it was the same. */
   readonly again?: readonly PlayedPlace[];
   /** Its own tempo, and that of the click. */

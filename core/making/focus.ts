@@ -18,7 +18,7 @@ export type Focus =
  * anywhere: no pattern brings it out.
  */
 export const PLACED_MISREADINGS: readonly MisreadingCode[] = MISREADING_CODES.filter(
-  (code) => MISREADINGS[code].about === 'place' && code !== 'lost-and-recovered',
+  (code) => MISREADINGS[code].about === 'place' && !['lost-and-recovered', 'joined-late'].includes(code),
 );
 
 /** In which so many places the judge would hear a misreading that a pattern is made for (handbook §11). */

@@ -346,6 +346,10 @@ describe('what a take says of each place', () => {
         /^rrrrrrrnnnnr+$/,
       );
       expect(of('quarter', { misreadings: named('stopped-early', { event: 12 }) })).toMatch(/^r{11}n{4}$/);
+      const several = named('measure-silent', { event: 8, played: 2, count: 2 });
+      expect(of('quarter', { misreadings: several }).match(/n/g)!.length).toBeGreaterThan(
+        of('quarter', { misreadings: named('measure-silent', { event: 8, played: 2 }) }).match(/n/g)!.length,
+      );
     });
   });
 

@@ -43,7 +43,9 @@ const ABOUT: Readonly<Partial<Record<MisreadingCode, readonly ElementId[]>>> = {
 /** Instead of what is written something else was clapped: nothing is told of any element. */
 const INSTEAD: ReadonlySet<MisreadingCode> = new Set(['another-rhythm', 'only-the-beat']);
 /** A stretch without the rhythm; it says nothing of what stands in it. */
-const STRETCHES: ReadonlySet<MisreadingCode> = new Set(['lost-and-recovered', 'measure-skipped', 'stopped-early']);
+const STRETCHES: ReadonlySet<MisreadingCode> = new Set([
+  ...(['lost-and-recovered', 'measure-skipped', 'measure-silent', 'joined-late', 'stopped-early'] as const),
+]);
 /** The rhythm itself is right there. */
 const HARMLESS: ReadonlySet<MisreadingCode> = new Set(['hesitated', 'started-again', 'measure-repeated']);
 
@@ -87,12 +89,12 @@ function misread(misreadings: readonly Misreading[], written: PlayedEvents, plac
 
 /** Written events of which the take says nothing. */
 function untold({ misreadings }: Facts, written: PlayedEvents): (event: number) => boolean {
-  const stretches = misreadings.flatMap(({ code, event, until }) => {
+  const stretches = misreadings.flatMap(({ code, event, until, count = 1 }) => {
     if (!STRETCHES.has(code)) return [];
     const { played } = written.events[event] ?? { played: 0 };
     if (code === 'stopped-early') return [{ from: event, to: Infinity }];
     if (until) return [{ from: event, to: eventAt(written, until) }];
-    return [{ from: event, to: written.events.findLastIndex((one) => one.played === played) + 1 }];
+    return [{ from: event, to: written.events.findLastIndex((one) => one.played < played + count) + 1 }];
   });
   return (event) => stretches.some(({ from, to }) => from <= event && event < to);
 }

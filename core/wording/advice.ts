@@ -115,6 +115,6 @@ export function adviceForChild(result: TakeResult, pattern: Pattern, voice: Voic
 
 /** Every sentence says where, what was heard, and then what to do. */
 function whatToDo(sentence: string): string {
-  const said = sentence.replace(/^(Or it was this\. )?[^:]*: /, '');
+  const said = sentence.replace(/^(Or: )?[^:]*: /, '');
   return said.slice(said.indexOf('. ') + 2);
 }

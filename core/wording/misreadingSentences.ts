@@ -33,7 +33,7 @@ export function misreadingSentence(pattern: Pattern, misreading: Misreading, tak
   const said = inNaming(MISREADING_WORDS[code].sentence(words), voice.naming);
   const whole = percent !== undefined || (MISREADING_WORDS[code].whole && !part);
   const place = whole ? 'The whole take' : headingOf(misreading, alike(pattern, misreading), voice);
-  return `${instead ? 'Or it was this. ' : ''}${place}: ${said}`;
+  return `${instead ? 'Or: ' : ''}${place}: ${said}`;
 }
 
 /** The written event a misreading is about, and its place among those of its played measure. */
@@ -65,7 +65,8 @@ function headingOf(misreading: Misreading, outOf: number, { naming }: Voice): st
   return `${heading}, and again in ${noun} ${listed(measures)}`;
 }
 
-function amountOf({ beats, percent, until, kept }: Misreading, { naming }: Voice): string {
+function amountOf({ beats, percent, until, kept, ms }: Misreading, { naming }: Voice): string {
+  if (ms !== undefined) return `${(ms / 1000).toFixed(2).replace(/0$/, '')} seconds`;
   if (kept) return `${kept.bpm}; the click was ${kept.click}`;
   if (until) return placeText(until, naming);
   if (percent !== undefined) return `${percent} %`;
@@ -112,6 +113,7 @@ function wordsFor(pattern: Pattern, misreading: Misreading, take: AboutTake, voi
     length: beatsText(beats),
     holds: holds.length === 0 ? 'to the end' : `on ${holds.length > 1 ? 'beats' : 'beat'} ${listed(holds)}`,
     amount: amountOf(misreading, voice),
+    measures: misreading.count ?? 1,
     part: misreading.part === true,
     free: take.withBeat === null,
     alone: isAlone(take),

@@ -22,6 +22,8 @@ export interface SentenceWords {
    * By how much: "2 beats" a take came in wrong, "8 %" the tempo changed; or the place from which all is right again.
    */
   readonly amount: string;
+  /** So many measures in a row. */
+  readonly measures: number;
   /** Only a measure of the take. */
   readonly part: boolean;
   /** There was no click. */
@@ -169,15 +171,45 @@ export const MISREADING_WORDS: Readonly<Record<MisreadingCode, MisreadingWords>>
   'lost-and-recovered': {
     title: 'lost for a while',
     sentence: ({ amount }) =>
-      `you lost the thread here, and were right again from ${amount}: well recovered. Practise just this stretch.`,
+      `you got lost here, and were right again from ${amount}: well recovered. Practise just this stretch.`,
   },
   'measure-skipped': {
     title: 'a {measure} left out',
-    sentence: () => 'you left this {measure} out. Follow the notes with a finger, {measure} by {measure}.',
+    sentence: ({ measures }) =>
+      `you left ${measures === 1 ? 'this {measure}' : `${measures} {measure}s from here`} out. ` +
+      'Follow the notes with a finger, {measure} by {measure}.',
   },
   'measure-repeated': {
     title: 'a {measure} played twice',
-    sentence: () => 'you played this {measure} twice. Go straight on to the next one.',
+    sentence: ({ measures }) =>
+      `you played ${measures === 1 ? 'this {measure}' : `the ${measures} {measure}s from here`} twice. ` +
+      `Go straight on to the next${measures === 1 ? ' one' : ''}.`,
+  },
+  'measure-silent': {
+    title: 'a {measure} not clapped',
+    sentence: ({ measures }) =>
+      `you clapped nothing in ${measures === 1 ? 'this {measure}' : `these ${measures} {measure}s`}, and came in again ` +
+      'in the right place. Keep saying the counts, and clap with them all the way.',
+  },
+  'joined-late': {
+    title: 'joined in later',
+    sentence: ({ amount }) =>
+      `you clapped nothing until ${amount}; from there you were in the right place. ` +
+      'Breathe in on the last count of the count-in, and clap the very first note.',
+  },
+  'behind-the-click': {
+    title: 'all of it a little after the click',
+    whole: true,
+    sentence: ({ amount, alone }) =>
+      `${alone ? 'the rhythm itself was right; all of it' : 'all of it'} came ${amount} after the click. ` +
+      'Do not wait to hear the click: clap together with it.',
+  },
+  'ahead-of-the-click': {
+    title: 'all of it a little before the click',
+    whole: true,
+    sentence: ({ amount, alone }) =>
+      `${alone ? 'the rhythm itself was right; all of it' : 'all of it'} came ${amount} before the click. ` +
+      'Listen to the count-in to its end, and clap together with the click.',
   },
   'stopped-early': {
     title: 'the end is missing',

@@ -208,9 +208,55 @@ describe('each misreading in words', () => {
       'lost-and-recovered',
       '4/4 q q h | h h',
       1,
-      'Measure 1, beat 2: you lost the thread here, and were right again from measure 2, beat 1: well recovered. ' +
+      'Measure 1, beat 2: you got lost here, and were right again from measure 2, beat 1: well recovered. ' +
         'Practise just this stretch.',
       { until: { played: 1, measure: 2, beat: frac(1) } },
+    ],
+    [
+      'measure-skipped',
+      '4/4 q q h | h h | h h | w',
+      3,
+      'Measure 2, beat 1: you left 2 measures from here out. Follow the notes with a finger, measure by measure.',
+      { count: 2 },
+    ],
+    [
+      'measure-repeated',
+      '4/4 q q h | h h | h h | w',
+      3,
+      'Measure 2, beat 1: you played the 2 measures from here twice. Go straight on to the next.',
+      { count: 2 },
+    ],
+    [
+      'measure-silent',
+      '4/4 q q h | h h | h h | w',
+      3,
+      'Measure 2, beat 1: you clapped nothing in these 2 measures, and came in again in the right place. ' +
+        'Keep saying the counts, and clap with them all the way.',
+      { count: 2 },
+    ],
+    [
+      'joined-late',
+      '4/4 q q h | h h',
+      0,
+      'Measure 1, beat 1: you clapped nothing until measure 2, beat 1; from there you were in the right place. ' +
+        'Breathe in on the last count of the count-in, and clap the very first note.',
+      { until: { played: 1, measure: 2, beat: frac(1) } },
+    ],
+    [
+      'behind-the-click',
+      '4/4 q q h | h h',
+      0,
+      'The whole take: the rhythm itself was right; all of it came 0.2 seconds after the click. ' +
+        'Do not wait to hear the click: clap together with it.',
+      { ms: 200 },
+    ],
+    [
+      'ahead-of-the-click',
+      '4/4 q q h | h h',
+      0,
+      'The whole take: the rhythm itself was right; all of it came 0.15 seconds before the click. ' +
+        'Listen to the count-in to its end, and clap together with the click.',
+      { ms: 150 },
     ],
     [
       'measure-skipped',

@@ -5,6 +5,12 @@ import { EPSILON } from '../../timing/tolerance.ts';
 import type { ExpectedClap } from '../expectedClap.ts';
 import type { Score, ScoreEvent } from '../scoreEvents.ts';
 
+/** Written time, its end not in it. */
+export interface Stretch {
+  readonly from: Seconds;
+  readonly to: Seconds;
+}
+
 /** One way to misread one place: how the claps come then. */
 export interface Hypothesis {
   /** Index into `score.events` of the event it is about. */
@@ -18,7 +24,11 @@ export interface Hypothesis {
   /** Written times of claps it adds: without a clap there that belongs to no note it did not happen. */
   readonly adds?: readonly Seconds[];
   /** Written time that was not played at all. */
-  readonly leavesOut?: { readonly from: Seconds; readonly to: Seconds };
+  readonly leavesOut?: Stretch;
+  /** So many measures in a row it is about. */
+  readonly count?: number;
+  /** Index of the event from which all is right again. */
+  readonly until?: number;
   /** Of a stretch at a speed of its own: each moment of it comes later by so much of its time since `from`. */
   readonly paced?: { readonly from: Seconds; readonly to: Seconds; readonly slower: number };
   /** Speed of the take beside the set tempo. */
@@ -65,8 +75,14 @@ export type MisreadingKind = {
   readonly noHabit?: true;
   /** Without a click there is no right moment to come in and no set tempo: nothing of the whole take is asked. */
   readonly needsClick?: true;
+  /** The click was not kept, yet that costs nothing even where keeping it counts: the rhythm alone is judged. */
+  readonly ofRhythmOnly?: true;
 } & (
-  | { readonly hypotheses: (score: Score) => Hypothesis[] }
+  | {
+      readonly hypotheses: (score: Score) => Hypothesis[];
+      /** What else of it the take itself suggests. */
+      readonly inTake?: (score: Score, take: HeardSoFar) => Hypothesis[];
+    }
   /** @returns index of the written event it is about; undefined where the take is too short for it */
   | {
       readonly slip: (take: SlippingTake, score: Score, random: Random) => number | undefined;
@@ -82,6 +98,11 @@ export function delayed({ note, written, time, replayed }: ExpectedClap, seconds
 /** Everything from a written time on comes later by some seconds (negative: earlier). */
 export function shifted(claps: readonly ExpectedClap[], from: Seconds, seconds: Seconds): ExpectedClap[] {
   return claps.map((clap) => (clap.written >= from - EPSILON ? delayed(clap, seconds) : clap));
+}
+
+/** All but the claps of a stretch. */
+export function without(claps: readonly ExpectedClap[], { from, to }: Stretch): ExpectedClap[] {
+  return claps.filter(({ written }) => written < from - EPSILON || written >= to - EPSILON);
 }
 
 /** One clap more, between those before and after it on paper; it moves with what was moved there. */

@@ -1,10 +1,12 @@
 import { EPSILON } from '../../timing/tolerance.ts';
 import type { ExpectedClap } from '../expectedClap.ts';
-import type { ScoreMeasure } from '../scoreEvents.ts';
-import { type Hypothesis, type MisreadingKind, ORDER, shifted } from './hypothesis.ts';
-import { firstEvent, soundsIn } from './writtenPlaces.ts';
+import type { Score } from '../scoreEvents.ts';
+import { type Hypothesis, type MisreadingKind, ORDER, type Stretch, shifted } from './hypothesis.ts';
+import { firstEvent, measureOf, soundsIn } from './writtenPlaces.ts';
 
-function twice(claps: readonly ExpectedClap[], { from, to }: ScoreMeasure): ExpectedClap[] {
+const COST = { one: 5, several: 7 };
+
+function twice(claps: readonly ExpectedClap[], { from, to }: Stretch): ExpectedClap[] {
   const seconds = to - from;
   const inside = claps.filter(({ written }) => written >= from - EPSILON && written < to - EPSILON);
   const before = claps.filter(({ written }) => written < to - EPSILON);
@@ -13,7 +15,7 @@ function twice(claps: readonly ExpectedClap[], { from, to }: ScoreMeasure): Expe
     to,
     seconds,
   );
-  // The second time stands at the very end of the measure on paper, in its own order.
+  // The second time stands at the very end of the measures on paper, in its own order.
   const again = inside.map(({ time }, k): ExpectedClap => ({
     note: -1,
     replayed: true,
@@ -23,14 +25,32 @@ function twice(claps: readonly ExpectedClap[], { from, to }: ScoreMeasure): Expe
   return [...before, ...again, ...after];
 }
 
+/** So many measures from one on played twice; undefined where nothing sounds in them. */
+function playedTwice(score: Score, first: number, count: number): Hypothesis | undefined {
+  const measures = score.measures.slice(first, first + count);
+  if (first < 0 || measures.length < count || !measures.some((measure) => soundsIn(score, measure))) return undefined;
+  const stretch = { from: measures[0]!.from, to: measures.at(-1)!.to };
+  const seconds = stretch.to - stretch.from;
+  return {
+    event: firstEvent(score, first),
+    cost: count === 1 ? COST.one : COST.several,
+    apply: (claps) => twice(claps, stretch),
+    shift: { from: stretch.to, beats: seconds / score.beat, seconds },
+    count,
+  };
+}
+
 export const measureRepeated: MisreadingKind = {
   about: 'place',
   noHabit: true,
-  hypotheses: (score) =>
-    score.measures.flatMap((measure, i): Hypothesis[] => {
-      if (!soundsIn(score, measure)) return [];
-      const seconds = measure.to - measure.from;
-      const shift = { from: measure.to, beats: seconds / score.beat, seconds };
-      return [{ event: firstEvent(score, i), cost: 5, apply: (claps) => twice(claps, measure), shift }];
-    }),
+  hypotheses: (score) => score.measures.flatMap((_measure, i) => playedTwice(score, i, 1) ?? []),
+  // Several, a line, a repeat once too often: it shows after the last of them.
+  inTake: (score, take) => {
+    const at = measureOf(score, take);
+    return [at - 2, at - 1, at, at + 1].flatMap((last) =>
+      Array.from({ length: Math.max(0, last) }, (_, k) => playedTwice(score, last - 1 - k, k + 2)).filter(
+        (one) => one !== undefined,
+      ),
+    );
+  },
 };

@@ -1,31 +1,42 @@
-import { EPSILON } from '../../timing/tolerance.ts';
-import type { ExpectedClap } from '../expectedClap.ts';
-import type { ScoreMeasure } from '../scoreEvents.ts';
-import { type Hypothesis, type MisreadingKind, shifted } from './hypothesis.ts';
-import { firstEvent, soundsIn } from './writtenPlaces.ts';
+import type { Score } from '../scoreEvents.ts';
+import { type Hypothesis, type MisreadingKind, shifted, without } from './hypothesis.ts';
+import { firstEvent, measureOf, soundsIn } from './writtenPlaces.ts';
 
-function without(claps: readonly ExpectedClap[], { from, to }: ScoreMeasure): ExpectedClap[] {
-  return claps.filter(({ written }) => written < from - EPSILON || written >= to - EPSILON);
+const COST = { one: 5, several: 7.5 };
+/** With fewer notes after them nothing shows that it went on there, and did not stop. */
+const FEWEST_AFTER = 4;
+
+/** So many measures from one on left out; undefined where that is something else. */
+function leftOut(score: Score, first: number, count: number): Hypothesis | undefined {
+  const measures = score.measures.slice(first, first + count);
+  const later = score.measures.slice(first + count).some((next) => soundsIn(score, next));
+  // Measures of rests that are left out are a rest that was skipped; the last ones left out are an early end.
+  if (measures.length < count || !later || !measures.some((measure) => soundsIn(score, measure))) return undefined;
+  const { from } = measures[0]!;
+  const { to } = measures.at(-1)!;
+  const seconds = from - to;
+  return {
+    event: firstEvent(score, first),
+    cost: count === 1 ? COST.one : COST.several,
+    apply: (claps) => shifted(without(claps, { from, to }), to, seconds),
+    shift: { from: to, beats: seconds / score.beat, seconds },
+    leavesOut: { from, to },
+    count,
+  };
 }
 
 export const measureSkipped: MisreadingKind = {
   about: 'place',
   noHabit: true,
-  hypotheses: (score) =>
-    score.measures.flatMap((measure, i): Hypothesis[] => {
-      const later = score.measures.slice(i + 1).some((next) => soundsIn(score, next));
-      // A measure of rests that is left out is a rest that was skipped; the last measure left out is an early end.
-      if (!later || !soundsIn(score, measure)) return [];
-      const { from, to } = measure;
-      const seconds = from - to;
-      return [
-        {
-          event: firstEvent(score, i),
-          cost: 5,
-          apply: (claps) => shifted(without(claps, measure), to, seconds),
-          shift: { from: to, beats: seconds / score.beat, seconds },
-          leavesOut: { from, to },
-        },
-      ];
-    }),
+  hypotheses: (score) => score.measures.flatMap((_measure, i) => leftOut(score, i, 1) ?? []),
+  // Several, a line, a repeat that was not taken: it shows where the first of them would be.
+  inTake: (score, take) => {
+    const at = measureOf(score, take);
+    const after = (to: number) => score.notes.filter((i) => score.events[i]!.played >= to).length;
+    return [at - 1, at, at + 1].flatMap((first) =>
+      Array.from({ length: score.measures.length }, (_, k) => k + 2).flatMap((count) =>
+        first < 0 || after(first + count) < FEWEST_AFTER ? [] : (leftOut(score, first, count) ?? []),
+      ),
+    );
+  },
 };

@@ -12,12 +12,14 @@ import type { HeardSoFar, Hypothesis, MisreadingKind } from './hypothesis.ts';
 import { lostAndRecovered } from './lostAndRecovered.ts';
 import { measureRepeated } from './measureRepeated.ts';
 import { measureSkipped } from './measureSkipped.ts';
+import { aheadOfTheClick, behindTheClick } from './offTheClick.ts';
 import { onlyTheBeat } from './onlyTheBeat.ts';
 import { doubleTempo, halfTempo } from './otherTempo.ts';
 import { ownTempo } from './ownTempo.ts';
 import { restClapped } from './restClapped.ts';
 import { restSkipped } from './restSkipped.ts';
 import { restTooLong } from './restTooLong.ts';
+import { joinedLate, measureSilent } from './silent.ts';
 import { sixteenthsSlow } from './sixteenthsSlow.ts';
 import { startedAgain } from './startedAgain.ts';
 import { stoppedEarly } from './stoppedEarly.ts';
@@ -43,6 +45,10 @@ const TABLE = {
   'entered-late': enteredLate,
   'half-tempo': halfTempo,
   'double-tempo': doubleTempo,
+  'behind-the-click': behindTheClick,
+  'ahead-of-the-click': aheadOfTheClick,
+  'joined-late': joinedLate,
+  'measure-silent': measureSilent,
   'own-tempo': ownTempo,
   hesitated,
   'started-again': startedAgain,
@@ -72,7 +78,8 @@ export function isAboutTake({ code, part }: { readonly code: MisreadingCode; rea
 
 /** The rhythm may be right; what was not kept is the click. */
 export function isOffClick({ code, part }: { readonly code: MisreadingCode; readonly part?: true }): boolean {
-  return MISREADINGS[code].needsClick === true && part !== true;
+  const { needsClick, about, ofRhythmOnly } = MISREADINGS[code];
+  return needsClick === true && about === 'take' && ofRhythmOnly !== true && part !== true;
 }
 
 /** Where a misreading can happen at many places, each of them is the less likely. */
@@ -115,9 +122,10 @@ function habits(hypotheses: readonly Hypothesis[]): Hypothesis[] {
 }
 
 /** What the take itself suggests, under what explains it so far. */
-export function suggestedBy(score: Score, take: HeardSoFar): CodedHypothesis[] {
+export function suggestedBy(score: Score, take: HeardSoFar, free: boolean): CodedHypothesis[] {
   return MISREADING_CODES.flatMap((code) => {
     const kind = MISREADINGS[code];
+    if (free && kind.needsClick) return [];
     return 'inTake' in kind && kind.inTake ? kind.inTake(score, take).map((one) => ({ ...one, code })) : [];
   });
 }

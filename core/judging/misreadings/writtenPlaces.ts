@@ -3,7 +3,7 @@ import type { Seconds } from '../../timing/units.ts';
 import { type Score, type ScoreEvent, type ScoreMeasure, isEighth } from '../scoreEvents.ts';
 import type { Random } from '../../random.ts';
 import type { ExpectedClap } from '../expectedClap.ts';
-import type { Hypothesis, SlippingTake } from './hypothesis.ts';
+import type { HeardSoFar, Hypothesis, SlippingTake } from './hypothesis.ts';
 
 /** What several misreadings ask of a place in the score. */
 
@@ -43,6 +43,12 @@ export function noteAt({ events }: Score, moment: Seconds): boolean {
 /** Index of the first event of a measure, which counts in playing order. */
 export function firstEvent({ events }: Score, measure: number): number {
   return events.findIndex(({ played }) => played === measure);
+}
+
+/** The measure, in playing order, in which something is strange first. */
+export function measureOf({ events, notes }: Score, { claps, first }: HeardSoFar): number {
+  const written = claps.slice(first).find(({ note }) => note >= 0) ?? claps.findLast(({ note }) => note >= 0);
+  return events[notes[written?.note ?? 0] ?? 0]?.played ?? 0;
 }
 
 /** The beats of a stretch of written time: its start, and each beat that starts in it. */
