@@ -86,7 +86,10 @@ function steadyLag({ curve: { lag, tempo, bend }, hits, sigma }: Fit): number {
 /** By how much it came wrong: in beats, or where it is no matter of beats in milliseconds. */
 function amountOf(code: Misreading['code'], shift: { beats: number; seconds: number }, { curve }: Fit): Amounts {
   if (MISREADINGS[code].ofRhythmOnly) return { ms: inTens(shift.seconds + curve.lag) };
-  return { beats: frac(Math.round(Math.abs(shift.beats) * 2), 2) };
+  const twelfths = Math.round(Math.abs(shift.beats) * 12);
+  // A half or a third where it is one, else the nearest half.
+  const parts = twelfths % 6 === 0 || twelfths % 4 === 0 ? 12 : 2;
+  return { beats: frac(Math.round(Math.abs(shift.beats) * parts), parts) };
 }
 
 /** What a diagnosis says was misread. */
@@ -94,14 +97,14 @@ function foundIn(score: Score, { hypotheses, gains, fit, lost }: Diagnosis, drif
   const { events, notes } = score;
   const { free } = drift;
   const found = alike(hypotheses).map((group): Found => {
-    const { code, event, shift, wholeTake, count, until } = hypotheses[group[0]!]!;
+    const { code, event, shift, wholeTake, count, until, got } = hypotheses[group[0]!]!;
     const again = group.slice(1).map((i) => events[hypotheses[i]!.event]!.source.place);
     return {
       code,
       event,
       gain: Math.max(...group.map((i) => gains[i]!)),
       amounts: {
-        ...(shift ? amountOf(code, shift, fit) : {}),
+        ...(shift ? amountOf(code, got === undefined ? shift : { ...shift, beats: got }, fit) : {}),
         ...(count === undefined ? {} : { count }),
         ...(until === undefined ? {} : { until: events[until]!.source.place }),
         ...(again.length > 0 ? { again } : {}),

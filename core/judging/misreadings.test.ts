@@ -26,7 +26,25 @@ const CASES: readonly (readonly [MisreadingCode, string, readonly number[], stri
     'rest-too-long',
     '4/4 e (e) q q q | q e e h',
     [0, 1.5, 2.5, 3.5, 4.5, 5.5, 6, 6.5],
-    'Measure 1, beat 1 1/2: the rest lasts only half a beat',
+    'Measure 1, beat 1 1/2: the rest lasts only 1/2 beat; you gave it 1 beat.',
+  ],
+  [
+    'rest-too-short',
+    '4/4 q q (h) | q e e h | q q h',
+    [0, 1, 3, 4, 4.5, 5, 7, 8, 9],
+    'Measure 1, beat 3: the rest lasts 2 beats; you gave it only 1 beat, and what follows came too early.',
+  ],
+  [
+    'rest-too-short',
+    '4/4 q (q) q q | q e e h | q q h',
+    [0, 1.5, 2.5, 3.5, 4.5, 5, 5.5, 7.5, 8.5, 9.5],
+    'Measure 1, beat 2: the rest lasts 1 beat; you gave it only 1/2 beat',
+  ],
+  [
+    'hold-cut',
+    '4/4 q q q q | w | q e e h',
+    [0, 1, 2, 3, 4, 6, 7, 7.5, 8],
+    'Measure 2, beat 1: you held the whole note only 2 beats. It lasts 4 beats',
   ],
   [
     'dot-too-long',
@@ -52,7 +70,7 @@ const CASES: readonly (readonly [MisreadingCode, string, readonly number[], stri
     'hold-cut',
     '4/4 h e e q | q q h',
     [0, 1, 1.5, 2, 3, 4, 5],
-    'Measure 1, beat 1: you left the half note a beat early',
+    'Measure 1, beat 1: you held the half note only 1 beat. It lasts 2 beats',
   ],
   [
     'upbeat-on-beat',

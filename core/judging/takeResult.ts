@@ -36,7 +36,10 @@ export interface Misreading extends PlayedPlace {
   readonly code: MisreadingCode;
   /** Index of the written event it is about, in playing order. */
   readonly event: number;
-  /** By so many beats all that follows, or the whole take, came too early or too late; without a sign. */
+  /**
+   * So many beats the rest or note got instead of its own; where it is about no such one, by so many all that follows,
+   * or the whole take, came too early or too late, without a sign.
+   */
   readonly beats?: Fraction;
   /** Change of tempo over the take in %, without a sign. */
   readonly percent?: number;

@@ -28,6 +28,7 @@ type Facts = Pick<TakeResult, 'notes' | 'extras' | 'misreadings' | 'follow' | 't
 const ABOUT: Readonly<Partial<Record<MisreadingCode, readonly ElementId[]>>> = {
   'rest-clapped': ['eighth-rest', 'half-rest', 'quarter-rest'],
   'rest-skipped': ['eighth-rest', 'half-rest', 'quarter-rest'],
+  'rest-too-short': ['half-rest', 'quarter-rest', 'eighth-rest'],
   'rest-too-long': ['eighth-rest', 'half-rest', 'quarter-rest'],
   'dot-too-long': ['dotted-quarter', 'dotted-eighth', 'dotted-half'],
   'dot-too-short': ['dotted-quarter', 'dotted-eighth', 'dotted-half'],

@@ -56,10 +56,16 @@ export const MISREADING_WORDS: Readonly<Record<MisreadingCode, MisreadingWords>>
       'you gave the rest no time, and what follows came too early. ' +
       `Open your hands and ${restKept}: the rest lasts ${length}.`,
   },
+  'rest-too-short': {
+    title: 'a rest given too little time',
+    sentence: ({ restKept, length, amount }) =>
+      `the rest lasts ${length}; you gave it only ${amount}, and what follows came too early. ` +
+      `Open your hands and ${restKept}.`,
+  },
   'rest-too-long': {
-    title: 'a half-beat rest given a whole beat',
-    sentence: ({ restKept, next }) =>
-      `the rest lasts only half a beat; you gave it a whole one. Open your hands, ${restKept} quickly: ${next}.`,
+    title: 'a rest given too much time',
+    sentence: ({ restKept, length, amount, next }) =>
+      `the rest lasts only ${length}; you gave it ${amount}. Open your hands, ${restKept}, and go on: ${next}.`,
   },
   'dot-too-long': {
     title: 'a dotted note held too long',
@@ -79,9 +85,9 @@ export const MISREADING_WORDS: Readonly<Record<MisreadingCode, MisreadingWords>>
       `you clapped each beat of the ${value}. Clap once, keep your hands together and push ${holds}.`,
   },
   'hold-cut': {
-    title: 'a long note left a beat early',
-    sentence: ({ value, length, holds }) =>
-      `you left the ${value} a beat early. It lasts ${length}: push ${holds} before you go on.`,
+    title: 'a long note left too early',
+    sentence: ({ value, length, holds, amount }) =>
+      `you held the ${value} only ${amount}. It lasts ${length}: push ${holds} before you go on.`,
   },
   'upbeat-on-beat': {
     title: 'a note after the beat put on the beat',
@@ -188,8 +194,8 @@ export const MISREADING_WORDS: Readonly<Record<MisreadingCode, MisreadingWords>>
   'measure-silent': {
     title: 'a {measure} not clapped',
     sentence: ({ measures }) =>
-      `you clapped nothing in ${measures === 1 ? 'this {measure}' : `these ${measures} {measure}s`}, and came in again ` +
-      'in the right place. Keep saying the counts, and clap with them all the way.',
+      `you clapped nothing in ${measures === 1 ? 'this {measure}' : `these ${measures} {measure}s`}, ` +
+      'and came in again in the right place. Keep saying the counts, and clap with them all the way.',
   },
   'joined-late': {
     title: 'joined in later',

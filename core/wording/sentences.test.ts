@@ -45,11 +45,20 @@ describe('each misreading in words', () => {
         'Open your hands and whisper “2”: the rest lasts 1/2 beat.',
     ],
     [
+      'rest-too-short',
+      '4/4 q (h) q',
+      1,
+      'Measure 1, beat 2: the rest lasts 2 beats; you gave it only 1/2 beat, and what follows came too early. ' +
+        'Open your hands and whisper “2 3”.',
+      { beats: frac(1, 2) },
+    ],
+    [
       'rest-too-long',
       '4/4 q (e) e q q',
       1,
-      'Measure 1, beat 2: the rest lasts only half a beat; you gave it a whole one. ' +
-        'Open your hands, whisper “2” quickly: the next note comes on “&”.',
+      'Measure 1, beat 2: the rest lasts only 1/2 beat; you gave it 1 beat. ' +
+        'Open your hands, whisper “2”, and go on: the next note comes on “&”.',
+      { beats: frac(1) },
     ],
     [
       'dot-too-long',
@@ -87,7 +96,8 @@ describe('each misreading in words', () => {
       'hold-cut',
       '4/4 h h',
       1,
-      'Measure 1, beat 3: you left the half note a beat early. It lasts 2 beats: push on beat 4 before you go on.',
+      'Measure 1, beat 3: you held the half note only 1 beat. It lasts 2 beats: push on beat 4 before you go on.',
+      { beats: frac(1) },
     ],
     [
       'upbeat-on-beat',

@@ -25,6 +25,8 @@ export interface Hypothesis {
   readonly adds?: readonly Seconds[];
   /** Written time that was not played at all. */
   readonly leavesOut?: Stretch;
+  /** The beats that the event got instead of its own. */
+  readonly got?: Beats;
   /** So many measures in a row it is about. */
   readonly count?: number;
   /** Index of the event from which all is right again. */
@@ -128,7 +130,13 @@ export function moved(claps: readonly ExpectedClap[], by: ReadonlyMap<number, Se
 }
 
 /** A hypothesis in which all that follows an event comes later by some of its beats (negative: earlier). */
-export function shiftAfter(event: number, cost: number, { end, beat }: ScoreEvent, beats: Beats): Hypothesis {
+export function shiftAfter(
+  event: number,
+  cost: number,
+  { end, beat, beats: own }: ScoreEvent,
+  beats: Beats,
+): Hypothesis {
   const seconds = beats * beat;
-  return { event, cost, apply: (claps) => shifted(claps, end, seconds), shift: { from: end, beats, seconds } };
+  const shift = { from: end, beats, seconds };
+  return { event, cost, apply: (claps) => shifted(claps, end, seconds), shift, got: own + beats };
 }

@@ -5,6 +5,7 @@ import { dotTooShort } from './dotTooShort.ts';
 import { dragging, rushing } from './drifting.ts';
 import { eighthsUneven } from './eighthsUneven.ts';
 import { enteredEarly, enteredLate } from './entered.ts';
+import { restTooShort } from './gaps.ts';
 import { hesitated } from './hesitated.ts';
 import { holdCut } from './holdCut.ts';
 import { holdPulsed } from './holdPulsed.ts';
@@ -31,6 +32,7 @@ import { upbeatOnBeat } from './upbeatOnBeat.ts';
 const TABLE = {
   'rest-clapped': restClapped,
   'rest-skipped': restSkipped,
+  'rest-too-short': restTooShort,
   'rest-too-long': restTooLong,
   'dot-too-long': dotTooLong,
   'dot-too-short': dotTooShort,
