@@ -1,7 +1,6 @@
 import { EPSILON } from '../timing/tolerance.ts';
 import type { Diagnosis } from './diagnose.ts';
 import type { Hypothesis } from './misreadings/hypothesis.ts';
-import { LARGEST_LEAD } from './windows.ts';
 import { type TempoCurve, heardTime, paceAt, writtenTime } from '../timing/tempoCurve.ts';
 
 /** A bend of tempo is believed when it is so many times its own uncertainty; below that it is unsteadiness. */
@@ -38,11 +37,6 @@ export class Follower {
     // At another speed all times are stretched about one moment: the one that the hypothesis leaves where it is.
     const some = claps.find(({ note }) => note >= 0);
     this.zero = some && this.speed !== 1 ? (some.time - some.written / this.speed) / (1 - 1 / this.speed) : 0;
-  }
-
-  /** The part of it that is usual, and taken off also where being with the click is asked for. */
-  get usualLag(): number {
-    return Math.max(-LARGEST_LEAD, Math.min(LARGEST_LEAD, this.lag));
   }
 
   /** In a measure that was left out. */

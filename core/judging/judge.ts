@@ -101,9 +101,7 @@ export function judge(request: TakeRequest): Judged {
       slips,
       tempo,
       follow: followed(score, diagnosis),
-      withBeat: free
-        ? null
-        : round(partWithClick(scheduleOf(pattern, set), follower.usualLag, windows, request), 10_000),
+      withBeat: free ? null : round(partWithClick(scheduleOf(pattern, set), follower.lag, windows, request), 10_000),
       heard: printRhythm(heardPattern(pattern, schedule, straightened(schedule, follower, hits, judged))),
       accuracy: round(accuracy, 10_000),
       mark: markOf(accuracy, tempo.driftPct, marked),

@@ -30,9 +30,9 @@ const CASES: readonly (readonly [MisreadingCode, string, readonly number[], stri
   ],
   [
     'rest-too-short',
-    '4/4 q q (h) | q e e h | q q h',
-    [0, 1, 3, 4, 4.5, 5, 7, 8, 9],
-    'Measure 1, beat 3: the rest lasts 2 beats; you gave it only 1 beat, and what follows came too early.',
+    '4/4 q q q q | q (h) q | q e e h | q q h | q q h',
+    [0, 1, 2, 3, 4, 6, 7, 8, 8.5, 9, 11, 12, 13, 15, 16, 17],
+    'Measure 2, beat 2: the rest lasts 2 beats; you gave it only 1 beat, and what follows came too early.',
   ],
   [
     'rest-too-short',
@@ -259,6 +259,17 @@ describe('misreadings', () => {
     for (const missed of [[0], [0, 1], [3], [6]])
       expect(judged(text, 80, human(beats.filter((_beat, i) => !missed.includes(i)))).misreadings).toEqual([]);
   });
+  it('who stops after a clap or two of a measure has not gone on in another one', () => {
+    const text = '4/4 q q q q | q q h | q q q q | e e q h | q q h | w';
+    expect(judged(text, 84, human([0, 1, 2, 3, 4, 5, 6, 8], 84)).misreadings[0]?.code).toBe('stopped-early');
+  });
+  it('without a click nobody joins late, or is behind it; three claps show no lag', () => {
+    const text = '4/4 q q h | e e e e h | q. e q q | h h';
+    const rest = human([4, 4.5, 5, 5.5, 6, 8, 9.5, 10, 11, 12, 14]).map((time) => time + 0.2);
+    for (const { code } of judged(text, 80, rest, { free: true }).misreadings) expect(NEEDS_CLICK).not.toContain(code);
+    const three = judged('4/4 q q q q | q q q q', 60, [0.3, 1.3, 2.3]).misreadings;
+    expect(three.map(({ code }) => code)).not.toContain('behind-the-click');
+  });
   it('with a click it names a rest at the very beginning that was skipped, or given too long', () => {
     const text = '4/4 (e) e q q q | q e (e) q q | h q q';
     const beats = [0.5, 1, 2, 3, 4, 5, 6, 7, 8, 10, 11];
@@ -385,6 +396,7 @@ describe('what children do', () => {
   it.each([0.64, 0.8, 1.25, 1.5])('at %f of the tempo the rhythm is judged in its own time', (speed) => {
     const result = judged(TEXT, 80, human(RIGHT.map((beat) => beat / speed)));
     expect(codes(result)).toEqual(['own-tempo']);
+    expect(result.tempo.leadMs).toBe(0);
     expect(result.tempo.bpm / (80 * speed)).toBeCloseTo(1, 1);
     expect([result.accuracy, result.mark]).toEqual([1, 4]);
     expect(result.withBeat).toBeLessThan(0.5);

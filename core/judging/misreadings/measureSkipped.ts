@@ -3,7 +3,7 @@ import { type Hypothesis, type MisreadingKind, shifted, without } from './hypoth
 import { firstEvent, measureOf, soundsIn } from './writtenPlaces.ts';
 
 const COST = { one: 5, several: 7.5 };
-/** With fewer notes after them nothing shows that it went on there, and did not stop. */
+/** With fewer claps after them nothing shows that it went on there, and did not stop. */
 const FEWEST_AFTER = 4;
 
 /** So many measures from one on left out; undefined where that is something else. */
@@ -32,10 +32,11 @@ export const measureSkipped: MisreadingKind = {
   // Several, a line, a repeat that was not taken: it shows where the first of them would be.
   inTake: (score, take) => {
     const at = measureOf(score, take);
-    const after = (to: number) => score.notes.filter((i) => score.events[i]!.played >= to).length;
+    const before = take.hits.slice(0, take.first).findLast((hit) => hit >= 0) ?? -1;
+    if (take.onsets.length - before <= FEWEST_AFTER) return [];
     return [at - 1, at, at + 1].flatMap((first) =>
       Array.from({ length: score.measures.length }, (_, k) => k + 2).flatMap((count) =>
-        first < 0 || after(first + count) < FEWEST_AFTER ? [] : (leftOut(score, first, count) ?? []),
+        first < 0 ? [] : (leftOut(score, first, count) ?? []),
       ),
     );
   },

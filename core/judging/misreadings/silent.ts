@@ -4,7 +4,7 @@ import { firstEvent } from './writtenPlaces.ts';
 
 /** Nats: as likely as a measure left out, and how much was silent is anything. */
 const COST = 6;
-/** Fewer are notes that were missed. */
+/** Fewer are notes that were missed, which costs less than a silence. */
 const FEWEST_NOTES = 2;
 
 /** Nothing until a note after the first, right in its place from there. */
@@ -14,7 +14,7 @@ export const joinedLate: MisreadingKind = {
   inTake: ({ notes, events }, { claps, hits }) => {
     const joined = hits.findIndex((hit) => hit >= 0);
     const note = claps[joined]?.note ?? -1;
-    if (note < FEWEST_NOTES) return [];
+    if (note < 1) return [];
     const event = notes[0]!;
     const [from, to] = [events[event]!.time, claps[joined]!.written];
     return [
@@ -54,7 +54,7 @@ function silentRuns({ events, notes, measures }: Score, { claps, hits }: HeardSo
     if (heard[i]! > 0) {
       const sounded = written.slice(first + 1, i).reduce((sum, count) => sum + count, 0);
       // From the first measure that is written to sound to the last before this one.
-      if (first >= 0 && sounded >= FEWEST_NOTES) {
+      if (first >= 0 && sounded > 0) {
         const silent = written.map((count, k) => (k > first && k < i && count > 0 ? k : -1)).filter((k) => k >= 0);
         runs.push([silent[0]!, silent.at(-1)!]);
       }
