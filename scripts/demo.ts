@@ -12,8 +12,7 @@ const server = await startServer(
   configFrom({ LOG_LEVEL: 'warn', ...process.env, DATABASE_URL: database.url, DEMO_TEACHER: TEACHER.name }),
 ).catch(async (error: Error) => {
   await database.stop();
-  const help = error.message.includes('EADDRINUSE') ? ' (set PORT to another number)' : '';
-  console.error(`The demo did not start: ${error.message}${help}`);
+  console.error(`The demo did not start: ${error.message}`);
   process.exit(1);
 });
 console.log(`
