@@ -253,7 +253,8 @@ export function diagnose(written: Score, onsets: Float64Array, free: boolean): D
     const begun = free && before.hypotheses.length === 0 ? begunFit(claps, onsets) : undefined;
     const there = begun && { ...before, fit: begun };
     const more = there ? suggestions(written, there, strangeIn(there, onsets, begins), onsets, free) : [];
-    return [...suggestions(written, before, things, onsets, free), ...more];
+    // In an hour of sixteenths so much can be suggested that it would take longer than anybody waits.
+    return [...suggestions(written, before, things, onsets, free), ...more].slice(0, Math.ceil(WORK / claps.length));
   };
   let best = asWritten;
   let frontier = [asWritten];

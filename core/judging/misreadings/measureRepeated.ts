@@ -2,7 +2,7 @@ import { EPSILON } from '../../timing/tolerance.ts';
 import type { ExpectedClap } from '../expectedClap.ts';
 import type { Score } from '../scoreEvents.ts';
 import { type Hypothesis, type MisreadingKind, ORDER, type Stretch, shifted } from './hypothesis.ts';
-import { firstEvent, measureOf, soundsIn } from './writtenPlaces.ts';
+import { MOST_IN_A_ROW, firstEvent, measureOf, soundsIn } from './writtenPlaces.ts';
 
 const COST = { one: 5, several: 7 };
 
@@ -48,9 +48,9 @@ export const measureRepeated: MisreadingKind = {
   inTake: (score, take) => {
     const at = measureOf(score, take);
     return [at - 2, at - 1, at, at + 1].flatMap((last) =>
-      Array.from({ length: Math.max(0, last) }, (_, k) => playedTwice(score, last - 1 - k, k + 2)).filter(
-        (one) => one !== undefined,
-      ),
+      Array.from({ length: Math.min(MOST_IN_A_ROW - 1, Math.max(0, last)) }, (_, k) =>
+        playedTwice(score, last - 1 - k, k + 2),
+      ).filter((one) => one !== undefined),
     );
   },
 };

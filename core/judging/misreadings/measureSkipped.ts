@@ -1,6 +1,6 @@
 import type { Score } from '../scoreEvents.ts';
 import { type Hypothesis, type MisreadingKind, shifted, without } from './hypothesis.ts';
-import { firstEvent, measureOf, soundsIn } from './writtenPlaces.ts';
+import { MOST_IN_A_ROW, firstEvent, measureOf, soundsIn } from './writtenPlaces.ts';
 
 const COST = { one: 5, several: 7.5 };
 /** With fewer claps after them nothing shows that it went on there, and did not stop. */
@@ -35,7 +35,7 @@ export const measureSkipped: MisreadingKind = {
     const before = take.hits.slice(0, take.first).findLast((hit) => hit >= 0) ?? -1;
     if (take.onsets.length - before <= FEWEST_AFTER) return [];
     return [at - 1, at, at + 1].flatMap((first) =>
-      Array.from({ length: score.measures.length }, (_, k) => k + 2).flatMap((count) =>
+      Array.from({ length: MOST_IN_A_ROW - 1 }, (_, k) => k + 2).flatMap((count) =>
         first < 0 ? [] : (leftOut(score, first, count) ?? []),
       ),
     );

@@ -45,6 +45,9 @@ export function firstEvent({ events }: Score, measure: number): number {
   return events.findIndex(({ played }) => played === measure);
 }
 
+/** So many measures at most are left out, or played again, in a row: more is another piece. */
+export const MOST_IN_A_ROW = 16;
+
 /** The measure, in playing order, in which something is strange first. */
 export function measureOf({ events, notes }: Score, { claps, first }: HeardSoFar): number {
   const written = claps.slice(first).find(({ note }) => note >= 0) ?? claps.findLast(({ note }) => note >= 0);
