@@ -125,7 +125,7 @@ async function answer(run: (request: unknown) => object | Promise<object>, line:
     if (typeof request === 'object' && request !== null && 'id' in request) id = { id: request.id };
     return { ...id, ...(await run(request)) };
   } catch (error) {
-    if (toMend(error as NodeJS.ErrnoException) === undefined) throw error;
+    if (toMend(error) === undefined) throw error;
     return { ...id, error: (error as Error).message };
   }
 }
@@ -168,7 +168,7 @@ async function listenAll(
     try {
       await io.out(JSON.stringify({ file, ...listen(file, clicks) }));
     } catch (error) {
-      if (toMend(error as NodeJS.ErrnoException) === undefined) throw error;
+      if (toMend(error) === undefined) throw error;
       await io.out(JSON.stringify({ file, error: (error as Error).message }));
     }
   }
@@ -388,11 +388,11 @@ const OF_FILES: Readonly<Record<string, string>> = {
 };
 
 /** What is said of something the user can mend; undefined for a mistake of ours. */
-function toMend(error: NodeJS.ErrnoException): string | undefined {
+function toMend(error: unknown): string | undefined {
   if (error instanceof UserError) return error.message;
-  const trouble = OF_FILES[error.code ?? ''];
-  if (trouble === undefined) return undefined;
-  return `${trouble} ${error.path ?? 'where you read from'}`;
+  const { code = '', path = 'where you read from' } = error as NodeJS.ErrnoException;
+  const trouble = OF_FILES[code];
+  return trouble === undefined ? undefined : `${trouble} ${path}`;
 }
 
 /** How a command ends that met an error: its exit code, and what is said on standard error. */

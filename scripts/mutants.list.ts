@@ -322,7 +322,7 @@ export const MUTANTS: readonly MutantGroup[] = [
       ['core/judging/misreadings/table.ts', 'if (free && kind.needsClick) return [];', ''],
       ['core/judging/misreadings/offTheClick.ts', ' || often < Math.max(FEWEST, MOST_OF * onsets.length)', ''],
       ['core/judging/misreadings/silent.ts', 'const COST = 6;', 'const COST = 4;'],
-      ['core/judging/misreadings/gaps.ts', ' || beats - less < NOTHING', ''],
+      ['core/judging/misreadings/gaps.ts', ' || event.beats - less < NOTHING', ''],
       ['core/judging/misreadings/measureSkipped.ts', 'take.onsets.length - before <= FEWEST_AFTER', 'false'],
       ['core/judging/misreadingFacts.ts', 'free || drift.part !== 0', 'free'],
       ['core/judging/misreadingFacts.ts', 'heard < FEWEST_FOR_LAG', 'false'],

@@ -4,7 +4,7 @@ import type { Pool as CorePool } from 'mysql2';
 import { createPool } from 'mysql2/promise';
 import { withDeadlines } from './deadlines.ts';
 import { codeOf } from './driverErrors.ts';
-import { busy } from './problem.ts';
+import { PATIENCE_MS, busy } from './problem.ts';
 import * as schema from './schema.ts';
 
 /** Together less than the five seconds within which every request is to have its answer. */
@@ -72,8 +72,6 @@ let collided = 0;
 /** How often something was done again since the start. */
 export const collisions = (): number => collided;
 
-/** Less than a browser waits for an answer. */
-const PATIENCE_MS = 10_000;
 const FIRST_WAIT_MS = 6;
 const LONGEST_WAIT_MS = 250;
 

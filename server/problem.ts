@@ -29,6 +29,9 @@ export function notFound(what: string): Problem {
   );
 }
 
+/** So long what only has to wait its turn waits, before it is `busy`: less than a browser waits for an answer. */
+export const PATIENCE_MS = 10_000;
+
 /** So much of the same is asked for at once that it would wait too long: not a fault, and tried again by itself. */
 export function busy(): Problem {
   const sentence = 'Too much is changed here at once. It is tried again in a moment.';

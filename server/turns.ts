@@ -1,8 +1,5 @@
 import pLimit, { type LimitFunction } from 'p-limit';
-import { busy } from './problem.ts';
-
-/** Less than a browser waits for an answer. */
-const PATIENCE_MS = 10_000;
+import { PATIENCE_MS, busy } from './problem.ts';
 
 /** Does a job when it is its owner's turn. */
 export type Turns = <T>(owner: string, job: () => Promise<T>) => Promise<T>;

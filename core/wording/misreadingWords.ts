@@ -41,6 +41,8 @@ interface MisreadingWords {
   readonly sentence: (words: SentenceWords) => string;
 }
 
+const allOfIt = (alone: boolean) => (alone ? 'the rhythm itself was right; all of it' : 'all of it');
+
 const keepSteady = (free: boolean) =>
   free ? 'Tap your foot evenly, and clap to your foot.' : 'Keep your feet with the click.';
 
@@ -207,14 +209,13 @@ export const MISREADING_WORDS: Readonly<Record<MisreadingCode, MisreadingWords>>
     title: 'all of it a little after the click',
     whole: true,
     sentence: ({ amount, alone }) =>
-      `${alone ? 'the rhythm itself was right; all of it' : 'all of it'} came ${amount} after the click. ` +
-      'Do not wait to hear the click: clap together with it.',
+      `${allOfIt(alone)} came ${amount} after the click. ` + 'Do not wait to hear the click: clap together with it.',
   },
   'ahead-of-the-click': {
     title: 'all of it a little before the click',
     whole: true,
     sentence: ({ amount, alone }) =>
-      `${alone ? 'the rhythm itself was right; all of it' : 'all of it'} came ${amount} before the click. ` +
+      `${allOfIt(alone)} came ${amount} before the click. ` +
       'Listen to the count-in to its end, and clap together with the click.',
   },
   'stopped-early': {

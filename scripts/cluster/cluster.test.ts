@@ -3,7 +3,7 @@ import { sql } from 'drizzle-orm';
 import { type Database, collisions, openDatabase, transacted } from '../../server/database.ts';
 import { buildServer } from '../buildServer.ts';
 import type { Cluster } from './cluster.ts';
-import { lessonOn, lessonWithKills, lessonWithSplits, withCluster } from './lessonWithKills.ts';
+import { lessonOn, lessonWithKills, lessonWithSplits, nodeUrl, withCluster } from './lessonWithKills.ts';
 import { canMakeNetworks } from './networks.ts';
 import { rollingUpgrade } from './rolling.ts';
 
@@ -45,12 +45,9 @@ describe('a lesson on a cluster', () => {
   );
 
   it('what is written through two nodes at once collides, and what collides is done again', async () => {
-    const open = cluster.nodes.slice(0, 2).map(({ host, port }) => {
-      const url = new URL(cluster.databaseUrl);
-      url.hostname = host;
-      url.port = String(port);
-      return openDatabase(url.href, { connections: 1 });
-    });
+    const open = cluster.nodes
+      .slice(0, 2)
+      .map((node) => openDatabase(nodeUrl(cluster.databaseUrl, node), { connections: 1 }));
     const [{ db }] = open as [(typeof open)[0]];
     await db.execute(sql`create table counted (id int primary key, n int not null)`);
     await db.execute(sql`insert into counted values (1, 0)`);

@@ -126,7 +126,8 @@ function appOn(env: NodeJS.ProcessEnv): AppServer {
   };
 }
 
-async function asked(server: object, sql: string): Promise<unknown> {
+/** What a database answers on a connection of its own. */
+export async function asked(server: object, sql: string): Promise<unknown> {
   const connection = await createConnection({ ...server, connectTimeout: 2_000 });
   try {
     return (await connection.query(sql))[0];

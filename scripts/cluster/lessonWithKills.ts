@@ -1,10 +1,9 @@
 import { setTimeout as wait } from 'node:timers/promises';
-import { createConnection } from 'mysql2/promise';
 import { v4 as uuid } from 'uuid';
 import { openDatabase } from '../../server/database.ts';
 import { takes } from '../../server/schema.ts';
 import { type Lesson, beginLesson, withTeachers } from '../lesson.ts';
-import { type Cluster, startCluster } from './cluster.ts';
+import { type Cluster, asked, startCluster } from './cluster.ts';
 import type { GaleraNode } from './galera.ts';
 import { canMakeNetworks } from './networks.ts';
 
@@ -116,7 +115,7 @@ const PATIENCE_MS = 30_000;
 async function untilSays(url: string, node: GaleraNode, variable: string, value: string): Promise<void> {
   const until = Date.now() + PATIENCE_MS;
   while (Date.now() < until) {
-    const rows = await asked<{ Value: string }>(url, node, `show status like '${variable}'`).catch(() => []);
+    const rows = await answerOf<{ Value: string }>(url, node, `show status like '${variable}'`).catch(() => []);
     if (rows[0]?.Value === value) return;
     await wait(100);
   }
@@ -135,7 +134,7 @@ async function untilWhole({ databaseUrl, nodes }: Cluster): Promise<void> {
 /** @returns why a node does not take what is written to it; undefined where it does */
 async function written(url: string, node: GaleraNode): Promise<string | undefined> {
   try {
-    await asked(url, node, "insert into __drizzle_migrations (hash, created_at) values ('split', 0)");
+    await answerOf(url, node, "insert into __drizzle_migrations (hash, created_at) values ('split', 0)");
     return undefined;
   } catch (error) {
     return (error as { code?: string }).code ?? String(error);
@@ -143,16 +142,12 @@ async function written(url: string, node: GaleraNode): Promise<string | undefine
 }
 
 /** What one node answers, past the balancer. */
-async function asked<Row>(databaseUrl: string, { host, port }: GaleraNode, question: string): Promise<Row[]> {
-  const connection = await createConnection({ uri: at(databaseUrl, host, port), connectTimeout: 2_000 });
-  try {
-    return (await connection.query(question))[0] as Row[];
-  } finally {
-    connection.destroy();
-  }
+async function answerOf<Row>(databaseUrl: string, node: GaleraNode, question: string): Promise<Row[]> {
+  return (await asked({ uri: nodeUrl(databaseUrl, node) }, question)) as Row[];
 }
 
-function at(databaseUrl: string, host: string, port: number): string {
+/** The database as one node has it. */
+export function nodeUrl(databaseUrl: string, { host, port }: GaleraNode): string {
   const url = new URL(databaseUrl);
   url.hostname = host;
   url.port = String(port);
@@ -175,8 +170,8 @@ async function untilStored(lesson: Lesson): Promise<number> {
   return lesson.lastAt() - from;
 }
 
-async function takesAt(databaseUrl: string, { host, port }: GaleraNode): Promise<Set<string>> {
-  const { db, pool } = openDatabase(at(databaseUrl, host, port), { connections: 1, statementMs: 20_000 });
+async function takesAt(databaseUrl: string, node: GaleraNode): Promise<Set<string>> {
+  const { db, pool } = openDatabase(nodeUrl(databaseUrl, node), { connections: 1, statementMs: 20_000 });
   const found = new Set((await db.select({ id: takes.id }).from(takes)).map(({ id }) => id));
   await pool.end();
   return found;

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import type { MarkOverride, TakeDetail, TakeUpload } from '../../contract/take.ts';
 import { type Database, Overtaken, once, retried, transacted } from '../database.ts';
 import type { Role } from '../../contract/schoolClass.ts';
-import { notFound } from '../problem.ts';
+import { PATIENCE_MS, notFound } from '../problem.ts';
 import { holdChild, rebuildRecords } from '../repository/childRecords.ts';
 import { touchIfJudgedSo } from '../repository/classes.ts';
 import {
@@ -31,8 +31,6 @@ import { merged } from './merge.ts';
  * holds no connection to the database meanwhile. A batch is as many as a class has children who end together.
  */
 const MOST_AT_ONCE = 20;
-/** Less than a browser waits for an answer. */
-const PATIENCE_MS = 10_000;
 
 interface ToStore extends Arriving {
   readonly db: Database;

@@ -1,9 +1,16 @@
 import type { Random } from '../../random.ts';
-import { paceAt } from '../../timing/tempoCurve.ts';
 import { EPSILON } from '../../timing/tolerance.ts';
 import type { Beats } from '../../timing/units.ts';
 import type { Score, ScoreEvent } from '../scoreEvents.ts';
-import { type HeardSoFar, type Hypothesis, type MisreadingKind, type SlippingTake, shifted } from './hypothesis.ts';
+import {
+  type HeardSoFar,
+  type Hypothesis,
+  type MisreadingKind,
+  type SlippingTake,
+  shiftAfter,
+  shifted,
+} from './hypothesis.ts';
+import { laterThanWritten } from './writtenPlaces.ts';
 
 /** Nats: as likely as a misread place; how much time it got is anything. */
 const COST = 6.5;
@@ -42,28 +49,20 @@ function meant(beats: Beats, division: number): Beats {
 
 /** Rests, or long notes, that got only part of their time: the take shows which, and how much. */
 export function cutShort(standing: Standing): (score: Score, take: HeardSoFar) => Hypothesis[] {
-  return (score, { onsets, claps, hits, curve, first }) =>
-    claps.flatMap((clap, i): Hypothesis[] => {
+  return (score, take) => {
+    const { onsets, claps, hits, first } = take;
+    return claps.flatMap((clap, i): Hypothesis[] => {
       const [hit, next] = [hits[i]!, claps[i + 1]];
       if (i < first - BEFORE || i >= first + AFTER || hit < 0 || hit + 1 >= onsets.length) return [];
       if (clap.note < 0 || next?.note !== clap.note + 1) return [];
       const place = between(score, clap.note);
       if (place?.kind !== standing) return [];
-      const { end, beat, beats, division } = score.events[place.event]!;
-      const gap = (onsets[hit + 1]! - onsets[hit]!) / paceAt(curve, clap.time);
-      const less = meant((next.time - clap.time - gap) / beat, division);
-      if (less < LEAST || beats - less < NOTHING) return [];
-      const seconds = -less * beat;
-      return [
-        {
-          event: place.event,
-          cost: COST,
-          apply: (all) => shifted(all, end, seconds),
-          shift: { from: end, beats: -less, seconds },
-          got: beats - less,
-        },
-      ];
+      const event = score.events[place.event]!;
+      const less = meant(-laterThanWritten(take, i) / event.beat, event.division);
+      if (less < LEAST || event.beats - less < NOTHING) return [];
+      return [shiftAfter(place.event, COST, event, -less)];
     });
+  };
 }
 
 /** A rest of a beat or more gets some of its half beats. */

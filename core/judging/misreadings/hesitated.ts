@@ -1,6 +1,5 @@
 import { type MisreadingKind, shifted } from './hypothesis.ts';
-import { paceAt } from '../../timing/tempoCurve.ts';
-import { randomPlace } from './writtenPlaces.ts';
+import { laterThanWritten, randomPlace } from './writtenPlaces.ts';
 
 /** A stop is at least so long, in beats: shorter ones are a note held or a rest kept too long. */
 const LEAST = 0.7;
@@ -10,19 +9,20 @@ const COST = 7;
 /** A gap in the claps that is longer than written, whatever its length; what follows is moved by it. */
 export const hesitated: MisreadingKind = {
   about: 'place',
-  inTake: (score, { onsets, claps, hits, curve }) =>
-    claps.flatMap((clap, i) => {
+  inTake: (score, take) => {
+    const { onsets, claps, hits } = take;
+    return claps.flatMap((clap, i) => {
       const hit = hits[i]!;
       const next = claps[i + 1];
       if (hit < 0 || !next || next.note < 0 || next.written <= clap.written || hit + 1 >= onsets.length) return [];
       const event = score.notes[next.note]!;
       const { beat, time: from } = score.events[event]!;
-      const gap = (onsets[hit + 1]! - onsets[hit]!) / paceAt(curve, clap.time);
-      const seconds = gap - (next.time - clap.time);
+      const seconds = laterThanWritten(take, i);
       if (seconds < LEAST * beat) return [];
       const shift = { from, beats: seconds / beat, seconds };
       return [{ event, cost: COST, apply: (all) => shifted(all, from, seconds), shift }];
-    }),
+    });
+  },
   slip: (take, score, random) => {
     const clap = randomPlace(take, random);
     if (!clap) return undefined;

@@ -1,4 +1,5 @@
 import { EPSILON, nearlyEqual } from '../../timing/tolerance.ts';
+import { paceAt } from '../../timing/tempoCurve.ts';
 import type { Seconds } from '../../timing/units.ts';
 import { type Score, type ScoreEvent, type ScoreMeasure, isEighth } from '../scoreEvents.ts';
 import type { Random } from '../../random.ts';
@@ -43,6 +44,13 @@ export function noteAt({ events }: Score, moment: Seconds): boolean {
 /** Index of the first event of a measure, which counts in playing order. */
 export function firstEvent({ events }: Score, measure: number): number {
   return events.findIndex(({ played }) => played === measure);
+}
+
+/** Seconds by which the next onset after a clap that was heard comes later than written, at the child's pace. */
+export function laterThanWritten({ onsets, claps, hits, curve }: HeardSoFar, clap: number): Seconds {
+  const [now, next] = [claps[clap]!, claps[clap + 1]!];
+  const gap = (onsets[hits[clap]! + 1]! - onsets[hits[clap]!]!) / paceAt(curve, now.time);
+  return gap - (next.time - now.time);
 }
 
 /** So many measures at most are left out, or played again, in a row: more is another piece. */
