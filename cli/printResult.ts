@@ -13,12 +13,14 @@ function printPlace({ measure, beat, timeThrough }: PlayedPlace) {
 }
 
 /** How much, of whatever it is. */
-function amountsOf({ beats, percent, count, ms }: Misreading) {
+function amountsOf({ beats, percent, count, ms, as, factor }: Misreading) {
   return {
     ...(beats === undefined ? {} : { beats: mixed(beats) }),
     ...(percent === undefined ? {} : { percent }),
     ...(count === undefined ? {} : { count }),
     ...(ms === undefined ? {} : { ms }),
+    ...(as === undefined ? {} : { as }),
+    ...(factor === undefined ? {} : { factor: mixed(factor) }),
   };
 }
 

@@ -36,6 +36,8 @@ const Shape = Type.Object({
       percent: Type.Optional(Type.Number()),
       count: Type.Optional(Type.Integer()),
       ms: Type.Optional(Type.Integer()),
+      as: Type.Optional(Type.String()),
+      factor: Type.Optional(Fraction),
       again: Type.Optional(Type.Array(Type.Object(place))),
       kept: Type.Optional(Type.Object({ bpm: Type.Number(), click: Type.Number() })),
       part: Type.Optional(Type.Literal(true)),

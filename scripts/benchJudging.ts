@@ -1,10 +1,11 @@
 import { judge } from '../core/judging/judge.ts';
-import { MISREADINGS, MISREADING_CODES } from '../core/judging/misreadings/table.ts';
+import { type MisreadingCode, MISREADINGS, MISREADING_CODES } from '../core/judging/misreadings/table.ts';
 import { type SimulatedChild, simulate } from '../core/judging/simulatedChild.ts';
 import { randomFrom } from '../core/random.ts';
 import type { Pattern } from '../core/rhythm/pattern.ts';
 import { parseRhythm } from '../core/rhythm/text.ts';
 import { read, report, timed } from './benchReport.ts';
+import { METERS, someMeasures } from './clappedTakes.ts';
 
 const CELLS = [
   'q q q q',
@@ -33,6 +34,52 @@ function speed(name: string, pattern: Pattern, children: readonly SimulatedChild
     `${Math.round(takes.length / seconds)} takes a second`,
     `${(seconds / takes.length / baseline).toFixed(0)} × reading the pattern's text`,
   );
+}
+
+/** A computation that is always the same, to measure the machine by: sums of square roots. */
+function fixedWork(): number {
+  let sum = 0;
+  for (let i = 0; i < 2_000_000; i++) sum += Math.sqrt(i + sum / 1e9);
+  return sum;
+}
+
+/** Milliseconds of processor time. */
+function processorTime(work: () => void): number {
+  const before = process.cpuUsage();
+  work();
+  const { user, system } = process.cpuUsage(before);
+  return (user + system) / 1000;
+}
+
+/** Processor time a take, each of another pattern of 4 to 16 measures, beside the fixed computation. */
+function timeEach(): void {
+  const fixed = Math.min(...Array.from({ length: 5 }, () => processorTime(fixedWork)));
+  const random = randomFrom(8);
+  const takes = (code?: MisreadingCode) => {
+    for (let tries = 0; tries < 400; tries++) {
+      const pattern = read(someMeasures(random.pick(METERS), 4 + random.below(13), random));
+      const bpm = 60 + random.below(40);
+      const child: SimulatedChild = { spread: 0.025, lead: 0.03, ...(code ? { misreads: [{ code }] } : {}) };
+      const { onsets, slips } = simulate(pattern, bpm, child, random.below(2 ** 31));
+      if (!code || slips.length > 0) return [{ pattern, bpm, onsets }];
+    }
+    return [];
+  };
+  const kinds = {
+    clean: Array.from({ length: 200 }, () => takes()).flat(),
+    misread: MISREADING_CODES.flatMap((code) => Array.from({ length: 8 }, () => takes(code)).flat()),
+  };
+  // The first ones are slower: they are judged twice, and measured the second time with patterns read anew.
+  for (const [kind, some] of Object.entries(kinds)) {
+    for (const take of some) judge(take);
+    const anew = some.map((take) => ({ ...take, pattern: structuredClone(take.pattern) }));
+    const each = processorTime(() => anew.forEach((take) => judge(take))) / some.length;
+    report(
+      `judging, ${kind}, processor time a take`,
+      `${each.toFixed(2)} ms`,
+      `${(each / fixed).toFixed(3)} × a fixed computation of ${fixed.toFixed(1)} ms`,
+    );
+  }
 }
 
 /** How fast takes are judged, and which misreading is taken for which. */
@@ -64,6 +111,7 @@ export function benchJudging(): void {
     `${(timed(() => judge({ pattern: read('4/4 q q q q'), bpm: 60, onsets: taps })).seconds * 1000).toFixed(0)} ms`,
     '',
   );
+  timeEach();
   confusions();
 }
 

@@ -50,6 +50,9 @@ function habit(code: MisreadingCode): Scenario {
   };
 }
 
+/** A stop at a rest or a long note is one of these too. */
+const STOPS = ['hold-too-long', 'rest-too-long'];
+
 const SCENARIOS: Readonly<Record<string, Scenario>> = {
   clean: ({ times }) => ({ codes: [], meant: times }),
   'a note missed': (setting) => {
@@ -69,7 +72,7 @@ const SCENARIOS: Readonly<Record<string, Scenario>> = {
   stop: (setting) => {
     const at = middle(setting);
     const by = setting.beat * (1 + 3 * setting.random.next());
-    return at === undefined ? undefined : { codes: ['hesitated'], meant: later(setting.times, at, by) };
+    return at === undefined ? undefined : { codes: ['hesitated'], fine: STOPS, meant: later(setting.times, at, by) };
   },
   restart: ({ pattern, bpm, times, beat, random }) => {
     const { measures, whole } = scheduleOf(pattern, bpm);
@@ -78,6 +81,8 @@ const SCENARIOS: Readonly<Record<string, Scenario>> = {
     const bar = (i: number) => toNumber(measures[i]!.at) * whole;
     const measure = random.next() < 0.5 ? 0 : measures.findLastIndex((_, i) => bar(i) <= times[at]! + 1e-6);
     const from = bar(measure);
+    // A single clap that comes again is no new beginning.
+    if (times.filter((time) => time >= from - 1e-6 && time <= times[at]! + 1e-6).length < 2) return undefined;
     const back = Math.ceil((times[at]! - from) / beat + 0.5 + 2 * random.next()) * beat;
     const last =
       times[at + 1] === undefined ||
@@ -123,6 +128,9 @@ const SCENARIOS: Readonly<Record<string, Scenario>> = {
 const ALIKE: Readonly<Record<string, readonly string[]>> = {
   'hold-cut': ['rest-skipped'],
   'rest-skipped': ['hold-cut'],
+  hesitated: STOPS,
+  'rest-too-long': ['hesitated'],
+  'hold-too-long': ['hesitated'],
 };
 
 /** One misreading at one place, by the table. */

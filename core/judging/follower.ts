@@ -1,5 +1,5 @@
 import { EPSILON } from '../timing/tolerance.ts';
-import type { Diagnosis } from './diagnose.ts';
+import type { Diagnosis } from './diagnosis.ts';
 import type { Hypothesis } from './misreadings/hypothesis.ts';
 import { type TempoCurve, heardTime, paceAt, writtenTime } from '../timing/tempoCurve.ts';
 

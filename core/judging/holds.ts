@@ -2,7 +2,7 @@ import type { Hit } from './hit.ts';
 import { toNumber } from '../rhythm/fraction.ts';
 import { beatOf } from '../rhythm/meter.ts';
 import { type Schedule, soundEnd } from '../timing/schedule.ts';
-import type { Diagnosis } from './diagnose.ts';
+import type { Diagnosis } from './diagnosis.ts';
 import { paceAt } from '../timing/tempoCurve.ts';
 
 export const HOLD_VERDICTS = ['kept', 'cut', 'held-over'] as const;

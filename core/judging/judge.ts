@@ -7,7 +7,9 @@ import { type PlayedPlace, type Schedule, scheduleOf } from '../timing/schedule.
 import { EPSILON, nearlyEqual } from '../timing/tolerance.ts';
 import type { Bpm, Seconds } from '../timing/units.ts';
 import { Aligner } from './alignment.ts';
-import { type Diagnosis, USUAL_LAG, baseClaps, diagnose } from './diagnose.ts';
+import { USUAL_LAG } from './usualLag.ts';
+import { diagnose } from './diagnose.ts';
+import { type Diagnosis, baseClaps, strange } from './diagnosis.ts';
 import { type FeetResult, judgeFeet } from './feet.ts';
 import type { ExtraKind } from './extras.ts';
 import { Follower } from './follower.ts';
@@ -148,7 +150,11 @@ function explained(request: TakeRequest): Explained {
     .map(({ pace, zero, sure }) => ({ sure, at: explainedAt(request, bpm / pace, start + zero - USUAL_LAG) }))
     .filter(({ sure, at }) => sure || isPlain(at.diagnosis))
     .sort((a, b) => a.at.diagnosis.cost - b.at.diagnosis.cost)[0];
-  if (atOwn?.sure && atOwn.at.diagnosis.cost + OWN_TEMPO_COST < new Aligner(hits, free).fit(claps).cost)
+  if (
+    atOwn?.sure &&
+    strange(atOwn.at.diagnosis.fit) === 0 &&
+    atOwn.at.diagnosis.cost + OWN_TEMPO_COST < new Aligner(hits, free).fit(claps).cost
+  )
     return atOwn.at;
   const atClick = explainedAt(request, bpm, start);
   return atOwn && atOwn.at.diagnosis.cost + OWN_TEMPO_COST < atClick.diagnosis.cost ? atOwn.at : atClick;

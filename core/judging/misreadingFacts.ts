@@ -1,6 +1,6 @@
 import { frac } from '../rhythm/fraction.ts';
 import type { PlayedPlace } from '../timing/schedule.ts';
-import type { Diagnosis } from './diagnose.ts';
+import type { Diagnosis } from './diagnosis.ts';
 import type { Fit } from './alignment.ts';
 import { MISREADINGS } from './misreadings/table.ts';
 import { LARGEST_LEAD } from './windows.ts';
@@ -22,7 +22,7 @@ const LAG_SPREAD = 0.05;
 /** … and when it is so many times its own uncertainty: what wanders looks surer than it is. */
 const DRIFT_CERTAIN = 2.6;
 
-type Amounts = Pick<Misreading, 'beats' | 'percent' | 'until' | 'again' | 'part' | 'count' | 'ms'>;
+type Amounts = Pick<Misreading, 'beats' | 'percent' | 'until' | 'again' | 'part' | 'count' | 'ms' | 'as' | 'factor'>;
 
 interface Found {
   readonly code: Misreading['code'];
@@ -42,7 +42,8 @@ function eventOf({ notes }: Score, { claps }: Diagnosis['fit'], clap: number): n
 function alike(hypotheses: Diagnosis['hypotheses']): number[][] {
   const groups = new Map<string, number[]>();
   hypotheses
-    .map(({ event }, i) => ({ event, i }))
+    .map(({ event, silent }, i) => ({ event, i, silent }))
+    .filter(({ silent }) => !silent)
     .sort((a, b) => a.event - b.event)
     .forEach(({ i }) => {
       const { code } = hypotheses[i]!;
@@ -92,20 +93,26 @@ function amountOf(code: Misreading['code'], shift: { beats: number; seconds: num
   return { beats: frac(Math.round(Math.abs(shift.beats) * parts), parts) };
 }
 
+/** Of these the amount is the change of tempo, of the whole take or of a measure. */
+const TEMPO: ReadonlySet<Misreading['code']> = new Set(['rushing', 'dragging']);
+
 /** What a diagnosis says was misread. */
 function foundIn(score: Score, { hypotheses, gains, fit, lost }: Diagnosis, drift: Drift): Found[] {
   const { events, notes } = score;
   const { free } = drift;
   const found = alike(hypotheses).map((group): Found => {
-    const { code, event, shift, wholeTake, count, until, got } = hypotheses[group[0]!]!;
+    const { code, event, shift, wholeTake, count, until, got, as, factor, paced } = hypotheses[group[0]!]!;
     const again = group.slice(1).map((i) => events[hypotheses[i]!.event]!.source.place);
     return {
       code,
       event,
       gain: Math.max(...group.map((i) => gains[i]!)),
       amounts: {
-        ...(shift ? amountOf(code, got === undefined ? shift : { ...shift, beats: got }, fit) : {}),
+        ...(paced && TEMPO.has(code) ? { percent: Math.round(Math.abs(paced.slower) * 100) } : {}),
+        ...(shift && !TEMPO.has(code) ? amountOf(code, got === undefined ? shift : { ...shift, beats: got }, fit) : {}),
         ...(count === undefined ? {} : { count }),
+        ...(as === undefined ? {} : { as }),
+        ...(factor === undefined ? {} : { factor }),
         ...(until === undefined ? {} : { until: events[until]!.source.place }),
         ...(again.length > 0 ? { again } : {}),
         ...(MISREADINGS[code].about === 'take' && !wholeTake ? { part: true as const } : {}),

@@ -212,6 +212,11 @@ describe('names of values, in every text a class sees', () => {
           part: false,
           free: false,
           alone: true,
+          clapped: '“1 &”',
+          written: '“1 a”',
+          every: 'every half beat',
+          since: '',
+          factor: 2,
         }),
       ];
     }),

@@ -47,6 +47,10 @@ export interface Misreading extends PlayedPlace {
   readonly count?: number;
   /** Behind or ahead of the click by so many milliseconds, without a sign. */
   readonly ms?: number;
+  /** What was clapped instead, as rhythm text. */
+  readonly as?: string;
+  /** Speed of the whole take beside the set tempo: a third where each part of a beat got a click. */
+  readonly factor?: Fraction;
   /** A habit: where else it was the same. */
   readonly again?: readonly PlayedPlace[];
   /** Its own tempo, and that of the click. */

@@ -13,12 +13,17 @@ export type Focus =
   | { readonly kind: 'element'; readonly element: ElementId }
   | { readonly kind: 'misreading'; readonly code: MisreadingCode };
 
+const ANYWHERE: readonly MisreadingCode[] = [
+  ...(['lost-and-recovered', 'joined-late', 'looped', 'measures-too-long', 'measures-too-short'] as const),
+  'beat-misread',
+];
+
 /**
  * Misreadings that happen at a place, so that a pattern can be made for them. Who is lost for a stretch may be so
  * anywhere: no pattern brings it out.
  */
 export const PLACED_MISREADINGS: readonly MisreadingCode[] = MISREADING_CODES.filter(
-  (code) => MISREADINGS[code].about === 'place' && !['lost-and-recovered', 'joined-late'].includes(code),
+  (code) => MISREADINGS[code].about === 'place' && !ANYWHERE.includes(code),
 );
 
 /** In which so many places the judge would hear a misreading that a pattern is made for (handbook §11). */

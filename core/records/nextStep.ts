@@ -48,7 +48,8 @@ const TEMPO: ReadonlySet<MisreadingCode> = new Set(['rushing', 'dragging', 'own-
 /** Nobody has made up a pattern for these: they may happen anywhere. */
 const ANYWHERE: ReadonlySet<MisreadingCode> = new Set([
   ...(['hesitated', 'started-again', 'stopped-early', 'lost-and-recovered'] as const),
-  ...(['measure-skipped', 'measure-repeated', 'measure-silent', 'joined-late'] as const),
+  ...(['measure-skipped', 'measure-repeated', 'measure-silent', 'joined-late', 'looped'] as const),
+  ...(['measures-too-long', 'measures-too-short', 'beat-misread'] as const),
 ]);
 
 /** What was misread in the newest two takes or more without a break, the most often first; undefined for nothing. */

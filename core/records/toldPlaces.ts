@@ -35,6 +35,7 @@ const ABOUT: Readonly<Partial<Record<MisreadingCode, readonly ElementId[]>>> = {
   'tie-restruck': ['tie'],
   'hold-pulsed': ['tie', 'whole', 'dotted-half', 'half', 'dotted-quarter'],
   'hold-cut': ['tie', 'whole', 'dotted-half', 'half'],
+  'hold-too-long': ['tie', 'whole', 'dotted-half', 'half'],
   'upbeat-on-beat': ['eighth-rest', 'dotted-quarter', 'eighth-pair'],
   'eighths-uneven': ['eighth-pair'],
   'sixteenths-slow': ['sixteenths'],
@@ -42,13 +43,20 @@ const ABOUT: Readonly<Partial<Record<MisreadingCode, readonly ElementId[]>>> = {
 };
 
 /** Instead of what is written something else was clapped: nothing is told of any element. */
-const INSTEAD: ReadonlySet<MisreadingCode> = new Set(['another-rhythm', 'only-the-beat']);
+const INSTEAD: ReadonlySet<MisreadingCode> = new Set([
+  'another-rhythm',
+  'only-the-beat',
+  'clapped-the-counts',
+  'looped',
+]);
 /** A stretch without the rhythm; it says nothing of what stands in it. */
 const STRETCHES: ReadonlySet<MisreadingCode> = new Set([
   ...(['lost-and-recovered', 'measure-skipped', 'measure-silent', 'joined-late', 'stopped-early'] as const),
 ]);
 /** The rhythm itself is right there. */
-const HARMLESS: ReadonlySet<MisreadingCode> = new Set(['hesitated', 'started-again', 'measure-repeated']);
+const HARMLESS: ReadonlySet<MisreadingCode> = new Set([
+  ...(['hesitated', 'started-again', 'measure-repeated', 'measures-too-long', 'measures-too-short'] as const),
+]);
 
 /** What the claps alone say of a harder element rather than of an easier one it stands in; the hardest first. */
 const BLAMED: readonly ElementId[] = [

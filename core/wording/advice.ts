@@ -1,10 +1,11 @@
-import { isAboutTake } from '../judging/misreadings/table.ts';
+import { type MisreadingCode, isAboutTake } from '../judging/misreadings/table.ts';
 import type { TakeResult } from '../judging/takeResult.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
 import type { PlayedPlace } from '../timing/schedule.ts';
 import { misreadingSentence } from './misreadingSentences.ts';
 import { placeHeading } from './places.ts';
-import { counted } from './plurals.ts';
+import { type Fraction, ZERO, compare, frac, sub } from '../rhythm/fraction.ts';
+import { beatsText, counted } from './plurals.ts';
 import { anyRestKept } from './saidCounts.ts';
 import type { Voice } from './voice.ts';
 
@@ -35,10 +36,32 @@ const EXTRA_WORDS: Readonly<Record<Exclude<TakeResult['extras'][number]['kind'],
 };
 
 const NOTE_WORDS = {
-  missed: { what: 'no clap was heard here. Clap every note', cost: 1 },
-  early: { what: 'too early. Wait for the beat', cost: 0.5 },
-  late: { what: 'too late. Think ahead to the next note', cost: 0.5 },
+  missed: { what: 'no clap was heard here', do: 'Clap every note', cost: 1 },
+  early: { what: 'too early', do: 'Wait for the beat', cost: 0.5 },
+  late: { what: 'too late', do: 'Think ahead to the next note', cost: 0.5 },
 } as const;
+
+/** No farther from its note a clap is that of the note all the same. */
+const MOVED = frac(1);
+
+/** A note without a clap and a clap without a note beside it are one clap that was moved, by so many beats. */
+function movedClaps(notes: TakeResult['notes'], extras: TakeResult['extras']) {
+  const free = new Set(extras.filter(({ kind }) => kind !== 'bounce'));
+  return notes
+    .filter(({ verdict }) => verdict === 'missed')
+    .flatMap((note) => {
+      const near = [...free]
+        .filter(({ played }) => played === note.played)
+        .map((extra) => ({ extra, beats: sub(extra.beat, note.beat) }))
+        .filter(({ beats }) => compare(abs(beats), MOVED) <= 0)
+        .sort((a, b) => compare(abs(a.beats), abs(b.beats)))[0];
+      if (!near || near.beats.n === 0) return [];
+      free.delete(near.extra);
+      return [{ note, ...near }];
+    });
+}
+
+const abs = (beats: Fraction): Fraction => (beats.n < 0 ? sub(ZERO, beats) : beats);
 
 /** Single slips that no misreading explains, the costliest kind first, each kind once. */
 function slips({ notes, extras }: TakeResult, { naming, counts }: Voice): string[] {
@@ -47,32 +70,57 @@ function slips({ notes, extras }: TakeResult, { naming, counts }: Voice): string
     const before = findings.get(kind);
     findings.set(kind, before ? { ...before, cost: before.cost + cost } : { place, what, cost });
   };
+  const moved = movedClaps(notes, extras);
+  for (const { note, beats } of moved) {
+    const way = beats.n > 0 ? 'late' : 'early';
+    const what = `the clap for this note came ${beatsText(abs(beats))} too ${way}`;
+    find(`moved ${way}`, note, `${what}. ${NOTE_WORDS[way].do}`, 1.5);
+  }
   for (const extra of extras) {
+    if (moved.some((one) => one.extra === extra)) continue;
     const { kind } = extra;
-    const inRest = `you clapped in the rest. Open your hands and ${anyRestKept(counts)}`;
+    const inRest = `you clapped in the rest. A rest is silent: open your hands and ${anyRestKept(counts)}`;
     find(kind, extra, kind === 'rest' ? inRest : EXTRA_WORDS[kind], 0.5);
   }
   for (const note of notes) {
-    if (note.verdict === 'on-time') continue;
-    const { what, cost } = NOTE_WORDS[note.verdict];
-    find(note.verdict, note, what, cost);
+    if (note.verdict === 'on-time' || moved.some((one) => one.note === note)) continue;
+    const { what, do: task, cost } = NOTE_WORDS[note.verdict];
+    find(note.verdict, note, `${what}. ${task}`, cost);
   }
   return [...findings.values()]
     .sort((a, b) => b.cost - a.cost)
     .map(({ place, what }) => `${placeHeading(place, naming)}: ${what}.`);
 }
 
+/** Not the rhythm at all. */
+const INSTEAD: ReadonlySet<MisreadingCode> = new Set(['another-rhythm', 'only-the-beat', 'clapped-the-counts']);
+/** The beat went on all through these. */
+const BESIDE_THE_BEAT: ReadonlySet<MisreadingCode> = new Set([
+  ...(['rest-clapped', 'tie-restruck', 'hold-pulsed', 'upbeat-on-beat', 'eighths-uneven', 'beat-misread'] as const),
+  ...(['syncopation-straightened', 'measure-silent', 'joined-late', 'behind-the-click', 'ahead-of-the-click'] as const),
+]);
+
+/** The tempo was kept, and nothing broke the beat: no stop, no rest without its time. */
+function wasSteady(misreadings: TakeResult['misreadings'], tempo: TakeResult['tempo']): boolean {
+  return Math.abs(tempo.driftPct) <= 4 && misreadings.every(({ code }) => BESIDE_THE_BEAT.has(code));
+}
+
 /** What was right, in words for a child. */
-function wellDone({ notes, mark, misreadings, accuracy, tempo }: TakeResult): string {
+function wellDone({ notes, misreadings, accuracy, tempo }: TakeResult, nothingToFix: boolean): string {
   const right = notes.filter(({ verdict }) => verdict === 'on-time').length;
   if (notes.length === 0) return 'You kept every rest.';
-  if (mark === 4 && misreadings.length === 0) return 'Well done: it was right.';
+  if (nothingToFix) return 'Well done: it was right.';
   // What was another rhythm has no right notes but by chance.
-  if (misreadings.some(({ code }) => code === 'another-rhythm')) return '';
-  const slipped = misreadings.some((one) => !isAboutTake(one));
+  if (misreadings.some(({ code }) => INSTEAD.has(code))) return '';
+  const slips = misreadings.filter((one) => !one.instead && !isAboutTake(one));
+  const once = slips.length === 1 && slips[0]!.again === undefined;
   if (right === notes.length)
-    return slipped ? 'After the slip you went on right in rhythm.' : 'Every note was right in rhythm.';
-  const steady = accuracy >= 0.6 && Math.abs(tempo.driftPct) <= 4 ? ' You kept a steady beat.' : '';
+    return slips.length === 0
+      ? 'Every note was right in rhythm.'
+      : once
+        ? 'After the slip you went on right in rhythm.'
+        : 'Between the slips you were right in rhythm.';
+  const steady = accuracy >= 0.6 && wasSteady(misreadings, tempo) ? ' You kept a steady beat.' : '';
   return `${right} of ${counted(notes.length, 'note')} ${right === 1 ? 'was' : 'were'} right on time.${steady}`;
 }
 
@@ -87,7 +135,7 @@ export function adviceOn(result: TakeResult, pattern: Pattern, voice: Voice): Ad
   }
   const named = misreadings.map((misreading) => misreadingSentence(pattern, misreading, result, voice));
   const fix = named.length > 0 ? named : slips(result, voice);
-  return { well: wellDone(result), fix: fix.slice(0, MOST) };
+  return { well: wellDone(result, fix.length === 0), fix: fix.slice(0, MOST) };
 }
 
 /** What a child reads: one thing that went well, one thing to do. */
@@ -107,10 +155,10 @@ export function adviceForChild(result: TakeResult, pattern: Pattern, voice: Voic
   const right = notes.filter(({ verdict }) => verdict === 'on-time').length;
   const task = fix[0] === undefined ? '' : whatToDo(fix[0]);
   if (fix.length === 0) return { well: 'You clapped it right!', task };
-  if (misreadings.some(({ code }) => code === 'another-rhythm') || right === 0) return { well: 'You tried it.', task };
+  if (misreadings.some(({ code }) => INSTEAD.has(code)) || right === 0) return { well: 'You tried it.', task };
   if (right === notes.length) return { well: 'You found every note.', task };
   if (right >= MOST_OF_IT * notes.length) return { well: 'Most of it was right.', task };
-  return { well: Math.abs(tempo.driftPct) <= 4 ? 'You kept a steady beat.' : 'You kept going.', task };
+  return { well: wasSteady(misreadings, tempo) ? 'You kept a steady beat.' : 'You kept going.', task };
 }
 
 /** Every sentence says where, what was heard, and then what to do. */

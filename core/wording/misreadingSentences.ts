@@ -1,15 +1,31 @@
 import { beatsInside } from '../counting/beatPlace.ts';
-import { type CountedToken, countPattern, eventsOf } from '../counting/count.ts';
+import { type CountedToken, countOnce, countPattern, eventsOf } from '../counting/count.ts';
 import { SCHOOLS } from '../counting/schools.ts';
 import type { Misreading, TakeResult } from '../judging/takeResult.ts';
-import { div, mixed } from '../rhythm/fraction.ts';
-import { beatOf } from '../rhythm/meter.ts';
+import {
+  type Fraction,
+  ONE,
+  ZERO,
+  add,
+  compare,
+  div,
+  equal,
+  floor,
+  isWhole,
+  mixed,
+  sum,
+  toNumber,
+} from '../rhythm/fraction.ts';
+import { type Meter, beatOf, beatsInMeasure, meterLength, meterText } from '../rhythm/meter.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
-import { type PlacedEvent, placePattern, playPattern, unfold } from '../rhythm/place.ts';
+import { type PlacedEvent, type PlayedMeasure, placePattern, playPattern, unfold } from '../rhythm/place.ts';
+import { spell } from '../rhythm/spell.ts';
+import { parseRhythm } from '../rhythm/text.ts';
+import { valueText } from '../rhythm/value.ts';
 import { MISREADING_WORDS, type SentenceWords } from './misreadingWords.ts';
-import { placeHeading, placeText } from './places.ts';
-import { beatsText, listed } from './plurals.ts';
-import { restStyleOf, restsKept, spokenCount } from './saidCounts.ts';
+import { measureText, placeHeading, placeText } from './places.ts';
+import { beatsText, counted, listed } from './plurals.ts';
+import { allRestsKept, restStyleOf, restsKept, spokenCount, spokenCounts } from './saidCounts.ts';
 import { inNaming, noteName, valueName } from './valueNames.ts';
 import type { Voice } from './voice.ts';
 
@@ -31,7 +47,7 @@ export function misreadingSentence(pattern: Pattern, misreading: Misreading, tak
   const { code, percent, part, instead } = misreading;
   const words = wordsFor(pattern, misreading, take, voice);
   const said = inNaming(MISREADING_WORDS[code].sentence(words), voice.naming);
-  const whole = percent !== undefined || (MISREADING_WORDS[code].whole && !part);
+  const whole = (percent !== undefined || MISREADING_WORDS[code].whole) && !part;
   const place = whole ? 'The whole take' : headingOf(misreading, alike(pattern, misreading), voice);
   return `${instead ? 'Or: ' : ''}${place}: ${said}`;
 }
@@ -59,18 +75,93 @@ function headingOf(misreading: Misreading, outOf: number, { naming }: Voice): st
   if (again.length === 0) return heading;
   if (again.length > 1 && again.length + 1 >= outOf) return `${heading}, and each time after that`;
   const measures = [...new Set(again.map(({ measure }) => String(measure)))];
-  if (measures.length === 1 && again.every(({ measure }) => measure === misreading.measure))
+  if (again.every(({ played }) => played === misreading.played))
     return `${heading}, and again in the same ${inNaming('{measure}', naming)}`;
+  // A repeated measure is another one, though it has the same number.
+  if (measures.length === 1 && measures[0] === String(misreading.measure))
+    return `${heading}, and again when it came back`;
   const noun = inNaming(measures.length > 1 ? '{measure}s' : '{measure}', naming);
   return `${heading}, and again in ${noun} ${listed(measures)}`;
 }
 
-function amountOf({ beats, percent, until, kept, ms }: Misreading, { naming }: Voice): string {
+/** How much of it, in clapping what is counted: by how many claps there are to a beat. */
+const EVERY = [
+  'every other beat',
+  'every other beat',
+  'every half beat',
+  'every third of the beat',
+  'four to every beat',
+];
+
+function eventsOfText(as: string): number {
+  return as === '' ? 0 : as.split(' ').length;
+}
+
+function timesAsFast({ factor }: Misreading): number {
+  return factor ? Math.max(factor.n, factor.d) : 1;
+}
+
+/** So many written events what was divided otherwise takes the place of: those of a beat, or of the measure. */
+function eventsInCell({ meter, events }: PlayedMeasure['measure'], first: number, { count }: Misreading): number {
+  if (count !== undefined) return events.length - first;
+  const end = add(events[first]!.onset, beatOf(meter).length);
+  return events.filter(({ onset }, i) => i >= first && compare(onset, end) < 0).length;
+}
+
+/** What was clapped instead, as the class says it on that beat. */
+function clappedInstead(meter: Meter, { as, beat, count }: Misreading, { counts }: Voice): string {
+  if (as === undefined) return '';
+  const [one] = spell(ZERO, beatOf(meter).length, beatOf(meter), 'rest');
+  const rests = (many: number) => Array.from({ length: Math.max(0, many) }, () => `(${valueText(one!)})`);
+  const before = count === undefined ? floor(beat) - 1 : 0;
+  const after = count === undefined ? toNumber(beatsInMeasure(meter)) - before - 1 : 0;
+  const parsed = parseRhythm(`${meterText(meter)} ${[...rests(before), as, ...rests(after)].join(' ')}`);
+  if (!parsed.ok) return 'something else';
+  const said = countOnce(parsed.pattern, counts);
+  const tokens = said.ok ? said.measures.flatMap((measure) => measure.tokens) : [];
+  return spokenCounts(tokens.slice(before, tokens.length - after)) ?? 'something else';
+}
+
+/** Rests in a row are one: how many beats they last, and whether that is a number of whole measures. */
+function restsInARow(pattern: Pattern, { played, event }: Misreading) {
+  const measures = playPattern(pattern);
+  const before = measures.slice(0, played).reduce((sum, { measure }) => sum + measure.events.length, 0);
+  const rests: { readonly length: Fraction; readonly whole: boolean }[] = [];
+  for (const [i, { measure }] of measures.slice(played).entries()) {
+    const from = i === 0 ? event - before : 0;
+    const end = measure.events.findIndex(({ kind }, k) => k >= from && kind !== 'rest');
+    const beat = beatOf(measure.meter).length;
+    for (const one of measure.events.slice(from, end < 0 ? undefined : end))
+      rests.push({ length: div(one.length, beat), whole: equal(one.length, meterLength(measure.meter)) });
+    if (end >= 0) break;
+  }
+  return rests;
+}
+
+const OF_RESTS: ReadonlySet<Misreading['code']> = new Set(['rest-skipped', 'rest-too-short', 'rest-too-long']);
+
+/** In measures where rests of whole measures are written, else in beats. */
+function restsText(rests: ReturnType<typeof restsInARow>, beats: Fraction, { naming }: Voice): string {
+  const measures = div(beats, rests[0]?.length ?? ONE);
+  if (rests.length < 2 || !rests.every(({ whole }) => whole) || !isWhole(measures)) return beatsText(beats);
+  return inNaming(counted(measures.n, '{measure}'), naming);
+}
+
+function lengthOf(pattern: Pattern, misreading: Misreading, beats: Fraction, voice: Voice): string {
+  if (!OF_RESTS.has(misreading.code)) return beatsText(beats);
+  const rests = restsInARow(pattern, misreading);
+  return restsText(rests, sum(rests.map(({ length }) => length)), voice);
+}
+
+function amountOf(pattern: Pattern, misreading: Misreading, voice: Voice): string {
+  const { code, beats, percent, until, kept, ms } = misreading;
+  const { naming } = voice;
   if (ms !== undefined) return `${(ms / 1000).toFixed(2).replace(/0$/, '')} seconds`;
-  if (kept) return `${kept.bpm}; the click was ${kept.click}`;
+  if (kept) return `${kept.bpm} beats a minute; the click was at ${kept.click}`;
   if (until) return placeText(until, naming);
   if (percent !== undefined) return `${percent} %`;
-  return beats ? beatsText(beats) : '';
+  if (!beats) return '';
+  return OF_RESTS.has(code) ? restsText(restsInARow(pattern, misreading), beats, voice) : beatsText(beats);
 }
 
 /** Nothing else was wrong: only then may a sentence say that the rhythm was right. */
@@ -93,26 +184,34 @@ function wordsFor(pattern: Pattern, misreading: Misreading, take: AboutTake, voi
   const { played } = misreading;
   const { measure, inMeasure, event } = eventOf(pattern, misreading);
   const unfolded = unfold(pattern);
-  const counted = countPattern(unfolded, { ...counts, rests: restStyleOf(counts) });
-  const measures = counted.ok ? counted.measures : [];
+  const paper = countPattern(unfolded, { ...counts, rests: restStyleOf(counts) });
+  const measures = paper.ok ? paper.measures : [];
   const tokens = measures.flatMap((one) => one.tokens);
   const at = measures.slice(0, played).reduce((sum, one) => sum + one.tokens.length, 0) + inMeasure;
   const said = (token: CountedToken | undefined) => (token ? spokenCount(token) : `beat ${mixed(misreading.beat)}`);
-  const after = tokens.slice(at + 1).find(({ kind }) => kind !== 'tied');
+  // Rests in a row are one rest, and what comes next is the note after them.
+  const run = OF_RESTS.has(misreading.code) ? restsInARow(pattern, misreading).length : 0;
+  const after = tokens.slice(at + Math.max(1, run)).find(({ kind }) => kind !== 'tied');
   const second = tokens.slice(at).find(({ kind, beat }) => kind === 'note' && beat.includes('/'));
   const held = eventsOf(placePattern(unfolded))[played]?.[inMeasure];
   const holds = held ? beatsInside(held).map(({ beat }) => String(beat)) : [];
   const beats = div(event.length, beatOf(measure.meter).length);
+  const cell = tokens.slice(at, at + eventsInCell(measure, inMeasure, misreading));
   return {
+    clapped: clappedInstead(measure.meter, misreading, voice),
+    written: spokenCounts(cell) ?? 'another rhythm',
+    every: EVERY[eventsOfText(misreading.as ?? '')] ?? EVERY[0]!,
+    since: played === 0 ? '' : ` from ${measureText(misreading, naming)} on`,
+    factor: timesAsFast(misreading),
     count: said(tokens[at]),
     second: said(second ?? tokens[at]),
     next: after ? `the next ${after.kind} comes on ${said(after)}${whereSaid(after, voice)}` : 'hold it to the end',
-    restKept: restsKept(tokens[at], counts),
+    restKept: run > 1 ? allRestsKept(tokens.slice(at, at + run), counts) : restsKept(tokens[at], counts),
     value: noteName(event.value, naming),
     many: valueName(event.value, naming, true),
-    length: beatsText(beats),
+    length: lengthOf(pattern, misreading, beats, voice),
     holds: holds.length === 0 ? 'to the end' : `on ${holds.length > 1 ? 'beats' : 'beat'} ${listed(holds)}`,
-    amount: amountOf(misreading, voice),
+    amount: amountOf(pattern, misreading, voice),
     measures: misreading.count ?? 1,
     part: misreading.part === true,
     free: take.withBeat === null,

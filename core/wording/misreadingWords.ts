@@ -22,6 +22,15 @@ export interface SentenceWords {
    * By how much: "2 beats" a take came in wrong, "8 %" the tempo changed; or the place from which all is right again.
    */
   readonly amount: string;
+  /** What was clapped and what is written in a beat, as the class says it: "“1 &”". */
+  readonly clapped: string;
+  readonly written: string;
+  /** What was clapped throughout: "every beat twice". */
+  readonly every: string;
+  /** Where it began, unless from the first {measure} on. */
+  readonly since: string;
+  /** How many times faster, or slower, the whole take went. */
+  readonly factor: number;
   /** So many measures in a row. */
   readonly measures: number;
   /** Only a measure of the take. */
@@ -43,6 +52,8 @@ interface MisreadingWords {
 
 const allOfIt = (alone: boolean) => (alone ? 'the rhythm itself was right; all of it' : 'all of it');
 
+const here = (part: boolean) => (part ? ' in this {measure}' : '');
+
 const keepSteady = (free: boolean) =>
   free ? 'Tap your foot evenly, and clap to your foot.' : 'Keep your feet with the click.';
 
@@ -50,28 +61,29 @@ const keepSteady = (free: boolean) =>
 export const MISREADING_WORDS: Readonly<Record<MisreadingCode, MisreadingWords>> = {
   'rest-clapped': {
     title: 'a rest clapped',
-    sentence: ({ restKept }) => `you clapped on the rest. Open your hands and ${restKept}.`,
+    sentence: ({ restKept }) => `you clapped on the rest. The rest is silent: open your hands and ${restKept}.`,
   },
   'rest-skipped': {
     title: 'a rest given no time',
     sentence: ({ restKept, length }) =>
       'you gave the rest no time, and what follows came too early. ' +
-      `Open your hands and ${restKept}: the rest lasts ${length}.`,
+      `The rest lasts ${length}: open your hands and ${restKept}.`,
   },
   'rest-too-short': {
     title: 'a rest given too little time',
     sentence: ({ restKept, length, amount }) =>
-      `the rest lasts ${length}; you gave it only ${amount}, and what follows came too early. ` +
-      `Open your hands and ${restKept}.`,
+      `you gave the rest only ${amount}, and what follows came too early. ` +
+      `The rest lasts ${length}: open your hands and ${restKept}.`,
   },
   'rest-too-long': {
     title: 'a rest given too much time',
     sentence: ({ restKept, length, amount, next }) =>
-      `the rest lasts only ${length}; you gave it ${amount}. Open your hands, ${restKept}, and go on: ${next}.`,
+      `you gave the rest ${amount}. ` +
+      `The rest lasts only ${length}: open your hands, ${restKept}, and go on: ${next}.`,
   },
   'dot-too-long': {
     title: 'a dotted note held too long',
-    sentence: ({ value, length, next }) => `you held the ${value} too long. It lasts ${length}: ${next}.`,
+    sentence: ({ value, length, next }) => `you held the ${value} too long. The ${value} lasts ${length}: ${next}.`,
   },
   'dot-too-short': {
     title: 'a dot ignored',
@@ -79,17 +91,23 @@ export const MISREADING_WORDS: Readonly<Record<MisreadingCode, MisreadingWords>>
   },
   'tie-restruck': {
     title: 'a tied-on note clapped',
-    sentence: () => 'you clapped the tied-on note. It only goes on: keep your hands together and push them forward.',
+    sentence: () =>
+      'you clapped the tied-on note. A tied-on note only goes on: keep your hands together and push them forward.',
   },
   'hold-pulsed': {
     title: 'each beat of a long note clapped',
     sentence: ({ value, holds }) =>
-      `you clapped each beat of the ${value}. Clap once, keep your hands together and push ${holds}.`,
+      `you clapped each beat of the ${value}. Clap the ${value} once, keep your hands together and push ${holds}.`,
   },
   'hold-cut': {
     title: 'a long note left too early',
     sentence: ({ value, length, holds, amount }) =>
-      `you held the ${value} only ${amount}. It lasts ${length}: push ${holds} before you go on.`,
+      `you held the ${value} only ${amount}. The ${value} lasts ${length}: push ${holds} before you go on.`,
+  },
+  'hold-too-long': {
+    title: 'a note held too long',
+    sentence: ({ value, length, amount, next }) =>
+      `you held the ${value} ${amount}. The ${value} lasts only ${length}; then go on: ${next}.`,
   },
   'upbeat-on-beat': {
     title: 'a note after the beat put on the beat',
@@ -101,18 +119,23 @@ export const MISREADING_WORDS: Readonly<Record<MisreadingCode, MisreadingWords>>
     title: 'even pairs swung',
     sentence: ({ many, second }) =>
       `your pairs of ${many} were long and short. ` +
-      `Make both the same length: clap the second on ${second}, just in the middle.`,
+      `Make the two ${many} of a pair the same length: clap the second on ${second}, just in the middle.`,
   },
   'sixteenths-slow': {
     title: 'four to a beat at half the speed',
     sentence: ({ many }) =>
       `you played the four ${many} at half their speed. ` +
-      'All four fit into one beat: say them once on their own, then clap.',
+      `Four ${many} fit into one beat: say them once on their own, then clap.`,
   },
   'syncopation-straightened': {
     title: 'short, long, short made straight',
     sentence: ({ next }) =>
       `short, long, short: you made it straight. After the short note ${next} and lasts over the beat.`,
+  },
+  'beat-misread': {
+    title: 'a beat divided in another way',
+    sentence: ({ clapped, written }) =>
+      `you clapped ${clapped}; ${written} is written. Say ${written} slowly, then clap just what you say.`,
   },
   'entered-early': {
     title: 'came in too early',
@@ -127,19 +150,21 @@ export const MISREADING_WORDS: Readonly<Record<MisreadingCode, MisreadingWords>>
   },
   'half-tempo': {
     title: 'at half the tempo',
-    sentence: ({ alone, part }) =>
+    sentence: ({ alone, part, factor }) =>
       part
         ? 'you played this {measure} at half its speed. Step the beat and say the {measure}, then clap it.'
-        : `${alone ? 'right rhythm, at' : 'you went at'} half the tempo: you gave each beat two clicks. ` +
+        : `${alone ? 'right rhythm, at' : 'you went at'} ${factor === 3 ? 'a third of' : 'half'} the tempo: ` +
+          `you gave each beat ${factor === 3 ? 'three' : 'two'} clicks. ` +
           'Step with the click, then clap.',
     whole: true,
   },
   'double-tempo': {
     title: 'at twice the tempo',
-    sentence: ({ alone, part }) =>
+    sentence: ({ alone, part, factor }) =>
       part
         ? 'you played this {measure} at twice its speed. Step the beat and say the {measure}, then clap it.'
-        : `${alone ? 'right rhythm, at' : 'you went at'} twice the tempo: you put two beats on each click. ` +
+        : `${alone ? 'right rhythm, at' : 'you went at'} ${factor === 3 ? 'three times' : 'twice'} the tempo: ` +
+          `you put ${factor === 3 ? 'three' : 'two'} beats on each click. ` +
           'Step with the click, then clap.',
     whole: true,
   },
@@ -163,23 +188,30 @@ export const MISREADING_WORDS: Readonly<Record<MisreadingCode, MisreadingWords>>
     whole: true,
     sentence: () => 'you clapped the steady beat, not the rhythm. Say the rhythm first, then clap what you say.',
   },
+  'clapped-the-counts': {
+    title: 'the counts clapped',
+    whole: true,
+    sentence: ({ every }) =>
+      `you clapped ${every}, not the rhythm. Whisper the counts, and clap only where a note is written.`,
+  },
   'another-rhythm': {
     title: 'another rhythm',
     whole: true,
-    sentence: () => 'this is not the rhythm on the board. Listen to it once more, say it, then clap it.',
+    sentence: () => 'this is not the rhythm on the board. Listen to the rhythm once more, say it, then clap it.',
   },
   rushing: {
     title: 'got faster',
-    sentence: ({ amount, free }) => `you got faster, by ${amount}. ${keepSteady(free)}`,
+    sentence: ({ amount, free, part }) => `you got faster${here(part)}, by ${amount}. ${keepSteady(free)}`,
   },
   dragging: {
     title: 'got slower',
-    sentence: ({ amount, free }) => `you got slower, by ${amount}. ${keepSteady(free)}`,
+    sentence: ({ amount, free, part }) => `you got slower${here(part)}, by ${amount}. ${keepSteady(free)}`,
   },
   'lost-and-recovered': {
     title: 'lost for a while',
     sentence: ({ amount }) =>
-      `you got lost here, and were right again from ${amount}: well recovered. Practise just this stretch.`,
+      `you got lost here, and were right again from ${amount}: well recovered. ` +
+      'Practise the stretch where you got lost.',
   },
   'measure-skipped': {
     title: 'a {measure} left out',
@@ -191,7 +223,27 @@ export const MISREADING_WORDS: Readonly<Record<MisreadingCode, MisreadingWords>>
     title: 'a {measure} played twice',
     sentence: ({ measures }) =>
       `you played ${measures === 1 ? 'this {measure}' : `the ${measures} {measure}s from here`} twice. ` +
-      `Go straight on to the next${measures === 1 ? ' one' : ''}.`,
+      'At the end of a {measure} go straight on to the next.',
+  },
+  looped: {
+    title: 'the same {measure} again and again',
+    sentence: ({ measures }) =>
+      `you clapped ${measures === 1 ? 'this {measure}' : `the ${measures} {measure}s from here`} again and again. ` +
+      'Follow the notes with a finger, and go on to the next {measure}.',
+  },
+  'measures-too-long': {
+    title: 'each {measure} too long',
+    whole: true,
+    sentence: ({ amount, since }) =>
+      `you waited ${amount} too long at each bar line${since}. ` +
+      'Count each {measure}, and go straight on: “1” comes just after its last beat.',
+  },
+  'measures-too-short': {
+    title: 'each {measure} too short',
+    whole: true,
+    sentence: ({ amount, since }) =>
+      `each {measure}${since} was ${amount} too short at its end. ` +
+      'Count every {measure} to its last beat before you go on.',
   },
   'measure-silent': {
     title: 'a {measure} not clapped',

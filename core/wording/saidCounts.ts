@@ -8,6 +8,9 @@ export function restStyleOf({ school, rests }: CountOptions): RestStyle {
   return rests ?? SCHOOLS[school].rests;
 }
 
+/** Nobody whispers more counts in a row than so many from one sentence. */
+const FEW_COUNTS = 4;
+
 const SMALL_DIGITS = '₀₁₂₃₄₅₆₇₈₉';
 
 /** Without what only the eye needs: parentheses, small digits, hyphens between numbers and repeated words. */
@@ -31,11 +34,28 @@ export function spokenCount({ text, beat, kind }: CountedToken): string {
   return said === '' || said === '_' || said.includes(NO_SYLLABLE) ? `beat ${beat}` : `“${said}”`;
 }
 
+/** What is said in a row, in quotes: “1 &”; undefined where a school has no syllable for some of it. */
+export function spokenCounts(tokens: readonly CountedToken[]): string | undefined {
+  const said = tokens.filter(({ kind }) => kind === 'note').map(({ text }) => aloud(text).split(/[ -]/)[0]!);
+  return said.length === 0 || said.some((one) => one === '' || one.includes(NO_SYLLABLE))
+    ? undefined
+    : `“${said.join(' ')}”`;
+}
+
 /** What to do in a rest: "whisper “3”"; where rests are silent, "keep still". */
 export function restsKept(token: CountedToken | undefined, counts: CountOptions): string {
   if (!token || token.kind !== 'rest' || restStyleOf(counts) === 'silent' || token.text.includes(NO_SYLLABLE))
     return 'keep still';
   return `whisper “${aloud(token.text)}”`;
+}
+
+/** The same for rests in a row, a few of them. */
+export function allRestsKept(tokens: readonly CountedToken[], counts: CountOptions): string {
+  const kept = tokens.map((token) => restsKept(token, counts));
+  const words = kept.map((one) => /“(.*)”/.exec(one)?.[1]);
+  const said = words.join(' ');
+  const few = said.split(' ').length <= FEW_COUNTS;
+  return few && !words.includes(undefined) ? `whisper “${said}”` : (kept[0] ?? 'keep still');
 }
 
 /** The same for rests wherever they stand. */

@@ -35,36 +35,37 @@ describe('each misreading in words', () => {
       'rest-clapped',
       '4/4 q q (q) q',
       2,
-      'Measure 1, beat 3: you clapped on the rest. Open your hands and whisper “3”.',
+      'Measure 1, beat 3: you clapped on the rest. The rest is silent: open your hands and whisper “3”.',
     ],
     [
       'rest-skipped',
       '4/4 q (e) e q q',
       1,
       'Measure 1, beat 2: you gave the rest no time, and what follows came too early. ' +
-        'Open your hands and whisper “2”: the rest lasts 1/2 beat.',
+        'The rest lasts 1/2 beat: open your hands and whisper “2”.',
     ],
     [
       'rest-too-short',
       '4/4 q (h) q',
       1,
-      'Measure 1, beat 2: the rest lasts 2 beats; you gave it only 1/2 beat, and what follows came too early. ' +
-        'Open your hands and whisper “2 3”.',
+      'Measure 1, beat 2: you gave the rest only 1/2 beat, and what follows came too early. ' +
+        'The rest lasts 2 beats: open your hands and whisper “2 3”.',
       { beats: frac(1, 2) },
     ],
     [
       'rest-too-long',
       '4/4 q (e) e q q',
       1,
-      'Measure 1, beat 2: the rest lasts only 1/2 beat; you gave it 1 beat. ' +
-        'Open your hands, whisper “2”, and go on: the next note comes on “&”.',
+      'Measure 1, beat 2: you gave the rest 1 beat. ' +
+        'The rest lasts only 1/2 beat: open your hands, whisper “2”, and go on: the next note comes on “&”.',
       { beats: frac(1) },
     ],
     [
       'dot-too-long',
       '4/4 q. e q q',
       0,
-      'Measure 1, beat 1: you held the dotted quarter note too long. It lasts 1 1/2 beats: the next note comes on “&”.',
+      'Measure 1, beat 1: you held the dotted quarter note too long. ' +
+        'The dotted quarter note lasts 1 1/2 beats: the next note comes on “&”.',
     ],
     [
       'dot-too-short',
@@ -83,20 +84,21 @@ describe('each misreading in words', () => {
       '4/4 q q q q~ | q q h',
       4,
       'Measure 2, beat 1: you clapped the tied-on note. ' +
-        'It only goes on: keep your hands together and push them forward.',
+        'A tied-on note only goes on: keep your hands together and push them forward.',
     ],
     [
       'hold-pulsed',
       '4/4 h. q',
       0,
       'Measure 1, beat 1: you clapped each beat of the dotted half note. ' +
-        'Clap once, keep your hands together and push on beats 2 and 3.',
+        'Clap the dotted half note once, keep your hands together and push on beats 2 and 3.',
     ],
     [
       'hold-cut',
       '4/4 h h',
       1,
-      'Measure 1, beat 3: you held the half note only 1 beat. It lasts 2 beats: push on beat 4 before you go on.',
+      'Measure 1, beat 3: you held the half note only 1 beat. ' +
+        'The half note lasts 2 beats: push on beat 4 before you go on.',
       { beats: frac(1) },
     ],
     [
@@ -111,21 +113,21 @@ describe('each misreading in words', () => {
       '4/4 e e e e h',
       0,
       'Measure 1, beat 1: your pairs of eighths were long and short. ' +
-        'Make both the same length: clap the second on “&”, just in the middle.',
+        'Make the two eighths of a pair the same length: clap the second on “&”, just in the middle.',
     ],
     [
       'eighths-uneven',
       '2/2 q q h',
       0,
       'Measure 1, beat 1: your pairs of quarters were long and short. ' +
-        'Make both the same length: clap the second on “&”, just in the middle.',
+        'Make the two quarters of a pair the same length: clap the second on “&”, just in the middle.',
     ],
     [
       'sixteenths-slow',
       '2/2 e e e e h',
       0,
       'Measure 1, beat 1: you played the four eighths at half their speed. ' +
-        'All four fit into one beat: say them once on their own, then clap.',
+        'Four eighths fit into one beat: say them once on their own, then clap.',
     ],
     [
       'syncopation-straightened',
@@ -173,7 +175,8 @@ describe('each misreading in words', () => {
       'own-tempo',
       '4/4 q q h',
       0,
-      'The whole take: right rhythm: you kept a steady 96; the click was 72. Step with the click first, then clap.',
+      'The whole take: right rhythm: you kept a steady 96 beats a minute; the click was at 72. ' +
+        'Step with the click first, then clap.',
       { kept: { bpm: 96, click: 72 } },
     ],
     [
@@ -198,7 +201,7 @@ describe('each misreading in words', () => {
       'another-rhythm',
       '4/4 e e q h',
       0,
-      'The whole take: this is not the rhythm on the board. Listen to it once more, say it, then clap it.',
+      'The whole take: this is not the rhythm on the board. Listen to the rhythm once more, say it, then clap it.',
     ],
     [
       'rushing',
@@ -219,7 +222,7 @@ describe('each misreading in words', () => {
       '4/4 q q h | h h',
       1,
       'Measure 1, beat 2: you got lost here, and were right again from measure 2, beat 1: well recovered. ' +
-        'Practise just this stretch.',
+        'Practise the stretch where you got lost.',
       { until: { played: 1, measure: 2, beat: frac(1) } },
     ],
     [
@@ -233,7 +236,8 @@ describe('each misreading in words', () => {
       'measure-repeated',
       '4/4 q q h | h h | h h | w',
       3,
-      'Measure 2, beat 1: you played the 2 measures from here twice. Go straight on to the next.',
+      'Measure 2, beat 1: you played the 2 measures from here twice. ' +
+        'At the end of a measure go straight on to the next.',
       { count: 2 },
     ],
     [
@@ -278,13 +282,120 @@ describe('each misreading in words', () => {
       'measure-repeated',
       '4/4 w | h h',
       1,
-      'Measure 2, beat 1: you played this measure twice. Go straight on to the next one.',
+      'Measure 2, beat 1: you played this measure twice. ' + 'At the end of a measure go straight on to the next.',
     ],
     [
       'stopped-early',
       '4/4 w | h h',
       2,
       'Measure 2, beat 3: you stopped here. Keep going to the end, even after a slip.',
+    ],
+    [
+      'rest-too-short',
+      '4/4 q q h | (M4) | w',
+      3,
+      'Measure 2, beat 1: you gave the rest only 3 measures, and what follows came too early. ' +
+        'The rest lasts 4 measures: open your hands and whisper “1 2 3 4”.',
+      { beats: frac(12) },
+    ],
+    [
+      'rest-too-long',
+      '4/4 q (q) (q) q | w',
+      1,
+      'Measure 1, beat 2: you gave the rest 4 beats. ' +
+        'The rest lasts only 2 beats: open your hands, whisper “2 3”, and go on: the next note comes on “4”.',
+      { beats: frac(4) },
+    ],
+    [
+      'hold-too-long',
+      '4/4 h q q',
+      0,
+      'Measure 1, beat 1: you held the half note 2 1/2 beats. ' +
+        'The half note lasts only 2 beats; then go on: the next note comes on “3”.',
+      { beats: frac(5, 2) },
+    ],
+    [
+      'beat-misread',
+      '4/4 q e. s h',
+      1,
+      'Measure 1, beat 2: you clapped “2 &”; “2 a” is written. Say “2 a” slowly, then clap just what you say.',
+      { as: 'e e' },
+    ],
+    [
+      'beat-misread',
+      '4/4 q e e h',
+      1,
+      'Measure 1, beat 2: you clapped “2 la li”; “2 &” is written. Say “2 &” slowly, then clap just what you say.',
+      { as: '3{e e e}' },
+    ],
+    [
+      'beat-misread',
+      '7/8 q q q.',
+      0,
+      'Measure 1, beat 1: you clapped “1 4 6”; “1 3 5” is written. Say “1 3 5” slowly, then clap just what you say.',
+      { as: 'q. q q', count: 1 },
+    ],
+    [
+      'half-tempo',
+      '6/8 q. q e',
+      0,
+      'The whole take: right rhythm, at a third of the tempo: you gave each beat three clicks. ' +
+        'Step with the click, then clap.',
+      { factor: frac(1, 3) },
+    ],
+    [
+      'double-tempo',
+      '6/8 q. q e',
+      0,
+      'The whole take: right rhythm, at three times the tempo: you put three beats on each click. ' +
+        'Step with the click, then clap.',
+      { factor: frac(3) },
+    ],
+    [
+      'rushing',
+      '4/4 q q h | e e e e h',
+      3,
+      'Measure 2, beat 1: you got faster in this measure, by 10 %. Keep your feet with the click.',
+      { percent: 10, part: true },
+    ],
+    ...(
+      [
+        ['e e', 'every half beat'],
+        ['h', 'every other beat'],
+        ['s s s s', 'four to every beat'],
+        ['e e e', 'every third of the beat'],
+      ] as const
+    ).map(([as, every]): [MisreadingCode, string, number, string, Partial<Misreading>] => [
+      'clapped-the-counts',
+      '4/4 q q h',
+      0,
+      `The whole take: you clapped ${every}, not the rhythm. ` +
+        'Whisper the counts, and clap only where a note is written.',
+      { as },
+    ]),
+    [
+      'looped',
+      '4/4 q q h | h h | w',
+      0,
+      'Measure 1, beat 1: you clapped the 2 measures from here again and again. ' +
+        'Follow the notes with a finger, and go on to the next measure.',
+      { count: 2 },
+    ],
+    [
+      'measures-too-long',
+      '4/4 q q h | h h | w | w',
+      3,
+      'The whole take: you waited 1 beat too long at each bar line from measure 2 on. ' +
+        'Count each measure, and go straight on: “1” comes just after its last beat.',
+      { beats: frac(1) },
+    ],
+    [
+      'measures-too-short',
+      '4/4 q q h | h h | w',
+      0,
+      'The whole take: each measure was 1/2 beat too short at its end. ' +
+        'Count every measure to its last beat before you go on.',
+      { beats: frac(1, 2) },
     ],
   ];
   it.each(onlyHere)('%s in %s', (code, text, event, sentence, more) =>
@@ -309,6 +420,9 @@ describe('each misreading in words', () => {
     const habit = (text: string, again: Misreading['again']) =>
       said('dot-too-short', patternOf(text), 0, NUMBERS, { again: again! }).replace(/:.*/, '');
     expect(habit('4/4 q. e q. e | h h', [at(1, 3)])).toBe('Measure 1, beat 1, and again in the same measure');
+    expect(habit('4/4 |: q. e q q :| q. e h | q. e h', [{ ...at(1, 1), played: 1, timeThrough: 2 }])).toBe(
+      'Measure 1, first time, beat 1, and again when it came back',
+    );
     expect(habit('4/4 q. e h | q. e q. e | q. e h', [at(2, 1), at(3, 1)])).toBe(
       'Measure 1, beat 1, and again in measures 2 and 3',
     );
@@ -336,7 +450,7 @@ describe('in each way of counting', () => {
   ])('%s, rests %s: %s; %s', (school, rests, whispered, next) => {
     const voice: Voice = { counts: { school, rests }, naming: 'quarters' };
     const pattern = patternOf('4/4 q. e (q) q');
-    expect(said('rest-clapped', pattern, 2, voice)).toContain(`Open your hands and ${whispered}.`);
+    expect(said('rest-clapped', pattern, 2, voice)).toContain(`The rest is silent: open your hands and ${whispered}.`);
     expect(said('dot-too-long', pattern, 0, voice)).toContain(`the next note comes ${next}.`);
   });
   it.each<[RestStyle, string]>([

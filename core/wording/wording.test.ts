@@ -149,7 +149,7 @@ describe('advice', () => {
       [0, 1, 2, 3, 4, 5, 6],
       false,
       'You found every note.',
-      'Open your hands and whisper “3”.',
+      'The rest is silent: open your hands and whisper “3”.',
     ],
     ['4/4 q q q q', [0, 1.2, 2, 3], false, 'Most of it was right.', 'Think ahead to the next note.'],
     ['4/4 q q q q', [], false, 'You tried it.', 'Clap or tap on every note, and try again.'],
@@ -181,6 +181,29 @@ describe('advice', () => {
       '6 of 8 notes were right on time. You kept a steady beat.',
     );
     expect(advised('4/4 q q q q', 60, []).well).toBe('');
+  });
+  it.each([
+    // All of it right.
+    ['4/4 q q h | q q h', [0, 1, 2, 4, 5, 6], 'Well done: it was right.'],
+    // One note late is not right all through, though every note was there.
+    ['4/4 q q h | q q h', [0, 1, 2, 4, 5.2, 6], '5 of 6 notes were right on time. You kept a steady beat.'],
+    ['4/4 q q q q | q (q) q q', [0, 1, 2, 3, 4, 5, 6], 'After the slip you went on right in rhythm.'],
+    [
+      '4/4 q. e h | q. e h | q. e h',
+      [0, 1, 1.5, 3.5, 4.5, 5, 7, 8, 8.5],
+      'Between the slips you were right in rhythm.',
+    ],
+    // Who stopped kept no steady beat.
+    ['4/4 q q q q | q q h | q q h', [0, 1, 2, 3, 6, 7, 8, 10.2, 11, 12], '9 of 10 notes were right on time.'],
+    ['4/4 q q h | q. e h | h q q', [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11], ''],
+  ])('of %s, played %j, says: %s', (text, onsets, well) => expect(advised(text, 60, human(onsets)).well).toBe(well));
+  it.each([
+    [[0, 1, 2, 4, 5.45, 6, 8, 10, 12], 'Measure 2, beat 2: the clap for this note came 1/2 beat too late.'],
+    [[0, 1, 2, 4, 4.55, 6, 8, 10, 12], 'Measure 2, beat 2: the clap for this note came 1/2 beat too early.'],
+  ])('a clap that was moved is one thing: %j', (onsets, sentence) => {
+    const { fix } = advised('4/4 q q h | q q h | h h | w', 60, human(onsets));
+    expect(fix).toHaveLength(1);
+    expect(fix[0]).toContain(sentence);
   });
   it('speaks as the class does', () => {
     const [text, onsets] = ['4/4 h q q', human([0, 1, 2, 3])] as const;

@@ -1,3 +1,4 @@
+import type { Fraction } from '../../rhythm/fraction.ts';
 import type { Random } from '../../random.ts';
 import type { Beats, Seconds } from '../../timing/units.ts';
 import type { TempoCurve } from '../../timing/tempoCurve.ts';
@@ -33,12 +34,21 @@ export interface Hypothesis {
   readonly until?: number;
   /** Of a stretch at a speed of its own: each moment of it comes later by so much of its time since `from`. */
   readonly paced?: { readonly from: Seconds; readonly to: Seconds; readonly slower: number };
-  /** Speed of the take beside the set tempo. */
+  /** Speed of the take beside the set tempo; as it is said where it is the whole take's. */
   readonly speed?: number;
+  readonly factor?: Fraction;
+  /** What was clapped instead, as rhythm text. */
+  readonly as?: string;
+  /** Those of the same way to misread are one habit. */
+  readonly way?: string;
   /** Moves claps so little that every note may still have its clap. */
   readonly subtle?: true;
   /** About the whole take, not a place in it. */
   readonly wholeTake?: true;
+  /** It moves nothing outside this stretch. */
+  readonly within?: Stretch;
+  /** It is followed, and nothing is said of it. */
+  readonly silent?: true;
   /** Goes with no other. */
   readonly alone?: true;
   /** A habit: the same at each place where it can happen. */
@@ -54,6 +64,10 @@ export interface HeardSoFar {
   readonly curve: TempoCurve;
   /** Index of the first clap at which something is strange. */
   readonly first: number;
+  /** For each clap: missed, far off, or beside one too many. */
+  readonly strange: readonly boolean[];
+  /** There was no click: the curve may be led astray by what is strange. */
+  readonly free: boolean;
 }
 
 /** Apart in time so little that it is none, for the order on paper of what is played again. */
@@ -73,6 +87,8 @@ export interface SlippingTake {
 export type MisreadingKind = {
   /** `take`: no measure of it is to be practised for it. */
   readonly about: 'place' | 'take';
+  /** It is looked for only where the take shows it, even where every note has its clap. */
+  readonly asHeard?: true;
   /** Nobody does it at every place. */
   readonly noHabit?: true;
   /** Without a click there is no right moment to come in and no set tempo: nothing of the whole take is asked. */
@@ -139,4 +155,16 @@ export function shiftAfter(
   const seconds = beats * beat;
   const shift = { from: end, beats, seconds };
   return { event, cost, apply: (claps) => shifted(claps, end, seconds), shift, got: own + beats };
+}
+
+/** The same way to misread at several places at once. */
+export function habitOf(parts: readonly Hypothesis[], cost: number): Hypothesis {
+  const [first] = parts as [Hypothesis];
+  return {
+    event: first.event,
+    cost,
+    apply: (claps) => parts.reduce((all, { apply }) => apply(all), [...claps]),
+    ...(first.adds ? { adds: first.adds } : {}),
+    parts,
+  };
 }

@@ -2,7 +2,7 @@ import { EPSILON } from '../../timing/tolerance.ts';
 import type { ExpectedClap } from '../expectedClap.ts';
 import type { Score } from '../scoreEvents.ts';
 import { type Hypothesis, type MisreadingKind, ORDER, type Stretch, shifted } from './hypothesis.ts';
-import { MOST_IN_A_ROW, firstEvent, measureOf, soundsIn } from './writtenPlaces.ts';
+import { firstEvent, soundsIn } from './writtenPlaces.ts';
 
 const COST = { one: 5, several: 7 };
 
@@ -26,7 +26,7 @@ function twice(claps: readonly ExpectedClap[], { from, to }: Stretch): ExpectedC
 }
 
 /** So many measures from one on played twice; undefined where nothing sounds in them. */
-function playedTwice(score: Score, first: number, count: number): Hypothesis | undefined {
+export function playedTwice(score: Score, first: number, count: number): Hypothesis | undefined {
   const measures = score.measures.slice(first, first + count);
   if (first < 0 || measures.length < count || !measures.some((measure) => soundsIn(score, measure))) return undefined;
   const stretch = { from: measures[0]!.from, to: measures.at(-1)!.to };
@@ -44,13 +44,4 @@ export const measureRepeated: MisreadingKind = {
   about: 'place',
   noHabit: true,
   hypotheses: (score) => score.measures.flatMap((_measure, i) => playedTwice(score, i, 1) ?? []),
-  // Several, a line, a repeat once too often: it shows after the last of them.
-  inTake: (score, take) => {
-    const at = measureOf(score, take);
-    return [at - 2, at - 1, at, at + 1].flatMap((last) =>
-      Array.from({ length: Math.min(MOST_IN_A_ROW - 1, Math.max(0, last)) }, (_, k) =>
-        playedTwice(score, last - 1 - k, k + 2),
-      ).filter((one) => one !== undefined),
-    );
-  },
 };

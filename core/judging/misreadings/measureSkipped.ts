@@ -1,13 +1,13 @@
 import type { Score } from '../scoreEvents.ts';
 import { type Hypothesis, type MisreadingKind, shifted, without } from './hypothesis.ts';
-import { MOST_IN_A_ROW, firstEvent, measureOf, soundsIn } from './writtenPlaces.ts';
+import { firstEvent, soundsIn } from './writtenPlaces.ts';
 
-const COST = { one: 5, several: 7.5 };
+const COST = { one: 5, several: 7.5, each: 0.3 };
 /** With fewer claps after them nothing shows that it went on there, and did not stop. */
-const FEWEST_AFTER = 4;
+export const FEWEST_AFTER = 4;
 
 /** So many measures from one on left out; undefined where that is something else. */
-function leftOut(score: Score, first: number, count: number): Hypothesis | undefined {
+export function leftOut(score: Score, first: number, count: number): Hypothesis | undefined {
   const measures = score.measures.slice(first, first + count);
   const later = score.measures.slice(first + count).some((next) => soundsIn(score, next));
   // Measures of rests that are left out are a rest that was skipped; the last ones left out are an early end.
@@ -17,7 +17,7 @@ function leftOut(score: Score, first: number, count: number): Hypothesis | undef
   const seconds = from - to;
   return {
     event: firstEvent(score, first),
-    cost: count === 1 ? COST.one : COST.several,
+    cost: count === 1 ? COST.one : COST.several + COST.each * (count - 2),
     apply: (claps) => shifted(without(claps, { from, to }), to, seconds),
     shift: { from: to, beats: seconds / score.beat, seconds },
     leavesOut: { from, to },
@@ -29,15 +29,4 @@ export const measureSkipped: MisreadingKind = {
   about: 'place',
   noHabit: true,
   hypotheses: (score) => score.measures.flatMap((_measure, i) => leftOut(score, i, 1) ?? []),
-  // Several, a line, a repeat that was not taken: it shows where the first of them would be.
-  inTake: (score, take) => {
-    const at = measureOf(score, take);
-    const before = take.hits.slice(0, take.first).findLast((hit) => hit >= 0) ?? -1;
-    if (take.onsets.length - before <= FEWEST_AFTER) return [];
-    return [at - 1, at, at + 1].flatMap((first) =>
-      Array.from({ length: MOST_IN_A_ROW - 1 }, (_, k) => k + 2).flatMap((count) =>
-        first < 0 ? [] : (leftOut(score, first, count) ?? []),
-      ),
-    );
-  },
 };

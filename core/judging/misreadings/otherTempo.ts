@@ -1,3 +1,4 @@
+import { frac } from '../../rhythm/fraction.ts';
 import { EPSILON } from '../../timing/tolerance.ts';
 import type { Score, ScoreMeasure } from '../scoreEvents.ts';
 import { type Hypothesis, type MisreadingKind, delayed } from './hypothesis.ts';
@@ -8,6 +9,9 @@ const COST = { whole: 4.5, measure: 6 };
 /** A measure of fewer notes has no speed of its own to speak of. */
 const FEWEST = 3;
 
+/** In compound meter a beat has three parts, and each may get a click. */
+const THIRD = 3;
+
 function wholeAtSpeed(score: Score, speed: number): Hypothesis[] {
   const event = score.notes[0] ?? 0;
   const first = score.events[event]?.time ?? 0;
@@ -17,35 +21,47 @@ function wholeAtSpeed(score: Score, speed: number): Hypothesis[] {
     cost: COST.whole,
     apply: (claps) => claps.map(({ note, written, time }) => ({ note, written, time: zero + (time - zero) / speed })),
     speed,
+    factor: speed < 1 ? frac(1, Math.round(1 / speed)) : frac(speed),
     wholeTake: true,
   }));
 }
 
 /** The eighths of one measure as quarters, or its quarters as eighths; all that follows comes later, or earlier. */
-function measureAtSpeed(score: Score, { from, to }: ScoreMeasure, played: number, speed: number): Hypothesis[] {
+function measureAtSpeed(score: Score, measure: ScoreMeasure, played: number, speed: number): Hypothesis[] {
+  const { from, to } = measure;
   const inside = (time: number) => time >= from - EPSILON && time < to - EPSILON;
   const times = score.notes.map((i) => score.events[i]!.time);
   const here = times.filter(inside).length;
   if (here < FEWEST || here === times.length) return [];
-  const slower = 1 / speed - 1;
+  return [paced(score, measure, played, 1 / speed - 1, COST.measure)];
+}
+
+/** A measure at a pace of its own, slower by a part of its time (negative: faster); what follows is moved by it. */
+export function paced(
+  score: Score,
+  { from, to }: ScoreMeasure,
+  played: number,
+  slower: number,
+  cost: number,
+): Hypothesis {
   const seconds = (to - from) * slower;
-  return [
-    {
-      event: firstEvent(score, played),
-      cost: COST.measure,
-      apply: (claps) =>
-        claps.map((clap) =>
-          clap.written < from - EPSILON ? clap : delayed(clap, Math.min(to - from, clap.written - from) * slower),
-        ),
-      shift: { from: to, beats: seconds / score.beat, seconds },
-      paced: { from, to, slower },
-    },
-  ];
+  return {
+    event: firstEvent(score, played),
+    cost,
+    apply: (claps) =>
+      claps.map((clap) =>
+        clap.written < from - EPSILON ? clap : delayed(clap, Math.min(to - from, clap.written - from) * slower),
+      ),
+    shift: { from: to, beats: seconds / score.beat, seconds },
+    paced: { from, to, slower },
+    within: { from, to },
+  };
 }
 
 function atSpeed(speed: number): (score: Score) => Hypothesis[] {
   return (score) => [
     ...wholeAtSpeed(score, speed),
+    ...(score.events[0]?.division === 3 ? wholeAtSpeed(score, speed < 1 ? 1 / THIRD : THIRD) : []),
     ...score.measures.flatMap((measure, i) => measureAtSpeed(score, measure, i, speed)),
   ];
 }

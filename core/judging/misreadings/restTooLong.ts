@@ -1,11 +1,15 @@
 import { nearlyEqual } from '../../timing/tolerance.ts';
+import { restsIn, timeGiven } from './gaps.ts';
 import { type MisreadingKind, shiftAfter } from './hypothesis.ts';
-import { eachRest, soundsAfter } from './writtenPlaces.ts';
+
+/** Beats: the rest that is oftenest given twice its time. */
+const USUAL = 0.5;
 
 export const restTooLong: MisreadingKind = {
   about: 'place',
+  inTake: timeGiven('rest', 1),
   hypotheses: (score) =>
-    eachRest(score, (event, i) =>
-      nearlyEqual(event.beats, 0.5) && soundsAfter(score, event.end) ? [shiftAfter(i, 4.2, event, 0.5)] : [],
+    restsIn(score).flatMap(({ event, beats }) =>
+      nearlyEqual(beats, USUAL) ? [shiftAfter(event, 4.2, score.events[event]!, USUAL)] : [],
     ),
 };

@@ -1,20 +1,22 @@
 import type { Score } from '../scoreEvents.ts';
 import { anotherRhythm } from './anotherRhythm.ts';
+import { beatMisread } from './beatMisread.ts';
 import { dotTooLong } from './dotTooLong.ts';
 import { dotTooShort } from './dotTooShort.ts';
 import { dragging, rushing } from './drifting.ts';
 import { eighthsUneven } from './eighthsUneven.ts';
 import { enteredEarly, enteredLate } from './entered.ts';
-import { restTooShort } from './gaps.ts';
-import { hesitated } from './hesitated.ts';
+import { hesitated, holdTooLong, restTooShort } from './gaps.ts';
 import { holdCut } from './holdCut.ts';
 import { holdPulsed } from './holdPulsed.ts';
-import type { HeardSoFar, Hypothesis, MisreadingKind } from './hypothesis.ts';
+import { type HeardSoFar, type Hypothesis, type MisreadingKind, habitOf } from './hypothesis.ts';
+import { looped } from './looped.ts';
 import { lostAndRecovered } from './lostAndRecovered.ts';
+import { measuresTooLong, measuresTooShort } from './measureLength.ts';
 import { measureRepeated } from './measureRepeated.ts';
 import { measureSkipped } from './measureSkipped.ts';
 import { aheadOfTheClick, behindTheClick } from './offTheClick.ts';
-import { onlyTheBeat } from './onlyTheBeat.ts';
+import { clappedTheCounts, onlyTheBeat } from './onlyTheBeat.ts';
 import { doubleTempo, halfTempo } from './otherTempo.ts';
 import { ownTempo } from './ownTempo.ts';
 import { restClapped } from './restClapped.ts';
@@ -39,10 +41,12 @@ const TABLE = {
   'tie-restruck': tieRestruck,
   'hold-pulsed': holdPulsed,
   'hold-cut': holdCut,
+  'hold-too-long': holdTooLong,
   'upbeat-on-beat': upbeatOnBeat,
   'eighths-uneven': eighthsUneven,
   'sixteenths-slow': sixteenthsSlow,
   'syncopation-straightened': syncopationStraightened,
+  'beat-misread': beatMisread,
   'entered-early': enteredEarly,
   'entered-late': enteredLate,
   'half-tempo': halfTempo,
@@ -55,12 +59,16 @@ const TABLE = {
   hesitated,
   'started-again': startedAgain,
   'only-the-beat': onlyTheBeat,
+  'clapped-the-counts': clappedTheCounts,
   'another-rhythm': anotherRhythm,
   rushing,
   dragging,
   'lost-and-recovered': lostAndRecovered,
   'measure-skipped': measureSkipped,
   'measure-repeated': measureRepeated,
+  looped,
+  'measures-too-long': measuresTooLong,
+  'measures-too-short': measuresTooShort,
   'stopped-early': stoppedEarly,
 } as const satisfies Readonly<Record<string, MisreadingKind>>;
 
@@ -114,29 +122,35 @@ function habits(hypotheses: readonly Hypothesis[]): Hypothesis[] {
   }
   return [...ways.values()]
     .filter((parts) => parts.length > 1)
-    .map((parts) => ({
-      event: parts[0]!.event,
-      cost: parts[0]!.cost + HABIT_COST + HABIT_EACH * parts.length,
-      apply: (claps) => parts.reduce((all, { apply }) => apply(all), [...claps]),
-      ...(parts[0]!.adds ? { adds: parts[0]!.adds } : {}),
-      parts,
-    }));
+    .map((parts) => habitOf(parts, parts[0]!.cost + HABIT_COST + HABIT_EACH * parts.length));
 }
 
 /** What the take itself suggests, under what explains it so far. */
-export function suggestedBy(score: Score, take: HeardSoFar, free: boolean): CodedHypothesis[] {
-  return MISREADING_CODES.flatMap((code) => {
+export function suggestedBy(score: Score, take: HeardSoFar, codes = MISREADING_CODES): CodedHypothesis[] {
+  return codes.flatMap((code) => {
     const kind = MISREADINGS[code];
-    if (free && kind.needsClick) return [];
+    if (take.free && kind.needsClick) return [];
     return 'inTake' in kind && kind.inTake ? kind.inTake(score, take).map((one) => ({ ...one, code })) : [];
   });
 }
 
+/** Those that may be there though every note has its clap. */
+export const SUBTLE_CODES = MISREADING_CODES.filter((code) => MISREADINGS[code].asHeard);
+
 const KNOWN = new WeakMap<Score, readonly CodedHypothesis[]>();
+
+/** Those that move claps so little that every note may still have its clap. */
+export function subtleHypotheses(score: Score): readonly CodedHypothesis[] {
+  return coded('eighths-uneven', score);
+}
 
 /** Every way in which what is written can be misread at one place. */
 export function hypothesesOf(score: Score, free: boolean): readonly CodedHypothesis[] {
   let all = KNOWN.get(score);
-  if (!all) KNOWN.set(score, (all = MISREADING_CODES.flatMap((code) => coded(code, score))));
+  if (!all)
+    KNOWN.set(
+      score,
+      (all = MISREADING_CODES.filter((code) => !MISREADINGS[code].asHeard).flatMap((code) => coded(code, score))),
+    );
   return free ? all.filter(({ code, wholeTake }) => !(wholeTake && MISREADINGS[code].needsClick)) : all;
 }

@@ -1,5 +1,4 @@
 import { EPSILON, nearlyEqual } from '../../timing/tolerance.ts';
-import { paceAt } from '../../timing/tempoCurve.ts';
 import type { Seconds } from '../../timing/units.ts';
 import { type Score, type ScoreEvent, type ScoreMeasure, isEighth } from '../scoreEvents.ts';
 import type { Random } from '../../random.ts';
@@ -45,16 +44,6 @@ export function noteAt({ events }: Score, moment: Seconds): boolean {
 export function firstEvent({ events }: Score, measure: number): number {
   return events.findIndex(({ played }) => played === measure);
 }
-
-/** Seconds by which the next onset after a clap that was heard comes later than written, at the child's pace. */
-export function laterThanWritten({ onsets, claps, hits, curve }: HeardSoFar, clap: number): Seconds {
-  const [now, next] = [claps[clap]!, claps[clap + 1]!];
-  const gap = (onsets[hits[clap]! + 1]! - onsets[hits[clap]!]!) / paceAt(curve, now.time);
-  return gap - (next.time - now.time);
-}
-
-/** So many measures at most are left out, or played again, in a row: more is another piece. */
-export const MOST_IN_A_ROW = 16;
 
 /** The measure, in playing order, in which something is strange first. */
 export function measureOf({ events, notes }: Score, { claps, first }: HeardSoFar): number {
