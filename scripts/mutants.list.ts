@@ -330,11 +330,9 @@ export const MUTANTS: readonly MutantGroup[] = [
       ],
       ['core/judging/paths.ts', 'if (allowed.jumps) steps.jumps(clap, note);', ''],
       ['core/judging/paths.ts', 'if (allowed.lost) steps.lost(clap, note);', ''],
-      ['core/judging/paths.ts', 'if (to <= note + 1 + SOME) continue;', 'break;'],
       ['core/judging/proposals.ts', 'if (new Set(back).size < back.length) return loopIn', 'if (false) return loopIn'],
       ['core/judging/proposals.ts', 'Math.abs(heard - first![1] - pace * (written - first![0])) < EVEN', 'true'],
       ['core/judging/proposals.ts', 'off < PACE[way] || ', ''],
-      ['core/judging/proposals.ts', '!vague || known.length === 0', 'true'],
       [
         'core/judging/diagnose.ts',
         'MISREADINGS[code].noHabit ? cost : Math.min(cost, AGAIN)',
@@ -351,7 +349,6 @@ export const MUTANTS: readonly MutantGroup[] = [
       ],
       ['core/judging/misreadings/looped.ts', ' || isEven(score, inside, stretch)', ''],
       ['core/judging/misreadings/startedAgain.ts', 'clap.note - anew.note + 1 < FEWEST', 'false'],
-      ['core/judging/misreadings/startedAgain.ts', 'seconds < clap.time - anew.time + SOONEST * beat ||', ''],
       ['core/judging/misreadings/gaps.ts', 'silent: true }];', '}];'],
       [
         'core/judging/misreadings/gaps.ts',

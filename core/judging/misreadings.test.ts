@@ -8,6 +8,7 @@ import { scheduleOf } from '../timing/schedule.ts';
 import { judge } from './judge.ts';
 import { advised, judged, resultOf, sentencesOf } from './judged.test-helper.ts';
 import { type MisreadingCode, MISREADINGS, MISREADING_CODES } from './misreadings/table.ts';
+import { scoreOf } from './scoreEvents.ts';
 import { simulate } from './simulatedChild.ts';
 import { heardTime, writtenTime } from '../timing/tempoCurve.ts';
 
@@ -411,6 +412,23 @@ describe('misreadings', () => {
     expect(said('4/4 q. e q q | q q h', [0, 2, 2.5, 3.5, 4.5, 5.5, 6.5])).toMatch(
       /Bar 1.*dotted crotchet too long. The dotted crotchet lasts 1 1\/2 beats: the next note comes on “ti” \(beat 2 1\/2\)/,
     );
+  });
+  it('the same rest is not both clapped and too long', () => {
+    const { misreadings } = judged(
+      '4/4 q q (q) q | q e e h | q q h | h h',
+      80,
+      human([0, 1, 2, 3.5, 4.5, 5.5, 6, 6.5, 8.5, 9.5, 10.5, 12.5, 14.5]),
+    );
+    expect(misreadings.map(({ code }) => code)).toEqual(['rest-too-long']);
+  });
+  it('so fast that nobody hears it no beat can be divided otherwise', () => {
+    const kind = MISREADINGS['beat-misread'];
+    const ways = (bpm: number) =>
+      'hypotheses' in kind
+        ? kind.hypotheses(scoreOf(scheduleOf(patternOf('4/4 e. s q h'), bpm))).map(({ as }) => as)
+        : [];
+    expect(ways(80)).toContain('e e');
+    expect(ways(160)).not.toContain('e e');
   });
   it('names what cannot be told apart side by side', () => {
     const codes = judged('4/4 h. (q) | q q h', 80, human([0, 3, 4, 5])).misreadings.map(({ code }) => code);

@@ -45,9 +45,7 @@ function namesOf(move: Move, score: Score, all: readonly CodedHypothesis[], pace
       shift.from < at.time + EPSILON &&
       Math.abs(shift.seconds - seconds) < JUST_THAT * before.beat,
   );
-  const gaps = namesOfGap(score, move.note - 1, seconds)
-    .filter(({ vague }) => !vague || known.length === 0)
-    .map(({ code, hypothesis }) => ({ ...hypothesis, code }));
+  const gaps = namesOfGap(score, move.note - 1, seconds).map(({ code, hypothesis }) => ({ ...hypothesis, code }));
   return [...known, ...gaps].sort((a, b) => a.cost - b.cost);
 }
 
@@ -86,7 +84,7 @@ function named(
 /** Nats for a measure that was hurried or slowed down, and each further one. */
 const HURRIED = { first: 6.5, more: 2 };
 /** Parts by which such a measure is faster or slower; what is steadier is none. */
-const PACE = { faster: 0.055, slower: 0.08, most: 0.3 };
+const PACE = { faster: 0.07, slower: 0.08, most: 0.3 };
 /** Seconds that it must gain, or lose: who only breathed was not slower. */
 const LEAST: { readonly faster: Seconds; readonly slower: Seconds } = { faster: 0.1, slower: 0.22 };
 /** Seconds by which a clap may be off the pace of its measure: what is wilder has none. */

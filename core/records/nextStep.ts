@@ -35,6 +35,8 @@ export type RepeatedStep =
   /** For a tempo that is not kept: the feet on the beat first, then half the click. */
   | (Repeated & { readonly kind: 'feet' })
   | (Repeated & { readonly kind: 'half-click' })
+  /** For what was late or early throughout: first whether it is the device. */
+  | (Repeated & { readonly kind: 'calibrate' })
   /** To hear it once more, led, before it is clapped again. */
   | (Repeated & { readonly kind: 'listen' });
 
@@ -45,6 +47,8 @@ const PRACTICE_BPM = 60;
 
 /** A tempo that is not kept. */
 const TEMPO: ReadonlySet<MisreadingCode> = new Set(['rushing', 'dragging', 'own-tempo', 'half-tempo', 'double-tempo']);
+/** All of it behind the click, or ahead: that may be the device. */
+export const OFF_THE_CLICK: ReadonlySet<MisreadingCode> = new Set(['behind-the-click', 'ahead-of-the-click']);
 /** Nobody has made up a pattern for these: they may happen anywhere. */
 const ANYWHERE: ReadonlySet<MisreadingCode> = new Set([
   ...(['hesitated', 'started-again', 'stopped-early', 'lost-and-recovered'] as const),
@@ -66,6 +70,7 @@ function against(again: Repeated, { bpm, hardest = 1 }: TakeSoFar): RepeatedStep
   const { code, times } = again;
   const isOdd = times % 2 === 1;
   if (TEMPO.has(code)) return { kind: isOdd ? 'half-click' : 'feet', ...again };
+  if (OFF_THE_CLICK.has(code) && !isOdd) return { kind: 'calibrate', ...again };
   if (isAboutTake({ code })) return { kind: 'listen', ...again };
   if (isOdd && !ANYWHERE.has(code)) return { kind: 'made', ...again };
   return { kind: 'place', ...again, measure: hardest, bpm: Math.min(PRACTICE_BPM, bpm) };

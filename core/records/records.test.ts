@@ -96,6 +96,8 @@ describe('the next step', () => {
       [[slip('rushing'), slip('rushing')], { kind: 'feet', code: 'rushing', times: 2 }],
       [[slip('dragging'), slip('dragging'), slip('dragging')], { kind: 'half-click', times: 3 }],
       [[slip('another-rhythm'), slip('another-rhythm')], { kind: 'listen', times: 2 }],
+      [[slip('behind-the-click'), slip('behind-the-click')], { kind: 'calibrate', times: 2 }],
+      [[slip('behind-the-click'), slip('behind-the-click'), slip('behind-the-click')], { kind: 'listen', times: 3 }],
       // A take between without it begins anew.
       [[slip('rest-skipped'), clean, slip('rest-skipped')], { kind: 'measure', measure: 3 }],
       [[slip('rest-skipped'), slip('rest-skipped'), clean], { kind: 'half-speed', bpm: 38 }],
@@ -114,6 +116,9 @@ describe('the next step', () => {
       expect(said(rest, rest, rest)).toBe('3 times in a row, a rest given no time: a pattern made for it.');
       expect(said(rush, rush)).toMatch(/: the feet on the beat first, then the hands with them\.$/);
       expect(said(rush, rush, rush)).toMatch(/: with every other click\.$/);
+      expect(said(slip('ahead-of-the-click'), slip('ahead-of-the-click'))).toMatch(
+        /: calibrate the device first, for it may be the one that is late\.$/,
+      );
       expect(said(slip('another-rhythm'), slip('another-rhythm'))).toMatch(/: hear it led once more, then clap it\.$/);
     });
   });

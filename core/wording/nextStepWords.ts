@@ -27,6 +27,8 @@ export function nextStepSentence(step: NextStep, naming: NamingId): string {
       return `${slipText(step, naming)}: the feet on the beat first, then the hands with them.`;
     case 'half-click':
       return `${slipText(step, naming)}: with every other click.`;
+    case 'calibrate':
+      return `${slipText(step, naming)}: calibrate the device first, for it may be the one that is late.`;
     case 'listen':
       return `${slipText(step, naming)}: hear it led once more, then clap it.`;
   }

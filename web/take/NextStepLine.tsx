@@ -88,6 +88,12 @@ export function NextStepButton(props: NextStepLineProps) {
           Now with every other click
         </Now>
       );
+    case 'calibrate':
+      return (
+        <Link className={BUTTON} to={`/take?pattern=${patternId}&calibrate=1`}>
+          Calibrate this device
+        </Link>
+      );
     case 'listen':
       return (
         <Link className={BUTTON} to={`/lead?pattern=${patternId}`}>

@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';
 import { bestText, markLabel, scaleOf } from '../../core/judging/scale.ts';
-import { hardestMeasure } from '../../core/records/nextStep.ts';
+import { OFF_THE_CLICK, hardestMeasure } from '../../core/records/nextStep.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
 import { playPattern, unfold } from '../../core/rhythm/place.ts';
 import { parseRhythm } from '../../core/rhythm/text.ts';
@@ -62,6 +62,7 @@ export function TakeResultView({ take, voice, mark, marking, correction }: ViewP
       )}
       <div className="result-tools no-print">
         {!forChild && <PractiseLink take={take} voice={voice} />}
+        {!forChild && <CalibrateLink take={take} />}
         <PlayBack take={take} pattern={pattern} />
         {!forChild && <ZoomChoice pattern={pattern} voice={voice} zoom={zoom} onZoom={setZoom} />}
         <Form.Check
@@ -127,6 +128,16 @@ function ResultWords({ take: { result }, pattern, voice, mark, marking }: WordsP
         ))}
       </div>
     </div>
+  );
+}
+
+/** All of it behind the click, or ahead, may be the device. */
+function CalibrateLink({ take: { patternId, result } }: Pick<ViewProps, 'take'>) {
+  if (!patternId || !result.misreadings.some(({ code }) => OFF_THE_CLICK.has(code))) return null;
+  return (
+    <Link className="btn btn-outline-dark" to={`/take?pattern=${patternId}&calibrate=1`}>
+      Calibrate this device
+    </Link>
   );
 }
 

@@ -16,6 +16,7 @@ it.each<[NextStep, string, string, object | undefined, string]>([
   [{ kind: 'feet', ...of }, '3 times in a row', 'Now with the feet on the beat', { task: 'feet' }, `${TO}&task=feet`],
   [{ kind: 'half-click', ...of }, '3 times', 'Now with every other click', { clicks: 'half' }, `${TO}&clicks=half`],
   [{ kind: 'listen', ...of }, '3 times', 'Lead it once more', undefined, '/lead?pattern=tide'],
+  [{ kind: 'calibrate', ...of }, '3 times', 'Calibrate this device', undefined, '/take?pattern=tide&calibrate=1'],
   [{ kind: 'made', ...of }, '3 times', 'Make a rhythm for it', undefined, '/make?focus=misreading+rushing'],
   [
     { kind: 'place', ...of, measure: 2, bpm: 60 },

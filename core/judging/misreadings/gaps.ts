@@ -263,11 +263,10 @@ const NAMES = [
   ['hold-too-long', 'hold', 1],
 ] as const;
 
-/** One way to say it; vague is what is said only where nothing else is known. */
+/** One way to say it. */
 interface Named {
   readonly code: (typeof NAMES)[number][0] | 'hesitated';
   readonly hypothesis: Hypothesis;
-  readonly vague: boolean;
 }
 
 /**
@@ -280,8 +279,8 @@ export function namesOfGap(score: Score, note: number, seconds: Seconds): Named[
   const gap = { standing, note, more: meant(score, standing, seconds / score.events[standing.event]!.beat) };
   return [
     ...NAMES.flatMap(([code, kind, side]) =>
-      timeOf(kind, side, score, gap).map((hypothesis) => ({ code, hypothesis, vague: !isLong(standing) })),
+      timeOf(kind, side, score, gap).map((hypothesis) => ({ code, hypothesis })),
     ),
-    ...stop(score, gap).map((hypothesis) => ({ code: 'hesitated' as const, hypothesis, vague: false })),
+    ...stop(score, gap).map((hypothesis) => ({ code: 'hesitated' as const, hypothesis })),
   ];
 }

@@ -9,8 +9,6 @@ import { firstEvent, randomPlace } from './writtenPlaces.ts';
 const COST = 8.5;
 /** A run that broke off has at least so many claps: a single one is a clap too many. */
 const FEWEST = 2;
-/** Beats from the last clap of it to the new beginning: sooner nobody breaks off and begins again. */
-const SOONEST = 0.45;
 /** A simulated child looks for a place so often. */
 const TRIES = 8;
 /** In beats. */
@@ -82,7 +80,7 @@ export const startedAgain: MisreadingKind = {
         const whole = !claps.some(({ note, written }) => note > clap.note && written < to - EPSILON);
         const twice = whole && Math.abs(seconds - (to - start)) < IN_TIME * beat;
         if (!goesOn({ onsets, claps, curve }, hit + 1, claps.indexOf(anew), beat)) return [];
-        return seconds < clap.time - anew.time + SOONEST * beat || twice
+        return seconds <= 0 || twice
           ? []
           : [{ event, cost: COST, apply: (all) => again(all, start, clap.written, seconds), shift }];
       });

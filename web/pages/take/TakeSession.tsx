@@ -1,4 +1,4 @@
-import { useMemo } from 'react';
+import { useEffect, useMemo } from 'react';
 import { useSearchParams } from 'react-router';
 import type { SavedPattern } from '../../../contract/pattern.ts';
 import type { ClassDetail, ClassSummary } from '../../../contract/schoolClass.ts';
@@ -10,7 +10,7 @@ import { useTakesPage } from '../../api/hooks.ts';
 import { TakeStage } from '../../take/TakeStage.tsx';
 import { Notice } from '../../ui/Notice.tsx';
 import { useChooseClass } from '../../ui/currentClass.ts';
-import { TakeSetup } from './TakeSetup.tsx';
+import { CALIBRATE, TakeSetup } from './TakeSetup.tsx';
 import { NextStepLine } from '../../take/NextStepLine.tsx';
 import { nextStepFor } from './nextStepFor.ts';
 import { type Session, useSession } from './useSession.ts';
@@ -39,6 +39,13 @@ function ReadableSession(props: SessionProps & { rhythm: Pattern }) {
   const chooseClass = useChooseClass();
   const session = useSession(props);
   const { run, again, settings, set } = session;
+  const calibrate = search.has(CALIBRATE);
+  // Asked for beside a result: what was heard is kept, and the calibration comes before the next take.
+  useEffect(() => {
+    if (calibrate) again();
+    // Only when it is asked for.
+    // oxlint-disable-next-line react/exhaustive-deps
+  }, [calibrate]);
   if (run.state !== 'ready') return <UnderWay {...props} session={session} />;
   return (
     <TakeSetup

@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import { Link } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import type { Child } from '../../../contract/child.ts';
 import type { SavedPattern } from '../../../contract/pattern.ts';
 import type { ClassDetail, ClassSummary } from '../../../contract/schoolClass.ts';
@@ -50,11 +50,20 @@ interface SetupProps {
   readonly onRecording: (take: RecordingTake) => number | undefined;
 }
 
+/** In the address: another view, or a result, asks for the calibration first. */
+export const CALIBRATE = 'calibrate';
+
 /** Who claps what, how fast. */
 export function TakeSetup(props: SetupProps) {
   const { schoolClass, pattern, rhythm, child, settings, voice, problem, onSettings, onStart } = props;
   const lineUps = useLineUps(schoolClass.id).data;
-  const [calibrating, setCalibrating] = useState(false);
+  const [search, setSearch] = useSearchParams();
+  const asked = search.has(CALIBRATE);
+  const [calibrating, setCalibrating] = useState(asked && settings.method === 'tap');
+  const calibrated = () => {
+    setCalibrating(false);
+    setSearch((now) => (now.delete(CALIBRATE), now), { replace: true });
+  };
   const unfolded = useMemo(() => unfold(rhythm), [rhythm]);
   const counts = useMemo(() => [voice.counts], [voice]);
   const faster = (by: number) => () => onSettings({ bpm: sensibleTempo(settings.bpm + by) });
@@ -72,9 +81,13 @@ export function TakeSetup(props: SetupProps) {
         onDrop={props.dropTorn}
       />
       {settings.method === 'microphone' && (
-        <MicrophonePanel keeps={schoolClass.recordingDays ?? null} onTap={() => onSettings({ method: 'tap' })} />
+        <MicrophonePanel
+          keeps={schoolClass.recordingDays ?? null}
+          calibrate={asked}
+          onTap={() => onSettings({ method: 'tap' })}
+        />
       )}
-      {calibrating && <CalibrationPanel method="tap" onDone={() => setCalibrating(false)} />}
+      {calibrating && <CalibrationPanel method="tap" onDone={calibrated} />}
       <Ruler pattern={unfolded} counts={counts} />
       <WhoClaps schoolClass={schoolClass} patternId={pattern.id} child={child} onChild={props.onChild} />
       <div className="take-below">

@@ -73,9 +73,16 @@ function keptText(days: number | null): string {
   return `This class keeps recordings for ${days} ${days === 1 ? 'day' : 'days'}; then they are deleted.`;
 }
 
+interface MicrophonePanelProps {
+  readonly keeps: number | null;
+  /** The calibration was asked for. */
+  readonly calibrate?: boolean | undefined;
+  readonly onTap: () => void;
+}
+
 /** Explains, asks for the microphone, and hears one clap to see whether it is loud enough. */
-export function MicrophonePanel({ keeps, onTap }: { keeps: number | null; onTap: () => void }) {
-  const [calibrating, setCalibrating] = useState(false);
+export function MicrophonePanel({ keeps, calibrate = false, onTap }: MicrophonePanelProps) {
+  const [calibrating, setCalibrating] = useState(calibrate);
   const { check, loudest, level, ask } = useMicrophoneCheck(calibrating);
   if (calibrating)
     return <CalibrationPanel method="microphone" listen={listenWith} onDone={() => setCalibrating(false)} />;

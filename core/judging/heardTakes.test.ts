@@ -1,0 +1,141 @@
+import { expect, it } from 'vitest';
+import { patternOf } from '../rhythm/arbitrary.test-helper.ts';
+import { resultOf } from './judged.test-helper.ts';
+import type { Ages } from './windows.ts';
+
+/**
+ * Takes that are told apart by a little only: what was clapped, the rhythm, beats a minute, ages, without a click, what
+ * is said with its measure and beats, and the claps in hundredths of a second.
+ */
+const TAKES: readonly (readonly [string, string, number, Ages, boolean, readonly string[], readonly number[]])[] = [
+  [
+    'a loop without a click',
+    '4/4 w | w | e q e q q | e e e e h | h. q | q (q) q q',
+    93,
+    '5-6',
+    true,
+    ['looped@2'],
+    [99, 354, 623, 660, 728, 761, 825, 893, 1162, 1191, 1260, 1292, 1361, 1426, 1689, 1720, 1791, 1818, 1887],
+  ],
+  [
+    'hands that are uneven in a dotted measure',
+    '4/4 s s s s q q q | 3{e e e} q h | h (h) | e s s q s s e q | h. q | q. e q q',
+    80,
+    '7-8',
+    false,
+    [],
+    [
+      1, 19, 38, 56, 75, 96, 148, 227, 297, 320, 348, 371, 448, 602, 906, 943, 956, 979, 1046, 1066, 1083, 1121, 1197,
+      1423, 1499, 1613, 1648, 1725,
+    ],
+  ],
+  [
+    'a beat too much at each bar line',
+    '3/4 q e e q | q (h) | q (q) q | q e e q | e e q q',
+    88,
+    '7-8',
+    false,
+    ['measures-too-long@1 1/1'],
+    [-6, 67, 101, 130, 271, 542, 678, 814, 884, 919, 955, 1079, 1117, 1146, 1217],
+  ],
+  [
+    'a measure of two notes left silent',
+    '2/4 q. e | q e e | q. e | q. e',
+    82,
+    '9-10',
+    true,
+    ['measure-silent@3'],
+    [97, 218, 262, 344, 384, 587, 705],
+  ],
+  [
+    'the pickup left out',
+    '4/4 ^ e e | h (h) | w | q q q q | h (h)',
+    52,
+    '9-10',
+    false,
+    ['joined-late@0'],
+    [-5, 455, 913, 1033, 1147, 1265, 1381],
+  ],
+  [
+    'the beat over and over',
+    '6/8 q. q. | e e e q. | e q q. | q e q.',
+    74,
+    '7-8',
+    false,
+    ['only-the-beat@1'],
+    [-4, 77, 157, 237, 321, 405, 484, 569],
+  ],
+  [
+    'hard measures hurried',
+    '7/8 q q q. | e e e e q e | q e e e e e | q e e e e e | q q q. | q e e q. | q e e e e e',
+    145,
+    '7-8',
+    false,
+    ['rushing@1'],
+    [
+      -2, 70, 163, 286, 320, 359, 395, 436, 509, 543, 616, 653, 694, 734, 770, 803, 883, 919, 958, 997, 1031, 1070,
+      1148, 1228, 1353, 1433, 1470, 1518, 1644, 1723, 1759, 1797, 1836, 1868,
+    ],
+  ],
+  [
+    'most of it right, without a click',
+    '4/4 e e e e h | h (h) | e e e e h | s s s s q q q | q e (e) q q | h. q | (h) q q | (h) q q | h h | h q q',
+    70,
+    '5-6',
+    true,
+    [],
+    [
+      95, 142, 187, 222, 275, 460, 815, 862, 904, 952, 996, 1175, 1199, 1225, 1249, 1263, 1354, 1441, 1525, 1621, 1714,
+      1802, 1891, 2170, 2437, 2521, 2751, 2827, 2922, 3099, 3283, 3452, 3545,
+    ],
+  ],
+  [
+    'a long note too long',
+    '7/8 q q e e e | q q q. | q q q. | q q q. | q q q. | q q e e e | q e e e e e | q e e e e e | e e e e q e | q e e e e e | q e e e e e | q e e e e e',
+    157,
+    '5-6',
+    false,
+    ['hold-too-long@7 3/1'],
+    [
+      0, 69, 148, 185, 222, 264, 340, 423, 537, 615, 687, 800, 886, 957, 1073, 1150, 1218, 1333, 1411, 1490, 1526, 1570,
+      1611, 1719, 1759, 1801, 1841, 1874, 1916, 1999, 2030, 2067, 2103, 2139, 2178, 2217, 2252, 2292, 2328, 2414, 2450,
+      2528, 2563, 2597, 2639, 2679, 2717, 2797, 2836, 2865, 2909, 2951, 2982, 3054, 3091, 3136, 3167, 3210,
+    ],
+  ],
+  [
+    'breaths, without a click',
+    '4/4 e. s q q q | 3{e e e} q h | (e) e q q q | q (q) h | w',
+    102,
+    '5-6',
+    true,
+    [],
+    [102, 145, 164, 217, 292, 353, 374, 400, 415, 480, 634, 664, 724, 785, 849, 977, 1118],
+  ],
+  [
+    'five measures of rest for four',
+    '4/4 h (h) | e e e e h | (M4) | q. e h | h q q | e q e q q',
+    88,
+    '7-8',
+    true,
+    ['rest-too-long@3 20/1'],
+    [103, 356, 391, 425, 459, 489, 1907, 2000, 2031, 2166, 2298, 2358, 2427, 2461, 2525, 2558, 2623],
+  ],
+  [
+    'half a beat too much at each bar line',
+    '6/8 e q q. | h. | q e q e | h. | h. | e e e q.',
+    61,
+    '5-6',
+    false,
+    ['measures-too-long@1 1/2'],
+    [-6, 27, 95, 235, 487, 553, 584, 649, 730, 973, 1223, 1260, 1296, 1325],
+  ],
+];
+
+it.each(TAKES)('%s: %s', (_what, text, bpm, ages, free, said, claps) => {
+  const onsets = claps.map((hundredths) => hundredths / 100);
+  const { misreadings } = resultOf({ pattern: patternOf(text), bpm, ages, free, onsets });
+  const named = misreadings.filter(({ instead }) => !instead);
+  expect(named.map(({ code, measure, beats }) => `${code}@${measure}${beats ? ` ${beats.n}/${beats.d}` : ''}`)).toEqual(
+    said,
+  );
+});
