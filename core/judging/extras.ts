@@ -3,6 +3,7 @@ import { beatOf } from '../rhythm/meter.ts';
 import type { PlacedEvent, PlayedMeasure } from '../rhythm/place.ts';
 import type { Schedule } from '../timing/schedule.ts';
 import type { Seconds } from '../timing/units.ts';
+import type { Stretch } from './misreadings/hypothesis.ts';
 import { SAME_CLAP } from './windows.ts';
 
 /** Where a hit that belongs to no note fell (handbook §8). */
@@ -25,17 +26,22 @@ export interface Spot {
 const COARSE: Readonly<Record<2 | 3, Fraction>> = { 2: frac(1, 2), 3: frac(1, 3) };
 const FINE: Readonly<Record<2 | 3, Fraction>> = { 2: frac(1, 4), 3: frac(1, 6) };
 
-/** The grid place nearest to a time; undefined where nothing is written. */
+/**
+ * The grid place nearest to a time; undefined where nothing is written.
+ * @param plain  seconds as written in which the beat was divided otherwise: finer, and in no tuplet
+ */
 export function spotAt(
   { measures, whole, fine: written }: Schedule,
   time: Seconds,
   fine: boolean = written,
+  plain: readonly Stretch[] = [],
 ): Spot | undefined {
   const at = time / whole;
   let played = measures.length - 1;
   while (played > 0 && at < toNumber(measures[played]!.at) - NEAR_BAR) played--;
   const here = measures[played]!;
-  let onset = nearest(here, at - toNumber(here.at) + toNumber(here.measure.onset), fine);
+  const isPlain = plain.some(({ from, to }) => time > from - NEAR_BAR * whole && time < to - NEAR_BAR * whole);
+  let onset = nearest(here, at - toNumber(here.at) + toNumber(here.measure.onset), fine || isPlain, isPlain);
   if (compare(onset, add(here.measure.onset, here.measure.length)) >= 0) {
     const next = measures[++played];
     if (!next) return undefined;
@@ -50,11 +56,11 @@ export function spotAt(
 /** A hit so little before a bar line (part of a whole note) is looked for in the measure after it. */
 const NEAR_BAR = 1 / 64;
 
-function nearest({ measure }: PlayedMeasure, inside: number, fine: boolean): Fraction {
+function nearest({ measure }: PlayedMeasure, inside: number, fine: boolean, isPlain: boolean): Fraction {
   const beat = beatOf(measure.meter);
   const tuplet = measure.events.find(
     ({ tuplet: t }) =>
-      t && inside >= toNumber(t.onset) - 1 / 128 && inside < toNumber(add(t.onset, t.length)) - 1 / 128,
+      t && !isPlain && inside >= toNumber(t.onset) - 1 / 128 && inside < toNumber(add(t.onset, t.length)) - 1 / 128,
   )?.tuplet;
   const step = tuplet ? div(tuplet.length, frac(tuplet.n)) : mul(beat.length, (fine ? FINE : COARSE)[beat.division]);
   const from = tuplet ? tuplet.onset : frac(0);

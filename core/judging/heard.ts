@@ -1,28 +1,41 @@
-import { type Fraction, add, compare } from '../rhythm/fraction.ts';
+import { type Fraction, add, compare, toNumber } from '../rhythm/fraction.ts';
 import type { Measure, Pattern } from '../rhythm/pattern.ts';
 import type { PlacedEvent, PlayedMeasure, TupletPlace } from '../rhythm/place.ts';
 import { type SoundSpan, writeMeasure } from '../rhythm/spell.ts';
 import type { Schedule } from '../timing/schedule.ts';
+import { EPSILON } from '../timing/tolerance.ts';
 import { type Spot, spotAt } from './extras.ts';
+import type { Stretch } from './misreadings/hypothesis.ts';
 
 /**
  * The take written out on the grid of the meter, repeats unfolded. A hit sounds as long as the written note it stands
  * in, at most to the next hit; where a written note was missed there is a rest.
+ * @param plain  seconds as written in which beats were divided otherwise
  * @param hits  seconds by the click, lead and drift taken off, rising
  */
-export function heardPattern(pattern: Pattern, schedule: Schedule, hits: readonly number[]): Pattern {
+export function heardPattern(
+  pattern: Pattern,
+  schedule: Schedule,
+  hits: readonly number[],
+  plain: readonly Stretch[] = [],
+): Pattern {
   // On the pattern's own grid, unless two hits would fall together there.
-  const own = spotsOf(schedule, hits, schedule.fine);
-  const spots = own.lost === 0 || schedule.fine ? own.spots : spotsOf(schedule, hits, true).spots;
+  const own = spotsOf(schedule, hits, schedule.fine, plain);
+  const spots = own.lost === 0 || schedule.fine ? own.spots : spotsOf(schedule, hits, true, plain).spots;
   let sounding = false;
   const measures = schedule.measures.map((played, i): Measure => {
     const { measure } = played;
     const next = schedule.measures[i + 1];
     const nextHit = spots.get(i + 1)?.[0];
     const goesOn = next?.measure.events[0]?.kind === 'tied' && nextHit?.onset.n !== 0;
-    const spans = soundSpansOf(played, spots.get(i) ?? [], sounding, goesOn);
+    const isPlain = (onset: Fraction) => {
+      const time = (toNumber(played.at) + toNumber(onset) - toNumber(measure.onset)) * schedule.whole;
+      return plain.some(({ from, to }) => time > from - EPSILON && time < to - EPSILON);
+    };
+    const spans = soundSpansOf(played, spots.get(i) ?? [], sounding, goesOn, isPlain);
     sounding = spans.at(-1)?.tiedOut === true;
-    return writeMeasure(measure.meter, spans, tupletsOf(measure.events));
+    const tuplets = tupletsOf(measure.events).filter(({ onset }) => !isPlain(onset));
+    return writeMeasure(measure.meter, spans, tuplets);
   });
   // A measure shorter than any written value has nothing to be written with.
   const written = measures.filter(({ items, rests }) => items.length > 0 || rests !== undefined);
@@ -35,11 +48,12 @@ function spotsOf(
   schedule: Schedule,
   hits: readonly number[],
   fine: boolean,
+  plain: readonly Stretch[],
 ): { spots: Map<number, Spot[]>; lost: number } {
   const spots = new Map<number, Spot[]>();
   let lost = 0;
   for (const time of hits) {
-    const spot = spotAt(schedule, time, fine);
+    const spot = spotAt(schedule, time, fine, plain);
     if (!spot) continue;
     const here = spots.get(spot.played) ?? [];
     if (here.length === 0 || compare(here.at(-1)!.onset, spot.onset) < 0) here.push(spot);
@@ -54,6 +68,7 @@ function soundSpansOf(
   spots: readonly Spot[],
   sounding: boolean,
   goesOn: boolean,
+  isPlain: (onset: Fraction) => boolean,
 ): SoundSpan[] {
   const end = add(measure.onset, measure.length);
   const spans: SoundSpan[] = [];
@@ -61,7 +76,7 @@ function soundSpansOf(
     if (compare(from, to) < 0) spans.push({ kind, from, to, tiedOut });
   };
   const sound = (from: Fraction, event: PlacedEvent | undefined, limit: Fraction) => {
-    const stop = soundEnd(measure.events, event);
+    const stop = isPlain(from) ? limit : soundEnd(measure.events, event);
     const to = compare(stop, limit) < 0 ? stop : limit;
     put('note', from, to, goesOn && compare(to, end) === 0 && compare(stop, end) === 0 && limit === end);
     put('rest', to, limit);

@@ -91,7 +91,8 @@ const TAKES: readonly (readonly [string, string, number, Ages, boolean, readonly
   ],
   [
     'a long note too long',
-    '7/8 q q e e e | q q q. | q q q. | q q q. | q q q. | q q e e e | q e e e e e | q e e e e e | e e e e q e | q e e e e e | q e e e e e | q e e e e e',
+    '7/8 q q e e e | q q q. | q q q. | q q q. | q q q. | q q e e e | q e e e e e | ' +
+      'q e e e e e | e e e e q e | q e e e e e | q e e e e e | q e e e e e',
     157,
     '5-6',
     false,
@@ -128,6 +129,18 @@ const TAKES: readonly (readonly [string, string, number, Ages, boolean, readonly
     false,
     ['measures-too-long@1 1/2'],
     [-6, 27, 95, 235, 487, 553, 584, 649, 730, 973, 1223, 1260, 1296, 1325],
+  ],
+  [
+    'lost for a stretch, without a click',
+    '4/4 q q h | q e e h | q. e q q | e e q q q | h q q | q q h',
+    72,
+    '9-10',
+    true,
+    ['lost-and-recovered@2'],
+    [
+      296, 386, 479, 630, 722, 771, 820, 1066, 1141, 1214, 1307, 1399, 1441, 1492, 1582, 1671, 1764, 1950, 2038, 2128,
+      2223, 2311,
+    ],
   ],
 ];
 

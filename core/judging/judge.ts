@@ -16,6 +16,7 @@ import { Follower } from './follower.ts';
 import { heardPattern } from './heard.ts';
 import type { Hit } from './hit.ts';
 import { judgeHolds } from './holds.ts';
+import type { Stretch } from './misreadings/hypothesis.ts';
 import { type MarkedTake, accuracyOf, markOf, round } from './mark.ts';
 import { MOST_NAMED, misreadingsIn } from './misreadingFacts.ts';
 import { MISREADINGS, isAboutTake, isOffClick } from './misreadings/table.ts';
@@ -92,6 +93,7 @@ export function judge(request: TakeRequest): Judged {
     scale: request.scale,
     free,
   };
+  const straight = straightened(schedule, follower, hits, judged);
   const feet = feetOf(request, { bpm, start, schedule, hits }, follower, paired, windows);
   const holds = request.releases && judgeHolds(schedule, diagnosis, paired, hits, releasesOf(request, hits, start));
   return {
@@ -104,7 +106,7 @@ export function judge(request: TakeRequest): Judged {
       tempo,
       follow: followed(score, diagnosis),
       withBeat: free ? null : round(partWithClick(scheduleOf(pattern, set), follower.lag, windows, request), 10_000),
-      heard: printRhythm(heardPattern(pattern, schedule, straightened(schedule, follower, hits, judged))),
+      heard: printRhythm(heardPattern(pattern, schedule, straight, dividedIn(diagnosis))),
       accuracy: round(accuracy, 10_000),
       mark: markOf(accuracy, tempo.driftPct, marked),
       ...(offClick ? { offClick, withoutClick: markOf(accuracy, tempo.driftPct, { ...marked, offClick: false }) } : {}),
@@ -169,6 +171,13 @@ function ownTempo({ events, notes }: Score, bpm: Bpm, click: Bpm): Misreading {
   const event = notes[0] ?? 0;
   const kept = { bpm: Math.round(bpm), click: Math.round(click) };
   return { code: 'own-tempo', event, ...events[event]!.source.place, kept };
+}
+
+/** Where a beat was divided otherwise: what was heard there is written as it was clapped. */
+function dividedIn({ hypotheses }: Diagnosis): Stretch[] {
+  return hypotheses.flatMap(({ code, within, silent }) =>
+    code === 'beat-misread' && within && !silent ? [within] : [],
+  );
 }
 
 /** Indices of the hits of a run that broke off, or of a measure played once too often. */

@@ -421,6 +421,15 @@ describe('misreadings', () => {
     );
     expect(misreadings.map(({ code }) => code)).toEqual(['rest-too-long']);
   });
+  it.each([
+    ['4/4 q q e e q | h q q', [0, 1, 2, 2.75, 3, 4, 6, 7], '4/4 q q e. s q | h q q'],
+    ['4/4 q e. s h | h q q', [0, 1, 1.5, 2, 4, 6, 7], '4/4 q e e h | h q q'],
+    ['4/4 q q 3{e e e} q | h q q', [0, 1, 2, 2.5, 3, 4, 6, 7], '4/4 q q e e q | h q q'],
+    ['6/8 q e q. | e e e q.', [0, 0.5, 1, 2, 2.333, 2.667, 3], '6/8 e. e. q. | e e e q.'],
+    ['6/8 q e q. | e e e q.', [0, 0.333, 1, 2, 2.333, 2.667, 3], '6/8 e q q. | e e e q.'],
+  ])('a beat of %s that was divided otherwise is written as it was clapped: %j', (text, beats, heard) =>
+    expect(judged(text, 80, human(beats)).heard).toBe(heard),
+  );
   it('so fast that nobody hears it no beat can be divided otherwise', () => {
     const kind = MISREADINGS['beat-misread'];
     const ways = (bpm: number) =>

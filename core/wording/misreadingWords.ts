@@ -236,7 +236,7 @@ export const MISREADING_WORDS: Readonly<Record<MisreadingCode, MisreadingWords>>
     whole: true,
     sentence: ({ amount, since }) =>
       `you waited ${amount} too long at each bar line${since}. ` +
-      'Count each {measure}, and go straight on: “1” comes just after its last beat.',
+      'Count each {measure}, and go straight on: just after its last beat comes the next {measure}.',
   },
   'measures-too-short': {
     title: 'each {measure} too short',

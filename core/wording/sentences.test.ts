@@ -386,7 +386,7 @@ describe('each misreading in words', () => {
       '4/4 q q h | h h | w | w',
       3,
       'The whole take: you waited 1 beat too long at each bar line from measure 2 on. ' +
-        'Count each measure, and go straight on: “1” comes just after its last beat.',
+        'Count each measure, and go straight on: just after its last beat comes the next measure.',
       { beats: frac(1) },
     ],
     [

@@ -29,7 +29,6 @@ const DIVISIONS: Readonly<Record<2 | 3, readonly (readonly Beats[])[]>> = {
     [0, 1 / 2, 3 / 4],
     [0, 1 / 4, 1 / 2],
     [0, 1 / 4, 3 / 4],
-    [0, 1 / 3, 2 / 3],
     [0, 1 / 4, 1 / 2, 3 / 4],
   ],
   3: [
