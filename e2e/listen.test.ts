@@ -211,4 +211,17 @@ describe('judging as the teacher sets it', () => {
     expect(await page.getByLabel('Tempo 1, beats a minute').inputValue()).toBe('60');
     await context.close();
   });
+
+  it('offers to calibrate the device where all of a take was behind the click', async () => {
+    const { page, context } = await school.visitor();
+    await openTake(page);
+    await page.getByLabel('No child here').selectOption('behind-the-click');
+    await page.getByRole('button', { name: 'Hear the practice child' }).click();
+    await page.getByRole('link', { name: 'Calibrate this device' }).click();
+    await page.getByRole('heading', { name: 'Tap along with sixteen clicks' }).waitFor();
+    await page.keyboard.press('Escape');
+    await page.getByRole('heading', { name: 'Tap along with sixteen clicks' }).waitFor({ state: 'detached' });
+    expect(new URL(page.url()).searchParams.has('calibrate')).toBe(false);
+    await context.close();
+  });
 });
