@@ -271,6 +271,12 @@ const CASES: readonly (readonly [MisreadingCode, string, readonly number[], stri
     [0, 3, 4, 5, 6, 8, 9, 12, 13, 14, 15],
     'right rhythm, at a third of the tempo: you gave each beat three clicks.',
   ],
+  [
+    'measure-skipped',
+    '4/4 |: q q h | e e e e h :| h q q | q. e h',
+    [0, 1, 2, 4, 4.5, 5, 5.5, 6, 8, 10, 11, 12, 13.5, 14],
+    'you did not take the repeat.',
+  ],
 ];
 
 /** Without a click there is nothing to come in with, and no tempo but the child's. */

@@ -217,6 +217,7 @@ describe('names of values, in every text a class sees', () => {
           every: 'every half beat',
           since: '',
           factor: 2,
+          isRepeat: false,
         }),
       ];
     }),

@@ -138,6 +138,35 @@ function restsInARow(pattern: Pattern, { played, event }: Misreading) {
   return rests;
 }
 
+/** What is held: a note with all that is tied to it. */
+const OF_HOLDS: ReadonlySet<Misreading['code']> = new Set(['hold-cut', 'hold-too-long']);
+
+/** How many beats a note lasts with all that is tied to it; undefined where nothing is. */
+function tiedBeats(pattern: Pattern, { played, event }: Misreading): Fraction | undefined {
+  const measures = playPattern(pattern);
+  const before = measures.slice(0, played).reduce((all, { measure }) => all + measure.events.length, 0);
+  const beat = beatOf(measures[played]!.measure.meter).length;
+  const from = measures
+    .slice(played)
+    .flatMap(({ measure }) => measure.events)
+    .slice(event - before);
+  const end = from.findIndex(({ kind }, i) => i > 0 && kind !== 'tied');
+  const chain = from.slice(0, end < 0 ? undefined : end);
+  return chain.length > 1 ? div(sum(chain.map(({ length }) => length)), beat) : undefined;
+}
+
+/**
+ * So many measures are one time through of a repeat: they lie within twice the same ones on paper, and which of them
+ * were left out, or came again, nobody can hear.
+ */
+function isRepeat(pattern: Pattern, { played, count = 1 }: Misreading): boolean {
+  const numbers = playPattern(pattern).map(({ measure }) => measure.number);
+  const some = (from: number) => numbers.slice(from, from + count).join(' ');
+  return Array.from({ length: count + 1 }, (_, back) => played - back).some(
+    (from) => from >= 0 && from + 2 * count <= numbers.length && some(from) === some(from + count),
+  );
+}
+
 const OF_RESTS: ReadonlySet<Misreading['code']> = new Set(['rest-skipped', 'rest-too-short', 'rest-too-long']);
 
 /** In measures where rests of whole measures are written, else in beats. */
@@ -195,7 +224,8 @@ function wordsFor(pattern: Pattern, misreading: Misreading, take: AboutTake, voi
   const second = tokens.slice(at).find(({ kind, beat }) => kind === 'note' && beat.includes('/'));
   const held = eventsOf(placePattern(unfolded))[played]?.[inMeasure];
   const holds = held ? beatsInside(held).map(({ beat }) => String(beat)) : [];
-  const beats = div(event.length, beatOf(measure.meter).length);
+  const tied = OF_HOLDS.has(misreading.code) ? tiedBeats(pattern, misreading) : undefined;
+  const beats = tied ?? div(event.length, beatOf(measure.meter).length);
   const cell = tokens.slice(at, at + eventsInCell(measure, inMeasure, misreading));
   return {
     clapped: clappedInstead(measure.meter, misreading, voice),
@@ -207,7 +237,8 @@ function wordsFor(pattern: Pattern, misreading: Misreading, take: AboutTake, voi
     second: said(second ?? tokens[at]),
     next: after ? `the next ${after.kind} comes on ${said(after)}${whereSaid(after, voice)}` : 'hold it to the end',
     restKept: run > 1 ? allRestsKept(tokens.slice(at, at + run), counts) : restsKept(tokens[at], counts),
-    value: noteName(event.value, naming),
+    value: tied ? 'tied note' : noteName(event.value, naming),
+    isRepeat: isRepeat(pattern, misreading),
     many: valueName(event.value, naming, true),
     length: lengthOf(pattern, misreading, beats, voice),
     holds: holds.length === 0 ? 'to the end' : `on ${holds.length > 1 ? 'beats' : 'beat'} ${listed(holds)}`,

@@ -31,6 +31,8 @@ export interface SentenceWords {
   readonly since: string;
   /** How many times faster, or slower, the whole take went. */
   readonly factor: number;
+  /** The measures it is about are one time through of a repeat. */
+  readonly isRepeat: boolean;
   /** So many measures in a row. */
   readonly measures: number;
   /** Only a measure of the take. */
@@ -215,15 +217,19 @@ export const MISREADING_WORDS: Readonly<Record<MisreadingCode, MisreadingWords>>
   },
   'measure-skipped': {
     title: 'a {measure} left out',
-    sentence: ({ measures }) =>
-      `you left ${measures === 1 ? 'this {measure}' : `${measures} {measure}s from here`} out. ` +
-      'Follow the notes with a finger, {measure} by {measure}.',
+    sentence: ({ measures, isRepeat }) =>
+      isRepeat
+        ? 'you did not take the repeat. At the repeat sign go back, and play it all once more.'
+        : `you left ${measures === 1 ? 'this {measure}' : `${measures} {measure}s from here`} out. ` +
+          'Follow the notes with a finger, {measure} by {measure}.',
   },
   'measure-repeated': {
     title: 'a {measure} played twice',
-    sentence: ({ measures }) =>
-      `you played ${measures === 1 ? 'this {measure}' : `the ${measures} {measure}s from here`} twice. ` +
-      'At the end of a {measure} go straight on to the next.',
+    sentence: ({ measures, isRepeat }) =>
+      isRepeat
+        ? 'you took the repeat once too often. Count the times through, and after the last one go straight on.'
+        : `you played ${measures === 1 ? 'this {measure}' : `the ${measures} {measure}s from here`} twice. ` +
+          'At the end of a {measure} go straight on to the next.',
   },
   looped: {
     title: 'the same {measure} again and again',

@@ -352,6 +352,44 @@ describe('each misreading in words', () => {
       { factor: frac(3) },
     ],
     [
+      'hold-too-long',
+      '4/4 q q q q~ | q q h',
+      3,
+      'Measure 1, beat 4: you held the tied note 3 beats. ' +
+        'The tied note lasts only 2 beats; then go on: the next note comes on “2”.',
+      { beats: frac(3) },
+    ],
+    [
+      'measure-skipped',
+      '4/4 |: q q h | h h :| w',
+      5,
+      'Measure 1, second time, beat 1: you did not take the repeat. ' +
+        'At the repeat sign go back, and play it all once more.',
+      { count: 2 },
+    ],
+    [
+      'measure-repeated',
+      '4/4 |: q q h | h h :| w',
+      0,
+      'Measure 1, first time, beat 1: you took the repeat once too often. ' +
+        'Count the times through, and after the last one go straight on.',
+      { count: 2 },
+    ],
+    [
+      'measure-skipped',
+      '4/4 |: q q h | h h :| w',
+      3,
+      'Measure 2, first time, beat 1: you did not take the repeat. ' +
+        'At the repeat sign go back, and play it all once more.',
+      { count: 2 },
+    ],
+    [
+      'measure-skipped',
+      '4/4 |: q q h | h h :| w',
+      3,
+      'Measure 2, first time, beat 1: you left this measure out. Follow the notes with a finger, measure by measure.',
+    ],
+    [
       'rushing',
       '4/4 q q h | e e e e h',
       3,

@@ -6,6 +6,7 @@ const RUSHES = { least: 0.07, more: 0.08 };
 function drifting(side: 1 | -1): MisreadingKind {
   return {
     about: 'take',
+    ofTempo: true,
     slip: (take, { notes }, random) => {
       take.drift += side * (RUSHES.least + RUSHES.more * random.next());
       return notes[0] ?? 0;

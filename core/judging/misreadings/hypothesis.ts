@@ -91,6 +91,8 @@ export type MisreadingKind = {
   readonly asHeard?: true;
   /** Nobody does it at every place. */
   readonly noHabit?: true;
+  /** Of the tempo alone, though it may be that of one measure. */
+  readonly ofTempo?: true;
   /** Without a click there is no right moment to come in and no set tempo: nothing of the whole take is asked. */
   readonly needsClick?: true;
   /** The click was not kept, yet that costs nothing even where keeping it counts: the rhythm alone is judged. */

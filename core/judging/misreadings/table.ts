@@ -81,9 +81,10 @@ export interface CodedHypothesis extends Hypothesis {
   readonly code: MisreadingCode;
 }
 
-/** About a take as a whole: no measure of it is to be practised for it. */
+/** About a take as a whole, or only its tempo: no measure of it is to be practised for it, and the rhythm was right. */
 export function isAboutTake({ code, part }: { readonly code: MisreadingCode; readonly part?: true }): boolean {
-  return MISREADINGS[code].about === 'take' && part !== true;
+  const { about, ofTempo } = MISREADINGS[code];
+  return about === 'take' && (part !== true || ofTempo === true);
 }
 
 /** The rhythm may be right; what was not kept is the click. */
