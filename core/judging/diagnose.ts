@@ -1,8 +1,9 @@
 import { EPSILON } from '../timing/tolerance.ts';
-import { Aligner } from './alignment.ts';
+import { Aligner, type Fit } from './alignment.ts';
 import { couldBe, nearest, suggestions } from './candidates.ts';
 import {
   type Diagnosis,
+  type Strange,
   baseClaps,
   isClean,
   isMostlyRight,
@@ -162,6 +163,8 @@ class Search {
   private readonly clean: boolean;
   private readonly long: boolean;
   private readonly all: readonly CodedHypothesis[];
+  /** Without a click, the tempo of an undisturbed beginning. */
+  private readonly begun: Fit | undefined;
   /** Seconds heard for each written one, as far as they can be told before anything is explained. */
   private readonly paces: readonly number[];
 
@@ -177,7 +180,9 @@ class Search {
     this.clean = isClean(fit, free);
     this.long = claps.length > LONG_PIECE;
     this.all = this.isTooLittle ? [] : this.clean ? subtleHypotheses(written) : hypothesesOf(written, free);
-    this.paces = this.clean || this.isTooLittle ? [1] : pacesOf(fit, claps, onsets, free);
+    const unsure = free && !this.clean && !this.isTooLittle;
+    this.begun = unsure ? begunFit(claps, onsets) : undefined;
+    this.paces = unsure ? pacesOf(fit, this.begun, claps, onsets) : [1];
   }
 
   private get begins(): number {
@@ -194,8 +199,9 @@ class Search {
     if (this.isTooLittle) return this.asWritten;
     const { asWritten, onsets, written, free, paces } = this;
     const { best, found } = this.explanations();
-    const stretches = mayBeLost(best) ? lostStretches(written, onsets, free, paces) : [];
-    const lost = mayBeLost(best) ? lostIn(asWritten, best, onsets, free, stretches) : undefined;
+    const lost = mayBeLost(best)
+      ? lostIn(asWritten, best, onsets, free, lostStretches(written, onsets, free, paces))
+      : undefined;
     if (isUnexplained(lost ?? best, onsets))
       return isMostlyRight(asWritten, onsets) ? unsaid(best) : { ...asWritten, unexplained: true };
     if (lost) return lost;
@@ -247,25 +253,18 @@ class Search {
       work,
     );
     const leastGain = depth === 0 && strange(asWritten.fit) >= MUCH_STRANGE ? -CREDIT : LEAST_GAIN;
-    const some = [...possible, ...this.suggested(before).slice(0, work)];
+    const some = [...possible, ...this.suggested(before, things).slice(0, work)];
     return oneMore(before, some, this.aligner, leastGain, long ? CLOSE_LOOKS / 4 : CLOSE_LOOKS, most);
   }
 
   /** What the take itself suggests. */
-  private suggested(before: Diagnosis): CodedHypothesis[] {
-    const { asWritten, onsets, written, free, clean } = this;
-    const from = (diagnosis: Diagnosis) =>
-      suggestions(
-        written,
-        diagnosis,
-        strangeIn(diagnosis, onsets, this.begins),
-        onsets,
-        free,
-        clean ? SUBTLE_CODES : undefined,
-      );
+  private suggested(before: Diagnosis, things: Strange): CodedHypothesis[] {
+    const { asWritten, onsets, written, free, clean, begun } = this;
+    const some = suggestions(written, before, things, onsets, free, clean ? SUBTLE_CODES : undefined);
+    if (!begun || before !== asWritten) return some;
     // Without a click what comes after a stop bends the whole; what came before it still shows the tempo.
-    const begun = free && !clean && before === asWritten ? begunFit(asWritten.claps, onsets) : undefined;
-    return [...from(before), ...(begun ? from({ ...before, fit: begun }) : [])];
+    const there = { ...before, fit: begun };
+    return [...some, ...suggestions(written, there, strangeIn(there, onsets, this.begins), onsets, free)];
   }
 }
 

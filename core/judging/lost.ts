@@ -51,14 +51,15 @@ function without(
 
 /** A stretch begins and ends with something strange: where that is, by the moments at which the notes were due. */
 function betweenStrange(
-  { claps, fit, ...rest }: Diagnosis,
+  asWritten: Diagnosis,
   onsets: Float64Array,
   free: boolean,
   fits: (from: number, to: number) => boolean,
 ): Without[] {
+  const { claps, fit } = asWritten;
   const curve: TempoCurve = free ? fit.curve : { ...fit.curve, lag: USUAL_LAG, tempo: 0, bend: 0 };
   const heard = claps.map(({ time }) => heardTime(curve, time));
-  const things = strangeIn({ claps, fit, ...rest }, onsets, claps[0]?.written ?? 0);
+  const things = strangeIn(asWritten, onsets, claps[0]?.written ?? 0);
   const edges = things.claps.flatMap((is, i) => (is ? [i] : []));
   // More than a stretch can hold is wrong: then it is none between such places.
   if (edges.length > 2 * LOST_NOTES.most) return [];

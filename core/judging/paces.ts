@@ -40,10 +40,18 @@ function endedFit(claps: readonly ExpectedClap[], onsets: Float64Array): Fit | u
   return undefined;
 }
 
-/** Seconds heard for each written one, as far as they can be told before anything is explained. */
-export function pacesOf(fit: Fit, claps: readonly ExpectedClap[], onsets: Float64Array, free: boolean): number[] {
-  if (!free) return [1];
-  const parts = [begunFit(claps, onsets), endedFit(claps, onsets)].filter((one) => one !== undefined);
+/**
+ * Seconds heard for each written one in a free take, as far as they can be told before anything is explained.
+ * @param fit    of the whole take
+ * @param begun  of its beginning, where that is undisturbed
+ */
+export function pacesOf(
+  fit: Fit,
+  begun: Fit | undefined,
+  claps: readonly ExpectedClap[],
+  onsets: Float64Array,
+): number[] {
+  const parts = [begun, endedFit(claps, onsets)].filter((one) => one !== undefined);
   const middle = ({ curve }: Fit) => paceAt(curve, curve.from + curve.length / 2);
   // The tempo that was asked for is a guess too.
   return [...new Set([1, ...[fit, ...parts].map((one) => Math.round(middle(one) * PACES) / PACES)])];

@@ -61,6 +61,11 @@ export function div(a: Fraction, b: Fraction): Fraction {
 }
 
 /** Negative, zero or positive, as a is before, equal to or after b. */
+/** Without its sign. */
+export function abs({ n, d }: Fraction): Fraction {
+  return { n: Math.abs(n), d };
+}
+
 export function compare(a: Fraction, b: Fraction): number {
   return a.d === b.d ? a.n - b.n : a.n * b.d - b.n * a.d;
 }

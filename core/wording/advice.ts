@@ -4,7 +4,7 @@ import type { Pattern } from '../rhythm/pattern.ts';
 import type { PlayedPlace } from '../timing/schedule.ts';
 import { misreadingSentence } from './misreadingSentences.ts';
 import { placeHeading } from './places.ts';
-import { type Fraction, ZERO, compare, frac, sub } from '../rhythm/fraction.ts';
+import { abs, compare, frac, sub } from '../rhythm/fraction.ts';
 import { beatsText, counted } from './plurals.ts';
 import { anyRestKept } from './saidCounts.ts';
 import type { Voice } from './voice.ts';
@@ -60,8 +60,6 @@ function movedClaps(notes: TakeResult['notes'], extras: TakeResult['extras']) {
       return [{ note, ...near }];
     });
 }
-
-const abs = (beats: Fraction): Fraction => (beats.n < 0 ? sub(ZERO, beats) : beats);
 
 /** Single slips that no misreading explains, the costliest kind first, each kind once. */
 function slips({ notes, extras }: TakeResult, { naming, counts }: Voice): string[] {

@@ -2,7 +2,7 @@ import type { JudgedHold } from '../judging/holds.ts';
 import { driftAllowed } from '../judging/mark.ts';
 import { type MarkBorder, type Scale, USUAL_SCALE, markLabel, usualBorders } from '../judging/scale.ts';
 import type { TakeResult, TempoKept } from '../judging/takeResult.ts';
-import { type Fraction, ONE, equal, frac, mixed } from '../rhythm/fraction.ts';
+import { type Fraction, ONE, abs, equal, frac, mixed } from '../rhythm/fraction.ts';
 import type { Bpm } from '../timing/units.ts';
 import { placeHeading, placeText } from './places.ts';
 import { counted } from './plurals.ts';
@@ -72,7 +72,7 @@ const HALF = frac(1, 2);
 function followText(beatsAhead: Fraction, note: TakeResult['notes'][number] | undefined, { naming }: Voice): string {
   const where = note ? ` since ${placeText(note, naming)}` : '';
   if (beatsAhead.n === 0) return `With the beat again${where}.`;
-  const size = beatsAhead.n < 0 ? frac(-beatsAhead.n, beatsAhead.d) : beatsAhead;
+  const size = abs(beatsAhead);
   const much = equal(size, HALF) ? 'Half a beat' : equal(size, ONE) ? 'A beat' : `${mixed(size)} beats`;
   const side = beatsAhead.n < 0 ? 'behind' : 'ahead';
   return `${much} ${side}${where}; followed from there, so what came after counts as it was clapped.`;

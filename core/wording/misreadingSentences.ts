@@ -122,37 +122,31 @@ function clappedInstead(meter: Meter, { as, beat, count }: Misreading, { counts 
   return spokenCounts(tokens.slice(before, tokens.length - after)) ?? 'something else';
 }
 
+/** What is written from the event of a misreading on, repeats played, as long as it goes on in one way. */
+function inARow(pattern: Pattern, { event: first }: Misreading, goesOn: (one: PlacedEvent, index: number) => boolean) {
+  const from = playPattern(pattern)
+    .flatMap(({ measure }) => measure.events.map((event) => ({ event, meter: measure.meter })))
+    .slice(first);
+  const end = from.findIndex(({ event }, i) => !goesOn(event, i));
+  return from.slice(0, end < 0 ? undefined : end);
+}
+
 /** Rests in a row are one: how many beats they last, and whether that is a number of whole measures. */
-function restsInARow(pattern: Pattern, { played, event }: Misreading) {
-  const measures = playPattern(pattern);
-  const before = measures.slice(0, played).reduce((sum, { measure }) => sum + measure.events.length, 0);
-  const rests: { readonly length: Fraction; readonly whole: boolean }[] = [];
-  for (const [i, { measure }] of measures.slice(played).entries()) {
-    const from = i === 0 ? event - before : 0;
-    const end = measure.events.findIndex(({ kind }, k) => k >= from && kind !== 'rest');
-    const beat = beatOf(measure.meter).length;
-    for (const one of measure.events.slice(from, end < 0 ? undefined : end))
-      rests.push({ length: div(one.length, beat), whole: equal(one.length, meterLength(measure.meter)) });
-    if (end >= 0) break;
-  }
-  return rests;
+function restsInARow(pattern: Pattern, misreading: Misreading) {
+  return inARow(pattern, misreading, ({ kind }) => kind === 'rest').map(({ event: { length }, meter }) => ({
+    length: div(length, beatOf(meter).length),
+    whole: equal(length, meterLength(meter)),
+  }));
 }
 
 /** What is held: a note with all that is tied to it. */
 const OF_HOLDS: ReadonlySet<Misreading['code']> = new Set(['hold-cut', 'hold-too-long']);
 
 /** How many beats a note lasts with all that is tied to it; undefined where nothing is. */
-function tiedBeats(pattern: Pattern, { played, event }: Misreading): Fraction | undefined {
-  const measures = playPattern(pattern);
-  const before = measures.slice(0, played).reduce((all, { measure }) => all + measure.events.length, 0);
-  const beat = beatOf(measures[played]!.measure.meter).length;
-  const from = measures
-    .slice(played)
-    .flatMap(({ measure }) => measure.events)
-    .slice(event - before);
-  const end = from.findIndex(({ kind }, i) => i > 0 && kind !== 'tied');
-  const chain = from.slice(0, end < 0 ? undefined : end);
-  return chain.length > 1 ? div(sum(chain.map(({ length }) => length)), beat) : undefined;
+function tiedBeats(pattern: Pattern, misreading: Misreading): Fraction | undefined {
+  const chain = inARow(pattern, misreading, ({ kind }, i) => i === 0 || kind === 'tied');
+  const beat = beatOf(chain[0]!.meter).length;
+  return chain.length > 1 ? div(sum(chain.map(({ event }) => event.length)), beat) : undefined;
 }
 
 /**

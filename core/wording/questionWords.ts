@@ -1,6 +1,6 @@
 import type { MistakeId } from '../exercises/misconceptions.ts';
 import type { Answer, Asked, Question, Step } from '../exercises/question.ts';
-import { add, frac, mixed, sub } from '../rhythm/fraction.ts';
+import { abs, add, mixed, sub } from '../rhythm/fraction.ts';
 import { meterText } from '../rhythm/meter.ts';
 import { VALUES, type ValueLetter } from '../rhythm/value.ts';
 import { ruledOutIn } from './earWords.ts';
@@ -104,7 +104,7 @@ function askedText(asked: Asked, naming: NamingId): string {
 
 /** "1/2 beat short", "1 beat too long". */
 export function offText(beats: Extract<Answer, { is: 'off' }>['beats']): string {
-  const size = beats.n < 0 ? frac(-beats.n, beats.d) : beats;
+  const size = abs(beats);
   return `${beatsText(size)} ${beats.n < 0 ? 'short' : 'too long'}`;
 }
 

@@ -3,7 +3,7 @@ import { strokesOf } from '../ear/strokes.ts';
 import { rightStems, signKey } from '../exercises/signs.ts';
 import { partsText } from '../exercises/material.ts';
 import { type Part, totalBeats } from '../exercises/valueSums.ts';
-import { type Fraction, ONE, compare, div, frac, mixed, mul, sub, sum } from '../rhythm/fraction.ts';
+import { type Fraction, ONE, abs, compare, div, frac, mixed, mul, sub, sum } from '../rhythm/fraction.ts';
 import { type Meter, beatOf, meterKind, meterText } from '../rhythm/meter.ts';
 import type { Item, Pattern } from '../rhythm/pattern.ts';
 import { itemLength, placePattern } from '../rhythm/place.ts';
@@ -178,7 +178,7 @@ export function offWords({ pattern, off, beat }: QuestionOf<'wrong-measure'>, na
   const length = mul(off, VALUE[beat].of);
   const said = offText(div(length, beatOf(meter).length));
   if (meterKind(meter) !== 'compound') return said;
-  return `${said} (${amount(length.n < 0 ? frac(-length.n, length.d) : length, meter, naming)})`;
+  return `${said} (${amount(abs(length), meter, naming)})`;
 }
 
 const namesOf = (parts: readonly Part[], naming: NamingId) => parts.map((part) => partName(part, naming)).join(' + ');

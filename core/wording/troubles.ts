@@ -1,6 +1,6 @@
 import type { TakeTrouble } from '../judging/takeTrouble.ts';
 import type { BarReport } from '../rhythm/barCheck.ts';
-import { frac, sub } from '../rhythm/fraction.ts';
+import { abs, sub } from '../rhythm/fraction.ts';
 import { errorSentence } from '../rhythm/text.ts';
 import { FASTEST_BPM, MOST_ONSETS, SLOWEST_BPM } from '../timing/limits.ts';
 import { beatsText } from './plurals.ts';
@@ -10,7 +10,7 @@ import { type NamingId, measureName } from './valueNames.ts';
 export function barTroubleText({ number, total, expected, verdict }: BarReport, naming: NamingId): string | undefined {
   if (verdict !== 'short' && verdict !== 'over') return undefined;
   const off = sub(total, expected);
-  const size = off.n < 0 ? frac(-off.n, off.d) : off;
+  const size = abs(off);
   const name = number === 0 ? `the pickup ${measureName(naming)}` : `${measureName(naming)} ${number}`;
   return `${name} is ${beatsText(size)} ${verdict === 'short' ? 'short' : 'too long'}`;
 }

@@ -6,7 +6,7 @@ import type { Beats, Seconds } from '../../timing/units.ts';
 import type { Score, ScoreEvent } from '../scoreEvents.ts';
 import { cellText } from './beatCells.ts';
 import { type Hypothesis, type MisreadingKind, adding, habitOf, moved } from './hypothesis.ts';
-import { eachEvent, firstEvent } from './writtenPlaces.ts';
+import { eachEvent, firstEvent, isBeatUndivided } from './writtenPlaces.ts';
 
 /**
  * Nats. A clap that is merely far off costs four; one that comes just where another division of the beat has it is
@@ -16,9 +16,6 @@ const COST = { same: 2.9, other: 4.7, turned: 4.2, habit: 1.6, each: 0.35 };
 
 /** Seconds. */
 const HEARD = 0.11;
-
-/** A beat of a smaller value is a part of a group. */
-const LARGEST_LOWER = 4;
 
 /** Where the claps of a beat can be, in beats, by how it divides. */
 const DIVISIONS: Readonly<Record<2 | 3, readonly (readonly Beats[])[]>> = {
@@ -91,7 +88,7 @@ function divided(cell: readonly ScoreEvent[], at: readonly Beats[]): Hypothesis[
 function otherwise(score: Score, event: ScoreEvent, i: number): Hypothesis[] {
   const { meter } = event.source.measure;
   // In meters of unequal groups of eighths a beat has no parts; there the groups are turned.
-  if (!nearlyEqual(event.inBeat, 0) || (meterKind(meter) === 'unequal' && meter.lower > LARGEST_LOWER)) return [];
+  if (!nearlyEqual(event.inBeat, 0) || isBeatUndivided(meter)) return [];
   const cell = beatFrom(score, i);
   if (!cell) return [];
   const written = cell.map(({ time }) => (time - event.time) / event.beat);

@@ -169,10 +169,7 @@ function breath(score: Score, gap: Gap): Hypothesis[] {
   const next = score.events[score.notes[note + 1]!]!;
   const atBarLine = next.played !== score.events[score.notes[note]!]?.played;
   if (more < 0 || !isUneven(score, gap) || !(atBarLine || standing.kind === 'rest')) return [];
-  const { event, end, beats } = standing;
-  const seconds = more * score.events[event]!.beat;
-  const shift = { from: end, beats, seconds };
-  return [{ event, cost: COST.breath, apply: (claps) => shifted(claps, end, seconds), shift, silent: true }];
+  return [{ ...given(score, gap, COST.breath), silent: true }];
 }
 
 /** What got another time than its own, where that can have the name: a rest or a note, too little or too much. */

@@ -2,10 +2,9 @@ import { paceAt } from '../../timing/tempoCurve.ts';
 import { EPSILON } from '../../timing/tolerance.ts';
 import type { Beats } from '../../timing/units.ts';
 import type { ExpectedClap } from '../expectedClap.ts';
-import { meterKind } from '../../rhythm/meter.ts';
 import type { Score, ScoreEvent, ScoreMeasure } from '../scoreEvents.ts';
 import { type HeardSoFar, type Hypothesis, type MisreadingKind, delayed, shifted } from './hypothesis.ts';
-import { firstEvent, measureOf, soundsAfter } from './writtenPlaces.ts';
+import { firstEvent, isBeatUndivided, measureOf, soundsAfter } from './writtenPlaces.ts';
 
 /** Nats: a habit of its own, and each further bar line lets it be a little less sure. */
 const COST = 6;
@@ -14,8 +13,6 @@ const COST_EACH = 0.2;
 const FEWEST = 2;
 /** Beats: more at every bar line is no measure of the same music. */
 const MOST: Beats = 2;
-/** A beat of a smaller value is a part of a group. */
-const LARGEST_LOWER = 4;
 /** Beats: less is a breath, not another length. */
 const LEAST: Beats = 0.3;
 
@@ -52,8 +49,7 @@ function atBarLines(score: Score, from: number, beats: Beats): Hypothesis | unde
 /** Into how many parts of a beat the amounts go: an eighth that is counted has none. */
 function partsOf(first: ScoreEvent | undefined): number {
   if (!first) return 2;
-  const { meter } = first.source.measure;
-  return meterKind(meter) === 'unequal' && meter.lower > LARGEST_LOWER ? 1 : first.division;
+  return isBeatUndivided(first.source.measure.meter) ? 1 : first.division;
 }
 
 /** By how much the take is longer than written for each of some bar lines, in beats. */

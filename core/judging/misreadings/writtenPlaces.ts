@@ -2,6 +2,7 @@ import { EPSILON, nearlyEqual } from '../../timing/tolerance.ts';
 import type { Seconds } from '../../timing/units.ts';
 import { type Score, type ScoreEvent, type ScoreMeasure, isEighth } from '../scoreEvents.ts';
 import type { Random } from '../../random.ts';
+import { type Meter, meterKind } from '../../rhythm/meter.ts';
 import type { ExpectedClap } from '../expectedClap.ts';
 import type { HeardSoFar, Hypothesis, SlippingTake } from './hypothesis.ts';
 
@@ -44,6 +45,14 @@ export function noteAt({ events }: Score, moment: Seconds): boolean {
 export function firstEvent({ events }: Score, measure: number): number {
   return events.findIndex(({ played }) => played === measure);
 }
+
+/** In meters of unequal groups of eighths the beat is a part of a group, and has none itself. */
+export function isBeatUndivided(meter: Meter): boolean {
+  return meterKind(meter) === 'unequal' && meter.lower > LARGEST_DIVIDED;
+}
+
+/** A beat of a smaller value is a part of a group. */
+const LARGEST_DIVIDED = 4;
 
 /** The measure, in playing order, in which something is strange first. */
 export function measureOf({ events, notes }: Score, { claps, first }: HeardSoFar): number {
