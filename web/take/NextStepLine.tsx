@@ -3,6 +3,7 @@ import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
 import type { NextStep } from '../../core/records/nextStep.ts';
 import { nextStepSentence, slipText } from '../../core/wording/nextStepWords.ts';
+import { calibrationPath } from './inputs/calibration.ts';
 import { type NamingId, inNaming } from '../../core/wording/valueNames.ts';
 
 interface NextStepLineProps {
@@ -90,7 +91,7 @@ export function NextStepButton(props: NextStepLineProps) {
       );
     case 'calibrate':
       return (
-        <Link className={BUTTON} to={`/take?pattern=${patternId}&calibrate=1`}>
+        <Link className={BUTTON} to={calibrationPath(patternId)}>
           Calibrate this device
         </Link>
       );

@@ -7,6 +7,7 @@ import { OFF_THE_CLICK, hardestMeasure } from '../../core/records/nextStep.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
 import { playPattern, unfold } from '../../core/rhythm/place.ts';
 import { parseRhythm } from '../../core/rhythm/text.ts';
+import { calibrationPath } from './inputs/calibration.ts';
 import { type Advice, adviceForChild, adviceOn } from '../../core/wording/advice.ts';
 import { feetAndHoldsSentences } from '../../core/wording/feetAndHolds.ts';
 import type { Marking } from '../../core/wording/markArithmetic.ts';
@@ -135,7 +136,7 @@ function ResultWords({ take: { result }, pattern, voice, mark, marking }: WordsP
 function CalibrateLink({ take: { patternId, result } }: Pick<ViewProps, 'take'>) {
   if (!patternId || !result.misreadings.some(({ code }) => OFF_THE_CLICK.has(code))) return null;
   return (
-    <Link className="btn btn-outline-dark" to={`/take?pattern=${patternId}&calibrate=1`}>
+    <Link className="btn btn-outline-dark" to={calibrationPath(patternId)}>
       Calibrate this device
     </Link>
   );

@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link, useSearchParams } from 'react-router';
 import type { Child } from '../../../contract/child.ts';
@@ -11,6 +11,7 @@ import { unfold } from '../../../core/rhythm/place.ts';
 import type { Voice } from '../../../core/wording/voice.ts';
 import { useLineUps } from '../../api/hooks.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
+import { CALIBRATE } from '../../take/inputs/calibration.ts';
 import { CalibrationPanel } from '../../take/inputs/CalibrationPanel.tsx';
 import { MicrophonePanel } from '../../take/inputs/MicrophonePanel.tsx';
 import { TASKS } from '../../take/taken.ts';
@@ -50,9 +51,6 @@ interface SetupProps {
   readonly onRecording: (take: RecordingTake) => number | undefined;
 }
 
-/** In the address: another view, or a result, asks for the calibration first. */
-export const CALIBRATE = 'calibrate';
-
 /** Who claps what, how fast. */
 export function TakeSetup(props: SetupProps) {
   const { schoolClass, pattern, rhythm, child, settings, voice, problem, onSettings, onStart } = props;
@@ -60,10 +58,10 @@ export function TakeSetup(props: SetupProps) {
   const [search, setSearch] = useSearchParams();
   const asked = search.has(CALIBRATE);
   const [calibrating, setCalibrating] = useState(asked && settings.method === 'tap');
-  const calibrated = () => {
-    setCalibrating(false);
-    setSearch((now) => (now.delete(CALIBRATE), now), { replace: true });
-  };
+  // Taken out of the address, so that it can be asked for again.
+  useEffect(() => {
+    if (asked) setSearch((now) => (now.delete(CALIBRATE), now), { replace: true });
+  }, [asked, setSearch]);
   const unfolded = useMemo(() => unfold(rhythm), [rhythm]);
   const counts = useMemo(() => [voice.counts], [voice]);
   const faster = (by: number) => () => onSettings({ bpm: sensibleTempo(settings.bpm + by) });
@@ -87,7 +85,7 @@ export function TakeSetup(props: SetupProps) {
           onTap={() => onSettings({ method: 'tap' })}
         />
       )}
-      {calibrating && <CalibrationPanel method="tap" onDone={calibrated} />}
+      {calibrating && <CalibrationPanel method="tap" onDone={() => setCalibrating(false)} />}
       <Ruler pattern={unfolded} counts={counts} />
       <WhoClaps schoolClass={schoolClass} patternId={pattern.id} child={child} onChild={props.onChild} />
       <div className="take-below">

@@ -62,3 +62,11 @@ export function calibrationOf(taps: readonly Seconds[], clicks: readonly Seconds
   const spread = Math.sqrt(offs.reduce((sum, off) => sum + (off - delay) ** 2, 0) / offs.length);
   return Math.abs(delay) <= LARGEST ? { delay, spread } : undefined;
 }
+
+/** In the address of Take: another view, or a result, asks for the calibration first. */
+export const CALIBRATE = 'calibrate';
+
+/** The way to the calibration of this device, before the next take of a pattern. */
+export function calibrationPath(patternId: string): string {
+  return `/take?pattern=${patternId}&${CALIBRATE}=1`;
+}
