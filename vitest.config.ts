@@ -4,11 +4,33 @@ import { validatorsPlugin } from './web/validatorsPlugin.ts';
 /** Tests with databases, app servers and balancers of their own. */
 const MACHINES = ['scripts/cluster/cluster.test.ts', 'scripts/backup.test.ts', 'server/built.test.ts'];
 
+/** What computes for long: to count the lines it runs, which others run as well, would take as long again. */
+const COMPUTING = [
+  'core/exercises/chooseRhythm.test.ts',
+  'core/exercises/exercises.test.ts',
+  'core/formats/files.test.ts',
+  'core/judging/misreadings.test.ts',
+  'core/listening/detector.test.ts',
+  'core/listening/playedClicks.test.ts',
+  'core/making/making.test.ts',
+  'core/sheets/sheets.test.ts',
+  'drawing/sheets/sheets.test.ts',
+  'scripts/benchRecords.test.ts',
+  'web/ui/ownMoves.test.tsx',
+];
+
 /** Nothing here leaves a trace in a module, and loading each of them once takes half the time. */
 const shared = { isolate: false } as const;
 
 /** Ten times what the longest test takes: a machine may be busy, and a test that hangs ends all the same. */
 const PATIENCE = { testTimeout: 300_000, hookTimeout: 300_000 } as const;
+
+const computed = {
+  ...shared,
+  ...PATIENCE,
+  // On two processors it would be one.
+  maxWorkers: 2,
+} as const;
 
 const inBrowser = {
   ...shared,
@@ -26,15 +48,13 @@ export default defineConfig({
       {
         extends: true,
         test: {
-          ...shared,
-          ...PATIENCE,
+          ...computed,
           name: 'units',
           include: ['{core,contract,cli,drawing,web,demo,scripts}/**/*.test.{ts,tsx}'],
-          exclude: MACHINES,
-          // On two processors it would be one.
-          maxWorkers: 2,
+          exclude: [...MACHINES, ...COMPUTING],
         },
       },
+      { extends: true, test: { ...computed, name: 'computing', include: COMPUTING } },
       {
         extends: true,
         test: {

@@ -2,7 +2,7 @@ import { readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { MAPS, PAGES } from './buildPages.ts';
 import { FLOORS, KEPT_IN, type Lines, addStatements, addVisits, percentRun } from './coverage.ts';
-import { type Count, Stages } from './testStages.ts';
+import { type Count, type Running, Stages } from './testStages.ts';
 
 /** Each check counts as one test; their words are shown when they fail. */
 const CHECKS: readonly (readonly [string, string, readonly string[]])[] = [
@@ -66,7 +66,13 @@ const checks = async () => {
   for (const [name, command, args] of CHECKS) await stages.check(name, command, args, { yields: true });
 };
 
-if (process.argv.includes('fast')) await Promise.all([checks(), stages.tests('units', [], { env: ENV })]);
+/** All that needs neither server nor browser. */
+const units = async (args: readonly string[], running: Running) => {
+  await stages.tests('units', args, running);
+  await stages.tests('computing', [], running);
+};
+
+if (process.argv.includes('fast')) await Promise.all([checks(), units([], { env: ENV })]);
 else {
   rmSync(RUN, { recursive: true, force: true });
   const env = { ...ENV, [KEPT_IN]: RUN_IN_PAGES };
@@ -76,8 +82,7 @@ else {
     await stages.tests('machines', [], { env });
   };
   const pages = stages.tests('pages', [], { env });
-  const units = stages.tests('units', measured('units'), { env, yields: true });
-  await Promise.all([pages, machines(), units, checks()]);
+  await Promise.all([pages, machines(), units(measured('units'), { env, yields: true }), checks()]);
   await stages.stage('lines run', floors);
 }
 const { passed, failed } = stages.summary();

@@ -157,6 +157,7 @@ describe('questions', () => {
           }
         }
       }),
+      { numRuns: 40 },
     );
   });
 
@@ -186,7 +187,7 @@ describe('questions', () => {
       fc.property(settings, fc.nat(), (chosen, seed) =>
         questions(chosen, seed, 5, [kind]).forEach((question) => check(question, chosen)),
       ),
-      { numRuns: 25 },
+      { numRuns: 12 },
     );
 
   it('claps: a clap for every note that is not tied on', () =>

@@ -100,7 +100,7 @@ describe('what moves on by itself', () => {
   it('never gives a child what was meant for another, whenever the keys come', () => {
     const random = randomFrom(1);
     let [taken, dropped] = [0, 0];
-    for (let line = 0; line < 400; line++) {
+    for (let line = 0; line < 120; line++) {
       const waits = Array.from({ length: CHILDREN }, () => 500 + 4000 * random.next());
       const marks: [number, string][] = [];
       render(<Line waits={waits} onMark={(child, key) => marks.push([child, key])} />);
@@ -118,8 +118,8 @@ describe('what moves on by itself', () => {
       }
       cleanup();
     }
-    expect(taken).toBeGreaterThan(3000);
-    expect(dropped).toBeGreaterThan(300);
+    expect(taken).toBeGreaterThan(900);
+    expect(dropped).toBeGreaterThan(90);
   });
 
   it('says which key was not taken, and takes the next one when its time has passed', () => {
