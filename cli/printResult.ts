@@ -24,6 +24,17 @@ function amountsOf({ beats, percent, count, ms, as, factor }: Misreading) {
   };
 }
 
+function printedMisreading(misreading: Misreading) {
+  const { code, until, again } = misreading;
+  return {
+    code,
+    ...printPlace(misreading),
+    ...amountsOf(misreading),
+    ...(until ? { until: printPlace(until) } : {}),
+    ...(again ? { again: again.map(printPlace) } : {}),
+  };
+}
+
 /** The result of a take as `score` prints it: beats as mixed numbers, every misreading with its sentence. */
 export function printResult(result: TakeResult, pattern: Pattern, scale: Scale): object {
   const { notes, extras, misreadings, tempo, follow, withBeat, heard, accuracy, mark, feet, holds } = result;
@@ -36,10 +47,7 @@ export function printResult(result: TakeResult, pattern: Pattern, scale: Scale):
     })),
     extras: extras.map(({ seconds, measure, beat, kind }) => ({ time: seconds, measure, beat: mixed(beat), kind })),
     misreadings: misreadings.map((misreading) => ({
-      code: misreading.code,
-      ...printPlace(misreading),
-      ...amountsOf(misreading),
-      ...(misreading.again ? { again: misreading.again.map(printPlace) } : {}),
+      ...printedMisreading(misreading),
       sentence: misreadingSentence(pattern, misreading, result, PLAIN_VOICE),
     })),
     tempo,
@@ -48,7 +56,7 @@ export function printResult(result: TakeResult, pattern: Pattern, scale: Scale):
     heard,
     accuracy,
     mark: printedMark(mark, scale),
-    ...(feet ? { feet } : {}),
+    ...(feet ? { feet: { ...feet, misreadings: feet.misreadings.map(printedMisreading) } } : {}),
     ...(holds ? { holds } : {}),
     ...(feet || holds ? { sentences: feetAndHoldsSentences(result, PLAIN_VOICE) } : {}),
   };

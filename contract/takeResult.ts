@@ -2,7 +2,7 @@ import { type Static, Type } from '@sinclair/typebox';
 import { EXTRA_KINDS } from '../core/judging/extras.ts';
 import { HOLD_VERDICTS } from '../core/judging/holds.ts';
 import { MISREADING_CODES } from '../core/judging/misreadings/table.ts';
-import { type TakeResult as Judged, VERDICTS } from '../core/judging/takeResult.ts';
+import { type TakeResult as Judged, STEPPED, VERDICTS } from '../core/judging/takeResult.ts';
 import { oneOf, orNull } from './parts.ts';
 
 export const Fraction = Type.Object({ n: Type.Integer(), d: Type.Integer({ minimum: 1 }) });
@@ -13,6 +13,23 @@ const place = {
   timeThrough: Type.Optional(Type.Integer()),
   beat: Fraction,
 };
+
+const Misreading = Type.Object({
+  code: oneOf(MISREADING_CODES),
+  event: Type.Integer(),
+  ...place,
+  beats: Type.Optional(Fraction),
+  percent: Type.Optional(Type.Number()),
+  count: Type.Optional(Type.Integer()),
+  ms: Type.Optional(Type.Integer()),
+  as: Type.Optional(Type.String()),
+  factor: Type.Optional(Fraction),
+  again: Type.Optional(Type.Array(Type.Object(place))),
+  kept: Type.Optional(Type.Object({ bpm: Type.Number(), click: Type.Number() })),
+  part: Type.Optional(Type.Literal(true)),
+  until: Type.Optional(Type.Object(place)),
+  instead: Type.Optional(Type.Literal(true)),
+});
 
 const Shape = Type.Object({
   notes: Type.Array(
@@ -27,24 +44,7 @@ const Shape = Type.Object({
   extras: Type.Array(
     Type.Object({ onset: Type.Integer(), seconds: Type.Number(), ...place, kind: oneOf(EXTRA_KINDS) }),
   ),
-  misreadings: Type.Array(
-    Type.Object({
-      code: oneOf(MISREADING_CODES),
-      event: Type.Integer(),
-      ...place,
-      beats: Type.Optional(Fraction),
-      percent: Type.Optional(Type.Number()),
-      count: Type.Optional(Type.Integer()),
-      ms: Type.Optional(Type.Integer()),
-      as: Type.Optional(Type.String()),
-      factor: Type.Optional(Fraction),
-      again: Type.Optional(Type.Array(Type.Object(place))),
-      kept: Type.Optional(Type.Object({ bpm: Type.Number(), click: Type.Number() })),
-      part: Type.Optional(Type.Literal(true)),
-      until: Type.Optional(Type.Object(place)),
-      instead: Type.Optional(Type.Literal(true)),
-    }),
-  ),
+  misreadings: Type.Array(Misreading),
   offClick: Type.Optional(Type.Boolean()),
   withoutClick: Type.Optional(Type.Integer()),
   slips: Type.Integer(),
@@ -62,6 +62,8 @@ const Shape = Type.Object({
       leadMs: Type.Number(),
       handsLaterMs: Type.Number(),
       apartMs: Type.Number(),
+      stepped: oneOf(STEPPED),
+      misreadings: Type.Array(Misreading),
     }),
   ),
   holds: Type.Optional(

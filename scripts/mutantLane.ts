@@ -15,7 +15,9 @@ export type Told =
 const tell = (told: Told) => process.send!(told);
 
 async function open({ project, tests }: WorkOn): Promise<{ vitest: Vitest; asked: TestSpecification[] }> {
-  const options = { project, watch: false, bail: 1, reporters: [{}], coverage: { enabled: false } };
+  // What computes for long is a project of its own, beside the units.
+  const projects = project === 'units' ? ['units', 'computing'] : [project];
+  const options = { project: projects, watch: false, bail: 1, reporters: [{}], coverage: { enabled: false } };
   const vitest = await createVitest('test', options);
   const asked = await vitest.globTestSpecifications([...tests]);
   return { vitest, asked };

@@ -1121,8 +1121,19 @@ export const MUTANTS: readonly MutantGroup[] = [
   },
   {
     project: 'units',
-    tests: ['core/judging', 'core/wording'],
-    mutants: [['core/judging/judge.ts', 'own ? { ...kept, leadMs: 0 } : kept', 'kept']],
+    tests: ['core/judging', 'core/wording', 'core/rhythm'],
+    mutants: [
+      ['core/judging/stream.ts', 'own ? { ...kept, leadMs: 0 } : kept', 'kept'],
+      ['core/judging/feet.ts', 'to.step === from.step + 1', 'true'],
+      ['core/judging/feet.ts', 'first.note >= EDGE_BEATS', 'first.note > EDGE_BEATS'],
+      ['core/judging/feet.ts', 'last.step === steps.length - 1', 'true'],
+      ['core/judging/feet.ts', '!ofHands.has(code)', 'true'],
+      ['core/judging/feet.ts', 'followed < KEPT_TO * notes.length', 'false'],
+      ['core/judging/feet.ts', 'kept < KEPT_TO * beat.pairs.length', 'false'],
+      ['core/judging/feet.ts', '+ CLEARLY_MORE', ''],
+      ['core/judging/feet.ts', 'i % 2 === 1', 'i % 2 === 0'],
+      ['core/rhythm/beatLine.ts', 'compare(onset, first) < 0', 'false'],
+    ],
   },
   {
     project: 'units',

@@ -2,12 +2,11 @@ import type { Fraction } from '../rhythm/fraction.ts';
 import type { PlayedPlace } from '../timing/schedule.ts';
 import type { Bpm, Seconds } from '../timing/units.ts';
 import type { ExtraKind } from './extras.ts';
-import type { FeetResult } from './feet.ts';
 import type { JudgedHold } from './holds.ts';
 import type { MisreadingCode } from './misreadings/table.ts';
 
 /** Raised when a result changes its shape or what it says: results of an older version are judged again. */
-export const RESULT_VERSION = 8;
+export const RESULT_VERSION = 9;
 
 export const VERDICTS = ['on-time', 'early', 'late', 'missed'] as const;
 export type Verdict = (typeof VERDICTS)[number];
@@ -71,6 +70,31 @@ export interface TempoKept {
   readonly spreadMs: number;
   /** Ahead of the click is positive; 0 in a free take. */
   readonly leadMs: number;
+}
+
+/** What feet step: the beat, or something else in its place. */
+export const STEPPED = ['beat', 'other-beats', 'first-beats', 'parts', 'rhythm'] as const;
+export type Stepped = (typeof STEPPED)[number];
+
+/** How the feet kept the beat while the hands clapped, and how far the two were apart. */
+export interface FeetResult {
+  /** Steps that came on the beat, and the beats there were. */
+  readonly onBeat: number;
+  readonly beats: number;
+  readonly extras: number;
+  /**
+   * How far the steps were ahead of the beat on the whole, in ms; taken off before they are judged, as far as it is for
+   * the hands.
+   */
+  readonly leadMs: number;
+  /**
+   * Where hands and feet fall together, how much later the hands came, in ms: on the whole, and how much that varies.
+   */
+  readonly handsLaterMs: number;
+  readonly apartMs: number;
+  readonly stepped: Stepped;
+  /** What went wrong with the beat, the weightiest first; events count the beats. */
+  readonly misreadings: readonly Misreading[];
 }
 
 /** A take judged: facts only. */

@@ -1,6 +1,7 @@
-import type { TakeResult } from '../judging/takeResult.ts';
-import { placeHeading } from './places.ts';
+import type { Stepped, TakeResult } from '../judging/takeResult.ts';
+import { placeHeading, placeText } from './places.ts';
 import { counted } from './plurals.ts';
+import type { NamingId } from './valueNames.ts';
 import type { Voice } from './voice.ts';
 
 /** Less than this between hands and feet no listener hears apart: two claps blend within some forty milliseconds. */
@@ -9,21 +10,53 @@ const TOGETHER_MS = 40;
 /** What is judged beside the rhythm and does not touch the mark. A sentence each, none where it was not heard. */
 export function feetAndHoldsSentences({ feet, holds, notes }: TakeResult, voice: Voice): string[] {
   return [
-    ...(feet ? [feetSentence(feet)] : []),
+    ...(feet ? [feetSentence(feet, voice)] : []),
     ...(holds && holds.length > 0 ? [holdsSentence(holds, notes, voice)] : []),
   ];
 }
 
-function feetSentence({ onBeat, beats, extras, handsLaterMs }: NonNullable<TakeResult['feet']>): string {
+type Feet = NonNullable<TakeResult['feet']>;
+
+function feetSentence(feet: Feet, { naming }: Voice): string {
+  const { onBeat, beats, extras, stepped, misreadings } = feet;
   const extra = extras > 0 ? `, and ${counted(extras, 'step was', 'steps were')} too many` : '';
   const all = onBeat === beats && extras === 0;
   const steps = all
     ? 'every step was on the beat'
     : `${onBeat} of ${counted(beats, 'beat')} ${onBeat === 1 ? 'was' : 'were'} stepped on time${extra}`;
-  if (onBeat === 0) return `Feet: ${steps}.`;
+  const troubles = misreadings.flatMap((one) => feetTrouble(one, naming) ?? []);
+  const together = onBeat > 0 && stepped === 'beat' ? [handsWithFeet(feet)] : [];
+  return [`Feet: ${steps}.`, ...(stepped === 'beat' ? [] : [STEPPED_WORDS[stepped]]), ...troubles, ...together].join(
+    ' ',
+  );
+}
+
+function handsWithFeet({ handsLaterMs }: Feet): string {
   const ms = Math.round(Math.abs(handsLaterMs));
-  if (ms < TOGETHER_MS) return `Feet: ${steps}. Hands and feet came together.`;
-  return `Feet: ${steps}. The hands came ${ms} ms ${handsLaterMs > 0 ? 'after' : 'before'} the feet.`;
+  if (ms < TOGETHER_MS) return 'Hands and feet came together.';
+  return `The hands came ${ms} ms ${handsLaterMs > 0 ? 'after' : 'before'} the feet.`;
+}
+
+const ALONE_FIRST = 'Step the beat alone first, then clap above it.';
+const STEPPED_WORDS: Readonly<Record<Exclude<Stepped, 'beat'>, string>> = {
+  'other-beats': `The feet stepped every other beat. ${ALONE_FIRST}`,
+  'first-beats': `The feet stepped only the first beat of each measure. ${ALONE_FIRST}`,
+  parts: `The feet stepped between the beats as well. ${ALONE_FIRST}`,
+  rhythm: `The feet stepped the rhythm with the hands. ${ALONE_FIRST}`,
+};
+
+function feetTrouble({ code, percent, kept, until, ...at }: Feet['misreadings'][number], naming: NamingId) {
+  const place = placeText(at, naming);
+  if (code === 'rushing') return `The feet got faster, by ${percent} %.`;
+  if (code === 'dragging') return `The feet got slower, by ${percent} %.`;
+  if (kept) return `The feet kept a steady ${kept.bpm} beats a minute; the click was at ${kept.click}.`;
+  if (code === 'joined-late') return `The first step came at ${place}.`;
+  if (code === 'stopped-early') return `From ${place} on there was no step.`;
+  if (!until) return undefined;
+  const again = placeText(until, naming);
+  return code === 'measure-silent'
+    ? `From ${place} there was no step; the feet were back at ${again}.`
+    : `The feet left the beat at ${place} and were back at ${again}.`;
 }
 
 const HOLD_WORDS = {
