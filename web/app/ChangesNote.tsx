@@ -4,12 +4,13 @@ import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Modal from 'react-bootstrap/Modal';
 import { counted } from '../../core/wording/plurals.ts';
-import { useClass } from '../api/hooks.ts';
+import { useClass, useClasses } from '../api/hooks.ts';
 import { type Change, dropChange, insist } from '../device/changes.ts';
 import { thingAt } from '../device/places.ts';
 import { BothVersions } from '../ui/BothVersions.tsx';
 import { flat } from '../ui/settled.ts';
-import { namesIn } from '../ui/namesIn.ts';
+import { namesIn, namesOf } from '../ui/namesIn.ts';
+import { SHEET_NAMES } from '../ui/partWords.ts';
 
 const ON_DEVICE =
   'These changes are safe here, and what you see has them in it. They are sent by themselves as soon as the server ' +
@@ -77,6 +78,7 @@ function Named({ change }: { readonly change: Change }) {
 
 function RefusedChange({ change }: { readonly change: Change }) {
   const schoolClass = useClass(classOf(change)).data;
+  const classes = useClasses().data;
   const { message, theirs, parts } = change.refused!;
   const removed = !change.body;
   return (
@@ -88,7 +90,11 @@ function RefusedChange({ change }: { readonly change: Change }) {
       {theirs && parts && change.body ? (
         <BothVersions
           clash={{ theirs: flat(theirs), parts, mine: flat(change.body) }}
-          names={schoolClass && namesIn(schoolClass)}
+          names={{
+            ...namesOf(classes ?? []),
+            ...(schoolClass && namesIn(schoolClass)),
+            ...(thingAt(change.path)?.word === 'sheet' ? SHEET_NAMES : {}),
+          }}
           onChosen={(theirsStays) => insist(change, theirsStays)}
         />
       ) : (

@@ -7,7 +7,7 @@ import './bothVersions.scss';
 
 interface BothVersionsProps {
   readonly clash: Clash & { readonly mine: object };
-  /** What a part is called, where that is not as usual. */
+  /** What a part is called, where that is not as usual, and what things are called by their ids. */
   readonly names?: Readonly<Record<string, string>> | undefined;
   /** @param theirsStays  parts of which what is there now is chosen */
   readonly onChosen: (theirsStays: ReadonlySet<string>) => void;
@@ -41,6 +41,7 @@ export function BothVersions({ clash, names, onChosen }: BothVersionsProps) {
               key={part}
               part={part}
               name={partName(part, names)}
+              names={names}
               clash={clash}
               chosen={chosen[part]}
               onChoose={several ? (which) => setChosen({ ...chosen, [part]: which }) : undefined}
@@ -72,16 +73,17 @@ export function BothVersions({ clash, names, onChosen }: BothVersionsProps) {
 interface PartRowProps {
   readonly part: string;
   readonly name: string;
+  readonly names: BothVersionsProps['names'];
   readonly clash: BothVersionsProps['clash'];
   readonly chosen: Choice | undefined;
   /** Undefined where there is nothing to choose but all. */
   readonly onChoose: ((which: Choice) => void) | undefined;
 }
 
-function PartRow({ part, name, clash, chosen, onChoose }: PartRowProps) {
+function PartRow({ part, name, names, clash, chosen, onChoose }: PartRowProps) {
   const group = useId();
   const mine = (clash.mine as Readonly<Record<string, unknown>>)[part];
-  const words = bothWords(part, clash.theirs[part], mine);
+  const words = bothWords(part, clash.theirs[part], mine, names);
   return (
     <tr>
       <th scope="row">{name}</th>

@@ -55,9 +55,33 @@ describe('two versions side by side', () => {
       'cells: q: sloop',
     ],
     ['contents', [['half'], []], [[], []], 'half', 'without it'],
+    ['counts', { school: 'ta' }, { school: 'numbers' }, 'Counts as: Ta ti (by value)', 'Counts as: Numbers (1 e & a)'],
+    ['paper', 'a4', 'letter', 'A4', 'Letter'],
+    ['naming', 'quarters', 'unknown', 'whole, half, quarter, eighth', 'unknown'],
+    [
+      'parts',
+      [{ key: 1, kind: 'true-false', count: 4, level: 2, elements: ['eighth-rest', 'tie'] }],
+      [],
+      'true false, how many 4, level 2, about eighth rest, tie',
+      'without it',
+    ],
+    [
+      'passes',
+      [{ activity: 'say-clap', who: 'i-go' }],
+      [{ activity: 'clap', who: 'together' }],
+      'say clap, by I go, you go',
+      'clap, by together',
+    ],
+    ['chunks', { kind: 'whole' }, { kind: 'joined', by: 2 }, 'whole', 'joined, in parts of 2'],
   ])('%s: only what differs is said', (part, theirs, mine, there, here) =>
     expect(bothWords(part, theirs, mine)).toEqual([there, here]),
   );
+
+  it('things are called by their names, not by their ids', () => {
+    const names = { room: 'Harbour 2' };
+    expect(bothWords('classId', 'room', 'other', names)).toEqual(['Harbour 2', 'other']);
+    expect(bothWords('plan', { children: ['room'] }, { children: null }, names)[0]).toBe('children: Harbour 2');
+  });
 
   it('parts have names, and a view may have its own', () => {
     expect([partName('text'), partName('text', { text: 'Line' }), partName('what')]).toEqual([

@@ -1,5 +1,10 @@
 import { format } from 'date-fns';
+import { SCHOOL_CHOICES } from '../../core/counting/schools.ts';
+import { WHO_NAMES } from '../../core/wording/leadWords.ts';
 import { counted } from '../../core/wording/plurals.ts';
+import { NAMINGS, NAMING_IDS, type NamingId } from '../../core/wording/valueNames.ts';
+
+type Names = Readonly<Record<string, string>>;
 
 /** What the parts of what is kept are called where two versions stand side by side. */
 const NAMES: Readonly<Record<string, string>> = {
@@ -44,22 +49,54 @@ const NAMES: Readonly<Record<string, string>> = {
   contents: 'What is done in each lesson',
   left: 'What has no place',
   plan: 'What is practised',
-  // Plans and sheets.
+  // Plans.
   passes: 'Passes',
   chunks: 'Measures',
   ladder: 'Tempos',
   restBeats: 'Rest between passes, beats',
   countIn: 'Count-in',
+  countInWords: 'Words of the count-in',
+  countInEach: 'Count in every pass',
+  divided: 'Click between the beats too',
+  twoLines: 'Two lines: rhythm above, beat below',
+  fades: 'The counts fade',
+  study: 'Seconds to look first',
+  who: 'by',
+  factor: 'times',
+  by: 'in parts of',
+  to: 'to measure',
+  // Sheets.
   parts: 'Questions',
   paper: 'Paper',
   large: 'Large print',
   versions: 'Two versions',
+  classId: 'Class',
   names: 'Names on it',
   seed: 'Number of the draw',
+  count: 'how many',
+  level: 'level',
+  elements: 'about',
+  meter: 'meter',
+  beat: 'beat',
+  patterns: 'rhythms',
+  cards: 'size',
+};
+
+/** Of a sheet some parts are called otherwise than of a class. */
+export const SHEET_NAMES: Readonly<Record<string, string>> = { counts: 'Counting', bpm: 'Tempo of what is clapped' };
+
+/** What is kept as a short word is said as it is where it is chosen. */
+const VALUE_WORDS: Readonly<Record<string, (value: string) => string | undefined>> = {
+  school: (id) => SCHOOL_CHOICES.find(([one]) => one === id)?.[1],
+  naming: (id) => ((NAMING_IDS as readonly string[]).includes(id) ? NAMINGS[id as NamingId].title : undefined),
+  paper: (id) => ({ a4: 'A4', letter: 'Letter' })[id],
+  elements: (id) => id.replaceAll('-', ' '),
+  order: (id) => id.replaceAll('-', ' '),
+  who: (id) => (WHO_NAMES as Names)[id],
 };
 
 /** @param own  what is called otherwise there */
-export function partName(part: string, own: Readonly<Record<string, string>> = {}): string {
+export function partName(part: string, own: Names = {}): string {
   return own[part] ?? NAMES[part] ?? part;
 }
 
@@ -75,19 +112,20 @@ function kindOf(one: unknown): string | undefined {
 const SILENT: ReadonlySet<string> = new Set(['key', 'id']);
 
 /** An entry of a list, in all it says. */
-function entryWords(one: unknown): string {
-  if (typeof one !== 'object' || one === null) return partWords('', one);
-  if (Array.isArray(one)) return one.map(entryWords).join(', ') || 'nothing';
+function entryWords(one: unknown, own: Names, part = ''): string {
+  if (typeof one !== 'object' || one === null) return partWords(part, one, own);
+  if (Array.isArray(one)) return one.map((each) => entryWords(each, own, part)).join(', ') || 'nothing';
   const said = Object.entries(one).filter(([key]) => !SILENT.has(key) && key !== 'kind' && key !== 'activity');
-  const words = said.map(([key, value]) => `${partName(key)} ${entryWords(value)}`);
+  const words = said.map(([key, value]) => `${partName(key)} ${entryWords(value, own, key)}`);
   return [kindOf(one), ...words].filter((word) => word !== undefined).join(', ');
 }
 
 /**
  * Two values in words, so far as they differ: of a list what only one has, of a table what stands otherwise in it.
+ * @param own  what is called otherwise there, and what things are called by their ids
  * @returns what theirs is, and mine
  */
-export function bothWords(part: string, theirs: unknown, mine: unknown): readonly [string, string] {
+export function bothWords(part: string, theirs: unknown, mine: unknown, own: Names = {}): readonly [string, string] {
   const text = (value: unknown) => JSON.stringify(value);
   if (Array.isArray(theirs) && Array.isArray(mine)) {
     const only = (a: readonly unknown[], b: readonly unknown[]) => {
@@ -95,37 +133,39 @@ export function bothWords(part: string, theirs: unknown, mine: unknown): readonl
       return a.filter((one) => !others.includes(text(one)));
     };
     const [there, here] = [only(theirs, mine), only(mine, theirs)];
-    if (there.length === 0 && here.length === 0)
-      return [theirs, mine].map((list) => list.map(entryWords).join('; ')) as unknown as [string, string];
-    const say = (list: readonly unknown[]) => list.map(entryWords).join('; ') || 'without it';
-    return [say(there), say(here)];
+    const words = (list: readonly unknown[]) => list.map((one) => entryWords(one, own, part)).join('; ');
+    if (there.length === 0 && here.length === 0) return [words(theirs), words(mine)];
+    return [words(there) || 'without it', words(here) || 'without it'];
   }
   const tables = [theirs, mine].every((one) => typeof one === 'object' && one !== null && !Array.isArray(one));
-  if (!tables) return [partWords(part, theirs), partWords(part, mine)];
+  if (!tables) return [partWords(part, theirs, own), partWords(part, mine, own)];
+  if (kindOf(theirs) !== undefined || kindOf(mine) !== undefined)
+    return [entryWords(theirs, own), entryWords(mine, own)];
   const [there, here] = [theirs, mine] as [Record<string, unknown>, Record<string, unknown>];
   const keys = [...new Set([...Object.keys(there), ...Object.keys(here)])].filter(
     (key) => text(there[key]) !== text(here[key]),
   );
   const say = (at: 0 | 1) =>
-    keys.map((key) => `${partName(key)}: ${bothWords(key, there[key], here[key])[at]}`).join(', ') || 'nothing';
+    keys.map((key) => `${partName(key)}: ${bothWords(key, there[key], here[key], own)[at]}`).join(', ') || 'nothing';
   return [say(0), say(1)];
 }
 
-/** A value in a few words; of a list what is in it, or how much. */
-export function partWords(part: string, value: unknown): string {
+/** A value in a few words; of a list what is in it, or how much. @param own  what things are called by their ids */
+export function partWords(part: string, value: unknown, own: Names = {}): string {
   if (value === null || value === undefined || value === '') return 'nothing';
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   if (part === 'takenAt' && typeof value === 'number') return format(value, 'd MMM yyyy');
   if (Array.isArray(value)) {
     if (value.length === 0) return 'nothing';
-    const kinds = value.map(kindOf);
+    const kinds = value.map((one) => (typeof one === 'string' ? partWords(part, one, own) : kindOf(one)));
     if (kinds.every((kind) => kind !== undefined)) return kinds.join(', ');
     return counted(value.length, 'entry', 'entries');
   }
   if (typeof value === 'object') {
     const entries = Object.entries(value);
     if (entries.length === 0) return 'nothing';
-    return entries.map(([key, one]) => `${partName(key)}: ${partWords(key, one)}`).join(', ');
+    return entries.map(([key, one]) => `${partName(key)}: ${partWords(key, one, own)}`).join(', ');
   }
-  return typeof value === 'string' ? value : JSON.stringify(value);
+  if (typeof value !== 'string') return JSON.stringify(value);
+  return VALUE_WORDS[part]?.(value) ?? own[value] ?? value;
 }

@@ -6,6 +6,7 @@ import { useSave } from './useSave.ts';
 export interface Editing<T> {
   /** @returns true when it is saved */
   readonly save: (wanted: T) => Promise<boolean>;
+  readonly saving: boolean;
   readonly problem: Error | undefined;
   /** Somebody else changed the same meanwhile: what is there now, and what was to be saved. */
   readonly clash: (Clash & { readonly mine: T }) | undefined;
@@ -19,30 +20,34 @@ export interface Editing<T> {
  * @param path  where it stands
  * @param was  what it was when the change began, later values are not looked at; undefined where it is new
  * @param refreshes  paths under which something is another now
+ * @param adopt  takes what the server has come to, for a page that goes on with it; returns it as it is sent
  */
 export function useEditing<T extends object>(
   path: string,
   was: T | undefined,
   refreshes: readonly string[],
+  adopt: (now: unknown, wanted: T) => T = (_now, wanted) => wanted,
 ): Editing<T> {
   const [base, setBase] = useState<object | undefined>(was);
   const [mine, setMine] = useState<T>();
   const saving = useSave(
-    ({ wanted, from }: { wanted: T; from: object | undefined }) => put(path, from ? { ...wanted, was: from } : wanted),
+    async ({ wanted, from }: { wanted: T; from: object | undefined }) => {
+      const now = await put(path, from ? { ...wanted, was: from } : wanted);
+      // What is saved next is made from this.
+      setBase(adopt(now ?? wanted, wanted));
+    },
     ...refreshes,
   );
   const save = async (wanted: T, from = base) => {
     setMine(wanted);
-    const done = await saving.save({ wanted, from });
-    // What is saved next is made from this.
-    if (done) setBase(wanted);
-    return done;
+    return saving.save({ wanted, from });
   };
   const found = saving.problem instanceof ApiProblem ? saving.problem.clash : undefined;
   const clash = found && mine ? { ...found, mine } : undefined;
   return {
     save: (wanted) => save(wanted),
-    problem: clash ? undefined : saving.problem,
+    saving: saving.saving,
+    problem: found ? undefined : saving.problem,
     clash,
     settle: async (theirsStays) => {
       if (!clash) return false;
@@ -50,7 +55,11 @@ export function useEditing<T extends object>(
       const was = base as Readonly<Record<string, unknown>> | undefined;
       const wanted = settled(was && flat(was), clash.theirs, flat(own), theirsStays);
       const theirs = unflat(clash.theirs, own);
-      if (allSame(wanted, clash.theirs)) return true;
+      if (allSame(wanted, clash.theirs)) {
+        setBase(adopt(theirs, theirs as T));
+        setMine(undefined);
+        return true;
+      }
       setBase(theirs);
       return save(unflat(wanted, own) as T, theirs);
     },

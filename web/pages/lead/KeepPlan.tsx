@@ -1,38 +1,44 @@
-import { useState } from 'react';
+import { type Dispatch, type SetStateAction, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { v4 as uuid } from 'uuid';
-import type { PlanEdit } from '../../../contract/plan.ts';
+import type { PlanEdit, SavedPlan } from '../../../contract/plan.ts';
 import type { Plan } from '../../../core/leading/plan.ts';
 import { put, remove } from '../../api/client.ts';
+import { BothVersions } from '../../ui/BothVersions.tsx';
 import { Notice } from '../../ui/Notice.tsx';
+import { useEditing } from '../../ui/useEditing.ts';
 import { useSave } from '../../ui/useSave.ts';
 
 /** A plan as it is sent; words that are still being typed are left out. */
-function editOf(plan: Plan): PlanEdit {
-  const { title, passes, chunks, ladder, restBeats, countIn, countInWords, countInEach, divided, twoLines } = plan;
+function editOf({ title, countInWords, ...plan }: Plan & { readonly id?: string }): PlanEdit {
+  const { id: _id, ...parts } = plan;
   const words = countInWords?.filter((word) => word !== '');
   const own = words?.length ? { countInWords: words } : {};
-  const named = title.trim() || 'My plan';
-  const edit = { title: named, passes, chunks, ladder, restBeats, countIn, ...own, countInEach, divided, twoLines };
-  return structuredClone(edit) as PlanEdit;
+  return structuredClone({ ...parts, ...own, title: title.trim() || 'My plan' }) as PlanEdit;
 }
 
 interface KeepPlanProps {
   readonly plan: Plan;
-  /** Of a plan of the teacher's own; undefined for one that ships. */
-  readonly id: string | undefined;
-  readonly onChange: (plan: Plan) => void;
+  /** A plan of the teacher's own, as it was when it was begun to be changed; undefined for one that ships. */
+  readonly own: (Plan & { readonly id: string }) | undefined;
+  readonly onChange: Dispatch<SetStateAction<Plan>>;
   readonly onKept: (id: string) => void;
   readonly onRemoved: () => void;
 }
 
 /** Keeps a plan under a name, or removes it. */
-export function KeepPlan({ plan, id, onChange, onKept, onRemoved }: KeepPlanProps) {
+export function KeepPlan({ plan, own, onChange, onKept, onRemoved }: KeepPlanProps) {
   const [kept, setKept] = useState<Plan>();
+  const adopt = (now: PlanEdit) => {
+    // What was changed while it was being saved stays.
+    onChange((current) => (current === plan ? now : current));
+    setKept(now);
+  };
   const keeping = useSave((to: string) => put(`/plans/${to}`, editOf(plan)), '/plans');
   const removal = useSave((from: string) => remove(`/plans/${from}`), '/plans');
-  const keep = async (to: string) => {
+  const keepAsNew = async () => {
+    const to = uuid();
     if (!(await keeping.save(to))) return;
     onKept(to);
     setKept(plan);
@@ -51,16 +57,12 @@ export function KeepPlan({ plan, id, onChange, onKept, onRemoved }: KeepPlanProp
           maxLength={60}
           onChange={(event) => onChange({ ...plan, title: event.target.value })}
         />
-        {id !== undefined && (
-          <Button variant="outline-dark" onClick={() => void keep(id)}>
-            Save
-          </Button>
-        )}
-        <Button variant="outline-dark" onClick={() => void keep(uuid())}>
+        {own && <SaveChanges key={own.id} plan={plan} own={own} onKept={adopt} />}
+        <Button variant="outline-dark" onClick={() => void keepAsNew()}>
           Save as new
         </Button>
-        {id !== undefined && (
-          <Button variant="outline-dark" onClick={() => void removeIt(id)}>
+        {own && (
+          <Button variant="outline-dark" onClick={() => void removeIt(own.id)}>
             Remove
           </Button>
         )}
@@ -68,5 +70,29 @@ export function KeepPlan({ plan, id, onChange, onKept, onRemoved }: KeepPlanProp
       </div>
       {problem && <Notice problem={problem} />}
     </fieldset>
+  );
+}
+
+interface SaveProps {
+  readonly plan: Plan;
+  readonly own: Plan & { readonly id: string };
+  readonly onKept: (now: PlanEdit) => void;
+}
+
+/** Saves what was changed of an own plan; what another device changed of it meanwhile stays. */
+function SaveChanges({ plan, own, onKept }: SaveProps) {
+  const editing = useEditing<PlanEdit>(`/plans/${own.id}`, editOf(own), ['/plans'], (now) => {
+    const edit = editOf(now as SavedPlan);
+    onKept(edit);
+    return edit;
+  });
+  return (
+    <>
+      <Button variant="outline-dark" disabled={editing.saving} onClick={() => void editing.save(editOf(plan))}>
+        Save
+      </Button>
+      {editing.clash && <BothVersions clash={editing.clash} onChosen={(theirs) => void editing.settle(theirs)} />}
+      {editing.problem && <Notice problem={editing.problem} />}
+    </>
   );
 }

@@ -71,7 +71,7 @@ function ReadableSetup(props: SetupProps & { rhythm: Pattern }) {
     return <LeadStage table={running} {...shared} onEnd={() => setRunning(undefined)} />;
   }
   const own = !READY_PLANS.some(({ id }) => id === chosen.id) && ask === undefined;
-  const keep = { plan, id: own ? chosen.id : undefined, onChange: setPlan, onKept: markChosen };
+  const keep = { plan, own: own ? chosen : undefined, onChange: setPlan, onKept: markChosen };
   return (
     <div className="lead-setup">
       <Choices {...props} chosen={chosen} choose={choose}>

@@ -3,11 +3,15 @@ import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link, useNavigate, useParams } from 'react-router';
 import type { PracticeEdit, PracticeWeek } from '../../../contract/practice.ts';
+import type { SavedPattern } from '../../../contract/pattern.ts';
 import type { ClassDetail } from '../../../contract/schoolClass.ts';
-import { put, remove } from '../../api/client.ts';
+import { remove } from '../../api/client.ts';
 import { useClass, usePatterns, usePractice } from '../../api/hooks.ts';
+import { BothVersions } from '../../ui/BothVersions.tsx';
 import { Notice } from '../../ui/Notice.tsx';
+import { namesIn } from '../../ui/namesIn.ts';
 import { saveFile } from '../../ui/saveFile.ts';
+import { useEditing } from '../../ui/useEditing.ts';
 import { useSave } from '../../ui/useSave.ts';
 import { PracticeForm } from './PracticeForm.tsx';
 import { Slips } from './Slips.tsx';
@@ -56,13 +60,12 @@ function Week({ schoolClass, week }: WeekProps) {
 }
 
 function WeekHead({ schoolClass, week, minutes }: WeekProps & { minutes: readonly number[] }) {
-  const { id, starts, plan } = week;
+  const { id, plan } = week;
   const path = `/classes/${schoolClass.id}/practice`;
   const navigate = useNavigate();
   const patterns = usePatterns().data;
   const [changing, setChanging] = useState(false);
   const removal = useSave(() => remove(`${path}/${id}`), '/classes', '/bin');
-  const saving = useSave((edit: PracticeEdit) => put(`${path}/${id}`, edit), '/classes');
   const drop = async () => {
     if (confirm(`Put ${plan.title} into the bin? Takes stay.`) && (await removal.save())) await navigate(path);
   };
@@ -94,17 +97,41 @@ function WeekHead({ schoolClass, week, minutes }: WeekProps & { minutes: readonl
       </div>
       {removal.problem && <Notice problem={removal.problem} />}
       {changing && patterns && (
-        <PracticeForm
-          schoolClass={schoolClass}
-          patterns={patterns}
-          start={{ starts, plan }}
-          problem={saving.problem}
-          onCancel={() => setChanging(false)}
-          onSave={async (edit) => {
-            if (await saving.save(edit)) setChanging(false);
-          }}
+        <ChangeWeek schoolClass={schoolClass} patterns={patterns} week={week} onClose={() => setChanging(false)} />
+      )}
+    </>
+  );
+}
+
+interface ChangeProps extends WeekProps {
+  readonly patterns: readonly SavedPattern[];
+  readonly onClose: () => void;
+}
+
+/** Changes a week; what a colleague changed in it meanwhile stays. */
+function ChangeWeek({ schoolClass, patterns, week, onClose }: ChangeProps) {
+  const [start] = useState((): PracticeEdit => ({ starts: week.starts, plan: week.plan }));
+  const editing = useEditing<PracticeEdit>(`/classes/${schoolClass.id}/practice/${week.id}`, start, ['/classes']);
+  const closeWhen = async (done: Promise<boolean>) => {
+    if (await done) onClose();
+  };
+  return (
+    <>
+      {editing.clash && (
+        <BothVersions
+          clash={editing.clash}
+          names={namesIn(schoolClass)}
+          onChosen={(theirs) => void closeWhen(editing.settle(theirs))}
         />
       )}
+      <PracticeForm
+        schoolClass={schoolClass}
+        patterns={patterns}
+        start={start}
+        problem={editing.problem}
+        onCancel={onClose}
+        onSave={(edit) => closeWhen(editing.save(edit))}
+      />
     </>
   );
 }

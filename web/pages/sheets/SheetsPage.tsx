@@ -1,9 +1,8 @@
-import { FileDown, FilePlus, Printer, Save, Trash2 } from 'lucide-react';
+import { FileDown, Printer } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
-import { v4 as uuid } from 'uuid';
 import type { SavedPattern } from '../../../contract/pattern.ts';
 import type { ClassSummary } from '../../../contract/schoolClass.ts';
 import type { SavedSheet, SheetEdit } from '../../../contract/sheet.ts';
@@ -13,7 +12,6 @@ import { SHEET_KINDS } from '../../../core/sheets/sheetKinds.ts';
 import type { SheetKind } from '../../../core/sheets/sheetQuestion.ts';
 import { counted } from '../../../core/wording/plurals.ts';
 import { voiceOf } from '../../../core/wording/voice.ts';
-import { put, remove } from '../../api/client.ts';
 import { useClass, useClasses } from '../../api/hooks.ts';
 import { useSheets } from '../../api/sheets.ts';
 import { useWidth } from '../../ruler/useWidth.ts';
@@ -22,9 +20,9 @@ import { Select } from '../../ui/Select.tsx';
 import { useCurrentClass } from '../../ui/currentClass.ts';
 import { saveFile } from '../../ui/saveFile.ts';
 import { useKeys } from '../../ui/useKeys.ts';
-import { useSave } from '../../ui/useSave.ts';
 import { useOfferedPatterns } from '../../ui/offeredPatterns.ts';
 import { HardElements } from './HardElements.tsx';
+import { KeepSheet } from './KeepSheet.tsx';
 import { PartList } from './PartList.tsx';
 import { PdfPages } from './PdfPages.tsx';
 import { SheetOptions } from './SheetOptions.tsx';
@@ -83,7 +81,7 @@ const LONGEST_TITLE = 60;
 /** The sheet a visit begins with: what was being changed, what is kept, or a new one. */
 function begun({ saved, chosen, schoolClass, elements, kinds, test, anew }: Begun): SheetEdit {
   const last = anew ? undefined : lastDraft(saved?.id);
-  if (last) return last;
+  if (last) return last.sheet;
   if (saved) return editOf(saved);
   const usual: readonly SheetKind[] = chosen.length > 0 ? ['counts', 'slip'] : ['counts'];
   const fresh = newSheet(voiceOf(schoolClass), schoolClass?.id ?? null, kinds.length > 0 ? kinds : usual);
@@ -111,18 +109,25 @@ interface ViewProps {
   readonly begin: () => SheetEdit;
 }
 
-/** A sheet under way, kept on this device with every change. */
+/** A sheet under way, kept on this device with every change, and with what it is made from. */
 function useDraftSheet(saved: SavedSheet | undefined, begin: () => SheetEdit) {
   const [sheet, setSheet] = useState(begin);
+  const [was, setWas] = useState(() => saved && (lastDraft(saved.id)?.was ?? editOf(saved)));
   const change = (next: SheetEdit) => {
     setSheet(next);
-    keepDraft(saved?.id, next);
+    keepDraft(saved?.id, next, was);
   };
-  return { sheet, change };
+  /** Saved, with what another device has changed meanwhile; what was changed while it was being saved stays. */
+  const adopt = (now: SheetEdit) => {
+    setSheet((current) => (current === sheet ? now : current));
+    setWas(now);
+    if (JSON.stringify(lastDraft(saved?.id)?.sheet) === JSON.stringify(sheet)) forgetDraft();
+  };
+  return { sheet, was, change, adopt };
 }
 
 function SheetView({ saved, sheets, patterns, classes, begin }: ViewProps) {
-  const { sheet, change } = useDraftSheet(saved, begin);
+  const { sheet, was, change, adopt } = useDraftSheet(saved, begin);
   const room = useClass(sheet.classId ?? undefined).data;
   const className = classes.find(({ id }) => id === sheet.classId)?.name;
   const names = sheet.names ? (room?.children.map(({ name }) => name) ?? []) : [];
@@ -156,7 +161,7 @@ function SheetView({ saved, sheets, patterns, classes, begin }: ViewProps) {
         >
           <FileDown size={18} aria-hidden /> Save the PDF
         </Button>
-        <Keep sheet={sheet} saved={saved} />
+        <KeepSheet sheet={sheet} saved={saved} was={was} classes={classes} onKept={adopt} />
         <span className="flex-grow-1" />
         {file && <Totals sheet={sheet} points={file.points} />}
       </div>
@@ -244,52 +249,6 @@ function SheetHead({
         />
       )}
     </div>
-  );
-}
-
-function Keep({ sheet, saved }: { sheet: SheetEdit; saved: SavedSheet | undefined }) {
-  const navigate = useNavigate();
-  const [kept, setKept] = useState<SheetEdit>();
-  const keeping = useSave(
-    (id: string) => put(`/sheets/${id}`, { ...sheet, title: sheet.title.trim() || 'Sheet' }),
-    '/sheets',
-  );
-  const removal = useSave((id: string) => remove(`/sheets/${id}`), '/sheets');
-  const keep = async (id: string) => {
-    if (!(await keeping.save(id))) return;
-    setKept(sheet);
-    keepDraft(id, sheet);
-    if (id !== saved?.id) await navigate(`/sheets/${id}`);
-  };
-  const drop = async (id: string) => {
-    if (!confirm(`Throw the sheet ${sheet.title} away?`)) return;
-    if (!(await removal.save(id))) return;
-    forgetDraft();
-    await navigate('/sheets');
-  };
-  const anew = () => {
-    forgetDraft();
-    void navigate('/sheets');
-  };
-  const problem = keeping.problem ?? removal.problem;
-  return (
-    <>
-      <Button size="lg" variant="outline-dark" disabled={keeping.saving} onClick={() => void keep(saved?.id ?? uuid())}>
-        <Save size={18} aria-hidden /> {saved ? 'Save the changes' : 'Keep this sheet'}
-      </Button>
-      {saved && (
-        <>
-          <Button size="lg" variant="outline-dark" onClick={anew}>
-            <FilePlus size={18} aria-hidden /> New sheet
-          </Button>
-          <Button size="lg" variant="link" aria-label="Throw this sheet away" onClick={() => void drop(saved.id)}>
-            <Trash2 size={18} aria-hidden />
-          </Button>
-        </>
-      )}
-      <span role="status">{kept === sheet ? 'Kept' : ''}</span>
-      {problem && <Notice problem={problem} />}
-    </>
   );
 }
 

@@ -6,6 +6,8 @@ interface LastSheet {
   /** Of a kept sheet; undefined for one that is not kept. */
   readonly id?: string;
   readonly sheet: SheetEdit;
+  /** What the kept sheet was when it was begun to be changed. */
+  readonly was?: SheetEdit;
 }
 
 function isLast(kept: unknown): kept is LastSheet {
@@ -16,13 +18,14 @@ function isLast(kept: unknown): kept is LastSheet {
 const LAST = storedThing<LastSheet | undefined>('sheets.last', (kept) => (isLast(kept) ? kept : undefined));
 
 /** What was being changed of this sheet; undefined when something else was. */
-export function lastDraft(id: string | undefined): SheetEdit | undefined {
+export function lastDraft(id: string | undefined): LastSheet | undefined {
   const last = LAST.read();
-  return last && last.id === id ? last.sheet : undefined;
+  return last && last.id === id ? last : undefined;
 }
 
-export function keepDraft(id: string | undefined, sheet: SheetEdit): void {
-  LAST.write(id === undefined ? { sheet } : { id, sheet });
+/** @param was  what a kept sheet was when it was begun to be changed */
+export function keepDraft(id: string | undefined, sheet: SheetEdit, was?: SheetEdit): void {
+  LAST.write({ ...(id === undefined ? {} : { id }), sheet, ...(was ? { was } : {}) });
 }
 
 export function forgetDraft(): void {

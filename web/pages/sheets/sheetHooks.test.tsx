@@ -62,10 +62,15 @@ describe('a sheet that is put together', () => {
     ]).toEqual(['Sheet', 'Week 7']));
   it('is there again after a reload: the one that was changed last, not another', () => {
     const draft = sheet();
-    keepDraft('a', draft);
-    expect([lastDraft('a'), lastDraft('b'), lastDraft(undefined)]).toEqual([draft, undefined, undefined]);
+    const was = newSheet(VOICE, null);
+    keepDraft('a', draft, was);
+    expect([lastDraft('a'), lastDraft('b'), lastDraft(undefined)]).toEqual([
+      { id: 'a', sheet: draft, was },
+      undefined,
+      undefined,
+    ]);
     keepDraft(undefined, draft);
-    expect([lastDraft('a'), lastDraft(undefined)]).toEqual([undefined, draft]);
+    expect([lastDraft('a'), lastDraft(undefined)]).toEqual([undefined, { sheet: draft }]);
     forgetDraft();
     expect(lastDraft(undefined)).toBeUndefined();
   });
