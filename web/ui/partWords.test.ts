@@ -19,6 +19,8 @@ describe('two versions side by side', () => {
     ['contents', [[], []], '2 entries'],
     ['adaptations', { wider: 1.5, noClick: true }, 'wider: 1.5, noClick: yes'],
     ['wordSet', {}, 'nothing'],
+    ['wordSet', null, 'the usual one'],
+    ['children', null, 'the whole class'],
     ['wordSet', { title: 'Boats', cells: { q: 'tug' } }, 'Title: Boats, cells: q: tug'],
   ])('%s %j is “%s”', (part, value, words) => expect(partWords(part, value)).toBe(words));
 
@@ -80,7 +82,7 @@ describe('two versions side by side', () => {
   it('things are called by their names, not by their ids', () => {
     const names = { room: 'Harbour 2' };
     expect(bothWords('classId', 'room', 'other', names)).toEqual(['Harbour 2', 'other']);
-    expect(bothWords('plan', { children: ['room'] }, { children: null }, names)[0]).toBe('children: Harbour 2');
+    expect(bothWords('plan', { children: ['room'] }, { children: null }, names)[0]).toBe('Who: Harbour 2');
   });
 
   it('parts have names, and a view may have its own', () => {

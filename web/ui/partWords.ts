@@ -49,6 +49,10 @@ const NAMES: Readonly<Record<string, string>> = {
   contents: 'What is done in each lesson',
   left: 'What has no place',
   plan: 'What is practised',
+  children: 'Who',
+  items: 'Rhythms',
+  times: 'times',
+  days: 'on days',
   // Plans.
   passes: 'Passes',
   chunks: 'Measures',
@@ -84,6 +88,18 @@ const NAMES: Readonly<Record<string, string>> = {
 
 /** Of a sheet some parts are called otherwise than of a class. */
 export const SHEET_NAMES: Readonly<Record<string, string>> = { counts: 'Counting', bpm: 'Tempo of what is clapped' };
+
+/** What it means where nothing is said. */
+const LEFT_OPEN: Names = {
+  children: 'the whole class',
+  classId: 'no class',
+  onTimeMs: 'as usual for the ages',
+  borders: 'as usual',
+  scale: 'from 0 to 4',
+  wordSet: 'the usual one',
+  rests: 'as usual',
+  recordingDays: 'not kept',
+};
 
 /** What is kept as a short word is said as it is where it is chosen. */
 const VALUE_WORDS: Readonly<Record<string, (value: string) => string | undefined>> = {
@@ -152,7 +168,7 @@ export function bothWords(part: string, theirs: unknown, mine: unknown, own: Nam
 
 /** A value in a few words; of a list what is in it, or how much. @param own  what things are called by their ids */
 export function partWords(part: string, value: unknown, own: Names = {}): string {
-  if (value === null || value === undefined || value === '') return 'nothing';
+  if (value === null || value === undefined || value === '') return LEFT_OPEN[part] ?? 'nothing';
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   if (part === 'takenAt' && typeof value === 'number') return format(value, 'd MMM yyyy');
   if (Array.isArray(value)) {

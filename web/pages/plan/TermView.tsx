@@ -94,8 +94,12 @@ function useLessonMoves(
 ) {
   const path = lessonsPath(schoolClass.id);
   const [order, setOrder] = useState<string>();
-  const following = useSave(async (moved: readonly SavedLesson[]) => {
-    for (const { id, ...lesson } of moved) await put(`${path}/${id}`, lesson);
+  const following = useSave(async (moved: ReturnType<typeof movedAlong<SavedLesson>>) => {
+    for (const lesson of moved) {
+      const { id, ...now } = lesson.now;
+      const { id: _id, ...was } = lesson.was;
+      await put(`${path}/${id}`, { ...now, was });
+    }
   }, path);
   const move = (from: number, to: number) => {
     const next = dragged(term, from, to);

@@ -78,12 +78,12 @@ describe('a term', () => {
       ({ id: String(i), day: slots[i]!.day, starts, held }) as never as SavedLesson;
     const lessons = [kept(0), kept(1, { at: 1 }), kept(2, null, null), kept(5), { ...kept(3), day: '2026-09-30' }];
     const days = (from: number, to: number) =>
-      movedAlong(lessons, slots, from, to).map(({ id, day, starts }) => [id, day, starts]);
+      movedAlong(lessons, slots, from, to).map(({ now, was }) => [now.id, was.day, now.day, now.starts]);
     expect(days(0, 2)).toEqual([
-      ['0', slots[2]!.day, '09:40'],
-      ['2', slots[1]!.day, null],
+      ['0', slots[0]!.day, slots[2]!.day, '09:40'],
+      ['2', slots[2]!.day, slots[1]!.day, null],
     ]);
-    expect(days(4, 6)).toEqual([['5', slots[4]!.day, '09:40']]);
+    expect(days(4, 6)).toEqual([['5', slots[5]!.day, slots[4]!.day, '09:40']]);
     expect(days(7, 8)).toEqual([]);
   });
 

@@ -85,13 +85,16 @@ export function carried(term: TermPlanEdit, from: number, to: number): TermPlanE
   return { ...term, contents: inSteps(after) };
 }
 
-/** Lessons that are kept for days between two of the term, on the days on which they are once one of them moves. */
+/**
+ * Lessons that are kept for days between two of the term, on the days on which they are once one of them moves, and as
+ * they were.
+ */
 export function movedAlong<L extends Pick<LessonEdit, 'day' | 'starts' | 'held'>>(
   lessons: readonly L[],
   slots: readonly LessonSlot[],
   from: number,
   to: number,
-): L[] {
+): { readonly now: L; readonly was: L }[] {
   const order = moved(
     slots.map((_, i) => i),
     from,
@@ -101,7 +104,8 @@ export function movedAlong<L extends Pick<LessonEdit, 'day' | 'starts' | 'held'>
     const at = lesson.held ? -1 : lessonAt(slots, lesson.day, lesson.starts);
     const slot = at < 0 ? undefined : slots[order.indexOf(at)]!;
     if (!slot || slot === slots[at]) return [];
-    return [{ ...lesson, day: slot.day, starts: lesson.starts === null ? null : slot.starts }];
+    const now = { ...lesson, day: slot.day, starts: lesson.starts === null ? null : slot.starts };
+    return [{ now, was: lesson }];
   });
 }
 

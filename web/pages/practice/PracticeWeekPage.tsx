@@ -2,18 +2,14 @@ import { CalendarPlus, Printer } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link, useNavigate, useParams } from 'react-router';
-import type { PracticeEdit, PracticeWeek } from '../../../contract/practice.ts';
-import type { SavedPattern } from '../../../contract/pattern.ts';
+import type { PracticeWeek } from '../../../contract/practice.ts';
 import type { ClassDetail } from '../../../contract/schoolClass.ts';
 import { remove } from '../../api/client.ts';
 import { useClass, usePatterns, usePractice } from '../../api/hooks.ts';
-import { BothVersions } from '../../ui/BothVersions.tsx';
 import { Notice } from '../../ui/Notice.tsx';
-import { namesIn } from '../../ui/namesIn.ts';
 import { saveFile } from '../../ui/saveFile.ts';
-import { useEditing } from '../../ui/useEditing.ts';
 import { useSave } from '../../ui/useSave.ts';
-import { PracticeForm } from './PracticeForm.tsx';
+import { ChangeWeek } from './ChangeWeek.tsx';
 import { Slips } from './Slips.tsx';
 import { calendarOf, daysOf, timesText } from './calendar.ts';
 import { doneOn, minutesOf, practising } from './weekPlan.ts';
@@ -99,39 +95,6 @@ function WeekHead({ schoolClass, week, minutes }: WeekProps & { minutes: readonl
       {changing && patterns && (
         <ChangeWeek schoolClass={schoolClass} patterns={patterns} week={week} onClose={() => setChanging(false)} />
       )}
-    </>
-  );
-}
-
-interface ChangeProps extends WeekProps {
-  readonly patterns: readonly SavedPattern[];
-  readonly onClose: () => void;
-}
-
-/** Changes a week; what a colleague changed in it meanwhile stays. */
-function ChangeWeek({ schoolClass, patterns, week, onClose }: ChangeProps) {
-  const [start] = useState((): PracticeEdit => ({ starts: week.starts, plan: week.plan }));
-  const editing = useEditing<PracticeEdit>(`/classes/${schoolClass.id}/practice/${week.id}`, start, ['/classes']);
-  const closeWhen = async (done: Promise<boolean>) => {
-    if (await done) onClose();
-  };
-  return (
-    <>
-      {editing.clash && (
-        <BothVersions
-          clash={editing.clash}
-          names={namesIn(schoolClass)}
-          onChosen={(theirs) => void closeWhen(editing.settle(theirs))}
-        />
-      )}
-      <PracticeForm
-        schoolClass={schoolClass}
-        patterns={patterns}
-        start={start}
-        problem={editing.problem}
-        onCancel={onClose}
-        onSave={(edit) => closeWhen(editing.save(edit))}
-      />
     </>
   );
 }

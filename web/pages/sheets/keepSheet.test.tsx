@@ -45,7 +45,7 @@ it('shows both where another device changed the same, in words', async () => {
   expect(screen.getAllByRole('rowheader').map(({ textContent }) => textContent)).toEqual(['Class', 'Counting']);
   const cells = screen.getAllByRole('cell').map(({ textContent }) => textContent);
   expect(cells.slice(1)).toEqual([
-    'nothing',
+    'no class',
     'Harbour 2',
     'Counts as: Ta ti (by value)',
     'Counts as: Takadimi (by place in the beat)',
