@@ -7,14 +7,8 @@ const MACHINES = ['scripts/cluster/cluster.test.ts', 'scripts/backup.test.ts', '
 /** What computes for long: to count the lines it runs, which others run as well, would take as long again. */
 const COMPUTING = [
   'core/exercises/chooseRhythm.test.ts',
-  'core/exercises/exercises.test.ts',
-  'core/formats/files.test.ts',
-  'core/judging/misreadings.test.ts',
-  'core/listening/detector.test.ts',
   'core/listening/playedClicks.test.ts',
   'core/making/making.test.ts',
-  'core/sheets/sheets.test.ts',
-  'drawing/sheets/sheets.test.ts',
   'scripts/benchRecords.test.ts',
   'web/ui/ownMoves.test.tsx',
 ];

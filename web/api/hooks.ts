@@ -12,8 +12,6 @@ import fitsPractice from 'virtual:fits/practice';
 import fitsShares from 'virtual:fits/shares';
 import fitsTerm from 'virtual:fits/term';
 import fitsTerms from 'virtual:fits/terms';
-import fitsTake from 'virtual:fits/take';
-import fitsTakesPage from 'virtual:fits/takes-page';
 import type { Binned } from '../../contract/bin.ts';
 import type { LineUp } from '../../contract/lineUp.ts';
 import type { SavedPattern } from '../../contract/pattern.ts';
@@ -21,9 +19,8 @@ import type { SavedPlan } from '../../contract/plan.ts';
 import type { PracticeWeek } from '../../contract/practice.ts';
 import type { Share } from '../../contract/sharing.ts';
 import type { Term, TermDetail } from '../../contract/term.ts';
-import type { ChildMastery, ClassRecords, ElementPlaces, TakesPage } from '../../contract/records.ts';
+import type { ChildMastery, ClassRecords, ElementPlaces } from '../../contract/records.ts';
 import type { ClassDetail, ClassSummary } from '../../contract/schoolClass.ts';
-import type { TakeDetail } from '../../contract/take.ts';
 import { useClassNews } from './classNews.ts';
 import { get } from './client.ts';
 import { useGet } from './useGet.ts';
@@ -62,18 +59,4 @@ export const useTerm = (classId: string, termId: string) =>
 export const usePractice = (classId: string | undefined) =>
   useGet<PracticeWeek[]>(classId ? `/classes/${classId}/practice` : null, fitsPractice);
 export const usePlans = () => useGet<SavedPlan[]>('/plans', fitsPlans);
-export const useTake = (id: string | undefined) => useGet<TakeDetail>(id ? `/takes/${id}` : null, fitsTake);
 export const useBin = () => useGet<Binned[]>('/bin', fitsBin);
-
-/** Where some of a child's takes stand, newest first. @param after  where the page before ended */
-function takesPath(classId: string, childId: string, pattern?: string, after?: string): string {
-  const search = new URLSearchParams({ ...(pattern ? { pattern } : {}), ...(after ? { after } : {}) });
-  return `/classes/${classId}/children/${childId}/takes?${search.toString()}`;
-}
-export const useTakesPage = (classId: string, childId: string | undefined, pattern?: string, after?: string) =>
-  useGet<TakesPage>(childId ? takesPath(classId, childId, pattern, after) : null, fitsTakesPage);
-
-/** A child's newest take of a pattern; undefined when there is none. */
-export async function newestTake(classId: string, childId: string, pattern: string): Promise<string | undefined> {
-  return (await get<TakesPage>(takesPath(classId, childId, pattern), fitsTakesPage)).takes[0]?.id;
-}

@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import { NOTES_HEIGHTS } from '../../drawing/heights.ts';
+import { loadAgain } from '../ui/lazyAgain.ts';
 import { type RulerSize, type RulerSystem, systemKey } from '../../drawing/layout.ts';
 
 type Engraver = Pick<typeof import('./engrave.ts'), 'engrave'>;
@@ -11,9 +12,14 @@ function useEngraver(): Engraver | undefined {
   const [engraver, setEngraver] = useState(loaded);
   useEffect(() => {
     if (engraver) return;
-    void import('./engrave.ts').then(async ({ engrave, engravingReady }) => {
+    const ready = async () => {
+      const { engrave, engravingReady } = await import('./engrave.ts');
       await engravingReady();
-      loaded = { engrave };
+      return { engrave };
+    };
+    // Until it is there the strips and counts stand without notes: the network may come back.
+    void loadAgain(ready).then((engraves) => {
+      loaded = engraves;
       setEngraver(loaded);
     });
   }, [engraver]);

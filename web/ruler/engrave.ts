@@ -8,12 +8,18 @@ let ready: Promise<void> | undefined;
 
 /** Loads the music font once. */
 export function engravingReady(): Promise<void> {
-  ready ??= (async () => {
-    const font = new FontFace(MUSIC_FONT, `url(${fontUrl})`);
-    document.fonts.add(await font.load());
-    VexFlow.setFonts(MUSIC_FONT);
-  })();
+  ready ??= loadFont().catch((error: unknown) => {
+    // Asked for once more, it is loaded once more.
+    ready = undefined;
+    throw error;
+  });
   return ready;
+}
+
+async function loadFont(): Promise<void> {
+  const font = new FontFace(MUSIC_FONT, `url(${fontUrl})`);
+  document.fonts.add(await font.load());
+  VexFlow.setFonts(MUSIC_FONT);
 }
 
 /** Draws the notes of one line into an empty element. */

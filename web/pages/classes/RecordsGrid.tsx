@@ -13,7 +13,7 @@ import type { ClassRecords } from '../../../contract/records.ts';
 import type { ClassDetail } from '../../../contract/schoolClass.ts';
 import { type Scale, meanLabel, scaleOf, shortLabel } from '../../../core/judging/scale.ts';
 import { namingOf } from '../../../core/wording/voice.ts';
-import { newestTake } from '../../api/hooks.ts';
+import { newestTake } from '../../api/takes.ts';
 import { CellSign } from './CellSign.tsx';
 import {
   type Cell,

@@ -6,7 +6,7 @@ import type { Teacher } from '../../../contract/session.ts';
 import { scaleOf } from '../../../core/judging/scale.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { parseRhythm } from '../../../core/rhythm/text.ts';
-import { useTakesPage } from '../../api/hooks.ts';
+import { useTakesPage } from '../../api/takes.ts';
 import { CALIBRATE } from '../../take/inputs/calibration.ts';
 import { TakeStage } from '../../take/TakeStage.tsx';
 import { Notice } from '../../ui/Notice.tsx';
