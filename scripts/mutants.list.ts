@@ -992,7 +992,7 @@ export const MUTANTS: readonly MutantGroup[] = [
       ['web/pages/sheets/sheetDraft.ts', 'LEVELS.slice(0, 4)', 'LEVELS.slice(1)'],
       ['web/pages/sheets/keptDraft.ts', 'last && last.id === id ?', 'last ?'],
       ['web/ui/useEditing.ts', 'setMine(undefined);', ''],
-      ['web/ui/useEditing.ts', 'setBase(adopt(now ?? wanted, wanted));', 'adopt(now ?? wanted, wanted);'],
+      ['web/ui/useEditing.ts', 'setBase(adopt?.(now ?? wanted) ?? wanted);', 'adopt?.(now ?? wanted);'],
       ['web/pages/sheets/keptDraft.ts', '...(was ? { was } : {})', '...{}'],
       [
         'web/pages/sheets/KeepSheet.tsx',

@@ -4,11 +4,22 @@ import type { Measure, Pattern } from './pattern.ts';
 import { type PlacedMeasure, placePattern } from './place.ts';
 import { type SoundSpan, writeMeasure } from './spell.ts';
 
+const KNOWN = new WeakMap<Pattern, Pattern>();
+
 /**
  * The beat of a pattern as a rhythm of its own, measure by measure and with its repeats: a note on every counted beat,
- * a rest where a pickup begins inside one. `(M3)` becomes three measures.
+ * a rest where a pickup begins inside one. `(M3)` becomes three measures. It is kept with the pattern: a
+ * class is heard on the same one again and again.
  */
 export function beatLine(pattern: Pattern): Pattern {
+  const known = KNOWN.get(pattern);
+  if (known) return known;
+  const line = beatsOf(pattern);
+  KNOWN.set(pattern, line);
+  return line;
+}
+
+function beatsOf(pattern: Pattern): Pattern {
   const placed = placePattern(pattern);
   const measures = pattern.measures.flatMap((measure, written): Measure[] => {
     const { number, letter, repeatStart, repeatEnd } = measure;

@@ -148,7 +148,8 @@ async function sendOne(take: Waiting, now: number): Promise<Outcome> {
   try {
     if (!sent.stored) {
       const stored = await changeNow(`/takes/${sent.id}`, sent.upload);
-      await tellArrival(stored);
+      // What it needs may have to be loaded first: no other take waits for that.
+      void tellArrival(stored);
       if (sent.sound) {
         sent = { ...withoutFailures(sent), stored: true };
         await keepTake(sent);

@@ -101,13 +101,18 @@ const LEFT_OPEN: Names = {
   recordingDays: 'not kept',
 };
 
+/** What sizes of paper are called. */
+export const PAPER_NAMES = { a4: 'A4', letter: 'Letter' } as const;
+
+const spaced = (id: string) => id.replaceAll('-', ' ');
+
 /** What is kept as a short word is said as it is where it is chosen. */
 const VALUE_WORDS: Readonly<Record<string, (value: string) => string | undefined>> = {
   school: (id) => SCHOOL_CHOICES.find(([one]) => one === id)?.[1],
   naming: (id) => ((NAMING_IDS as readonly string[]).includes(id) ? NAMINGS[id as NamingId].title : undefined),
-  paper: (id) => ({ a4: 'A4', letter: 'Letter' })[id],
-  elements: (id) => id.replaceAll('-', ' '),
-  order: (id) => id.replaceAll('-', ' '),
+  paper: (id) => (PAPER_NAMES as Names)[id],
+  elements: spaced,
+  order: spaced,
   who: (id) => (WHO_NAMES as Names)[id],
 };
 
@@ -121,7 +126,7 @@ function kindOf(one: unknown): string | undefined {
   if (typeof one === 'string') return one;
   const { kind, activity } = (one ?? {}) as { readonly kind?: unknown; readonly activity?: unknown };
   const word = kind ?? activity;
-  return typeof word === 'string' ? word.replaceAll('-', ' ') : undefined;
+  return typeof word === 'string' ? spaced(word) : undefined;
 }
 
 /** Names that no person reads. */

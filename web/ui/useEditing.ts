@@ -26,7 +26,7 @@ export function useEditing<T extends object>(
   path: string,
   was: T | undefined,
   refreshes: readonly string[],
-  adopt: (now: unknown, wanted: T) => T = (_now, wanted) => wanted,
+  adopt?: (now: unknown) => T,
 ): Editing<T> {
   const [base, setBase] = useState<object | undefined>(was);
   const [mine, setMine] = useState<T>();
@@ -34,7 +34,7 @@ export function useEditing<T extends object>(
     async ({ wanted, from }: { wanted: T; from: object | undefined }) => {
       const now = await put(path, from ? { ...wanted, was: from } : wanted);
       // What is saved next is made from this.
-      setBase(adopt(now ?? wanted, wanted));
+      setBase(adopt?.(now ?? wanted) ?? wanted);
     },
     ...refreshes,
   );
@@ -56,7 +56,7 @@ export function useEditing<T extends object>(
       const wanted = settled(was && flat(was), clash.theirs, flat(own), theirsStays);
       const theirs = unflat(clash.theirs, own);
       if (allSame(wanted, clash.theirs)) {
-        setBase(adopt(theirs, theirs as T));
+        setBase(adopt?.(theirs) ?? theirs);
         setMine(undefined);
         return true;
       }

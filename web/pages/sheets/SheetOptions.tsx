@@ -11,8 +11,8 @@ import { FASTEST_BPM, SLOWEST_BPM } from '../../../core/timing/limits.ts';
 import { classOptions } from '../../ui/currentClass.ts';
 import { SelectField } from '../../ui/SelectField.tsx';
 import { anySeed, spoken } from './sheetDraft.ts';
+import { PAPER_NAMES } from '../../ui/partWords.ts';
 
-const PAPER_NAMES = { a4: 'A4', letter: 'Letter' } as const;
 const NOBODY = '';
 
 interface OptionsProps {
