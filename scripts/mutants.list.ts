@@ -1152,6 +1152,7 @@ export const MUTANTS: readonly MutantGroup[] = [
       ['core/judging/feet.ts', 'followed < KEPT_TO * notes.length', 'false'],
       ['core/judging/feet.ts', 'kept < KEPT_TO * beat.pairs.length', 'false'],
       ['core/judging/feet.ts', '+ CLEARLY_MORE', ''],
+      ['core/judging/feet.ts', '- LEAST_EXPLAINED', ''],
       ['core/judging/feet.ts', 'i % 2 === 1', 'i % 2 === 0'],
       ['core/rhythm/beatLine.ts', 'compare(onset, first) < 0', 'false'],
     ],

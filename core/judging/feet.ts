@@ -24,6 +24,8 @@ const OF_FEET: ReadonlySet<MisreadingCode> = new Set(['rushing', 'dragging', 'ow
 const STEPPED_FROM = 0.85;
 /** … and so much more than with the beat. */
 const CLEARLY_MORE = 0.1;
+/** … and so many beats without a step, or steps without a beat, are explained by it: a single one says nothing. */
+const LEAST_EXPLAINED = 2;
 /** The beat, or a tempo of its own, was kept to where this part of the steps came with it. */
 const KEPT_TO = 0.75;
 /** Who was with the beat at less of it was never with it, and cannot have been back. */
@@ -142,13 +144,15 @@ function steppedIn({ pattern, free, windows }: FeetRequest, beat: SteppedBeat, {
     ['parts', pulsesOf(pattern, bpm, true).map(({ time }) => time)],
     ['rhythm', scheduleOf(pattern, bpm).notes.map(({ time }) => time)],
   ];
-  const best = lines
+  const alone = ({ due, pairs }: Steps) => due.length + steps.length - 2 * pairs.length;
+  const most = alone(beat) - LEAST_EXPLAINED;
+  const [best] = lines
     .map(([stepped, times]) => {
-      const due = free ? times.map((time) => follower.beat(time)) : times;
-      return { stepped, share: share(held(due, steps, windows)) };
+      const onLine = held(free ? times.map((time) => follower.beat(time)) : times, steps, windows);
+      return { stepped, share: alone(onLine) <= most ? share(onLine) : 0 };
     })
-    .sort((a, b) => b.share - a.share)[0]!;
-  return best.share >= least ? best.stepped : 'beat';
+    .sort((a, b) => b.share - a.share);
+  return best!.share >= least ? best!.stepped : 'beat';
 }
 
 /** What went wrong with the beat, the weightiest first; what the hands did as well is said of these. */

@@ -75,6 +75,7 @@ describe('two streams and held notes', () => {
     ['4/4 q e e h | h q q', [], 'beat'],
     // One step less than there are beats, just where the rhythm has none either.
     ['4/4 q q q q | q q h', [0, 1, 2, 3, 4, 5, 6], 'beat'],
+    ['4/4 q q h', [0, 1, 2], 'beat'],
   ])('%s stepped at %j is %s', (text, feet, stepped) => {
     for (const free of [false, true]) {
       const pattern = patternOf(text);
