@@ -2,6 +2,7 @@ import type { Page } from 'playwright-core';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { TEACHER } from '../demo/school.ts';
 import { School, lookAround } from './browser.test-helper.ts';
+import { trial } from '../scripts/trial.test-helper.ts';
 
 const BEN = { name: 'Ben Moor', password: 'rope and anchor' };
 
@@ -40,7 +41,7 @@ describe('signed out with the page open', () => {
     await page.getByRole('link', { name: 'Zora of the tides', exact: true }).waitFor();
   });
 
-  it('another teacher in a second tab sees and takes nothing of this one', async () => {
+  trial('another teacher in a second tab sees and takes nothing of this one', async () => {
     const { page, context } = await school.guest();
     await page.getByRole('link', { name: 'Class', exact: true }).click();
     await page.getByRole('link', { name: /Lighthouse 4/ }).waitFor();
@@ -59,7 +60,7 @@ describe('signed out with the page open', () => {
 });
 
 describe('the account', () => {
-  it('takes another password, and a code that was given out chooses one anew', async () => {
+  trial('takes another password, and a code that was given out chooses one anew', async () => {
     const { page } = await school.visitor();
     await fillDoor(page, BEN);
     await page.getByRole('link', { name: BEN.name }).click();
@@ -79,7 +80,7 @@ describe('the account', () => {
     await page.getByRole('link', { name: 'Cora Lock' }).waitFor();
   });
 
-  it('takes a passkey, and lets its owner in with it', async () => {
+  trial('takes a passkey, and lets its owner in with it', async () => {
     const { page, context } = await school.visitor();
     // Passkeys belong to a name.
     await page.goto(school.url.replace('127.0.0.1', 'localhost'));

@@ -2,15 +2,18 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Page } from 'playwright-core';
-import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { School } from './browser.test-helper.ts';
 
 let school: School;
+/** A new pattern: each test writes another. */
+let page: Page;
 
 beforeAll(async () => {
   school = await School.open();
+  page = (await school.guest({ viewport: { width: 2100, height: 800 } })).page;
+  await page.getByRole('button', { name: /New pattern/ }).click();
 });
-afterEach(() => school.tidy());
 afterAll(() => school.close());
 
 /** What the signs of the music font are; code points of SMuFL. */
@@ -88,15 +91,8 @@ async function drawn(page: Page): Promise<Drawn> {
   }, SIGNS);
 }
 
-async function newPattern(): Promise<Page> {
-  const { page } = await school.guest({ viewport: { width: 2100, height: 800 } });
-  await page.getByRole('button', { name: /New pattern/ }).click();
-  return page;
-}
-
 describe('the drawn rhythm', () => {
   it('has the signs that were written, each head at its time', async () => {
-    const page = await newPattern();
     await write(page, '4/4 q. e (q) q | h.. e');
     const { notes, meters } = await drawn(page);
     expect(notes.map(({ signs }) => signs)).toEqual(['q.', 'qflag1', '(q)', 'q', 'h..', 'qflag1']);
@@ -109,7 +105,6 @@ describe('the drawn rhythm', () => {
   });
 
   it('has its beams, ties and tuplets', async () => {
-    const page = await newPattern();
     await write(page, '4/4 e e s s s s q~ q | 3{e e e} q h~ | w');
     const { notes, beams, tuplets, ties } = await drawn(page);
     // Two groups in the first measure, the triplet in the second.
@@ -125,7 +120,6 @@ describe('the drawn rhythm', () => {
   });
 
   it('has a meter sign where the meter changes, bars between measures, repeats and an end', async () => {
-    const page = await newPattern();
     await write(page, '3/4 |: q q q :| 6/8 q. q. | q. q.');
     const { meters, bars } = await drawn(page);
     expect(meters).toEqual(['3/4', '6/8']);
@@ -140,7 +134,6 @@ describe('the drawn rhythm', () => {
   });
 
   it('draws rests of every length, and a rest that fills a measure in its middle', async () => {
-    const page = await newPattern();
     await write(page, '4/4 (h) (q) (e) (s) (s) | (w)');
     const { notes } = await drawn(page);
     expect(notes.map(({ signs }) => signs)).toEqual(['(h)', '(q)', '(e)', '(s)', '(s)', '(w)']);
@@ -149,7 +142,6 @@ describe('the drawn rhythm', () => {
 
 describe('on paper', () => {
   it('every line fits the sheet and none is cut', async () => {
-    const page = await newPattern();
     await write(page, `4/4 ${Array.from({ length: 8 }, () => 'e e e e q q').join(' | ')}`);
     const folder = mkdtempSync(join(tmpdir(), 'clapboard-print-'));
     const file = await page.pdf({ path: join(folder, 'sheet.pdf'), format: 'A4' });

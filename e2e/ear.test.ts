@@ -4,6 +4,7 @@ import { type Point, strokesOf } from '../core/ear/strokes.ts';
 import { parseRhythm } from '../core/rhythm/text.ts';
 import { soundKey } from '../core/rhythm/soundings.ts';
 import { School } from './browser.test-helper.ts';
+import { trial } from '../scripts/trial.test-helper.ts';
 
 let school: School;
 beforeAll(async () => {
@@ -72,7 +73,7 @@ describe('choose', () => {
     await page.getByText(/^It is [A-D]\.$/).waitFor();
   });
 
-  it('ten in a row end with a tally that is kept for the class, by touch', async () => {
+  trial('ten in a row end with a tally that is kept for the class, by touch', async () => {
     const page = await forClass('/ear/choose', 'Lighthouse 4', { hasTouch: true });
     for (let i = 0; i < 10; i++) {
       await page.getByText(`${i + 1} of 10 ·`).waitFor();
@@ -136,7 +137,7 @@ describe('write it', () => {
     await page.locator('.ear-syllables').waitFor();
   });
 
-  it('has in its tray what the class has met, and more when it is opened up', async () => {
+  trial('has in its tray what the class has met, and more when it is opened up', async () => {
     const page = await forClass('/ear/write', 'Lighthouse 4');
     await page.getByRole('button', { name: /From .* elements/ }).click();
     const ids = await page.locator('.ear-elements input:checked').evaluateAll((boxes) => boxes.map(({ id }) => id));
@@ -179,7 +180,7 @@ describe('signs', () => {
     expect(await page.getByRole('row', { name: /^Ada/ }).textContent()).toContain(right);
   });
 
-  it('against the clock a question that takes too long is over', async () => {
+  trial('against the clock a question that takes too long is over', async () => {
     const page = await at('/ear/signs');
     await page.clock.install();
     await page.getByLabel('Time').selectOption({ label: '6 seconds each' });
@@ -218,7 +219,7 @@ describe('draw it', () => {
     await page.getByText('Half note: well drawn').waitFor();
   });
 
-  it('with keys: the arrows move the pen', async () => {
+  trial('with keys: the arrows move the pen', async () => {
     const page = await at('/ear/draw');
     await page.getByRole('button', { name: 'Eighth rest' }).click();
     await page.evaluate(() => (document.activeElement as HTMLElement).blur());
@@ -272,7 +273,7 @@ describe('cards', () => {
 });
 
 describe('a pattern', () => {
-  it('is written another way, and has words over a stretch that are seen when it is led', async () => {
+  trial('is written another way, and has words over a stretch that are seen when it is led', async () => {
     const page = await at('/patterns');
     await page.getByRole('link', { name: /Wait for the ferry/ }).click();
     await page.getByRole('button', { name: 'Another way to write it' }).click();

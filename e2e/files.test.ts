@@ -7,6 +7,7 @@ import { writeMusicXml } from '../core/formats/writeMusicXml.ts';
 import { unzip } from '../core/formats/zip.ts';
 import { parseRhythm } from '../core/rhythm/text.ts';
 import { School } from './browser.test-helper.ts';
+import { trial } from '../scripts/trial.test-helper.ts';
 
 let school: School;
 beforeAll(async () => {
@@ -107,7 +108,7 @@ describe('files that are brought in', () => {
     expect(after).not.toHaveProperty('Low tide reel');
   });
 
-  it('several parts become one rhythm, and a measure that does not add up is mended in place', async () => {
+  trial('several parts become one rhythm, and a measure that does not add up is mended in place', async () => {
     const { page } = await at('/patterns');
     await page
       .getByLabel('Files to bring in')
@@ -121,7 +122,7 @@ describe('files that are brought in', () => {
     expect(await saved(page)).toMatchObject({ Short: '4/4 q q h | q q h', 'Harbour march': '4/4 e e q h | h h' });
   });
 
-  it('are dropped on the list; a dead server loses nothing and saves nothing twice', async () => {
+  trial('are dropped on the list; a dead server loses nothing and saves nothing twice', async () => {
     const { page, context } = await at('/patterns');
     await page.getByRole('heading', { name: 'Patterns' }).waitFor();
     const dropped = await page.evaluateHandle(
@@ -146,7 +147,7 @@ describe('files that are brought in', () => {
     expect(titles.sort()).toEqual(['Phrases, 17–20', 'Phrases, 1–8', 'Phrases, 9–16']);
   });
 
-  it('that were played freely are heard as a take', async () => {
+  trial('that were played freely are heard as a take', async () => {
     const { page } = await at('/patterns');
     await page.getByLabel('Files to bring in').setInputFiles([file('pad.mid', freely())]);
     await page.getByText('was played freely, so no notes are made of it').waitFor();
@@ -212,7 +213,7 @@ describe('files that are taken out', () => {
     }
   });
 
-  it('are all patterns, or some, in one file, and come back', async () => {
+  trial('are all patterns, or some, in one file, and come back', async () => {
     const { page } = await at('/patterns');
     await page.getByRole('button', { name: 'Take out' }).click();
     await page.getByLabel('As', { exact: true }).selectOption('musicxml');

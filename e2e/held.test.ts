@@ -1,6 +1,7 @@
 import type { BrowserContext, Page } from 'playwright-core';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { School, longRopes, lookAround } from './browser.test-helper.ts';
+import { trial } from '../scripts/trial.test-helper.ts';
 
 let school: School;
 
@@ -59,7 +60,7 @@ describe('a take', () => {
     expect(await page.getByText('broken off').count()).toBe(0);
   });
 
-  it('that was broken off can be thrown away, and one that was stopped is not kept', async () => {
+  trial('that was broken off can be thrown away, and one that was stopped is not kept', async () => {
     const { page } = await school.guest();
     await clap(page);
     await page.goBack();
@@ -76,33 +77,36 @@ describe('a take', () => {
     expect(await page.getByText('broken off').count()).toBe(0);
   });
 
-  it('in a browser that keeps nothing is warned of, held in the page, and stored when the server is back', async () => {
-    const { page, context } = await school.visitor();
-    await context.addInitScript(() => {
-      Object.defineProperty(globalThis, 'indexedDB', {
-        value: {
-          open: () => {
-            throw new DOMException('not allowed', 'SecurityError');
+  trial(
+    'in a browser that keeps nothing is warned of, held in the page, and stored when the server is back',
+    async () => {
+      const { page, context } = await school.visitor();
+      await context.addInitScript(() => {
+        Object.defineProperty(globalThis, 'indexedDB', {
+          value: {
+            open: () => {
+              throw new DOMException('not allowed', 'SecurityError');
+            },
           },
-        },
+        });
       });
-    });
-    // Only a page that is opened now has it so.
-    await page.reload();
-    await lookAround(page);
-    const before = await longRopes(page, school.url);
-    await noServer(context);
-    await takeOne(page);
-    await page.getByText('This browser keeps nothing on the device').waitFor();
-    await page.getByText('1 take waiting to be stored').click();
-    await page.getByText('Kept in this page only').waitFor();
-    await page.keyboard.press('Escape');
-    await context.unroute('**/api/takes/*');
-    await page.getByText('waiting to be stored').waitFor({ state: 'detached', timeout: 20_000 });
-    expect(await longRopes(page, school.url)).toBe(before + 1);
-  });
+      // Only a page that is opened now has it so.
+      await page.reload();
+      await lookAround(page);
+      const before = await longRopes(page, school.url);
+      await noServer(context);
+      await takeOne(page);
+      await page.getByText('This browser keeps nothing on the device').waitFor();
+      await page.getByText('1 take waiting to be stored').click();
+      await page.getByText('Kept in this page only').waitFor();
+      await page.keyboard.press('Escape');
+      await context.unroute('**/api/takes/*');
+      await page.getByText('waiting to be stored').waitFor({ state: 'detached', timeout: 20_000 });
+      expect(await longRopes(page, school.url)).toBe(before + 1);
+    },
+  );
 
-  it('that is not stored yet is said when its teacher signs out, and sent when she is back', async () => {
+  trial('that is not stored yet is said when its teacher signs out, and sent when she is back', async () => {
     const { page, context } = await school.guest({}, '/take');
     const before = await longRopes(page, school.url);
     await noServer(context);
@@ -118,7 +122,7 @@ describe('a take', () => {
     expect(await longRopes(page, school.url)).toBe(before + 1);
   });
 
-  it('that the server refuses is shown with the reason, saved as a file, and tried again', async () => {
+  trial('that the server refuses is shown with the reason, saved as a file, and tried again', async () => {
     const { page, context } = await school.guest({}, '/take');
     await context.route('**/api/takes/*', (route) =>
       route.fulfill({ status: 422, json: { error: { code: 'not-judged', message: 'It is out of all bounds.' } } }),
@@ -138,7 +142,7 @@ describe('a take', () => {
 });
 
 describe('a page', () => {
-  it('of which a part cannot be loaded says so, and offers to load it again', async () => {
+  trial('of which a part cannot be loaded says so, and offers to load it again', async () => {
     const { page, context } = await school.guest({}, '/take');
     await context.route('**/assets/LeadPage*', (route) => route.abort());
     await page.getByRole('link', { name: 'Lead', exact: true }).click();
@@ -151,7 +155,7 @@ describe('a page', () => {
     await page.getByRole('heading', { name: 'Lead' }).or(page.getByLabel('Pattern')).first().waitFor();
   });
 
-  it('shows how far the marks of a class are that are worked out anew', async () => {
+  trial('shows how far the marks of a class are that are worked out anew', async () => {
     const { page, context } = await school.guest({}, '/take');
     let done = 40;
     await context.route('**/rejudging', (route) =>

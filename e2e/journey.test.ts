@@ -1,6 +1,7 @@
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { TEACHER } from '../demo/school.ts';
 import { School, moveInTime, tapInTime } from './browser.test-helper.ts';
+import { trial } from '../scripts/trial.test-helper.ts';
 
 let school: School;
 
@@ -118,7 +119,7 @@ describe('more than claps', () => {
   /** "Slow tide" is 4/4 q q h | w. */
   const HANDS = [1, 2, 3, 5];
 
-  it('feet on the beat, hands in the rhythm', async () => {
+  trial('feet on the beat, hands in the rhythm', async () => {
     const { page, context } = await begin('taps and feet');
     await page.getByTestId('feet-pad').waitFor();
     const feet = [1, 2, 3, 4, 5, 6, 7, 8].map((beat) => ({ beat, by: 'f' }));
@@ -134,7 +135,7 @@ describe('more than claps', () => {
     await context.close();
   });
 
-  it('long notes held to their end', async () => {
+  trial('long notes held to their end', async () => {
     const { page, context } = await begin('taps, held');
     const ends = [1.5, 2.5, 4.8, 6];
     await moveInTime(

@@ -1,5 +1,6 @@
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { School, longRopes, lookAround, tapInTime } from './browser.test-helper.ts';
+import { trial } from '../scripts/trial.test-helper.ts';
 
 let school: School;
 
@@ -22,7 +23,7 @@ describe('nothing played is lost', () => {
     await page.getByRole('button', { name: 'Done' }).click();
     await page.locator('.take-result').waitFor();
   };
-  it('a take survives a reload in the middle of its saving', async () => {
+  trial('a take survives a reload in the middle of its saving', async () => {
     const { page, context } = await school.visitor();
     let held = 0;
     await context.route('**/api/takes/*', async (route) => {

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { build } from 'esbuild';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { School, lookAround } from './browser.test-helper.ts';
+import { trial } from '../scripts/trial.test-helper.ts';
 
 let school: School;
 
@@ -105,7 +106,7 @@ describe('leading a class', () => {
     await context.close();
   });
 
-  it('hides the notes for the ear, keeps a plan, and makes a sound file of it', async () => {
+  trial('hides the notes for the ear, keeps a plan, and makes a sound file of it', async () => {
     const { page, context } = await school.visitor();
     await openLead(page);
     await page.getByLabel('Pass 1: what').selectOption('echo');
@@ -135,7 +136,7 @@ describe('leading a class', () => {
     await context.close();
   });
 
-  it('puts each click within one sample of its time, also after ten minutes', async () => {
+  trial('puts each click within one sample of its time, also after ten minutes', async () => {
     const { outputFiles } = await build({
       stdin: {
         contents: LEAD_MODULES.map((file) => `export * from './${file}';`).join('\n'),

@@ -1,5 +1,6 @@
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { School, tapInTime } from './browser.test-helper.ts';
+import { trial } from '../scripts/trial.test-helper.ts';
 
 let school: School;
 
@@ -29,7 +30,7 @@ describe('a lesson', () => {
     await page.locator('.child-choice', { hasText: 'Ada' }).getByText('has a take').waitFor({ state: 'attached' });
   });
 
-  it('with repeats says which time it was, in the take and in the class', async () => {
+  trial('with repeats says which time it was, in the take and in the class', async () => {
     const page = await school.guestIn('Patterns');
     await page.getByRole('button', { name: /New pattern/ }).click();
     await page.getByLabel('Title').fill('Twice round');

@@ -2,6 +2,7 @@ import type { Page } from 'playwright-core';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { STRAY_MS } from '../web/ui/ownMoves.ts';
 import { School, tapInTime } from './browser.test-helper.ts';
+import { trial } from '../scripts/trial.test-helper.ts';
 import { BPM, NAMES, RIGHT, readyForLineUp } from './lineUp.test-helper.ts';
 
 let school: School;
@@ -73,7 +74,7 @@ describe('a line-up of six', () => {
     ]);
   });
 
-  it('marks in letters where the school does, by their keys, and hears again by another', async () => {
+  trial('marks in letters where the school does, by their keys, and hears again by another', async () => {
     const { page } = await school.visitor();
     await readyForLineUp(page, ['Al', 'Bea'], { name: 'Letters', scale: 'A-D,F' });
     await page.getByRole('button', { name: /^Start/ }).click();
@@ -97,7 +98,7 @@ describe('a line-up of six', () => {
     await page.getByRole('link', { name: /To the marks of Letters/ }).click();
     await page.getByRole('button', { name: 'Al, Short one: mark B' }).waitFor();
   });
-  it('goes on where it was on another device, takes late children, and survives a server that is away', async () => {
+  trial('goes on where it was on another device, takes late children, and survives a server that is away', async () => {
     const { page } = await school.visitor();
     await readyForLineUp(page, NAMES);
     await page.getByRole('button', { name: /^Start/ }).click();

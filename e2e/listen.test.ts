@@ -7,6 +7,7 @@ import { synthesiseClaps } from '../core/sound/clapSynth.ts';
 import { wavFile } from '../core/sound/wav.ts';
 import { parseRhythm } from '../core/rhythm/text.ts';
 import { School, lookAround } from './browser.test-helper.ts';
+import { trial } from '../scripts/trial.test-helper.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'claps-'));
 const RATE = 48_000;
@@ -118,7 +119,7 @@ describe('claps that are heard', () => {
     await context.close();
   });
 
-  it('hears one clap before the take, and offers tapping where there is no microphone', async () => {
+  trial('hears one clap before the take, and offers tapping where there is no microphone', async () => {
     const { page, context } = await school.visitor();
     await openTake(page);
     await page.getByLabel('Heard by').selectOption('microphone');
@@ -166,7 +167,7 @@ describe('claps that are heard', () => {
 });
 
 describe('judging as the teacher sets it', () => {
-  it('shows what would change before it is saved', async () => {
+  trial('shows what would change before it is saved', async () => {
     const { page, context } = await school.guest();
     await page.getByRole('link', { name: 'Class', exact: true }).click();
     await page.getByRole('link', { name: /Harbour 2/ }).click();
@@ -212,7 +213,7 @@ describe('judging as the teacher sets it', () => {
     await context.close();
   });
 
-  it('offers to calibrate the device where all of a take was behind the click', async () => {
+  trial('offers to calibrate the device where all of a take was behind the click', async () => {
     const { page, context } = await school.visitor();
     await openTake(page);
     await page.getByLabel('No child here').selectOption('behind-the-click');

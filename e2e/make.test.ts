@@ -1,5 +1,6 @@
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { School } from './browser.test-helper.ts';
+import { trial } from '../scripts/trial.test-helper.ts';
 
 let school: School;
 
@@ -51,7 +52,7 @@ describe('making patterns', () => {
     await context.close();
   });
 
-  it('every way to fill a measure, as a drill', async () => {
+  trial('every way to fill a measure, as a drill', async () => {
     const { page, context } = await school.guest();
     await page.goto(new URL('/make/all', page.url()).href);
     await page.getByText('4 measures.').waitFor();
@@ -70,7 +71,7 @@ describe('making patterns', () => {
     await context.close();
   });
 
-  it('a test for four levels, on a sheet', async () => {
+  trial('a test for four levels, on a sheet', async () => {
     const { page, context } = await school.guest();
     await page.goto(new URL('/make', page.url()).href);
     await page.getByRole('button', { name: 'Make twelve' }).waitFor();

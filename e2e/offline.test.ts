@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { School, longRopes, tapInTime } from './browser.test-helper.ts';
+import { trial } from '../scripts/trial.test-helper.ts';
 import { WAIT, kept, opened, visited } from './offline.test-helper.ts';
 
 let school: School;
@@ -63,7 +64,7 @@ describe('without a network', () => {
     expect(children.map(({ name }) => name).filter((name) => name.startsWith('Ben'))).toEqual(['Ben']);
   });
 
-  it('shows nothing to whom it is not known, and keeps nothing of a teacher who has signed out', async () => {
+  trial('shows nothing to whom it is not known, and keeps nothing of a teacher who has signed out', async () => {
     const { page, context } = await visited(school);
     expect((await kept(page)).length).toBeGreaterThan(10);
     await page.getByRole('button', { name: 'Sign out' }).click();
@@ -78,7 +79,7 @@ describe('without a network', () => {
     expect(await later.getByText('Harbour 2').count()).toBe(0);
   });
 
-  it('a newer version waits for the take that is running, and the take is stored', async () => {
+  trial('a newer version waits for the take that is running, and the take is stored', async () => {
     const { page } = await visited(school);
     await page.goto(`${school.url}/take`);
     await page.getByLabel('Class').selectOption({ label: 'Lighthouse 4' });

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import type { Page } from 'playwright-core';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { School } from './browser.test-helper.ts';
+import { trial } from '../scripts/trial.test-helper.ts';
 
 let school: School;
 
@@ -29,7 +30,7 @@ const stored = (page: Page, what: 'lessons' | 'term-plan') =>
 const kept = (page: Page) => page.locator('.lesson-kept', { hasText: 'Kept' }).waitFor();
 
 describe('the term', () => {
-  it('is changed by keys: a lesson moved, what was not done moves on, and stays so', async () => {
+  trial('is changed by keys: a lesson moved, what was not done moves on, and stays so', async () => {
     const page = await plan('term');
     await rows(page).nth(3).waitFor();
     const [first, second] = [await stepsIn(page, 0), await stepsIn(page, 1)];
@@ -163,7 +164,7 @@ describe('a lesson', () => {
     await page.getByRole('heading', { name: 'Sheets' }).or(page.locator('.sheet-part').first()).first().waitFor();
   });
 
-  it('from a template is changed while the server is away; nothing is lost, and it is deleted', async () => {
+  trial('from a template is changed while the server is away; nothing is lost, and it is deleted', async () => {
     const page = await plan('lessons');
     await page.getByRole('button', { name: /^Hear everybody/ }).click();
     await page.locator('.block-card').nth(3).waitFor();

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import type { Page } from 'playwright-core';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { School } from './browser.test-helper.ts';
+import { trial } from '../scripts/trial.test-helper.ts';
 
 let school: School;
 
@@ -71,7 +72,7 @@ describe('a class', () => {
     await page.getByRole('link', { name: 'Una', exact: true }).waitFor();
   });
 
-  it('takes a list as a spreadsheet writes it, and leaves out who is there already', async () => {
+  trial('takes a list as a spreadsheet writes it, and leaves out who is there already', async () => {
     const page = await school.guestIn('Class');
     await page.getByRole('link', { name: /Lighthouse 4/ }).click();
     await page.getByRole('button', { name: 'Many at once' }).click();
@@ -111,7 +112,7 @@ describe('a class', () => {
     await page.getByRole('heading', { name: cell!.split(',')[0]! }).waitFor();
   });
 
-  it('shows the teacher’s mark as the one that counts', async () => {
+  trial('shows the teacher’s mark as the one that counts', async () => {
     const page = await school.guestIn('Class');
     await page.getByRole('link', { name: /Lighthouse 4/ }).click();
     const mean = async () =>
@@ -159,7 +160,7 @@ describe('a class', () => {
     await page.getByRole('button', { name: 'Change =Quiz 1' }).waitFor({ state: 'detached' });
   });
 
-  it('says what comes next, who has an element, and what a child misread', async () => {
+  trial('says what comes next, who has an element, and what a child misread', async () => {
     const page = await school.guestIn('Class');
     await page.getByRole('link', { name: /Lighthouse 4/ }).click();
     const need = page.getByRole('region', { name: 'Next' }).getByRole('listitem').first();
@@ -177,7 +178,7 @@ describe('a class', () => {
 });
 
 describe('a pattern', () => {
-  it('is removed for good, and only when asked twice', async () => {
+  trial('is removed for good, and only when asked twice', async () => {
     const page = await school.guestIn('Patterns');
     await page.getByRole('link', { name: /Slow tide/ }).click();
     page.once('dialog', (dialog) => void dialog.dismiss());

@@ -3,6 +3,7 @@ import type { Page } from 'playwright-core';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { School } from './browser.test-helper.ts';
+import { trial } from '../scripts/trial.test-helper.ts';
 
 let school: School;
 beforeAll(async () => {
@@ -109,7 +110,7 @@ describe('a sheet', () => {
     expect(await page.getByLabel('Kept sheets').count()).toBe(0);
   });
 
-  it('opens to be printed in a window of its own, at a key', async () => {
+  trial('opens to be printed in a window of its own, at a key', async () => {
     const { page } = await at('/sheets');
     await shown(page);
     // A browser that opens no window has it saved instead.
@@ -123,7 +124,7 @@ describe('a sheet', () => {
     expect(file.subarray(0, 5).toString()).toBe('%PDF-');
   });
 
-  it('is for each child of a class, in two versions, and its totals go in with one key a child', async () => {
+  trial('is for each child of a class, in two versions, and its totals go in with one key a child', async () => {
     const { page } = await at('/sheets');
     await page.getByLabel('For').selectOption({ label: 'Lighthouse 4' });
     await parts(page).getByLabel('Questions').fill('7');
@@ -150,7 +151,7 @@ describe('a sheet', () => {
     await page.getByRole('button', { name: 'Bram, Counts 1: 13 of 14' }).waitFor();
   });
 
-  it('is made from a pattern, from what a class finds hard, and says when there is not enough to ask', async () => {
+  trial('is made from a pattern, from what a class finds hard, and says when there is not enough to ask', async () => {
     const { page } = await at('/patterns');
     await page.getByRole('link', { name: /Leaning mast/ }).click();
     await page.getByRole('link', { name: 'On a sheet' }).click();

@@ -1,6 +1,7 @@
 import type { Page } from 'playwright-core';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { School } from './browser.test-helper.ts';
+import { trial } from '../scripts/trial.test-helper.ts';
 
 let school: School;
 
@@ -39,7 +40,7 @@ describe('the list of patterns', () => {
     await context.close();
   });
 
-  it('is put into order by keys and buttons, into folders, and away; it stays so', async () => {
+  trial('is put into order by keys and buttons, into folders, and away; it stays so', async () => {
     const { page, context } = await school.guest();
     const away = (await page.locator('.pattern-card').first().getAttribute('href'))!.split('/').at(-1);
     await page.getByRole('button', { name: 'Arrange' }).click();

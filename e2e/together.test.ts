@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import type { Page } from 'playwright-core';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { School } from './browser.test-helper.ts';
+import { trial } from '../scripts/trial.test-helper.ts';
 
 const KIM = { name: 'Kim Tide', password: 'kelp under glass' };
 
@@ -90,7 +91,7 @@ describe('a class of two teachers', () => {
     await page.getByRole('heading', { name: 'Benny' }).waitFor();
   });
 
-  it('shows both of a pattern, too', async () => {
+  trial('shows both of a pattern, too', async () => {
     const pages = [await school.guestIn('Patterns'), await school.guestIn('Patterns')] as const;
     for (const one of pages) {
       await one.getByRole('link', { name: /Two gulls/ }).click();
@@ -126,7 +127,7 @@ describe('the year of a class', () => {
     expect(await page.getByRole('table', { name: 'Done' }).isVisible()).toBe(false);
   });
 
-  it('closes a term that is read later, and moves children up', async () => {
+  trial('closes a term that is read later, and moves children up', async () => {
     const page = await inClass(/Harbour 2/);
     const marks = async () => page.locator('.records-grid .mark-chip').count();
     await page.getByRole('grid', { name: 'Marks' }).waitFor();
@@ -170,7 +171,7 @@ describe('the year of a class', () => {
     expect(await page.locator('.report').count()).toBe(1);
   });
 
-  it('goes out as a file and in again, with all its marks', async () => {
+  trial('goes out as a file and in again, with all its marks', async () => {
     const page = await inClass(/Lighthouse 4/);
     await page.getByRole('grid', { name: 'Marks' }).waitFor();
     const rows = () => page.locator('.records-grid tbody tr').allTextContents();
@@ -206,7 +207,7 @@ describe('the year of a class', () => {
 });
 
 describe('a school', () => {
-  it('gets an account by its administrator, whose teacher has a first day', async () => {
+  trial('gets an account by its administrator, whose teacher has a first day', async () => {
     const page = await school.guestIn('Class');
     await page.goto(`${school.url}/account`);
     await page.getByRole('link', { name: 'accounts of the school' }).click();

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Page } from 'playwright-core';
 import { School, lookAround } from './browser.test-helper.ts';
+import { trial } from '../scripts/trial.test-helper.ts';
 
 let school: School;
 let page: Page;
@@ -100,7 +101,7 @@ describe('the values view', () => {
     await page.getByRole('button', { name: 'Add a quarter', exact: true }).waitFor();
   });
 
-  it('moves every number with the beat value', async () => {
+  trial('moves every number with the beat value', async () => {
     await part('What gets the beat');
     await page.getByLabel('What gets the beat').selectOption('e');
     expect(await page.locator('.beat-table strong').allTextContents()).toEqual([
@@ -137,7 +138,7 @@ describe('the values view', () => {
     expect(right + wrong).toBe(10);
   });
 
-  it('every question fits a telephone, however many signs it shows', async () => {
+  trial('every question fits a telephone, however many signs it shows', async () => {
     const { page: small, context } = await school.guest({ viewport: { width: 390, height: 844 } });
     await small.getByRole('link', { name: 'Values', exact: true }).click();
     await small.getByRole('link', { name: 'Questions', exact: true }).click();
@@ -182,7 +183,7 @@ describe('on the pattern page', () => {
     await page.locator('.save-saved').waitFor();
   });
 
-  it('lays the ruler out for paper before it prints, and for the window again after', async () => {
+  trial('lays the ruler out for paper before it prints, and for the window again after', async () => {
     await page.goto(`${school.url}/patterns`);
     await page.getByRole('link', { name: /Harbour waltz/ }).click();
     await page.locator('.ruler .lane-notes svg').first().waitFor();
@@ -225,7 +226,7 @@ describe('on the pattern page', () => {
 });
 
 describe('in the other tradition', () => {
-  it('the class is spoken to of crotchets, wherever values have names', async () => {
+  trial('the class is spoken to of crotchets, wherever values have names', async () => {
     await page.goto(`${school.url}/classes`);
     await page.getByRole('link', { name: /Lighthouse 4/ }).click();
     await page.getByRole('button', { name: 'Change', exact: true }).click();
@@ -251,7 +252,7 @@ describe('in the other tradition', () => {
     );
   });
 
-  it('a word for a cell must have a syllable for each note', async () => {
+  trial('a word for a cell must have a syllable for each note', async () => {
     await page.goto(`${school.url}/classes`);
     await page.getByRole('link', { name: /Lighthouse 4/ }).click();
     await page.getByRole('button', { name: 'Words' }).click();

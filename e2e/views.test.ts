@@ -416,6 +416,24 @@ const widthOver = async () => {
   return over();
 };
 
+/** What a lesson goes through, and what a class is kept by: looked at each time, and all others by `npm run trials`. */
+const MAIN = [
+  'values: Questions',
+  'patterns',
+  'a pattern',
+  'the board',
+  'make',
+  'lead',
+  'ear: Choose',
+  'take',
+  'plan: the term',
+  'a lesson',
+  'sheets',
+  'marks of a class in patterns',
+  'a child',
+  'a take that runs',
+];
+
 /** One visit goes from view to view, and each is looked at by itself. */
 describe('every view, by itself', () => {
   const blocked: string[] = [];
@@ -459,8 +477,9 @@ describe('every view, by itself', () => {
   });
 
   it.each(VIEWS)('%s', async (name, open) => {
+    // Each leads to the next.
     await open(page);
-    await look(name);
+    if (MAIN.includes(name) || process.env['TRIALS']) await look(name);
   });
 });
 

@@ -25,10 +25,11 @@ const TRIALS = {
     const slowest = Math.max(outcome.slowestAnswer, ...Object.values(outcome.longestGap));
     return outcome.lost + outcome.different + outcome.signedOut === 0 && slowest < MOST_MS;
   },
-  /** Whole days in the browser: a line-up without a network, two devices that come back. */
-  pages: async () => {
-    const env = { PASSWORD_COST: '4' };
-    return (await run('vitest', ['run', '--project', 'trials'], { shown: true, env })).code === 0;
+  /** Every test of the browser and of clusters, also those that `npm test` leaves out. */
+  tests: async () => {
+    const env = { PASSWORD_COST: '4', TRIALS: 'all' };
+    const projects = ['--project', 'trials', '--project', 'machines'];
+    return (await run('vitest', ['run', ...projects], { shown: true, env })).code === 0;
   },
   /** Thirty teachers at once, and what a second app server brings. */
   load: async () => {
@@ -39,7 +40,7 @@ const TRIALS = {
 
 type Trial = keyof typeof TRIALS;
 const [named, often] = process.argv.slice(2);
-const wanted: readonly Trial[] = named === undefined ? ['kills', 'cluster', 'pages'] : [named as Trial];
+const wanted: readonly Trial[] = named === undefined ? ['kills', 'cluster', 'tests'] : [named as Trial];
 await buildServer();
 for (const name of wanted) {
   if (!Object.hasOwn(TRIALS, name)) throw new Error(`no such trial: ${Object.keys(TRIALS).join(', ')}`);

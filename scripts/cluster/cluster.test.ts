@@ -6,6 +6,7 @@ import type { Cluster } from './cluster.ts';
 import { lessonOn, lessonWithKills, lessonWithSplits, nodeUrl, withCluster } from './lessonWithKills.ts';
 import { canMakeNetworks } from './networks.ts';
 import { rollingUpgrade } from './rolling.ts';
+import { trial } from '../trial.test-helper.ts';
 
 describe('a lesson on a cluster', () => {
   let cluster: Cluster;
@@ -34,15 +35,13 @@ describe('a lesson on a cluster', () => {
   });
 
   // Where this user may make no networks, nodes only die and freeze.
-  it.skipIf(!canMakeNetworks())(
-    'loses nothing when its network splits: the smaller side takes nothing more',
-    async () => {
-      const { refused, accepted, ...outcome } = await lessonWithSplits(cluster);
-      expect(outcome).toMatchObject({ lost: 0, different: 0, signedOut: 0 });
-      expect(outcome.acknowledged).toBeGreaterThan(3);
-      expect([accepted, refused]).toEqual([[], ['ER_UNKNOWN_COM_ERROR', 'ER_UNKNOWN_COM_ERROR']]);
-    },
-  );
+  trial('loses nothing when its network splits: the smaller side takes nothing more', async ({ skip }) => {
+    if (!canMakeNetworks()) skip();
+    const { refused, accepted, ...outcome } = await lessonWithSplits(cluster);
+    expect(outcome).toMatchObject({ lost: 0, different: 0, signedOut: 0 });
+    expect(outcome.acknowledged).toBeGreaterThan(3);
+    expect([accepted, refused]).toEqual([[], ['ER_UNKNOWN_COM_ERROR', 'ER_UNKNOWN_COM_ERROR']]);
+  });
 
   it('what is written through two nodes at once collides, and what collides is done again', async () => {
     const open = cluster.nodes
@@ -74,7 +73,7 @@ describe('a lesson on a cluster', () => {
     await Promise.all(open.map(({ pool }) => pool.end()));
   });
 
-  it('goes on while newer versions take the place of older ones, and no answer is a refusal', async () => {
+  trial('goes on while newer versions take the place of older ones, and no answer is a refusal', async () => {
     const lesson = await lessonOn(cluster);
     const together = await rollingUpgrade(cluster, lesson);
     const { acknowledged, signedOut, notStored } = await lesson.end();

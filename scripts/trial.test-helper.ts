@@ -1,0 +1,7 @@
+import { it } from 'vitest';
+
+/**
+ * A test of what a journey that is tried each time leaves out: another way of the same journey, two devices, all views.
+ * `npm run trials` does them all; `npm test` would take twice as long with them.
+ */
+export const trial = it.runIf(process.env['TRIALS'] !== undefined);
