@@ -7,6 +7,7 @@ import {
   baseClaps,
   isClean,
   isMostlyRight,
+  isPartOrMore,
   isUnexplained,
   strange,
   strangeIn,
@@ -202,8 +203,10 @@ class Search {
     const lost = mayBeLost(best)
       ? lostIn(asWritten, best, onsets, free, lostStretches(written, onsets, free, paces))
       : undefined;
-    if (isUnexplained(lost ?? best, onsets))
+    if (isUnexplained(lost ?? best, onsets)) {
+      if (isPartOrMore(asWritten, onsets)) return asWritten;
       return isMostlyRight(asWritten, onsets) ? unsaid(best) : { ...asWritten, unexplained: true };
+    }
     if (lost) return lost;
     const others = found.filter(
       (other) =>

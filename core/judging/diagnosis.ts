@@ -75,9 +75,19 @@ export function isUnexplained({ cost, fit }: Diagnosis, onsets: Float64Array): b
 /** From so large a part of the notes and claps on it was this rhythm, whatever else was done. */
 const MOSTLY = 0.72;
 
-export function isMostlyRight({ fit: { hits, poor } }: Diagnosis, onsets: Float64Array): boolean {
-  const heard = hits.reduce((sum, hit) => sum + (hit >= 0 ? 1 : 0), 0);
-  return heard - poor >= MOSTLY * Math.max(hits.length, onsets.length);
+const rightOf = ({ hits, poor }: Fit) => hits.reduce((sum, hit) => sum + (hit >= 0 ? 1 : 0), 0) - poor;
+
+export function isMostlyRight({ fit }: Diagnosis, onsets: Float64Array): boolean {
+  return rightOf(fit) >= MOSTLY * Math.max(fit.hits.length, onsets.length);
+}
+
+/** Nearly all claps are notes, only fewer than are written; or nearly all notes have a clap, with others between. */
+const ALL_OF = { part: 0.9, ofOthers: 0.45 };
+
+export function isPartOrMore({ fit }: Diagnosis, onsets: Float64Array): boolean {
+  const right = rightOf(fit);
+  const [few, many] = [fit.hits.length, onsets.length].sort((a, b) => a - b) as [number, number];
+  return right >= ALL_OF.part * few && right >= ALL_OF.ofOthers * many;
 }
 
 /** As it was followed, with nothing said of it. */

@@ -142,6 +142,76 @@ const TAKES: readonly (readonly [string, string, number, Ages, boolean, readonly
       2223, 2311,
     ],
   ],
+  [
+    'what falls on the beat is clapped, and all of it to the end',
+    '4/4 q q e e q | q. e h | q (q) e e e e | q q h | e e q q. e | q e e q q | q. e e e q | w',
+    84,
+    '9-10',
+    false,
+    ['only-the-beat@1'],
+    [
+      0, 70, 142, 211, 286, 428, 574, 714, 785, 857, 930, 1001, 1144, 1217, 1287, 1427, 1502, 1570, 1644, 1717, 1858,
+      1930, 1997,
+    ],
+  ],
+  [
+    'twice the tempo from a bar line on',
+    '4/4 q q e e q | q. e h | q (q) e e e e | q q h | e e q q. e | q e e q q | q. e e e q | w',
+    84,
+    '9-10',
+    false,
+    ['double-tempo@3'],
+    [
+      0, 70, 142, 175, 215, 286, 396, 428, 570, 642, 662, 679, 698, 717, 751, 784, 859, 874, 894, 931, 983, 1002, 1033,
+      1054, 1074, 1105, 1144, 1197, 1214, 1239, 1250, 1285,
+    ],
+  ],
+  [
+    'each third note is left out, and nothing else is clapped',
+    '4/4 q q e e q | q. e h | q (q) e e e e | q q h | e e q q. e | q e e q q | q. e e e q | w',
+    84,
+    '9-10',
+    false,
+    [],
+    [72, 142, 214, 283, 429, 571, 753, 785, 856, 928, 1144, 1179, 1287, 1395, 1501, 1534, 1645, 1713, 1858, 1895, 2001],
+  ],
+  [
+    'something comes between, and every note is in its place',
+    '4/4 q q e e q | q. e h | q (q) e e e e | q q h | e e q q. e | q e e q q | q. e e e q | w',
+    84,
+    '9-10',
+    false,
+    [],
+    [
+      0, 70, 142, 166, 179, 214, 289, 392, 418, 428, 573, 715, 751, 779, 787, 820, 859, 927, 956, 1002, 1144, 1180,
+      1212, 1241, 1288, 1390, 1430, 1501, 1526, 1543, 1572, 1642, 1715, 1737, 1823, 1857, 1892, 1930, 1952, 1999,
+    ],
+  ],
+  [
+    'half the tempo from a bar line on',
+    '4/4 q q q q | e e q q (q) | h q q | e e e e q q | q (q) q q | h h',
+    84,
+    '9-10',
+    false,
+    ['half-tempo@3'],
+    [
+      2, 72, 145, 214, 287, 318, 358, 429, 569, 858, 1006, 1144, 1218, 1289, 1362, 1427, 1571, 1715, 1998, 2145, 2288,
+      2569,
+    ],
+  ],
+  [
+    'each note comes back as an echo',
+    '4/4 q q q q | e e q q (q) | h q q | e e e e q q | q (q) q q | h h',
+    84,
+    '9-10',
+    false,
+    [],
+    [
+      2, 31, 74, 102, 144, 169, 215, 245, 283, 316, 327, 353, 361, 390, 433, 457, 571, 602, 713, 746, 788, 813, 858,
+      888, 892, 926, 928, 958, 963, 994, 1001, 1032, 1069, 1101, 1142, 1174, 1286, 1315, 1360, 1386, 1428, 1459, 1575,
+      1601,
+    ],
+  ],
 ];
 
 it.each(TAKES)('%s: %s', (_what, text, bpm, ages, free, said, claps) => {

@@ -11,6 +11,8 @@ const LOST_EACH = 0.9;
 /** So many notes may be lost; after them at least so many are right again. */
 const LOST_NOTES = { least: 3, most: 9 };
 const FEWEST_AFTER = 2;
+/** Of the notes of a stretch. */
+const MOST_THERE = 0.7;
 /** Below so many strange things a take is not looked through for a stretch. */
 const FEWEST_STRANGE = 3;
 const SOME_STRANGE = 5;
@@ -108,6 +110,9 @@ export function lostIn(
     if (cost >= (found ?? best).cost - (found ? 0 : margin)) continue;
     // The whole take is laid along the curve of what was right.
     const whole = new Aligner(onsets, free).along(claps, rest.curve);
+    // Where most notes of it were clapped in their places nobody was lost: something came between.
+    const there = whole.hits.slice(stretch.from, stretch.to + 1).filter((hit) => hit >= 0).length;
+    if (there > (stretch.to - stretch.from + 1) * MOST_THERE) continue;
     found = {
       ...asWritten,
       fit: whole,

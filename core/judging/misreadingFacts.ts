@@ -134,7 +134,8 @@ function foundIn(score: Score, { hypotheses, gains, fit, lost }: Diagnosis, drif
     const event = eventOf(score, fit, lost.from);
     found.push({ code: 'lost-and-recovered', event, gain: lost.gain, amounts: { until } });
   }
-  if (fit.stopped >= 0) {
+  // Of a way to clap that is not written more may be missing than anybody was to clap.
+  if (fit.stopped >= 0 && fit.claps.slice(fit.stopped).some(({ note }) => note >= 0)) {
     const gain = (fit.claps.length - fit.stopped) * 4;
     found.push({ code: 'stopped-early', event: eventOf(score, fit, fit.stopped), gain, amounts: {} });
   }

@@ -154,7 +154,8 @@ export const MISREADING_WORDS: Readonly<Record<MisreadingCode, MisreadingWords>>
     title: 'at half the tempo',
     sentence: ({ alone, part, factor }) =>
       part
-        ? 'you played this {measure} at half its speed. Step the beat and say the {measure}, then clap it.'
+        ? `you played ${factor === 1 ? 'this {measure} at half its speed' : 'at half the tempo from here on'}. ` +
+          'Step the beat and say the {measure}, then clap it.'
         : `${alone ? 'right rhythm, at' : 'you went at'} ${factor === 3 ? 'a third of' : 'half'} the tempo: ` +
           `you gave each beat ${factor === 3 ? 'three' : 'two'} clicks. ` +
           'Step with the click, then clap.',
@@ -164,7 +165,8 @@ export const MISREADING_WORDS: Readonly<Record<MisreadingCode, MisreadingWords>>
     title: 'at twice the tempo',
     sentence: ({ alone, part, factor }) =>
       part
-        ? 'you played this {measure} at twice its speed. Step the beat and say the {measure}, then clap it.'
+        ? `you played ${factor === 1 ? 'this {measure} at twice its speed' : 'at twice the tempo from here on'}. ` +
+          'Step the beat and say the {measure}, then clap it.'
         : `${alone ? 'right rhythm, at' : 'you went at'} ${factor === 3 ? 'three times' : 'twice'} the tempo: ` +
           `you put ${factor === 3 ? 'three' : 'two'} beats on each click. ` +
           'Step with the click, then clap.',

@@ -172,6 +172,13 @@ describe('each misreading in words', () => {
       { part: true },
     ],
     [
+      'double-tempo',
+      '4/4 q q h | e e e e h | w',
+      3,
+      'Measure 2, beat 1: you played at twice the tempo from here on. Step the beat and say the measure, then clap it.',
+      { part: true, factor: { n: 2, d: 1 } },
+    ],
+    [
       'own-tempo',
       '4/4 q q h',
       0,

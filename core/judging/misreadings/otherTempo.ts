@@ -5,7 +5,7 @@ import { type Hypothesis, type MisreadingKind, delayed } from './hypothesis.ts';
 import { firstEvent } from './writtenPlaces.ts';
 
 /** Nats: the whole take, and one measure of it. */
-const COST = { whole: 4.5, measure: 6 };
+const COST = { whole: 4.5, measure: 6, toTheEnd: 8 };
 /** A measure of fewer notes has no speed of its own to speak of. */
 const FEWEST = 3;
 
@@ -36,6 +36,23 @@ function measureAtSpeed(score: Score, measure: ScoreMeasure, played: number, spe
   return [paced(score, measure, played, 1 / speed - 1, COST.measure)];
 }
 
+/** From a bar line to the end; of one measure it would be the measure's own speed. */
+function toTheEndAtSpeed(score: Score, { from }: ScoreMeasure, played: number, speed: number): Hypothesis[] {
+  const left = score.notes.filter((i) => score.events[i]!.time >= from - EPSILON).length;
+  if (played === 0 || played > score.measures.length - 2 || left < FEWEST || left === score.notes.length) return [];
+  const slower = 1 / speed - 1;
+  return [
+    {
+      event: firstEvent(score, played),
+      cost: COST.toTheEnd,
+      apply: (claps) =>
+        claps.map((clap) => (clap.written < from - EPSILON ? clap : delayed(clap, (clap.written - from) * slower))),
+      factor: speed < 1 ? frac(1, Math.round(1 / speed)) : frac(speed),
+      alone: true,
+    },
+  ];
+}
+
 /** A measure at a pace of its own, slower by a part of its time (negative: faster); what follows is moved by it. */
 export function paced(
   score: Score,
@@ -62,7 +79,10 @@ function atSpeed(speed: number): (score: Score) => Hypothesis[] {
   return (score) => [
     ...wholeAtSpeed(score, speed),
     ...(score.events[0]?.division === 3 ? wholeAtSpeed(score, speed < 1 ? 1 / THIRD : THIRD) : []),
-    ...score.measures.flatMap((measure, i) => measureAtSpeed(score, measure, i, speed)),
+    ...score.measures.flatMap((measure, i) => [
+      ...measureAtSpeed(score, measure, i, speed),
+      ...toTheEndAtSpeed(score, measure, i, speed),
+    ]),
   ];
 }
 
