@@ -20,6 +20,10 @@ const floors = (house, names) =>
 /** Bytes and tags of files: pure, and for the formats alone. */
 const FORMAT_PACKAGES = 'node_modules/(fflate|saxes|midi-file)/';
 const CORE = ['random', 'rhythm', 'timing', 'counting', 'spoken', 'exercises', 'sound', 'listening', 'judging'];
+const WEB = [
+  ...['styles', 'ui', 'store', 'api', 'domain', 'files', 'audio', 'workers', 'ruler', 'strips', 'take', 'asking'],
+  ...['lesson', 'pages', 'app'],
+];
 const notTo = (name, from, to) => ({
   name,
   severity: 'error',
@@ -36,11 +40,14 @@ module.exports = {
     only('web', ['contract', 'core', 'drawing']),
     only('cli', ['contract', 'core', 'drawing']),
     only('demo', ['core']),
+    notTo('browser-tests-are-nobodys', `^(${ROOMS.filter((room) => room !== 'e2e').join('|')})/`, '^e2e/'),
+    notTo('scripts-are-no-product', '^(core|contract|drawing|server|web|cli|demo)/', '^scripts/'),
     ...floors('core', [...CORE, 'leading', 'ear', 'records', 'formats', 'making', 'planning', 'sheets', 'wording']),
     ...floors('server', ['repository', 'services', 'routes']),
     notTo('routes-ask-services', '^server/routes/', '^server/repository/'),
-    notTo('parts-know-no-page', '^web/(ui|ruler|audio|api|take|asking|strips|files)/', '^web/(pages|app)/'),
-    notTo('small-parts-know-no-house', '^web/(ui|api)/', '^web/(ruler|audio|take|asking|strips|files)/'),
+    ...floors('web', WEB),
+    // A folder without a floor would be outside the house.
+    notTo('every-folder-has-a-floor', `^web/(?!(${WEB.join('|')})/)[^/]+/`, '.'),
     notTo('pages-know-no-other', '^web/pages/([^/]+)/', '^web/pages/(?!$1/)[^/]+/'),
     {
       name: 'core-is-pure',

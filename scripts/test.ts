@@ -14,7 +14,19 @@ const CHECKS: readonly (readonly [string, string, readonly string[]])[] = [
   [
     'structure',
     'depcruise',
-    ['--config', '.dependency-cruiser.cjs', 'core', 'contract', 'drawing', 'server', 'web', 'cli', 'demo'],
+    [
+      '--config',
+      '.dependency-cruiser.cjs',
+      'core',
+      'contract',
+      'drawing',
+      'server',
+      'web',
+      'cli',
+      'demo',
+      'e2e',
+      'scripts',
+    ],
   ],
 ];
 

@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { ApiProblem, get, pageBelongsTo } from './client.ts';
-import { forgetAnswers, keepAnswer, keptAnswer } from '../device/keptAnswers.ts';
+import { forgetAnswers, keepAnswer, keptAnswer } from '../store/keptAnswers.ts';
 import { answered, isAway, onNetwork, whenGone } from './network.ts';
 
 const GULLS = { name: 'Gulls' };

@@ -85,7 +85,7 @@ async function send(method: keyof typeof PATIENCE, path: string, sent: Sent = {}
 }
 
 /** What is kept on the device is asked for only when it is needed: the door goes without. */
-const onDevice = () => import('../device/device.ts');
+const onDevice = () => import('../store/device.ts');
 
 /** What this device keeps; undefined where the app is not on it. */
 const kept = async () => (isInstalled() ? onDevice().catch(() => undefined) : undefined);

@@ -5,12 +5,12 @@ import Button from 'react-bootstrap/Button';
 import Modal from 'react-bootstrap/Modal';
 import { counted } from '../../core/wording/plurals.ts';
 import { useClass, useClasses } from '../api/hooks.ts';
-import { type Change, dropChange, insist } from '../device/changes.ts';
-import { thingAt } from '../device/places.ts';
-import { BothVersions } from '../ui/BothVersions.tsx';
-import { flat } from '../ui/settled.ts';
-import { namesIn, namesOf } from '../ui/namesIn.ts';
-import { SHEET_NAMES } from '../ui/partWords.ts';
+import { type Change, dropChange, insist } from '../store/changes.ts';
+import { thingAt } from '../store/places.ts';
+import { BothVersions } from '../domain/BothVersions.tsx';
+import { flat } from '../store/settled.ts';
+import { namesIn, namesOf } from '../domain/namesIn.ts';
+import { SHEET_NAMES } from '../domain/partWords.ts';
 
 const ON_DEVICE =
   'These changes are safe here, and what you see has them in it. They are sent by themselves as soon as the server ' +

@@ -1,8 +1,8 @@
 import { useEffect } from 'react';
 import { Navigate } from 'react-router';
 import { useClasses } from '../api/hooks.ts';
-import { useChooseClass } from '../ui/currentClass.ts';
-import { useStored } from '../ui/stored.ts';
+import { useChooseClass } from '../domain/currentClass.ts';
+import { useStored } from '../store/stored.ts';
 import { HOME } from './routes.ts';
 
 /** Where a visit begins: with the patterns, but the first time after a colleague shared a class with that class. */

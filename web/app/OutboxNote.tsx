@@ -5,9 +5,9 @@ import Button from 'react-bootstrap/Button';
 import Modal from 'react-bootstrap/Modal';
 import { counted } from '../../core/wording/plurals.ts';
 import { saveAsFiles } from '../take/exportTake.ts';
-import type { Waiting } from '../take/keptTakes.ts';
-import { dropTake, tryAgain } from '../take/outbox.ts';
-import { useWouldBeLost } from '../take/useOutbox.ts';
+import type { Waiting } from '../store/keptTakes.ts';
+import { dropTake, tryAgain } from '../api/outbox.ts';
+import { useWouldBeLost } from '../api/useOutbox.ts';
 
 const ON_DEVICE =
   'These takes are safe here. They are sent by themselves as soon as the server answers; ' +

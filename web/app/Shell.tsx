@@ -5,11 +5,11 @@ import Modal from 'react-bootstrap/Modal';
 import { ErrorBoundary } from 'react-error-boundary';
 import { NavLink, Outlet, useLocation } from 'react-router';
 import { remove } from '../api/client.ts';
-import { type Change, pendingOf, useChanges } from '../device/changes.ts';
+import { type Change, pendingOf, useChanges } from '../store/changes.ts';
 import { RUNNING } from '../lesson/running.ts';
-import type { Waiting } from '../take/keptTakes.ts';
-import { sendTakes, waitingTakes } from '../take/outbox.ts';
-import { useSendOutbox, useWaitingTakes, useWouldBeLost } from '../take/useOutbox.ts';
+import type { Waiting } from '../store/keptTakes.ts';
+import { sendTakes, waitingTakes } from '../api/outbox.ts';
+import { useSendOutbox, useWaitingTakes, useWouldBeLost } from '../api/useOutbox.ts';
 import { lazyAgain } from '../ui/lazyAgain.ts';
 import { useAskBeforeLeaving } from '../ui/useAskBeforeLeaving.ts';
 import { useKeys } from '../ui/useKeys.ts';
@@ -138,7 +138,7 @@ function useSignOut(teacherId: string, onSignedOut: () => void) {
     setAsking(false);
     await remove('/session').catch(() => undefined);
     // Where it cannot be loaded nothing was ever kept by it.
-    await import('../device/keptAnswers.ts').then(({ forgetAnswers }) => forgetAnswers()).catch(() => undefined);
+    await import('../store/keptAnswers.ts').then(({ forgetAnswers }) => forgetAnswers()).catch(() => undefined);
     onSignedOut();
   };
   const signOut = async () => {

@@ -6,8 +6,8 @@ import { SWRConfig } from 'swr';
 import { expect, it } from 'vitest';
 import { v4 as uuid } from 'uuid';
 import { FakeServer, mount, tidyAfterEach, where } from '../page.test-helper.tsx';
-import { useOfferedPatterns } from '../ui/offeredPatterns.ts';
-import { readStored } from '../ui/stored.ts';
+import { useOfferedPatterns } from '../domain/offeredPatterns.ts';
+import { readStored } from '../store/stored.ts';
 import Landing from './Landing.tsx';
 
 tidyAfterEach();

@@ -2,10 +2,10 @@
 import { fireEvent, screen } from '@testing-library/react';
 import { v4 as uuid } from 'uuid';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import type { Change } from '../device/changes.ts';
+import type { Change } from '../store/changes.ts';
 import { FakeServer, click, mount, tidyAfterEach } from '../page.test-helper.tsx';
-import type { Waiting } from '../take/keptTakes.ts';
-import { BothVersions } from '../ui/BothVersions.tsx';
+import type { Waiting } from '../store/keptTakes.ts';
+import { BothVersions } from '../domain/BothVersions.tsx';
 import ChangesNote from './ChangesNote.tsx';
 import { OutboxNote } from './OutboxNote.tsx';
 
@@ -14,8 +14,8 @@ tidyAfterEach();
 const PATTERN = `/patterns/${uuid()}`;
 const outbox = vi.hoisted(() => ({ dropTake: vi.fn(), tryAgain: vi.fn() }));
 const kept = vi.hoisted(() => ({ dropChange: vi.fn(), insist: vi.fn() }));
-vi.mock('../take/outbox.ts', () => ({ ...outbox, onOutboxChange: () => () => undefined, wouldBeLost: () => false }));
-vi.mock('../device/changes.ts', () => kept);
+vi.mock('../api/outbox.ts', () => ({ ...outbox, onOutboxChange: () => () => undefined, wouldBeLost: () => false }));
+vi.mock('../store/changes.ts', () => kept);
 beforeEach(() => {
   new FakeServer();
   for (const spy of [...Object.values(outbox), ...Object.values(kept)]) spy.mockReset();

@@ -1,6 +1,6 @@
 import type { ClassDetail, ClassSummary } from '../../contract/schoolClass.ts';
 import { get } from '../api/client.ts';
-import { keepAnswer, keptAnswer } from '../device/keptAnswers.ts';
+import { keepAnswer, keptAnswer } from '../store/keptAnswers.ts';
 
 /** Of a class, what its views begin with. */
 const OF_A_CLASS = ['/records', '/line-ups', '/lessons', '/term-plan', '/practice', '/ear', '/misread'] as const;

@@ -1,4 +1,4 @@
-import { storedThing } from '../ui/stored.ts';
+import { storedThing } from '../store/stored.ts';
 
 /** The lesson that is being held, as this device knows it: it goes on after a reload. */
 export interface RunningLesson {

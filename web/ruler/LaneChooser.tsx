@@ -7,7 +7,7 @@ import { type ClassWords, countsOf } from '../../core/wording/voice.ts';
 import { REST_NAMES } from '../../core/wording/restNames.ts';
 import type { RulerSize } from '../../drawing/layout.ts';
 import { Select } from '../ui/Select.tsx';
-import { storedThing } from '../ui/stored.ts';
+import { storedThing } from '../store/stored.ts';
 
 export interface Lanes {
   readonly notes: boolean;

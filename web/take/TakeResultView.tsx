@@ -19,7 +19,7 @@ import { Ruler } from '../ruler/Ruler.tsx';
 import type { RulerLayout, RulerSystem } from '../../drawing/layout.ts';
 import { heardMarks } from '../ruler/heardMarks.ts';
 import { Select } from '../ui/Select.tsx';
-import { useStored } from '../ui/stored.ts';
+import { useStored } from '../store/stored.ts';
 import { ClapHandles } from './ClapHandles.tsx';
 import { OtherWays } from './OtherWays.tsx';
 import { MarkArithmetic } from './MarkArithmetic.tsx';

@@ -1,5 +1,5 @@
 import { saveFile } from '../ui/saveFile.ts';
-import type { Waiting } from './keptTakes.ts';
+import type { Waiting } from '../store/keptTakes.ts';
 
 /** A take that the server does not take, as files: what was played, and its sound where there is one. */
 export function filesOf({ id, childName, upload, sound, refused }: Waiting): readonly (readonly [string, Blob])[] {

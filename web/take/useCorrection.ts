@@ -5,7 +5,7 @@ import { judge } from '../../core/judging/judge.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
 import type { Seconds } from '../../core/timing/units.ts';
 import { put } from '../api/client.ts';
-import { useSave } from '../ui/useSave.ts';
+import { useSave } from '../api/useSave.ts';
 import { clapPlaces } from './clapPlaces.ts';
 
 /** A clap of a take that is being corrected. */

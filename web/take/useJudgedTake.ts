@@ -9,7 +9,7 @@ import type { Said } from '../../core/records/turns.ts';
 import { takeTroubleText } from '../../core/wording/troubles.ts';
 import { namingOf } from '../../core/wording/voice.ts';
 import { keepOutline } from '../audio/outlines.ts';
-import { keepTake, onTakeArrived } from './outbox.ts';
+import { keepTake, onTakeArrived } from '../api/outbox.ts';
 import type { ShownTake } from './shownTake.ts';
 import type { Taken } from './taken.ts';
 

@@ -2,8 +2,8 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { v4 as uuid } from 'uuid';
 import { useLatest } from '../ui/useLatest.ts';
 import type { Taken } from './taken.ts';
-import type { TornTake } from './keptTakes.ts';
-import { dropTorn, keepTorn, tornTakes } from './torn.ts';
+import type { TornTake } from '../store/keptTakes.ts';
+import { dropTorn, keepTorn, tornTakes } from '../store/torn.ts';
 
 /** What is known of a take before it is clapped. */
 export type TakeBegun = Omit<TornTake, 'id' | 'startedAt' | 'taken'>;

@@ -4,13 +4,13 @@ import useSWR, { SWRConfig } from 'swr';
 import type { ReactNode } from 'react';
 import { afterEach, describe, expect, it } from 'vitest';
 import { ApiProblem } from '../api/client.ts';
-import { classOptions } from './currentClass.ts';
+import { classOptions } from '../domain/currentClass.ts';
 import { moved, replaced, without } from './lists.ts';
-import { markOfTake } from './markOfTake.ts';
-import { readStored, storedThing, useStored, writeStored } from './stored.ts';
+import { markOfTake } from '../domain/markOfTake.ts';
+import { readStored, storedThing, useStored, writeStored } from '../store/stored.ts';
 import { useKeys } from './useKeys.ts';
 import { useLatest } from './useLatest.ts';
-import { useSave } from './useSave.ts';
+import { useSave } from '../api/useSave.ts';
 
 afterEach(cleanup);
 

@@ -3,7 +3,7 @@ import Button from 'react-bootstrap/Button';
 import type { Account } from '../../../contract/session.ts';
 import { remove } from '../../api/client.ts';
 import { Notice } from '../../ui/Notice.tsx';
-import { useSave } from '../../ui/useSave.ts';
+import { useSave } from '../../api/useSave.ts';
 
 /** The browsers in which this teacher is signed in: each can be signed out from here. */
 export function OtherDevices({ devices }: { devices: Account['devices'] }) {

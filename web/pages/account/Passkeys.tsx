@@ -9,7 +9,7 @@ import { canUsePasskeys } from '../../api/canUsePasskeys.ts';
 import { addPasskey } from '../../api/passkeys.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { TextField } from '../../ui/TextField.tsx';
-import { useSave } from '../../ui/useSave.ts';
+import { useSave } from '../../api/useSave.ts';
 
 /** Keys on the teacher's own devices: a second way in, without a password. */
 export function Passkeys({ passkeys }: { passkeys: Account['passkeys'] }) {

@@ -4,7 +4,7 @@ import Form from 'react-bootstrap/Form';
 import { put } from '../../api/client.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { TextField } from '../../ui/TextField.tsx';
-import { useSave } from '../../ui/useSave.ts';
+import { useSave } from '../../api/useSave.ts';
 
 const LONGEST = 200;
 /** As the contract has it, which is too large to load for one number. */

@@ -4,7 +4,7 @@ import { BIN_DAYS, type Binned } from '../../../contract/bin.ts';
 import { post, remove } from '../../api/client.ts';
 import { useBin } from '../../api/hooks.ts';
 import { Notice } from '../../ui/Notice.tsx';
-import { useSave } from '../../ui/useSave.ts';
+import { useSave } from '../../api/useSave.ts';
 
 const DAY_MS = 86_400_000;
 

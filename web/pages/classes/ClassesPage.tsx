@@ -6,7 +6,7 @@ import type { ClassSettings } from '../../../contract/schoolClass.ts';
 import { put } from '../../api/client.ts';
 import { useClasses } from '../../api/hooks.ts';
 import { Notice } from '../../ui/Notice.tsx';
-import { useSave } from '../../ui/useSave.ts';
+import { useSave } from '../../api/useSave.ts';
 import { BinList } from './BinList.tsx';
 import { ClassForm } from './ClassForm.tsx';
 import { ReadInClass } from './ReadInClass.tsx';

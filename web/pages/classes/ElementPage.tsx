@@ -7,10 +7,10 @@ import { inNaming } from '../../../core/wording/valueNames.ts';
 import { namingOf } from '../../../core/wording/voice.ts';
 import { useClass, useRecords } from '../../api/hooks.ts';
 import { Notice } from '../../ui/Notice.tsx';
-import { mayHear } from '../../ui/currentClass.ts';
-import { useOfferedPatterns } from '../../ui/offeredPatterns.ts';
+import { mayHear } from '../../domain/currentClass.ts';
+import { useOfferedPatterns } from '../../domain/offeredPatterns.ts';
 import { StateMark } from './StateMark.tsx';
-import { knownChildren } from '../../ui/knownChildren.ts';
+import { knownChildren } from '../../domain/knownChildren.ts';
 import { isElement, practises } from './gridCells.ts';
 import './classes.scss';
 

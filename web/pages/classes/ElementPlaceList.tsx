@@ -14,7 +14,7 @@ import { get } from '../../api/client.ts';
 import { useElementPlaces } from '../../api/hooks.ts';
 import { playPercussion } from '../../audio/playPercussion.ts';
 import { Notice } from '../../ui/Notice.tsx';
-import { useSave } from '../../ui/useSave.ts';
+import { useSave } from '../../api/useSave.ts';
 
 type Place = ElementPlaces[number]['places'][number];
 

@@ -5,8 +5,8 @@ import { v4 as uuid } from 'uuid';
 import type { ClassDetail } from '../../../contract/schoolClass.ts';
 import { put } from '../../api/client.ts';
 import { Notice } from '../../ui/Notice.tsx';
-import { useSave } from '../../ui/useSave.ts';
-import { type ReadNames, keysOf, readClassList, textOf } from '../../ui/classList.ts';
+import { useSave } from '../../api/useSave.ts';
+import { type ReadNames, keysOf, readClassList, textOf } from '../../domain/classList.ts';
 
 /** A class list pasted, typed or chosen as a file: what would be added is shown first. */
 export function ImportChildren({ schoolClass, onClose }: { schoolClass: ClassDetail; onClose: () => void }) {

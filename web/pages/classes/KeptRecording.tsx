@@ -3,7 +3,7 @@ import Button from 'react-bootstrap/Button';
 import type { TakeDetail } from '../../../contract/take.ts';
 import { remove } from '../../api/client.ts';
 import { Notice } from '../../ui/Notice.tsx';
-import { useSave } from '../../ui/useSave.ts';
+import { useSave } from '../../api/useSave.ts';
 
 /** The recording of a take, where the class keeps them: when it will be gone, and a way to be rid of it now. */
 export function KeptRecording({ take }: { take: TakeDetail }) {

@@ -2,7 +2,7 @@ import { format } from 'date-fns';
 import { CartesianGrid, Line, LineChart, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import type { ListedTake } from '../../../contract/records.ts';
 import { type Scale, highestOf, markLabel } from '../../../core/judging/scale.ts';
-import { markOfTake } from '../../ui/markOfTake.ts';
+import { markOfTake } from '../../domain/markOfTake.ts';
 
 /** Days that are named under the chart. */
 const MOST_NAMED = 9;

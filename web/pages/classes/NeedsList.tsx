@@ -5,9 +5,9 @@ import { type Need, type NeedKind, hardElements, needsOf } from '../../../core/r
 import { ELEMENTS } from '../../../core/rhythm/elements.ts';
 import { namingOf } from '../../../core/wording/voice.ts';
 import { inNaming } from '../../../core/wording/valueNames.ts';
-import { mayHear } from '../../ui/currentClass.ts';
-import { knownChildren } from '../../ui/knownChildren.ts';
-import { useOfferedPatterns } from '../../ui/offeredPatterns.ts';
+import { mayHear } from '../../domain/currentClass.ts';
+import { knownChildren } from '../../domain/knownChildren.ts';
+import { useOfferedPatterns } from '../../domain/offeredPatterns.ts';
 import { practises } from './gridCells.ts';
 
 const SHOWN = 4;

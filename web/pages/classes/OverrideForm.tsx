@@ -3,10 +3,10 @@ import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import type { MarkOverride, TakeDetail } from '../../../contract/take.ts';
 import { type Scale, markLabel } from '../../../core/judging/scale.ts';
-import { BothVersions } from '../../ui/BothVersions.tsx';
-import { marksInWords } from '../../ui/marksInWords.ts';
+import { BothVersions } from '../../domain/BothVersions.tsx';
+import { marksInWords } from '../../domain/marksInWords.ts';
 import { Notice } from '../../ui/Notice.tsx';
-import { useEditing } from '../../ui/useEditing.ts';
+import { useEditing } from '../../api/useEditing.ts';
 import { MarkChoice } from './MarkChoice.tsx';
 
 /** The teacher's own mark with her reason; the computed one stays beside it. */

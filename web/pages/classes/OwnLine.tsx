@@ -2,9 +2,9 @@ import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { type Child, type ChildEdit, LONGEST_LINE } from '../../../contract/child.ts';
 import type { ClassDetail } from '../../../contract/schoolClass.ts';
-import { BothVersions } from '../../ui/BothVersions.tsx';
+import { BothVersions } from '../../domain/BothVersions.tsx';
 import { Notice } from '../../ui/Notice.tsx';
-import { useEditing } from '../../ui/useEditing.ts';
+import { useEditing } from '../../api/useEditing.ts';
 
 interface OwnLineProps {
   readonly schoolClass: ClassDetail;

@@ -8,7 +8,7 @@ import { v4 as uuid } from 'uuid';
 import type { ClassCopy } from '../../../contract/classCopy.ts';
 import { put, putSound } from '../../api/client.ts';
 import { Notice } from '../../ui/Notice.tsx';
-import { useSave } from '../../ui/useSave.ts';
+import { useSave } from '../../api/useSave.ts';
 import { usePatterns } from '../../api/hooks.ts';
 import './manage/manage.scss';
 import { piecesOf, readCopy, renamed, soundIn } from './readCopy.ts';

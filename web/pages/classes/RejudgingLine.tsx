@@ -7,7 +7,7 @@ import type { RejudgingState } from '../../../contract/judging.ts';
 import { remove } from '../../api/client.ts';
 import { useGet } from '../../api/useGet.ts';
 import { Notice } from '../../ui/Notice.tsx';
-import { useSave } from '../../ui/useSave.ts';
+import { useSave } from '../../api/useSave.ts';
 
 const LOOK_MS = 1_000;
 

@@ -4,7 +4,7 @@ import { useNavigate } from 'react-router';
 import type { TakeDetail } from '../../../contract/take.ts';
 import { remove } from '../../api/client.ts';
 import { Notice } from '../../ui/Notice.tsx';
-import { useSave } from '../../ui/useSave.ts';
+import { useSave } from '../../api/useSave.ts';
 
 interface RemoveTakeProps {
   readonly classId: string;

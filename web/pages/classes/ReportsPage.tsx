@@ -14,7 +14,7 @@ import { useTakesPage } from '../../api/takes.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { toggled } from '../../ui/lists.ts';
 import { OwnLine } from './OwnLine.tsx';
-import { markOfTake } from '../../ui/markOfTake.ts';
+import { markOfTake } from '../../domain/markOfTake.ts';
 import './report.scss';
 
 /** What parents are told, a page for each child: of the whole class, or of one. */

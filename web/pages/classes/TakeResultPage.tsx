@@ -14,7 +14,7 @@ import { CorrectionBar } from '../../take/CorrectionBar.tsx';
 import { TakeResultView } from '../../take/TakeResultView.tsx';
 import { useCorrection } from '../../take/useCorrection.ts';
 import { Notice } from '../../ui/Notice.tsx';
-import { markOfTake } from '../../ui/markOfTake.ts';
+import { markOfTake } from '../../domain/markOfTake.ts';
 import { KeptRecording } from './KeptRecording.tsx';
 import { OverrideForm } from './OverrideForm.tsx';
 import { RemoveTake } from './RemoveTake.tsx';

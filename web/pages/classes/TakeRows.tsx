@@ -5,7 +5,7 @@ import type { TakeSummary } from '../../../contract/take.ts';
 import { type Scale, givenText, markLabel } from '../../../core/judging/scale.ts';
 import { put } from '../../api/client.ts';
 import { Notice } from '../../ui/Notice.tsx';
-import { useSave } from '../../ui/useSave.ts';
+import { useSave } from '../../api/useSave.ts';
 import { MarkChoice } from './MarkChoice.tsx';
 
 interface TakeRowsProps {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { ClassRecords } from '../../../contract/records.ts';
-import { readClassList, textOf } from '../../ui/classList.ts';
-import { knownChildren } from '../../ui/knownChildren.ts';
+import { readClassList, textOf } from '../../domain/classList.ts';
+import { knownChildren } from '../../domain/knownChildren.ts';
 import { columnsOf, isElement, meanMark, practises, rowsOf } from './gridCells.ts';
 import { marksCsv } from './marksCsv.ts';
 import { pointsOf } from './paperKeys.ts';

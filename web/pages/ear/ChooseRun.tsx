@@ -4,7 +4,7 @@ import type { Question } from '../../../core/exercises/question.ts';
 import { OPTION_LETTERS, ruledOutIn } from '../../../core/wording/earWords.ts';
 import { capital } from '../../../core/wording/valueNames.ts';
 import { counted } from '../../../core/wording/plurals.ts';
-import { useStored } from '../../ui/stored.ts';
+import { useStored } from '../../store/stored.ts';
 import { useKeys } from '../../ui/useKeys.ts';
 import { Candidates } from './Candidates.tsx';
 import { ChooseScore } from './ChooseScore.tsx';

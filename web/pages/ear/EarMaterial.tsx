@@ -1,7 +1,7 @@
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { counted } from '../../../core/wording/plurals.ts';
-import { ElementChecks } from '../../ui/ElementChecks.tsx';
+import { ElementChecks } from '../../domain/ElementChecks.tsx';
 import { Select } from '../../ui/Select.tsx';
 import { EAR_METERS, type EarSettings, FASTEST_EAR, FEWEST, SLOWEST_EAR } from './earSettings.ts';
 

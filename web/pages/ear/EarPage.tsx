@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { NavLink, Navigate, useParams } from 'react-router';
 import { useClasses } from '../../api/hooks.ts';
 import { Select } from '../../ui/Select.tsx';
-import { classOptions, useChooseClass, useCurrentClass } from '../../ui/currentClass.ts';
+import { classOptions, useChooseClass, useCurrentClass } from '../../domain/currentClass.ts';
 import { CardsView } from './CardsView.tsx';
 import { ChooseView } from './ChooseView.tsx';
 import { DrawView } from './DrawView.tsx';

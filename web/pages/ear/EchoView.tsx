@@ -4,7 +4,7 @@ import { echoPattern, echoSteps, nextEchoStep } from '../../../core/ear/echoChai
 import { MOST_PLAYS } from '../../../core/ear/hearTimes.ts';
 import { wentWell } from '../../../core/ear/together.ts';
 import { echoStepText } from '../../../core/wording/echoWords.ts';
-import { useStored } from '../../ui/stored.ts';
+import { useStored } from '../../store/stored.ts';
 import { EchoTurn } from './EchoTurn.tsx';
 import { timesText } from './HeardLine.tsx';
 import { KeepScore } from './KeepScore.tsx';

@@ -7,9 +7,9 @@ import { put } from '../../api/client.ts';
 import { useEarTallies } from '../../api/earTallies.ts';
 import { useClass, useRecords } from '../../api/hooks.ts';
 import { Notice } from '../../ui/Notice.tsx';
-import { mayHear } from '../../ui/currentClass.ts';
+import { mayHear } from '../../domain/currentClass.ts';
 import { SelectField } from '../../ui/SelectField.tsx';
-import { useSave } from '../../ui/useSave.ts';
+import { useSave } from '../../api/useSave.ts';
 import type { EarSettings } from './earSettings.ts';
 
 /** What a run came to. */

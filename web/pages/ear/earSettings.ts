@@ -9,9 +9,9 @@ import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { parseMeter, parseRhythm } from '../../../core/rhythm/text.ts';
 import { type Voice, voiceOf } from '../../../core/wording/voice.ts';
 import { useRecords } from '../../api/hooks.ts';
-import { useCurrentClass } from '../../ui/currentClass.ts';
-import { useStored } from '../../ui/stored.ts';
-import { useOfferedPatterns } from '../../ui/offeredPatterns.ts';
+import { useCurrentClass } from '../../domain/currentClass.ts';
+import { useStored } from '../../store/stored.ts';
+import { useOfferedPatterns } from '../../domain/offeredPatterns.ts';
 
 export const EAR_METERS = ['2/4', '3/4', '4/4', '6/8'] as const;
 

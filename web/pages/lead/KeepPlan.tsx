@@ -5,10 +5,10 @@ import { v4 as uuid } from 'uuid';
 import type { PlanEdit, SavedPlan } from '../../../contract/plan.ts';
 import type { Plan } from '../../../core/leading/plan.ts';
 import { put, remove } from '../../api/client.ts';
-import { BothVersions } from '../../ui/BothVersions.tsx';
+import { BothVersions } from '../../domain/BothVersions.tsx';
 import { Notice } from '../../ui/Notice.tsx';
-import { useEditing } from '../../ui/useEditing.ts';
-import { useSave } from '../../ui/useSave.ts';
+import { useEditing } from '../../api/useEditing.ts';
+import { useSave } from '../../api/useSave.ts';
 
 /** A plan as it is sent; words that are still being typed are left out. */
 function editOf({ title, countInWords, ...plan }: Plan & { readonly id?: string }): PlanEdit {

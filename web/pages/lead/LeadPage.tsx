@@ -2,8 +2,8 @@ import { Link, useLocation, useSearchParams } from 'react-router';
 import { type Plan, READY_PLANS } from '../../../core/leading/plan.ts';
 import { usePlans } from '../../api/hooks.ts';
 import { Notice } from '../../ui/Notice.tsx';
-import { useStored } from '../../ui/stored.ts';
-import { useOfferedPatterns } from '../../ui/offeredPatterns.ts';
+import { useStored } from '../../store/stored.ts';
+import { useOfferedPatterns } from '../../domain/offeredPatterns.ts';
 import { type ChosenPlan, LeadSetup } from './LeadSetup.tsx';
 import './lead.scss';
 

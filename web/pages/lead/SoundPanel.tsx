@@ -2,7 +2,7 @@ import Form from 'react-bootstrap/Form';
 import { CHANNEL_IDS, type Channel } from '../../../core/leading/cueSounds.ts';
 import { CHANNEL_NAMES } from '../../../core/wording/leadWords.ts';
 import { type ChannelLevel, type Levels, USUAL_LEVELS } from '../../audio/mixer.ts';
-import { storedThing } from '../../ui/stored.ts';
+import { storedThing } from '../../store/stored.ts';
 
 export interface SoundSettings {
   readonly levels: Levels;

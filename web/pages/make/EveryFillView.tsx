@@ -15,7 +15,7 @@ import { MiniNotes } from '../../ruler/MiniNotes.tsx';
 import { Notice } from '../../ui/Notice.tsx';
 import { SelectField } from '../../ui/SelectField.tsx';
 import { useKeys } from '../../ui/useKeys.ts';
-import { useStored } from '../../ui/stored.ts';
+import { useStored } from '../../store/stored.ts';
 import { lineUpOn, useKeepPatterns } from './keepPatterns.ts';
 import type { MakeViewProps } from './NewOnesView.tsx';
 import { METERS, meterIn } from './makeSettings.ts';

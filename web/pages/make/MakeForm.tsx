@@ -4,7 +4,7 @@ import { type Level, LEVELS } from '../../../core/making/level.ts';
 import { ELEMENTS, ELEMENT_IDS } from '../../../core/rhythm/elements.ts';
 import { misreadingTitle } from '../../../core/wording/misreadingSentences.ts';
 import { type NamingId, capital, inNaming, measureName } from '../../../core/wording/valueNames.ts';
-import { ElementChecks } from '../../ui/ElementChecks.tsx';
+import { ElementChecks } from '../../domain/ElementChecks.tsx';
 import { SelectField } from '../../ui/SelectField.tsx';
 import { LENGTHS, METERS, type MakeSettings } from './makeSettings.ts';
 

@@ -4,7 +4,7 @@ import type { SavedPattern } from '../../../contract/pattern.ts';
 import { namingOf } from '../../../core/wording/voice.ts';
 import { usePatterns } from '../../api/hooks.ts';
 import { Notice } from '../../ui/Notice.tsx';
-import { useCurrentClass } from '../../ui/currentClass.ts';
+import { useCurrentClass } from '../../domain/currentClass.ts';
 import { EveryFillView } from './EveryFillView.tsx';
 import { NewOnesView } from './NewOnesView.tsx';
 import { SETTINGS, focusIn } from './makeSettings.ts';

@@ -7,7 +7,7 @@ import { namingOf } from '../../../core/wording/voice.ts';
 import { useRecords } from '../../api/hooks.ts';
 import { useTermPlan } from '../../api/planning.ts';
 import { useMisread } from '../../api/misread.ts';
-import { knownChildren } from '../../ui/knownChildren.ts';
+import { knownChildren } from '../../domain/knownChildren.ts';
 import { useKeys } from '../../ui/useKeys.ts';
 import { type MakeSettings, focusText } from './makeSettings.ts';
 

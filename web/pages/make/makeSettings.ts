@@ -5,7 +5,7 @@ import { type PatternWanted, elementsAt, withMeter } from '../../../core/making/
 import { ELEMENTS, ELEMENT_IDS, type ElementId } from '../../../core/rhythm/elements.ts';
 import { COMMON_TIME, type Meter } from '../../../core/rhythm/meter.ts';
 import { parseMeter } from '../../../core/rhythm/text.ts';
-import { storedThing } from '../../ui/stored.ts';
+import { storedThing } from '../../store/stored.ts';
 
 /** What is to be made, as this device remembers it. */
 export interface MakeSettings {

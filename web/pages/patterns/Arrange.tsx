@@ -10,7 +10,7 @@ import { MiniNotes } from '../../ruler/MiniNotes.tsx';
 import { Notice } from '../../ui/Notice.tsx';
 import { toggled } from '../../ui/lists.ts';
 import { Sorting } from '../../ui/Sorting.tsx';
-import { useSave } from '../../ui/useSave.ts';
+import { useSave } from '../../api/useSave.ts';
 import { type Shelved, inFolder, movedTo, placeOf, putAway } from './shelf.ts';
 
 interface ArrangeProps {

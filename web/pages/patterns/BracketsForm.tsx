@@ -10,7 +10,7 @@ import { MOST_BRACKETS } from '../../../core/timing/limits.ts';
 import { type NamingId, capital, measureName } from '../../../core/wording/valueNames.ts';
 import { put } from '../../api/client.ts';
 import { Notice } from '../../ui/Notice.tsx';
-import { useSave } from '../../ui/useSave.ts';
+import { useSave } from '../../api/useSave.ts';
 
 interface BracketsProps {
   readonly saved: SavedPattern;

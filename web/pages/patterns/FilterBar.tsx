@@ -7,7 +7,7 @@ import { ELEMENTS, ELEMENT_IDS, type ElementId } from '../../../core/rhythm/elem
 import { type NamingId, inNaming } from '../../../core/wording/valueNames.ts';
 import { useRecords } from '../../api/hooks.ts';
 import { Select } from '../../ui/Select.tsx';
-import { knownChildren } from '../../ui/knownChildren.ts';
+import { knownChildren } from '../../domain/knownChildren.ts';
 import { SearchWords } from './SearchWords.tsx';
 import { NO_FOLDER, PUT_AWAY, type Shelved } from './shelf.ts';
 import { NOTHING_WANTED, type Wanted } from './wanted.ts';

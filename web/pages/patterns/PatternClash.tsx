@@ -1,4 +1,4 @@
-import { BothVersions } from '../../ui/BothVersions.tsx';
+import { BothVersions } from '../../domain/BothVersions.tsx';
 import type { Draft } from './patternDraft.ts';
 
 interface PatternClashProps {

@@ -2,7 +2,7 @@ import { Suspense, lazy, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import type { SavedPattern } from '../../../contract/pattern.ts';
 import { namingOf, voiceOf } from '../../../core/wording/voice.ts';
-import { useCurrentClass } from '../../ui/currentClass.ts';
+import { useCurrentClass } from '../../domain/currentClass.ts';
 import { toggled } from '../../ui/lists.ts';
 import { Arrange } from './Arrange.tsx';
 import { FilterBar } from './FilterBar.tsx';

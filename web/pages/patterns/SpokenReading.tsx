@@ -4,7 +4,7 @@ import type { Recognised, speechTrouble } from '../../../core/spoken/readSpeech.
 import { SCHOOLS } from '../../../core/counting/schools.ts';
 import { parseMeter, printRhythm } from '../../../core/rhythm/text.ts';
 import { countsOf } from '../../../core/wording/voice.ts';
-import { useCurrentClass } from '../../ui/currentClass.ts';
+import { useCurrentClass } from '../../domain/currentClass.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
 
 const OTHERS = 4;

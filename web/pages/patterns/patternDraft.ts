@@ -2,8 +2,8 @@ import type { SavedPattern } from '../../../contract/pattern.ts';
 import { type BarReport, barCheck, isLegal } from '../../../core/rhythm/barCheck.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { type TextError, parseRhythm } from '../../../core/rhythm/text.ts';
-import { settled } from '../../ui/settled.ts';
-import { readStored, writeStored } from '../../ui/stored.ts';
+import { settled } from '../../store/settled.ts';
+import { readStored, writeStored } from '../../store/stored.ts';
 
 export interface Draft {
   readonly title: string;

@@ -20,7 +20,7 @@ import { stopsOf } from '../../lesson/stops.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { Select } from '../../ui/Select.tsx';
 import { without } from '../../ui/lists.ts';
-import { useSave } from '../../ui/useSave.ts';
+import { useSave } from '../../api/useSave.ts';
 import { MinutesInput } from './MinutesInput.tsx';
 import { type BlockChange, chosenPattern, planIn } from './lessonDraft.ts';
 import type { Planning } from './usePlanning.ts';

@@ -15,7 +15,7 @@ import { lessonsPath } from '../../api/planning.ts';
 import { useRefresh } from '../../api/useRefresh.ts';
 import { lessonPath } from '../../lesson/stops.ts';
 import { Notice } from '../../ui/Notice.tsx';
-import { mayHear } from '../../ui/currentClass.ts';
+import { mayHear } from '../../domain/currentClass.ts';
 import { copiedFor } from './copiedLesson.ts';
 import { metElements } from './usePlanning.ts';
 

@@ -1,7 +1,7 @@
 import type { Clash } from '../../api/client.ts';
-import { BothVersions } from '../../ui/BothVersions.tsx';
+import { BothVersions } from '../../domain/BothVersions.tsx';
 import { Notice } from '../../ui/Notice.tsx';
-import type { KeptDraft, KeptMoment } from '../../ui/keptDraft.ts';
+import type { KeptDraft, KeptMoment } from '../../store/keptDraft.ts';
 
 interface DraftTroubleProps<T extends object> {
   readonly draft: KeptMoment<T> & Pick<KeptDraft<T>, 'choose'>;

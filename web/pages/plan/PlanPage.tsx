@@ -5,7 +5,7 @@ import type { Teacher } from '../../../contract/session.ts';
 import { useClasses } from '../../api/hooks.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { Select } from '../../ui/Select.tsx';
-import { classOptions, useChooseClass, useCurrentClass } from '../../ui/currentClass.ts';
+import { classOptions, useChooseClass, useCurrentClass } from '../../domain/currentClass.ts';
 import { LessonsView } from './LessonsView.tsx';
 import { TermView } from './TermView.tsx';
 import { usePlanning } from './usePlanning.ts';

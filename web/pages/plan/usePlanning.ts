@@ -10,7 +10,7 @@ import { type Voice, voiceOf } from '../../../core/wording/voice.ts';
 import { useClass, useRecords } from '../../api/hooks.ts';
 import { useLessons, useTermPlan } from '../../api/planning.ts';
 import type { ClassRecords } from '../../../contract/records.ts';
-import { knownChildren } from '../../ui/knownChildren.ts';
+import { knownChildren } from '../../domain/knownChildren.ts';
 
 /** All that planning for a class stands on. */
 export interface Planning {

@@ -6,8 +6,8 @@ import { mondayOf } from '../../../core/planning/picture.ts';
 import { lessonSlots } from '../../../core/planning/slots.ts';
 import { type TermStep, isIn } from '../../../core/planning/term.ts';
 import { termPlanPath } from '../../api/planning.ts';
-import { mayHear } from '../../ui/currentClass.ts';
-import { useKeptDraft } from '../../ui/useKeptDraft.ts';
+import { mayHear } from '../../domain/currentClass.ts';
+import { useKeptDraft } from '../../api/useKeptDraft.ts';
 import { lessonAt, newTerm, notDone } from './termDraft.ts';
 import { type Planning, dayOfMoment } from './usePlanning.ts';
 

@@ -2,9 +2,9 @@ import { useState } from 'react';
 import type { SavedPattern } from '../../../contract/pattern.ts';
 import type { PracticeEdit, PracticeWeek } from '../../../contract/practice.ts';
 import type { ClassDetail } from '../../../contract/schoolClass.ts';
-import { BothVersions } from '../../ui/BothVersions.tsx';
-import { namesIn } from '../../ui/namesIn.ts';
-import { useEditing } from '../../ui/useEditing.ts';
+import { BothVersions } from '../../domain/BothVersions.tsx';
+import { namesIn } from '../../domain/namesIn.ts';
+import { useEditing } from '../../api/useEditing.ts';
 import { PracticeForm } from './PracticeForm.tsx';
 
 interface ChangeProps {

@@ -8,7 +8,7 @@ import { remove } from '../../api/client.ts';
 import { useClass, usePatterns, usePractice } from '../../api/hooks.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { saveFile } from '../../ui/saveFile.ts';
-import { useSave } from '../../ui/useSave.ts';
+import { useSave } from '../../api/useSave.ts';
 import { ChangeWeek } from './ChangeWeek.tsx';
 import { Slips } from './Slips.tsx';
 import { calendarOf, daysOf, timesText } from './calendar.ts';

@@ -4,7 +4,7 @@ import { ELEMENTS, type ElementId } from '../../../core/rhythm/elements.ts';
 import { listed } from '../../../core/wording/plurals.ts';
 import { type NamingId, inNaming } from '../../../core/wording/valueNames.ts';
 import { useRecords } from '../../api/hooks.ts';
-import { knownChildren } from '../../ui/knownChildren.ts';
+import { knownChildren } from '../../domain/knownChildren.ts';
 
 interface HardProps {
   readonly classId: string;

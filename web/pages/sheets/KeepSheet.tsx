@@ -6,12 +6,12 @@ import { v4 as uuid } from 'uuid';
 import type { ClassSummary } from '../../../contract/schoolClass.ts';
 import type { SavedSheet, SheetEdit } from '../../../contract/sheet.ts';
 import { remove } from '../../api/client.ts';
-import { BothVersions } from '../../ui/BothVersions.tsx';
+import { BothVersions } from '../../domain/BothVersions.tsx';
 import { Notice } from '../../ui/Notice.tsx';
-import { namesOf } from '../../ui/namesIn.ts';
-import { SHEET_NAMES } from '../../ui/partWords.ts';
-import { useEditing } from '../../ui/useEditing.ts';
-import { useSave } from '../../ui/useSave.ts';
+import { namesOf } from '../../domain/namesIn.ts';
+import { SHEET_NAMES } from '../../domain/partWords.ts';
+import { useEditing } from '../../api/useEditing.ts';
+import { useSave } from '../../api/useSave.ts';
 import { forgetDraft } from './keptDraft.ts';
 import { editOf } from './sheetDraft.ts';
 

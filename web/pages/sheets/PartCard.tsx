@@ -14,7 +14,7 @@ import type { SheetKind } from '../../../core/sheets/sheetQuestion.ts';
 import { counted } from '../../../core/wording/plurals.ts';
 import { SHEET_WORDS } from '../../../core/wording/sheetWords.ts';
 import { type NamingId, valueName } from '../../../core/wording/valueNames.ts';
-import { ElementChecks } from '../../ui/ElementChecks.tsx';
+import { ElementChecks } from '../../domain/ElementChecks.tsx';
 import { SelectField } from '../../ui/SelectField.tsx';
 import type { PartChange } from './sheetDraft.ts';
 

@@ -8,10 +8,10 @@ import { PAPERS } from '../../../core/sheets/sheet.ts';
 import { hasVersions } from '../../../core/sheets/sheetKinds.ts';
 import { voiceOf } from '../../../core/wording/voice.ts';
 import { FASTEST_BPM, SLOWEST_BPM } from '../../../core/timing/limits.ts';
-import { classOptions } from '../../ui/currentClass.ts';
+import { classOptions } from '../../domain/currentClass.ts';
 import { SelectField } from '../../ui/SelectField.tsx';
 import { anySeed, spoken } from './sheetDraft.ts';
-import { PAPER_NAMES } from '../../ui/partWords.ts';
+import { PAPER_NAMES } from '../../domain/partWords.ts';
 
 const NOBODY = '';
 

@@ -1,5 +1,5 @@
 import type { SheetEdit } from '../../../contract/sheet.ts';
-import { storedThing } from '../../ui/stored.ts';
+import { storedThing } from '../../store/stored.ts';
 
 /** The sheet that was last worked on, as this device remembers it: a reload loses nothing. */
 interface LastSheet {

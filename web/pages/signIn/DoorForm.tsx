@@ -6,7 +6,7 @@ import { post } from '../../api/client.ts';
 import { canUsePasskeys } from '../../api/canUsePasskeys.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { TextField } from '../../ui/TextField.tsx';
-import { useSave } from '../../ui/useSave.ts';
+import { useSave } from '../../api/useSave.ts';
 
 interface DoorFormProps {
   /** Another button on the page is the main one. */

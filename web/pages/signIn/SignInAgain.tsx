@@ -2,7 +2,7 @@ import Button from 'react-bootstrap/Button';
 import Modal from 'react-bootstrap/Modal';
 import type { SessionState, Teacher } from '../../../contract/session.ts';
 import { post } from '../../api/client.ts';
-import { useSave } from '../../ui/useSave.ts';
+import { useSave } from '../../api/useSave.ts';
 import { DoorForm } from './DoorForm.tsx';
 import './signIn.scss';
 

@@ -2,7 +2,7 @@ import Button from 'react-bootstrap/Button';
 import type { SessionState } from '../../../contract/session.ts';
 import { post } from '../../api/client.ts';
 import { Notice } from '../../ui/Notice.tsx';
-import { useSave } from '../../ui/useSave.ts';
+import { useSave } from '../../api/useSave.ts';
 import { Cover } from './Cover.tsx';
 import { DoorForm } from './DoorForm.tsx';
 import './signIn.scss';

@@ -9,7 +9,7 @@ import { post, put } from '../../api/client.ts';
 import { useGet } from '../../api/useGet.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { TextField } from '../../ui/TextField.tsx';
-import { useSave } from '../../ui/useSave.ts';
+import { useSave } from '../../api/useSave.ts';
 import './staff.scss';
 
 interface Given {

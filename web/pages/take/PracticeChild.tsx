@@ -6,7 +6,7 @@ import type { SimulatedChild } from '../../../core/judging/simulatedChild.ts';
 import { misreadingTitle } from '../../../core/wording/misreadingSentences.ts';
 import type { Voice } from '../../../core/wording/voice.ts';
 import { Select } from '../../ui/Select.tsx';
-import { useSave } from '../../ui/useSave.ts';
+import { useSave } from '../../api/useSave.ts';
 import { Notice } from '../../ui/Notice.tsx';
 
 /** A steady child of nine: seconds. */

@@ -3,9 +3,9 @@ import { Link, useSearchParams } from 'react-router';
 import type { Teacher } from '../../../contract/session.ts';
 import { useClass, useClasses } from '../../api/hooks.ts';
 import { Notice } from '../../ui/Notice.tsx';
-import { mayHear, useHearingClass } from '../../ui/currentClass.ts';
-import { useStored } from '../../ui/stored.ts';
-import { useOfferedPatterns } from '../../ui/offeredPatterns.ts';
+import { mayHear, useHearingClass } from '../../domain/currentClass.ts';
+import { useStored } from '../../store/stored.ts';
+import { useOfferedPatterns } from '../../domain/offeredPatterns.ts';
 import { TakeSession } from './TakeSession.tsx';
 
 /** One child after the other: choose, count in, tap, see, next. */

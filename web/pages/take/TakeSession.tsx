@@ -10,7 +10,7 @@ import { useTakesPage } from '../../api/takes.ts';
 import { CALIBRATE } from '../../take/inputs/calibration.ts';
 import { TakeStage } from '../../take/TakeStage.tsx';
 import { Notice } from '../../ui/Notice.tsx';
-import { useChooseClass } from '../../ui/currentClass.ts';
+import { useChooseClass } from '../../domain/currentClass.ts';
 import { TakeSetup } from './TakeSetup.tsx';
 import { NextStepLine } from '../../take/NextStepLine.tsx';
 import { nextStepFor } from './nextStepFor.ts';

@@ -4,7 +4,7 @@ import Alert from 'react-bootstrap/Alert';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
 import { type Scale, markLabel } from '../../../core/judging/scale.ts';
-import type { TornTake } from '../../take/keptTakes.ts';
+import type { TornTake } from '../../store/keptTakes.ts';
 
 interface TornTakesProps {
   readonly classId: string;

@@ -2,7 +2,7 @@ import type { ListedTake } from '../../../contract/records.ts';
 import type { Scale } from '../../../core/judging/scale.ts';
 import { type NextStep, hardestMeasure, nextStep } from '../../../core/records/nextStep.ts';
 import type { NewTake } from '../../take/useJudgedTake.ts';
-import { markOfTake } from '../../ui/markOfTake.ts';
+import { markOfTake } from '../../domain/markOfTake.ts';
 
 /**
  * What comes next for a child after a new take; undefined after a practice take.

@@ -5,7 +5,7 @@ import type { ClassDetail } from '../../../contract/schoolClass.ts';
 import { ownBpm } from '../../../core/records/lineUp.ts';
 import type { Said } from '../../../core/records/turns.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
-import type { TornTake } from '../../take/keptTakes.ts';
+import type { TornTake } from '../../store/keptTakes.ts';
 import type { RunPlan } from '../../take/takeRunner.ts';
 import type { Taken } from '../../take/taken.ts';
 import { type NewTake, useJudgedTake } from '../../take/useJudgedTake.ts';

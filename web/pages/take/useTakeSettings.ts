@@ -2,7 +2,7 @@ import { useEffect } from 'react';
 import { FASTEST_BPM, SLOWEST_BPM } from '../../../core/timing/limits.ts';
 import type { InputMethod } from '../../take/inputs/calibration.ts';
 import { TASKS, type Task } from '../../take/taken.ts';
-import { useStored } from '../../ui/stored.ts';
+import { useStored } from '../../store/stored.ts';
 
 const USUAL_BPM = 72;
 

@@ -8,7 +8,7 @@ import { valueName } from '../../../core/wording/valueNames.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
 import { Select } from '../../ui/Select.tsx';
 import { NoteSign } from '../../ui/signs/NoteSign.tsx';
-import { useStored } from '../../ui/stored.ts';
+import { useStored } from '../../store/stored.ts';
 import type { ValuesProps } from './valuesProps.ts';
 import './beat.scss';
 

@@ -15,7 +15,7 @@ import { type StripLine, useStripLine } from '../../strips/useStripLine.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { Select } from '../../ui/Select.tsx';
 import { useKeys } from '../../ui/useKeys.ts';
-import { useSave } from '../../ui/useSave.ts';
+import { useSave } from '../../api/useSave.ts';
 import type { ValuesProps } from './valuesProps.ts';
 
 const HEARD_BPM = 80;

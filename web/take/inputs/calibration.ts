@@ -1,4 +1,4 @@
-import { storedThing } from '../../ui/stored.ts';
+import { storedThing } from '../../store/stored.ts';
 import type { Seconds } from '../../../core/timing/units.ts';
 
 /** How a child is heard. */

@@ -8,8 +8,8 @@ import { post, put } from '../../../api/client.ts';
 import { useClasses } from '../../../api/hooks.ts';
 import { Notice } from '../../../ui/Notice.tsx';
 import { SelectField } from '../../../ui/SelectField.tsx';
-import { settingsOf } from '../../../ui/settingsOf.ts';
-import { useSave } from '../../../ui/useSave.ts';
+import { settingsOf } from '../../../store/settingsOf.ts';
+import { useSave } from '../../../api/useSave.ts';
 
 const NEW = '';
 

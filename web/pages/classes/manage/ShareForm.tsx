@@ -7,7 +7,7 @@ import { put, remove } from '../../../api/client.ts';
 import { useShares } from '../../../api/hooks.ts';
 import { Notice } from '../../../ui/Notice.tsx';
 import { Select } from '../../../ui/Select.tsx';
-import { useSave } from '../../../ui/useSave.ts';
+import { useSave } from '../../../api/useSave.ts';
 
 const ROLES: readonly (readonly [ShareEdit['role'], string])[] = [
   ['hear', 'may hear children and give marks'],

@@ -8,7 +8,7 @@ import type { ClassDetail } from '../../../../contract/schoolClass.ts';
 import { put } from '../../../api/client.ts';
 import { useTerms } from '../../../api/hooks.ts';
 import { Notice } from '../../../ui/Notice.tsx';
-import { useSave } from '../../../ui/useSave.ts';
+import { useSave } from '../../../api/useSave.ts';
 
 /** The terms that are over, to be read; and how the one of now is closed. */
 export function TermForm({ schoolClass, onClose }: { schoolClass: ClassDetail; onClose: () => void }) {

@@ -5,7 +5,7 @@ import type { Piece } from '../../../../core/formats/piece.ts';
 import { handOver } from '../../../files/readFiles.ts';
 import { Select } from '../../../ui/Select.tsx';
 import { titled } from '../../../ui/SelectField.tsx';
-import { useOfferedPatterns } from '../../../ui/offeredPatterns.ts';
+import { useOfferedPatterns } from '../../../domain/offeredPatterns.ts';
 
 /** MIDI that was played freely is no pattern: it can be heard as a child's take of one. */
 export function PlayedCard({ piece: { played = [] }, file }: { piece: Piece; file: File }) {

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import type { LineUpSettings } from '../../../../contract/lineUp.ts';
 import type { Order } from '../../../../core/records/lineUp.ts';
-import { classOptions } from '../../../ui/currentClass.ts';
+import { classOptions } from '../../../domain/currentClass.ts';
 import { SelectField, titled } from '../../../ui/SelectField.tsx';
 import { TempoField } from '../TempoField.tsx';
 import type { ReadPattern } from './linePlan.ts';

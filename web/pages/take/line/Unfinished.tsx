@@ -3,7 +3,7 @@ import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
 import type { LineUp } from '../../../../contract/lineUp.ts';
 import { remove } from '../../../api/client.ts';
-import { useSave } from '../../../ui/useSave.ts';
+import { useSave } from '../../../api/useSave.ts';
 import './line.scss';
 
 /** Somebody still waits. */

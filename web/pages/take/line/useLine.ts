@@ -6,7 +6,7 @@ import { type Said, afterSaying } from '../../../../core/records/turns.ts';
 import { type ApiProblem, put as putTo } from '../../../api/client.ts';
 import { useFreshLineUps } from '../../../api/hooks.ts';
 import { useRefresh } from '../../../api/useRefresh.ts';
-import { storedThing } from '../../../ui/stored.ts';
+import { storedThing } from '../../../store/stored.ts';
 
 type Edits = Readonly<Record<string, TurnEdit>>;
 

@@ -1,5 +1,5 @@
-import { allSame, flat, settled, unflat } from '../ui/settled.ts';
-import { readStored, storedThing, writeStored } from '../ui/stored.ts';
+import { allSame, flat, settled, unflat } from './settled.ts';
+import { readStored, storedThing, writeStored } from './stored.ts';
 
 export type Body = Readonly<Record<string, unknown>>;
 

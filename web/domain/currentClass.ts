@@ -1,5 +1,5 @@
 import type { ClassSummary } from '../../contract/schoolClass.ts';
-import { useStored } from './stored.ts';
+import { useStored } from '../store/stored.ts';
 import { useClasses } from '../api/hooks.ts';
 
 const KEY = 'take.class';

@@ -1,7 +1,7 @@
 import { useId } from 'react';
 import useSWRMutation from 'swr/mutation';
-import { ApiProblem } from '../api/client.ts';
-import { useRefresh } from '../api/useRefresh.ts';
+import { ApiProblem } from './client.ts';
+import { useRefresh } from './useRefresh.ts';
 
 export interface Save<Arg> {
   /** @returns true when it is saved; else `problem` says why not, and what was typed stays */

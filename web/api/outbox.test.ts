@@ -1,11 +1,11 @@
 import 'fake-indexeddb/auto';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { deleteDB } from 'idb';
-import { keepChange } from '../device/changes.ts';
-import { keepingBrowser } from '../ui/stored.test-helper.ts';
-import { writeStored } from '../ui/stored.ts';
-import { filesOf } from './exportTake.ts';
-import type { Waiting } from './keptTakes.ts';
+import { keepChange } from '../store/changes.ts';
+import { keepingBrowser } from '../store/stored.test-helper.ts';
+import { writeStored } from '../store/stored.ts';
+import { filesOf } from '../take/exportTake.ts';
+import type { Waiting } from '../store/keptTakes.ts';
 import { dropTake, keepTake, onOutboxChange, sendTakes, tryAgain, waitingTakes, wouldBeLost } from './outbox.ts';
 
 const TEACHER = 'teacher-1';

@@ -1,4 +1,4 @@
-import { allIn } from '../take/deviceBox.ts';
+import { allIn } from './deviceBox.ts';
 import { type Body, keepChange, pendingOf, waitsFor } from './changes.ts';
 import { keepAnswer, keptAnswer } from './keptAnswers.ts';
 import { withChanges, withTakes } from './overlay.ts';

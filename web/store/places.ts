@@ -5,7 +5,7 @@ import type { ClassRecords } from '../../contract/records.ts';
 import type { ClassDetail, ClassSummary } from '../../contract/schoolClass.ts';
 import type { TakeDetail } from '../../contract/take.ts';
 import { afterSaying } from '../../core/records/turns.ts';
-import { settingsOf } from '../ui/settingsOf.ts';
+import { settingsOf } from './settingsOf.ts';
 import type { Body } from './changes.ts';
 
 /** Where something that is changed stands in what the server says. */

@@ -1,6 +1,5 @@
 import type { TakeUpload } from '../../contract/take.ts';
-import type { Bpm } from '../../core/timing/units.ts';
-import type { Taken } from './taken.ts';
+import type { Bpm, Seconds } from '../../core/timing/units.ts';
 
 /** A finished take on its way to the server. */
 export interface Waiting {
@@ -38,5 +37,9 @@ export interface TornTake {
   readonly source: 'tap' | 'microphone';
   /** When it was begun, milliseconds since 1970. */
   readonly startedAt: number;
-  readonly taken: Pick<Taken, 'onsets' | 'feet' | 'releases'>;
+  readonly taken: {
+    readonly onsets: readonly Seconds[];
+    readonly feet?: readonly Seconds[];
+    readonly releases?: readonly Seconds[];
+  };
 }

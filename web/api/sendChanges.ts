@@ -1,6 +1,6 @@
-import { ApiProblem, changeNow, getNow } from '../api/client.ts';
-import { type Body, type Change, changeArrived, dropChange, pendingOf, refuseChange } from './changes.ts';
-import { thingAt } from './places.ts';
+import { ApiProblem, changeNow, getNow } from './client.ts';
+import { type Body, type Change, changeArrived, dropChange, pendingOf, refuseChange } from '../store/changes.ts';
+import { thingAt } from '../store/places.ts';
 
 /** All arrived or were refused; some have to wait; or there is nobody who would take any. */
 export type Sent = 'all' | 'later' | 'nobody';

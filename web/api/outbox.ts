@@ -1,8 +1,8 @@
 import type { TakeDetail } from '../../contract/take.ts';
-import { ApiProblem, changeNow, putSound } from '../api/client.ts';
-import { allIn, putInto, takeFrom } from './deviceBox.ts';
-import type { Waiting } from './keptTakes.ts';
-import { pendingOf } from '../device/changes.ts';
+import { ApiProblem, changeNow, putSound } from './client.ts';
+import { allIn, putInto, takeFrom } from '../store/deviceBox.ts';
+import type { Waiting } from '../store/keptTakes.ts';
+import { pendingOf } from '../store/changes.ts';
 
 /** The takes that this page has made or seen, also where the browser keeps nothing. */
 const here = new Map<string, Waiting>();
@@ -112,7 +112,7 @@ function alone(work: () => Promise<boolean>): Promise<boolean> {
 /** The door goes without what sends them: mostly there are none. */
 async function sendChanges(teacherId: string, which: 'before takes' | 'after takes') {
   if (pendingOf(teacherId).length === 0) return 'all';
-  return (await import('../device/sendChanges.ts')).sendChanges(teacherId, which);
+  return (await import('./sendChanges.ts')).sendChanges(teacherId, which);
 }
 
 async function send(teacherId: string, now: number): Promise<boolean> {

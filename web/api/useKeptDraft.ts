@@ -1,8 +1,8 @@
 import { useEffect, useState, useSyncExternalStore } from 'react';
-import { put } from '../api/client.ts';
-import { useRefresh } from '../api/useRefresh.ts';
-import { later } from './later.ts';
-import { KeptDraft, type KeptMoment } from './keptDraft.ts';
+import { put } from './client.ts';
+import { useRefresh } from './useRefresh.ts';
+import { later } from '../ui/later.ts';
+import { KeptDraft, type KeptMoment } from '../store/keptDraft.ts';
 
 interface KeptAt<T> {
   /** Where it stands on the server. */

@@ -1,6 +1,6 @@
 import { useEffect, useState, useSyncExternalStore } from 'react';
-import { useRefresh } from '../api/useRefresh.ts';
-import type { Waiting } from './keptTakes.ts';
+import { useRefresh } from './useRefresh.ts';
+import type { Waiting } from '../store/keptTakes.ts';
 import { onOutboxChange, sendTakes, waitingTakes, wouldBeLost } from './outbox.ts';
 
 const AGAIN_MS = 4_000;

@@ -1,11 +1,11 @@
 import 'fake-indexeddb/auto';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { get, pageBelongsTo, put, remove } from '../api/client.ts';
-import { keepingBrowser } from '../ui/stored.test-helper.ts';
-import { writeStored } from '../ui/stored.ts';
+import { keepingBrowser } from './stored.test-helper.ts';
+import { writeStored } from './stored.ts';
 import { dropChange, insist, keepChange, pendingOf } from './changes.ts';
 import { forgetAnswers, keepAnswer, keptAnswer } from './keptAnswers.ts';
-import { sendChanges } from './sendChanges.ts';
+import { sendChanges } from '../api/sendChanges.ts';
 
 const id = (n: number) => `00000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
 const PATTERN = `/patterns/${id(1)}`;

@@ -1,6 +1,6 @@
 import { useState } from 'react';
-import { ApiProblem, type Clash, put } from '../api/client.ts';
-import { allSame, flat, settled, unflat } from './settled.ts';
+import { ApiProblem, type Clash, put } from './client.ts';
+import { allSame, flat, settled, unflat } from '../store/settled.ts';
 import { useSave } from './useSave.ts';
 
 export interface Editing<T> {
