@@ -88,7 +88,7 @@ export const CLASSES: readonly DemoClass[] = [
   },
 ];
 
-/** In the order in which the elements usually come (handbook §9). */
+/** In the order in which the elements usually come (rules §9). */
 export const PATTERNS: readonly { readonly title: string; readonly text: string }[] = [
   { title: 'Walking to the quay', text: '4/4 q q q q | q q q q' },
   { title: 'Two gulls', text: '4/4 q q e e q | e e q e e q' },

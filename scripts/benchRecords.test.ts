@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest';
 import { termFigures } from './benchRecords.ts';
 
-it('what is written down about simulated children is what they know (handbook §9)', () => {
+it('what is written down about simulated children is what they know (rules §9)', () => {
   const { rows, firm, shaky } = termFigures(77, 60);
   const part = (count: number, of: number) => count / Math.max(1, of);
   expect(part(...firm)).toBeGreaterThanOrEqual(0.85);

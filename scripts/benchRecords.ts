@@ -137,7 +137,7 @@ export function termFigures(seed: number, children: number): TermFigures {
   return { rows, firm: firm!, shaky: shaky! };
 }
 
-/** What is written down about children whose knowledge is known, beside what must be (handbook §9). */
+/** What is written down about children whose knowledge is known, beside what must be (rules §9). */
 export function benchRecords(seed = 1001, children = 200): void {
   const { rows, firm, shaky } = termFigures(seed, children);
   console.log(`\nrecords, terms of seed ${seed}   elements   ${STATES.map((state) => state.padStart(8)).join('')}`);

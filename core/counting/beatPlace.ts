@@ -13,7 +13,7 @@ export type PlaceInBeat =
   | 'sixth3'
   | 'sixth5';
 
-/** Stands for a place or value finer than a school's table (handbook §4, fine print). */
+/** Stands for a place or value finer than a school's table (rules §4, fine print). */
 export const NO_SYLLABLE = '·';
 
 export const PLACE_MEANINGS: Readonly<Record<Exclude<PlaceInBeat, 'beat'>, string>> = {

@@ -31,7 +31,7 @@ function inGroups(at: Fraction, groups: readonly Group[]): Fraction {
 }
 
 /**
- * A note as a school sees it that speaks unequal meters by their groups (handbook §4): 7/8 in 2+2+3 has three beats,
+ * A note as a school sees it that speaks unequal meters by their groups (rules §4): 7/8 in 2+2+3 has three beats,
  * two that divide in two and one that divides in three. In all other meters the note as it is.
  */
 export function byGroups(event: CountedEvent): CountedEvent {

@@ -14,8 +14,8 @@ function say(text: string, options: CountOptions): string {
 
 const COLUMNS = ['numbers', 'ta', 'takadimi', 'numbers-te', 'feet'] as const;
 
-/** Rows of handbook §4; an empty cell is one the handbook leaves open. */
-const HANDBOOK: readonly (readonly string[])[] = [
+/** Rows of rules §4; an empty cell is one they leave open. */
+const RULES: readonly (readonly string[])[] = [
   ['4/4 q q e e q', '1 2 3 & 4', 'ta ta ti ti ta', 'ta ta ta di ta', '1 2 3 te 4', '↓-↑ ↓-↑ ↓ ↑ ↓-↑'],
   ['4/4 q. e q q', '1-₂ & 3 4', 'tom ti ta ta', 'ta-a di ta ta', '1-₂ te 3 4', '↓-↑-↓ ↑ ↓-↑ ↓-↑'],
   ['4/4 e q e q (q)', '1 &-₂ & 3 (4)', 'ti ta ti ta sh', 'ta di-i di ta (ta)', '1 te-₂ te 3 (4)', '↓ ↑-↓ ↑ ↓-↑ (↓-↑)'],
@@ -52,8 +52,8 @@ const HANDBOOK: readonly (readonly string[])[] = [
   ],
 ];
 
-describe('the rows of the handbook', () => {
-  for (const [text, ...cells] of HANDBOOK) {
+describe('the rows of the rules', () => {
+  for (const [text, ...cells] of RULES) {
     cells.forEach((expected, i) => {
       it(`${COLUMNS[i]}: ${text}`, () => expect(say(text!, { school: COLUMNS[i]! })).toBe(expected));
     });
@@ -198,7 +198,7 @@ describe('laws', () => {
     );
   });
 
-  /** The handbook's rules once more, in plain decimals of a beat: slow and simple, to hold the schools against. */
+  /** The rules once more, in plain decimals of a beat: slow and simple, to hold the schools against. */
   const SYLLABLES = {
     numbers: { 0.25: 'e', 0.5: '&', 0.75: 'a', 0.333: 'la', 0.667: 'li', 0.167: 'ta', 0.833: 'ta' },
     'numbers-te': { 0.25: 'ta', 0.5: 'te', 0.75: 'ta', 0.333: 'la', 0.667: 'li', 0.167: 'ta', 0.833: 'ta' },
@@ -227,7 +227,7 @@ describe('laws', () => {
     return kind === 'tied' ? holds || '-' : head + holds;
   }
 
-  it('numbers, numbers-te and takadimi are as the handbook’s rules have them, worked out another way', () => {
+  it('numbers, numbers-te and takadimi are as the rules have them, worked out another way', () => {
     fc.assert(
       fc.property(
         everydayPattern,

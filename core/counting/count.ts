@@ -36,7 +36,7 @@ export type Counted =
   | { readonly ok: false; readonly reason: string };
 
 /**
- * The written counts of a pattern, one token under each note or rest (handbook §4).
+ * The written counts of a pattern, one token under each note or rest (rules §4).
  * Repeats are not unfolded: it is what stands on paper. `(M3)` gives three measures.
  * @example plainCounts(countPattern("4/4 q. e q (q)", { school: 'numbers' })) // "1-₂ & 3 (4)"
  */

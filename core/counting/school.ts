@@ -3,7 +3,7 @@ import type { Beat, Meter } from '../rhythm/meter.ts';
 import { type NoteValue, valueOfLength } from '../rhythm/value.ts';
 import type { WordSet } from './wordSet.ts';
 
-/** How a rest is given (handbook §4). `whisper` is printed like `parens`. */
+/** How a rest is given (rules §4). `whisper` is printed like `parens`. */
 export const REST_STYLES = ['parens', 'whisper', 'rest', 'sh', 'silent'] as const;
 export type RestStyle = (typeof REST_STYLES)[number];
 

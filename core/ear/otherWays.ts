@@ -197,7 +197,7 @@ function written(pattern: Pattern, stretches: readonly Stretch[], { ways }: Rout
 }
 
 /**
- * Other ways to write a pattern that sound the same when clapped (handbook §7), the simplest first: they differ in how
+ * Other ways to write a pattern that sound the same when clapped (rules §7), the simplest first: they differ in how
  * long notes last, not in when they start. Tuplets stay as they are.
  * @example otherWays("4/4 q q h") // "4/4 q q q (q)", "4/4 q e (e) h", …
  */

@@ -1,7 +1,7 @@
 import { STEM_SPACES } from '../exercises/signs.ts';
 
 /**
- * How signs are drawn by hand, stroke by stroke (handbook §7). Lengths are in staff spaces; x goes right from the
+ * How signs are drawn by hand, stroke by stroke (rules §7). Lengths are in staff spaces; x goes right from the
  * middle of the head, y up from the first line, so that the fifth line is at 4.
  */
 export interface Point {

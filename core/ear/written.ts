@@ -10,7 +10,7 @@ export interface MeasureWritten {
   /** As on paper; the pickup is 0. */
   readonly number: number;
   readonly timeThrough?: number;
-  /** It sounds as it should; what is written otherwise and sounds the same is right (handbook §7). */
+  /** It sounds as it should; what is written otherwise and sounds the same is right (rules §7). */
   readonly right: boolean;
   /** Its claps start at the same times. */
   readonly sameSound: boolean;

@@ -39,7 +39,7 @@ function startsOf(text: string): number[] {
 
 const textsOf = ({ options }: Question) => options.map(({ answer }) => (answer.is === 'rhythm' ? answer.text : ''));
 
-/** Every law of handbook §7 that a question must keep, by counting claps anew. */
+/** Every law of rules §7 that a question must keep, by counting claps anew. */
 function lawsOf(question: Question): { oneBeat: boolean; beats: number } {
   const texts = textsOf(question);
   const starts = texts.map(startsOf);

@@ -55,7 +55,7 @@ describe('beats', () => {
 });
 
 describe('worked steps', () => {
-  it('as the handbook writes them', () =>
+  it('as the rules write them', () =>
     expect(workedSteps([note('q', 1), note('e')], 'q', 'quarters')).toEqual([
       'dotted quarter = 1 + 1/2 = 1 1/2 beats',
       'with the eighth 1 1/2 + 1/2 = 2 beats',

@@ -2,7 +2,7 @@ import { type Fraction, ONE, ZERO, add, frac, mul, sum } from '../rhythm/fractio
 import type { NoteValue, ValueLetter } from '../rhythm/value.ts';
 import { type Part, beatsIn } from './valueSums.ts';
 
-/** A way children misunderstand values (handbook §1): how they then count. */
+/** A way children misunderstand values (rules §1): how they then count. */
 export interface Misconception {
   readonly id: MisconceptionId;
   /** The beats a child with this misconception gives to a part. */

@@ -32,14 +32,14 @@ export interface StaffSign {
 export const TOP_LINE: StaffHeight = 8;
 export const MIDDLE_LINE: StaffHeight = 4;
 
-/** Length of a stem in spaces: an octave (handbook §7). */
+/** Length of a stem in spaces: an octave (rules §7). */
 export const STEM_SPACES = 3.5;
 
 const UP: Stem = { way: 'up', side: 'right' };
 const DOWN: Stem = { way: 'down', side: 'left' };
 export const STEMS: readonly Stem[] = [UP, DOWN, { way: 'up', side: 'left' }, { way: 'down', side: 'right' }];
 
-/** The stems a head may have: below the middle line up, above it down, on it either (handbook §7). */
+/** The stems a head may have: below the middle line up, above it down, on it either (rules §7). */
 export function rightStems(at: StaffHeight): readonly Stem[] {
   if (at === MIDDLE_LINE) return [UP, DOWN];
   return at < MIDDLE_LINE ? [UP] : [DOWN];

@@ -27,11 +27,11 @@ const USUAL_WEIGHT = 6;
 const TIGHTEST = 0.008;
 /** Who is more unsteady than this is not unsteady but wrong. */
 const LOOSEST = 0.05;
-/** An onset belongs to an expected clap up to this far, and up to half the gap to the next (handbook §8). */
+/** An onset belongs to an expected clap up to this far, and up to half the gap to the next (rules §8). */
 const REACH = 0.25;
 
 /**
- * With a click: children tap ahead of it by 20 to 60 ms (handbook §8); in free takes everything about the start is
+ * With a click: children tap ahead of it by 20 to 60 ms (rules §8); in free takes everything about the start is
  * open.
  */
 const CLICK_LAG = -0.02;

@@ -25,7 +25,7 @@ import { begunFit, pacesOf } from './paces.ts';
 import { lostStretches, proposals } from './proposals.ts';
 import type { Score } from './scoreEvents.ts';
 
-/** More is never shown (handbook §8), and a take with more than three misreadings is not read but lost. */
+/** More is never shown (rules §8), and a take with more than three misreadings is not read but lost. */
 const MOST_HYPOTHESES = 3;
 /** How many diagnoses are carried on at each step; long pieces have so many places that one must do. */
 const WIDTH = [5, 3] as const;

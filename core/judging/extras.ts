@@ -6,7 +6,7 @@ import type { Seconds } from '../timing/units.ts';
 import type { Stretch } from './misreadings/hypothesis.ts';
 import { SAME_CLAP } from './windows.ts';
 
-/** Where a hit that belongs to no note fell (handbook §8). */
+/** Where a hit that belongs to no note fell (rules §8). */
 export const EXTRA_KINDS = ['before', 'rest', 'hold', 'tie', 'bounce', 'after', 'other'] as const;
 export type ExtraKind = (typeof EXTRA_KINDS)[number];
 

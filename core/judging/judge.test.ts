@@ -27,7 +27,7 @@ describe('verdicts', () => {
   });
 
   it.each([
-    // The windows of handbook §8: 9-10 is ± 90 ms, never more than 40 % of the gap, reach half the gap and 250 ms.
+    // The windows of rules §8: 9-10 is ± 90 ms, never more than 40 % of the gap, reach half the gap and 250 ms.
     ['9-10', 60, 0.085, 'on-time'],
     ['9-10', 60, 0.12, 'late'],
     ['9-10', 60, -0.12, 'early'],

@@ -107,7 +107,7 @@ function replayed({ fit: { claps, hits } }: Diagnosis): ReadonlySet<number> {
   return new Set(claps.flatMap((clap, i) => (clap.replayed && hits[i]! >= 0 ? [hits[i]!] : [])));
 }
 
-/** Misreadings of the rhythm, each place, at which no note and no extra costs anything already (handbook §8). */
+/** Misreadings of the rhythm, each place, at which no note and no extra costs anything already (rules §8). */
 function unpaidSlips(
   misreadings: readonly Misreading[],
   notes: readonly JudgedNote[],

@@ -29,7 +29,7 @@ export interface MarkedTake {
   readonly free?: boolean | undefined;
 }
 
-/** Without a click the tempo may drift so much more: 8 instead of 4 %, 12 instead of 8 (handbook §8). */
+/** Without a click the tempo may drift so much more: 8 instead of 4 %, 12 instead of 8 (rules §8). */
 const FREE_DRIFT_PCT = 4;
 
 /** How far the tempo may drift for a mark, in per cent either way; Infinity where it is not looked at. */

@@ -7,13 +7,13 @@ import { LARGEST_LEAD } from './windows.ts';
 import type { Score } from './scoreEvents.ts';
 import type { Misreading } from './takeResult.ts';
 
-/** Never more are shown (handbook §8). */
+/** Never more are shown (rules §8). */
 export const MOST_NAMED = 3;
-/** A tempo that changes by more than this over the take is named (handbook §8) … */
+/** A tempo that changes by more than this over the take is named (rules §8) … */
 const DRIFT_NAMED = { click: 0.05, free: 0.08 };
 /** … without a click over so many beats at least … */
 const FREE_BEATS = 8;
-/** Seconds: children tap ahead of a click by so much at least (handbook §8). */
+/** Seconds: children tap ahead of a click by so much at least (rules §8). */
 const USUAL_LEAD = 0.02;
 /** From fewer claps no lag can be told. */
 const FEWEST_FOR_LAG = 5;

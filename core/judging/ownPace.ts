@@ -13,7 +13,7 @@ export interface OwnPace {
   readonly sure: boolean;
 }
 
-/** Handbook §8: from .6 to 1.7 of the click. */
+/** Rules §8: from .6 to 1.7 of the click. */
 const SLOWEST = 1 / 0.6;
 const FASTEST = 1 / 1.7;
 /** Nearer to the click than this it is the click's tempo, kept badly. */

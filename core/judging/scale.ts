@@ -151,7 +151,7 @@ export function belowBorders(scale: Scale): number {
   return scale === '0-4' ? 1 : 0;
 }
 
-/** Handbook §8: 4 from .95 and drift within 4 %, 3 from .80 and 8 %, 2 from .60. Longer scales lie between. */
+/** Rules §8: 4 from .95 and drift within 4 %, 3 from .80 and 8 %, 2 from .60. Longer scales lie between. */
 const USUAL_BORDERS: Readonly<Record<number, readonly (readonly [accuracy: number, driftPct?: number])[]>> = {
   2: [[0.95, 4], [0.7]],
   3: [[0.95, 4], [0.8, 8], [0.6]],

@@ -1,4 +1,4 @@
-/** Ages a class can have, youngest first; `musician` judges strictest (handbook §8). */
+/** Ages a class can have, youngest first; `musician` judges strictest (rules §8). */
 export const AGES = ['5-6', '7-8', '9-10', '11-13', 'musician'] as const;
 export type Ages = (typeof AGES)[number];
 
@@ -14,7 +14,7 @@ export interface Windows {
   readonly reachOfGap: number;
 }
 
-/** Handbook §8: ± 130, 110, 90, 70, 45 ms; 40 % of the gap; early or late up to half the gap and 250 ms. */
+/** Rules §8: ± 130, 110, 90, 70, 45 ms; 40 % of the gap; early or late up to half the gap and 250 ms. */
 const ON_TIME: Readonly<Record<Ages, number>> = {
   '5-6': 0.13,
   '7-8': 0.11,
@@ -45,14 +45,14 @@ export function windowsOf({ ages, onTimeMs, wider = 1 }: WindowSettings): Window
   return { ...usual, onTime, reach: Math.max(usual.reach, onTime) };
 }
 
-/** Two hits closer than this (seconds), and than this part of the shortest written gap, are one (handbook §8). */
+/** Two hits closer than this (seconds), and than this part of the shortest written gap, are one (rules §8). */
 export const BOUNCE = 0.08;
 export const BOUNCE_OF_GAP = 0.4;
 
 /** A hit that belongs to no note, so soon (seconds) after one that does, is a bounce of the same clap. */
 export const SAME_CLAP = 0.12;
 
-/** A steady lead or lag up to this (seconds) is taken off before judging (handbook §8). */
+/** A steady lead or lag up to this (seconds) is taken off before judging (rules §8). */
 export const LARGEST_LEAD = 0.08;
 
 /** What a clap so far off its note is called; `onTime` are both positive. */

@@ -21,7 +21,7 @@ export interface CountInOptions {
   readonly words?: readonly string[] | undefined;
 }
 
-/** Spoken on the last two beats before the first note (handbook §6). */
+/** Spoken on the last two beats before the first note (rules §6). */
 const READY_GO = ['ready', 'go'] as const;
 
 /**

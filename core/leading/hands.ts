@@ -10,7 +10,7 @@ import type { ValueLetter } from '../rhythm/value.ts';
 export type HandMove = 'clap' | 'push' | 'open';
 
 /**
- * What the hands do at a note or rest (handbook §5): clap; push forward on each further beat; open for a rest. A tied-
+ * What the hands do at a note or rest (rules §5): clap; push forward on each further beat; open for a rest. A tied-
  * on note in which no beat starts asks nothing of them.
  */
 export function handMoves(event: CountedEvent): HandMove[] {

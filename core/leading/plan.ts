@@ -5,7 +5,7 @@ import type { CountInKind } from './countIn.ts';
 import { LONGEST_STUDY } from './fading.ts';
 import { FASTEST_BPM, SLOWEST_BPM } from '../timing/limits.ts';
 
-/** What a pass does, in the order of the work (handbook §6). */
+/** What a pass does, in the order of the work (rules §6). */
 export const ACTIVITY_IDS = ['say', 'say-clap', 'clap', 'play', 'backwards', 'covered', 'echo'] as const;
 export type Activity = (typeof ACTIVITY_IDS)[number];
 

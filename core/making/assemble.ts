@@ -246,7 +246,7 @@ export function assemble(kit: Kit, level: Level, random: Random): Assembled | un
   };
 }
 
-/** Handbook §11, and no measure of nothing but rests. */
+/** Rules §11, and no measure of nothing but rests. */
 function restsWell(bars: readonly Bar[], { full }: BrickBox): boolean {
   let [run, ticks] = [0, 0];
   for (const { placements } of bars) {

@@ -37,7 +37,7 @@ export interface Brick {
 export interface Placement {
   readonly brick: Brick;
   readonly at: number;
-  /** What a pattern may end with (handbook §11): this note, this rest, or not this. */
+  /** What a pattern may end with (rules §11): this note, this rest, or not this. */
   readonly ends: 'note' | 'rest' | 'no';
 }
 

@@ -26,7 +26,7 @@ export const PLACED_MISREADINGS: readonly MisreadingCode[] = MISREADING_CODES.fi
   (code) => MISREADINGS[code].about === 'place' && !ANYWHERE.includes(code),
 );
 
-/** In which so many places the judge would hear a misreading that a pattern is made for (handbook §11). */
+/** In which so many places the judge would hear a misreading that a pattern is made for (rules §11). */
 export const MISREAD_AT = 2;
 
 /** Any tempo will do where only places are asked for. */

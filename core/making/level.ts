@@ -8,7 +8,7 @@ import { itemText } from '../rhythm/text.ts';
 export type Level = 1 | 2 | 3 | 4 | 5;
 export const LEVELS: readonly Level[] = [1, 2, 3, 4, 5];
 
-/** What makes a rhythm hard to read (handbook §11). */
+/** What makes a rhythm hard to read (rules §11). */
 export interface Difficulty {
   /** Different cells: what stands between two beats that nothing sounds over. */
   readonly cells: number;

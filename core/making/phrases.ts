@@ -6,7 +6,7 @@ export interface Role {
   readonly turnOf?: number;
 }
 
-/** How many measures a phrase has (handbook §11). */
+/** How many measures a phrase has (rules §11). */
 export const PHRASE = 4;
 
 /** a b a c; a a b a; question and answer, whose second half begins like the first. */

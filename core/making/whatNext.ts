@@ -42,7 +42,7 @@ export function withUsual(order: readonly ElementId[]): ElementId[] {
 }
 
 /**
- * What comes next for a class (handbook §11): what it has met, with a focus on what most children misread, else on what
+ * What comes next for a class (rules §11): what it has met, with a focus on what most children misread, else on what
  * it is least sure of, a step below the level it has.
  * @param standing  how the class stands with each element (`classStanding`)
  * @param misread   lately, and by how many children

@@ -12,7 +12,7 @@ import { soundKey } from '../rhythm/soundings.ts';
 import { FASTEST_BPM, SLOWEST_BPM } from '../timing/limits.ts';
 import type { Bpm, Seconds } from '../timing/units.ts';
 
-/** What a lesson is made of, in the order of the work (handbook §12). */
+/** What a lesson is made of, in the order of the work (rules §12). */
 export const BLOCK_KINDS = ['warm-up', 'know', 'read', 'lead', 'ear', 'make', 'line-up', 'close'] as const;
 export type BlockKind = (typeof BLOCK_KINDS)[number];
 

@@ -39,7 +39,7 @@ const STANDING_OF: Readonly<Record<Step, Standing>> = {
   write: 'practised',
   hear: 'firm',
 };
-/** Firm for a class, as for a child (handbook §9): so much of it right, with half of the children heard. */
+/** Firm for a class, as for a child (rules §9): so much of it right, with half of the children heard. */
 const FIRM_PART = 0.9;
 const HALF = 1 / 2;
 

@@ -21,7 +21,7 @@ export interface PreparedBlock {
   readonly patterns: readonly { readonly id?: string; readonly pattern: Pattern }[];
 }
 
-/** Where each step is done (handbook §12): met by echo, then read, then written, then heard for a mark. */
+/** Where each step is done (rules §12): met by echo, then read, then written, then heard for a mark. */
 export const BLOCK_OF: Readonly<Record<Step, BlockKind>> = {
   meet: 'warm-up',
   read: 'read',

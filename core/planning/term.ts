@@ -2,7 +2,7 @@ import type { ElementId } from '../rhythm/elements.ts';
 import { type Day, daysBetween } from './days.ts';
 import type { LessonSlot } from './slots.ts';
 
-/** How an element is learned (handbook §12): met by echo and speech, then read, then written, then heard for a mark. */
+/** How an element is learned (rules §12): met by echo and speech, then read, then written, then heard for a mark. */
 export const STEPS = ['meet', 'read', 'write', 'hear'] as const;
 export type Step = (typeof STEPS)[number];
 
@@ -14,7 +14,7 @@ export interface TermStep {
 /** What is new in each lesson, in the order of the lessons. */
 export type Contents = readonly (readonly TermStep[])[];
 
-/** Old elements come back before so many days are over (handbook §12) … */
+/** Old elements come back before so many days are over (rules §12) … */
 export const BACK_WITHIN = 21;
 /** … as few in one lesson as will do; those that were not seen for so many days come where there is room. */
 const AGAIN_AT_ONCE = [3, 4, 5] as const;

@@ -21,7 +21,7 @@ export interface ClassElement {
   readonly has: boolean;
 }
 
-/** A class has an element when so many of its children are firm (handbook §9). */
+/** A class has an element when so many of its children are firm (rules §9). */
 export const HAS_PART = 3 / 4;
 const MET_PART = 1 / 2;
 

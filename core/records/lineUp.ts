@@ -59,7 +59,7 @@ export function dealt<T>(patterns: readonly T[], count: number, seed: number): T
 /** From one child to the next: a look at the result, one sits down, the other comes. */
 export const CHANGE_OVER: Seconds = 9;
 
-/** How long one child takes with one try: count-in, pattern and change-over (handbook §9). */
+/** How long one child takes with one try: count-in, pattern and change-over (rules §9). */
 export function turnTime(pattern: Pattern, bpm: Bpm): Seconds {
   return scheduleOf(pattern, bpm).end - countIn(pattern, bpm)[0]!.time + CHANGE_OVER;
 }

@@ -47,7 +47,7 @@ const DAY_MS = 24 * 60 * 60 * 1000;
 export const DUE_AFTER_MS = 21 * DAY_MS;
 
 /**
- * The model (handbook §9): at each moment the child can read an element or cannot. Who can misreads one place in
+ * The model (rules §9): at each moment the child can read an element or cannot. Who can misreads one place in
  * twenty all the same (a slip, or a slip of something else that was taken for it); who cannot gets three in ten right.
  * With each day some learn it, and very few lose it. Tuned on the simulated terms of
  * `npm run bench -- records`, and tried there on others.

@@ -40,7 +40,7 @@ export type RepeatedStep =
   /** To hear it once more, led, before it is clapped again. */
   | (Repeated & { readonly kind: 'listen' });
 
-/** The usual rungs (handbook §6), counted beats a minute. */
+/** The usual rungs (rules §6), counted beats a minute. */
 export const TEMPO_LADDER: readonly number[] = [60, 76, 92, 108];
 /** A measure is practised alone at no more than this. */
 const PRACTICE_BPM = 60;
@@ -82,7 +82,7 @@ const tooLow = ({ mark, scale = USUAL_SCALE }: TakeSoFar) => isTooLow(mark, scal
 /**
  * Two takes in a row at mark 4: the next rung of the ladder, then the next pattern. The same misreading in two takes:
  * what stands against it. Two below 3 otherwise: the hardest measure alone where one stands out, else half speed
- * (handbook §8). In another scale what is as much there.
+ * (rules §8). In another scale what is as much there.
  * @param takes  of one child and one pattern, oldest first
  * @param all  of the child, whatever the pattern: a slip may come again in another one
  */

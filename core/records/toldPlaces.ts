@@ -6,7 +6,7 @@ import type { Pattern } from '../rhythm/pattern.ts';
 import { type PlayedPlace, playedPlace } from '../timing/schedule.ts';
 import { type ElementPlace, type PlayedEvents, elementPlacesPlayed, eventsOf } from './elementPlaces.ts';
 
-/** What a take says of one place of an element (handbook §9). */
+/** What a take says of one place of an element (rules §9). */
 export const PLACE_VERDICTS = ['right', 'misread', 'not-told'] as const;
 export type PlaceVerdict = (typeof PLACE_VERDICTS)[number];
 

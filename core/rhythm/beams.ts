@@ -5,7 +5,7 @@ import { VALUE } from './value.ts';
 
 /**
  * Which notes share a beam: lists of indices into `measure.events`, each of two or more flagged notes side by side.
- * Beams follow the beat; in 4/4 the eighths of beats 1-2 and of 3-4 may join, never across the middle (handbook §2).
+ * Beams follow the beat; in 4/4 the eighths of beats 1-2 and of 3-4 may join, never across the middle (rules §2).
  */
 export function beams(measure: PlacedMeasure): number[][] {
   const windows = starts(measure.meter);

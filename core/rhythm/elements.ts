@@ -12,7 +12,7 @@ const syncopated: Look = (event, [a, b], measure) =>
   is(event, 'note', 'e') && onBeat(event, measure) && is(a, 'note', 'q') && is(b, 'note', 'e');
 
 /**
- * The elements of rhythm in the order in which they usually come (handbook §9), and where each stands in a pattern;
+ * The elements of rhythm in the order in which they usually come (rules §9), and where each stands in a pattern;
  * titles for `named`.
  */
 export const ELEMENTS = {

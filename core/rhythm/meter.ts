@@ -34,7 +34,7 @@ const USUAL_GROUPS: Readonly<Record<string, readonly number[]>> = {
 };
 
 /**
- * Handbook §2: upper number 6, 9 or 12 over 8 or 16 is compound; 5, 7 and given groups are unequal; all else simple.
+ * Rules §2: upper number 6, 9 or 12 over 8 or 16 is compound; 5, 7 and given groups are unequal; all else simple.
  */
 export function meterKind(meter: Meter): MeterKind {
   if (meter.groups !== undefined) return 'unequal';

@@ -21,7 +21,7 @@ export function soundKey(pattern: Pattern): string {
     .join(' ');
 }
 
-/** Two patterns sound the same when clapped exactly if their notes start at the same times (handbook §7). */
+/** Two patterns sound the same when clapped exactly if their notes start at the same times (rules §7). */
 export function soundsTheSame(a: Pattern, b: Pattern): boolean {
   return soundKey(a) === soundKey(b);
 }

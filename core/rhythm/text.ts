@@ -45,7 +45,7 @@ export function errorSentence(at: TextError): string {
 }
 
 /**
- * Reads rhythm text (handbook §3). A measure that does not add up is read all the same: that is the bar check's to say.
+ * Reads rhythm text (rules §3). A measure that does not add up is read all the same: that is the bar check's to say.
  * @example parseRhythm("3/4 q. e q") // { ok: true, pattern: { pickup: false, measures: [one measure of three items] }
  * }
  * @example parseRhythm("4/4 q x")    // { ok: false, at: { line: 1, column: 7, expected: "a note …", found: "“x”" } }

@@ -1,6 +1,6 @@
 import { type Fraction, frac, mul } from './fraction.ts';
 
-/** The letter of a value in rhythm text (handbook §1). */
+/** The letter of a value in rhythm text (rules §1). */
 export type ValueLetter = 'w' | 'h' | 'q' | 'e' | 's' | 't';
 export type Dots = 0 | 1 | 2;
 
@@ -18,7 +18,7 @@ export interface ValueFacts {
   readonly flags: number;
 }
 
-/** Longest first, as handbook §1 lists them. */
+/** Longest first, as rules §1 lists them. */
 export const VALUES: readonly ValueFacts[] = [
   { letter: 'w', of: frac(1), flags: 0 },
   { letter: 'h', of: frac(1, 2), flags: 0 },

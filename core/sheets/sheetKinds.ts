@@ -10,7 +10,7 @@ import { wrongMeasure } from './kinds/wrongMeasure.ts';
 import type { QuestionOf, SheetKind, SheetMaker, SheetQuestion, SheetSettings } from './sheetQuestion.ts';
 
 /**
- * Every kind of a sheet (handbook §13), in the order of the work. To add one: its shape in `SheetQuestion`, its maker
+ * Every kind of a sheet (rules §13), in the order of the work. To add one: its shape in `SheetQuestion`, its maker
  * here; the compiler asks for its words and its drawing.
  */
 const MAKERS: { readonly [Kind in SheetKind]: SheetMaker<Kind> } = {

@@ -11,7 +11,7 @@ import type { Meter } from '../rhythm/meter.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
 import type { NoteValue, ValueLetter } from '../rhythm/value.ts';
 
-/** What stands on paper, as facts: the page, its key and the command line show the same (handbook §13). */
+/** What stands on paper, as facts: the page, its key and the command line show the same (rules §13). */
 export type SheetQuestion =
   | { readonly kind: 'counts'; readonly pattern: Pattern }
   /** The item `gap` of its one measure is to be found. */

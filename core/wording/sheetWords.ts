@@ -29,7 +29,7 @@ interface KindWords {
   readonly task: string;
 }
 
-/** The names of all kinds (handbook §13). */
+/** The names of all kinds (rules §13). */
 export const SHEET_WORDS: Readonly<Record<SheetKind, KindWords>> = {
   counts: {
     title: 'Write the counts',
@@ -357,7 +357,7 @@ const WORDS: { readonly [Kind in SheetKind]: Words<Kind> } = {
   }),
 };
 
-/** A whole note as a strip of paper (handbook §13, for A4 on its side). */
+/** A whole note as a strip of paper (rules §13, for A4 on its side). */
 export const WHOLE_CM = 24;
 
 function centimetres(length: Fraction): string {

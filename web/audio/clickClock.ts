@@ -2,7 +2,7 @@ import { clickSamples, synthesise } from '../../core/sound/sounds.ts';
 import { audioContext, awake, heardAt } from './context.ts';
 import type { BeatTime } from '../../core/timing/pulses.ts';
 
-/** Quiet to start with (handbook §10). */
+/** Quiet to start with (rules §10). */
 const CLICK_LEVEL = 0.35;
 const CLAP_LEVEL = 0.5;
 

@@ -8,7 +8,7 @@ export interface ChannelLevel {
 }
 export type Levels = Readonly<Record<Channel, ChannelLevel>>;
 
-/** Starts quiet (handbook §10): a class can always ask for more. */
+/** Starts quiet (rules §10): a class can always ask for more. */
 export const USUAL_LEVELS: Levels = {
   click: { level: 0.35, muted: false },
   count: { level: 0.5, muted: false },

@@ -286,7 +286,7 @@ function oneQuestion({ answer, tries }: Source, asked: ReadonlySet<string>, rand
 }
 
 /**
- * Which of four was heard (handbook §7). Every wrong candidate is the answer changed in a way that can be named; no two
+ * Which of four was heard (rules §7). Every wrong candidate is the answer changed in a way that can be named; no two
  * sound alike, no single beat rules out all three (where there are three beats or more), and each is told apart by
  * claps, beat by beat: the steps say where, the first to fall first.
  * @returns as many questions as were asked for, no two the same; fewer where there are no more

@@ -6,7 +6,7 @@ import { itemLength } from '../../rhythm/place.ts';
 import { cellsIn, itemStarts, itemsFrom } from './cells.ts';
 
 /**
- * How a rhythm is changed a little, in a way that can be named and counted (handbook §7): written notes and rests, and
+ * How a rhythm is changed a little, in a way that can be named and counted (rules §7): written notes and rests, and
  * what may stand in their place. Those that are known misreadings (§8) carry their name.
  */
 const RULES = {

@@ -30,7 +30,7 @@ import { syncopationStraightened } from './syncopationStraightened.ts';
 import { tieRestruck } from './tieRestruck.ts';
 import { upbeatOnBeat } from './upbeatOnBeat.ts';
 
-/** Every known misreading (handbook §8). To add one: its file and a row here; the compiler then asks for its words. */
+/** Every known misreading (rules §8). To add one: its file and a row here; the compiler then asks for its words. */
 const TABLE = {
   'rest-clapped': restClapped,
   'rest-skipped': restSkipped,
