@@ -2,14 +2,18 @@ import { defineConfig } from 'vitest/config';
 import { validatorsPlugin } from './web/validatorsPlugin.ts';
 
 /** Tests with databases, app servers and balancers of their own. */
-const MACHINES = ['scripts/cluster/cluster.test.ts', 'scripts/backup.test.ts', 'server/built.test.ts'];
+const MACHINES = [
+  'scripts/commands/cluster/cluster.test.ts',
+  'scripts/commands/backup.test.ts',
+  'server/built.test.ts',
+];
 
 /** What computes for long: to count the lines it runs, which others run as well, would take as long again. */
 const COMPUTING = [
   'core/exercises/chooseRhythm.test.ts',
   'core/listening/playedClicks.test.ts',
   'core/making/making.test.ts',
-  'scripts/benchRecords.test.ts',
+  'scripts/bench/benchRecords.test.ts',
   'web/ui/ownMoves.test.tsx',
 ];
 
@@ -29,9 +33,9 @@ const computed = {
 const inBrowser = {
   ...shared,
   ...PATIENCE,
-  globalSetup: ['scripts/testDatabase.ts', 'scripts/testPages.ts'],
+  globalSetup: ['scripts/test/testDatabase.ts', 'scripts/test/testPages.ts'],
   maxWorkers: 3,
-  // Tried again to tell what is broken from what is late: scripts/testReport.ts names it, and says where it may be.
+  // Tried again to tell what is broken from what is late: testReport.ts names it, and says where it may be.
   retry: 1,
 };
 
@@ -57,7 +61,7 @@ export default defineConfig({
           name: 'server',
           include: ['server/**/*.test.ts'],
           exclude: MACHINES,
-          globalSetup: 'scripts/testDatabase.ts',
+          globalSetup: 'scripts/test/testDatabase.ts',
         },
       },
       {
@@ -66,7 +70,7 @@ export default defineConfig({
           ...PATIENCE,
           name: 'machines',
           include: MACHINES,
-          globalSetup: 'scripts/testDatabase.ts',
+          globalSetup: 'scripts/test/testDatabase.ts',
           // Each of them is several machines already.
           fileParallelism: false,
         },

@@ -2,10 +2,10 @@ import { type Browser, type BrowserContext, type Page, chromium } from 'playwrig
 import { TEACHER } from '../demo/school.ts';
 import { v4 as uuid } from 'uuid';
 import { inject } from 'vitest';
-import { launchOptions } from '../scripts/browser.ts';
-import { PAGES } from '../scripts/buildPages.ts';
-import { watchPage } from '../scripts/coverage.ts';
-import type * as Tested from '../scripts/testedServer.ts';
+import { launchOptions } from '../scripts/test/browser.ts';
+import { PAGES } from '../scripts/build/buildPages.ts';
+import { watchPage } from '../scripts/test/coverage.ts';
+import type * as Tested from '../scripts/test/testedServer.ts';
 import { demoDatabase } from '../server/testDatabase.test-helper.ts';
 
 /** The server as it was built for these tests: as one file it is there at once. */

@@ -2,7 +2,7 @@ import type { Page } from 'playwright-core';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { TEACHER } from '../demo/school.ts';
 import { School, lookAround } from './browser.test-helper.ts';
-import { trial } from '../scripts/trial.test-helper.ts';
+import { trial } from '../scripts/test/trial.test-helper.ts';
 
 const BEN = { name: 'Ben Moor', password: 'rope and anchor' };
 

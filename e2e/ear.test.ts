@@ -4,7 +4,7 @@ import { type Point, strokesOf } from '../core/ear/strokes.ts';
 import { parseRhythm } from '../core/rhythm/text.ts';
 import { soundKey } from '../core/rhythm/soundings.ts';
 import { School } from './browser.test-helper.ts';
-import { trial } from '../scripts/trial.test-helper.ts';
+import { trial } from '../scripts/test/trial.test-helper.ts';
 
 let school: School;
 beforeAll(async () => {

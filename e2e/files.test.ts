@@ -7,7 +7,7 @@ import { writeMusicXml } from '../core/formats/writeMusicXml.ts';
 import { unzip } from '../core/formats/zip.ts';
 import { parseRhythm } from '../core/rhythm/text.ts';
 import { School } from './browser.test-helper.ts';
-import { trial } from '../scripts/trial.test-helper.ts';
+import { trial } from '../scripts/test/trial.test-helper.ts';
 
 let school: School;
 beforeAll(async () => {

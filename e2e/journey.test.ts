@@ -1,7 +1,7 @@
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { TEACHER } from '../demo/school.ts';
 import { School, moveInTime, tapInTime } from './browser.test-helper.ts';
-import { trial } from '../scripts/trial.test-helper.ts';
+import { trial } from '../scripts/test/trial.test-helper.ts';
 
 let school: School;
 

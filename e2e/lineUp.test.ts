@@ -2,7 +2,7 @@ import type { Page } from 'playwright-core';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { STRAY_MS } from '../web/ui/ownMoves.ts';
 import { School, tapInTime } from './browser.test-helper.ts';
-import { trial } from '../scripts/trial.test-helper.ts';
+import { trial } from '../scripts/test/trial.test-helper.ts';
 import { BPM, NAMES, RIGHT, readyForLineUp } from './lineUp.test-helper.ts';
 
 let school: School;

@@ -7,7 +7,7 @@ import { synthesiseClaps } from '../core/sound/clapSynth.ts';
 import { wavFile } from '../core/sound/wav.ts';
 import { parseRhythm } from '../core/rhythm/text.ts';
 import { School, lookAround } from './browser.test-helper.ts';
-import { trial } from '../scripts/trial.test-helper.ts';
+import { trial } from '../scripts/test/trial.test-helper.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'claps-'));
 const RATE = 48_000;

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import pixelmatch from 'pixelmatch';
 import { PNG } from 'pngjs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { AT_REST_MS, PICTURES, PICTURES_FOLDER, PICTURE_SIZE } from '../scripts/pictures.ts';
+import { AT_REST_MS, PICTURES, PICTURES_FOLDER, PICTURE_SIZE } from '../scripts/test/pictures.ts';
 import { School } from './browser.test-helper.ts';
 
 /** Part of the pixels that may be others: type is drawn a little otherwise on another machine. */

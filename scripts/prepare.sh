@@ -14,12 +14,12 @@ fi
 missing=()
 [ -n "${DATABASE_URL:-}" ] || command -v mariadbd >/dev/null 2>&1 || [ -x /usr/sbin/mariadbd ] || missing+=(mariadb-server)
 case "${npm_lifecycle_event:-test}" in
-  test | trials | bench | screenshots)
+  test | lines | trials | bench | screenshots)
     [ -n "${CHROMIUM:-}" ] || command -v chromium-headless-shell >/dev/null 2>&1 || missing+=(chromium-headless-shell)
     ;;
 esac
 case "${npm_lifecycle_event:-test}" in
-  test | trials | cluster)
+  test | lines | trials | cluster)
     [ -e /usr/lib/galera/libgalera_smm.so ] || missing+=(galera-4)
     command -v rsync >/dev/null 2>&1 || missing+=(rsync)
     command -v haproxy >/dev/null 2>&1 || [ -x /usr/sbin/haproxy ] || missing+=(haproxy)

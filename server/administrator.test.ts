@@ -1,7 +1,7 @@
 import { spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { buildServer } from '../scripts/buildServer.ts';
+import { buildServer } from '../scripts/build/buildServer.ts';
 import { Visitor, freshDatabase, serverOn } from './testServer.test-helper.ts';
 
 let databaseUrl: string;
@@ -10,7 +10,7 @@ let built: string;
 
 beforeAll(async () => {
   built = mkdtempSync('.cache/administrator-');
-  await buildServer(built, { teacher: 'scripts/addTeacher.ts' });
+  await buildServer(built, { teacher: 'scripts/commands/addTeacher.ts' });
   databaseUrl = await freshDatabase();
 });
 afterAll(() => rmSync(built, { recursive: true }));

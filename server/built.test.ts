@@ -8,8 +8,8 @@ import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { v4 as uuid } from 'uuid';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { BUILT_SERVER, buildServer, startBuilt } from '../scripts/buildServer.ts';
-import { lessonWithKills } from '../scripts/kills.ts';
+import { BUILT_SERVER, buildServer, startBuilt } from '../scripts/build/buildServer.ts';
+import { lessonWithKills } from '../scripts/test/kills.ts';
 import { madeReady } from './starting.ts';
 import { PASSWORD, Visitor, freshDatabase } from './testServer.test-helper.ts';
 

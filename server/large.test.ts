@@ -9,7 +9,7 @@ import {
   classId,
   makeLargeSchool,
   teacherName,
-} from '../scripts/largeSchool.ts';
+} from '../scripts/bench/largeSchool.ts';
 import { Visitor, freshDatabase, serverOn } from './testServer.test-helper.ts';
 
 const SMALL: LargeSize = { teachers: 2, children: 3, takes: 60, takesOfFirst: 7 };

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { v4 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type LocalDatabase, startMariadb } from '../scripts/mariadb.ts';
+import { type LocalDatabase, startMariadb } from '../scripts/commands/mariadb.ts';
 import { Visitor, serverOn, serverWithTeachers, takesIn } from './testServer.test-helper.ts';
 import type { RunningServer } from './start.ts';
 

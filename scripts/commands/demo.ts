@@ -1,0 +1,29 @@
+import { TEACHER } from '../../demo/school.ts';
+import { configFrom } from '../../server/config.ts';
+import { startServer } from '../../server/start.ts';
+import { buildPages } from '../build/buildPages.ts';
+import { projectDatabase } from './mariadb.ts';
+import { seedDemo } from './seed.ts';
+import { untilStopped } from './untilStopped.ts';
+
+const [database] = await Promise.all([projectDatabase(), buildPages()]);
+await seedDemo(database.url);
+const server = await startServer(
+  configFrom({ LOG_LEVEL: 'warn', ...process.env, DATABASE_URL: database.url, DEMO_TEACHER: TEACHER.name }),
+).catch(async (error: Error) => {
+  await database.stop();
+  console.error(`The demo did not start: ${error.message}`);
+  process.exit(1);
+});
+console.log(`
+  Clapboard, with Marrow Lane School
+
+  open      ${server.url}
+  sign in   ${TEACHER.name} / ${TEACHER.password}   (or press “Look around”)
+
+  Ctrl+C stops it and its database.
+`);
+await untilStopped();
+await server.stop();
+await database.stop();
+process.exit(0);

@@ -1,6 +1,0 @@
-import { buildPages } from './buildPages.ts';
-
-/** The pages as they ship, before the browser tests. */
-export default async function setup(): Promise<void> {
-  await buildPages();
-}
