@@ -8,6 +8,7 @@ import { mxlOf } from '../core/formats/mxl.ts';
 import { clickedTake } from '../core/listening/clickedTake.ts';
 import { synthesiseClaps } from '../core/sound/clapSynth.ts';
 import { wavFile } from '../core/sound/wav.ts';
+import { COMMANDS, commandIn } from './commands.ts';
 import { endOf, run } from './run.ts';
 
 /** One command, in this process. */
@@ -67,6 +68,36 @@ describe('the command itself', () => {
     expect(code).toBe(0);
     expect(err).toMatch(/\S\n$/);
     for (const line of out.trim().split('\n')) JSON.parse(line);
+  });
+});
+
+describe('help', () => {
+  const verbs = Object.entries(COMMANDS) as [string, { options: readonly string[]; example: string }][];
+  it('names every verb, with nothing or with --help', async () => {
+    const { out, code } = await clapboard(['--help']);
+    expect([code, (await clapboard([])).out]).toEqual([0, out]);
+    for (const [verb, { example }] of verbs) {
+      expect(out).toContain(`\n  ${verb} `);
+      expect(example.split(' ')[0]).toBe(verb);
+    }
+  });
+  it.each(verbs)('%s says what it takes, and nothing else is taken', async (verb, { options, example }) => {
+    for (const asked of [
+      [verb, '--help'],
+      ['help', verb],
+    ]) {
+      const { out, code } = await clapboard(asked);
+      expect([code, out.split('For example: clapboard ')[1]]).toEqual([0, example]);
+      expect([...out.matchAll(/^ {2}--([a-z]+)/gm)].map(([, name]) => name)).toEqual(options);
+    }
+    const { err, code } = await clapboard([verb, '--tides', '3']);
+    expect([code, err]).toEqual([2, "clapboard: unknown option '--tides'"]);
+  });
+  it('an example is taken as it stands', () => {
+    for (const [verb, { example }] of verbs) {
+      const words = example.replace(/ <.*/, '').match(/"[^"]*"|\S+/g)!;
+      expect(commandIn(words.map((word) => word.replaceAll('"', '')))).toMatchObject({ verb });
+    }
   });
 });
 

@@ -1,4 +1,4 @@
-import { parseArgs } from 'node:util';
+import { type Given, type Parsed, commandIn } from './commands.ts';
 import { EAR_VERBS, earBatch, earLines, isEarVerb } from './ear.ts';
 import type { Scale } from '../core/judging/scale.ts';
 import { scaleIn } from './markScale.ts';
@@ -6,81 +6,7 @@ import { UserError } from './readPattern.ts';
 import { RecordBook, momentOf } from './records.ts';
 import { VERBS, listen, scoreWav } from './verbs.ts';
 
-const USAGE = `usage: clapboard VERB …
-  count --school SCHOOL [--rests parens|whisper|rest|sh|silent] [--beat w|h|q|e|s] [--plain] "TEXT"
-  check [--beat w|h|q|e|s] "TEXT"
-  say [--school SCHOOL] [--meter 4/4] [--beat w|h|q|e|s] "ta ti-ti ta-a"
-  score [FILE]            one request as JSON, from FILE or standard input
-  score --wav FILE.wav --bpm B [--start S | --free] [--ages 9-10] [--clicks …] "TEXT"
-        --scale 0-4|1-5|6-1|A-F|A-D,F|0-10|percent|starting,going,secure    what marks are of; with records too
-  listen FILE.wav         the onsets of a recording
-  listen --batch FILE.wav …   one result a line
-  listen --clicks 1.0,1.75,… FILE.wav    seconds at which the app's clicks were played, the first four of them a
-                          count-in: they are left out, claps on them are not
-  ear choose --seed N [--count K] (--text "TEXT" | --elements a,b,… [--meter 4/4] [--beats 4])
-  ear write --text "TEXT" --answer "TEXT"     ear same "TEXT"     ear signs --seed N [--count K]
-  convert IN OUT [--part P] [--voice V] [--measures 5-8] [--letters] [--bpm B]
-                          by endings: .txt .musicxml .xml .mxl .mid .abc .wav .svg .pdf
-  sheet KIND --seed N [--elements a,b,…] [--level 1..5] [--count K] [--paper a4|letter] [--version A|B] [--large]
-        [--school SCHOOL] [--rests …] [--meter 4/4] [--beat e] [--cards cells|measures] [--text "TEXT"]
-        --out FILE.pdf | --json      the sheet with its key, or its questions; sheet list: the kinds
-  make [--meter 4/4] [--measures 2] [--elements a,b,…] [--focus c | --misreading code] [--level 1..5] [--count K]
-       [--seed N]         patterns as hard as each other, one a line
-  elements "TEXT"         the elements of a rhythm and where they stand
-  level "TEXT"            how hard it is to read, and why
-  count|check|say|score|ear|convert|sheet|make|elements|level … --batch
-                          JSON lines on standard input, one result a line
-  records --batch [--now MOMENT]    takes with child and takenAt, a line each; how each child stands, a line each`;
-
-type VerbName = keyof typeof VERBS;
-/** Verbs that do not answer one request by one result. */
-const OTHERS: readonly string[] = ['listen', 'records', 'ear', 'convert', 'sheet', 'make', 'elements', 'level'];
-
-function parse(args: string[]) {
-  try {
-    return parseArgs({
-      args,
-      allowPositionals: true,
-      options: {
-        school: { type: 'string' },
-        rests: { type: 'string' },
-        beat: { type: 'string' },
-        meter: { type: 'string' },
-        plain: { type: 'boolean' },
-        batch: { type: 'boolean' },
-        wav: { type: 'string' },
-        clicks: { type: 'string' },
-        bpm: { type: 'string' },
-        start: { type: 'string' },
-        free: { type: 'boolean' },
-        ages: { type: 'string' },
-        now: { type: 'string' },
-        seed: { type: 'string' },
-        count: { type: 'string' },
-        text: { type: 'string' },
-        focus: { type: 'string' },
-        misreading: { type: 'string' },
-        answer: { type: 'string' },
-        elements: { type: 'string' },
-        beats: { type: 'string' },
-        part: { type: 'string' },
-        voice: { type: 'string' },
-        measures: { type: 'string' },
-        letters: { type: 'boolean' },
-        level: { type: 'string' },
-        paper: { type: 'string' },
-        version: { type: 'string' },
-        large: { type: 'boolean' },
-        cards: { type: 'string' },
-        json: { type: 'boolean' },
-        scale: { type: 'string' },
-        out: { type: 'string' },
-      },
-    });
-  } catch (error) {
-    throw new UserError((error as Error).message);
-  }
-}
+type SingleVerb = keyof typeof VERBS;
 
 function parseJson(text: string): unknown {
   try {
@@ -182,7 +108,7 @@ const scaleGiven = ({ scale }: Given): { readonly scale?: Scale } =>
 const inScale = (request: unknown, scale: { readonly scale?: Scale }): unknown =>
   typeof request === 'object' && request !== null ? { ...scale, ...request } : request;
 
-function scoreRecording({ values, positionals }: ReturnType<typeof parse>): object {
+function scoreRecording({ values, positionals }: Parsed): object {
   const { wav, bpm, start, free, ages } = values;
   const [pattern] = positionals;
   if (pattern === undefined) throw new UserError('which rhythm? Put its text in quotes at the end');
@@ -198,13 +124,12 @@ function scoreRecording({ values, positionals }: ReturnType<typeof parse>): obje
   return scoreWav(wav!, request, clicksIn(values.clicks));
 }
 
-type Parsed = ReturnType<typeof parse>;
-
-function single(io: Surroundings, verb: VerbName, { values, positionals }: Parsed): string {
+function single(io: Surroundings, verb: SingleVerb, parsed: Parsed): string {
+  const { values, positionals } = parsed;
   const [argument, ...others] = positionals;
   if (others.length > 0) throw new UserError('one text at a time: put it in quotes');
   if (verb === 'score') {
-    if (values.wav !== undefined) return JSON.stringify(scoreRecording({ values, positionals }));
+    if (values.wav !== undefined) return JSON.stringify(scoreRecording(parsed));
     const request = parseJson(io.text(argument));
     const result: object = VERBS.score(inScale(request, scaleGiven(values)));
     return JSON.stringify(result);
@@ -226,7 +151,6 @@ function single(io: Surroundings, verb: VerbName, { values, positionals }: Parse
   return values.plain ? counted.plain : JSON.stringify(counted);
 }
 
-type Given = ReturnType<typeof parse>['values'];
 const NUMBERS: readonly (keyof Given)[] = ['seed', 'count', 'beats', 'level', 'measures'];
 
 /** Options as a request; what is no number is left for the check to name. */
@@ -239,7 +163,7 @@ function requestOf(given: Given, names: readonly (keyof Given)[]): Record<string
   return Object.fromEntries(names.filter((name) => given[name] !== undefined).map((name) => [name, value(name)]));
 }
 
-function earRequest({ values, positionals }: ReturnType<typeof parse>): object {
+function earRequest({ values, positionals }: Parsed): object {
   const [, said, ...others] = positionals;
   if (others.length > 0) throw new UserError('one text at a time: put it in quotes');
   const text = values.text ?? said;
@@ -249,7 +173,7 @@ function earRequest({ values, positionals }: ReturnType<typeof parse>): object {
   };
 }
 
-async function ear(io: Surroundings, parsed: ReturnType<typeof parse>): Promise<void> {
+async function ear(io: Surroundings, parsed: Parsed): Promise<void> {
   const [verb] = parsed.positionals;
   if (!parsed.values.batch) return io.out(earLines(verb, earRequest(parsed)).join('\n'));
   if (!isEarVerb(verb)) throw new UserError(`which of ${Object.keys(EAR_VERBS).join(', ')}? As in ear write --batch`);
@@ -273,7 +197,7 @@ const OF_SHEETS: readonly (keyof Given)[] = [
 ];
 
 /** A sheet into a file, or its questions; `list` names the kinds. */
-async function sheetOf(io: Surroundings, { values, positionals }: ReturnType<typeof parse>): Promise<void> {
+async function sheetOf(io: Surroundings, { values, positionals }: Parsed): Promise<void> {
   const { demandSheetKind, sheet, sheetFile, sheetList } = await import('./sheet.ts');
   const [kind, ...others] = positionals;
   if (kind === 'list') return io.out(sheetList());
@@ -303,7 +227,7 @@ const OF_MAKING: readonly (keyof Given)[] = [
 async function makingOf(
   io: Surroundings,
   verb: 'make' | 'elements' | 'level',
-  { values, positionals }: ReturnType<typeof parse>,
+  { values, positionals }: Parsed,
 ): Promise<void> {
   const making = await import('./making.ts');
   if (values.batch) return batch(io, making[verb]);
@@ -321,7 +245,7 @@ async function makingOf(
 }
 
 /** One file into another; what its rhythm leaves out is said on standard error. */
-async function convertFile(io: Surroundings, { values, positionals }: ReturnType<typeof parse>): Promise<void> {
+async function convertFile(io: Surroundings, { values, positionals }: Parsed): Promise<void> {
   const [from, out, ...others] = positionals;
   if (from === undefined || out === undefined || others.length > 0)
     throw new UserError('which file into which? For example: clapboard convert song.musicxml song.txt');
@@ -346,11 +270,9 @@ async function convertFile(io: Surroundings, { values, positionals }: ReturnType
  * @param words  from the verb on
  */
 export async function run(words: readonly string[], io: Surroundings): Promise<void> {
-  const [verb, ...args] = words;
-  if (verb === undefined || verb === '--help' || verb === 'help') return io.out(USAGE);
-  if (!OTHERS.includes(verb) && !Object.hasOwn(VERBS, verb))
-    throw new UserError(`unknown verb “${verb}”; the verbs are ${[...Object.keys(VERBS), ...OTHERS].join(', ')}`);
-  const parsed = parse(args);
+  const parsed = commandIn(words);
+  if ('help' in parsed) return io.out(parsed.help);
+  const { verb } = parsed;
   if (verb === 'records') {
     if (!parsed.values.batch) throw new UserError('records reads takes line by line: clapboard records --batch');
     return records(io, parsed.values.now, scaleGiven(parsed.values));
@@ -375,8 +297,8 @@ export async function run(words: readonly string[], io: Surroundings): Promise<v
     const scale = scaleGiven(parsed.values);
     return batch(io, (request) => VERBS.score(inScale(request, scale)));
   }
-  if (parsed.values.batch) return batch(io, VERBS[verb as VerbName]);
-  return io.out(single(io, verb as VerbName, parsed));
+  if (parsed.values.batch) return batch(io, VERBS[verb]);
+  return io.out(single(io, verb, parsed));
 }
 
 /** What can be wrong with a file that was named, in words. */
