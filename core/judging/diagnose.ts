@@ -30,7 +30,7 @@ const MOST_HYPOTHESES = 3;
 /** How many diagnoses are carried on at each step; long pieces have so many places that one must do. */
 const WIDTH = [5, 3] as const;
 const LONG_PIECE = 90;
-/** An diagnosis so little less likely is named too. */
+/** A diagnosis so little less likely is named too. */
 const AS_LIKELY = 0.9;
 /** One that comes to the very same claps is named unless it is much less usual. */
 const SAME_CLAPS = 2.5;
@@ -113,7 +113,7 @@ function together(asWritten: Diagnosis, sets: readonly (readonly CodedHypothesis
     .sort((a, b) => a.cost - b.cost);
 }
 
-/** An diagnosis with one more misreading: all that make the take likelier. */
+/** A diagnosis with one more misreading: all that make the take likelier. */
 function oneMore(
   before: Diagnosis,
   all: readonly CodedHypothesis[],

@@ -95,7 +95,7 @@ export function unsaid(diagnosis: Diagnosis): Diagnosis {
   return { ...diagnosis, hypotheses: diagnosis.hypotheses.map((one) => ({ ...one, silent: true as const })) };
 }
 
-/** Where something is strange under an diagnosis: claps that were missed or are far off, and stray claps. */
+/** Where something is strange under a diagnosis: claps that were missed or are far off, and stray claps. */
 export interface Strange {
   /** For each expected clap, by time. */
   readonly claps: readonly boolean[];

@@ -7,10 +7,10 @@ import { put } from '../../api/client.ts';
 import { useClasses } from '../../api/hooks.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { useSave } from '../../api/useSave.ts';
-import { BinList } from './BinList.tsx';
-import { ClassForm } from './ClassForm.tsx';
-import { ReadInClass } from './ReadInClass.tsx';
-import { agesText } from './agesText.ts';
+import { BinList } from './manage/BinList.tsx';
+import { ClassForm } from './settings/ClassForm.tsx';
+import { ReadInClass } from './manage/ReadInClass.tsx';
+import { agesText } from './settings/agesText.ts';
 import './classes.scss';
 
 const NEW_CLASS: ClassSettings = { name: '', ages: '9-10', school: 'numbers', rests: null };

@@ -1,0 +1,59 @@
+import { formatDistanceToNowStrict } from 'date-fns';
+import Button from 'react-bootstrap/Button';
+import { BIN_DAYS, type Binned } from '../../../../contract/bin.ts';
+import { post, remove } from '../../../api/client.ts';
+import { useBin } from '../../../api/hooks.ts';
+import { Notice } from '../../../ui/Notice.tsx';
+import { useSave } from '../../../api/useSave.ts';
+
+const DAY_MS = 86_400_000;
+
+const WORDS: Readonly<Record<Binned['kind'], string>> = {
+  class: 'class',
+  child: 'child',
+  take: 'take',
+  column: 'marks from paper',
+  'line-up': 'line-up',
+  lesson: 'lesson',
+  practice: 'practice week',
+  tally: 'score of the class',
+};
+
+const whatIs = ({ kind, className = 'a class', children = 0 }: Binned) =>
+  kind === 'class' ? `class, ${children} children` : `${kind === 'child' ? '' : `${WORDS[kind]} `}of ${className}`;
+
+/** What was removed in the last weeks, to be taken out again or thrown away for good. */
+export function BinList() {
+  const { data } = useBin();
+  const path = ({ kind, id }: Binned) => `/bin/${kind}/${id}`;
+  const out = useSave((thing: Binned) => post(`${path(thing)}/out`, {}), '/bin', '/classes', '/takes');
+  const gone = useSave((thing: Binned) => remove(path(thing)), '/bin');
+  const problem = out.problem ?? gone.problem;
+  if (!data || data.length === 0) return problem ? <Notice problem={problem} /> : null;
+  const throwAway = (thing: Binned) => {
+    const all = thing.kind === 'class' || thing.kind === 'child' ? ' with all takes' : '';
+    if (confirm(`Delete ${thing.name}${all} for good? This cannot be undone.`)) void gone.save(thing);
+  };
+  return (
+    <section className="bin" aria-label="Bin">
+      <h2>Bin</h2>
+      {problem && <Notice problem={problem} />}
+      <ul>
+        {data.map((thing) => (
+          <li key={thing.id}>
+            <strong>{thing.name}</strong>
+            <span>
+              {whatIs(thing)}, gone for good in {formatDistanceToNowStrict(thing.binnedAt + BIN_DAYS * DAY_MS)}
+            </span>
+            <Button size="sm" variant="outline-dark" onClick={() => void out.save(thing)}>
+              Take {thing.name} out again
+            </Button>
+            <Button size="sm" variant="link" onClick={() => throwAway(thing)} aria-label={`Delete ${thing.name} now`}>
+              Delete now
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
