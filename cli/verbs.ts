@@ -19,7 +19,7 @@ import { printResult } from './printResult.ts';
 import { detectOnsets } from '../core/listening/detector.ts';
 import { barCheck, barsAddUp } from '../core/rhythm/barCheck.ts';
 import { mixed } from '../core/rhythm/fraction.ts';
-import type { SchoolId } from '../core/counting/schools.ts';
+import type { CountingSystemId } from '../core/counting/countingSystems.ts';
 import { printRhythm } from '../core/rhythm/text.ts';
 import { checked } from './checked.ts';
 import { meterOf } from './meterOf.ts';
@@ -70,7 +70,7 @@ function recognised(text: string, options: SpeechOptions): Recognised {
   return found;
 }
 
-function spokenIn(text: string, school: SchoolId, options: SpeechOptions): Recognised {
+function spokenIn(text: string, school: CountingSystemId, options: SpeechOptions): Recognised {
   const read = (more: SpeechOptions) => {
     const said = readSpeech(text, school, { ...options, ...more });
     return said.ok ? said : undefined;

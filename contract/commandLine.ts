@@ -14,7 +14,7 @@ import {
   Releases,
   Rests,
   RhythmText,
-  School,
+  CountingSystem,
   Seed,
   oneOf,
   strict,
@@ -24,7 +24,13 @@ const RequestId = Type.Optional(Type.Union([Type.String(), Type.Number()]));
 
 /** One line of `count --batch`. */
 export const CountRequest = Type.Object(
-  { id: RequestId, text: Type.String(), school: School, rests: Type.Optional(Rests), beat: Type.Optional(BeatValue) },
+  {
+    id: RequestId,
+    text: Type.String(),
+    school: CountingSystem,
+    rests: Type.Optional(Rests),
+    beat: Type.Optional(BeatValue),
+  },
   strict,
 );
 
@@ -40,7 +46,7 @@ export const SayRequest = Type.Object(
   {
     id: RequestId,
     text: Type.String(),
-    school: Type.Optional(School),
+    school: Type.Optional(CountingSystem),
     meter: Type.Optional(Type.String()),
     beat: Type.Optional(BeatValue),
   },
@@ -151,7 +157,7 @@ export const SheetRequest = Type.Object(
     large: Type.Optional(Type.Boolean()),
     meter: Type.Optional(Type.String()),
     beat: Type.Optional(BeatValue),
-    school: Type.Optional(School),
+    school: Type.Optional(CountingSystem),
     rests: Type.Optional(Rests),
     cards: Type.Optional(oneOf(CARD_SIZES)),
     /** The teacher's own patterns instead of made ones. */

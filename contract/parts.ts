@@ -1,6 +1,6 @@
 import { type TSchema, Type } from '@sinclair/typebox';
-import { REST_STYLES } from '../core/counting/school.ts';
-import { SCHOOL_IDS } from '../core/counting/schools.ts';
+import { REST_STYLES } from '../core/counting/countingSystem.ts';
+import { COUNTING_SYSTEM_IDS } from '../core/counting/countingSystems.ts';
 import { AGES } from '../core/judging/windows.ts';
 import { LEVELS, type Level } from '../core/making/level.ts';
 import { LARGEST_SEED } from '../core/random.ts';
@@ -34,7 +34,7 @@ export const Releases = Type.Array(Type.Union([Type.Number({ minimum: -3600, max
   maxItems: MOST_ONSETS,
 });
 export const AgesOf = oneOf(AGES);
-export const School = oneOf(SCHOOL_IDS);
+export const CountingSystem = oneOf(COUNTING_SYSTEM_IDS);
 export const Rests = oneOf(REST_STYLES);
 export const BeatValue = oneOf(VALUES.map(({ letter }) => letter));
 /** Made by the client, so that sending a thing twice stores it once. */

@@ -2,7 +2,7 @@ import { Child } from './child.ts';
 import { Borders, MarkScale } from './judging.ts';
 import { type Static, Type } from '@sinclair/typebox';
 import { NAMING_IDS } from '../core/wording/valueNames.ts';
-import { AgesOf, Id, Name, Rests, School, WordSet, oneOf, orNull, strict } from './parts.ts';
+import { AgesOf, Id, Name, Rests, CountingSystem, WordSet, oneOf, orNull, strict } from './parts.ts';
 
 /** Which of several takes of a pattern counts. */
 export const COUNTED_TAKES = ['best', 'last', 'average'] as const;
@@ -13,7 +13,7 @@ export const ClassSettings = Type.Object(
   {
     name: Name,
     ages: AgesOf,
-    school: School,
+    school: CountingSystem,
     rests: orNull(Rests),
     /** What the values are called. */
     naming: Type.Optional(oneOf(NAMING_IDS)),

@@ -11,7 +11,7 @@ import {
   Name,
   Rests,
   RhythmText,
-  School,
+  CountingSystem,
   Seed,
   WordSet,
   oneOf,
@@ -51,7 +51,7 @@ export const SheetEdit = Type.Object(
     names: Type.Boolean(),
     counts: Type.Object(
       {
-        school: School,
+        school: CountingSystem,
         rests: Type.Optional(Rests),
         houseWords: Type.Optional(Type.Record(Type.String(), Type.String({ maxLength: 40 }))),
         wordSet: Type.Optional(WordSet),

@@ -1,4 +1,4 @@
-import type { SchoolId } from '../core/counting/schools.ts';
+import type { CountingSystemId } from '../core/counting/countingSystems.ts';
 import type { Ages } from '../core/judging/windows.ts';
 import type { ElementId } from '../core/rhythm/elements.ts';
 
@@ -8,7 +8,7 @@ export const TEACHER = { name: 'Robin Quay', password: 'marrow-lane' } as const;
 export interface DemoClass {
   readonly name: string;
   readonly ages: Ages;
-  readonly school: SchoolId;
+  readonly school: CountingSystemId;
   /** How many of the patterns the class has worked through in the six weeks. */
   readonly patterns: number;
   /** When it has lessons: days from 0, Monday. */

@@ -28,8 +28,8 @@ import type { ClassRecords } from '../contract/records.ts';
 import type { ShareEdit } from '../contract/sharing.ts';
 import type { TermPlanEdit } from '../contract/termPlan.ts';
 import type { GivenMark, TAKE_SOURCES } from '../contract/take.ts';
-import type { RestStyle } from '../core/counting/school.ts';
-import type { SchoolId } from '../core/counting/schools.ts';
+import type { RestStyle } from '../core/counting/countingSystem.ts';
+import type { CountingSystemId } from '../core/counting/countingSystems.ts';
 import type { NamingId } from '../core/wording/valueNames.ts';
 import type { Said, TurnState } from '../core/records/turns.ts';
 import type { MarkBorder } from '../core/judging/scale.ts';
@@ -181,7 +181,7 @@ export const classes = mysqlTable('classes', {
     .references(() => teachers.id, { onDelete: 'cascade' }),
   name: varchar('name', { length: 60 }).notNull(),
   ages: varchar('ages', { length: 10 }).$type<Ages>().notNull(),
-  school: varchar('school', { length: 20 }).$type<SchoolId>().notNull(),
+  school: varchar('school', { length: 20 }).$type<CountingSystemId>().notNull(),
   rests: varchar('rests', { length: 10 }).$type<RestStyle>(),
   naming: varchar('naming', { length: 20 }).$type<NamingId>().notNull().default('quarters'),
   houseWords: json<Readonly<Record<string, Record<string, string>>>>('house_words'),

@@ -1,5 +1,5 @@
 import { type Fraction, ceil, floor, frac, isWhole } from '../rhythm/fraction.ts';
-import type { CountedEvent, Words } from './school.ts';
+import type { CountedEvent, Words } from './countingSystem.ts';
 
 /** A place in the beat that has a syllable in some school. `sixth3` is the half of a beat that divides in three. */
 export type PlaceInBeat =
@@ -13,7 +13,7 @@ export type PlaceInBeat =
   | 'sixth3'
   | 'sixth5';
 
-/** Stands for a place or value finer than a school's table (rules §4, fine print). */
+/** Stands for a place or value finer than a system's table (rules §4, fine print). */
 export const NO_SYLLABLE = '·';
 
 export const PLACE_MEANINGS: Readonly<Record<Exclude<PlaceInBeat, 'beat'>, string>> = {
@@ -76,7 +76,7 @@ export function beatsHeld(event: CountedEvent): readonly HeldBeat[] {
 const NONE: readonly HeldBeat[] = [];
 
 /**
- * Asked for every note in every school, and nearly always for nothing: in whole numbers, without fractions of its own.
+ * Asked for every note in every system, and nearly always for nothing: in whole numbers, without fractions of its own.
  */
 function beatsFrom(first: number, { onset, length }: CountedEvent): readonly HeldBeat[] {
   const end = onset.n * length.d + length.n * onset.d;

@@ -1,6 +1,6 @@
 import { type Fraction, add, compare, div, equal, frac, mul, sub } from '../rhythm/fraction.ts';
 import { type Meter, beamGroups, meterKind } from '../rhythm/meter.ts';
-import type { CountedEvent } from './school.ts';
+import type { CountedEvent } from './countingSystem.ts';
 
 /** A group of an unequal meter: where it starts and how long it is, parts of a whole note. */
 interface Group {
@@ -31,7 +31,7 @@ function inGroups(at: Fraction, groups: readonly Group[]): Fraction {
 }
 
 /**
- * A note as a school sees it that speaks unequal meters by their groups (rules §4): 7/8 in 2+2+3 has three beats,
+ * A note as a system sees it that speaks unequal meters by their groups (rules §4): 7/8 in 2+2+3 has three beats,
  * two that divide in two and one that divides in three. In all other meters the note as it is.
  */
 export function byGroups(event: CountedEvent): CountedEvent {

@@ -5,7 +5,7 @@ import { div, isWhole, toNumber } from '../rhythm/fraction.ts';
 import { beatOf, meterKind } from '../rhythm/meter.ts';
 import { placePattern } from '../rhythm/place.ts';
 import { type CountOptions, countPattern, plainCounts } from './count.ts';
-import { SCHOOLS } from './schools.ts';
+import { COUNTING_SYSTEMS } from './countingSystems.ts';
 
 function say(text: string, options: CountOptions): string {
   const counted = countPattern(patternOf(text), options);
@@ -198,7 +198,7 @@ describe('laws', () => {
     );
   });
 
-  /** The rules once more, in plain decimals of a beat: slow and simple, to hold the schools against. */
+  /** The rules once more, in plain decimals of a beat: slow and simple, to hold the systems against. */
   const SYLLABLES = {
     numbers: { 0.25: 'e', 0.5: '&', 0.75: 'a', 0.333: 'la', 0.667: 'li', 0.167: 'ta', 0.833: 'ta' },
     'numbers-te': { 0.25: 'ta', 0.5: 'te', 0.75: 'ta', 0.333: 'la', 0.667: 'li', 0.167: 'ta', 0.833: 'ta' },
@@ -298,7 +298,7 @@ describe('laws', () => {
             countPattern(pattern, { school: 'numbers', houseWords: { [key]: 'zap' } }),
           ];
           if (!usual.ok || !own.ok) throw new Error();
-          const word = SCHOOLS.numbers.words[key]!;
+          const word = COUNTING_SYSTEMS.numbers.words[key]!;
           const swapped = usual.measures.map(({ tokens }) =>
             tokens.map(({ text }) =>
               text

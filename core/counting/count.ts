@@ -4,17 +4,17 @@ import type { Pattern } from '../rhythm/pattern.ts';
 import { type PlacedMeasure, type TupletPlace, placeOnce, placePattern } from '../rhythm/place.ts';
 import { type ValueLetter, lengthOf } from '../rhythm/value.ts';
 import { beatsInside } from './beatPlace.ts';
-import type { CountedEvent, RestStyle, School, Words } from './school.ts';
-import { SCHOOLS, type SchoolId } from './schools.ts';
+import type { CountedEvent, RestStyle, CountingSystem, Words } from './countingSystem.ts';
+import { COUNTING_SYSTEMS, type CountingSystemId } from './countingSystems.ts';
 import { HARBOUR_ANIMALS, type WordSet } from './wordSet.ts';
 
 export interface CountOptions {
-  readonly school: SchoolId;
-  /** Default: as the school gives its rests. */
+  readonly school: CountingSystemId;
+  /** Default: as the system gives its rests. */
   readonly rests?: RestStyle | undefined;
   /** Count this value instead of the meter's beat. */
   readonly beat?: ValueLetter | undefined;
-  /** The teacher's own words; a key left out keeps the school's. */
+  /** The teacher's own words; a key left out keeps the system's. */
   readonly houseWords?: Words | undefined;
   readonly wordSet?: WordSet | undefined;
 }
@@ -42,7 +42,7 @@ export type Counted =
  */
 export function countPattern(pattern: Pattern, options: CountOptions): Counted {
   const placed = placePattern(pattern);
-  return count(placed, seenBySchools(placed, options.beat), options);
+  return count(placed, seenBySystems(placed, options.beat), options);
 }
 
 /** As `countPattern`, for a pattern that is looked at only once: nothing is kept with it. */
@@ -56,7 +56,7 @@ function count(
   { events: eventsByMeasure, places }: Seen,
   options: CountOptions,
 ): Counted {
-  const school = SCHOOLS[options.school];
+  const school = COUNTING_SYSTEMS[options.school];
   const words = options.houseWords ? { ...school.words, ...options.houseWords } : school.words;
   for (const { meter } of school.refuses ? placed : []) {
     const reason = school.refuses?.(meter, beatOf(meter, options.beat));
@@ -85,11 +85,11 @@ function count(
   return { ok: true, measures };
 }
 
-function noteToken(event: CountedEvent, school: School, words: Words, cell: string | undefined): string {
+function noteToken(event: CountedEvent, school: CountingSystem, words: Words, cell: string | undefined): string {
   return cell !== undefined && event.label === undefined ? cell : school.note(event, words);
 }
 
-type RestToken = (event: CountedEvent, school: School, words: Words, cell: string | undefined) => string;
+type RestToken = (event: CountedEvent, school: CountingSystem, words: Words, cell: string | undefined) => string;
 
 const inParentheses: RestToken = (event, school, words, cell) => `(${cell ?? school.note(event, words)})`;
 
@@ -114,8 +114,8 @@ interface Seen {
 
 const SEEN = new WeakMap<readonly PlacedMeasure[], Map<ValueLetter | undefined, Seen>>();
 
-/** Kept with what was placed, for every school looks at the same. */
-function seenBySchools(placed: readonly PlacedMeasure[], beat: ValueLetter | undefined): Seen {
+/** Kept with what was placed, for every system looks at the same. */
+function seenBySystems(placed: readonly PlacedMeasure[], beat: ValueLetter | undefined): Seen {
   let kept = SEEN.get(placed);
   if (!kept) SEEN.set(placed, (kept = new Map<ValueLetter | undefined, Seen>()));
   let seen = kept.get(beat);
@@ -134,9 +134,9 @@ function see(placed: readonly PlacedMeasure[], beat: ValueLetter | undefined): S
   return { events, places };
 }
 
-/** Every event as the schools see it, in counted beats; tied-on notes know the note that sounds. */
+/** Every event as the systems see it, in counted beats; tied-on notes know the note that sounds. */
 export function eventsOf(placed: readonly PlacedMeasure[], beat?: ValueLetter): readonly (readonly CountedEvent[])[] {
-  return seenBySchools(placed, beat).events;
+  return seenBySystems(placed, beat).events;
 }
 
 function countedEvents(placed: readonly PlacedMeasure[], override: ValueLetter | undefined): CountedEvent[][] {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { checkHouseWords } from './houseWords.ts';
-import { SCHOOLS } from './schools.ts';
+import { COUNTING_SYSTEMS } from './countingSystems.ts';
 import { checkWordSet, HARBOUR_ANIMALS } from './wordSet.ts';
 
 describe('house words', () => {
@@ -14,11 +14,11 @@ describe('house words', () => {
     ['ta', { quarterRest: 'hush' }, 0, 0],
     ['numbers-te', {}, 0, 0],
   ] as const)('%s with %j: %i refused, %i alike', (school, own, refused, alike) => {
-    const found = checkHouseWords(SCHOOLS[school], own);
+    const found = checkHouseWords(COUNTING_SYSTEMS[school], own);
     expect([found.refused.length, found.alike.length]).toEqual([refused, alike]);
   });
   it('names both places', () =>
-    expect(checkHouseWords(SCHOOLS.numbers, { half: 'e' }).alike[0]).toEqual({
+    expect(checkHouseWords(COUNTING_SYSTEMS.numbers, { half: 'e' }).alike[0]).toEqual({
       keys: ['quarter1', 'half'],
       word: 'e',
     }));

@@ -1,5 +1,5 @@
 import { wordTrouble } from './sayable.ts';
-import type { School, Words } from './school.ts';
+import type { CountingSystem, Words } from './countingSystem.ts';
 
 export interface HouseWordsCheck {
   /** Words that cannot work, each with what to do. */
@@ -11,10 +11,10 @@ export interface HouseWordsCheck {
 const LONGEST_WORD = 24;
 
 /**
- * Can a school be spoken with these words of the teacher's?
- * @param own  only what differs from the school's words
+ * Can a system be spoken with these words of the teacher's?
+ * @param own  only what differs from the system's words
  */
-export function checkHouseWords(school: School, own: Words): HouseWordsCheck {
+export function checkHouseWords(school: CountingSystem, own: Words): HouseWordsCheck {
   const refused = Object.entries(own).flatMap(([key, word]) => {
     if (!Object.hasOwn(school.words, key)) return [{ key, reason: `${school.title} has no such place` }];
     if (word.trim() === '') return [{ key, reason: 'a syllable is missing: write one, or reset it' }];

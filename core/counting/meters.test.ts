@@ -2,13 +2,13 @@ import { describe, expect, it } from 'vitest';
 import { patternOf } from '../rhythm/arbitrary.test-helper.ts';
 import type { ValueLetter } from '../rhythm/value.ts';
 import { countPattern, plainCounts } from './count.ts';
-import type { SchoolId } from './schools.ts';
+import type { CountingSystemId } from './countingSystems.ts';
 
 /**
- * One line in every school side by side, from one kind of meter to the next; a school that is not there refuses the
+ * One line in every system side by side, from one kind of meter to the next; a system that is not there refuses the
  * meter.
  */
-const LINES: readonly (Readonly<Partial<Record<SchoolId, string>>> & {
+const LINES: readonly (Readonly<Partial<Record<CountingSystemId, string>>> & {
   readonly text: string;
   readonly beat?: ValueLetter;
 })[] = [
@@ -296,7 +296,7 @@ const LINES: readonly (Readonly<Partial<Record<SchoolId, string>>> & {
   },
 ];
 
-const SIDE_BY_SIDE: readonly SchoolId[] = [
+const SIDE_BY_SIDE: readonly CountingSystemId[] = [
   'numbers',
   'pulses',
   'numbers-te',

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { SCHOOL_IDS } from '../counting/schools.ts';
+import { COUNTING_SYSTEM_IDS } from '../counting/countingSystems.ts';
 import { mixed } from '../rhythm/fraction.ts';
 import { type ValueLetter, VALUES } from '../rhythm/value.ts';
 import { misconceptionText, questionWords } from '../wording/questionWords.ts';
@@ -25,7 +25,7 @@ const settings: fc.Arbitrary<SignSettings> = fc.record({
   rests: fc.boolean(),
   clefs: fc.boolean(),
   beat: fc.constantFrom<ValueLetter>('h', 'q', 'e'),
-  counts: fc.record({ school: fc.constantFrom(...SCHOOL_IDS) }),
+  counts: fc.record({ school: fc.constantFrom(...COUNTING_SYSTEM_IDS) }),
 });
 const right = ({ answer, answers = [answer] }: Question) => answers;
 

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { everydayPattern, patternOf } from '../rhythm/arbitrary.test-helper.ts';
 import { MISCONCEPTIONS } from '../exercises/misconceptions.ts';
 import { PLAIN_VOICE, countsOf, namingOf } from '../wording/voice.ts';
-import { SCHOOLS } from '../counting/schools.ts';
+import { COUNTING_SYSTEMS } from '../counting/countingSystems.ts';
 import { ELEMENTS } from '../rhythm/elements.ts';
 import { NAMING_IDS, inNaming } from '../wording/valueNames.ts';
 import { judge } from './judge.ts';
@@ -224,7 +224,7 @@ describe('names of values, in every text a class sees', () => {
     ...Object.values(ACTIVITY_NAMES),
     ...Object.values(ELEMENTS).map(({ title }) => title),
     ...MISCONCEPTIONS.map(({ id }) => misconceptionText(id, 'crotchets')),
-    ...Object.values(SCHOOLS).flatMap(({ meanings }) => Object.values(meanings)),
+    ...Object.values(COUNTING_SYSTEMS).flatMap(({ meanings }) => Object.values(meanings)),
   ];
   it.each([
     ['a dotted {q}', 'a dotted quarter', 'a dotted crotchet'],

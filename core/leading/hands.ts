@@ -1,6 +1,6 @@
 import { type CountedMeasure, eventsOf } from '../counting/count.ts';
 import { beatsHeld, beatsInside } from '../counting/beatPlace.ts';
-import type { CountedEvent } from '../counting/school.ts';
+import type { CountedEvent } from '../counting/countingSystem.ts';
 import { floor, frac, mixed, add } from '../rhythm/fraction.ts';
 import { type Meter, beatOf } from '../rhythm/meter.ts';
 import type { Pattern } from '../rhythm/pattern.ts';

@@ -1,5 +1,5 @@
 import { type CountOptions, countPattern, eventsOf } from '../counting/count.ts';
-import type { CountedEvent } from '../counting/school.ts';
+import type { CountedEvent } from '../counting/countingSystem.ts';
 import { sub, toNumber } from '../rhythm/fraction.ts';
 import { beatOf } from '../rhythm/meter.ts';
 import type { Pattern } from '../rhythm/pattern.ts';

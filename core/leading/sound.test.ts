@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { SCHOOL_IDS } from '../counting/schools.ts';
+import { COUNTING_SYSTEM_IDS } from '../counting/countingSystems.ts';
 import { everydayPattern, patternOf } from '../rhythm/arbitrary.test-helper.ts';
 import { wavFile } from '../sound/wav.ts';
 import { audioTime, changeRate, goOn, tableTime } from './playback.ts';
@@ -84,7 +84,7 @@ describe('sounds', () => {
   });
   it('every syllable of every school has a recording', () => {
     fc.assert(
-      fc.property(everydayPattern, fc.constantFrom(...SCHOOL_IDS), (pattern, school) => {
+      fc.property(everydayPattern, fc.constantFrom(...COUNTING_SYSTEM_IDS), (pattern, school) => {
         const made = timetable(
           pattern,
           { ...PLAN, passes: [{ activity: 'say', who: 'together' }], ladder: [{ bpm: 90, passes: 1 }] },

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { countPattern, eventsOf } from '../counting/count.ts';
-import type { SchoolId } from '../counting/schools.ts';
+import type { CountingSystemId } from '../counting/countingSystems.ts';
 import { mixed } from '../rhythm/fraction.ts';
 import { patternOf } from '../rhythm/arbitrary.test-helper.ts';
 import { placePattern } from '../rhythm/place.ts';
@@ -8,7 +8,7 @@ import { spokenParts } from './spokenParts.ts';
 import { recordingFile, recordingOf } from './spokenWords.ts';
 
 /** What is said in a pattern, each syllable with its beat from 0: "1@0". */
-function spoken(text: string, school: SchoolId): string {
+function spoken(text: string, school: CountingSystemId): string {
   const pattern = patternOf(text);
   const counted = countPattern(pattern, { school });
   if (!counted.ok) throw new Error(counted.reason);

@@ -1,5 +1,5 @@
 import { NO_SYLLABLE, beatsHeld, beatsInside, pointsInside } from '../counting/beatPlace.ts';
-import type { CountedEvent } from '../counting/school.ts';
+import type { CountedEvent } from '../counting/countingSystem.ts';
 import { type Fraction, add, frac, mul, sub } from '../rhythm/fraction.ts';
 
 /** One syllable of a written count: when it is said, in counted beats from the bar line, and how long it lasts. */

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { countPattern, plainCounts } from '../counting/count.ts';
-import { SCHOOL_IDS } from '../counting/schools.ts';
+import { COUNTING_SYSTEM_IDS } from '../counting/countingSystems.ts';
 import { MIDDLE_LINE } from '../exercises/signs.ts';
 import { LEVELS, difficultyOf } from '../making/level.ts';
 import { patternOf } from '../rhythm/arbitrary.test-helper.ts';
@@ -376,7 +376,7 @@ describe('a sheet', () => {
   it('asks nothing where a school cannot count', () => {
     const part = { key: 0, kind: 'counts' as const, count: 2, level: 1 as const, meter: '6/8' };
     expect(makeSheet({ ...SHEET, parts: [part] }, { school: 'feet' }).parts[0]!.questions).toEqual([]);
-    for (const school of SCHOOL_IDS.filter((id) => id !== 'feet' && id !== 'words'))
+    for (const school of COUNTING_SYSTEM_IDS.filter((id) => id !== 'feet' && id !== 'words'))
       expect(makeSheet({ ...SHEET, parts: [{ ...part, meter: '4/4' }] }, { school }).parts[0]!.questions).toHaveLength(
         2,
       );

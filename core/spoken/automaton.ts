@@ -51,7 +51,7 @@ export interface Move {
   readonly transitions: readonly (Transition | undefined)[];
 }
 
-/** As many states as are kept; the texts of a school seldom need a tenth of them. */
+/** As many states as are kept; the texts of a system seldom need a tenth of them. */
 const MOST_STATES = 3000;
 
 /**

@@ -1,7 +1,7 @@
 import { type Fraction, div } from '../rhythm/fraction.ts';
 import { type Beat, type Meter, beatOf } from '../rhythm/meter.ts';
 import { type NoteValue, type ValueLetter, lengthOf } from '../rhythm/value.ts';
-import type { CountedEvent } from '../counting/school.ts';
+import type { CountedEvent } from '../counting/countingSystem.ts';
 import {
   GRID_VALUES,
   type GridValue,
@@ -50,7 +50,7 @@ export interface Transition {
 export interface Fitting {
   readonly length: number;
   readonly tuplet: OpenTuplet | undefined;
-  /** A note of this value, and a rest, as the schools see them. */
+  /** A note of this value, and a rest, as the systems see them. */
   readonly note: CountedEvent;
   readonly rest: CountedEvent;
   /** What one token that means it does. */
@@ -59,7 +59,7 @@ export interface Fitting {
   readonly asRest: Transition;
 }
 
-/** As the schools see it, and its notes. */
+/** As the systems see it, and its notes. */
 interface SeenTuplet {
   readonly inBeats: NonNullable<CountedEvent['tuplet']>;
   readonly events: Map<number, CountedEvent>;
@@ -80,7 +80,7 @@ const TIED_COST = 0.3;
 export const WHOLE_TOKEN: readonly string[] = [];
 
 /**
- * The places of a measure and what can be written at each, whatever the school; worked out when first asked, and kept.
+ * The places of a measure and what can be written at each, whatever the system; worked out when first asked, and kept.
  */
 export class Places {
   readonly beat: Beat;
@@ -90,7 +90,7 @@ export class Places {
   private readonly plain = new Map<number, Place>();
   private readonly inTuplets = new Map<string, Place>();
   private readonly fittings = new Map<Place, readonly Fitting[]>();
-  /** What the schools see, outside tuplets. */
+  /** What the systems see, outside tuplets. */
   private readonly events = new Map<number, CountedEvent>();
   /** By the ticks at which they start: all notes of one share the object. */
   private readonly tuplets = new Map<TupletKind, Map<number, SeenTuplet>>();
@@ -172,7 +172,7 @@ export class Places {
   }
 
   /**
-   * A note or rest at so many ticks from the bar line, of so many ticks, as the schools see it; the same object each
+   * A note or rest at so many ticks from the bar line, of so many ticks, as the systems see it; the same object each
    * time.
    */
   counted(

@@ -1,5 +1,5 @@
 import { NUMBER_WORDS } from '../counting/numberWords.ts';
-import { SPOKEN_VALUES } from '../counting/schools/noteNames.ts';
+import { SPOKEN_VALUES } from '../counting/systems/noteNames.ts';
 import { type Fraction, ZERO, add, compare, sub } from '../rhythm/fraction.ts';
 import { type Meter, beatOf, meterLength } from '../rhythm/meter.ts';
 import type { Item, Measure, Pattern } from '../rhythm/pattern.ts';
@@ -39,7 +39,7 @@ function wordsOf(text: string): Word[] {
 const stuck = ({ typed, at }: Word): NamedSpeech => ({ ok: false, word: typed, at });
 
 /**
- * Note names: "half note quarter quarter", "dotted quarter eighth rest", "two eighths", "crotchet rest", as the school
+ * Note names: "half note quarter quarter", "dotted quarter eighth rest", "two eighths", "crotchet rest", as the system
  * prints them too ("half-note", "quarter-dot", "(quarter)"). A rest without a name lasts a beat.
  * @returns nothing to read where no value is named
  */
@@ -58,7 +58,7 @@ export function readNoteNames(text: string, meter: Meter): NamedSpeech {
     open = undefined;
   };
   for (const [i, word] of words.entries()) {
-    // As the school prints a rest: all in parentheses.
+    // As the system prints a rest: all in parentheses.
     if (word.text.startsWith('(')) close();
     const inner = word.text.replace(/^\(|\)$/g, '');
     const base = SPOKEN_VALUES[inner];

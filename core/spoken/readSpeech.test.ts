@@ -4,15 +4,15 @@ import { everydayPattern, patternOf } from '../rhythm/arbitrary.test-helper.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
 import { printRhythm } from '../rhythm/text.ts';
 import { countPattern, plainCounts } from '../counting/count.ts';
-import type { SchoolId } from '../counting/schools.ts';
+import type { CountingSystemId } from '../counting/countingSystems.ts';
 import { READABLE_SCHOOLS, SPOKEN_SCHOOLS, recognise, readSpeech, speechTrouble } from './readSpeech.ts';
 
-function read(text: string, school: SchoolId, meter = { upper: 4, lower: 4 }): string[] {
+function read(text: string, school: CountingSystemId, meter = { upper: 4, lower: 4 }): string[] {
   const said = readSpeech(text, school, { meter });
   return said.ok ? said.patterns.map(printRhythm) : [`! ${said.word}`];
 }
 
-function spoken(text: string, school: SchoolId): string {
+function spoken(text: string, school: CountingSystemId): string {
   const counted = countPattern(patternOf(text), { school });
   if (!counted.ok) throw new Error(counted.reason);
   return plainCounts(counted.measures);
@@ -194,7 +194,7 @@ describe('there and back', () => {
     fc.assert(
       fc.property(
         everydayPattern,
-        fc.constantFrom<SchoolId>('numbers', 'numbers-te', 'takadimi', 'pulses'),
+        fc.constantFrom<CountingSystemId>('numbers', 'numbers-te', 'takadimi', 'pulses'),
         (pattern, school) => {
           const text = printRhythm(pattern);
           const said = readSpeech(spoken(text, school), school, { meter: pattern.measures[0]!.meter });

@@ -3,10 +3,10 @@ import { COMMON_TIME, type Meter, meterText } from '../rhythm/meter.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
 import { printRhythm } from '../rhythm/text.ts';
 import type { ValueLetter } from '../rhythm/value.ts';
-import type { Words } from '../counting/school.ts';
-import { SCHOOLS, SCHOOL_IDS, type SchoolId } from '../counting/schools.ts';
+import type { Words } from '../counting/countingSystem.ts';
+import { COUNTING_SYSTEMS, COUNTING_SYSTEM_IDS, type CountingSystemId } from '../counting/countingSystems.ts';
 import { HARBOUR_ANIMALS, type WordSet } from '../counting/wordSet.ts';
-import { SPOKEN_VALUES } from '../counting/schools/noteNames.ts';
+import { SPOKEN_VALUES } from '../counting/systems/noteNames.ts';
 import { nearest } from './nearest.ts';
 import { type NamedSpeech, readNoteNames, readWithinNote } from './readNames.ts';
 import { SpokenParser } from './spokenParser.ts';
@@ -16,9 +16,9 @@ import { type Typed, typedTokens } from './tokenizer.ts';
 import { BAR } from './automaton.ts';
 import { type WrittenSpans, withRests, writeParse } from './writePatterns.ts';
 
-/** The schools that lead back from speech to writing, in the order in which they are tried. */
-export const SPOKEN_SCHOOLS: readonly SchoolId[] = SCHOOL_IDS.flatMap((id) => {
-  const { speech } = SCHOOLS[id];
+/** The systems that lead back from speech to writing, in the order in which they are tried. */
+export const SPOKEN_SCHOOLS: readonly CountingSystemId[] = COUNTING_SYSTEM_IDS.flatMap((id) => {
+  const { speech } = COUNTING_SYSTEMS[id];
   return speech ? [{ id, order: speech.order }] : [];
 })
   .sort((a, b) => a.order - b.order)
@@ -34,28 +34,36 @@ export interface SpeechOptions {
 }
 
 /**
- * Parses, the most likely first, without repeats; `exact` when every word was typed just as the school prints it, and
+ * Parses, the most likely first, without repeats; `exact` when every word was typed just as the system prints it, and
  * says something usual.
  */
 export type SpeechResult =
-  | { readonly ok: true; readonly school: SchoolId; readonly exact: boolean; readonly patterns: readonly Pattern[] }
+  | {
+      readonly ok: true;
+      readonly school: CountingSystemId;
+      readonly exact: boolean;
+      readonly patterns: readonly Pattern[];
+    }
   | { readonly ok: false; readonly word: string; readonly at: number; readonly expected: string };
 
 /** Schools whose words name lengths: they are read as they stand. */
-const NAMED: Partial<Record<SchoolId, (text: string, meter: Meter) => NamedSpeech>> = {
+const NAMED: Partial<Record<CountingSystemId, (text: string, meter: Meter) => NamedSpeech>> = {
   'note-names': readNoteNames,
   'within-note': readWithinNote,
 };
 /** The words that a teacher might have meant there. */
-const NAMED_WORDS: Partial<Record<SchoolId, readonly string[]>> = {
+const NAMED_WORDS: Partial<Record<CountingSystemId, readonly string[]>> = {
   'note-names': [...Object.keys(SPOKEN_VALUES), 'dotted', 'note', 'rest'],
   'within-note': ['rest'],
 };
 
-/** Every school that `readSpeech` can read. */
-export const READABLE_SCHOOLS: readonly SchoolId[] = [...SPOKEN_SCHOOLS, ...(Object.keys(NAMED) as SchoolId[])];
+/** Every system that `readSpeech` can read. */
+export const READABLE_SCHOOLS: readonly CountingSystemId[] = [
+  ...SPOKEN_SCHOOLS,
+  ...(Object.keys(NAMED) as CountingSystemId[]),
+];
 
-/** A parse that costs more than this for each word is not what the school usually says. */
+/** A parse that costs more than this for each word is not what the system usually says. */
 const FARFETCHED = 0.5;
 const MOST = 40;
 /** Parses looked at for each one kept: those that would be spoken otherwise are thrown away. */
@@ -64,9 +72,9 @@ const LOOKED_AT = 3;
 const parsers = new Map<string, SpokenParser>();
 const MOST_PARSERS = 60;
 
-/** What is worked out for a school in a meter serves every text: it is kept. */
+/** What is worked out for a system in a meter serves every text: it is kept. */
 function parserFor(
-  school: SchoolId,
+  school: CountingSystemId,
   meter: Meter,
   { beat, houseWords, wordSet = HARBOUR_ANIMALS }: SpeechOptions,
 ): SpokenParser {
@@ -75,10 +83,10 @@ function parserFor(
   const known = parsers.get(key);
   if (known) return known;
   if (parsers.size >= MOST_PARSERS) parsers.clear();
-  const words = lowered({ ...SCHOOLS[school].words, ...houseWords });
+  const words = lowered({ ...COUNTING_SYSTEMS[school].words, ...houseWords });
   const parser = new SpokenParser({
     id: school,
-    school: SCHOOLS[school],
+    school: COUNTING_SYSTEMS[school],
     words,
     wordSet: loweredSet(wordSet),
     places: placesOf(meter, beat),
@@ -107,7 +115,7 @@ const loweredSet = (set: WordSet): WordSet => ({ ...set, cells: lowered(set.cell
  * @example say("ta ti-ti ta-a", 'ta')   // 4/4 q e e h
  * @example say("1 3", 'numbers')        // 4/4 h h, then 4/4 q (q) q (q)
  */
-export function readSpeech(text: string, school: SchoolId, options: SpeechOptions = {}): SpeechResult {
+export function readSpeech(text: string, school: CountingSystemId, options: SpeechOptions = {}): SpeechResult {
   if (!READABLE_SCHOOLS.includes(school))
     return {
       ok: false,
@@ -143,10 +151,10 @@ export function readSpeech(text: string, school: SchoolId, options: SpeechOption
 /** What could not be read, and what is most like it. */
 function failure(
   { word, at }: { readonly word: string; readonly at: number },
-  school: SchoolId,
+  school: CountingSystemId,
   words: readonly string[],
 ): Extract<SpeechResult, { ok: false }> {
-  const { title } = SCHOOLS[school];
+  const { title } = COUNTING_SYSTEMS[school];
   if (word === '') return { ok: false, word, at, expected: 'something to read, such as “ta ti-ti ta-a” or “1 & 2 3”' };
   const near = nearest(word, words);
   const expected = near === undefined ? `what can follow here in ${title}` : `“${near}”, the nearest word of ${title}`;
@@ -168,7 +176,7 @@ function isAsPrinted(all: readonly Typed[]): boolean {
 function sayLoosely(
   parser: SpokenParser,
   typed: readonly Typed[],
-  school: SchoolId,
+  school: CountingSystemId,
   meter: Meter,
   most: number,
 ): SpeechResult {
@@ -210,20 +218,20 @@ function firstOf(
 }
 
 export interface Recognised {
-  readonly school: SchoolId;
+  readonly school: CountingSystemId;
   /** As in `Said`. */
   readonly exact: boolean;
   readonly patterns: readonly Pattern[];
 }
 
 /**
- * Finds the school by itself: one whose words these are just as typed goes before one that can be made of them,
+ * Finds the system by itself: one whose words these are just as typed goes before one that can be made of them,
  * then the preferred one before the others. Undefined when none can read all of it. Without a meter the usual ones are
  * looked through, see `inAnyMeter`.
  */
 export function recognise(
   text: string,
-  preferred: SchoolId | undefined,
+  preferred: CountingSystemId | undefined,
   options: SpeechOptions = {},
 ): Recognised | undefined {
   const order = [
@@ -248,9 +256,11 @@ export function recognise(
 /** Why no school can read it, told by the one that understood the most; undefined where none understood a word. */
 export function speechTrouble(
   text: string,
-  preferred: SchoolId | undefined,
+  preferred: CountingSystemId | undefined,
   options: SpeechOptions = {},
-): { readonly school: SchoolId; readonly word: string; readonly at: number; readonly expected: string } | undefined {
+):
+  | { readonly school: CountingSystemId; readonly word: string; readonly at: number; readonly expected: string }
+  | undefined {
   let most: ReturnType<typeof speechTrouble>;
   for (const school of new Set([...(preferred ? [preferred] : []), ...READABLE_SCHOOLS])) {
     const said = readSpeech(text, school, {

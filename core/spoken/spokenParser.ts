@@ -1,7 +1,7 @@
 import type { ValueLetter } from '../rhythm/value.ts';
 import { countOnce } from '../counting/count.ts';
-import type { School, Words } from '../counting/school.ts';
-import type { SchoolId } from '../counting/schools.ts';
+import type { CountingSystem, Words } from '../counting/countingSystem.ts';
+import type { CountingSystemId } from '../counting/countingSystems.ts';
 import type { WordSet } from '../counting/wordSet.ts';
 import { Vocabulary } from './vocabulary.ts';
 import type { Places } from './places.ts';
@@ -11,12 +11,12 @@ import { Tokenizer } from './tokenizer.ts';
 import { BAR, SpeechAutomaton } from './automaton.ts';
 import { startsTied, writeParse } from './writePatterns.ts';
 
-export interface SpokenSchool {
-  readonly id: SchoolId;
-  readonly school: School;
+export interface SpokenSystem {
+  readonly id: CountingSystemId;
+  readonly school: CountingSystem;
   readonly words: Words;
   readonly wordSet: WordSet;
-  /** Of its meter and beat; the voices of all schools share them. */
+  /** Of its meter and beat; the voices of all systems share them. */
   readonly places: Places;
   readonly beat: ValueLetter | undefined;
 }
@@ -39,7 +39,7 @@ export class SpokenParser {
   /** The measures of the last text, by their place: while a teacher types, all but the last measure are known. */
   private kept: readonly (readonly Kept[])[] = [];
 
-  constructor(private readonly spoken: SpokenSchool) {
+  constructor(private readonly spoken: SpokenSystem) {
     const { school, words, wordSet, places } = spoken;
     this.tokenizer = new Tokenizer(school, words, wordSet);
     this.vocabulary = new Vocabulary(places, school, words, wordSet);

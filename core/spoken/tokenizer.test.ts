@@ -1,14 +1,17 @@
 import { describe, expect, it } from 'vitest';
-import { SCHOOLS, type SchoolId } from '../counting/schools.ts';
+import { COUNTING_SYSTEMS, type CountingSystemId } from '../counting/countingSystems.ts';
 import { HARBOUR_ANIMALS } from '../counting/wordSet.ts';
 import { Tokenizer, typedTokens } from './tokenizer.ts';
 
-function cut(school: SchoolId, text: string, own: Readonly<Record<string, string>> = {}) {
-  return typedTokens(text, new Tokenizer(SCHOOLS[school], { ...SCHOOLS[school].words, ...own }, HARBOUR_ANIMALS));
+function cut(school: CountingSystemId, text: string, own: Readonly<Record<string, string>> = {}) {
+  return typedTokens(
+    text,
+    new Tokenizer(COUNTING_SYSTEMS[school], { ...COUNTING_SYSTEMS[school].words, ...own }, HARBOUR_ANIMALS),
+  );
 }
 
-/** School, what is typed, the tokens as the school prints them. */
-const CASES: readonly (readonly [SchoolId, string, string])[] = [
+/** School, what is typed, the tokens as the system prints them. */
+const CASES: readonly (readonly [CountingSystemId, string, string])[] = [
   ['numbers', '1 & 2', '1 & 2'],
   ['numbers', '1 and 2 AND 3', '1 & 2 & 3'],
   ['numbers', '1+ 2+', '1 & 2 &'],
@@ -72,7 +75,7 @@ describe('typed speech', () => {
   });
 
   it('takes a word again that was typed before, and never mixes two up', () => {
-    const tokenizer = new Tokenizer(SCHOOLS.ta, SCHOOLS.ta.words, HARBOUR_ANIMALS);
+    const tokenizer = new Tokenizer(COUNTING_SYSTEMS.ta, COUNTING_SYSTEMS.ta.words, HARBOUR_ANIMALS);
     const twice = [1, 2].map(() => typedTokens('titi ta titi taa', tokenizer).map(({ token }) => token));
     expect(twice[0]).toEqual(['ti', 'ti', 'ta', 'ti', 'ti', 'ta-a']);
     expect(twice[1]).toEqual(twice[0]);

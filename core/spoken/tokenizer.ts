@@ -1,5 +1,5 @@
 import { vowelOf } from '../counting/beatPlace.ts';
-import type { School, SpeechRules, Words } from '../counting/school.ts';
+import type { CountingSystem, SpeechRules, Words } from '../counting/countingSystem.ts';
 import type { WordSet } from '../counting/wordSet.ts';
 import { BAR } from './automaton.ts';
 
@@ -29,7 +29,7 @@ const MEANT: Readonly<Record<string, string>> = {
 };
 
 /**
- * Cuts typed speech into tokens just as the schools print them, tolerant of how people type:
+ * Cuts typed speech into tokens just as the systems print them, tolerant of how people type:
  * capitals, commas, "ti-ti" or "titi" for "ti ti", "1e+a" for "1 e & a", "taa" for "ta-a".
  */
 export function typedTokens(text: string, tokenizer: Tokenizer): Typed[] {
@@ -73,7 +73,7 @@ export class Tokenizer {
   private readonly known = new Map<string, readonly string[]>();
 
   constructor(
-    school: School,
+    school: CountingSystem,
     private readonly words: Words,
     wordSet: WordSet,
   ) {

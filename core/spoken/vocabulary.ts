@@ -1,7 +1,7 @@
 import { add, frac, mul } from '../rhythm/fraction.ts';
 import { type NoteValue, type ValueLetter, lengthOf } from '../rhythm/value.ts';
 import { beatsHeld, beatsInside, vowelOf } from '../counting/beatPlace.ts';
-import type { CountedEvent, School, Words } from '../counting/school.ts';
+import type { CountedEvent, CountingSystem, Words } from '../counting/countingSystem.ts';
 import type { WordSet } from '../counting/wordSet.ts';
 import { soundingTicks, ticks, tupletKinds } from './ticks.ts';
 import { type Transition, type Place, type Places, type SpokenEvent, WHOLE_TOKEN } from './places.ts';
@@ -22,14 +22,14 @@ export class Vocabulary {
 
   constructor(
     private readonly places: Places,
-    readonly school: School,
+    readonly school: CountingSystem,
     readonly words: Words,
     private readonly wordSet: WordSet,
   ) {
     this.vowels = [...new Set(Object.values(words).map(vowelOf))];
   }
 
-  /** Just as the school prints it. */
+  /** Just as the system prints it. */
   exactFrom(place: Place): Transitions {
     let transitions = this.exact.get(place);
     if (!transitions) this.exact.set(place, (transitions = transitionsOf((put) => this.sayExactly(place, put))));
@@ -77,7 +77,7 @@ export class Vocabulary {
   }
 
   /**
-   * The words of one measure as a parse has it, for schools that say whole cells: only there a longer cell may take the
+   * The words of one measure as a parse has it, for systems that say whole cells: only there a longer cell may take the
    * place of shorter ones. Undefined for rests, which are given in several ways.
    */
   cellWords(events: readonly SpokenEvent[], from: number): (string | undefined)[] {

@@ -1,6 +1,6 @@
 import { beatsInside } from '../counting/beatPlace.ts';
 import { type CountedToken, countOnce, countPattern, eventsOf } from '../counting/count.ts';
-import { SCHOOLS } from '../counting/schools.ts';
+import { COUNTING_SYSTEMS } from '../counting/countingSystems.ts';
 import type { Misreading, TakeResult } from '../judging/takeResult.ts';
 import {
   type Fraction,
@@ -198,7 +198,7 @@ function isAlone({ notes, extras, misreadings }: AboutTake): boolean {
 
 /** Only where the beats are numbered does what is said tell the beat too. */
 function whereSaid({ beat }: CountedToken, { counts: { school } }: Voice): string {
-  return SCHOOLS[school].speech?.numbered ? '' : ` (beat ${beat})`;
+  return COUNTING_SYSTEMS[school].speech?.numbered ? '' : ` (beat ${beat})`;
 }
 
 /** What a sentence can say of the event a misreading is about. */

@@ -1,4 +1,4 @@
-import type { RestStyle } from '../counting/school.ts';
+import type { RestStyle } from '../counting/countingSystem.ts';
 
 /** How a teacher would say the ways to give a rest. */
 export const REST_NAMES: Readonly<Record<RestStyle, string>> = {

@@ -1,11 +1,11 @@
 import type { CountOptions, CountedToken } from '../counting/count.ts';
-import type { RestStyle } from '../counting/school.ts';
-import { SCHOOLS } from '../counting/schools.ts';
+import type { RestStyle } from '../counting/countingSystem.ts';
+import { COUNTING_SYSTEMS } from '../counting/countingSystems.ts';
 import { NO_SYLLABLE } from '../counting/beatPlace.ts';
 
 /** How a class gives its rests. */
 export function restStyleOf({ school, rests }: CountOptions): RestStyle {
-  return rests ?? SCHOOLS[school].rests;
+  return rests ?? COUNTING_SYSTEMS[school].rests;
 }
 
 /** Nobody whispers more counts in a row than so many from one sentence. */

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { REST_STYLES, type RestStyle } from '../counting/school.ts';
-import { type SchoolId, SCHOOL_IDS } from '../counting/schools.ts';
+import { REST_STYLES, type RestStyle } from '../counting/countingSystem.ts';
+import { type CountingSystemId, COUNTING_SYSTEM_IDS } from '../counting/countingSystems.ts';
 import { MISREADING_CODES, type MisreadingCode } from '../judging/misreadings/table.ts';
 import type { Misreading } from '../judging/takeResult.ts';
 import { everydayPattern, patternOf } from '../rhythm/arbitrary.test-helper.ts';
@@ -478,7 +478,7 @@ describe('each misreading in words', () => {
 });
 
 describe('in each way of counting', () => {
-  it.each<[SchoolId, RestStyle | undefined, string, string]>([
+  it.each<[CountingSystemId, RestStyle | undefined, string, string]>([
     ['numbers', undefined, 'whisper “3”', 'on “&”'],
     ['numbers', 'whisper', 'whisper “3”', 'on “&”'],
     ['numbers', 'rest', 'whisper “rest”', 'on “&”'],
@@ -507,10 +507,10 @@ describe('in each way of counting', () => {
   ])('a clap in a rest, rests %s: %s', (rests, words) => expect(anyRestKept({ school: 'numbers', rests })).toBe(words));
   it('nobody is told to say a sign, a hyphen between numbers, or a count that is none', () => {
     const anyCode = fc.constantFrom(...MISREADING_CODES);
-    const anySchool = fc.constantFrom(...SCHOOL_IDS);
+    const anySystem = fc.constantFrom(...COUNTING_SYSTEM_IDS);
     const anyStyle = fc.constantFrom(undefined, ...REST_STYLES);
     fc.assert(
-      fc.property(everydayPattern, anyCode, anySchool, anyStyle, fc.nat(), (pattern, code, school, rests, at) => {
+      fc.property(everydayPattern, anyCode, anySystem, anyStyle, fc.nat(), (pattern, code, school, rests, at) => {
         const { events } = scheduleOf(pattern, 60);
         const voice: Voice = { counts: { school, rests }, naming: 'crotchets' };
         const more = { beats: frac(1), kept: { bpm: 90, click: 60 } };

@@ -1,6 +1,6 @@
 import type { CountOptions } from '../counting/count.ts';
-import type { RestStyle, Words } from '../counting/school.ts';
-import type { SchoolId } from '../counting/schools.ts';
+import type { RestStyle, Words } from '../counting/countingSystem.ts';
+import type { CountingSystemId } from '../counting/countingSystems.ts';
 import type { WordSet } from '../counting/wordSet.ts';
 import type { NamingId } from './valueNames.ts';
 
@@ -15,7 +15,7 @@ export const PLAIN_VOICE: Voice = { counts: { school: 'numbers' }, naming: 'quar
 
 /** How a class speaks, as its teacher set it. */
 export interface ClassWords {
-  readonly school: SchoolId;
+  readonly school: CountingSystemId;
   readonly rests: RestStyle | null;
   readonly naming?: NamingId | undefined;
   /** The teacher's own words, by school. */
@@ -24,7 +24,7 @@ export interface ClassWords {
 }
 
 /** How a class counts; with `school` another way of counting, in the class's own words for it. */
-export function countsOf(words: ClassWords, school: SchoolId = words.school): CountOptions {
+export function countsOf(words: ClassWords, school: CountingSystemId = words.school): CountOptions {
   return {
     school,
     rests: school === words.school ? (words.rests ?? undefined) : undefined,

@@ -3,7 +3,7 @@ import autocannon from 'autocannon';
 import { chromium } from 'playwright-core';
 import { countPattern, plainCounts } from '../../core/counting/count.ts';
 import { SPOKEN_SCHOOLS, readSpeech } from '../../core/spoken/readSpeech.ts';
-import { SCHOOL_IDS } from '../../core/counting/schools.ts';
+import { COUNTING_SYSTEM_IDS } from '../../core/counting/countingSystems.ts';
 import { randomFrom } from '../../core/random.ts';
 import { chooseQuestions } from '../../core/exercises/kinds/chooseRhythm.ts';
 import { READY_PLANS } from '../../core/leading/plan.ts';
@@ -63,7 +63,7 @@ function benchCommandLine(): void {
   const counts = Array.from({ length: 20_000 }, (_, i) => ({
     id: i,
     text: patternText(4),
-    school: SCHOOL_IDS[i % (SCHOOL_IDS.length - 2)],
+    school: COUNTING_SYSTEM_IDS[i % (COUNTING_SYSTEM_IDS.length - 2)],
   }));
   batch('count', 'count --batch, 4 measures, no two alike', counts);
 }
@@ -74,7 +74,10 @@ function benchSpeech(): void {
   const parse = timed(() => texts.map((text) => parseRhythm(text)));
   const patterns = parse.result.flatMap((parsed) => (parsed.ok ? [parsed.pattern] : []));
   const spoken = timed(
-    () => new Map(SCHOOL_IDS.map((school) => [school, patterns.map((pattern) => countPattern(pattern, { school }))])),
+    () =>
+      new Map(
+        COUNTING_SYSTEM_IDS.map((school) => [school, patterns.map((pattern) => countPattern(pattern, { school }))]),
+      ),
   );
   const said = timed(() => {
     for (const school of SPOKEN_SCHOOLS)

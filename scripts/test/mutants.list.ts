@@ -273,8 +273,8 @@ export const MUTANTS: readonly MutantGroup[] = [
     project: 'units',
     tests: ['core/spoken', 'core/counting'],
     mutants: [
-      ['core/counting/schools/numbers.ts', '`beat${i + 1}`])', '`beat${i + 2}`])'],
-      ['core/counting/schools/ta.ts', "syncopa: 'eighth quarter eighth'", "syncopa: 'quarter eighth eighth'"],
+      ['core/counting/systems/numbers.ts', '`beat${i + 1}`])', '`beat${i + 2}`])'],
+      ['core/counting/systems/ta.ts', "syncopa: 'eighth quarter eighth'", "syncopa: 'quarter eighth eighth'"],
       ['core/spoken/nearest.ts', 'off < (best?.off ?? Infinity)', 'off > (best?.off ?? 0)'],
       ['core/spoken/readNames.ts', "if (open) close('rest');", "if (open) close('note');"],
       ['core/spoken/readNames.ts', 'number === counted + 1', 'number > counted'],

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { countPattern, plainCounts } from '../../core/counting/count.ts';
-import { type SchoolId, SCHOOLS } from '../../core/counting/schools.ts';
+import { type CountingSystemId, COUNTING_SYSTEMS } from '../../core/counting/countingSystems.ts';
 import { OUT_FACTS, type OutId } from '../../core/formats/formatFacts.ts';
 import { EXTRA_KINDS } from '../../core/judging/extras.ts';
 import { judge } from '../../core/judging/judge.ts';
@@ -86,14 +86,14 @@ describe('the tables of the rules say what the core does', () => {
 
   it('§4 counts', () => {
     const [heading] = RULES.split('\n').filter((line) => line.startsWith('| rhythm | numbers |'));
-    const ways = cellsOf(heading!).slice(1) as SchoolId[];
+    const ways = cellsOf(heading!).slice(1) as CountingSystemId[];
     for (const [text, ...cells] of table('rhythm | numbers'))
       ways.forEach((school, i) => {
         const counted = countPattern(pattern(text!), { school });
         expect([text, school, counted.ok ? plainCounts(counted.measures) : '–']).toEqual([text, school, cells[i]]);
       });
     for (const [, name] of RULES.matchAll(/`(pulses|note-names|within-note|words)`/g))
-      expect(SCHOOLS).toHaveProperty(name!);
+      expect(COUNTING_SYSTEMS).toHaveProperty(name!);
   });
 
   it('§7 what sounds the same', () => {

@@ -1,6 +1,6 @@
 import type { ClassSettings } from '../../contract/schoolClass.ts';
 import { checkHouseWords } from '../../core/counting/houseWords.ts';
-import { SCHOOLS, type SchoolId } from '../../core/counting/schools.ts';
+import { COUNTING_SYSTEMS, type CountingSystemId } from '../../core/counting/countingSystems.ts';
 import { checkWordSet } from '../../core/counting/wordSet.ts';
 import { bordersTrouble } from '../../core/judging/mark.ts';
 import { type Scale, USUAL_SCALE, highestOf, scaleTitle, scaleTrouble } from '../../core/judging/scale.ts';
@@ -13,9 +13,9 @@ export function checkClassSettings({ houseWords = {}, wordSet, borders, scale }:
   const trouble = borders ? bordersTrouble(borders, scale ?? undefined) : undefined;
   if (trouble) throw new Problem(422, 'borders', `These borders cannot work: ${trouble}.`, { field: 'borders' });
   for (const [id, own] of Object.entries(houseWords)) {
-    if (!Object.hasOwn(SCHOOLS, id))
+    if (!Object.hasOwn(COUNTING_SYSTEMS, id))
       throw new Problem(422, 'house-words', `There is no way of counting called “${id}”.`, { field: 'houseWords' });
-    const [wrong] = checkHouseWords(SCHOOLS[id as SchoolId], own).refused;
+    const [wrong] = checkHouseWords(COUNTING_SYSTEMS[id as CountingSystemId], own).refused;
     if (wrong)
       throw new Problem(422, 'house-words', `The word for “${wrong.key}” cannot work: ${wrong.reason}.`, {
         field: `houseWords.${id}.${wrong.key}`,

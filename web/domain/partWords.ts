@@ -1,5 +1,5 @@
 import { format } from 'date-fns';
-import { SCHOOL_CHOICES } from '../../core/counting/schools.ts';
+import { COUNTING_SYSTEM_CHOICES } from '../../core/counting/countingSystems.ts';
 import { WHO_NAMES } from '../../core/wording/leadWords.ts';
 import { counted } from '../../core/wording/plurals.ts';
 import { NAMINGS, NAMING_IDS, type NamingId } from '../../core/wording/valueNames.ts';
@@ -108,7 +108,7 @@ const spaced = (id: string) => id.replaceAll('-', ' ');
 
 /** What is kept as a short word is said as it is where it is chosen. */
 const VALUE_WORDS: Readonly<Record<string, (value: string) => string | undefined>> = {
-  school: (id) => SCHOOL_CHOICES.find(([one]) => one === id)?.[1],
+  school: (id) => COUNTING_SYSTEM_CHOICES.find(([one]) => one === id)?.[1],
   naming: (id) => ((NAMING_IDS as readonly string[]).includes(id) ? NAMINGS[id as NamingId].title : undefined),
   paper: (id) => (PAPER_NAMES as Names)[id],
   elements: spaced,

@@ -1,8 +1,12 @@
 import { useMemo } from 'react';
 import type { CountOptions } from '../../core/counting/count.ts';
 import Form from 'react-bootstrap/Form';
-import { REST_STYLES, type RestStyle } from '../../core/counting/school.ts';
-import { SCHOOL_CHOICES, SCHOOL_IDS, type SchoolId } from '../../core/counting/schools.ts';
+import { REST_STYLES, type RestStyle } from '../../core/counting/countingSystem.ts';
+import {
+  COUNTING_SYSTEM_CHOICES,
+  COUNTING_SYSTEM_IDS,
+  type CountingSystemId,
+} from '../../core/counting/countingSystems.ts';
 import { type ClassWords, countsOf } from '../../core/wording/voice.ts';
 import { REST_NAMES } from '../../core/wording/restNames.ts';
 import type { RulerSize } from '../../drawing/layout.ts';
@@ -14,12 +18,12 @@ export interface Lanes {
   readonly strips: boolean;
   readonly hands: boolean;
   readonly feet: boolean;
-  readonly schools: readonly SchoolId[];
+  readonly schools: readonly CountingSystemId[];
   readonly rests: RestStyle | undefined;
   readonly size: RulerSize;
 }
 
-const USUAL_SCHOOLS: readonly SchoolId[] = ['numbers', 'ta'];
+const USUAL_SCHOOLS: readonly CountingSystemId[] = ['numbers', 'ta'];
 
 function lanesFrom(kept: unknown): Lanes {
   const found = (kept ?? {}) as Partial<Lanes>;
@@ -29,7 +33,7 @@ function lanesFrom(kept: unknown): Lanes {
     hands: found.hands === true,
     feet: found.feet === true,
     schools: Array.isArray(found.schools)
-      ? (found.schools as unknown[]).flatMap((id) => SCHOOL_IDS.find((known) => known === id) ?? [])
+      ? (found.schools as unknown[]).flatMap((id) => COUNTING_SYSTEM_IDS.find((known) => known === id) ?? [])
       : USUAL_SCHOOLS,
     rests: REST_STYLES.find((style) => style === found.rests),
     size: found.size === 'board' ? 'board' : 'desk',
@@ -71,8 +75,8 @@ const RESTS: readonly (readonly [RestStyle | typeof NONE, string])[] = [
 ];
 
 export function LaneChooser({ lanes, set }: ReturnType<typeof useLanes>) {
-  const chooseSchool = (place: number, id: SchoolId | typeof NONE) => {
-    const schools: (SchoolId | undefined)[] = [lanes.schools[0], lanes.schools[1]];
+  const chooseSchool = (place: number, id: CountingSystemId | typeof NONE) => {
+    const schools: (CountingSystemId | undefined)[] = [lanes.schools[0], lanes.schools[1]];
     schools[place] = id === NONE ? undefined : id;
     set({ schools: schools.filter((chosen) => chosen !== undefined) });
   };
@@ -94,7 +98,7 @@ export function LaneChooser({ lanes, set }: ReturnType<typeof useLanes>) {
           size="sm"
           label={label}
           value={lanes.schools[place] ?? NONE}
-          options={[[NONE, NO_COUNTS[place]!], ...SCHOOL_CHOICES]}
+          options={[[NONE, NO_COUNTS[place]!], ...COUNTING_SYSTEM_CHOICES]}
           onChoose={(id) => chooseSchool(place, id)}
         />
       ))}

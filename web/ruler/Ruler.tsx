@@ -1,6 +1,6 @@
 import { type ReactNode, useMemo } from 'react';
 import { type CountOptions, countPattern, plainCounts } from '../../core/counting/count.ts';
-import { SCHOOLS } from '../../core/counting/schools.ts';
+import { COUNTING_SYSTEMS } from '../../core/counting/countingSystems.ts';
 import type { Bracket } from '../../contract/pattern.ts';
 import { type Fade, hasCounts } from '../../core/leading/fading.ts';
 import { handsOf } from '../../core/leading/hands.ts';
@@ -49,7 +49,7 @@ export interface RulerProps {
 
 function countsLane(pattern: Pattern, options: CountOptions, given?: string): CountsLane {
   const counted = countPattern(pattern, options);
-  const name = given ?? SCHOOLS[options.school].title.replace(/ \(.*/, '');
+  const name = given ?? COUNTING_SYSTEMS[options.school].title.replace(/ \(.*/, '');
   return counted.ok ? { name, measures: counted.measures } : { name, measures: [], refused: counted.reason };
 }
 

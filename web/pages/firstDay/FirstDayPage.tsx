@@ -4,7 +4,7 @@ import Form from 'react-bootstrap/Form';
 import { useNavigate } from 'react-router';
 import { v4 as uuid } from 'uuid';
 import type { Teacher } from '../../../contract/session.ts';
-import type { SchoolId } from '../../../core/counting/schools.ts';
+import type { CountingSystemId } from '../../../core/counting/countingSystems.ts';
 import { STARTER_PATTERNS } from '../../../core/exercises/starterPatterns.ts';
 import { AGES, type Ages } from '../../../core/judging/windows.ts';
 import { put } from '../../api/client.ts';
@@ -14,7 +14,7 @@ import { type ReadNames, keysOf, readClassList } from '../../domain/classList.ts
 import { useChooseClass } from '../../domain/currentClass.ts';
 import { useSave } from '../../api/useSave.ts';
 import { useTyped } from '../../ui/useTyped.ts';
-import { SchoolChoice } from './SchoolChoice.tsx';
+import { CountingSystemChoice } from './CountingSystemChoice.tsx';
 import { StarterChoice } from './StarterChoice.tsx';
 import './firstDay.scss';
 
@@ -30,7 +30,7 @@ interface Typed {
   readonly name: string;
   readonly ages: Ages;
   readonly names: string;
-  readonly school: SchoolId;
+  readonly school: CountingSystemId;
   /** Titles of rhythms that are not wanted. */
   readonly left: readonly string[];
   /** Made again after a reload it is the same class. */
@@ -89,7 +89,7 @@ export default function FirstDayPage({ teacher }: { teacher: Teacher }) {
         </div>
       </section>
       <Children names={names} list={list} onNames={(next) => change({ names: next })} />
-      <SchoolChoice school={school} onSchool={(next) => change({ school: next })} />
+      <CountingSystemChoice school={school} onSchool={(next) => change({ school: next })} />
       <StarterChoice ages={ages} left={left} onLeft={(next) => change({ left: [...next] })} />
       {starting.problem && <Notice problem={starting.problem} />}
       <Button type="submit" size="lg" disabled={children.length === 0 || starting.saving}>
@@ -134,7 +134,7 @@ function childrenFound(children: readonly string[]): string {
 interface NewClass {
   readonly name: string;
   readonly ages: Ages;
-  readonly school: SchoolId;
+  readonly school: CountingSystemId;
 }
 
 /** Makes all of it; tried again after a failure nothing is there twice. */

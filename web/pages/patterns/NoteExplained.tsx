@@ -1,6 +1,6 @@
 import Button from 'react-bootstrap/Button';
 import { type CountOptions, countPattern, eventsOf } from '../../../core/counting/count.ts';
-import { SCHOOLS } from '../../../core/counting/schools.ts';
+import { COUNTING_SYSTEMS } from '../../../core/counting/countingSystems.ts';
 import type { Part } from '../../../core/exercises/valueSums.ts';
 import { type HandMove, handMoves } from '../../../core/leading/hands.ts';
 import { div, equal } from '../../../core/rhythm/fraction.ts';
@@ -72,7 +72,7 @@ function Explanation({ pattern, picked, counts, naming, measure, event }: Explan
     const counted = countPattern(pattern, options);
     if (!counted.ok) return [];
     const token = counted.measures[picked.measure]!.tokens[picked.event]!.text;
-    return [{ name: SCHOOLS[options.school].title, token }];
+    return [{ name: COUNTING_SYSTEMS[options.school].title, token }];
   });
   const moves = handMoves(eventsOf(placePattern(pattern))[picked.measure]![picked.event]!);
   return (

@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import type { Recognised, speechTrouble } from '../../../core/spoken/readSpeech.ts';
-import { SCHOOLS } from '../../../core/counting/schools.ts';
+import { COUNTING_SYSTEMS } from '../../../core/counting/countingSystems.ts';
 import { parseMeter, printRhythm } from '../../../core/rhythm/text.ts';
 import { countsOf } from '../../../core/wording/voice.ts';
 import { useCurrentClass } from '../../domain/currentClass.ts';
@@ -54,7 +54,7 @@ export function useSpoken(text: string, unreadable: boolean): AsSpeech {
 export function SpeechTrouble({ trouble }: { trouble: NonNullable<AsSpeech['trouble']> }) {
   return (
     <p role="status" className="speech-trouble">
-      As speech, in {SCHOOLS[trouble.school].title}: at “{trouble.word}” I expected {trouble.expected}.
+      As speech, in {COUNTING_SYSTEMS[trouble.school].title}: at “{trouble.word}” I expected {trouble.expected}.
     </p>
   );
 }
@@ -67,7 +67,7 @@ export function SpokenReading({ spoken, onUse }: { spoken: Recognised; onUse: (t
   return (
     <section className="spoken" aria-label="Read as speech">
       <p role="status">
-        This is spoken in <strong>{SCHOOLS[spoken.school].title}</strong>:
+        This is spoken in <strong>{COUNTING_SYSTEMS[spoken.school].title}</strong>:
         <Button onClick={() => onUse(printRhythm(first!))}>Write it: {printRhythm(first!)}</Button>
       </p>
       <div className="ruler-card">

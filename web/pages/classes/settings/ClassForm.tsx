@@ -1,8 +1,8 @@
 import { type FormEvent, useEffect, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { REST_STYLES, type RestStyle } from '../../../../core/counting/school.ts';
-import { SCHOOL_CHOICES } from '../../../../core/counting/schools.ts';
+import { REST_STYLES, type RestStyle } from '../../../../core/counting/countingSystem.ts';
+import { COUNTING_SYSTEM_CHOICES } from '../../../../core/counting/countingSystems.ts';
 import { AGES } from '../../../../core/judging/windows.ts';
 import { REST_NAMES } from '../../../../core/wording/restNames.ts';
 import { NAMINGS, NAMING_IDS } from '../../../../core/wording/valueNames.ts';
@@ -49,7 +49,7 @@ export function ClassForm({ settings, action, problem, onSave, onCancel }: Setti
         id="class-school"
         label="Counts as"
         value={value.school}
-        options={SCHOOL_CHOICES}
+        options={COUNTING_SYSTEM_CHOICES}
         onChoose={(school) => setValue({ ...value, school })}
       />
       <SelectField

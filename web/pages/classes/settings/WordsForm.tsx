@@ -4,8 +4,12 @@ import Form from 'react-bootstrap/Form';
 import type { ClassSettings } from '../../../../contract/schoolClass.ts';
 import { countPattern, plainCounts } from '../../../../core/counting/count.ts';
 import { checkHouseWords } from '../../../../core/counting/houseWords.ts';
-import type { Words } from '../../../../core/counting/school.ts';
-import { SCHOOLS, SCHOOL_CHOICES, type SchoolId } from '../../../../core/counting/schools.ts';
+import type { Words } from '../../../../core/counting/countingSystem.ts';
+import {
+  COUNTING_SYSTEMS,
+  COUNTING_SYSTEM_CHOICES,
+  type CountingSystemId,
+} from '../../../../core/counting/countingSystems.ts';
 import { HARBOUR_ANIMALS, type WordSet, checkWordSet } from '../../../../core/counting/wordSet.ts';
 import { parseRhythm } from '../../../../core/rhythm/text.ts';
 import { cellName } from '../../../../core/wording/cellNames.ts';
@@ -22,10 +26,10 @@ const EXAMPLES = ['4/4 q e e s s s s q | 3{e e e} e. s q. e | h (q) e (e)', '6/8
 
 /** The words as they are being changed: those of each school, and the word set. */
 function useWords(settings: ClassSettings) {
-  const [school, setSchool] = useState<SchoolId>(settings.school);
+  const [school, setSchool] = useState<CountingSystemId>(settings.school);
   const [words, setWords] = useState<Readonly<Record<string, Words>>>(settings.houseWords ?? {});
   const [wordSet, setWordSet] = useState<WordSet>(settings.wordSet ?? HARBOUR_ANIMALS);
-  const usual = SCHOOLS[school].words;
+  const usual = COUNTING_SYSTEMS[school].words;
   const own = words[school];
   return {
     school,
@@ -52,15 +56,21 @@ function useWords(settings: ClassSettings) {
 export function WordsForm({ settings, problem, onSave, onCancel }: SettingsFormProps) {
   const words = useWords(settings);
   const { school, own = {}, wordSet } = words;
-  const { refused, alike } = checkHouseWords(SCHOOLS[school], own);
+  const { refused, alike } = checkHouseWords(COUNTING_SYSTEMS[school], own);
   const wrongCells = checkWordSet(wordSet);
-  const { meanings } = SCHOOLS[school];
+  const { meanings } = COUNTING_SYSTEMS[school];
   const meaning = (key: string) => inNaming(meanings[key] ?? key, namingOf(settings));
   return (
     <section className="card-paper words-form" aria-label="Words of the class">
       <div className="page-head">
         <h2 className="mb-0">Words of the class</h2>
-        <Select className="w-auto" label="School" value={school} options={SCHOOL_CHOICES} onChoose={words.setSchool} />
+        <Select
+          className="w-auto"
+          label="School"
+          value={school}
+          options={COUNTING_SYSTEM_CHOICES}
+          onChoose={words.setSchool}
+        />
       </div>
       <Examples school={school} own={words.own} wordSet={wordSet} />
       {alike.map(({ keys: [a, b], word }) => (
@@ -69,7 +79,7 @@ export function WordsForm({ settings, problem, onSave, onCancel }: SettingsFormP
       {school === 'words' ? (
         <CellWords wordSet={wordSet} wrong={wrongCells} naming={namingOf(settings)} onChange={words.setWordSet} />
       ) : (
-        <SchoolWords school={school} own={own} wrong={refused} meaning={meaning} onChange={words.put} />
+        <SystemWords school={school} own={own} wrong={refused} meaning={meaning} onChange={words.put} />
       )}
       {problem && <Notice problem={problem} />}
       <div className="stage-actions">
@@ -95,7 +105,7 @@ function alikeText(word: string, a: string, b: string): string {
 }
 
 interface ExamplesProps {
-  readonly school: SchoolId;
+  readonly school: CountingSystemId;
   readonly own: Words | undefined;
   readonly wordSet: WordSet;
 }
@@ -119,18 +129,18 @@ function Examples({ school, own, wordSet }: ExamplesProps) {
   );
 }
 
-interface SchoolWordsProps {
-  readonly school: SchoolId;
+interface SystemWordsProps {
+  readonly school: CountingSystemId;
   readonly own: Words;
   readonly wrong: readonly { readonly key: string; readonly reason: string }[];
   readonly meaning: (key: string) => string;
   readonly onChange: (key: string, word: string) => void;
 }
 
-function SchoolWords({ school, own, wrong, meaning, onChange }: SchoolWordsProps) {
+function SystemWords({ school, own, wrong, meaning, onChange }: SystemWordsProps) {
   // The beats themselves are seldom called otherwise.
   const isBeat = ([key]: readonly [string, string]) => Number(/^beat\d/.test(key));
-  const usual = Object.entries(SCHOOLS[school].words).sort((a, b) => isBeat(a) - isBeat(b));
+  const usual = Object.entries(COUNTING_SYSTEMS[school].words).sort((a, b) => isBeat(a) - isBeat(b));
   if (usual.length === 0) return <p>This way of counting has no words to change.</p>;
   const rows = usual.map(([key, word]): WordRow => ({
     key,

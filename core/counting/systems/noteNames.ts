@@ -1,6 +1,6 @@
 import { type ValueLetter, valueText } from '../../rhythm/value.ts';
 import { NO_SYLLABLE } from '../beatPlace.ts';
-import { type CountedEvent, type School, type Words, writtenValue } from '../school.ts';
+import { type CountedEvent, type CountingSystem, type Words, writtenValue } from '../countingSystem.ts';
 
 /** @example dotted quarter → "quarter-dot"; whole → "whole-note-hold-on" */
 function note(event: CountedEvent, words: Words): string {
@@ -35,7 +35,7 @@ export const SPOKEN_VALUES: Readonly<Record<string, ValueLetter>> = {
   semiquavers: 's',
 };
 
-export const noteNames: School = {
+export const noteNames: CountingSystem = {
   title: 'Note names (quarter, half-note)',
   words: {
     w: 'whole-note-hold-on',

@@ -1,7 +1,7 @@
 import { type Fraction, ONE, frac, isWhole } from '../../rhythm/fraction.ts';
 import { meterText } from '../../rhythm/meter.ts';
 import { NO_SYLLABLE, pointsInside } from '../beatPlace.ts';
-import type { CountedEvent, School, Words } from '../school.ts';
+import type { CountedEvent, CountingSystem, Words } from '../countingSystem.ts';
 
 const HALF = frac(1, 2);
 
@@ -31,7 +31,7 @@ function signs(event: CountedEvent, words: Words, points: readonly Fraction[]): 
   return said;
 }
 
-export const feet: School = {
+export const feet: CountingSystem = {
   title: 'Feet (↓ on the beat, ↑ on the half)',
   words: { down: '↓', up: '↑' },
   meanings: { down: 'foot down, on the beat', up: 'foot up, on the half beat' },

@@ -1,6 +1,6 @@
 import { byGroups } from '../byGroups.ts';
 import { NO_SYLLABLE, PLACE_MEANINGS, beatsHeld, beatsInside, placeOf, vowelOf } from '../beatPlace.ts';
-import { type CountedEvent, type School, speechRules, type Words } from '../school.ts';
+import { type CountedEvent, type CountingSystem, speechRules, type Words } from '../countingSystem.ts';
 
 function syllable(event: CountedEvent, words: Words): string {
   const { place } = placeOf(event);
@@ -20,7 +20,7 @@ function tied(event: CountedEvent, words: Words): string {
   return `-${vowel}`.repeat(Math.max(1, beatsHeld(event).length));
 }
 
-export const takadimi: School = {
+export const takadimi: CountingSystem = {
   title: 'Takadimi (by place in the beat)',
   words: {
     beat: 'ta',

@@ -1,5 +1,5 @@
 import { ZERO, add, ceil, compare, frac } from '../../rhythm/fraction.ts';
-import type { CountedEvent, School } from '../school.ts';
+import type { CountedEvent, CountingSystem } from '../countingSystem.ts';
 
 /**
  * Each note is counted from one by its own beats, or its label stands for the one: half → "1-2", labelled G → "G-2".
@@ -19,7 +19,7 @@ function tied(event: CountedEvent): string {
   return said || '-';
 }
 
-export const withinNote: School = {
+export const withinNote: CountingSystem = {
   title: 'Within the note (1-2 for a half)',
   words: {},
   meanings: {},

@@ -1,7 +1,7 @@
 import { add, equal, isWhole } from '../../rhythm/fraction.ts';
 import { valueText } from '../../rhythm/value.ts';
 import { NO_SYLLABLE } from '../beatPlace.ts';
-import { type CountedEvent, type School, speechRules, writtenValue } from '../school.ts';
+import { type CountedEvent, type CountingSystem, speechRules, writtenValue } from '../countingSystem.ts';
 import type { WordSet } from '../wordSet.ts';
 
 interface Cells {
@@ -82,7 +82,7 @@ function note(event: CountedEvent): string {
   return event.label ?? NO_SYLLABLE;
 }
 
-export const words: School = {
+export const words: CountingSystem = {
   title: 'Words (one syllable a note)',
   words: {},
   meanings: {},

@@ -1,7 +1,7 @@
 import { type Fraction, frac } from '../../rhythm/fraction.ts';
 import { placeWord, pointsInside } from '../beatPlace.ts';
 import { firstWord, numbers, BEAT_ALIASES } from './numbers.ts';
-import { type CountedEvent, type School, speechRules, type Words } from '../school.ts';
+import { type CountedEvent, type CountingSystem, speechRules, type Words } from '../countingSystem.ts';
 
 /** Half a beat; a third where the beat divides in three. */
 function pulse(event: CountedEvent): Fraction {
@@ -28,7 +28,7 @@ function spoken(event: CountedEvent, words: Words, points: readonly Fraction[]):
   return said;
 }
 
-export const pulses: School = {
+export const pulses: CountingSystem = {
   ...numbers,
   title: 'Pulses (every half beat spoken)',
   note,

@@ -1,7 +1,7 @@
 import { type Fraction, compare, div, equal, frac, mul, sub } from '../../rhythm/fraction.ts';
 import { meterKind } from '../../rhythm/meter.ts';
 import { NO_SYLLABLE, beatsHeld, vowelOf } from '../beatPlace.ts';
-import { type CountedEvent, type School, speechRules, type Words } from '../school.ts';
+import { type CountedEvent, type CountingSystem, speechRules, type Words } from '../countingSystem.ts';
 
 const QUARTER = frac(1, 4);
 const EIGHTH = frac(1, 8);
@@ -94,7 +94,7 @@ const ALIASES: Words = {
   ss: 'shortRest',
 };
 
-export const ta: School = {
+export const ta: CountingSystem = {
   title: 'Ta ti (by value)',
   words: {
     quarter: 'ta',

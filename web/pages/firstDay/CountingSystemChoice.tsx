@@ -2,7 +2,7 @@ import { Volume2 } from 'lucide-react';
 import { useEffect, useRef } from 'react';
 import Button from 'react-bootstrap/Button';
 import { countPattern, plainCounts } from '../../../core/counting/count.ts';
-import { SCHOOL_CHOICES, type SchoolId } from '../../../core/counting/schools.ts';
+import { COUNTING_SYSTEM_CHOICES, type CountingSystemId } from '../../../core/counting/countingSystems.ts';
 import { parseRhythm } from '../../../core/rhythm/text.ts';
 import { MiniNotes } from '../../ruler/MiniNotes.tsx';
 import { hearCounts } from '../../audio/hearCounts.ts';
@@ -11,13 +11,19 @@ import { hearCounts } from '../../audio/hearCounts.ts';
 const LINE = parseRhythm('4/4 h e e s s s s');
 const BPM = 72;
 /** Ways that say nothing of their own are chosen later, in the settings of the class. */
-const OFFERED = SCHOOL_CHOICES.filter(([id]) => id !== 'words' && id !== 'feet');
+const OFFERED = COUNTING_SYSTEM_CHOICES.filter(([id]) => id !== 'words' && id !== 'feet');
 
 /** How the class counts, chosen by seeing and hearing the same line in each way. */
-export function SchoolChoice({ school, onSchool }: { school: SchoolId; onSchool: (school: SchoolId) => void }) {
+export function CountingSystemChoice({
+  school,
+  onSchool,
+}: {
+  school: CountingSystemId;
+  onSchool: (school: CountingSystemId) => void;
+}) {
   const silence = useRef<() => void>(undefined);
   useEffect(() => () => silence.current?.(), []);
-  const hear = async (id: SchoolId) => {
+  const hear = async (id: CountingSystemId) => {
     silence.current?.();
     if (LINE.ok) silence.current = await hearCounts(LINE.pattern, BPM, { school: id });
   };
@@ -43,7 +49,7 @@ export function SchoolChoice({ school, onSchool }: { school: SchoolId; onSchool:
   );
 }
 
-function countsOf(school: SchoolId): string {
+function countsOf(school: CountingSystemId): string {
   if (!LINE.ok) return '';
   const counted = countPattern(LINE.pattern, { school });
   return counted.ok ? plainCounts(counted.measures) : '';

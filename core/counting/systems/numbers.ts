@@ -1,6 +1,6 @@
 import { type HeldBeat, PLACE_MEANINGS, beatWord, beatsHeld, beatsInside, placeWord, smallHold } from '../beatPlace.ts';
 import { NUMBER_WORDS } from '../numberWords.ts';
-import { type CountedEvent, type School, speechRules, type Words } from '../school.ts';
+import { type CountedEvent, type CountingSystem, speechRules, type Words } from '../countingSystem.ts';
 
 /** The beat words 1 to 12, so that a teacher may say them in another language. */
 const BEATS: readonly number[] = Array.from({ length: 12 }, (_, i) => i + 1);
@@ -41,7 +41,7 @@ const THIRD_ALIASES: Words = { lah: 'third1', lee: 'third2', lie: 'third2', trip
 const AND_ALIASES: Words = { an: 'half', 'n’': 'half', ee: 'quarter1', ah: 'quarter3', uh: 'quarter3', da: 'quarter3' };
 const TE_ALIASES: Words = { teh: 'half', tay: 'half', tee: 'half', ti: 'half', tah: 'quarter1' };
 
-export const numbers: School = {
+export const numbers: CountingSystem = {
   title: 'Numbers (1 e & a)',
   words: { ...BEAT_WORDS, quarter1: 'e', half: '&', quarter3: 'a', ...THIRDS, ...COMPOUND_SIXTEENTHS },
   meanings: { ...BEAT_MEANINGS, ...PLACE_MEANINGS },
@@ -51,7 +51,7 @@ export const numbers: School = {
   speech: speechRules({ order: 1, numbered: true, aliases: { ...BEAT_ALIASES, ...THIRD_ALIASES, ...AND_ALIASES } }),
 };
 
-export const numbersTe: School = {
+export const numbersTe: CountingSystem = {
   ...numbers,
   title: 'Numbers (1 ta te ta)',
   words: { ...BEAT_WORDS, quarter1: 'ta', half: 'te', quarter3: 'ta', ...THIRDS, ...COMPOUND_SIXTEENTHS },

@@ -7,7 +7,7 @@ import type { WordSet } from './wordSet.ts';
 export const REST_STYLES = ['parens', 'whisper', 'rest', 'sh', 'silent'] as const;
 export type RestStyle = (typeof REST_STYLES)[number];
 
-/** One note or rest as a school sees it. Onset and length in counted beats, onset from the bar line. */
+/** One note or rest as a system sees it. Onset and length in counted beats, onset from the bar line. */
 export interface CountedEvent {
   readonly kind: 'note' | 'tied' | 'rest';
   readonly onset: Fraction;
@@ -36,12 +36,12 @@ export function writtenValue(event: CountedEvent): NoteValue {
   return event.restNumber === undefined ? event.value : (valueOfLength(event.written) ?? event.value);
 }
 
-/** The words of a school, by place or value. A teacher may put her own in their stead. */
+/** The words of a system, by place or value. A teacher may put her own in their stead. */
 export type Words = Readonly<Record<string, string>>;
 
-/** How typed speech is cut into the tokens of a school. */
+/** How typed speech is cut into the tokens of a system. */
 export interface SpeechRules {
-  /** The schools are tried in this order. */
+  /** The systems are tried in this order. */
   readonly order: number;
   /** Beats are numbers: joined by hyphens they are one note held on ("1-2"), run together several ("1e&a"). */
   readonly numbered: boolean;
@@ -66,13 +66,13 @@ const USUAL_SPEECH: Omit<SpeechRules, 'order'> = {
   goesOn: () => false,
 };
 
-/** The rules of a school that leads back from speech to writing; what is left out is as usual. */
+/** The rules of a system that leads back from speech to writing; what is left out is as usual. */
 export function speechRules(rules: Pick<SpeechRules, 'order'> & Partial<SpeechRules>): SpeechRules {
   return { ...USUAL_SPEECH, ...rules };
 }
 
-/** One way to speak rhythm. Each school is one file, and one row in `schools.ts`. */
-export interface School {
+/** One way to speak rhythm. Each system is one file, and one row in `systems.ts`. */
+export interface CountingSystem {
   /** As a teacher calls it. */
   readonly title: string;
   /** The words a teacher can change, by key. */
@@ -80,7 +80,7 @@ export interface School {
   /** What each key means, for the table of house words; values stand as in `inNaming`. */
   readonly meanings: Words;
   readonly rests: RestStyle;
-  /** Why the school cannot count in this meter; undefined when it can. */
+  /** Why the system cannot count in this meter; undefined when it can. */
   readonly refuses?: ((meter: Meter, beat: Beat) => string | undefined) | undefined;
   /** How it sees notes and rests, where that is not by the counted beats. */
   readonly sees?: ((event: CountedEvent) => CountedEvent) | undefined;
@@ -91,7 +91,7 @@ export interface School {
   readonly tiedByVowel?: true | undefined;
   /** Its own words for rests, if it has some: then the rest style `sh` means these. */
   readonly rest?: ((event: CountedEvent, words: Words) => string) | undefined;
-  /** For schools that speak whole cells at once: the tokens of a measure; undefined where `note` is to be asked. */
+  /** For systems that speak whole cells at once: the tokens of a measure; undefined where `note` is to be asked. */
   readonly cells?: ((events: readonly CountedEvent[], set: WordSet) => (string | undefined)[]) | undefined;
   /** Undefined where what is said does not lead back to writing. */
   readonly speech?: SpeechRules | undefined;
