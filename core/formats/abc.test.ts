@@ -65,6 +65,16 @@ describe('ABC of others', () => {
     ['double repeats', tune('A8:||:B8:|'), '4/4 w :| |: w :|'],
     ['three times', tune('|::A8::|B8|'), '4/4 w | #1 w | #1 w | w'],
     ['endings', tune('|:A8|1B8:|2c4d4|]'), '4/4 w | w | #1 w | #3 h h'],
+    ['a first ending alone', tune('|:A8|1B8:|c8|'), '4/4 w | w | #1 w | #3 w'],
+    ['a first ending alone, at the end', tune('|:A8|1B4B4:|'), '4/4 w | h h | #1 w'],
+    ['both times the same ending', tune('|:A8|1,2B4B4:|c8|'), '4/4 w | h h | #1 w | h h | w'],
+    [
+      'text that looks like music',
+      tune('A8|\n%%begintext\nB8|X:7\n%%endtext\nc8|\n%%beginps x\nd\n%%endps'),
+      '4/4 w | w',
+    ],
+    ['a text that does not end', tune('A8|\n%%begintext\nB8|'), '4/4 w'],
+    ['fields, words and chords in a second voice', tune('A4B4 & [M:3/4]c2"a|b"[ce]2!f!c4 | A8|'), '4/4 h h | w'],
     ['endings in brackets', tune('|:A8|[1-2 B8:|[3 c4d4||d8|'), '4/4 w | w | #1 w | w | #1 w | #3 h h | w'],
     [
       'endings without a sign at the start',
@@ -107,6 +117,24 @@ describe('ABC of others', () => {
       'measure 1 cannot be written: it has a group of 127 in the time of 64; groups of up to 16 can be written',
     ],
   ])('%s', (_, abc, text) => expect(readBack(readAbc(abc)).text).toBe(text));
+
+  it.each([
+    ['a meter that changes about', tune('A4|B6|c4|', { meter: '2/4 3/4' }), '2/4 h | 3/4 h. | 2/4 h', ['2/4 3/4']],
+    ['a meter there is not', tune('A8|B4|', { meter: '33/32' }), '4/4 w | 2/4 h', ['33/32']],
+  ])('%s: says so, and each measure is as long as it is', (_, abc, text, meters) => {
+    const { troubles, ...read } = readBack(readAbc(abc));
+    expect([read.text, troubles]).toEqual([text, meters.map((meter) => `1: the meter “${meter}” cannot be read`)]);
+  });
+  it('says where groups stand in groups', () => {
+    expect(readBack(readAbc(tune('A8|(3:2:3AB(3cde fgab|'))).troubles).toEqual([
+      '2: a group begins inside another one',
+    ]);
+  });
+  it('goes on with a title, and with words', () => {
+    const read = readAbc(tune('+:nobody\nA8|\nw:la la\n+:la').replace('T:Gulls\n', 'T:Gulls\n+:at noon\n'));
+    expect(read.ok && read.pieces[0]!.title).toBe('Gulls at noon');
+    expect(readBack(read).leftOut).toEqual({ lyrics: 3, pitches: 1 });
+  });
 
   it('counts what it leaves out', () => {
     const body = '{g}A"Am"B !trill!c~d|"^slow"{/fe}e2 .f(.g|!f!A4) [CEG]4!D.C.!|\nw:la la-la';

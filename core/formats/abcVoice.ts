@@ -54,6 +54,7 @@ export class AbcVoice {
   } = {};
   private afterSection = false;
   private meterHere: Meter | undefined;
+  private trouble: string | undefined;
 
   /** @param meter  undefined where none is written: each measure is as long as what is in it */
   constructor(
@@ -75,7 +76,13 @@ export class AbcVoice {
     Object.assign(this.marks, marks);
   }
 
+  /** What is wrong in the measure that is being read. */
+  fault(trouble: string): void {
+    this.trouble ??= trouble;
+  }
+
   openGroup(ratio: Ratio, count: number): void {
+    if (this.group?.opened) this.fault('a group begins inside another one');
     this.group = { ratio, left: count, opened: false };
   }
 
@@ -170,8 +177,15 @@ export class AbcVoice {
     this.budget.use('measures');
     const short = compare(sum(measure.events.map(({ length }) => length)), meterLength(measure.meter)) < 0;
     const half = this.afterSection && this.measures.length > 0 && short && !this.literal;
-    this.measures.push({ ...measure, ...this.marks, ...(half ? { uncounted: true } : {}) });
+    const { trouble } = this;
+    this.measures.push({
+      ...measure,
+      ...this.marks,
+      ...(half ? { uncounted: true } : {}),
+      ...(trouble === undefined ? {} : { trouble }),
+    });
     this.marks = {};
+    this.trouble = undefined;
     this.afterSection = false;
   }
 }

@@ -16,6 +16,8 @@ class Unwritable extends Error {}
 const FINEST = 'nothing finer than thirty-seconds can be written';
 const WHOLE: NoteValue = { base: 'w', dots: 0 };
 const LONGEST_SPELLED = frac(7, 4);
+/** No measure can be longer (a meter of 32/1), and nothing in it. */
+const LONGEST = frac(32);
 const ONE_TO_ONE: Ratio = { n: 1, m: 1 };
 
 /**
@@ -127,6 +129,10 @@ class Spelling {
   }
 
   private values(event: RawEvent, at: Fraction, length: Fraction): NoteValue[] {
+    if (compare(length, LONGEST) > 0)
+      throw new Unwritable(
+        `it has a ${event.kind} of more than ${LONGEST.n} whole notes; that is no rhythm to be read`,
+      );
     const one = valueOfLength(length);
     const beat = beatOf(this.meter);
     const values = one && event.kind === 'note' ? [one] : spelled(at, length, beat, event.kind);

@@ -354,6 +354,53 @@ describe('MusicXML of others', () => {
     expect(readBack(read, {}, { part: 1 }).text).toBe('4/4 w | "A" q h.');
     expect(read.ok && read.pieces[0]!.parts.map(({ name }) => name)).toEqual(['Part 1', 'Part 2']);
   });
+  const at = (staff: number, voice = 1) => `<voice>${voice}</voice><staff>${staff}</staff>`;
+  it('staves may number their voices alike', () => {
+    const upper = note(2, at(1)) + note(2, at(1));
+    const xml = score(
+      measure(1, opens(1) + upper + back(4) + note(4, at(2))) +
+        measure(2, note(4, at(1)) + back(4) + upper.replaceAll('<staff>1', '<staff>2')),
+    );
+    const read = readMusicXml(xml);
+    expect(read.ok && read.pieces[0]!.parts[0]!.voices.map(({ id }) => id)).toEqual(['1', '1 staff 2']);
+    expect(readBack(read).text).toBe('4/4 h h | w');
+    expect(readBack(read, {}, { voice: '1 staff 2' })).toEqual({
+      text: '4/4 w | h h',
+      leftOut: { pitches: 3 },
+      troubles: [],
+    });
+  });
+  it('one voice may go from staff to staff, its groups with it', () => {
+    const [three, crossing] = [type('eighth') + ratio(3, 2), at(2)];
+    const xml = score(
+      measure(
+        1,
+        opens(6) +
+          note(2, at(1).replace('<staff>1</staff>', '') + three + '<staff>1</staff>' + group('start')) +
+          note(2, `<voice>1</voice>${three}<staff>2</staff>`) +
+          note(2, `<voice>1</voice>${three}<staff>1</staff>${group('stop')}`) +
+          note(6, crossing) +
+          note(12, at(1)),
+      ),
+    );
+    expect(readBack(readMusicXml(xml))).toEqual({ text: '4/4 3{e e e} q h', leftOut: { pitches: 5 }, troubles: [] });
+  });
+  it.each([
+    ['', '4/4 ^ (q) | w'],
+    [' implicit="yes"', '4/4 ^ (q) | w'],
+  ])('a pickup of rest is as long as it is (%s)', (attributes, text) => {
+    const whole = ' measure="yes"';
+    const xml = score(measure(0, opens(1) + rest(1, '', whole), attributes) + measure(1, note(4)));
+    expect(readBack(readMusicXml(xml)).text).toBe(text);
+    const later = score(measure(1, opens(1) + note(4)) + measure(2, rest(1, '', whole)) + measure(3, note(4)));
+    expect(readBack(readMusicXml(later)).text).toBe('4/4 w | (M1) | w');
+  });
+  it('a note that never ends is refused in a line', () => {
+    const xml = score(measure(1, opens(1) + note(9_999_999)));
+    expect(readBack(readMusicXml(xml)).text).toMatch(
+      /^measure 1 cannot be written: it has a note of more than 32 whole/,
+    );
+  });
   it('reads scores by time as scores by parts', () => {
     const part = (id: string, inside: string) => `<part id="${id}">${inside}</part>`;
     const names = ['Top', 'Low'].map((name) => `<score-part id="${name}"><part-name>${name}</part-name></score-part>`);

@@ -2,11 +2,21 @@ import { type Fraction, ZERO, add, compare, equal, frac, mul, sub, sum } from '.
 import { COMMON_TIME, type Meter, meterLength } from '../rhythm/meter.ts';
 import type { NoteValue } from '../rhythm/value.ts';
 import { freeMeter } from './freeMeter.ts';
-import { type Budget, Leavings, type RawEvent, type RawMeasure, type RawVoice, type Ratio } from './piece.ts';
+import {
+  type Budget,
+  Leavings,
+  type LeftOutKind,
+  type RawEvent,
+  type RawMeasure,
+  type RawVoice,
+  type Ratio,
+} from './piece.ts';
 
 /** What a `<note>` says, collected while it is read. */
 export interface NoteFacts {
   voice: string;
+  /** Of a part on several staves; empty where none is said. */
+  staff: string;
   rest: boolean;
   /** `<rest measure="yes">` */
   measureRest: boolean;
@@ -55,10 +65,10 @@ interface Entry {
   saysTiedIn?: boolean;
 }
 
+/** What one voice has on one staff. */
 interface VoiceState {
   readonly measures: Map<number, Entry[]>;
   readonly leavings: Leavings;
-  openGroups: number;
 }
 
 /** One part of a score while it is read, measure by measure. */
@@ -75,7 +85,10 @@ export class PartReader {
   private farthest = ZERO;
   private marks: MeasureMarks = {};
   private last: Entry | undefined;
-  private readonly voices = new Map<string, VoiceState>();
+  /** By voice, and of each by staff. */
+  private readonly voices = new Map<string, Map<string, VoiceState>>();
+  /** How many groups of a voice are open: they may cross to another staff. */
+  private readonly openGroups = new Map<string, number>();
 
   constructor(private readonly budget: Budget) {}
 
@@ -86,7 +99,7 @@ export class PartReader {
     this.last = undefined;
     if (this.nextMeter) this.meter = this.nextMeter;
     this.nextMeter = undefined;
-    for (const voice of this.voices.values()) voice.openGroups = 0;
+    this.openGroups.clear();
   }
 
   mark(marks: MeasureMarks): void {
@@ -114,7 +127,7 @@ export class PartReader {
 
   note(note: NoteFacts): void {
     this.budget.use('notes');
-    const voice = this.voiceOf(note.voice);
+    const voice = this.voiceOf(note);
     if (note.grace) {
       voice.leavings.add('grace-notes');
       return;
@@ -130,9 +143,11 @@ export class PartReader {
     }
     const length = note.duration === undefined ? (note.written ?? ZERO) : this.lengthOf(note.duration);
     if (note.cue) voice.leavings.add('cue-notes');
-    const groupStart = note.groupStarts > 0 && voice.openGroups === 0;
-    voice.openGroups = Math.max(0, voice.openGroups + note.groupStarts - note.groupStops);
-    const groupEnd = note.groupStops > 0 && voice.openGroups === 0;
+    const open = this.openGroups.get(note.voice) ?? 0;
+    const stillOpen = Math.max(0, open + note.groupStarts - note.groupStops);
+    this.openGroups.set(note.voice, stillOpen);
+    const groupStart = note.groupStarts > 0 && open === 0;
+    const groupEnd = note.groupStops > 0 && stillOpen === 0;
     const entry: Entry = { onset: this.cursor, length, note, pitches: [pitch], groupStart, groupEnd };
     if (length.n > 0) {
       const entries = voice.measures.get(this.infos.length) ?? [];
@@ -143,8 +158,8 @@ export class PartReader {
     this.last = entry;
   }
 
-  voiceLeavings(id: string): Leavings {
-    return this.voiceOf(id).leavings;
+  voiceLeavings(of: Pick<NoteFacts, 'voice' | 'staff'>): Leavings {
+    return this.voiceOf(of).leavings;
   }
 
   end(): void {
@@ -157,13 +172,15 @@ export class PartReader {
 
   /** @param letters  rehearsal letters of all parts, by measure: they stand over the topmost only */
   finished(literal: boolean, letters: ReadonlyMap<number, string>): RawVoice[] {
-    if (this.voices.size === 0 && this.infos.length > 0) this.voiceOf('1');
-    return [...this.voices].map(([id, voice]) => ({
-      id,
-      leftOut: voice.leavings.counts,
-      literal,
-      measures: this.measuresOf(voice, literal, letters),
-    }));
+    if (this.voices.size === 0 && this.infos.length > 0) this.voiceOf({ voice: '1', staff: '' });
+    return [...this.voices]
+      .flatMap(([id, staves]) => byStaves(id, staves))
+      .map(([id, voice]) => ({
+        id,
+        leftOut: voice.leavings.counts,
+        literal,
+        measures: this.measuresOf(voice, literal, letters),
+      }));
   }
 
   private measuresOf(voice: VoiceState, literal: boolean, letters: ReadonlyMap<number, string>): RawMeasure[] {
@@ -182,32 +199,70 @@ export class PartReader {
         ...marks,
         ...(letter === undefined ? {} : { letter }),
         ...(literal && i === 0 ? { pickup: marks.uncounted === true } : {}),
-        ...measureOf(entries[i]!, meter, length),
+        ...measureOf(entries[i]!, meter, length, i === 0 || marks.uncounted === true),
       };
     });
   }
 
-  private voiceOf(id: string): VoiceState {
-    let voice = this.voices.get(id);
+  private voiceOf({ voice: id, staff }: Pick<NoteFacts, 'voice' | 'staff'>): VoiceState {
+    const staves = this.voices.get(id) ?? new Map<string, VoiceState>();
+    this.voices.set(id, staves);
+    let voice = staves.get(staff);
     if (!voice) {
       this.budget.use('voices');
       // It was silent until now.
       this.budget.use('measures', this.infos.length);
-      this.voices.set(id, (voice = { measures: new Map(), leavings: new Leavings(), openGroups: 0 }));
+      staves.set(staff, (voice = { measures: new Map(), leavings: new Leavings() }));
     }
     return voice;
   }
 }
 
+/** Something of the one staff is still going on where something of the other begins. */
+function atOnce(a: VoiceState, b: VoiceState): boolean {
+  const ends = ({ onset, length }: Entry) => add(onset, length);
+  const over = (one: Entry, other: Entry) => compare(one.onset, ends(other)) < 0 && compare(other.onset, ends(one)) < 0;
+  return [...a.measures].some(([i, own]) => own.some((one) => b.measures.get(i)?.some((other) => over(one, other))));
+}
+
+/**
+ * Two staves may number their voices alike: those are voices of their own. What never sounds at once is one voice that
+ * goes from staff to staff.
+ */
+function byStaves(id: string, staves: ReadonlyMap<string, VoiceState>): [string, VoiceState][] {
+  const all = [...staves].sort(([a], [b]) => a.localeCompare(b, 'en', { numeric: true }));
+  if (all.some(([, a], i) => all.slice(i + 1).some(([, b]) => atOnce(a, b))))
+    return all.map(([staff, voice], i) => [i === 0 ? id : `${id} staff ${staff}`, voice]);
+  const [first, ...others] = all.map(([, voice]) => voice);
+  for (const other of others) {
+    for (const [i, own] of other.measures) {
+      const both = [...(first!.measures.get(i) ?? []), ...own];
+      first!.measures.set(
+        i,
+        both.sort((a, b) => compare(a.onset, b.onset)),
+      );
+    }
+    for (const [kind, count] of Object.entries(other.leavings.counts)) first!.leavings.add(kind as LeftOutKind, count);
+  }
+  return [[id, first!]];
+}
+
 /** The events of one voice in one measure, gaps filled with rests. */
-function measureOf(entries: readonly Entry[], meter: Meter, length: Fraction): Pick<RawMeasure, 'events' | 'trouble'> {
+function measureOf(
+  entries: readonly Entry[],
+  meter: Meter,
+  length: Fraction,
+  mayBeShort: boolean,
+): Pick<RawMeasure, 'events' | 'trouble'> {
   const full = meterLength(meter);
   const only = entries.length === 1 ? entries[0]! : undefined;
   if (only === undefined && entries.length === 0) {
     const whole = equal(length, full);
     return { events: [{ kind: 'rest', length, ...(whole ? { wholeMeasure: true } : {}) }] };
   }
-  if (only?.note.rest && isMeasureRest(only, full))
+  // A pickup of rests is as long as it is.
+  const short = mayBeShort && only !== undefined && compare(length, full) < 0 && equal(only.length, length);
+  if (only?.note.rest && !short && isMeasureRest(only, full))
     return { events: [{ kind: 'rest', length: full, wholeMeasure: true }] };
   const placed = withoutOverlaps(entries);
   const bySigns = believeSigns(placed, length, full);

@@ -22,9 +22,22 @@ export function readAbc(text: string): ReadFile {
 
 const FIELD = /^([A-Za-z+]):(?!\|)/;
 
+/** Text between `%%begin…` and `%%end…` is no music, whatever it looks like: one line in its stead says so. */
+function withoutBlocks(lines: readonly string[]): string[] {
+  let block: string | undefined;
+  return lines.flatMap((line) => {
+    const [, side, name] = /^\s*%%\s*(begin|end)(\S*)/.exec(line) ?? [];
+    const inside = block !== undefined;
+    if (!inside && side === 'begin') block = name;
+    else if (inside && side === 'end' && name === block) block = undefined;
+    if (inside) return [];
+    return side === 'begin' ? ['%%text'] : [line];
+  });
+}
+
 /** The lines of each tune, and those of the file before it, which hold for all. */
 function tunesOf(text: string): { file: readonly string[]; lines: readonly string[] }[] {
-  const lines = text.replace(/^\uFEFF/, '').split(/\r\n|\r|\n/);
+  const lines = withoutBlocks(text.replace(/^\uFEFF/, '').split(/\r\n|\r|\n/));
   const numbered = lines.some((line) => /^\s*X:/.test(line));
   const file: string[] = [];
   const tunes: string[][] = [];
@@ -67,7 +80,10 @@ class TuneReader {
   /** Accidentals hold to the bar. */
   private inMeasure = new Map<string, number>();
   private label: string | undefined;
+  /** What `+:` goes on with. */
+  private lastField = '';
   private firstVoice: string | undefined;
+  private unreadMeter: string | undefined;
 
   constructor(
     file: readonly string[],
@@ -101,9 +117,14 @@ class TuneReader {
 
   private field(name: string, rest: string): void {
     const text = rest.trim();
+    if (name !== '+') this.lastField = name;
     switch (name) {
       case 'T':
         this.title ||= plainWords(text);
+        break;
+      case '+':
+        if (this.lastField === 'T') this.title = `${this.title} ${plainWords(text)}`.trim();
+        else if (this.lastField === 'w' || this.lastField === 'W') this.field(this.lastField, rest);
         break;
       case 'M':
         this.setMeter(text);
@@ -138,8 +159,10 @@ class TuneReader {
   }
 
   private setMeter(text: string): void {
-    const meter = meterOf(text);
-    if (meter === undefined) return;
+    const read = meterOf(text);
+    // Each measure is then as long as what is in it, and the first says so.
+    if (read === undefined) this.unreadMeter = `the meter “${text.slice(0, 20)}” cannot be read`;
+    const meter = read ?? 'none';
     if (this.voice) this.voice.setMeter(meter === 'none' ? undefined : meter);
     else {
       if (this.inBody || this.voices.size > 0) this.here().setMeter(meter === 'none' ? undefined : meter);
@@ -175,6 +198,7 @@ class TuneReader {
 
   private instruction(text: string): void {
     const [name, ...rest] = text.trim().split(/\s+/);
+    if (name === 'text' || name === 'center') this.leavings.add('words');
     if (name === 'abc-creator') this.literal ||= rest[0] === WRITTEN_BY;
     else if (name === 'setbarnb' && /^\d{1,6}$/.test(rest[0] ?? '')) this.here().mark({ number: Number(rest[0]) });
     else if (name === 'pickup' && this.literal) this.here().mark({ pickup: rest[0] === 'yes' });
@@ -289,8 +313,9 @@ class TuneReader {
   private overlay(voice: AbcVoice): void {
     voice.leavings.add('overlays');
     const rest = this.line.slice(this.i);
-    const bar = rest.search(/[|\]]|:\|/);
-    this.i = bar < 0 ? this.line.length : this.i + bar;
+    // Fields, words and chords in it have bars of their own that are none.
+    const [over] = /^(?:\[[A-Za-z]:[^\]]*\]|"[^"]*"|![^!|]*!|\[[^|\]:\d][^|\]]*\]|(?!\[\||:\|)[^|\]])*/.exec(rest)!;
+    this.i += over.length;
   }
 
   private noteOrRest(voice: AbcVoice): void {
@@ -360,6 +385,8 @@ class TuneReader {
     this.label = undefined;
     if (written.n === 0) return;
     if (sounding.length > 0 && !this.literal) voice.leavings.add('pitches', sounding.length);
+    if (this.unreadMeter !== undefined) voice.fault(this.unreadMeter);
+    this.unreadMeter = undefined;
     const event: AbcEvent = {
       kind: sounding.length > 0 ? 'note' : 'rest',
       written,
@@ -377,7 +404,7 @@ function endingOf(text: string | undefined): readonly number[] {
   return times.length > 0 ? times : [1];
 }
 
-/** undefined where it cannot be read; then the meter stays. */
+/** undefined where it cannot be read. */
 function meterOf(text: string): Meter | 'none' | undefined {
   const plain = text.replace(/[\s()]/g, '');
   if (plain === 'C') return { upper: 4, lower: 4 };

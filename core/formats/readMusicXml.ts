@@ -46,6 +46,7 @@ function whole(text: string, name: string): number {
 function emptyNote(): NoteFacts & { dots: number; type: string; normal: number; actual: number } {
   return {
     voice: '1',
+    staff: '',
     rest: false,
     measureRest: false,
     chord: false,
@@ -242,7 +243,7 @@ class ScoreReader {
 
   private leave(kind: 'slurs' | 'ornaments' | 'articulations'): void {
     if (this.note.grace || !this.part) return;
-    this.part.voiceLeavings(this.note.voice).add(kind);
+    this.part.voiceLeavings(this.note).add(kind);
   }
 
   private repeat(attributes: Attributes): void {
@@ -313,6 +314,9 @@ class ScoreReader {
       case 'voice':
         if (parent === 'note') note.voice = text || '1';
         break;
+      case 'staff':
+        if (parent === 'note') note.staff = text;
+        break;
       case 'type':
         if (parent === 'note') note.type = text;
         break;
@@ -330,7 +334,7 @@ class ScoreReader {
         break;
       case 'lyric':
         if (this.lyric.name === 'label') note.label ??= this.lyric.text;
-        else if (this.lyric.name !== 'counts') part.voiceLeavings(note.voice).add('lyrics');
+        else if (this.lyric.name !== 'counts') part.voiceLeavings(note).add('lyrics');
         break;
       default:
         this.closeOther(part, name, text, parent);

@@ -55,7 +55,10 @@ function withEndings(measures: readonly RawMeasure[], from: number, bodyEnd: num
     endings.push({ times: measures[begin]!.ending!, from: begin, end: i });
     if (measures[i]?.repeatStart) break;
   }
-  return { from, bodyEnd, endings, end: i, times: Math.max(least, ...endings.flatMap(({ times }) => times)) };
+  // A first ending alone is repeated too: the second time goes on behind it.
+  const repeated = measures.slice(bodyEnd, i).some(({ repeatEnd }) => repeatEnd !== undefined) ? 2 : 1;
+  const times = Math.max(least, repeated, ...endings.flatMap((ending) => ending.times));
+  return { from, bodyEnd, endings, end: i, times };
 }
 
 /** What is played of a section the one time or the other. */
