@@ -75,8 +75,14 @@ function filled(
 ): RawMeasure {
   const made = writeMeasure(meter, stretches, groups);
   if (equal(contentLength(made), length)) return rawMeasures(made)[0]!;
-  const [moved] = rawMeasures(writeMeasure(meter, inThirtySeconds(stretches)));
-  return { ...moved!, trouble: 'it has places finer than can be written; they are moved to the next thirty-second' };
+  const kept = inThirtySeconds(stretches);
+  // What is moved to the bar line and held over it begins there.
+  const notes = (of: readonly SoundSpan[]) => of.filter(({ kind, tiedOut }) => kind === 'note' && !tiedOut).length;
+  const lost = notes(stretches) - notes(kept);
+  const [moved] = rawMeasures(writeMeasure(meter, kept));
+  const where = 'it has places finer than can be written; they are moved to the next thirty-second';
+  const left = lost === 1 ? 'one too close to the next is left out' : `${lost} too close to the next are left out`;
+  return { ...moved!, trouble: lost > 0 ? `${where}; ${left}` : where };
 }
 
 /** The same stretches with every place moved to a thirty-second; what is nothing then is left out. */

@@ -6,6 +6,7 @@ import { soundKey } from '../rhythm/soundings.ts';
 import { randomFrom } from '../random.ts';
 import { barCheck, barsAddUp } from '../rhythm/barCheck.ts';
 import { printRhythm } from '../rhythm/text.ts';
+import { scheduleOf } from '../timing/schedule.ts';
 import { buildPattern } from './buildPattern.ts';
 import { readBack } from './read.test-helper.ts';
 import { readMidi } from './readMidi.ts';
@@ -142,6 +143,76 @@ const notes = (channel: number, lengths: readonly number[], sounds = 1) =>
     [i === 0 ? 0 : Math.round(lengths[i - 1]! * (1 - sounds)), 0x90 + channel, 60, 90],
     [Math.round(length * sounds), 0x80 + channel, 60, 0],
   ]);
+
+/** A file of one track, 120 ticks a quarter, of sounds from one tick to another. */
+function soundsFile(sounds: readonly (readonly [from: number, to: number])[]): Uint8Array {
+  const events = sounds
+    .flatMap(([from, to], i) => [
+      [from, 0x90, 50 + (i % 20), 90],
+      [to, 0x80, 50 + (i % 20), 0],
+    ])
+    .sort(([a, one], [b, other]) => a! - b! || one! - other!);
+  return file(
+    0,
+    [0, 120],
+    track([...events.map(([at, ...event], i) => [at! - (events[i - 1]?.[0] ?? 0), ...event]), END]),
+  );
+}
+const quarters = (count: number) => Array.from({ length: count }, (_, i) => [i * 120, (i + 1) * 120] as const);
+
+describe('MIDI that was played by hand', () => {
+  const read = (sounds: readonly (readonly [number, number])[]) => readBack(readMidi(soundsFile(sounds)));
+  it.each([3, 5, 8, 12])('a note that is held %i ticks over the bar is a quarter as the others', (over) => {
+    const sounds = quarters(8).map(([from, to], i) => [from, i === 3 ? to + over : to] as const);
+    expect(read(sounds).text).toBe('4/4 q q q q | q q q q');
+  });
+  it('all of them are held over, the last one over the end', () =>
+    expect(read(quarters(8).map(([from, to]) => [from, to + 5])).text).toBe('4/4 q q q q | q q q q'));
+  it('five over two beats are one group', () =>
+    expect(read([0, 48, 96, 144, 192].map((at) => [at, at + 48] as const).concat([[240, 480]])).text).toBe(
+      '4/4 5:4{e e e e e} h',
+    ));
+  it('one too close to be written is said, not lost', () => {
+    const { text, troubles } = read([...quarters(4), [475, 479], [480, 600], [600, 960]]);
+    expect(text).toBe('4/4 q q q q | q h.');
+    expect(troubles).toEqual([expect.stringMatching(/^1: .*; one too close to the next is left out$/)]);
+  });
+  it('no attack is lost without a word', () => {
+    const length = fc.constantFrom(20, 30, 40, 60, 80, 90, 120, 180, 240);
+    const sound = fc.record({
+      length,
+      off: fc.integer({ min: -2, max: 2 }),
+      part: fc.constantFrom(0.5, 0.9, 1, 1.04),
+      rest: fc.boolean(),
+      close: fc.integer({ min: 0, max: 60 }),
+    });
+    fc.assert(
+      fc.property(fc.array(sound, { minLength: 4, maxLength: 30 }), (all) => {
+        let at = 0;
+        const sounds = all.flatMap(({ length: lasts, off, part, rest, close }) => {
+          const from = Math.max(0, at + off);
+          at += lasts;
+          if (rest) return [];
+          const one = [from, from + Math.max(2, Math.round(lasts * part))] as const;
+          return close > 56 ? [one, [from + 5 + close / 2, from + 10 + close / 2] as const] : [one];
+        });
+        fc.pre(sounds.length > 0);
+        const file = readMidi(soundsFile(sounds.map(([from, to]) => [Math.round(from), Math.round(to)] as const)));
+        const voice = file.ok ? file.pieces[0]!.parts[0]?.voices[0] : undefined;
+        fc.pre(voice !== undefined);
+        const built = buildPattern(voice);
+        if (!built.ok) throw new Error(built.trouble);
+        const said = built.troubles.reduce((sum, { trouble }) => {
+          const [, many] = /; (one|\d+) too close/.exec(trouble) ?? [];
+          return sum + (many === undefined ? 0 : many === 'one' ? 1 : Number(many));
+        }, 0);
+        const { 'chord-notes': chords = 0, 'close-notes': close = 0 } = voice.leftOut;
+        expect(scheduleOf(built.pattern, 60).notes.length + said + chords + close).toBe(sounds.length);
+      }),
+      { numRuns: 150 },
+    );
+  });
+});
 
 describe('MIDI of others', () => {
   it.each<[string, Uint8Array, string]>([

@@ -3,7 +3,7 @@ import { beatOf, meterLength } from '../rhythm/meter.ts';
 import type { TupletPlace } from '../rhythm/place.ts';
 import type { SoundSpan } from '../rhythm/spell.ts';
 import { type EmptyMeasure, type LaidNote, layNotes } from './layNotes.ts';
-import type { RawMeasure } from './piece.ts';
+import type { Leavings, RawMeasure } from './piece.ts';
 
 /** A sound of a MIDI part: times in whole notes, as played. */
 export interface PlayedNote {
@@ -36,13 +36,15 @@ const EXPLAINED = 0.98;
 
 /**
  * Puts the sounds of a part on the simplest grid that explains them, beat by beat straight or in groups.
- * @param quarter  ticks of a quarter: how exact the file can be
+ * @param quarter   ticks of a quarter: how exact the file can be
+ * @param leavings  of notes that begin where another one is put already: no grid tells them apart
  * @returns undefined where no grid does: it was played freely
  */
 export function onGrid(
   notes: readonly PlayedNote[],
   measures: readonly EmptyMeasure[],
   quarter: number,
+  leavings: Leavings,
 ): RawMeasure[] | undefined {
   for (const [divisions, tolerance] of [
     [FINE, Math.min(EXACT, 1.05 / quarter)],
@@ -51,7 +53,9 @@ export function onGrid(
   ] as const) {
     const grid = new Grid(measures, divisions, tolerance, quarter);
     const placed = grid.place(notes);
-    if (placed) return grid.write(placed);
+    if (!placed) continue;
+    leavings.add('close-notes', notes.length - placed.length);
+    return grid.write(placed);
   }
   return undefined;
 }
@@ -147,7 +151,8 @@ class Grid {
     const last = this.beats.at(-1)!;
     const over = add(last.at, last.length);
     for (const note of placed) if (compare(note.to, over) > 0) note.to = over;
-    return placed;
+    // What was struck just before the end, and would begin at it, has no place.
+    return placed.filter(({ from }) => compare(from, over) < 0);
   }
 
   /** As long as its gate says; never nothing: at least to the next place of the grid. */
@@ -184,14 +189,17 @@ class Grid {
       const { at, length, division, compound } = own[i]!;
       const odd = oddPart(division);
       const onset = add(at, shift);
-      const wide = [4, 2].find(
-        (beats) => i % beats === 0 && inThirds(own.slice(i, i + beats), beats, onset, stretches),
+      const wide = WIDE.find(
+        ({ n, beats }) => i % beats === 0 && inParts(n, own.slice(i, i + beats), beats, onset, stretches),
       );
       if (wide !== undefined) {
-        places.push({ n: 3, m: 2, onset, length: mul(length, frac(wide)) });
-        i += wide - 1;
+        places.push({ n: wide.n, m: wide.m, onset, length: mul(length, frac(wide.beats)) });
+        i += wide.beats - 1;
         continue;
       }
+      // One note, or one rest, is no group.
+      const inside = stretches.some(({ to }) => compare(to, onset) > 0 && compare(to, add(onset, length)) < 0);
+      if (!inside) continue;
       if (compound ? division === 1 || odd === 3 : odd === 1) continue;
       if (compound) places.push({ n: division, m: division === 9 ? 6 : 3, onset, length });
       else places.push({ ...groupOf(division), onset, length });
@@ -205,20 +213,29 @@ function groupOf(division: number): { n: number; m: number } {
   return { n: division, m: 2 ** Math.floor(Math.log2(division)) };
 }
 
-/** Whether everything in so many beats begins and ends at a third of them. */
-function inThirds(
+/** Groups over several beats: three in the time of two of them, or of four; five in the time of four. */
+const WIDE = [
+  { n: 3, m: 2, beats: 4 },
+  { n: 3, m: 2, beats: 2 },
+  { n: 5, m: 4, beats: 4 },
+  { n: 5, m: 4, beats: 2 },
+] as const;
+
+/** Whether everything in so many beats begins and ends at such a part of them all. */
+function inParts(
+  parts: number,
   beats: readonly GridBeat[],
   count: number,
   onset: Fraction,
   stretches: readonly SoundSpan[],
 ): boolean {
-  if (beats.length < count || !beats.every(({ division, compound }) => division === 3 && !compound)) return false;
-  const third = div(mul(beats[0]!.length, frac(count)), frac(3));
-  const end = add(onset, mul(third, frac(3)));
+  if (beats.length < count || !beats.every(({ division, compound }) => division === parts && !compound)) return false;
+  const part = div(mul(beats[0]!.length, frac(count)), frac(parts));
+  const end = add(onset, mul(part, frac(parts)));
   const inside = stretches
     .flatMap(({ from, to }) => [from, to])
     .filter((time) => compare(time, onset) > 0 && compare(time, end) < 0);
-  return inside.length > 0 && inside.every((time) => div(sub(time, onset), third).d === 1);
+  return inside.length > 0 && inside.every((time) => div(sub(time, onset), part).d === 1);
 }
 
 function oddPart(n: number): number {
@@ -270,7 +287,8 @@ const GATES = [
  */
 function gateOf(notes: readonly PlayedNote[], tolerance: number, quarter: number): number {
   const units = quarter < COARSE_TICKS ? [16, 12] : [16, 32, 12, 24, 20];
-  const lengths = notes.map(({ from, to }) => to - from);
+  // What is held over into the next note sounds up to there.
+  const lengths = notes.map(({ from, to }, i) => Math.min(to, notes[i + 1]?.from ?? Infinity) - from);
   const gaps = notes.map(({ from }, i) => (notes[i + 1]?.from ?? Infinity) - from);
   // All of them stop by the same part before the next: that is how they are played, not how they are written.
   const ratios = lengths.flatMap((length, i) => (Number.isFinite(gaps[i]) ? [length / gaps[i]!] : []));

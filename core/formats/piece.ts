@@ -6,6 +6,7 @@ import type { NoteValue } from '../rhythm/value.ts';
 export const LEFT_OUT_KINDS = [
   'pitches',
   'chord-notes',
+  'close-notes',
   'grace-notes',
   'cue-notes',
   'ornaments',

@@ -9,6 +9,8 @@ import { BadFile, Budget, Leavings, type Piece, type Played, type RawPart, type 
 const MOST_MIDI_MEASURES = 5000;
 /** Quarters a minute where a file says nothing (Standard MIDI Files 1.0). */
 const USUAL_QUARTERS = 120;
+/** Part of a quarter by which a last note may be held over a bar line: no measure is made for it. */
+const HELD_OVER = 1 / 16;
 /** Percussion is on the tenth channel. */
 const DRUMS = 9;
 /** Part of a whole note that two times may differ by rounding: less than a tick. */
@@ -104,9 +106,10 @@ class MidiReader {
     const played: Played[] = [];
     for (const { id, name, sounds, leavings } of heard) {
       this.budget.use('voices');
-      const measures = this.measures(Math.max(...sounds.map(({ from, to }) => Math.max(from + 1, to))));
+      const over = this.quarter * HELD_OVER;
+      const measures = this.measures(Math.max(...sounds.map(({ from, to }) => Math.max(from + 1, to - over))));
       const notes = sounds.map(({ from, to }) => ({ from: this.wholes(from), to: this.wholes(to) }));
-      const written = onGrid(notes, measures, this.quarter);
+      const written = onGrid(notes, measures, this.quarter, leavings);
       if (written) parts.push({ id, name, voices: [{ id: '1', measures: written, leftOut: leavings.counts }] });
       played.push({ part: name, onsets: sounds.map(({ from }) => this.seconds(from)), free: written === undefined });
     }

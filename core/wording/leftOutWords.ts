@@ -4,6 +4,7 @@ import { LEFT_OUT_KINDS, type LeftOut, type LeftOutKind } from '../formats/piece
 const NAMES: Readonly<Record<LeftOutKind, readonly [string, string]>> = {
   pitches: ['the pitch of one note', 'the pitches of # notes'],
   'chord-notes': ['one further note of a chord', '# further notes of chords'],
+  'close-notes': ['one note too close to the next to be written', '# notes too close to the next to be written'],
   'grace-notes': ['one grace note', '# grace notes'],
   'cue-notes': ['one cue note', '# cue notes'],
   ornaments: ['one ornament', '# ornaments'],
