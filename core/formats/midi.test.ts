@@ -162,7 +162,7 @@ const quarters = (count: number) => Array.from({ length: count }, (_, i) => [i *
 
 describe('MIDI that was played by hand', () => {
   const read = (sounds: readonly (readonly [number, number])[]) => readBack(readMidi(soundsFile(sounds)));
-  it.each([3, 5, 8, 12])('a note that is held %i ticks over the bar is a quarter as the others', (over) => {
+  it.each([3, 5, 8, 12, 40])('a note that is held %i ticks over the bar is a quarter as the others', (over) => {
     const sounds = quarters(8).map(([from, to], i) => [from, i === 3 ? to + over : to] as const);
     expect(read(sounds).text).toBe('4/4 q q q q | q q q q');
   });
@@ -176,6 +176,21 @@ describe('MIDI that was played by hand', () => {
     const { text, troubles } = read([...quarters(4), [475, 479], [480, 600], [600, 960]]);
     expect(text).toBe('4/4 q q q q | q h.');
     expect(troubles).toEqual([expect.stringMatching(/^1: .*; one too close to the next is left out$/)]);
+  });
+  it('what begins at the bar line after rounding is there, and not said to be left out', () => {
+    const sounds = [
+      [0, 90],
+      [180, 220],
+      [260, 280],
+      [300, 315],
+      [330, 340],
+      [350, 410],
+      [472, 482],
+      [506, 511],
+    ] as const;
+    const { text, troubles } = read(sounds);
+    expect(text).toBe('4/4 q. e~ t s. s t t~ q | 9:8{t (t) t (e) (t) (t)} (h.)');
+    expect(troubles).toEqual([expect.not.stringContaining('too close')]);
   });
   it('no attack is lost without a word', () => {
     const length = fc.constantFrom(20, 30, 40, 60, 80, 90, 120, 180, 240);
@@ -211,6 +226,21 @@ describe('MIDI that was played by hand', () => {
       }),
       { numRuns: 150 },
     );
+  });
+});
+
+describe('MIDI that is cut off', () => {
+  const whole = [...file(1, [0, 96], track([...notes(0, [96, 96, 192]), END]), track([...notes(1, [192, 192]), END]))];
+  const cutTo = (length: number) => readBack(readMidi(Uint8Array.from(whole.slice(0, length))));
+  it('says so, wherever that is, and reads what is there', () => {
+    expect(cutTo(whole.length).leftOut).toEqual({ pitches: 3 });
+    const second = whole.length - 8 - track([...notes(1, [192, 192]), END]).length + 8;
+    expect(cutTo(second)).toMatchObject({ text: '4/4 q q h', leftOut: { 'cut-off': 1 } });
+    expect(cutTo(20).text).toBe('the file is cut off before its first track ends: save or send it again');
+    for (let length = 22; length < whole.length; length++) {
+      const { text, leftOut } = cutTo(length);
+      expect([length, /cut off|no notes/.test(text) || leftOut['cut-off'] === 1]).toEqual([length, true]);
+    }
   });
 });
 

@@ -385,6 +385,21 @@ describe('MusicXML of others', () => {
     );
     expect(readBack(readMusicXml(xml))).toEqual({ text: '4/4 3{e e e} q h', leftOut: { pitches: 5 }, troubles: [] });
   });
+  it('a bracket inside a group begins no other group', () => {
+    const three = type('eighth') + ratio(3, 2);
+    const ends = `<notations><tuplet type="stop" number="2"/><tuplet type="stop" number="1"/></notations>`;
+    const xml = score(
+      measure(
+        1,
+        opens(6) +
+          note(2, three + group('start')) +
+          note(2, three + group('start', 2)) +
+          note(2, three + ends) +
+          note(18),
+      ),
+    );
+    expect(readBack(readMusicXml(xml)).text).toBe('4/4 3{e e e} h.');
+  });
   it.each([
     ['', '4/4 ^ (q) | w'],
     [' implicit="yes"', '4/4 ^ (q) | w'],

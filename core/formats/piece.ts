@@ -22,6 +22,7 @@ export const LEFT_OUT_KINDS = [
   'open-ties',
   'characters',
   'unreadable',
+  'cut-off',
 ] as const;
 export type LeftOutKind = (typeof LEFT_OUT_KINDS)[number];
 export type LeftOut = Partial<Record<LeftOutKind, number>>;

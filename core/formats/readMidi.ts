@@ -11,6 +11,7 @@ const MOST_MIDI_MEASURES = 5000;
 const USUAL_QUARTERS = 120;
 /** Part of a quarter by which a last note may be held over a bar line: no measure is made for it. */
 const HELD_OVER = 1 / 16;
+const CUT_OFF = 'the file is cut off before its first track ends: save or send it again';
 /** Percussion is on the tenth channel. */
 const DRUMS = 9;
 /** Part of a whole note that two times may differ by rounding: less than a tick. */
@@ -43,8 +44,11 @@ function word(bytes: Uint8Array, at: number, size: number): number {
 
 const nameAt = (bytes: Uint8Array, at: number) => String.fromCharCode(...bytes.subarray(at, at + 4));
 
-/** The header and the tracks, other chunks skipped as the standard asks; a length beyond the end is cut. */
-function chunksOf(bytes: Uint8Array): { header: Uint8Array; tracks: Uint8Array[] } {
+/**
+ * The header and the tracks, other chunks skipped as the standard asks.
+ * @returns `cut` where a chunk goes on beyond the end, or tracks that the header counts are not there
+ */
+function chunksOf(bytes: Uint8Array): { header: Uint8Array; tracks: Uint8Array[]; cut: boolean } {
   // Some programs wrap the file once more.
   const start = nameAt(bytes, 0) === 'RIFF' ? 20 : 0;
   if (nameAt(bytes, start) !== 'MThd') throw new BadFile('it is no MIDI file: it does not begin with “MThd”');
@@ -53,12 +57,15 @@ function chunksOf(bytes: Uint8Array): { header: Uint8Array; tracks: Uint8Array[]
     throw new BadFile('it is no whole MIDI file: its header says a wrong length');
   const tracks: Uint8Array[] = [];
   let at = start + 8 + headerLength;
+  let cut = false;
   while (at + 8 <= bytes.length) {
     const length = word(bytes, at + 4, 4);
     if (nameAt(bytes, at) === 'MTrk') tracks.push(bytes.subarray(at + 8, Math.min(bytes.length, at + 8 + length)));
     at += 8 + length;
+    cut ||= at > bytes.length;
   }
-  return { header: bytes.subarray(start + 8, start + 8 + 6), tracks };
+  const counted = word(bytes, start + 10, 2);
+  return { header: bytes.subarray(start + 8, start + 8 + 6), tracks, cut: cut || tracks.length < counted };
 }
 
 /** One track alone as a file, so that a broken one does not take the others with it. */
@@ -87,14 +94,15 @@ class MidiReader {
   private readonly budget = new Budget();
 
   constructor(bytes: Uint8Array) {
-    const { header, tracks } = chunksOf(bytes);
-    if (tracks.length === 0) throw new BadFile('there is no track in it');
+    const { header, tracks, cut } = chunksOf(bytes);
+    if (tracks.length === 0) throw new BadFile(cut ? CUT_OFF : 'there is no track in it');
+    if (cut) this.leavings.add('cut-off');
     for (const track of tracks) {
       const events = eventsOf(track, header);
       if (events) this.tracks.push(timed(events));
       else this.leavings.add('unreadable');
     }
-    if (this.tracks.length === 0) throw new BadFile('its tracks are broken: none of them can be read');
+    if (this.tracks.length === 0) throw new BadFile(cut ? CUT_OFF : 'its tracks are broken: none of them can be read');
     this.collect();
     this.quarter = this.ticksOfQuarter(word(header, 4, 2));
   }

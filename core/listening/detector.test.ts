@@ -46,7 +46,10 @@ describe('the detector', () => {
   }
   it.each(CONDITIONS)('hears what a child claps under: %s', (condition) => {
     let [right, found, written] = [0, 0, 0];
+    // Every other thing, and the others under the next condition.
+    const turn = CONDITIONS.indexOf(condition) % 2;
     STRUCK_THINGS.forEach((thing, i) => {
+      if (i % 2 !== turn) return;
       const sampleRate = RATE_OF(condition);
       const claps = synthesiseClaps(TRUTH, { thing, sampleRate, reverberation: 'classroom', seed: 20 + i });
       const heard = detectOnsets(under(condition, claps, TRUTH, 7 + i), sampleRate);

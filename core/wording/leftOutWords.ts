@@ -20,6 +20,7 @@ const NAMES: Readonly<Record<LeftOutKind, readonly [string, string]>> = {
   'open-ties': ['one tie that leads nowhere', '# ties that lead nowhere'],
   characters: ['one sign that cannot be read', '# signs that cannot be read'],
   unreadable: ['one broken track', '# broken tracks'],
+  'cut-off': ['what came after the place where the file is cut off', 'what came after # places where it is cut off'],
 };
 
 const counted = ([one, several]: readonly [string, string], count: number) =>

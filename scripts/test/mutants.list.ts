@@ -579,6 +579,13 @@ export const MUTANTS: readonly MutantGroup[] = [
     tests: ['core/formats'],
     mutants: [
       ['core/formats/zip.ts', 'if (unpacked > MOST_UNPACKED)', 'if (unpacked < 0)'],
+      ['core/formats/writtenOut.ts', 'repeatEnd !== undefined) ? 2 : 1;', 'repeatEnd !== undefined) ? 1 : 1;'],
+      ['core/formats/musicXmlPart.ts', 'slice(i + 1).some(([, b]) => atOnce(a, b))', 'slice(i + 1).some(() => true)'],
+      ['core/formats/musicXmlPart.ts', 'note.groupStarts > 0 && open === 0', 'note.groupStarts > 0'],
+      ['core/formats/readAbc.ts', 'if (inside) return [];', 'if (inside) return [line];'],
+      ['core/formats/layNotes.ts', "kind === 'note' && !tiedOut", "kind === 'note'"],
+      ['core/formats/midiGrid.ts', 'if (!inside) continue;', ''],
+      ['core/formats/readMidi.ts', 'cut || tracks.length < counted', 'cut'],
       ['core/formats/characters.ts', 'own ? { text: latin(body), guessed: true }', 'own ? { text, guessed: true }'],
       ['core/formats/readMusicXml.ts', 'this.path.length >= DEEPEST', 'this.path.length >= 1e9'],
       ['core/formats/readMusicXml.ts', 'const factor = lower / pair.lower;', 'const factor = 1;'],
