@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs';
 import type { Page } from 'playwright-core';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { School, lookAround } from './browser.test-helper.ts';
+import { EVERYTHING } from '../scripts/test/trial.test-helper.ts';
 
 const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 
@@ -479,7 +480,7 @@ describe('every view, by itself', () => {
   it.each(VIEWS)('%s', async (name, open) => {
     // Each leads to the next.
     await open(page);
-    if (MAIN.includes(name) || process.env['TRIALS']) await look(name);
+    if (EVERYTHING || MAIN.includes(name)) await look(name);
   });
 });
 

@@ -287,9 +287,9 @@ const GATES = [
  */
 function gateOf(notes: readonly PlayedNote[], tolerance: number, quarter: number): number {
   const units = quarter < COARSE_TICKS ? [16, 12] : [16, 32, 12, 24, 20];
-  // What is held over into the next note sounds up to there.
-  const lengths = notes.map(({ from, to }, i) => Math.min(to, notes[i + 1]?.from ?? Infinity) - from);
   const gaps = notes.map(({ from }, i) => (notes[i + 1]?.from ?? Infinity) - from);
+  // What is held over into the next note sounds up to there.
+  const lengths = notes.map(({ from, to }, i) => Math.min(to - from, gaps[i]!));
   // All of them stop by the same part before the next: that is how they are played, not how they are written.
   const ratios = lengths.flatMap((length, i) => (Number.isFinite(gaps[i]) ? [length / gaps[i]!] : []));
   const usual = [...ratios].sort((a, b) => a - b)[ratios.length >> 1] ?? 1;

@@ -1,16 +1,21 @@
-import { frac } from '../../rhythm/fraction.ts';
+import { type Fraction, frac } from '../../rhythm/fraction.ts';
 import { EPSILON } from '../../timing/tolerance.ts';
 import type { Score, ScoreMeasure } from '../scoreEvents.ts';
 import { type Hypothesis, type MisreadingKind, delayed } from './hypothesis.ts';
 import { firstEvent } from './writtenPlaces.ts';
 
-/** Nats: the whole take, and one measure of it. */
+/** Nats: the whole take, one measure of it, and all from a bar line on. */
 const COST = { whole: 4.5, measure: 6, toTheEnd: 8 };
 /** A measure of fewer notes has no speed of its own to speak of. */
 const FEWEST = 3;
 
 /** In compound meter a beat has three parts, and each may get a click. */
 const THIRD = 3;
+
+/** A speed as it is said: no longer a decimal. */
+function factorOf(speed: number): Fraction {
+  return speed < 1 ? frac(1, Math.round(1 / speed)) : frac(speed);
+}
 
 function wholeAtSpeed(score: Score, speed: number): Hypothesis[] {
   const event = score.notes[0] ?? 0;
@@ -21,7 +26,7 @@ function wholeAtSpeed(score: Score, speed: number): Hypothesis[] {
     cost: COST.whole,
     apply: (claps) => claps.map(({ note, written, time }) => ({ note, written, time: zero + (time - zero) / speed })),
     speed,
-    factor: speed < 1 ? frac(1, Math.round(1 / speed)) : frac(speed),
+    factor: factorOf(speed),
     wholeTake: true,
   }));
 }
@@ -47,7 +52,7 @@ function toTheEndAtSpeed(score: Score, { from }: ScoreMeasure, played: number, s
       cost: COST.toTheEnd,
       apply: (claps) =>
         claps.map((clap) => (clap.written < from - EPSILON ? clap : delayed(clap, (clap.written - from) * slower))),
-      factor: speed < 1 ? frac(1, Math.round(1 / speed)) : frac(speed),
+      factor: factorOf(speed),
       alone: true,
     },
   ];
