@@ -30,6 +30,7 @@ const OPTIONS = {
   part: ['--part <number>', 'the part of the file'],
   voice: ['--voice <name>', 'the voice of the part'],
   letters: ['--letters', 'keeps pitches as letters'],
+  eachRest: ['--each-rest', 'draws several measures of rest one by one'],
   paper: ['--paper <size>', 'a4 or letter'],
   version: ['--version <letter>', 'A or B, as hard as each other'],
   large: ['--large', 'large print'],
@@ -38,7 +39,7 @@ const OPTIONS = {
   out: ['--out <file>', 'the PDF'],
 } as const;
 type Option = keyof typeof OPTIONS;
-const SWITCHES = ['plain', 'batch', 'free', 'letters', 'large', 'json'] as const;
+const SWITCHES = ['plain', 'batch', 'free', 'letters', 'eachRest', 'large', 'json'] as const;
 type Switch = (typeof SWITCHES)[number];
 
 /** Options as they were given. */
@@ -97,7 +98,7 @@ export const COMMANDS = {
   convert: {
     does: 'one file into another, by their endings: .txt .musicxml .xml .mxl .mid .abc .wav .svg .pdf',
     words: '[in] [out] [more...]',
-    options: ['part', 'voice', 'measures', 'letters', 'bpm', 'batch'],
+    options: ['part', 'voice', 'measures', 'letters', 'bpm', 'eachRest', 'batch'],
     example: 'convert song.mid song.musicxml --part 2',
   },
   sheet: {

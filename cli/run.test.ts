@@ -88,7 +88,10 @@ describe('help', () => {
     ]) {
       const { out, code } = await clapboard(asked);
       expect([code, out.split('For example: clapboard ')[1]]).toEqual([0, example]);
-      expect([...out.matchAll(/^ {2}--([a-z]+)/gm)].map(([, name]) => name)).toEqual(options);
+      const names = [...out.matchAll(/^ {2}--([a-z-]+)/gm)].map(([, name]) =>
+        name!.replace(/-(.)/g, (_, letter: string) => letter.toUpperCase()),
+      );
+      expect(names).toEqual(options);
     }
     const { err, code } = await clapboard([verb, '--tides', '3']);
     expect([code, err]).toEqual([2, "clapboard: unknown option '--tides'"]);
@@ -692,6 +695,14 @@ describe('convert', () => {
     const from = put('song.txt', TEXT);
     expect((await clapboard(['convert', from, path(`out${ending}`), '--bpm', '90'])).code).toBe(0);
     expect(readFileSync(path(`out${ending}`), 'latin1').slice(0, 4)).toBe(start);
+  });
+  it('draws seven measures of rest as one sign, or each', async () => {
+    const from = put('rests.txt', '4/4 (M7) | q q q q');
+    const size = async (...more: string[]) => {
+      await clapboard(['convert', from, path('rests.svg'), ...more]);
+      return Number(/height="(\d+)/.exec(readFileSync(path('rests.svg'), 'utf8'))![1]);
+    };
+    expect(await size('--each-rest')).toBeGreaterThan(1.5 * (await size()));
   });
   it('takes a part, a voice, measures and letters, and says in one line what it leaves out', async () => {
     const from = put('two.abc', 'X:1\nM:4/4\nL:1/4\nK:G\nV:1\nFGAB|c4|d2d2|\nV:2\n~G4|G2G2|G4|\n');

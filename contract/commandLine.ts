@@ -137,6 +137,7 @@ export const ConvertRequest = Type.Object(
     measures: Type.Optional(Type.String({ pattern: '^\\s*\\d{1,6}\\s*(-\\s*\\d{1,6}\\s*)?$' })),
     letters: Type.Optional(Type.Boolean()),
     bpm: Type.Optional(Bpm),
+    eachRest: Type.Optional(Type.Boolean()),
   },
   strict,
 );

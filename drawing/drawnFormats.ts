@@ -13,9 +13,15 @@ export interface DrawingKit {
 export const DRAWN_IDS = ['svg', 'pdf'] as const;
 export type DrawnId = (typeof DRAWN_IDS)[number];
 
-async function pictures(patterns: readonly NamedPattern[], { counts }: WriteOptions, fonts: Fonts): Promise<Picture[]> {
+async function pictures(
+  patterns: readonly NamedPattern[],
+  { counts, eachRest = false }: WriteOptions,
+  fonts: Fonts,
+): Promise<Picture[]> {
   const { drawPattern } = await import('./picture.ts');
-  return patterns.map(({ title, pattern }) => drawPattern(pattern, fonts, { title, ...(counts ? { counts } : {}) }));
+  return patterns.map(({ title, pattern }) =>
+    drawPattern(pattern, fonts, { title, eachRest, ...(counts ? { counts } : {}) }),
+  );
 }
 
 /** The formats that are drawn: the same notes as on the ruler. */

@@ -1,4 +1,4 @@
-import type { RulerSize } from './layout.ts';
+import type { RulerSize } from './system.ts';
 
 /** Heights of the lanes in pixels. */
 export const MARKS_HEIGHTS: Readonly<Record<RulerSize, number>> = { desk: 22, board: 36, wall: 50, card: 14 };

@@ -3,7 +3,10 @@ import { describe, expect, it } from 'vitest';
 import { anyPattern, fullPattern, patternOf } from '../core/rhythm/arbitrary.test-helper.ts';
 import { sub, toNumber } from '../core/rhythm/fraction.ts';
 import { placePattern } from '../core/rhythm/place.ts';
-import { type RulerSize, beatXs, layoutRuler, systemKey, xOf } from './layout.ts';
+import { layoutRuler } from './layout.ts';
+import { lineSizes } from './lineSizes.ts';
+import { layoutPaper, neededPixels } from './paperLayout.ts';
+import { type RulerSize, beatXs, systemKey, xOf } from './system.ts';
 
 const sizes = fc.constantFrom<RulerSize>('desk', 'board');
 const widths = fc.integer({ min: 320, max: 1900 });
@@ -128,4 +131,89 @@ describe('the key of a line', () => {
     ['4/4 ^ q | w', '4/4 q | w'],
   ])('tells %s from %s', (one, other) => expect(keyOf(one)).not.toBe(keyOf(other)));
   it('tells one width from another', () => expect(keyOf('4/4 q q h', 500)).not.toBe(keyOf('4/4 q q h', 520)));
+});
+
+describe('measures on lines', () => {
+  it.each([
+    [4, 3, [2, 2]],
+    [4, 4, [4]],
+    [5, 4, [3, 2]],
+    [5, 3, [3, 2]],
+    [6, 4, [3, 3]],
+    [7, 3, [3, 2, 2]],
+    [8, 3, [2, 2, 2, 2]],
+    [8, 4, [4, 4]],
+    [9, 4, [3, 3, 3]],
+    [10, 4, [4, 3, 3]],
+    [12, 5, [4, 4, 4]],
+    [16, 5, [4, 4, 4, 4]],
+    [1, 6, [1]],
+    [3, 1, [1, 1, 1]],
+  ])('%i, of which %i fit: %j', (count, most, sizes) => expect(lineSizes(count, most)).toEqual(sizes));
+  it('are all there, none over what fits, never one alone beside three', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 60 }), fc.integer({ min: 1, max: 12 }), (count, most) => {
+        const sizes = lineSizes(count, most);
+        expect(sizes.reduce((sum, size) => sum + size, 0)).toBe(count);
+        expect(Math.max(...sizes)).toBeLessThanOrEqual(most);
+        expect(Math.max(...sizes) - Math.min(...sizes)).toBeLessThanOrEqual(1);
+      }),
+    );
+  });
+  it.each([
+    ['4/4 ^ q | q q q q | h. q', 700],
+    ['4/4 ^ q | q q q q | q q q q | q q q q | h.', 900],
+    ['4/4 ^ q | s s s s s s s s s s s s s s s s | w', 700],
+  ])('%s: a pickup has no line for itself', (text, width) => {
+    expect(layoutRuler(patternOf(text), width, 'desk').systems[0]!.measures.length).toBeGreaterThan(1);
+    const paper = layoutPaper(patternOf(text), { size: 'desk', width, before: 60 });
+    expect(paper[0]!.measures.length).toBeGreaterThan(1);
+  });
+  it('four measures of which three fit are two and two, on the ruler and on paper', () => {
+    const four = patternOf('4/4 e e e e e e e e | e e e e e e e e | e e e e e e e e | e e e e e e e e');
+    const sizes = (systems: readonly { measures: readonly unknown[] }[]) =>
+      systems.map(({ measures }) => measures.length);
+    expect(sizes(layoutRuler(four, 820, 'desk').systems)).toEqual([2, 2]);
+    expect(sizes(layoutPaper(four, { size: 'desk', width: 820, before: 60 }))).toEqual([2, 2]);
+  });
+});
+
+describe('on paper', () => {
+  const lay = (text: string, width = 680) => layoutPaper(patternOf(text), { size: 'desk', width, before: 60 });
+  it('lines are as wide as each other; one alone is not pulled apart', () => {
+    fc.assert(
+      fc.property(fullPattern, (pattern) => {
+        const systems = layoutPaper(pattern, { size: 'desk', width: 680, before: 60 });
+        if (systems.length > 1) for (const { width } of systems) expect(width).toBeCloseTo(680, 0);
+      }),
+    );
+    expect(lay('4/4 q q h')[0]!.width).toBeLessThan(450);
+  });
+  it('a note takes room by its value, and what is alike under one beam stands evenly', () => {
+    const [{ measures }] = lay('4/4 e e e e q h') as [ReturnType<typeof lay>[number]];
+    const steps = (xs: readonly number[]) => xs.slice(1).map((x, i) => Math.round(x - xs[i]!));
+    const [a, b, c, , q] = steps(measures[0]!.xs);
+    expect([b, c]).toEqual([a, a]);
+    expect(q!).toBeGreaterThan(a!);
+    expect(q!).toBeLessThan(2 * a!);
+    const letters = [[1, 9, 1, 1, 1, 1]];
+    const options = { size: 'desk', width: 680, before: 60, letters, letter: 10 } as const;
+    const [words] = layoutPaper(patternOf('4/4 e e e e q h'), options);
+    const [first, second, third] = steps(words!.measures[0]!.xs);
+    expect([first, third]).toEqual([second, second]);
+  });
+  it('the first note stands further from its bar line than on the ruler', () => {
+    const measure = lay('4/4 q q q q | q q q q')[0]!.measures[1]!;
+    expect(measure.xs[0]! - measure.x).toBeGreaterThan(5);
+  });
+  it('needs what it fills at its closest', () => {
+    const pattern = patternOf('4/4 q e e h | w');
+    const needed = neededPixels(pattern, { size: 'desk', before: 60 });
+    expect(layoutPaper(pattern, { size: 'desk', width: needed + 1, before: 60 })).toHaveLength(1);
+    expect(layoutPaper(pattern, { size: 'desk', width: needed - 1, before: 60 })).toHaveLength(2);
+  });
+  it('says the next meter at the end of a line only', () => {
+    const systems = lay('4/4 s s s s s s s s s s s s s s s s | 3/4 s s s s s s s s s s s s | q q q');
+    expect(systems.map(({ courtesy }) => courtesy?.upper)).toEqual([3, undefined, undefined]);
+  });
 });

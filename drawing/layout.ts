@@ -1,32 +1,23 @@
-import { type Fraction, toNumber } from '../core/rhythm/fraction.ts';
-import { beatOf, meterLength, meterText, sameMeter } from '../core/rhythm/meter.ts';
+import { toNumber } from '../core/rhythm/fraction.ts';
+import { type Meter, meterLength } from '../core/rhythm/meter.ts';
 import type { Pattern } from '../core/rhythm/pattern.ts';
 import { type PlacedMeasure, placePattern } from '../core/rhythm/place.ts';
-
-/** On a desk, on a board, on a large board, and a pattern at a glance on its card. */
-export const RULER_SIZES = ['card', 'desk', 'board', 'wall'] as const;
-export type RulerSize = (typeof RULER_SIZES)[number];
-
-/** A measure on the ruler; x in pixels from the left edge of its system. */
-export interface RulerMeasure {
-  readonly placed: PlacedMeasure;
-  /** Index among all placed measures. */
-  readonly index: number;
-  /** Where its first event stands. */
-  readonly x: number;
-  readonly width: number;
-  /** A meter sign stands before it. */
-  readonly meterSign: boolean;
-  readonly repeatStart: boolean;
-  readonly repeatEnd: boolean;
-  readonly last: boolean;
-}
-
-/** One line of the ruler. */
-export interface RulerSystem {
-  readonly measures: readonly RulerMeasure[];
-  readonly width: number;
-}
+import { VALUE } from '../core/rhythm/value.ts';
+import { beams } from '../core/rhythm/beams.ts';
+import { lineSizes } from './lineSizes.ts';
+import {
+  BAR_BEFORE,
+  FLAG,
+  HALF_HEAD,
+  type MeasureSigns,
+  REPEAT_GAP,
+  type RulerMeasure,
+  type RulerSize,
+  type RulerSystem,
+  ZOOM,
+  measureSigns,
+  timeXs,
+} from './system.ts';
 
 export interface RulerLayout {
   readonly size: RulerSize;
@@ -35,17 +26,23 @@ export interface RulerLayout {
   readonly systems: readonly RulerSystem[];
 }
 
-/**
- * Space in front of each line for the names of the lanes and the meter, before a change of meter, and after the end.
- */
+/** Space in front of each line for the names of the lanes and the meter, and after the end. */
 const GUTTER: Readonly<Record<RulerSize, number>> = { desk: 104, board: 150, wall: 210, card: 34 };
-const METER_GAP: Readonly<Record<RulerSize, number>> = { desk: 52, board: 84, wall: 120, card: 34 };
-const END_GAP = 14;
+export const END_GAP = 14;
+/** Before a change of meter, in the engraver's units. */
+export const METER_GAP = 45;
 /** Least pixels from one event to the next, so that notes and counts never touch; and of one letter of a count. */
 const CLOSEST: Readonly<Record<RulerSize, number>> = { desk: 26, board: 52, wall: 74, card: 16 };
 const LETTER: Readonly<Record<RulerSize, number>> = { desk: 11, board: 26, wall: 38, card: 0 };
 /** A whole note is never drawn narrower. */
 const LEAST_WHOLE: Readonly<Record<RulerSize, number>> = { desk: 200, board: 200, wall: 300, card: 96 };
+/** A quarter note is never drawn wider than this, else one short measure fills a wall. */
+const WIDEST_QUARTER: Readonly<Record<RulerSize, number>> = { desk: 240, board: 480, wall: 640, card: 60 };
+/** A pickup stands on the line of its measure, unless all would have to stand closer than this. */
+const CLOSER_FOR_PICKUP = 0.75;
+/** Between a flag and the bar line after it. */
+const FLAG_CLEAR = 2;
+
 /** How near things may stand: pixels. */
 export interface Spacing {
   /** Least pixels from one event to the next. */
@@ -60,11 +57,33 @@ function spacingOf(size: RulerSize): Spacing {
   return { closest: CLOSEST[size], letter: LETTER[size], leastWhole: LEAST_WHOLE[size] };
 }
 
-/** A quarter note is never drawn wider than this, else one short measure fills a wall. */
-const WIDEST_QUARTER: Readonly<Record<RulerSize, number>> = { desk: 240, board: 480, wall: 640, card: 60 };
+/** Pixels that signs of meter and repeat take before a measure inside a line; before the first there is room. */
+export function gapBefore({ meterSign, repeatStart }: MeasureSigns, before: MeasureSigns, size: RulerSize): number {
+  const repeats = (repeatStart ? 1 : 0) + (before.repeatEnd ? 1 : 0);
+  return ((meterSign ? METER_GAP : 0) + repeats * REPEAT_GAP) * ZOOM[size];
+}
+
+/** Pixels after the last measure of a line: for the meter of the next. */
+export function courtesyGap(last: MeasureSigns, all: readonly MeasureSigns[], size: RulerSize): number {
+  const next = all[last.index + (last.rests ?? 1)];
+  return next?.meterSign ? gapBefore({ ...next, repeatStart: false }, last, size) : 0;
+}
+
+/** Whether a flag of its own stands beside the stem of the last note of a measure. */
+export function endsInFlag(measure: PlacedMeasure): boolean {
+  const last = measure.events.at(-1);
+  if (!last || last.kind === 'rest' || VALUE[last.value.base].flags === 0) return false;
+  return !beams(measure).some((group) => group.includes(measure.events.length - 1));
+}
+
+/** Pixels from the middle of the last head of a measure to the next beat: nothing is printed over a bar line. */
+export function roomAtEnd(measure: PlacedMeasure, size: RulerSize): number {
+  return (HALF_HEAD + (endsInFlag(measure) ? FLAG : 0) + FLAG_CLEAR + BAR_BEFORE) * ZOOM[size];
+}
 
 /**
- * Lays measures out on lines. Inside a line x is strictly proportional to time; only a change of meter opens a gap.
+ * Lays measures out on lines. Inside a line x is strictly proportional to time; only signs of meter and of repeat open
+ * gaps between measures.
  * @param width   pixels to fill
  * @param tokens  the longest written count of each event, in letters, so that the counts have room; by measure and
  * event
@@ -76,128 +95,129 @@ export function layoutRuler(
   tokens: readonly (readonly number[])[] = [],
   spacing: Spacing = spacingOf(size),
 ): RulerLayout {
-  const placed = placePattern(pattern);
+  const all = measureSigns(pattern, placePattern(pattern));
   const usable = Math.max(200, width - GUTTER[size] - END_GAP);
-  const needed = Math.max(spacing.leastWhole, ...placed.map((measure, i) => neededScale(measure, spacing, tokens[i])));
+  const needed = Math.max(
+    spacing.leastWhole,
+    ...all.map(({ placed }, i) => neededScale(placed, spacing, roomAtEnd(placed, size), tokens[i])),
+  );
   // By full measures, not by what is in them just now: while a measure is being typed nothing else may jump.
-  const nominal = Math.max(...placed.map(({ meter }) => toNumber(meterLength(meter))));
-  const perLine = evenLines(placed.length, Math.max(1, Math.floor(usable / (nominal * needed))));
-  const wanted = Math.min(usable / (perLine * nominal), Math.max(needed, WIDEST_QUARTER[size] * 4));
-  const lines = breakLines(placed, perLine, usable, needed, METER_GAP[size]);
-  // A line with an overfull measure, a pickup or changes of meter makes all of them a little narrower.
+  const nominal = Math.max(...all.map(({ placed }) => toNumber(meterLength(placed.meter))));
+  const pickups = pattern.pickup && all.length > 1 ? 1 : 0;
+  const sizes = lineSizes(all.length - pickups, Math.max(1, Math.floor(usable / (nominal * needed))));
+  const wanted = Math.min(usable / (sizes[0]! * nominal), Math.max(needed, WIDEST_QUARTER[size] * 4));
+  const lines = breakLines(all, { sizes, pickups, usable, needed, size });
+  // A line with a pickup or changes of meter makes all of them a little narrower; an overfull measure goes on its own.
   const scale = Math.min(
     wanted,
-    ...lines.map((line) => (usable - meterChanges(line) * METER_GAP[size]) / lineLength(line)),
+    ...lines.map((line) => (usable - gapsOf(line, all, size)) / lineLength(line, fullLength)),
+    ...all.map((measure) => (usable - gapsOf([measure], all, size)) / lineLength([measure])),
   );
-  const systems = lines.map((line): RulerSystem => {
-    let x = GUTTER[size];
-    const measures = line.map((measure, i): RulerMeasure => {
-      const index = placed.indexOf(measure);
-      const before = placed[index - 1];
-      const changes = before !== undefined && !sameMeter(before.meter, measure.meter);
-      if (changes && i > 0) x += METER_GAP[size];
-      const at = x;
-      const wide = toNumber(measure.length) * scale;
-      x += wide;
-      const written = pattern.measures[measure.written]!;
-      const firstOfWritten = before?.written !== measure.written;
-      const lastOfWritten = placed[index + 1]?.written !== measure.written;
-      return {
-        placed: measure,
-        index,
-        x: at,
-        width: wide,
-        meterSign: index === 0 || changes,
-        repeatStart: firstOfWritten && written.repeatStart === true,
-        repeatEnd: lastOfWritten && written.repeatEnd === true,
-        last: index === placed.length - 1,
-      };
-    });
-    return { measures, width: Math.max(x + END_GAP, GUTTER[size] + 60) };
+  const fits = (line: readonly MeasureSigns[]) => lineLength(line) * scale + gapsOf(line, all, size) <= usable + 1;
+  const shown = lines.flatMap((line) => filled(line, fits));
+  return { size, scale, systems: shown.map((line) => systemOf(line, all, size, scale)) };
+}
+
+function systemOf(
+  line: readonly MeasureSigns[],
+  all: readonly MeasureSigns[],
+  size: RulerSize,
+  scale: number,
+): RulerSystem {
+  let x = GUTTER[size];
+  const measures = line.map((signs, i): RulerMeasure => {
+    if (i > 0) x += gapBefore(signs, line[i - 1]!, size);
+    const wide = toNumber(signs.placed.length) * scale;
+    const xs = timeXs(signs.placed, { x, width: wide, scale, size });
+    const measure = { ...signs, x, width: wide, xs };
+    x += wide;
+    return measure;
   });
-  return { size, scale, systems };
+  return endOfLine(measures, all, Math.max(x, GUTTER[size] + 60), size);
+}
+
+/** A line with what stands after it. */
+export function endOfLine(
+  measures: readonly RulerMeasure[],
+  all: readonly MeasureSigns[],
+  right: number,
+  size: RulerSize,
+): RulerSystem {
+  const last = measures.at(-1)!;
+  const next = all[last.index + (last.rests ?? 1)];
+  const courtesy: Meter | undefined = next?.meterSign ? next.placed.meter : undefined;
+  return { measures, width: right + END_GAP + courtesyGap(last, all, size), ...(courtesy ? { courtesy } : {}) };
 }
 
 function neededScale(
   { events }: PlacedMeasure,
   { closest, letter }: Spacing,
+  atEnd: number,
   letters: readonly number[] | undefined,
 ): number {
   return Math.max(
-    ...events.map((event, i) => Math.max(closest, ((letters?.[i] ?? 1) + 0.6) * letter) / toNumber(event.length)),
+    ...events.map((event, i) => {
+      const least = Math.max(closest, i === events.length - 1 ? atEnd : 0);
+      return Math.max(least, ((letters?.[i] ?? 1) + 0.6) * letter) / toNumber(event.length);
+    }),
   );
 }
 
-/** As many measures a line as fit, of the numbers that phrases come in; it depends on nothing that is being typed. */
-function evenLines(count: number, perLine: number): number {
-  const most = [8, 6, 4, 3, 2, 1].find((n) => n <= perLine) ?? 1;
-  return count <= perLine ? count : most;
+interface Breaking {
+  readonly sizes: readonly number[];
+  /** 1 where a pickup stands before the measures that are counted off. */
+  readonly pickups: number;
+  readonly usable: number;
+  readonly needed: number;
+  readonly size: RulerSize;
 }
 
-function breakLines(
-  placed: readonly PlacedMeasure[],
-  perLine: number,
-  usable: number,
-  scale: number,
-  gap: number,
-): PlacedMeasure[][] {
-  const lines: PlacedMeasure[][] = [];
-  for (const measure of placed) {
+/** By the numbers that were worked out, or, where measures are too unlike for that, as many as fit. */
+function breakLines(all: readonly MeasureSigns[], breaking: Breaking): MeasureSigns[][] {
+  const { sizes, pickups, usable, needed, size } = breaking;
+  const fits = (line: readonly MeasureSigns[], closer = 1) =>
+    lineLength(line) * needed * closer + gapsOf(line, all, size) <= usable + 1;
+  const even: MeasureSigns[][] = [];
+  let from = 0;
+  for (const [i, count] of sizes.entries()) {
+    const to = from + count + (i === 0 ? pickups : 0);
+    even.push(all.slice(from, to));
+    from = to;
+  }
+  const closer = (i: number) => (i === 0 && pickups === 1 ? CLOSER_FOR_PICKUP : 1);
+  if (even.every((line, i) => fits(line, closer(i)))) return even;
+  return filled(all, (line) => {
+    const withPickup = pickups === 1 && line[0] === all[0];
+    const room = line.length <= sizes[0]! + (withPickup ? 1 : 0);
+    return room && fits(line, withPickup && line.length === 2 ? CLOSER_FOR_PICKUP : 1);
+  });
+}
+
+/** As many on each line as fit. */
+function filled(measures: readonly MeasureSigns[], fits: (line: readonly MeasureSigns[]) => boolean): MeasureSigns[][] {
+  const lines: MeasureSigns[][] = [];
+  for (const measure of measures) {
     const line = lines.at(-1);
-    const pickups = line?.[0] === placed[0] && placed[0]!.onset.n > 0 ? 1 : 0;
-    const fits =
-      line &&
-      line.length < perLine + pickups &&
-      lineLength([...line, measure]) * scale + meterChanges([...line, measure]) * gap <= usable + 1;
-    if (fits) line.push(measure);
+    if (line && fits([...line, measure])) line.push(measure);
     else lines.push([measure]);
   }
   return lines;
 }
 
-function lineLength(line: readonly PlacedMeasure[]): number {
-  return line.reduce((sum, { length }) => sum + toNumber(length), 0);
+function lineLength(
+  line: readonly MeasureSigns[],
+  lengthOf: (measure: PlacedMeasure) => number = ({ length }) => toNumber(length),
+): number {
+  return line.reduce((sum, { placed }) => sum + lengthOf(placed), 0);
 }
 
-function meterChanges(line: readonly PlacedMeasure[]): number {
-  return line.filter((measure, i) => i > 0 && !sameMeter(line[i - 1]!.meter, measure.meter)).length;
+/** Of an overfull measure what it should be. */
+function fullLength({ length, meter }: PlacedMeasure): number {
+  return Math.min(toNumber(length), toNumber(meterLength(meter)));
 }
 
-/** x of a place in a measure; `onset` from the bar line, part of a whole note. */
-export function xOf(measure: RulerMeasure, onset: Fraction | number, scale: number): number {
-  const at = typeof onset === 'number' ? onset : toNumber(onset);
-  return measure.x + (at - toNumber(measure.placed.onset)) * scale;
-}
-
-/** The x of every counted beat in a measure, the first of them at the bar line. */
-export function beatXs(measure: RulerMeasure, scale: number): { x: number; first: boolean }[] {
-  const beat = toNumber(beatOf(measure.placed.meter).length);
-  const from = toNumber(measure.placed.onset);
-  const to = from + toNumber(measure.placed.length);
-  const xs: { x: number; first: boolean }[] = [];
-  for (let k = Math.ceil(from / beat - 1e-9); k * beat < to - 1e-9; k++)
-    xs.push({ x: xOf(measure, k * beat, scale), first: k === 0 });
-  return xs;
-}
-
-const KEYS = new WeakMap<RulerSystem, string>();
-
-/** All that is drawn of a line, in short: two lines with the same key look the same at the same scale. */
-export function systemKey(system: RulerSystem): string {
-  const known = KEYS.get(system);
-  if (known !== undefined) return known;
-  const key = system.measures.reduce((text, measure) => text + measureKey(measure), system.width.toFixed(1));
-  KEYS.set(system, key);
-  return key;
-}
-
-function measureKey({ placed, index, x, width, meterSign, repeatStart, repeatEnd, last }: RulerMeasure): string {
-  const { meter, number, onset, events } = placed;
-  let key = `|${index} ${number} ${x.toFixed(1)} ${width.toFixed(1)} ${onset.n}/${onset.d}`;
-  key += ` ${meterText(meter)} ${meterSign} ${repeatStart} ${repeatEnd} ${last}`;
-  for (const { kind, value, onset: at, length, tiedToNext, tuplet, wholeMeasure } of events) {
-    key += ` ${kind}${value.base}${value.dots}@${at.n}/${at.d}-${length.n}/${length.d}`;
-    key += `${tiedToNext}${tuplet ? `${tuplet.n}:${tuplet.m}@${tuplet.onset.n}/${tuplet.onset.d}` : ''}${wholeMeasure}`;
-  }
-  return key;
+/** Pixels of a line that are no time: for signs of meter and repeat. */
+function gapsOf(line: readonly MeasureSigns[], all: readonly MeasureSigns[], size: RulerSize): number {
+  const inside = line.slice(1).reduce((sum, signs, i) => sum + gapBefore(signs, line[i]!, size), 0);
+  return inside + courtesyGap(line.at(-1)!, all, size);
 }

@@ -1,9 +1,11 @@
 import { type CountOptions, type CountedMeasure, countPattern } from '../core/counting/count.ts';
 import type { Pattern } from '../core/rhythm/pattern.ts';
-import { engraveOn } from './engrave.ts';
+import { type PlacedMeasure, placePattern } from '../core/rhythm/place.ts';
+import { engraveOn } from './engraving/engrave.ts';
 import type { Fonts } from './fonts.ts';
 import { COUNTS_HEIGHTS, MARKS_HEIGHTS, NOTES_HEIGHTS } from './heights.ts';
-import { type RulerLayout, type RulerSystem, layoutRuler, xOf } from './layout.ts';
+import { layoutPaper } from './paperLayout.ts';
+import type { RulerSystem } from './system.ts';
 import { type Shape, Strokes, measureWith } from './strokes.ts';
 
 /** Words of a picture; x is where they begin, or their middle. */
@@ -33,48 +35,58 @@ export interface Picture {
 export interface PictureOptions {
   readonly title?: string;
   readonly counts?: CountOptions;
+  /** Several measures of rest one by one, not as one sign with their number. */
+  readonly eachRest?: boolean;
 }
 
 /** As wide as a sheet of A4 between its margins, at 96 pixels an inch. */
 export const PICTURE_WIDTH = 680;
 const SIZE = 'desk';
-/** On the ruler the names of the lanes stand there; on paper there are none. */
-export const NO_NAMES = 44;
+/** In front of the first beat: the meter sign. */
+export const BEFORE = 60;
+/** Pixels of a letter of a count. */
+const LETTER = 10;
 export const COUNT_SIZE = 16;
 const MARK_SIZE = 13;
 
-/** How many letters each count has. */
-const lettersOf = (counted: readonly CountedMeasure[]) =>
-  counted.map(({ tokens }) => tokens.map(({ text }) => text.length));
+/** How many letters stand over or under each note or rest: of its label, of its count. */
+export function lettersOf(placed: readonly PlacedMeasure[], words: readonly CountedMeasure[] | undefined): number[][] {
+  return placed.map(({ events }, m) =>
+    events.map(({ label }, k) => Math.max(label?.length ?? 0, words?.[m]?.tokens[k]?.text.length ?? 0)),
+  );
+}
 
-/** Draws a pattern: the same notes as on the ruler, spaced by time, on paper. */
-export function drawPattern(pattern: Pattern, fonts: Fonts, { title = '', counts }: PictureOptions = {}): Picture {
+/** Draws a pattern on paper: the same notes as on the ruler, as an engraver spaces them. */
+export function drawPattern(
+  pattern: Pattern,
+  fonts: Fonts,
+  { title = '', counts, eachRest }: PictureOptions = {},
+): Picture {
   measureWith(fonts);
   const counted = counts && countPattern(pattern, counts);
   const words = counted?.ok ? counted.measures : undefined;
-  const layout = layoutRuler(pattern, PICTURE_WIDTH + NO_NAMES, SIZE, words && lettersOf(words));
+  const room = { size: SIZE, width: PICTURE_WIDTH, before: BEFORE, letter: LETTER, eachRest } as const;
+  const systems = layoutPaper(pattern, { ...room, letters: lettersOf(placePattern(pattern), words) });
   const marked = pattern.measures.some(({ number, letter }) => number !== undefined || letter !== undefined);
   return {
     title,
     width: PICTURE_WIDTH,
-    lines: layout.systems.map((system) => lineOf(system, layout, fonts, words, marked)),
+    lines: systems.map((system) => lineOf(system, fonts, words, marked)),
   };
 }
 
 function lineOf(
   system: RulerSystem,
-  { scale }: RulerLayout,
   fonts: Fonts,
   words: readonly CountedMeasure[] | undefined,
   marked: boolean,
 ): PictureLine {
   const over = marked ? MARKS_HEIGHTS[SIZE] : 0;
-  const context = new Strokes(fonts, -NO_NAMES, over);
-  engraveOn(context, system, SIZE, scale);
+  const context = new Strokes(fonts, 0, over);
+  engraveOn(context, system, SIZE, { labels: true });
   const under = over + NOTES_HEIGHTS[SIZE];
-  const texts = [...(marked ? marksOf(system) : []), ...(words ? countsOf(system, scale, words, under) : [])];
-  const moved = texts.map((text) => ({ ...text, x: text.x - NO_NAMES }));
-  return { height: under + (words ? COUNTS_HEIGHTS[SIZE] : 0), shapes: context.shapes, texts: moved };
+  const texts = [...(marked ? marksOf(system) : []), ...(words ? countsOf(system, words, under) : [])];
+  return { height: under + (words ? COUNTS_HEIGHTS[SIZE] : 0), shapes: context.shapes, texts };
 }
 
 /** Letters and numbers of measures, at their bar lines. */
@@ -87,16 +99,11 @@ function marksOf({ measures }: RulerSystem): PictureText[] {
   });
 }
 
-function countsOf(
-  { measures }: RulerSystem,
-  scale: number,
-  words: readonly CountedMeasure[],
-  top: number,
-): PictureText[] {
-  return measures.flatMap((measure) =>
-    (words[measure.index]?.tokens ?? []).map(({ text }, k) => ({
+function countsOf({ measures }: RulerSystem, words: readonly CountedMeasure[], top: number): PictureText[] {
+  return measures.flatMap(({ index, xs, rests }) =>
+    (rests === undefined ? (words[index]?.tokens ?? []) : []).map(({ text }, k) => ({
       text,
-      x: xOf(measure, measure.placed.events[k]!.onset, scale),
+      x: xs[k]!,
       y: top + COUNT_SIZE,
       size: COUNT_SIZE,
       middle: true,

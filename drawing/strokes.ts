@@ -1,5 +1,5 @@
 import { Element, Font as VexFont, type FontInfo, RenderContext, VexFlow } from 'vexflow/core';
-import { MUSIC_FONT } from './engrave.ts';
+import { MUSIC_FONT } from './engraving/fontNames.ts';
 import { type Fonts, type LoadedFont, type PathCommand, outlineOf } from './fonts.ts';
 
 /** One shape of a drawing: a path in pixels from the upper left corner, filled or drawn as a line. */
@@ -7,6 +7,8 @@ export interface Shape {
   readonly path: readonly PathCommand[];
   readonly fill?: string;
   readonly stroke?: { readonly color: string; readonly width: number };
+  /** What it says: the code point of a sign of music, or letters. */
+  readonly sign?: string;
 }
 
 interface Pen {
@@ -159,7 +161,7 @@ export class Strokes extends RenderContext {
       command,
       args: args.map((value, k) => value + (k % 2 === 0 ? left : top)),
     }));
-    if (path.length > 0) this.shapes.push({ path, fill });
+    if (path.length > 0) this.shapes.push({ path, fill, sign: text });
     return this;
   }
   measureText(text: string) {

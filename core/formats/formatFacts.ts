@@ -9,7 +9,7 @@ export interface FormatFacts {
   /** Several patterns in one file. */
   readonly many: boolean;
   /** Which of the options make a difference. */
-  readonly takes: readonly ('bpm' | 'counts' | 'count-in' | 'sound')[];
+  readonly takes: readonly ('bpm' | 'counts' | 'each-rest' | 'count-in' | 'sound')[];
 }
 
 export const OUT_IDS = ['pdf', 'png', 'svg', 'musicxml', 'mxl', 'midi', 'wav', 'abc', 'text'] as const;
@@ -23,7 +23,7 @@ export const OUT_FACTS: Readonly<Record<OutId, FormatFacts>> = {
     endings: ['.pdf'],
     mime: 'application/pdf',
     many: true,
-    takes: ['counts'],
+    takes: ['counts', 'each-rest'],
   },
   png: {
     title: 'Picture, PNG',
@@ -31,7 +31,7 @@ export const OUT_FACTS: Readonly<Record<OutId, FormatFacts>> = {
     endings: ['.png'],
     mime: 'image/png',
     many: false,
-    takes: ['counts'],
+    takes: ['counts', 'each-rest'],
   },
   svg: {
     title: 'Picture, SVG',
@@ -39,7 +39,7 @@ export const OUT_FACTS: Readonly<Record<OutId, FormatFacts>> = {
     endings: ['.svg'],
     mime: 'image/svg+xml',
     many: false,
-    takes: ['counts'],
+    takes: ['counts', 'each-rest'],
   },
   musicxml: {
     title: 'MusicXML',

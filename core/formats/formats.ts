@@ -16,6 +16,8 @@ export interface WriteOptions {
   readonly bpm?: number;
   /** Counts under the notes, where a format has room for them. */
   readonly counts?: CountOptions;
+  /** Several measures of rest drawn one by one, not as one sign with their number. */
+  readonly eachRest?: boolean;
   readonly countIn?: boolean;
   readonly sound?: 'clap' | 'wood';
 }

@@ -1,9 +1,9 @@
-import { beams } from '../rhythm/beams.ts';
+import { type BeamSign, beamSigns, isBeamedWhole } from '../rhythm/beams.ts';
 import { type Fraction, frac, mul } from '../rhythm/fraction.ts';
 import { type Meter, sameMeter } from '../rhythm/meter.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
-import { type PlacedEvent, type PlacedMeasure, placePattern } from '../rhythm/place.ts';
-import { VALUE, type ValueLetter } from '../rhythm/value.ts';
+import { type PlacedMeasure, placePattern } from '../rhythm/place.ts';
+import type { ValueLetter } from '../rhythm/value.ts';
 import { TYPE_NAMES, WRITTEN_BY } from './musicXmlNames.ts';
 
 export interface MusicXmlOptions {
@@ -107,9 +107,9 @@ function measureXml(
   );
   if (measure.letter !== undefined)
     parts.push(tag('direction', [tag('direction-type', [tag('rehearsal', measure.letter)])], 'placement="above"'));
-  const beamed = beamNumbers(measure);
+  const beamed = beamSigns(measure);
   measure.events.forEach((_, k) => {
-    parts.push(noteXml(measure.events, k, divisions, beamed.get(k) ?? [], words?.[i]?.[k]));
+    parts.push(noteXml(measure, k, divisions, beamed.get(k) ?? [], words?.[i]?.[k]));
   });
   if (closes && written.repeatEnd) parts.push(barline('right', 'light-heavy', 'backward'));
   else if (i === placed.length - 1) parts.push(barline('right', 'light-heavy'));
@@ -144,38 +144,19 @@ function time({ upper, lower, groups }: Meter): string {
   return tag('time', [tag('beats', beats), tag('beat-type', lower)], groups?.length === 1 ? 'symbol="normal"' : '');
 }
 
-/** For each event its beams, the longest first: "begin", "continue", "end", "forward hook", "backward hook". */
-function beamNumbers(measure: PlacedMeasure): Map<number, string[]> {
-  const numbers = new Map<number, string[]>();
-  const flags = (i: number | undefined) => (i === undefined ? 0 : VALUE[measure.events[i]!.value.base].flags);
-  for (const group of beams(measure)) {
-    group.forEach((at, k) => {
-      const [own, left, right] = [flags(at), flags(group[k - 1]), flags(group[k + 1])];
-      const signs = Array.from({ length: own }, (_, level) => {
-        const [toLeft, toRight] = [left > level, right > level];
-        if (toLeft && toRight) return 'continue';
-        if (toLeft) return 'end';
-        if (toRight) return 'begin';
-        return k === 0 ? 'forward hook' : 'backward hook';
-      });
-      numbers.set(at, signs);
-    });
-  }
-  return numbers;
-}
-
 function units(length: Fraction, divisions: number): number {
   const exact = mul(length, frac(4 * divisions));
   return exact.n / exact.d;
 }
 
 function noteXml(
-  events: readonly PlacedEvent[],
+  measure: PlacedMeasure,
   k: number,
   divisions: number,
-  beamed: readonly string[],
+  beamed: readonly BeamSign[],
   word?: string,
 ): string {
+  const { events } = measure;
   const event = events[k]!;
   const { kind, tuplet, value, wholeMeasure } = event;
   const sounds = kind !== 'rest';
@@ -185,7 +166,9 @@ function noteXml(
   const closes = tuplet !== undefined && events[k + 1]?.tuplet !== tuplet;
   const notations = [
     ...tieds.map((type) => tag('tied', undefined, `type="${type}"`)),
-    ...(opens ? [tag('tuplet', undefined, `type="start" bracket="${beamed.length > 0 ? 'no' : 'yes'}"`)] : []),
+    ...(opens
+      ? [tag('tuplet', undefined, `type="start" bracket="${isBeamedWhole(measure, tuplet) ? 'no' : 'yes'}"`)]
+      : []),
     ...(closes ? [tag('tuplet', undefined, 'type="stop"')] : []),
   ];
   return tag('note', [

@@ -2,7 +2,6 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { anyPattern, everydayPattern, fullPattern, patternOf } from './arbitrary.test-helper.ts';
 import { type BarReport, barCheck, barsAddUp } from './barCheck.ts';
-import { beams } from './beams.ts';
 import { add, equal, frac, mixed, sum, toNumber } from './fraction.ts';
 import { beamGroups, beatOf, beatsInMeasure, meterKind, meterLength } from './meter.ts';
 import { eventsPlayed, placePattern, playPattern, playingOrder, unfold } from './place.ts';
@@ -214,55 +213,6 @@ describe('places', () => {
   it('ties a note on only when the note played before ties to it', () => {
     const kinds = playPattern(patternOf('4/4 h. q~ |: q h. :|')).map(({ measure }) => measure.events[0]!.kind);
     expect(kinds).toEqual(['note', 'tied', 'note']);
-  });
-});
-
-describe('beams', () => {
-  it.each([
-    [
-      '4/4 e e e e e e e e',
-      [
-        [0, 1, 2, 3],
-        [4, 5, 6, 7],
-      ],
-    ],
-    [
-      '4/4 q e e e e q',
-      [
-        [1, 2],
-        [3, 4],
-      ],
-    ],
-    [
-      '4/4 s s s s e e q q',
-      [
-        [0, 1, 2, 3],
-        [4, 5],
-      ],
-    ],
-    ['4/4 e q e e (e) e e', [[5, 6]]],
-    ['6/8 e e e q e', [[0, 1, 2]]],
-    ['6/8 e q e e e', [[2, 3, 4]]],
-    ['3/8 e e e', [[0, 1, 2]]],
-    [
-      '7/8[3+2+2] e e e e e e e',
-      [
-        [0, 1, 2],
-        [3, 4],
-        [5, 6],
-      ],
-    ],
-    [
-      '4/4 3{e e e} e e h',
-      [
-        [0, 1, 2],
-        [3, 4],
-      ],
-    ],
-    ['2/2 e e e e h', [[0, 1, 2, 3]]],
-  ])('%s', (text, groups) => {
-    const measure = placePattern(patternOf(text))[0]!;
-    expect(beams(measure)).toEqual(groups);
   });
 });
 

@@ -23,7 +23,7 @@ export const LARGEST_UPPER = 32;
 export const COMMON_TIME: Meter = { upper: 4, lower: 4 };
 
 /** Usual groups of the unequal meters when none are written; the teacher may write others. */
-const USUAL_GROUPS: Readonly<Record<string, readonly number[]>> = {
+export const USUAL_GROUPS: Readonly<Record<string, readonly number[]>> = {
   '5/8': [3, 2],
   '7/8': [2, 2, 3],
   '5/4': [3, 2],

@@ -79,10 +79,10 @@ function movedPath(commands: readonly PathCommand[], dx: number, dy: number, by 
 
 /** Shapes somewhere else, and larger or smaller. */
 export function moved(shapes: readonly Shape[], dx: number, dy: number, by = 1): Shape[] {
-  return shapes.map(({ path: commands, fill, stroke }) => ({
-    path: movedPath(commands, dx, dy, by),
-    ...(fill === undefined ? {} : { fill }),
-    ...(stroke === undefined ? {} : { stroke: { ...stroke, width: stroke.width * by } }),
+  return shapes.map((shape) => ({
+    ...shape,
+    path: movedPath(shape.path, dx, dy, by),
+    ...(shape.stroke ? { stroke: { ...shape.stroke, width: shape.stroke.width * by } } : {}),
   }));
 }
 

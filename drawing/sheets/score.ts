@@ -1,11 +1,13 @@
 import { type CountOptions, type CountedMeasure, countPattern } from '../../core/counting/count.ts';
-import { toNumber } from '../../core/rhythm/fraction.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
 import { placePattern } from '../../core/rhythm/place.ts';
-import { type Omissions, engraveOn } from '../engrave.ts';
-import { type RulerLayout, type RulerMeasure, type Spacing, layoutRuler, xOf } from '../layout.ts';
+import { LINE_Y, engraveOn } from '../engraving/engrave.ts';
+import type { Omissions } from '../engraving/omissions.ts';
+import { type Spacing, layoutRuler } from '../layout.ts';
+import { BAR_BEFORE, type RulerMeasure, type RulerSystem, ZOOM, beatXs } from '../system.ts';
 import { POINTS, type WrittenText } from '../pdfPen.ts';
-import { COUNT_SIZE, NO_NAMES } from '../picture.ts';
+import { BEFORE, COUNT_SIZE, lettersOf } from '../picture.ts';
+import { layoutPaper, neededPixels } from '../paperLayout.ts';
 import { Strokes, measureWith, type Shape } from '../strokes.ts';
 import { type Block, type Ink, box, extent, line, moved } from './block.ts';
 
@@ -28,22 +30,22 @@ export interface ScoreOptions {
   readonly without?: Omissions | undefined;
   /** Where nothing stands before the first note. */
   readonly close?: boolean | undefined;
+  /** Each note at its time, as on the ruler, where beats are marked or bar lines are looked for. */
+  readonly byTime?: boolean | undefined;
+  /** Several measures of rest one by one. */
+  readonly eachRest?: boolean | undefined;
 }
 
 /** Paper is read from near: things stand closer than on a screen. */
 const ON_PAPER: Spacing = { closest: 25, letter: 7.5, leastWhole: 150 };
 
-/** What is in front of the first note when no meter stands there. */
-const CLOSE = 34;
+/** In front of the first note when no meter stands there; and where the ruler has the names of its lanes. */
+const CLOSE_BEFORE = 26;
+const LANE_NAMES = 44;
 
 /** Points a pattern of one line needs at least, without a meter in front of it. */
 export function neededWidth(pattern: Pattern): number {
-  const placed = placePattern(pattern);
-  const scale = Math.max(
-    ON_PAPER.leastWhole,
-    ...placed.flatMap(({ events }) => events.map(({ length }) => ON_PAPER.closest / toNumber(length))),
-  );
-  return (CLOSE + 20 + scale * placed.reduce((all, { length }) => all + toNumber(length), 0)) * POINTS;
+  return neededPixels(pattern, { size: SIZE, before: CLOSE_BEFORE }) * POINTS;
 }
 
 /** One line of notes, its heights as they are drawn: 0 is the top of the highest sign. */
@@ -51,20 +53,33 @@ export interface ScoreLine {
   readonly shapes: readonly Shape[];
   readonly height: number;
   /** Points from the left to each event of each measure on it. */
-  readonly measures: readonly { readonly measure: RulerMeasure; readonly xs: readonly number[] }[];
+  readonly measures: readonly ScoreMeasure[];
   /** Where the line itself is. */
   readonly middle: number;
-  /** Pixels of a whole note. */
-  readonly scale: number;
 }
 
-/** Points to the x of the ruler. */
-const pointsAt = (x: number, left: number) => (x - left) * POINTS;
+/** All in points from the left of the line. */
+interface ScoreMeasure {
+  readonly measure: RulerMeasure;
+  /** The middle of each note and rest. */
+  readonly xs: readonly number[];
+  /** Its bar lines. */
+  readonly from: number;
+  readonly to: number;
+  /** Its beats, where each note stands at its time. */
+  readonly beats: readonly number[];
+}
 
-function drawLines(layout: RulerLayout, ink: Ink, left: number, without: Omissions | undefined): ScoreLine[] {
-  return layout.systems.map((system) => {
+/** @param scale  pixels of a whole note, where each note stands at its time */
+function drawLines(
+  systems: readonly RulerSystem[],
+  { ink, left, without, scale }: { ink: Ink; left: number; without: Omissions | undefined; scale?: number },
+): ScoreLine[] {
+  const at = (x: number) => (x - left) * POINTS;
+  const bar = BAR_BEFORE * ZOOM[SIZE];
+  return systems.map((system) => {
     const context = new Strokes(ink.fonts, 0, 0);
-    engraveOn(context, system, SIZE, layout.scale, without);
+    engraveOn(context, system, SIZE, { without, labels: true });
     const raw = moved(context.shapes, -left * POINTS, 0, POINTS);
     // The line of the rhythm is there in any case, also where all notes are left out.
     const { top, bottom } = extent(raw);
@@ -72,25 +87,25 @@ function drawLines(layout: RulerLayout, ink: Ink, left: number, without: Omissio
       shapes: moved(raw, 0, -top),
       height: bottom - top,
       middle: LINE_AT * POINTS - top,
-      scale: layout.scale,
       measures: system.measures.map((measure) => ({
         measure,
-        xs: measure.placed.events.map(({ onset }) => pointsAt(xOf(measure, onset, layout.scale), left)),
+        xs: measure.xs.map(at),
+        from: at(measure.x - bar),
+        to: at(measure.x + measure.width - bar),
+        beats: scale === undefined ? [] : beatXs(measure, scale).map(({ x }) => at(x)),
       })),
     };
   });
 }
 
 /** Pixels from the top of the engraver's drawing to the line of the rhythm: its own units by its zoom. */
-const LINE_AT = 60 * 1.15;
+const LINE_AT = LINE_Y * ZOOM[SIZE];
 
-/** Letters each count needs: half of it and half of the next stand between their notes, over a bar line too. */
-function roomOf(measures: readonly CountedMeasure[]): number[][] {
-  return measures.map(({ tokens }, m) =>
-    tokens.map(({ text }, i) => {
-      const next = tokens[i + 1] ?? measures[m + 1]?.tokens[0];
-      return Math.max(text.length, (text.length + (next?.text.length ?? 0)) / 2);
-    }),
+/** Letters each count or label needs: half of it and half of the next stand between their notes, and over bar lines. */
+function roomOf(pattern: Pattern, counted: readonly CountedMeasure[]): number[][] {
+  const letters = lettersOf(placePattern(pattern), counted);
+  return letters.map((measure, m) =>
+    measure.map((own, i) => Math.max(own, (own + (measure[i + 1] ?? letters[m + 1]?.[0] ?? 0)) / 2)),
   );
 }
 
@@ -108,10 +123,16 @@ export function scoreLines(
   words = wordsOf(pattern, options.counts),
 ): ScoreLine[] {
   measureWith(ink.fonts);
-  const letters = roomOf(words);
-  const left = NO_NAMES + (options.close ? CLOSE : 0);
-  const layout = layoutRuler(pattern, options.width / POINTS + left, SIZE, letters, ON_PAPER);
-  return drawLines(layout, ink, left, options.without);
+  const letters = roomOf(pattern, words);
+  const { without, eachRest } = options;
+  const width = options.width / POINTS;
+  if (options.byTime) {
+    const { systems, scale } = layoutRuler(pattern, width + LANE_NAMES, SIZE, letters, ON_PAPER);
+    return drawLines(systems, { ink, left: LANE_NAMES, without, scale });
+  }
+  const before = options.close ? CLOSE_BEFORE : BEFORE;
+  const room = { size: SIZE, width, before, letters, letter: ON_PAPER.letter, eachRest } as const;
+  return drawLines(layoutPaper(pattern, room), { ink, left: 0, without });
 }
 
 /** The counts under the notes of a line, or lines to write them on; y from the top of the notes. */
@@ -121,8 +142,8 @@ function underLine(
   show: ScoreOptions['show'],
 ): { shapes: Shape[]; texts: WrittenText[] } {
   const y = height + COUNTS_DOWN;
-  const all = measures.flatMap(({ measure, xs }) =>
-    xs.map((x, i) => ({ x, text: words[measure.index]?.tokens[i]?.text })),
+  const all = measures.flatMap(({ measure: { index, rests }, xs }) =>
+    rests === undefined ? xs.map((x, i) => ({ x, text: words[index]?.tokens[i]?.text })) : [],
   );
   if (show === 'counts') {
     const texts = all.flatMap(({ x, text }): WrittenText[] =>

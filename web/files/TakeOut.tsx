@@ -4,6 +4,7 @@ import Form from 'react-bootstrap/Form';
 import { OUT_FACTS, OUT_IDS, type OutId } from '../../core/formats/formatFacts.ts';
 import type { NamedPattern } from '../../core/formats/formats.ts';
 import type { CountOptions } from '../../core/counting/count.ts';
+import type { Pattern } from '../../core/rhythm/pattern.ts';
 import { Notice } from '../ui/Notice.tsx';
 import { Select } from '../ui/Select.tsx';
 import { saveFile } from '../ui/saveFile.ts';
@@ -32,6 +33,7 @@ export default function TakeOut({ patterns, name, counts }: TakeOutProps) {
   const [id, setId] = useState<OutId>(FIRST);
   const [bpm, setBpm] = useState(USUAL_BPM);
   const [withCounts, setWithCounts] = useState(false);
+  const [eachRest, setEachRest] = useState(false);
   const [countIn, setCountIn] = useState(false);
   const [sound, setSound] = useState<ClapSound>('clap');
   const [making, setMaking] = useState(false);
@@ -41,7 +43,7 @@ export default function TakeOut({ patterns, name, counts }: TakeOutProps) {
     setMaking(true);
     setProblem(undefined);
     try {
-      const wanted = { bpm, sound, ...(withCounts ? { counts } : {}), ...(countIn ? { countIn } : {}) };
+      const wanted = { bpm, sound, eachRest, ...(withCounts ? { counts } : {}), ...(countIn ? { countIn } : {}) };
       const title = patterns.length === 1 ? patterns[0]!.title || 'Pattern' : name;
       const { name: file, content } = await outFile(title, id, patterns, wanted);
       saveFile(file, content);
@@ -57,6 +59,9 @@ export default function TakeOut({ patterns, name, counts }: TakeOutProps) {
       {format.takes.includes('counts') && (
         <Tick id="out-counts" label="counts under the notes" on={withCounts} onChange={setWithCounts} />
       )}
+      {format.takes.includes('each-rest') && patterns.some(({ pattern }) => hasLongRests(pattern)) && (
+        <Tick id="out-each-rest" label="each measure of rest by itself" on={eachRest} onChange={setEachRest} />
+      )}
       {format.takes.includes('count-in') && (
         <Tick id="out-count-in" label="count-in" on={countIn} onChange={setCountIn} />
       )}
@@ -67,6 +72,11 @@ export default function TakeOut({ patterns, name, counts }: TakeOutProps) {
       {problem && <Notice problem={problem} />}
     </div>
   );
+}
+
+/** Several measures of rest in one: drawn as one sign, unless each is wanted. */
+function hasLongRests({ measures }: Pattern): boolean {
+  return measures.some(({ rests = 1 }) => rests > 1);
 }
 
 function Tick(props: { id: string; label: string; on: boolean; onChange: (on: boolean) => void }) {

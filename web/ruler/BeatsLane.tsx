@@ -1,7 +1,7 @@
 import { beatOf } from '../../core/rhythm/meter.ts';
 import { toNumber } from '../../core/rhythm/fraction.ts';
 import { COUNTS_HEIGHTS } from '../../drawing/heights.ts';
-import { type RulerMeasure, type RulerSize, type RulerSystem, beatXs } from '../../drawing/layout.ts';
+import { type RulerMeasure, type RulerSize, type RulerSystem, beatXs } from '../../drawing/system.ts';
 
 interface BeatsLaneProps {
   readonly system: RulerSystem;

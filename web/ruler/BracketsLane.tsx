@@ -2,7 +2,7 @@ import type { Bracket } from '../../contract/pattern.ts';
 import { toNumber } from '../../core/rhythm/fraction.ts';
 import { beatOf } from '../../core/rhythm/meter.ts';
 import { COUNTS_HEIGHTS } from '../../drawing/heights.ts';
-import { type RulerMeasure, type RulerSize, type RulerSystem, xOf } from '../../drawing/layout.ts';
+import { type RulerMeasure, type RulerSize, type RulerSystem, xOf } from '../../drawing/system.ts';
 
 interface BracketsProps {
   readonly system: RulerSystem;

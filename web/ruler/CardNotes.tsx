@@ -1,14 +1,18 @@
 import { useMemo } from 'react';
 import { toNumber } from '../../core/rhythm/fraction.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
+import { placePattern } from '../../core/rhythm/place.ts';
+import { END_GAP } from '../../drawing/layout.ts';
+import { layoutPaper } from '../../drawing/paperLayout.ts';
+import { BAR_BEFORE, ZOOM } from '../../drawing/system.ts';
 import { NotesLane } from './NotesLane.tsx';
-import { layoutRuler } from '../../drawing/layout.ts';
 import './ruler.scss';
 
-/** Room before the first head, which would else be cut in half. */
+/** Room before the first head, and after the last bar line. */
 const BEFORE = 26;
-/** A bar line stands so far before the end of its measure. */
-const BAR = 15;
+const AFTER = 2;
+/** Where no bar line stands at the end, it is drawn beyond the edge. */
+const BEYOND = 6;
 
 interface CardNotesProps {
   /** One measure, as long as the card. */
@@ -22,14 +26,17 @@ interface CardNotesProps {
 /** The notes of a card alone: no meter, and as wide as its time. */
 export function CardNotes({ pattern, whole, bar }: CardNotesProps) {
   const { system, width } = useMemo(() => {
-    const [measure] = layoutRuler(pattern, whole, 'desk').systems[0]!.measures;
-    const long = toNumber(measure!.placed.length) * whole;
-    const bare = { ...measure!, x: BEFORE, width: long, meterSign: false, last: false };
-    return { system: { measures: [bare], width: long + BEFORE }, width: long + BEFORE };
-  }, [pattern, whole]);
+    const [placed] = placePattern(pattern);
+    const wide = toNumber(placed!.length) * whole + BEFORE / 2;
+    const barAt = bar ? wide - AFTER : wide + BEYOND;
+    const fill = barAt + BAR_BEFORE * ZOOM.desk + END_GAP;
+    const [line] = layoutPaper(pattern, { size: 'desk', width: fill, before: BEFORE, widest: Infinity });
+    const measures = line!.measures.map((measure) => ({ ...measure, meterSign: false, last: false }));
+    return { system: { ...line!, measures }, width: wide };
+  }, [pattern, whole, bar]);
   return (
-    <div className="card-notes" style={{ width: bar ? width : width - BAR }} aria-hidden>
-      <NotesLane system={system} size="desk" scale={whole} />
+    <div className="card-notes" style={{ width }} aria-hidden>
+      <NotesLane system={system} size="desk" />
     </div>
   );
 }

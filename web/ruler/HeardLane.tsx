@@ -1,5 +1,5 @@
 import { HEARD_HEIGHTS } from '../../drawing/heights.ts';
-import { type RulerSize, type RulerSystem, xOf } from '../../drawing/layout.ts';
+import { type RulerSize, type RulerSystem, xOf } from '../../drawing/system.ts';
 
 export type MarkShape = 'on-time' | 'early' | 'late' | 'missed' | 'extra';
 

@@ -9,7 +9,7 @@ import {
 } from '../../core/counting/countingSystems.ts';
 import { type ClassWords, countsOf } from '../../core/wording/voice.ts';
 import { REST_NAMES } from '../../core/wording/restNames.ts';
-import type { RulerSize } from '../../drawing/layout.ts';
+import type { RulerSize } from '../../drawing/system.ts';
 import { Select } from '../ui/Select.tsx';
 import { storedThing } from '../store/stored.ts';
 

@@ -1,6 +1,6 @@
 import type { Pattern } from '../../core/rhythm/pattern.ts';
 import { MARKS_HEIGHTS } from '../../drawing/heights.ts';
-import type { RulerMeasure, RulerSize, RulerSystem } from '../../drawing/layout.ts';
+import type { RulerMeasure, RulerSize, RulerSystem } from '../../drawing/system.ts';
 
 interface MarksProps {
   readonly system: RulerSystem;

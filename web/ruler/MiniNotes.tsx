@@ -1,11 +1,13 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
 import { NotesLane } from './NotesLane.tsx';
-import { layoutRuler } from '../../drawing/layout.ts';
+import { layoutPaper } from '../../drawing/paperLayout.ts';
 import './ruler.scss';
 
 /** Pixels: the cards of a list are as wide as each other, and the drawing shrinks with them. */
 const WIDTH = 360;
+/** In front of the first note: the meter sign. */
+export const BEFORE = 34;
 
 interface MiniNotesProps {
   readonly pattern: Pattern;
@@ -17,13 +19,13 @@ interface MiniNotesProps {
 export function MiniNotes({ pattern, whole = false }: MiniNotesProps) {
   const [ref, inSight] = useSeen();
   const seen = whole || inSight;
-  const { systems, scale } = useMemo(() => layoutRuler(pattern, WIDTH, 'card'), [pattern]);
+  const systems = useMemo(() => layoutPaper(pattern, { size: 'card', width: WIDTH, before: BEFORE }), [pattern]);
   return (
     <div ref={ref} className={`mini-notes ${systems.length > 1 && !whole ? 'mini-notes-more' : ''}`} aria-hidden>
       {seen &&
         systems
           .slice(0, whole ? systems.length : 1)
-          .map((system, i) => <NotesLane key={i} system={system} size="card" scale={scale} />)}
+          .map((system, i) => <NotesLane key={i} system={system} size="card" />)}
     </div>
   );
 }

@@ -4,7 +4,8 @@ import { scheduleOf } from '../../core/timing/schedule.ts';
 import { toNumber } from '../../core/rhythm/fraction.ts';
 import { beatOf } from '../../core/rhythm/meter.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
-import type { RulerLayout, RulerSystem } from '../../drawing/layout.ts';
+import type { RulerLayout } from '../../drawing/layout.ts';
+import type { RulerSystem } from '../../drawing/system.ts';
 
 /** The mark that moves with the time; for those who want less motion it steps from beat to beat. */
 export function MovingBeat({

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { NOTES_HEIGHTS } from '../../drawing/heights.ts';
 import { loadAgain } from '../ui/lazyAgain.ts';
-import { type RulerSize, type RulerSystem, systemKey } from '../../drawing/layout.ts';
+import { type RulerSize, type RulerSystem, systemKey } from '../../drawing/system.ts';
 
 type Engraver = Pick<typeof import('./engrave.ts'), 'engrave'>;
 
@@ -26,16 +26,16 @@ function useEngraver(): Engraver | undefined {
   return engraver;
 }
 
-export function NotesLane({ system, size, scale }: { system: RulerSystem; size: RulerSize; scale: number }) {
+export function NotesLane({ system, size }: { system: RulerSystem; size: RulerSize }) {
   const engraver = useEngraver();
   const element = useRef<HTMLDivElement>(null);
   // What is drawn depends on nothing else: a line is drawn again only when this changes.
-  const key = `${systemKey(system)} ${size} ${scale}`;
+  const key = `${systemKey(system)} ${size}`;
   useEffect(() => {
     const here = element.current;
     if (!engraver || !here) return;
     here.replaceChildren();
-    engraver.engrave(here, system, size, scale);
+    engraver.engrave(here, system, size);
     // Everything the drawing shows is in the key.
     // oxlint-disable-next-line react/exhaustive-deps
   }, [engraver, key]);

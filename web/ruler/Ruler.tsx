@@ -12,7 +12,8 @@ import type { HeardMark } from './HeardLane.tsx';
 import { MarksLane, hasMarks } from './MarksLane.tsx';
 import { SoundLane, type SoundOnRuler } from './SoundLane.tsx';
 import { type CountsLane, Lane, type OnPick, SystemLanes } from './SystemLanes.tsx';
-import { type RulerLayout, type RulerSize, type RulerSystem, layoutRuler } from '../../drawing/layout.ts';
+import { type RulerLayout, layoutRuler } from '../../drawing/layout.ts';
+import type { RulerSize, RulerSystem } from '../../drawing/system.ts';
 import { useWidth } from './useWidth.ts';
 import './ruler.scss';
 

@@ -3,7 +3,7 @@ import { playPattern } from '../../core/rhythm/place.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
 import type { Outline } from '../audio/listenMessages.ts';
 import { HEARD_HEIGHTS } from '../../drawing/heights.ts';
-import type { RulerSize, RulerSystem } from '../../drawing/layout.ts';
+import type { RulerSize, RulerSystem } from '../../drawing/system.ts';
 
 /** The sound of a take, to be laid along the ruler. */
 export interface SoundOnRuler {

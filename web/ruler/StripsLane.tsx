@@ -1,6 +1,6 @@
 import { toNumber } from '../../core/rhythm/fraction.ts';
 import { STRIPS_HEIGHTS } from '../../drawing/heights.ts';
-import { type RulerSize, type RulerSystem, xOf } from '../../drawing/layout.ts';
+import { type RulerSize, type RulerSystem, xOf } from '../../drawing/system.ts';
 import './strips.scss';
 
 /** Each note a strip of paper as long as its time, each rest an open outline; a tied-on note goes on without a seam. */

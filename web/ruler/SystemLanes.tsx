@@ -8,7 +8,7 @@ import { HeardLane, type HeardMark } from './HeardLane.tsx';
 import { NotesLane } from './NotesLane.tsx';
 import { StripsLane } from './StripsLane.tsx';
 import { TokensLane } from './TokensLane.tsx';
-import { type RulerSize, type RulerSystem, beatXs, systemKey, xOf } from '../../drawing/layout.ts';
+import { type RulerSize, type RulerSystem, beatXs, systemKey, timeXs, xOf } from '../../drawing/system.ts';
 
 /** Something written under the notes: counts, or what the hands do. */
 export interface CountsLane {
@@ -95,7 +95,10 @@ export const SystemLanes = memo(
         {feet && <Lane name="Steps" content={<BeatsLane {...where} {...STEPS} />} />}
         {heard && <Lane name="Heard" content={<HeardLane {...where} marks={heard} />} />}
         {heardPlaced && (
-          <Lane name="Heard, as notes" content={<NotesLane {...where} system={withNotes(system, heardPlaced)} />} />
+          <Lane
+            name="Heard, as notes"
+            content={<NotesLane {...where} system={withNotes(system, heardPlaced, where)} />}
+          />
         )}
         {onPick && <PickLane system={system} scale={scale} onPick={onPick} name={pickName} />}
       </>
@@ -138,11 +141,16 @@ function PickLane({
 }
 
 /** A line of the ruler with other notes in its measures. */
-function withNotes(system: RulerSystem, placed: readonly PlacedMeasure[]): RulerSystem {
-  return {
-    ...system,
-    measures: system.measures.map((measure) => ({ ...measure, placed: placed[measure.index] ?? measure.placed })),
-  };
+function withNotes(
+  system: RulerSystem,
+  heard: readonly PlacedMeasure[],
+  { scale, size }: { scale: number; size: RulerSize },
+): RulerSystem {
+  const measures = system.measures.map((measure) => {
+    const placed = heard[measure.index] ?? measure.placed;
+    return { ...measure, placed, xs: timeXs(placed, { ...measure, scale, size }) };
+  });
+  return { ...system, measures };
 }
 
 export function Lane({ name, content }: { name: string; content: ReactNode }) {

@@ -2,7 +2,7 @@ import type { ReactNode } from 'react';
 import type { CountedMeasure } from '../../core/counting/count.ts';
 import { standsBefore } from './standing.ts';
 import { COUNTS_HEIGHTS } from '../../drawing/heights.ts';
-import { type RulerSize, type RulerSystem, xOf } from '../../drawing/layout.ts';
+import { type RulerSize, type RulerSystem, xOf } from '../../drawing/system.ts';
 
 const SMALL = '₀₁₂₃₄₅₆₇₈₉';
 

@@ -1,7 +1,8 @@
 import { Renderer, VexFlow } from 'vexflow/core';
-import { MUSIC_FONT, engraveOn } from '../../drawing/engrave.ts';
+import { engraveOn } from '../../drawing/engraving/engrave.ts';
+import { MUSIC_FONT } from '../../drawing/engraving/fontNames.ts';
 import { NOTES_HEIGHTS } from '../../drawing/heights.ts';
-import type { RulerSize, RulerSystem } from '../../drawing/layout.ts';
+import type { RulerSize, RulerSystem } from '../../drawing/system.ts';
 import fontUrl from '../styles/fonts/harbour.woff2?url';
 
 let ready: Promise<void> | undefined;
@@ -23,8 +24,8 @@ async function loadFont(): Promise<void> {
 }
 
 /** Draws the notes of one line into an empty element. */
-export function engrave(element: HTMLElement, system: RulerSystem, size: RulerSize, scale: number): void {
+export function engrave(element: HTMLElement, system: RulerSystem, size: RulerSize): void {
   const renderer = new Renderer(element as HTMLDivElement, Renderer.Backends.SVG);
   renderer.resize(system.width, NOTES_HEIGHTS[size]);
-  engraveOn(renderer.getContext(), system, size, scale);
+  engraveOn(renderer.getContext(), system, size);
 }

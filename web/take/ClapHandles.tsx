@@ -1,5 +1,5 @@
 import { type KeyboardEvent, type MouseEvent, type PointerEvent, useRef } from 'react';
-import { type RulerSystem, xOf } from '../../drawing/layout.ts';
+import { type RulerSystem, xOf } from '../../drawing/system.ts';
 import type { Correction, EditedClap } from './useCorrection.ts';
 
 /** What an arrow key moves a clap by, seconds; with shift. */

@@ -8,7 +8,6 @@ import { OPTION_LETTERS } from '../../../core/wording/earWords.ts';
 import { offWords } from '../../../core/wording/sheetWords.ts';
 import { measureName } from '../../../core/wording/valueNames.ts';
 import { parseRhythm } from '../../../core/rhythm/text.ts';
-import { beatXs } from '../../layout.ts';
 import { wrapped } from '../../lettering.ts';
 import { POINTS, type WrittenText } from '../../pdfPen.ts';
 import type { Shape } from '../../strokes.ts';
@@ -145,7 +144,7 @@ export const drawBarLines: DrawQuestion<'bar-lines'> = ({ pattern }, ink, filled
   lines.forEach((one, i) => {
     const last = i === lines.length - 1;
     const width = BEFORE + AFTER + toNumber(one.length) * scale;
-    const [score] = scoreLines(one.pattern, ink, { width, without: { end: !last, meter: true } });
+    const [score] = scoreLines(one.pattern, ink, { width, byTime: true, without: { end: !last, meter: true } });
     const own = i === 0 ? meterShapes(pattern, ink, score!.middle) : [];
     // The figures of the meter and the bar lines of the key may be higher than the notes.
     y += Math.max(0, BAR_HALF - score!.middle, own.length > 0 ? -extent(own).top : 0);
@@ -167,6 +166,7 @@ function meterShapes(pattern: Pattern, ink: SheetInk, middle: number): Shape[] {
   const { meter } = pattern.measures[0]!;
   const [alone] = scoreLines({ pickup: false, measures: [{ meter, items: [], rests: 1 }] }, ink, {
     width: 200,
+    byTime: true,
     without: { end: true, event: () => true },
   });
   // Only what stands before the line's first bar: the figures.
@@ -190,8 +190,7 @@ export const drawWrongMeasure: DrawQuestion<'wrong-measure'> = (question, ink, f
     shapes.push(...moved(score.shapes, 0, y));
     const wrong = score.measures.find(({ measure }) => measure.index === index);
     if (filled && wrong) {
-      const first = wrong.xs[0]! - 12;
-      const last = first + wrong.measure.width * POINTS;
+      const { from: first, to: last } = wrong;
       const ry = (RING.above + RING.below) / 2;
       shapes.push(ring((first + last) / 2, y + score.middle - RING.above + ry, (last - first) / 2 + 2, ry));
     }
@@ -265,20 +264,17 @@ const OPTION = 24;
 
 /** A ruler with a mark for each beat, to write on. */
 export const drawWrite: DrawQuestion<'write'> = ({ pattern }, ink, filled) => {
-  const full = scoreLines(pattern, ink, { width: ink.width });
-  const scores = filled ? full : scoreLines(pattern, ink, { width: ink.width, without: { event: () => true } });
+  const { width } = ink;
+  const full = scoreLines(pattern, ink, { width, byTime: true });
+  const scores = filled ? full : scoreLines(pattern, ink, { width, byTime: true, without: { event: () => true } });
   const shapes: Shape[] = [];
   let y = 0;
   scores.forEach((score, i) => {
     // High enough for stems, whether or not they are there.
     const middle = Math.max(full[i]!.middle, HIGHEST);
     shapes.push(...moved(score.shapes, 0, y + middle - score.middle));
-    for (const { measure, xs } of score.measures) {
-      for (const beat of beatXs(measure, score.scale)) {
-        const x = xs[0]! + (beat.x - measure.x) * POINTS;
-        shapes.push(line(x, y + middle + 20, x, y + middle + 26, 1));
-      }
-    }
+    for (const x of score.measures.flatMap(({ beats }) => beats))
+      shapes.push(line(x, y + middle + 20, x, y + middle + 26, 1));
     y += middle + 44;
   });
   return { tag: 'Figure', alt: 'An empty ruler', width: ink.width, height: y - 16, shapes, texts: [] };

@@ -3,7 +3,7 @@ import { useNavigate, useParams } from 'react-router';
 import type { SavedPattern } from '../../../contract/pattern.ts';
 import { parseRhythm } from '../../../core/rhythm/text.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
-import type { RulerSize } from '../../../drawing/layout.ts';
+import type { RulerSize } from '../../../drawing/system.ts';
 import { KeyButtons, type KeyEntry } from '../../ui/KeyButtons.tsx';
 import { Notice } from '../../ui/Notice.tsx';
 import { useOfferedPatterns } from '../../domain/offeredPatterns.ts';

@@ -4,7 +4,7 @@ import { OPTION_LETTERS, changeText, ruledOutIn } from '../../../core/wording/ea
 import { counted } from '../../../core/wording/plurals.ts';
 import { type NamingId, capital } from '../../../core/wording/valueNames.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
-import type { RulerSize } from '../../../drawing/layout.ts';
+import type { RulerSize } from '../../../drawing/system.ts';
 import { useWidth } from '../../ruler/useWidth.ts';
 import { patternIn } from './patternIn.ts';
 import type { ClassAnswer } from './useChooseRun.ts';

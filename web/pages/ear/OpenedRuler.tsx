@@ -4,7 +4,8 @@ import { playPattern } from '../../../core/rhythm/place.ts';
 import type { CountOptions } from '../../../core/counting/count.ts';
 import { useMemo } from 'react';
 import { Ruler } from '../../ruler/Ruler.tsx';
-import type { RulerLayout, RulerSystem } from '../../../drawing/layout.ts';
+import type { RulerLayout } from '../../../drawing/layout.ts';
+import type { RulerSystem } from '../../../drawing/system.ts';
 
 interface OpenedProps {
   readonly pattern: Pattern;

@@ -9,7 +9,8 @@ import { inNaming } from '../../../core/wording/valueNames.ts';
 import type { Voice } from '../../../core/wording/voice.ts';
 import { MovingBeat } from '../../ruler/MovingBeat.tsx';
 import { Ruler } from '../../ruler/Ruler.tsx';
-import type { RulerLayout, RulerSystem } from '../../../drawing/layout.ts';
+import type { RulerLayout } from '../../../drawing/layout.ts';
+import type { RulerSystem } from '../../../drawing/system.ts';
 import { useLatest } from '../../ui/useLatest.ts';
 
 const NO_COUNTS: readonly CountOptions[] = [];

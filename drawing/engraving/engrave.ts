@@ -1,0 +1,47 @@
+import { type RenderContext, Stave } from 'vexflow/core';
+import { type RulerSize, type RulerSystem, ZOOM } from '../system.ts';
+import { type MeasureNotes, drawLabels, drawNotes, drawTies, measureNotes } from './notes.ts';
+import type { Omissions } from './omissions.ts';
+import { drawSigns, drawStaffLine } from './signs.ts';
+
+/** In the engraver's own units: the one line of the rhythm, from the top of the drawing. */
+export const LINE_Y = 60;
+
+export interface Engraving {
+  readonly without?: Omissions | undefined;
+  /** The letters and words that stand on notes. */
+  readonly labels?: boolean;
+}
+
+/**
+ * Draws the notes of one line, each where the layout has its head. The engraver's own formatter is not asked.
+ * @param context  whatever can draw; its music font is set
+ */
+export function engraveOn(
+  context: RenderContext,
+  system: RulerSystem,
+  size: RulerSize,
+  { without = {}, labels = false }: Engraving = {},
+): void {
+  const zoom = ZOOM[size];
+  context.scale(zoom, zoom);
+  const stave = new Stave(0, LINE_Y - 4 * 10 - 20, system.width / zoom, {
+    leftBar: false,
+    rightBar: false,
+    spaceAboveStaffLn: 4,
+  });
+  stave.setContext(context);
+  const y = stave.getYForLine(2);
+  drawStaffLine(context, system, y, zoom);
+  let before: MeasureNotes | undefined;
+  for (const [i, measure] of system.measures.entries()) {
+    drawSigns(context, system, i, { y, zoom, without });
+    if (measure.rests !== undefined) continue;
+    const isOut = (event: number) => without.event?.(measure.index, event) === true;
+    const drawn = measureNotes(measure, stave, zoom, isOut);
+    drawNotes(context, drawn, y);
+    drawTies(context, drawn, before, i === system.measures.length - 1);
+    if (labels) drawLabels(context, drawn, y);
+    before = drawn;
+  }
+}

@@ -1,0 +1,14 @@
+/**
+ * How many measures stand on each line, so that lines are alike: the same number on each where that costs one line more
+ * at most, else nearly the same, the fuller lines first. Never three and one.
+ * @param most  measures that fit on a line
+ * @example lineSizes(4, 3) → [2, 2]; lineSizes(7, 3) → [3, 2, 2]; lineSizes(8, 3) → [2, 2, 2, 2]
+ */
+export function lineSizes(count: number, most: number): number[] {
+  const fewest = Math.ceil(count / most);
+  for (let each = most; each * (fewest + 1) >= count; each--) {
+    if (count % each === 0) return Array.from({ length: count / each }, () => each);
+  }
+  const [least, fuller] = [Math.floor(count / fewest), count % fewest];
+  return Array.from({ length: fewest }, (_, i) => least + (i < fuller ? 1 : 0));
+}
