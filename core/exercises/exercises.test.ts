@@ -7,7 +7,7 @@ import { beatOf } from '../rhythm/meter.ts';
 import { NAMING_IDS, restName, valueName } from '../wording/valueNames.ts';
 import { parseRhythm } from '../rhythm/text.ts';
 import { type PlacedEvent, placePattern } from '../rhythm/place.ts';
-import { VALUE, VALUES, type ValueLetter, valueText } from '../rhythm/value.ts';
+import { VALUE, VALUES, type ValueLetter, valueText, lengthOf } from '../rhythm/value.ts';
 import { MISCONCEPTION, clapsOf, misjudged } from './misconceptions.ts';
 import type { Question, QuestionSettings } from './question.ts';
 import { QUESTION_KINDS, type ValueQuestionKind, questions } from './questions.ts';
@@ -212,9 +212,28 @@ describe('questions', () => {
 
   it('true or false: just as the two sides last', () =>
     everyQuestion('true-false', (question) => {
-      const [left, ...side] = shownIn(question).flat();
-      expect(rightText(question)).toBe(String(equal(left!.length, sum(side.map(({ length }) => length)))));
+      const [left, right] = question.sides!.map((side) => sum(side.map(({ value }) => lengthOf(value))));
+      expect(rightText(question)).toBe(String(equal(left!, right!)));
+      expect(question.options[1 - question.answer]!.misconception !== undefined).toBe(question.answer === 1);
     }));
+
+  it('true or false: as often the one as the other, of the chosen values, however few are chosen', () => {
+    for (const values of [
+      ['q', 'e'],
+      ['h', 'q', 'e'],
+      ['w', 'h', 'q', 'e', 's'],
+    ] as const) {
+      const chosen = { values: [...values], dots: values.length > 3, ties: false, rests: true, beat: 'q' } as const;
+      const all = Array.from({ length: 200 }, (_, seed) => questions(chosen, seed, 2, ['true-false'])).flat();
+      const right = all.filter(({ answer }) => answer === 0).length / all.length;
+      expect(right).toBeGreaterThan(0.4);
+      expect(right).toBeLessThan(0.6);
+      const written = all.flatMap(({ sides }) => sides!.flat()).map(({ value }) => value.base);
+      expect([...new Set(written)].toSorted()).toEqual([...values].toSorted());
+      const causes = new Set(all.flatMap(({ options }) => options[0]!.misconception ?? []));
+      expect(causes.size).toBeGreaterThan(3);
+    }
+  });
 
   it('how many: so many of the small value last as long as the big one', () =>
     everyQuestion('how-many', (question) => {
@@ -241,8 +260,8 @@ describe('questions', () => {
       if (!rests) expect(events.filter((event) => event.kind === 'rest')).toEqual([]);
       if (!ties) expect(events.filter((event) => event.kind === 'tied')).toEqual([]);
       if (!dots) expect(question.staccato ?? []).toEqual([]);
-      // The other side of an equation may need values of its own.
-      if (kind !== 'true-false')
+      // The other side of an equation needs a second value.
+      if (kind !== 'true-false' || values.length > 1)
         for (const { value } of events) expect(values.includes(value.base) && (dots || value.dots === 0)).toBe(true);
     }),
   );

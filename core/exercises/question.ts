@@ -58,7 +58,7 @@ export type Step =
 export type Asked =
   | { readonly kind: 'beats'; readonly parts: readonly Part[]; readonly beat: ValueLetter }
   | { readonly kind: 'how-many'; readonly whole: NoteValue; readonly small: ValueLetter }
-  | { readonly kind: 'true-false'; readonly left: Part; readonly right: readonly Part[] }
+  | { readonly kind: 'true-false'; readonly left: readonly Part[]; readonly right: readonly Part[] }
   | { readonly kind: 'balance' }
   | { readonly kind: 'claps' }
   | { readonly kind: 'complete'; readonly meter: Meter }
@@ -66,8 +66,8 @@ export type Asked =
   | { readonly kind: 'order' }
   | { readonly kind: 'choose-rhythm' }
   | { readonly kind: 'sign-name' }
-  /** All of them are to be found. */
-  | { readonly kind: 'sign-spot'; readonly sign: Sign }
+  /** All of them are to be found: of notes that can be beamed also those under a beam, or single ones only. */
+  | { readonly kind: 'sign-spot'; readonly sign: Sign; readonly single?: boolean }
   /** Each sign on the staff goes with one option. */
   | { readonly kind: 'sign-match'; readonly to: 'name' | 'beats' | 'syllable'; readonly beat: ValueLetter }
   | { readonly kind: 'staff-place' }

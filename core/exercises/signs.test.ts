@@ -87,11 +87,26 @@ describe('questions about signs', () => {
   it('spot: every such sign, and nothing else', () =>
     each('sign-spot', ({ asked, staff, answers }) => {
       if (asked.kind !== 'sign-spot') throw new Error(asked.kind);
-      const key = signKey(asked.sign);
-      expect(answers).toEqual(staff!.flatMap(({ sign }, i) => (signKey(sign) === key ? [i] : [])));
+      const keys = [signKey(asked.sign)];
+      // Two eighths under a beam are eighths; single ones are asked for as such.
+      if (!asked.single && ['e', 's'].includes(keys[0]!)) keys.push(`${keys[0]} ${keys[0]}`);
+      expect(answers).toEqual(staff!.flatMap(({ sign }, i) => (keys.includes(signKey(sign)) ? [i] : [])));
       expect(answers!.length).toBeGreaterThan(1);
       expect(staff).toHaveLength(8);
     }));
+
+  it('spot: beamed eighths are eighths, and no mistake; where single ones are wanted they are overlooked beams', () => {
+    const asked = Array.from({ length: 300 }, (_, seed) => signQuestions(ALL, seed, 1, ['sign-spot'])[0]!).filter(
+      (one) => one.asked.kind === 'sign-spot' && signKey(one.asked.sign) === 'e',
+    );
+    const pairs = (single: boolean) =>
+      asked
+        .filter((one) => one.asked.kind === 'sign-spot' && (one.asked.single === true) === single)
+        .flatMap(({ staff, options }) => options.filter((_, i) => signKey(staff![i]!.sign) === 'e e'));
+    expect([pairs(false).length, pairs(true).length].every((count) => count > 2)).toBe(true);
+    expect(pairs(false).map(({ misconception }) => misconception)).toEqual(pairs(false).map(() => undefined));
+    expect(pairs(true).map(({ misconception }) => misconception)).toEqual(pairs(true).map(() => 'beam-not-counted'));
+  });
 
   it('match: each sign with its own name, beats or syllable', () =>
     each('sign-match', ({ asked, staff, options, answers }) => {

@@ -131,6 +131,17 @@ const LOOK_ALIKES: readonly (readonly [a: Sign, b: Sign, mistake: MistakeId])[] 
   [{ sign: 'treble' }, { sign: 'bass' }, 'clefs-mixed'],
 ];
 
+/** Whether a note also comes in pairs under a beam. */
+export function hasPairs(sign: Sign): boolean {
+  return sign.sign === 'note' && sign.value.dots === 0 && (sign.value.base === 'e' || sign.value.base === 's');
+}
+
+/** Whether a sign is of the kind that is asked for; two eighths under a beam are eighths, unless single ones are. */
+export function isOfKind(sign: Sign, kind: Sign, single = false): boolean {
+  if (signKey(sign) === signKey(kind)) return true;
+  return !single && sign.sign === 'pair' && kind.sign === 'note' && hasPairs(kind) && kind.value.base === sign.base;
+}
+
 /** Notes and rests of one value are mixed up as well. */
 function counterpart(sign: Sign): Sign | undefined {
   if (sign.sign === 'note' && sign.value.dots === 0) return rest(sign.value.base);

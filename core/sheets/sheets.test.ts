@@ -96,8 +96,10 @@ const CHECKS: Readonly<Record<SheetKind, (printed: PrintedQuestion, facts: Facts
   },
   circle: ({ prompt, answer }, { signs }) => {
     const shown = [...prompt.matchAll(/(\d+) ([^,.]+)/g)].map(([, , name]) => name);
-    const wanted = /^Circle every ([^:]+):/.exec(prompt)![1];
-    const right = shown.flatMap((name, i) => (name === wanted ? [i + 1] : []));
+    const [, single, wanted, beamed] = /^Circle every (single )?([^:,]+)(, also under a beam)?:/.exec(prompt)!;
+    const pair = beamed && `two ${wanted!.replace(' note', 's')} under a beam`;
+    expect(single && beamed).toBeUndefined();
+    const right = shown.flatMap((name, i) => (name === wanted || name === pair ? [i + 1] : []));
     expect(answer).toBe(right.join(', '));
     expect(signs).toHaveLength(shown.length);
     expect(right.length).toBeGreaterThan(1);
@@ -198,9 +200,9 @@ it('seeds of kept sheets lead to the same questions', () => {
       "bar-lines: 4/4 q q (q) q | e e q h | q q (q) q | e e e e (q) q < 4/4 q q (q) q e e q h q q (q) q",
       "wrong-measure: measure 4 is 1/2 beat short < 4/4 q q (q) q | e e q h | q q (q) q | e e e e (e) q",
       "how-many: 2 < How many halves are in a whole?",
-      "true-false: true < True or false: whole rest = half rest + quarter rest + quarter rest",
+      "true-false: true < True or false: half + eighth = quarter + quarter + eighth",
       "sums: 6 beats < q h",
-      "circle: 5, 8 < Circle every quarter note: 1 dotted quarter note, 2 half note, 3 quarter rest, 4 ",
+      "circle: 3, 7 < Circle every quarter note: 1 quarter rest, 2 eighth note, 3 quarter note, 4 quart",
       "name-sign: quarter note < What is this called?",
       "stems: 1 up, on the right; 2 up, on the right; 3 down, on the left; 4 up, on the right; 5 up, on",
       "draw: Whole note < Trace and draw: Whole note",

@@ -15,6 +15,7 @@ import {
   stemName,
   stemRule,
 } from './signWords.ts';
+import type { Part } from '../exercises/valueSums.ts';
 import { partName, sumLines } from './sumWords.ts';
 import { type NamingId, capital, inNaming, measureName, valueName, withArticle } from './valueNames.ts';
 
@@ -70,8 +71,8 @@ function askedText(asked: Asked, naming: NamingId): string {
       return `How many ${many} are in ${withArticle(valueName(asked.whole, naming))}?`;
     }
     case 'true-false': {
-      const side = asked.right.map((part) => partName(part, naming)).join(' + ');
-      return `True or false: ${partName(asked.left, naming)} = ${side}`;
+      const side = (parts: readonly Part[]) => parts.map((part) => partName(part, naming)).join(' + ');
+      return `True or false: ${side(asked.left)} = ${side(asked.right)}`;
     }
     case 'balance':
       return 'Which value makes both sides as long?';
@@ -88,7 +89,7 @@ function askedText(asked: Asked, naming: NamingId): string {
     case 'sign-name':
       return 'What is this called?';
     case 'sign-spot':
-      return spotText(asked.sign, naming);
+      return spotText(asked.sign, asked.single === true, naming);
     case 'sign-match':
       return matchText(asked.to, asked.beat, naming);
     case 'staff-place':

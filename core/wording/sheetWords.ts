@@ -15,7 +15,7 @@ import { drawnSignName, strokeText } from './drawWords.ts';
 import { OPTION_LETTERS } from './earWords.ts';
 import { beatsText, counted } from './plurals.ts';
 import { offText, questionWords } from './questionWords.ts';
-import { signName, stemName, stemRule } from './signWords.ts';
+import { signName, spotName, stemName, stemRule } from './signWords.ts';
 import { partName, workedSteps } from './sumWords.ts';
 import type { Voice } from './voice.ts';
 import { type NamingId, capital, inNaming, measureName, valueName, withArticle } from './valueNames.ts';
@@ -383,7 +383,7 @@ export function sheetQuestionWords<Kind extends SheetKind>(
 
 /** "every quarter rest": what is to be circled. */
 export function circled({ question: { asked } }: QuestionOf<'circle'>, naming: NamingId): string {
-  return asked.kind === 'sign-spot' ? `every ${signName(asked.sign, naming)}` : '';
+  return asked.kind === 'sign-spot' ? `every ${spotName(asked.sign, asked.single === true, naming)}` : '';
 }
 
 /** What a sheet is called whose teacher gave it no name. */

@@ -1,4 +1,4 @@
-import { MIDDLE_LINE, type Sign, type StaffHeight, type StaffPlace, type Stem } from '../exercises/signs.ts';
+import { MIDDLE_LINE, hasPairs, type Sign, type StaffHeight, type StaffPlace, type Stem } from '../exercises/signs.ts';
 import type { NoteValue } from '../rhythm/value.ts';
 import { type NamingId, inNaming, noteName, restName, valueName, withArticle } from './valueNames.ts';
 
@@ -66,8 +66,15 @@ export function signStep(sign: Sign, naming: NamingId): string {
 }
 
 /** "Find every quarter rest". */
-export function spotText(sign: Sign, naming: NamingId): string {
-  return `Find every ${signName(sign, naming)}.`;
+export function spotText(sign: Sign, single: boolean, naming: NamingId): string {
+  return `Find every ${spotName(sign, single, naming)}.`;
+}
+
+/** "eighth note, also under a beam"; "single eighth note". */
+export function spotName(sign: Sign, single: boolean, naming: NamingId): string {
+  const name = signName(sign, naming);
+  if (!hasPairs(sign)) return name;
+  return single ? `single ${name}` : `${name}, also under a beam`;
 }
 
 /** "Which rest lasts as long as this note?" */

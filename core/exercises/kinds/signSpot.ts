@@ -1,6 +1,6 @@
 import { shuffled } from '../options.ts';
 import type { Option, SignQuestionMaker } from '../question.ts';
-import { type Sign, signKey, signsOf, somewhere, takenFor } from '../signs.ts';
+import { type Sign, hasPairs, isOfKind, signKey, signsOf, somewhere, takenFor } from '../signs.ts';
 
 const ON_STAFF = 8;
 
@@ -8,27 +8,30 @@ const ON_STAFF = 8;
 export const signSpot: SignQuestionMaker = (settings, random) => {
   const signs = signsOf(settings);
   const sign = random.pick(signs);
+  // Beamed ones are eighths too; single ones are another question.
+  const single = hasPairs(sign) && random.next() < 0.5;
   const alike = takenFor(sign);
   const times = 2 + random.below(3);
+  const right = (one: Sign) => isOfKind(one, sign, single);
   const others = shuffled(
-    signs.filter((one) => signKey(one) !== signKey(sign)),
+    signs.filter((one) => !right(one)),
     random,
   );
   if (others.length === 0) return undefined;
-  const near = shuffled(alike, random).map((one) => one.sign);
+  const near = shuffled(alike, random).flatMap((one) => (right(one.sign) ? [] : [one.sign]));
+  const kinds = signs.filter(right);
   const pool = [...near, ...near, ...others, ...others, ...others, ...others];
   const shown: Sign[] = shuffled(
-    [...Array.from({ length: times }, () => sign), ...pool.slice(0, ON_STAFF - times)],
+    [...Array.from({ length: times }, () => random.pick(kinds)), ...pool.slice(0, ON_STAFF - times)],
     random,
   );
-  const right = (one: Sign) => signKey(one) === signKey(sign);
   const options = shown.map((one, index): Option => {
     const mistake = alike.find((other) => signKey(other.sign) === signKey(one))?.mistake;
     return { answer: { is: 'nth', index }, ...(mistake && !right(one) ? { misconception: mistake } : {}) };
   });
   const answers = shown.flatMap((one, i) => (right(one) ? [i] : []));
   return {
-    asked: { kind: 'sign-spot', sign },
+    asked: { kind: 'sign-spot', sign, ...(single ? { single } : {}) },
     shows: '',
     staff: shown.map((one) => somewhere(one, random)),
     options,

@@ -2,11 +2,16 @@ import { DRAWN_SIGN_IDS, strokesOf } from '../../ear/strokes.ts';
 import { signName } from '../../exercises/kinds/signName.ts';
 import { signSpot } from '../../exercises/kinds/signSpot.ts';
 import { TOP_LINE, note, signKey } from '../../exercises/signs.ts';
+import type { Question } from '../../exercises/question.ts';
 import { signSettings } from '../material.ts';
 import type { SheetMaker } from '../sheetQuestion.ts';
 
 /** Heads on one staff. */
 const HEADS = 8;
+
+function asked({ asked: it }: Question): string {
+  return it.kind === 'sign-spot' ? `${signKey(it.sign)}${it.single ? ' alone' : ''}` : '';
+}
 
 /** Circle every such sign. A point for each. */
 export const circle: SheetMaker<'circle'> = {
@@ -14,8 +19,7 @@ export const circle: SheetMaker<'circle'> = {
     const question = signSpot(signSettings(settings), random);
     return question && { kind: 'circle', question };
   },
-  key: ({ question }) =>
-    `${question.asked.kind === 'sign-spot' ? signKey(question.asked.sign) : ''} ${question.answers!.join()}`,
+  key: ({ question }) => `${asked(question)} ${question.answers!.join()}`,
   points: ({ question }) => question.answers!.length,
   difficulty: ({ question }) => question.options.filter(({ misconception }) => misconception !== undefined).length,
   usual: 6,
