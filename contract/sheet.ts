@@ -44,6 +44,7 @@ export const SheetEdit = Type.Object(
     paper: oneOf(PAPERS),
     large: Type.Boolean(),
     versions: Type.Boolean(),
+    twoToAPage: Type.Optional(Type.Boolean()),
     bpm: Bpm,
     parts: Type.Array(SheetPartEdit, { minItems: 1, maxItems: MOST_PARTS }),
     /** The class it is for, and whether its children’s names stand on it. */

@@ -131,8 +131,9 @@ describe('a sheet', () => {
     await page.getByLabel('Title of the sheet').fill('Counts 1');
     await page.getByLabel('Two versions, A and B').check();
     await page.getByLabel('The children’s names on it').check();
-    await page.getByText(/copies are printed, one for each child/).waitFor();
+    const said = await page.getByText(/pages are printed: a copy for each of \d+ children/).textContent();
     const pages = await savedPages(page);
+    expect(Number.parseInt(said!)).toBe(pages.length);
     expect(pages[0]).toMatch(/Ada/);
     const children = pages.filter((text) => text.startsWith('Name'));
     expect(children.map((text) => /version ([AB])/.exec(text)![1]).slice(0, 4)).toEqual(['A', 'B', 'A', 'B']);

@@ -47,6 +47,8 @@ export interface Sheet {
   readonly large: boolean;
   /** Two versions for neighbours. */
   readonly versions: boolean;
+  /** Two copies beside each other on a page, smaller. */
+  readonly twoToAPage?: boolean | undefined;
   /** Counted beats a minute of what the teacher claps. */
   readonly bpm: number;
   readonly parts: readonly SheetPart[];

@@ -49,7 +49,7 @@ export const SHEET_WORDS: Readonly<Record<SheetKind, KindWords>> = {
   'wrong-measure': {
     title: 'Which measure is wrong?',
     about: 'which measure is wrong, and by how much',
-    task: 'One {measure} in each line does not add up. Circle it, and write by how much.',
+    task: 'One {measure} of each rhythm does not add up. Circle it, and write by how much.',
   },
   'how-many': {
     title: 'How many?',

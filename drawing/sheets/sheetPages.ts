@@ -26,6 +26,7 @@ import {
 import { drawCircle, drawDraw, drawNameSign, drawStems } from './kinds/signs.ts';
 import { drawHowMany, drawSums, drawTrueFalse } from './kinds/values.ts';
 import { MARGIN, type Page, type PlacedBlock, upright } from './paper.ts';
+import { sideBySide, stacked } from './twoToAPage.ts';
 
 /** All that is printed together: the versions of a sheet, their keys, and a copy for each name. */
 export interface SheetJob {
@@ -209,12 +210,16 @@ function questionBlock(question: SheetQuestion, number: number, ink: SheetInk, f
   return { ...body, width: ink.width, height, shapes, texts };
 }
 
-function addQuestions({ part, questions, from }: MadePart, flow: Flow, ink: SheetInk, filled: boolean): void {
+/** The heading of a part, never without its first question, and its questions. */
+function addPart(made: MadePart, flow: Flow, ink: SheetInk, filled: boolean, alone: boolean): void {
+  const { part, questions, from } = made;
   const { least } = DRAWINGS[part.kind as LineKind];
   const columns = least === undefined ? 1 : Math.max(1, Math.floor(ink.width / (least + NUMBER + POINTS_ROOM)));
   const gap = 8;
   const width = (ink.width - gap * (columns - 1)) / columns;
   const blocks = questions.map((question, i) => questionBlock(question, from + i, { ...ink, width }, filled));
+  const first = Math.max(...blocks.slice(0, columns).map(({ height }) => height));
+  flow.add(partHeading(made, ink, alone), filled ? 4 : 6, first + 6);
   for (let i = 0; i < blocks.length; i += columns)
     flow.addRow(
       blocks.slice(i, i + columns).map((block, c) => ({ block, x: c * (width + gap) })),
@@ -240,15 +245,19 @@ function specialPages({ part, questions }: MadePart, job: SheetJob, ink: SheetIn
 const inkOf = ({ voice }: SheetJob, fonts: Fonts, width: number): SheetInk => ({ fonts, voice, width });
 
 /** What a child gets of one version, without the parts that are pages for all. */
-function childPages(job: SheetJob, made: MadeSheet, fonts: Fonts): Page[] {
+function childPages(
+  job: SheetJob,
+  made: MadeSheet,
+  fonts: Fonts,
+  paper: { width: number; height: number } = upright(job.sheet.paper),
+): Page[] {
   const parts = made.parts.filter(({ part, questions }) => isLineKind(part.kind) && questions.length > 0);
   if (parts.length === 0) return [];
-  const flow = new Flow(upright(job.sheet.paper), job.sheet.large ? LARGE : 1);
+  const flow = new Flow(paper, job.sheet.large ? LARGE : 1);
   const ink = inkOf(job, fonts, flow.width);
   for (const block of heading(job, made, ink)) flow.add(block, 2);
   for (const part of parts) {
-    flow.add(partHeading(part, ink, made.parts.length === 1), 6, 70);
-    addQuestions(part, flow, ink, false);
+    addPart(part, flow, ink, false, made.parts.length === 1);
     flow.skip(AFTER_PART);
   }
   flow.turn();
@@ -310,8 +319,7 @@ function keyPages(job: SheetJob, made: MadeSheet, fonts: Fonts): Page[] {
   flow.add(teachersHead(`Key${letterOf(made)}: ${job.sheet.title}`, ink), 0);
   flow.add(paragraph(gridLine(job, made), ink, 11), 10);
   for (const part of parts) {
-    flow.add(partHeading(part, ink, false), 4, 70);
-    addQuestions(part, flow, ink, true);
+    addPart(part, flow, ink, true, false);
   }
   flow.turn();
   return flow.pages;
@@ -338,15 +346,29 @@ function named(page: Page, name: string): Page {
   return { ...page, blocks: [...page.blocks, { block, x, y, by: 1 }] };
 }
 
+/**
+ * What the children get: a copy for each name, the versions in turn. What fills half a page at most stands twice on it,
+ * what is wanted smaller beside another one.
+ */
+function childCopies(job: SheetJob, fonts: Fonts, seed: (made: MadeSheet) => string): Page[] {
+  const { sheet, made, names = [] } = job;
+  const paper = upright(sheet.paper);
+  const on = (height: number) => made.map((one) => childPages(job, one, fonts, { ...paper, height }));
+  const halves = names.length > 1 ? on(paper.height / 2) : [];
+  const short = names.length > 1 && halves.every((pages) => pages.length === 1);
+  const children = (short ? halves : on(paper.height)).map((pages, i) => withFooters(pages, seed(made[i]!)));
+  const each = names.map((name, i) => children[i % children.length]!.map((page) => named(page, name)));
+  if (short) return stacked(each.flat());
+  const some = names.length > 0 ? each : children;
+  if (!sheet.twoToAPage) return some.flat();
+  return sideBySide(some.length > 1 ? some : [...some, ...some], paper);
+}
+
 /** Every page in the order of printing: what the children get, what is for all, what is for the teacher. */
 export function sheetPages(job: SheetJob, fonts: Fonts): Page[] {
-  const { sheet, made, names = [] } = job;
+  const { sheet, made } = job;
   const seed = (one: MadeSheet) => `Seed ${sheet.seed}${one.version ? ` · version ${one.version}` : ''}`;
-  const children = made.map((one) => withFooters(childPages(job, one, fonts), seed(one)));
-  const copies =
-    names.length === 0
-      ? children.flat()
-      : names.flatMap((name, i) => children[i % children.length]!.map((page) => named(page, name)));
+  const copies = childCopies(job, fonts, seed);
   const [first] = made;
   const size = upright(sheet.paper);
   const special = (first?.parts ?? [])

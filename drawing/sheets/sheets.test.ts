@@ -13,6 +13,7 @@ import { extent, moved, movedTexts } from './block.ts';
 import { FOLD_CLEAR } from './kinds/pages.ts';
 import { CM, MARGIN, PAPER_SIZES, type Page } from './paper.ts';
 import { type SheetJob, sheetPages } from './sheetPages.ts';
+import { sideBySide } from './twoToAPage.ts';
 import { sheetPdf } from './sheetPdf.ts';
 
 const fonts = testFonts();
@@ -133,9 +134,11 @@ describe.each(SHEET_KINDS)('%s', (kind) => {
         const words = await wordsOf(pdf, number);
         expectApart(words, `${kind}, page ${number}`);
         const { width } = pages[number - 1]!;
+        // The parts of the sheet to fold are as wide as each other: those at the sides reach as far as printers do.
+        const margin = kind === 'fold' ? 0.5 * CM : MARGIN - 6;
         for (const { left, right } of words) {
-          expect(left).toBeGreaterThanOrEqual(MARGIN - 6);
-          expect(right).toBeLessThanOrEqual(width - MARGIN + 6);
+          expect(left).toBeGreaterThanOrEqual(margin);
+          expect(right).toBeLessThanOrEqual(width - margin);
         }
       }
     }
@@ -200,6 +203,70 @@ describe('a file', () => {
   });
 });
 
+describe('two to a page', () => {
+  const NAMES = ['Ana', 'Ben', 'Cleo'];
+  const textsOf = ({ blocks }: Page) =>
+    blocks.flatMap(({ block, x, y, by }) =>
+      block.texts.map((text) => ({ ...text, x: x + text.x * by, y: y + text.y * by })),
+    );
+  const nameOn = (page: Page, name: string) => textsOf(page).find(({ text }) => text === name);
+  const long = [part('counts', { count: 12 })];
+
+  it('what fills half a page stands twice on it, one under the other', () => {
+    const pages = sheetPages(jobOf([part('how-many', { count: 3 })], {}, { names: NAMES }), fonts);
+    const [first, second] = pages as [Page, Page];
+    expect(pages).toHaveLength(3);
+    expect([first.width, first.height]).toEqual([PAPER_SIZES.a4.width, PAPER_SIZES.a4.height]);
+    const [ana, ben] = [nameOn(first, 'Ana')!, nameOn(first, 'Ben')!];
+    expect(ben.y - ana.y).toBeCloseTo(first.height / 2, 6);
+    expect(nameOn(second, 'Cleo')!.y).toBeCloseTo(ana.y, 6);
+    for (const { y } of textsOf(first).filter(({ text }) => text !== 'Ben' && !/Seed/.test(text)))
+      expect(y).toBeLessThan(first.height);
+  });
+  it('longer sheets stay a page each, unless they are wanted smaller', () => {
+    const whole = sheetPages(jobOf(long, {}, { names: NAMES }), fonts);
+    expect(nameOn(whole[0]!, 'Ben')).toBeUndefined();
+    const two = sheetPages(jobOf(long, { twoToAPage: true }, { names: NAMES }), fonts);
+    expect(two.length).toBeLessThan(whole.length);
+    const [front, back] = two as [Page, Page];
+    expect([front.width, front.height]).toEqual([PAPER_SIZES.a4.height, PAPER_SIZES.a4.width]);
+    expect(front.front).toBe(true);
+    const [ana, ben] = [nameOn(front, 'Ana')!, nameOn(front, 'Ben')!];
+    expect(ben.x - ana.x).toBeCloseTo(front.width / 2, 6);
+    // Turned on the short edge, what is behind the left half is the right one: Ana's second page.
+    const behind = textsOf(back).filter(({ text }) => /^\d+$/.test(text));
+    expect(behind.some(({ x }) => x < front.width / 2) && behind.some(({ x }) => x > front.width / 2)).toBe(true);
+    const alone = sheetPages(jobOf(long, { twoToAPage: true }, { names: NAMES.slice(2) }), fonts);
+    expect(nameOn(alone[0]!, 'Cleo')).toBeDefined();
+  });
+  it('the second page of the one whose first is at the left is at the right of the back', () => {
+    const page = (text: string): Page => ({
+      width: 200,
+      height: 300,
+      blocks: [
+        {
+          block: { tag: 'P', width: 0, height: 0, shapes: [], texts: [{ text, x: 0, y: 10, size: 8 }] },
+          x: 0,
+          y: 0,
+          by: 1,
+        },
+      ],
+    });
+    const pages = sideBySide([[page('a1'), page('a2')], [page('b1')]], { width: 200, height: 300 });
+    const side = (of: Page, text: string) => (nameOn(of, text)!.x < of.width / 2 ? 'left' : 'right');
+    expect([side(pages[0]!, 'a1'), side(pages[0]!, 'b1'), side(pages[1]!, 'a2')]).toEqual(['left', 'right', 'right']);
+  });
+});
+
+it('the heading of a part never stands alone at the end of a page', () => {
+  for (let seed = 0; seed < 8; seed++)
+    for (const kind of ['write', 'wrong-measure', 'circle', 'counts'] as const) {
+      const parts = [part('how-many', { count: 3 + seed * 3 }), part(kind, { key: 1, count: 4 })];
+      for (const { blocks } of sheetPages(jobOf(parts, { seed }), fonts))
+        expect(blocks.findLast(({ block }) => block.tag !== 'Artifact')?.block.tag).not.toBe('H2');
+    }
+});
+
 describe('paper to cut and to fold', () => {
   const shapesOf = ([page]: readonly Page[]) => page!.blocks.flatMap(({ block }) => block.shapes);
 
@@ -229,6 +296,15 @@ describe('paper to cut and to fold', () => {
       ...block.texts.map(({ text, x, size }) => ({ left: x, right: x + lettering(fonts.letters, text, size).width })),
     ]);
     expect(boxes.length).toBeGreaterThan(60);
+    // Every box of the smallest parts is as wide as the others, also at the edges of the paper.
+    const sides = page!.blocks
+      .flatMap(({ block }) => block.shapes.map((shape) => extent([shape])))
+      .filter(({ left, right, top, bottom }) => left === right && bottom - top > 20);
+    const lowest = Math.max(...sides.map(({ top }) => top));
+    const xs = sides.filter(({ top }) => top === lowest).map(({ left }) => left);
+    const widths = xs.flatMap((x, i) => (i % 2 === 1 ? [(x - xs[i - 1]!).toFixed(3)] : []));
+    expect(widths).toHaveLength(16);
+    expect(new Set(widths).size).toBe(1);
     for (const { left, right } of boxes)
       for (const fold of folds)
         expect(right <= fold - FOLD_CLEAR + 0.01 || left >= fold + FOLD_CLEAR - 0.01).toBe(true);
@@ -250,6 +326,24 @@ describe('paper to cut and to fold', () => {
           expect(behind.y).toBe(y);
         }
       }
+      const crosses = (page: Page) =>
+        page.blocks
+          .flatMap(({ block }) => block.shapes)
+          .filter(({ path, stroke }) => path.length === 2 && stroke?.width === 1)
+          .map((shape) => extent([shape]));
+      expect(crosses(pages[0]!)).toHaveLength(cards === 'cells' ? 16 : 6);
+      // In register: turned over, each stands where one of the front stands.
+      const turned = crosses(pages[1]!).map(({ left, right, top }) => [
+        pages[0]!.width - right,
+        pages[0]!.width - left,
+        top,
+      ]);
+      const key = (numbers: readonly number[]) => numbers.map((one) => one.toFixed(3)).join();
+      expect(turned.map(key).toSorted()).toEqual(
+        crosses(pages[0]!)
+          .map(({ left, right, top }) => key([left, right, top]))
+          .toSorted(),
+      );
       const lines = shapesOf(pages)
         .filter(({ path, stroke }) => path.length === 2 && stroke?.width === 0.5)
         .map((shape) => extent([shape]));

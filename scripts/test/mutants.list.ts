@@ -661,7 +661,9 @@ export const MUTANTS: readonly MutantGroup[] = [
       ],
       ['core/wording/questionWords.ts', "beats.n < 0 ? 'short' : 'too long'", "beats.n > 0 ? 'short' : 'too long'"],
       ['drawing/sheets/kinds/pages.ts', '(columns - 1 - c) * width', 'c * width'],
-      ['drawing/sheets/kinds/pages.ts', "at === 'from' ? x + FOLD_CLEAR : x - FOLD_CLEAR", 'x'],
+      ['drawing/sheets/kinds/pages.ts', '(opens ? BOX_CLEAR : FOLD_CLEAR)', '(opens ? BOX_CLEAR : 0)'],
+      ['drawing/sheets/sheetPages.ts', 'filled ? 4 : 6, first + 6', 'filled ? 4 : 6, 20'],
+      ['drawing/sheets/twoToAPage.ts', 'nth % 2 === 0 ? side : 1 - side', 'side'],
       [
         'drawing/sheets/sheetPages.ts',
         'if (this.blocks.length > 0 && this.y + height + keep * this.by > this.bottom) this.turn();',

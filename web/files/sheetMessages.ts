@@ -7,8 +7,9 @@ export interface SheetRequest {
   readonly sheet: Sheet;
   readonly voice: Voice;
   readonly className?: string | undefined;
-  /** A copy for each. */
+  /** A copy for each; only the first of them are drawn where it is to be looked at. */
   readonly names: readonly string[];
+  readonly drawn?: number;
 }
 
 /** A sheet as it will be printed. */
@@ -17,6 +18,8 @@ export interface SheetFile {
   /** How many questions each part came to: there may be fewer different ones than were asked for. */
   readonly parts: readonly { readonly key: number; readonly questions: number }[];
   readonly points: number;
+  /** How many pages are printed for all names. */
+  readonly pages: number;
 }
 
 export type SheetAnswer =

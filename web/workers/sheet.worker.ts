@@ -1,16 +1,18 @@
 import { makeSheet, versionsOf } from '../../core/sheets/sheet.ts';
+import { sheetPages } from '../../drawing/sheets/sheetPages.ts';
 import { sheetPdf } from '../../drawing/sheets/sheetPdf.ts';
 import { kit } from '../files/kit.ts';
 import type { SheetAnswer, SheetRequest } from '../files/sheetMessages.ts';
 
 const answer = (message: SheetAnswer, transfer: Transferable[] = []) => postMessage(message, { transfer });
 
-async function make({ id, sheet, voice, className, names }: SheetRequest): Promise<void> {
+async function make({ id, sheet, voice, className, names, drawn }: SheetRequest): Promise<void> {
   const made = versionsOf(sheet).map((version) => makeSheet(sheet, voice.counts, version));
   const job = { sheet, made, voice, names, ...(className === undefined ? {} : { className }) };
-  const bytes = await sheetPdf(job, kit);
+  const bytes = await sheetPdf({ ...job, names: names.slice(0, drawn) }, kit);
+  const pages = sheetPages(job, await kit.fonts()).length;
   const parts = made[0]!.parts.map(({ part, questions }) => ({ key: part.key, questions: questions.length }));
-  answer({ ok: true, id, bytes, parts, points: made[0]!.points }, [bytes.buffer]);
+  answer({ ok: true, id, bytes, parts, points: made[0]!.points, pages }, [bytes.buffer]);
 }
 
 addEventListener('message', ({ data }: MessageEvent<SheetRequest>) => {

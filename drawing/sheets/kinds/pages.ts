@@ -80,8 +80,9 @@ export function stripPages(rows: readonly QuestionOf<'strips'>[], ink: SheetInk,
   return [drawnPage(page, SHEET_WORDS.strips.task, [...shapes, ...mark.shapes], [...texts, ...mark.texts])];
 }
 
-/** Nothing is printed so near to where the sheet is folded. */
+/** Nothing is printed so near to where the sheet is folded; and so far boxes end before it, as at the edges. */
 export const FOLD_CLEAR = 0.2 * CM;
+const BOX_CLEAR = 0.5 * CM;
 
 /** A row for each fold: the sheet is folded in half across all of them, again and again. */
 export function foldPages([first]: readonly QuestionOf<'fold'>[], ink: SheetInk, paper: PaperId): Page[] {
@@ -91,22 +92,22 @@ export function foldPages([first]: readonly QuestionOf<'fold'>[], ink: SheetInk,
   const row = (page.height - 2 * MARGIN) / (first!.folds + 1);
   const shapes: Shape[] = [];
   const texts: WrittenText[] = [];
-  // At the edges of the paper printers leave more than a fold needs.
-  const clear = (x: number, at: 'from' | 'to') =>
-    x < 1 ? MARGIN : x > page.width - 1 ? page.width - MARGIN : at === 'from' ? x + FOLD_CLEAR : x - FOLD_CLEAR;
   for (let folds = 0; folds <= first!.folds; folds++) {
     const top = MARGIN + folds * row + 6;
     const bottom = MARGIN + (folds + 1) * row - 6;
     const parts = 2 ** folds;
     for (let c = 0; c < columns; c++) {
-      const [from, to] = [clear(c * column, 'from'), clear((c + 1) * column, 'to')];
+      // All boxes of a row are as wide as each other: printers reach no nearer to the edges of the paper.
+      const [opens, closes] = [c % (columns / parts) === 0, (c + 1) % (columns / parts) === 0];
+      const from = c * column + (opens ? BOX_CLEAR : FOLD_CLEAR);
+      const to = (c + 1) * column - (closes ? BOX_CLEAR : FOLD_CLEAR);
       shapes.push(line(from, top, to, top, 1), line(from, bottom, to, bottom, 1));
-      if (c % (columns / parts) === 0) shapes.push(line(from, top, from, bottom, 1));
-      if ((c + 1) % (columns / parts) === 0) shapes.push(line(to, top, to, bottom, 1));
+      if (opens) shapes.push(line(from, top, from, bottom, 1));
+      if (closes) shapes.push(line(to, top, to, bottom, 1));
     }
     for (let part = 0; part < parts; part++) {
       const at = (part * page.width) / parts;
-      const [from, to] = [clear(at, 'from'), clear(at + column, 'to')];
+      const [from, to] = [at + BOX_CLEAR, at + column - (parts === columns ? BOX_CLEAR : FOLD_CLEAR)];
       const label = valueName({ base: VALUES[folds]!.letter, dots: 0 }, ink.voice.naming);
       const size = fitted(ink.fonts.letters, label, 13, to - from - 8);
       texts.push({ text: label, x: from + 4, y: top + 18, size });
@@ -141,6 +142,7 @@ export function cardPages(
     const some = cards.slice(from, from + perPage).map(({ pattern }, i): Card => ({ pattern, number: from + i + 1 }));
     const [front, back] = [0, 1].map(() => ({ shapes: [] as Shape[], texts: [] as WrittenText[] }));
     front!.shapes.push(...cutLines(page, columns, rows));
+    for (const side of [front!, back!]) side.shapes.push(...cutMarks(page, columns, rows));
     some.forEach((card, i) => {
       const [c, r] = [i % columns, Math.floor(i / columns)];
       put(front!, cardFront(card, ink, width, height), c * width, r * height);
@@ -173,6 +175,16 @@ function cutLines({ width, height }: { width: number; height: number }, columns:
     return line(0, y, width, y, 0.5, GREY);
   });
   return [...down, ...across];
+}
+
+/** Half the length of a mark where two cuts meet. */
+const MARK = 5;
+
+/** Crosses where cuts meet, on both sides at the same places: from either side it is seen whether they are in register. */
+function cutMarks({ width, height }: { width: number; height: number }, columns: number, rows: number): Shape[] {
+  const inside = (size: number, parts: number) => Array.from({ length: parts - 1 }, (_, i) => ((i + 1) * size) / parts);
+  const [xs, ys] = [inside(width, columns), inside(height, rows)];
+  return xs.flatMap((x) => ys.flatMap((y) => [line(x - MARK, y, x + MARK, y, 1), line(x, y - MARK, x, y + MARK, 1)]));
 }
 
 const CARD_NOTES = 1.15;

@@ -100,6 +100,12 @@ function Checks({ sheet, onChange }: { sheet: SheetEdit; onChange: (some: Partia
         onChange={({ target }) => onChange({ versions: target.checked })}
       />
       <Form.Check
+        id="sheet-two"
+        label="Two to a page, smaller"
+        checked={sheet.twoToAPage === true}
+        onChange={({ target }) => onChange({ twoToAPage: target.checked })}
+      />
+      <Form.Check
         id="sheet-names"
         label="The children’s names on it"
         disabled={sheet.classId === null}

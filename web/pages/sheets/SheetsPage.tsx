@@ -28,6 +28,7 @@ import { PdfPages } from './PdfPages.tsx';
 import { SheetOptions } from './SheetOptions.tsx';
 import { forgetDraft, keepDraft, lastDraft } from './keptDraft.ts';
 import { aboutHard, anySeed, drawnSheet, editOf, levelTest, newSheet } from './sheetDraft.ts';
+import type { SheetFile } from '../../files/sheetMessages.ts';
 import { sheetFile, useSheetFile } from './useSheetFile.ts';
 import './sheets.scss';
 
@@ -132,8 +133,8 @@ function SheetView({ saved, sheets, patterns, classes, begin }: ViewProps) {
   const className = classes.find(({ id }) => id === sheet.classId)?.name;
   const names = sheet.names ? (room?.children.map(({ name }) => name) ?? []) : [];
   const drawn = { sheet: drawnSheet(sheet), voice: { counts: sheet.counts, naming: sheet.naming }, className };
-  // To see how it looks one child is enough, two where neighbours get different ones.
-  const { file, trouble } = useSheetFile({ ...drawn, names: names.slice(0, sheet.versions ? 2 : 1) });
+  // To see how it looks two children are enough.
+  const { file, trouble } = useSheetFile({ ...drawn, names, drawn: 2 });
   const [printTrouble, setTrouble] = useState<Error>();
   const make = async (take: (content: Blob) => void) => {
     setTrouble(undefined);
@@ -178,10 +179,18 @@ function SheetView({ saved, sheets, patterns, classes, begin }: ViewProps) {
             />
           )}
         </section>
-        <Preview trouble={trouble} bytes={file?.bytes} copies={names.length} />
+        <Preview trouble={trouble} file={file} copies={names.length} />
       </div>
     </>
   );
+}
+
+/** "58 pages are printed, a copy for each of 26 children, with lists and keys. Here are those of two." */
+function printedText(pages: number, copies: number): string {
+  const all = pages === 1 ? '1 page is printed' : `${pages} pages are printed`;
+  if (copies < 2) return `${all}.`;
+  const seen = copies > 2 ? ' Here are those of two.' : '';
+  return `${all}: a copy for each of ${copies} children, lists and keys.${seen}`;
 }
 
 /** A page is not shown larger than it is printed, by much. */
@@ -189,11 +198,11 @@ const WIDEST = 760;
 
 function Preview({
   trouble,
-  bytes,
+  file,
   copies,
 }: {
   trouble: string | undefined;
-  bytes: Uint8Array | undefined;
+  file: SheetFile | undefined;
   copies: number;
 }) {
   const [frame, wide] = useWidth();
@@ -202,9 +211,9 @@ function Preview({
     <section className="sheet-preview" aria-label="As it will be printed">
       <div ref={frame} />
       {trouble && <Notice problem={{ message: trouble }} />}
-      {copies > 1 && <p className="sheet-copies">{copies} copies are printed, one for each child.</p>}
-      {bytes && width > 0 ? (
-        <PdfPages bytes={bytes} width={width} />
+      {file && <p className="sheet-copies">{printedText(file.pages, copies)}</p>}
+      {file && width > 0 ? (
+        <PdfPages bytes={file.bytes} width={width} />
       ) : (
         <p className="sheet-copies">Drawing the pages…</p>
       )}

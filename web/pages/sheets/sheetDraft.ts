@@ -122,8 +122,8 @@ export function levelTest(sheet: SheetEdit, elements: readonly ElementId[], mete
 }
 
 /** What is drawn and made of it. */
-export function drawnSheet({ title, seed, paper, large, versions, bpm, parts }: SheetEdit): Sheet {
-  return { title: title.trim() || 'Sheet', seed, paper, large, versions, bpm, parts };
+export function drawnSheet({ title, seed, paper, large, versions, twoToAPage, bpm, parts }: SheetEdit): Sheet {
+  return { title: title.trim() || 'Sheet', seed, paper, large, versions, twoToAPage, bpm, parts };
 }
 
 export function editOf({ id: _id, ...edit }: SavedSheet): SheetEdit {

@@ -90,7 +90,8 @@ describe('a sheet as it is printed', () => {
       this.dispatchEvent(new MessageEvent('message', { data: answer }));
     }
   }
-  const drawn = (id: number, points = 1): SheetAnswer => ({ ok: true, id, bytes: new Uint8Array(), parts: [], points });
+  const bytes = new Uint8Array();
+  const drawn = (id: number, points = 1): SheetAnswer => ({ ok: true, id, bytes, parts: [], points, pages: 1 });
   const wanted = (title: string) => ({
     sheet: drawnSheet({ ...newSheet(VOICE, null), title, seed: 1 }),
     voice: VOICE,
