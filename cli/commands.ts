@@ -96,9 +96,9 @@ export const COMMANDS = {
     example: 'ear choose --seed 3 --text "4/4 q q e e q"',
   },
   convert: {
-    does: 'one file into another, by their endings: .txt .musicxml .xml .mxl .mid .abc .wav .svg .pdf',
+    does: 'one file into another, by their endings: .txt .musicxml .xml .mxl .mid .abc .brf .wav .svg .pdf',
     words: '[in] [out] [more...]',
-    options: ['part', 'voice', 'measures', 'letters', 'bpm', 'eachRest', 'batch'],
+    options: ['part', 'voice', 'measures', 'letters', 'bpm', 'school', 'eachRest', 'batch'],
     example: 'convert song.mid song.musicxml --part 2',
   },
   sheet: {

@@ -33,7 +33,7 @@ export interface Converted {
 
 /** Converts one file by the endings of both names. */
 export async function convert(request: unknown): Promise<Converted> {
-  const { in: from, out, bpm, eachRest, ...choice } = checked(convertRequest(request));
+  const { in: from, out, bpm, school, eachRest, ...choice } = checked(convertRequest(request));
   const all: readonly Format[] = [...Object.values(FORMATS), ...Object.values(DRAWN)];
   const format = all.find(({ endings }) => endings.includes(extname(out).toLowerCase()));
   if (!format) {
@@ -44,7 +44,11 @@ export async function convert(request: unknown): Promise<Converted> {
   if (!read.ok) throw new UserError(`${basename(from)}: ${read.trouble}`);
   const taken = takenFrom(read.pieces, choice, format.many);
   try {
-    const options = { ...(bpm === undefined ? {} : { bpm }), ...(eachRest === undefined ? {} : { eachRest }) };
+    const options = {
+      ...(bpm === undefined ? {} : { bpm }),
+      ...(school === undefined ? {} : { counts: { school } }),
+      ...(eachRest === undefined ? {} : { eachRest }),
+    };
     writeFileSync(out, await format.write(taken.patterns, options));
   } catch (error) {
     if (error instanceof BadFile) throw new UserError(error.message);
@@ -61,7 +65,7 @@ function bytesOf(path: string): Uint8Array {
   return readFileSync(path);
 }
 
-type Choice = Omit<ConvertRequest, 'id' | 'in' | 'out' | 'bpm' | 'eachRest'>;
+type Choice = Omit<ConvertRequest, 'id' | 'in' | 'out' | 'bpm' | 'school' | 'eachRest'>;
 
 interface Taken {
   readonly patterns: readonly NamedPattern[];

@@ -696,6 +696,15 @@ describe('convert', () => {
     expect((await clapboard(['convert', from, path(`out${ending}`), '--bpm', '90'])).code).toBe(0);
     expect(readFileSync(path(`out${ending}`), 'latin1').slice(0, 4)).toBe(start);
   });
+  it('writes counts in braille, in the system that is asked for', async () => {
+    const from = put('counts.txt', '4/4 q e e h');
+    await clapboard(['convert', from, path('counts.brf')]);
+    expect(readFileSync(path('counts.brf'), 'utf8')).toContain('#A  #A #B @& #C-#D\r\n');
+    await clapboard(['convert', from, path('counts.brf'), '--school', 'ta']);
+    expect(readFileSync(path('counts.brf'), 'utf8')).toContain('#A  TA TI TI TA-A\r\n');
+    const { err, code } = await clapboard(['convert', from, path('counts.brf'), '--school', 'tides']);
+    expect([code, err]).toEqual([2, expect.stringContaining('school')]);
+  });
   it('draws seven measures of rest as one sign, or each', async () => {
     const from = put('rests.txt', '4/4 (M7) | q q q q');
     const size = async (...more: string[]) => {
@@ -729,7 +738,7 @@ describe('convert', () => {
     ['a.xml', '<score-partwise><part>', 'b.txt', 'a.xml: the XML is broken at line 1'],
     ['a.mxl', mxlOf('<x/>'), 'b.txt', 'no MusicXML score: it begins with <x>'],
     ['a.mid', 'hello', 'b.txt', 'it does not begin with “MThd”'],
-    ['a.txt', '4/4 w', 'b.doc', 'Its ending can be .txt .musicxml .xml .mxl .mid .midi .abc .wav .svg .pdf'],
+    ['a.txt', '4/4 w', 'b.doc', 'Its ending can be .txt .musicxml .xml .mxl .mid .midi .abc .brf .wav .svg .pdf'],
     ['a.txt', '', 'b.mid', 'the file is empty'],
   ])('says why %s with %j cannot be converted', async (name, content, out, trouble) => {
     const { code, err } = await clapboard(['convert', put(name, content), path(out)]);

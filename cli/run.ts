@@ -249,7 +249,7 @@ async function convertFile(io: Surroundings, { values, positionals }: Parsed): P
   const [from, out, ...others] = positionals;
   if (from === undefined || out === undefined || others.length > 0)
     throw new UserError('which file into which? For example: clapboard convert song.musicxml song.txt');
-  const { part, voice, measures, letters, bpm, eachRest } = values;
+  const { part, voice, measures, letters, bpm, school, eachRest } = values;
   const { convert, leavingsLine } = await import('./convert.ts');
   const converted = await convert({
     in: from,
@@ -259,6 +259,7 @@ async function convertFile(io: Surroundings, { values, positionals }: Parsed): P
     ...(measures === undefined ? {} : { measures }),
     ...(letters === undefined ? {} : { letters }),
     ...(bpm === undefined ? {} : { bpm: Number(bpm) }),
+    ...(school === undefined ? {} : { school }),
     ...(eachRest === undefined ? {} : { eachRest }),
   });
   const line = leavingsLine(converted);

@@ -137,6 +137,8 @@ export const ConvertRequest = Type.Object(
     measures: Type.Optional(Type.String({ pattern: '^\\s*\\d{1,6}\\s*(-\\s*\\d{1,6}\\s*)?$' })),
     letters: Type.Optional(Type.Boolean()),
     bpm: Type.Optional(Bpm),
+    /** Counts under the notes, where a format has room for them. */
+    school: Type.Optional(CountingSystem),
     eachRest: Type.Optional(Type.Boolean()),
   },
   strict,

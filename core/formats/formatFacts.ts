@@ -8,11 +8,13 @@ export interface FormatFacts {
   readonly mime: string;
   /** Several patterns in one file. */
   readonly many: boolean;
+  /** It holds the counts and nothing else. */
+  readonly isCounts?: true;
   /** Which of the options make a difference. */
   readonly takes: readonly ('bpm' | 'counts' | 'each-rest' | 'count-in' | 'sound')[];
 }
 
-export const OUT_IDS = ['pdf', 'png', 'svg', 'musicxml', 'mxl', 'midi', 'wav', 'abc', 'text'] as const;
+export const OUT_IDS = ['pdf', 'png', 'svg', 'musicxml', 'mxl', 'midi', 'wav', 'abc', 'text', 'braille'] as const;
 export type OutId = (typeof OUT_IDS)[number];
 
 /** Everything that patterns can go out as, in the order in which it is offered. */
@@ -88,5 +90,14 @@ export const OUT_FACTS: Readonly<Record<OutId, FormatFacts>> = {
     mime: 'text/plain',
     many: true,
     takes: [],
+  },
+  braille: {
+    title: 'Braille, BRF',
+    use: 'the counts for an embosser, a line a measure',
+    endings: ['.brf'],
+    mime: 'application/x-brf',
+    many: true,
+    takes: [],
+    isCounts: true,
   },
 };

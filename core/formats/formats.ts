@@ -22,7 +22,7 @@ export interface WriteOptions {
   readonly sound?: 'clap' | 'wood';
 }
 
-export const FORMAT_IDS = ['text', 'musicxml', 'mxl', 'midi', 'abc', 'wav'] as const;
+export const FORMAT_IDS = ['text', 'musicxml', 'mxl', 'midi', 'abc', 'wav', 'braille'] as const;
 export type FormatId = (typeof FORMAT_IDS)[number];
 
 export interface Format extends FormatFacts {
@@ -90,6 +90,13 @@ export const FORMATS: Readonly<Record<FormatId, Format>> = {
         writeAbc(pattern, { title, index: i + 1, ...quartersOf(pattern, bpm) }),
       );
       return strToU8(`%abc-2.1\n${tunes.join('\n')}`);
+    },
+  },
+  braille: {
+    ...OUT_FACTS.braille,
+    write: async (patterns, { counts = { school: 'numbers' } }) => {
+      const { writeBraille } = await import('./writeBraille.ts');
+      return strToU8(writeBraille(patterns, counts));
     },
   },
   wav: {

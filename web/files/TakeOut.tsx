@@ -43,7 +43,13 @@ export default function TakeOut({ patterns, name, counts }: TakeOutProps) {
     setMaking(true);
     setProblem(undefined);
     try {
-      const wanted = { bpm, sound, eachRest, ...(withCounts ? { counts } : {}), ...(countIn ? { countIn } : {}) };
+      const wanted = {
+        bpm,
+        sound,
+        eachRest,
+        ...(withCounts || format.isCounts ? { counts } : {}),
+        ...(countIn ? { countIn } : {}),
+      };
       const title = patterns.length === 1 ? patterns[0]!.title || 'Pattern' : name;
       const { name: file, content } = await outFile(title, id, patterns, wanted);
       saveFile(file, content);

@@ -180,7 +180,7 @@ function cutLines({ width, height }: { width: number; height: number }, columns:
 /** Half the length of a mark where two cuts meet. */
 const MARK = 5;
 
-/** Crosses where cuts meet, on both sides at the same places: from either side it is seen whether they are in register. */
+/** Crosses where cuts meet, on both sides at the same places: either side shows whether they are in register. */
 function cutMarks({ width, height }: { width: number; height: number }, columns: number, rows: number): Shape[] {
   const inside = (size: number, parts: number) => Array.from({ length: parts - 1 }, (_, i) => ((i + 1) * size) / parts);
   const [xs, ys] = [inside(width, columns), inside(height, rows)];
