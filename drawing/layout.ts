@@ -24,6 +24,8 @@ export interface RulerLayout {
   /** Pixels of a whole note: the same everywhere on the ruler. */
   readonly scale: number;
   readonly systems: readonly RulerSystem[];
+  /** Nothing runs into what is next to it: the ruler is as wide as its shortest notes and longest counts need. */
+  readonly isRoomy: boolean;
 }
 
 /** Space in front of each line for the names of the lanes and the meter, and after the end. */
@@ -115,7 +117,8 @@ export function layoutRuler(
   );
   const fits = (line: readonly MeasureSigns[]) => lineLength(line) * scale + gapsOf(line, all, size) <= usable + 1;
   const shown = lines.flatMap((line) => filled(line, fits));
-  return { size, scale, systems: shown.map((line) => systemOf(line, all, size, scale)) };
+  const isRoomy = scale >= needed - 1e-6;
+  return { size, scale, isRoomy, systems: shown.map((line) => systemOf(line, all, size, scale)) };
 }
 
 function systemOf(

@@ -1,3 +1,4 @@
+import { beatsBefore as beatsBeforeEach } from '../core/leading/hands.ts';
 import { compare, toNumber, type Fraction } from '../core/rhythm/fraction.ts';
 import { type Meter, beatOf, meterLength, meterText, sameMeter } from '../core/rhythm/meter.ts';
 import type { Pattern } from '../core/rhythm/pattern.ts';
@@ -32,6 +33,8 @@ export interface RulerMeasure {
   readonly repeatStart: boolean;
   readonly repeatEnd: boolean;
   readonly last: boolean;
+  /** Beats from the first full measure: feet and hands alternate through. */
+  readonly beatsBefore: number;
   /** On paper: so many measures of rest that are drawn as one sign. */
   readonly rests?: number;
 }
@@ -47,17 +50,19 @@ export interface RulerSystem {
 /** What stands about a measure, wherever it is drawn. */
 export type MeasureSigns = Pick<
   RulerMeasure,
-  'placed' | 'index' | 'meterSign' | 'repeatStart' | 'repeatEnd' | 'last' | 'rests'
+  'placed' | 'index' | 'beatsBefore' | 'meterSign' | 'repeatStart' | 'repeatEnd' | 'last' | 'rests'
 >;
 
 /** The signs of all measures, in their order. */
 export function measureSigns({ measures }: Pattern, placed: readonly PlacedMeasure[]): MeasureSigns[] {
+  const steps = beatsBeforeEach(placed);
   return placed.map((measure, index) => {
     const before = placed[index - 1];
     const written = measures[measure.written]!;
     return {
       placed: measure,
       index,
+      beatsBefore: steps[index]!,
       meterSign: before === undefined || !sameMeter(before.meter, measure.meter),
       repeatStart: before?.written !== measure.written && written.repeatStart === true,
       repeatEnd: placed[index + 1]?.written !== measure.written && written.repeatEnd === true,
@@ -121,6 +126,7 @@ export function systemKey(system: RulerSystem): string {
 function measureKey({
   placed,
   index,
+  beatsBefore,
   x,
   xs,
   width,
@@ -131,7 +137,7 @@ function measureKey({
   rests,
 }: RulerMeasure): string {
   const { meter, number, onset, events } = placed;
-  let key = `|${index} ${number} ${x.toFixed(1)} ${width.toFixed(1)} ${onset.n}/${onset.d}`;
+  let key = `|${index} ${beatsBefore} ${number} ${x.toFixed(1)} ${width.toFixed(1)} ${onset.n}/${onset.d}`;
   key += ` ${meterText(meter)} ${meterSign} ${repeatStart} ${repeatEnd} ${last} ${rests}`;
   events.forEach(({ kind, value, onset: at, length, tiedToNext, tuplet, wholeMeasure }, i) => {
     key += ` ${kind}${value.base}${value.dots}@${at.n}/${at.d}-${length.n}/${length.d}x${xs[i]?.toFixed(1)}`;

@@ -58,7 +58,8 @@ export default defineConfig({
     // What every page begins with comes in one piece: each of many small ones would cost as much again to ask for.
     rolldownOptions: { output: { codeSplitting: { groups: [{ name: 'base', test: BASE }] } } },
   },
-  server: { proxy: { '/api': process.env['API_URL'] ?? 'http://127.0.0.1:4180' } },
+  // The pages' own folder of the same name is none of the server's.
+  server: { proxy: { '^/api/(?!.*\\.tsx?(\\?|$))': process.env['API_URL'] ?? 'http://127.0.0.1:4180' } },
   css: {
     preprocessorOptions: {
       scss: { quietDeps: true, silenceDeprecations: ['import', 'global-builtin', 'color-functions', 'if-function'] },

@@ -1,10 +1,10 @@
 import { type CountedMeasure, eventsOf } from '../counting/count.ts';
 import { beatsHeld, beatsInside } from '../counting/beatPlace.ts';
 import type { CountedEvent } from '../counting/countingSystem.ts';
-import { floor, frac, mixed, add } from '../rhythm/fraction.ts';
-import { type Meter, beatOf } from '../rhythm/meter.ts';
+import { type Fraction, add, ceil, div, frac, mixed } from '../rhythm/fraction.ts';
+import { type Beat, beatOf, meterLength } from '../rhythm/meter.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
-import { placePattern } from '../rhythm/place.ts';
+import { type PlacedMeasure, placePattern } from '../rhythm/place.ts';
 import type { ValueLetter } from '../rhythm/value.ts';
 
 export type HandMove = 'clap' | 'push' | 'open';
@@ -38,8 +38,24 @@ export function handsOf(pattern: Pattern, beat?: ValueLetter): CountedMeasure[] 
   }));
 }
 
-/** Which foot steps on a beat: right first in each measure of an even number of beats, else alternating through. */
-export function footOf(meter: Meter, measureNumber: number, beat: number): 'R' | 'L' {
-  const beats = floor({ n: meter.upper * beatOf(meter).length.d, d: meter.lower * beatOf(meter).length.n });
-  return (Math.max(0, measureNumber - 1) * beats + beat) % 2 === 0 ? 'R' : 'L';
+/**
+ * Beats before each measure, from the first full one: a pickup is before it, so that it leads into the right foot.
+ * @example `4/4 ^ q | q q q q | 3/4 q q q | 4/4 w` → [-4, 0, 4, 7]
+ */
+export function beatsBefore(placed: readonly PlacedMeasure[]): number[] {
+  const inBeats = (length: Fraction, { length: beat }: Beat) => ceil(div(length, beat));
+  let at = 0;
+  return placed.map(({ meter, onset, length }, i) => {
+    const beat = beatOf(meter);
+    // A pickup's beats are counted from where its measure would begin.
+    if (i === 0 && onset.n > 0) return -inBeats(meterLength(meter), beat);
+    const here = at;
+    at += inBeats(length, beat);
+    return here;
+  });
+}
+
+/** Which foot steps on a beat: they alternate through, the right one on the first beat. */
+export function footOn(before: number, beat: number): 'R' | 'L' {
+  return Math.abs(before + beat) % 2 === 0 ? 'R' : 'L';
 }

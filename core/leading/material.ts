@@ -8,7 +8,7 @@ import { type Accent, pulsesOf } from '../timing/pulses.ts';
 import { scheduleOf } from '../timing/schedule.ts';
 import type { Bpm } from '../timing/units.ts';
 import type { Cue, CueKind } from './cue.ts';
-import { footOf, handMoves } from './hands.ts';
+import { beatsBefore, footOn, handMoves } from './hands.ts';
 import { inWholes, spokenParts } from './spokenParts.ts';
 
 /** A cue before it is given its place in a run; times in whole notes. */
@@ -61,11 +61,10 @@ function cue(kind: CueKind, time: number, details: Details = {}): CueTemplate {
 
 /** The clicks, and a step on each beat. */
 function pulseCues(pattern: Pattern, divided: boolean): CueTemplate[] {
-  const placed = placePattern(pattern);
+  const before = beatsBefore(placePattern(pattern));
   return pulsesOf(pattern, unitBpm(pattern), divided).flatMap(({ time, accent, played, beat }) => {
-    const { meter, number } = placed[played]!;
     const click = cue('click', time, { accent });
-    return accent === 'division' ? [click] : [click, cue('foot', time, { text: footOf(meter, number, beat) })];
+    return accent === 'division' ? [click] : [click, cue('foot', time, { text: footOn(before[played]!, beat) })];
   });
 }
 

@@ -241,7 +241,7 @@ export const MUTANTS: readonly MutantGroup[] = [
     mutants: [
       ['web/ruler/TokensLane.tsx', 'x={xOf(measure, event.onset, scale)}', 'x={measure.x}'],
       ['web/ruler/StripsLane.tsx', 'event.tiedToNext ? 0 : 2.5', '2.5'],
-      ['web/ruler/BeatsLane.tsx', 'textAt(placed, first + i)', 'textAt(placed, i)'],
+      ['web/ruler/BeatsLane.tsx', 'textAt(measure, first + i)', 'textAt(measure, i)'],
       ['web/ruler/HeardLane.tsx', 'written - mark.window.early * scale', 'written'],
       ['web/ruler/SystemLanes.tsx', "first ? 'beat-first' : 'beat'", "'beat'"],
       ['web/ruler/SystemLanes.tsx', '{feet && <Lane', '{!feet && <Lane'],

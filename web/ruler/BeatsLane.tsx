@@ -9,7 +9,7 @@ interface BeatsLaneProps {
   readonly scale: number;
   readonly name: string;
   /** What stands at a beat of a measure, counted from 0. */
-  readonly textAt: (measure: RulerMeasure['placed'], beat: number) => string;
+  readonly textAt: (measure: RulerMeasure, beat: number) => string;
   readonly className?: string;
 }
 
@@ -29,7 +29,7 @@ export function BeatsLane({ system, size, scale, name, textAt, className = '' }:
         const first = Math.ceil(toNumber(placed.onset) / toNumber(beatOf(placed.meter).length) - 1e-9);
         return beatXs(measure, scale).map(({ x }, i) => (
           <text key={x} className={`token ${className}`} x={x} y={height * 0.72} dx="-0.28em">
-            {textAt(placed, first + i)}
+            {textAt(measure, first + i)}
           </text>
         ));
       })}

@@ -1,4 +1,4 @@
-import { type ReactNode, useMemo } from 'react';
+import { type CSSProperties, type ReactNode, useMemo } from 'react';
 import { type CountOptions, countPattern, plainCounts } from '../../core/counting/count.ts';
 import { COUNTING_SYSTEMS } from '../../core/counting/countingSystems.ts';
 import type { Bracket } from '../../contract/pattern.ts';
@@ -12,8 +12,11 @@ import type { HeardMark } from './HeardLane.tsx';
 import { MarksLane, hasMarks } from './MarksLane.tsx';
 import { SoundLane, type SoundOnRuler } from './SoundLane.tsx';
 import { type CountsLane, Lane, type OnPick, SystemLanes } from './SystemLanes.tsx';
+import { type FittedRuler, fitRulerBy, linesHeight } from '../../drawing/fit.ts';
+import { COUNTS_HEIGHTS, MARKS_HEIGHTS, NOTES_HEIGHTS, STRIPS_HEIGHTS } from '../../drawing/heights.ts';
 import { type RulerLayout, layoutRuler } from '../../drawing/layout.ts';
 import type { RulerSize, RulerSystem } from '../../drawing/system.ts';
+import { useHeight } from './useHeight.ts';
 import { useWidth } from './useWidth.ts';
 import './ruler.scss';
 
@@ -44,6 +47,13 @@ export interface RulerProps {
   readonly numbers?: readonly number[] | undefined;
   /** Counts that fade: what of them is left. */
   readonly fade?: Fade;
+  /**
+   * As large as the element around it, which has a height of its own, lets it be: for a class that reads from far. Of a
+   * long rhythm two lines are seen, and the rest by scrolling.
+   */
+  readonly fit?: boolean;
+  /** So much larger or smaller than fits. */
+  readonly fitBy?: number;
   /** Drawn over a line of the ruler: the moving beat, for instance. */
   readonly overlay?: (system: RulerSystem, layout: RulerLayout) => ReactNode;
 }
@@ -55,13 +65,14 @@ function countsLane(pattern: Pattern, options: CountOptions, given?: string): Co
 }
 
 /** How many letters each count takes at most, small numbers counted half. */
-function letters(lanes: readonly CountsLane[]): number[][] {
+function letters(lanes: readonly CountsLane[], ofHand?: number): number[][] {
   const width = (text: string) => text.length - (text.match(/[₀-₉]/g)?.length ?? 0) * 0.4;
   const longest: number[][] = [];
-  for (const { measures } of lanes) {
-    measures.forEach(({ tokens }, m) => {
+  for (const lane of lanes) {
+    const own = ofHand !== undefined && isHands(lane) ? ofHand : undefined;
+    lane.measures.forEach(({ tokens }, m) => {
       longest[m] ??= [];
-      tokens.forEach(({ text }, i) => (longest[m]![i] = Math.max(longest[m]![i] ?? 0, width(text))));
+      tokens.forEach(({ text }, i) => (longest[m]![i] = Math.max(longest[m]![i] ?? 0, own ?? width(text))));
     });
   }
   return longest;
@@ -70,32 +81,69 @@ function letters(lanes: readonly CountsLane[]): number[][] {
 /** From this width on a board is a large one, pixels. */
 const WALL_WIDTH = 1500;
 const NO_COUNTS: readonly CountOptions[] = [];
+/** Pixels between two lines that are fitted; the style sheet says the same. */
+const BETWEEN = 10;
+/** Letters that the drawn sign of a hand is wide. */
+const SIGN_LETTERS = 1.2;
+/** Words of the hands give way to signs where all could be so much larger. */
+const WORTH_SIGNS = 1.15;
 
-/** The written lanes under the notes, and the lines on which everything stands. */
-function useLayout(
-  { pattern, size = 'desk', counts = NO_COUNTS, countNames, hands = false }: RulerProps,
-  width: number,
-) {
+/** The written lanes under the notes. */
+function useLanes({ pattern, counts = NO_COUNTS, countNames, hands = false }: RulerProps) {
   const names = countNames?.join('\n');
   const lanes = useMemo(
     () => counts.map((options, i) => countsLane(pattern, options, names?.split('\n')[i])),
     [pattern, counts, names],
   );
   const allLanes = useMemo(
-    () => (hands ? [...lanes, { name: 'Hands', measures: handsOf(pattern) }] : lanes),
+    () => (hands ? [...lanes, { name: HANDS, measures: handsOf(pattern) }] : lanes),
     [hands, lanes, pattern],
   );
-  const layout = useMemo(() => {
-    if (width === 0) return undefined;
+  return { lanes, allLanes };
+}
+
+/** Pixels of all lanes of one line. */
+function lineHeight({ notes = true, strips = true, feet, brackets, pattern }: RulerProps, lanes: number): number {
+  const marks = hasMarks(pattern) ? MARKS_HEIGHTS.board : 0;
+  const written = lanes + (feet ? 1 : 0) + (brackets && brackets.length > 0 ? 1 : 0);
+  const drawn = (notes ? NOTES_HEIGHTS.board : 0) + (strips ? STRIPS_HEIGHTS.board : 0);
+  return marks + drawn + written * COUNTS_HEIGHTS.board;
+}
+
+interface Drawn extends Omit<FittedRuler, 'seen'> {
+  /** Pixels that are seen at once, where the ruler is fitted. */
+  readonly height?: number;
+  /** What the hands do is drawn, for its words have no room. */
+  readonly handSigns: boolean;
+}
+
+/** The lines on which everything stands, and how large they are. */
+function useLayout(props: RulerProps, allLanes: readonly CountsLane[], width: number, height: number) {
+  const { pattern, size = 'desk', fit = false, fitBy = 1 } = props;
+  const line = lineHeight(props, allLanes.length);
+  return useMemo((): Drawn | undefined => {
+    if (width === 0 || (fit && height === 0)) return undefined;
     const room = letters(allLanes);
+    if (fit) {
+      const fitted = (tokens: number[][]) =>
+        fitRulerBy(fitBy, pattern, { width, height, line, between: BETWEEN, tokens }, window.innerHeight);
+      const words = fitted(room);
+      const signs = allLanes.some(isHands) ? fitted(letters(allLanes, SIGN_LETTERS)) : words;
+      const handSigns = signs.zoom > words.zoom * WORTH_SIGNS;
+      const { layout, zoom, seen } = handSigns ? signs : words;
+      return { layout, zoom, handSigns, height: linesHeight(seen, { line, between: BETWEEN }, zoom) };
+    }
+    const as = (layout: RulerLayout): Drawn => ({ layout, zoom: 1, handSigns: false });
     const usual = layoutRuler(pattern, width, size, room);
-    if (size !== 'board' || width < WALL_WIDTH) return usual;
+    if (size !== 'board' || width < WALL_WIDTH) return as(usual);
     // Larger still, where that does not push a measure onto a further line.
     const larger = layoutRuler(pattern, width, 'wall', room);
-    return larger.systems.length > usual.systems.length ? usual : larger;
-  }, [pattern, width, size, allLanes]);
-  return { lanes, allLanes, layout };
+    return as(larger.systems.length > usual.systems.length ? usual : larger);
+  }, [pattern, width, height, size, fit, fitBy, line, allLanes]);
 }
+
+const HANDS = 'Hands';
+const isHands = ({ name }: CountsLane) => name === HANDS;
 
 /** Nothing but the numbers of the beats. */
 const BEAT_NUMBERS = { name: 'Beats', textAt: (_measure: unknown, beat: number) => String(beat + 1) } as const;
@@ -112,39 +160,57 @@ export function Ruler(props: RulerProps) {
   const { pattern, notes = true, strips = true, feet = false, beats = true } = props;
   const { onPick, pickName = 'Explain', heard, heardNotes, sound, overlay, brackets, numbers, fade = 'all' } = props;
   const [ref, width] = useWidth();
-  const { lanes, allLanes, layout } = useLayout(props, width);
+  const { lanes, allLanes } = useLanes(props);
+  const drawn = useLayout(props, allLanes, width, useHeight(ref, props.fit === true));
+  const layout = drawn?.layout;
   const size = layout?.size ?? props.size ?? 'desk';
   const marks = useMemo(() => hasMarks(pattern), [pattern]);
   const heardPlaced = useMemo(() => heardNotes && placePattern(heardNotes), [heardNotes]);
   const lanesLeft = useMemo(() => allLanes.flatMap((lane) => faded(lane, fade)), [allLanes, fade]);
-  const shown = { size, notes, strips, beats, feet, lanes: lanesLeft, onPick, pickName, heard, heardPlaced };
+  const handSigns = drawn?.handSigns === true;
+  const shown = { size, handSigns, notes, strips, beats, feet, lanes: lanesLeft, onPick, pickName, heard, heardPlaced };
   return (
-    <div ref={ref} className={`ruler ruler-${size}`} data-ruler>
+    <div ref={ref} className={`ruler ruler-${size} ${props.fit ? 'ruler-fit' : ''}`} data-ruler>
       {lanes.map(({ name, measures, refused }, i) => (
         <p key={i} className={refused ? 'ruler-refused' : 'visually-hidden'}>
           {name}: {refused ?? plainCounts(measures)}
         </p>
       ))}
-      {layout?.systems.map((system, i) => (
-        <div key={i} className="ruler-system">
-          {brackets && <BracketsLane system={system} size={size} scale={layout.scale} {...{ brackets, numbers }} />}
-          {marks && <MarksLane system={system} size={size} numbers={numbers} />}
-          <SystemLanes system={system} scale={layout.scale} {...shown} />
-          {fade === 'beats' && (
-            <Lane
-              name="Beats"
-              content={<BeatsLane system={system} size={size} scale={layout.scale} {...BEAT_NUMBERS} />}
-            />
-          )}
-          {sound && (
-            <Lane
-              name="Sound"
-              content={<SoundLane system={system} size={size} scale={layout.scale} pattern={pattern} sound={sound} />}
-            />
-          )}
-          {overlay?.(system, layout)}
-        </div>
-      ))}
+      <Lines drawn={drawn}>
+        {layout?.systems.map((system, i) => (
+          <div key={i} className="ruler-system">
+            {brackets && <BracketsLane system={system} size={size} scale={layout.scale} {...{ brackets, numbers }} />}
+            {marks && <MarksLane system={system} size={size} numbers={numbers} />}
+            <SystemLanes system={system} scale={layout.scale} {...shown} />
+            {fade === 'beats' && (
+              <Lane
+                name="Beats"
+                content={<BeatsLane system={system} size={size} scale={layout.scale} {...BEAT_NUMBERS} />}
+              />
+            )}
+            {sound && (
+              <Lane
+                name="Sound"
+                content={<SoundLane system={system} size={size} scale={layout.scale} pattern={pattern} sound={sound} />}
+              />
+            )}
+            {overlay?.(system, layout)}
+          </div>
+        ))}
+      </Lines>
+    </div>
+  );
+}
+
+/** All lines; where they are fitted, so many of them as are seen, as large as they are to be. */
+function Lines({ drawn, children }: { drawn: Drawn | undefined; children: ReactNode }) {
+  if (drawn?.height === undefined) return children;
+  const { height, zoom } = drawn;
+  return (
+    // It scrolls where the rhythm is longer, so it can be reached and scrolled by keys.
+    // oxlint-disable-next-line jsx-a11y/no-noninteractive-tabindex
+    <div className="ruler-seen" style={{ height }} tabIndex={0} role="group" aria-label="The rhythm">
+      <div style={{ zoom, '--fit-zoom': zoom } as CSSProperties}>{children}</div>
     </div>
   );
 }

@@ -2,13 +2,21 @@ import { type ReactNode, memo } from 'react';
 import type { CountedMeasure } from '../../core/counting/count.ts';
 import { toNumber } from '../../core/rhythm/fraction.ts';
 import type { PlacedMeasure } from '../../core/rhythm/place.ts';
-import { footOf } from '../../core/leading/hands.ts';
+import { footOn } from '../../core/leading/hands.ts';
 import { BeatsLane } from './BeatsLane.tsx';
 import { HeardLane, type HeardMark } from './HeardLane.tsx';
 import { NotesLane } from './NotesLane.tsx';
 import { StripsLane } from './StripsLane.tsx';
 import { TokensLane } from './TokensLane.tsx';
-import { type RulerSize, type RulerSystem, beatXs, systemKey, timeXs, xOf } from '../../drawing/system.ts';
+import {
+  type RulerMeasure,
+  type RulerSize,
+  type RulerSystem,
+  beatXs,
+  systemKey,
+  timeXs,
+  xOf,
+} from '../../drawing/system.ts';
 
 /** Something written under the notes: counts, or what the hands do. */
 export interface CountsLane {
@@ -25,6 +33,7 @@ interface SystemProps {
   readonly system: RulerSystem;
   readonly scale: number;
   readonly size: RulerSize;
+  readonly handSigns: boolean;
   readonly notes: boolean;
   readonly strips: boolean;
   readonly beats: boolean;
@@ -40,7 +49,7 @@ interface SystemProps {
 export const STEPS = {
   name: 'Steps',
   className: 'token-step',
-  textAt: ({ meter, number }: PlacedMeasure, beat: number) => footOf(meter, number, beat),
+  textAt: ({ beatsBefore }: RulerMeasure, beat: number) => footOn(beatsBefore, beat),
 } as const;
 
 const SHOWN = new WeakMap<SystemProps, string>();
@@ -51,8 +60,8 @@ const SHOWN = new WeakMap<SystemProps, string>();
 function shown(props: SystemProps): string {
   const known = SHOWN.get(props);
   if (known !== undefined) return known;
-  const { system, scale, size, notes, strips, beats, feet, lanes } = props;
-  let key = `${systemKey(system)} ${scale} ${size} ${notes} ${strips} ${beats} ${feet}`;
+  const { system, scale, size, handSigns, notes, strips, beats, feet, lanes } = props;
+  let key = `${systemKey(system)} ${scale} ${size} ${handSigns} ${notes} ${strips} ${beats} ${feet}`;
   for (const { name, measures } of lanes) {
     key += `\n${name}`;
     for (const { index } of system.measures) {
@@ -70,6 +79,7 @@ export const SystemLanes = memo(
     system,
     scale,
     size,
+    handSigns,
     notes,
     strips,
     beats,
@@ -89,7 +99,13 @@ export const SystemLanes = memo(
         {lanes.map(
           ({ name, measures }, k) =>
             measures.length > 0 && (
-              <Lane key={k} name={name} content={<TokensLane {...where} measures={measures} name={name} />} />
+              <Lane
+                key={k}
+                name={name}
+                content={
+                  <TokensLane {...where} measures={measures} name={name} handSigns={handSigns && name === 'Hands'} />
+                }
+              />
             ),
         )}
         {feet && <Lane name="Steps" content={<BeatsLane {...where} {...STEPS} />} />}

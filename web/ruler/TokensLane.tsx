@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import type { CountedMeasure } from '../../core/counting/count.ts';
+import { HandSigns } from './HandSign.tsx';
 import { standsBefore } from './standing.ts';
 import { COUNTS_HEIGHTS } from '../../drawing/heights.ts';
 import { type RulerSize, type RulerSystem, xOf } from '../../drawing/system.ts';
@@ -26,12 +27,15 @@ export function TokensLane({
   scale,
   measures,
   name,
+  handSigns = false,
 }: {
   system: RulerSystem;
   size: RulerSize;
   scale: number;
   measures: readonly CountedMeasure[];
   name: string;
+  /** What the hands do is drawn. */
+  handSigns?: boolean;
 }) {
   const height = COUNTS_HEIGHTS[size];
   return (
@@ -46,11 +50,16 @@ export function TokensLane({
         measures[measure.index]?.tokens.map((token, i) => {
           const event = measure.placed.events[i];
           if (!event) return null;
+          const x = xOf(measure, event.onset, scale);
+          if (handSigns) {
+            const at = { x, y: height * 0.8, size: height * 0.62 };
+            return <HandSigns key={`${measure.index}-${i}`} text={token.text} {...at} />;
+          }
           return (
             <text
               key={`${measure.index}-${i}`}
               className={`token token-${token.kind}`}
-              x={xOf(measure, event.onset, scale)}
+              x={x}
               y={height * 0.72}
               dx={`${-standsBefore(token.text)}em`}
             >

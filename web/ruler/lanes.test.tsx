@@ -124,7 +124,7 @@ describe('a line of the ruler', () => {
     const { system, scale, size } = oneLine(text);
     const nothing = { heard: undefined, heardPlaced: undefined, onPick: undefined, pickName: 'Explain' };
     const lanes = [{ name: 'Numbers', measures: counted(text) }];
-    const usual = { notes: true, strips: true, beats: true, feet: false, lanes };
+    const usual = { handSigns: false, notes: true, strips: true, beats: true, feet: false, lanes };
     return renderToStaticMarkup(<SystemLanes {...{ system, scale, size }} {...nothing} {...usual} {...change} />);
   };
   it('has the lanes that were asked for', () => {

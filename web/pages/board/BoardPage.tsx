@@ -3,7 +3,6 @@ import { useNavigate, useParams } from 'react-router';
 import type { SavedPattern } from '../../../contract/pattern.ts';
 import { parseRhythm } from '../../../core/rhythm/text.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
-import type { RulerSize } from '../../../drawing/system.ts';
 import { KeyButtons, type KeyEntry } from '../../ui/KeyButtons.tsx';
 import { Notice } from '../../ui/Notice.tsx';
 import { useOfferedPatterns } from '../../domain/offeredPatterns.ts';
@@ -14,10 +13,10 @@ import { useKeys } from '../../ui/useKeys.ts';
 import { type Lanes, useCounts, useLanes } from '../../ruler/LaneChooser.tsx';
 import './board.scss';
 
-const SIZES = ['desk', 'board', 'wall'] as const satisfies readonly RulerSize[];
-const SIZE = storedThing<(typeof SIZES)[number]>(
-  'board.size',
-  (kept) => SIZES.find((size) => size === kept) ?? 'board',
+/** Steps smaller and larger than what fits. */
+const STEPS = { least: -3, most: 3, each: 1.2 } as const;
+const SIZE = storedThing<number>('board.step', (kept) =>
+  typeof kept === 'number' && kept >= STEPS.least && kept <= STEPS.most ? Math.round(kept) : 0,
 );
 
 /** Only the ruler, for the back row: patterns one after the other, larger and smaller, lanes on and off. */
@@ -53,7 +52,7 @@ function Board({ patterns, at, pattern }: BoardProps) {
     },
     [patterns, at, navigate],
   );
-  const resize = (by: number) => setSize(SIZES[SIZES.indexOf(size) + by] ?? size);
+  const resize = (by: number) => setSize(Math.max(STEPS.least, Math.min(STEPS.most, size + by)));
   const leave = () => void navigate(`/patterns/${pattern.id}`);
   const entries: readonly KeyEntry[] = [
     ['Back', '←', () => go(-1)],
@@ -78,7 +77,7 @@ function Board({ patterns, at, pattern }: BoardProps) {
         </span>
       </div>
       <div className="board-ruler ruler-card">
-        <BoardRuler text={pattern.text} lanes={lanes} size={size} />
+        <BoardRuler text={pattern.text} lanes={lanes} by={STEPS.each ** size} />
       </div>
       <div className="stage-actions no-print">
         <KeyButtons entries={entries} />
@@ -100,13 +99,23 @@ function laneEntries(lanes: Lanes, set: (change: Partial<Lanes>) => void): KeyEn
   ];
 }
 
-function BoardRuler({ text, lanes, size }: { text: string; lanes: Lanes; size: RulerSize }) {
+function BoardRuler({ text, lanes, by }: { text: string; lanes: Lanes; by: number }) {
   const currentClass = useCurrentClass();
   const read = useMemo(() => parseRhythm(text), [text]);
   const counts = useCounts(lanes, currentClass);
   if (!read.ok) return <p>This pattern cannot be read. Open it under Patterns and mend its text.</p>;
   const { notes, strips, hands, feet } = lanes;
   return (
-    <Ruler pattern={read.pattern} size={size} notes={notes} strips={strips} hands={hands} feet={feet} counts={counts} />
+    <Ruler
+      pattern={read.pattern}
+      size="board"
+      fit
+      fitBy={by}
+      notes={notes}
+      strips={strips}
+      hands={hands}
+      feet={feet}
+      counts={counts}
+    />
   );
 }

@@ -1,5 +1,5 @@
 // @vitest-environment happy-dom
-import { act, screen, waitFor } from '@testing-library/react';
+import { act, cleanup, screen, waitFor } from '@testing-library/react';
 import { Route, Routes } from 'react-router';
 import { v4 as uuid } from 'uuid';
 import { expect, it, vi } from 'vitest';
@@ -53,18 +53,20 @@ it('goes from pattern to pattern by key, and no further than there are', async (
 
 it('is larger and smaller by key, never beyond its sizes, and stays so', async () => {
   await board();
-  const size = () => ruler.shown['size'];
-  expect(size()).toBe('board');
+  const by = () => Math.round(100 * Number(ruler.shown['fitBy']));
+  expect([ruler.shown['fit'], by()]).toEqual([true, 100]);
   press('+');
-  press('+');
-  expect(size()).toBe('wall');
-  press('-');
-  expect(size()).toBe('board');
-  press('-');
-  press('-');
-  expect(size()).toBe('desk');
   press('=');
-  expect(size()).toBe('board');
+  expect(by()).toBe(144);
+  for (let i = 0; i < 5; i++) press('+');
+  expect(by()).toBe(173);
+  for (let i = 0; i < 3; i++) press('-');
+  expect(by()).toBe(100);
+  for (let i = 0; i < 7; i++) press('-');
+  expect(by()).toBe(58);
+  cleanup();
+  await board();
+  expect(by()).toBe(58);
 });
 
 it.each([

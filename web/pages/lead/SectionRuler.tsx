@@ -39,12 +39,17 @@ function numbersOf(rhythm: Pattern, { chunk }: Section): number[] {
     .map(({ number }) => number);
 }
 
-/** Keeps the line that is being played in sight. */
+/** Keeps the line that is being played the first that is seen: under it the next one is read ahead. */
 function useLineInSight(section: Section, measure: number) {
   const box = useRef<HTMLDivElement>(null);
   useEffect(() => {
-    const lines = [...(box.current?.querySelectorAll<HTMLElement>('.ruler-system') ?? [])];
-    lines.find((line) => line.querySelector('[data-here="true"]'))?.scrollIntoView({ block: 'nearest' });
+    const seen = box.current?.querySelector('.ruler-seen');
+    const lines = [...(seen?.querySelectorAll('.ruler-system') ?? [])];
+    const line = lines.find((one) => one.querySelector('[data-here="true"]'));
+    if (!seen || !line) return;
+    const calm = matchMedia('(prefers-reduced-motion: reduce)').matches;
+    const top = seen.scrollTop + line.getBoundingClientRect().top - seen.getBoundingClientRect().top;
+    seen.scrollTo({ top, behavior: calm ? 'instant' : 'smooth' });
   }, [measure, section.pattern]);
   return box;
 }
@@ -72,18 +77,11 @@ export function SectionRuler(props: SectionRulerProps) {
     </>
   );
   return (
-    // It scrolls where the run is longer than the screen, so it can be reached and scrolled by keys.
-    <div
-      className={`lead-ruler ${hidden ? 'lead-hidden' : ''}`}
-      ref={box}
-      // oxlint-disable-next-line jsx-a11y/no-noninteractive-tabindex
-      tabIndex={0}
-      role="group"
-      aria-label="The rhythm"
-    >
+    <div className={`lead-ruler ${hidden ? 'lead-hidden' : ''}`} ref={box}>
       <Ruler
         pattern={pattern}
         size="board"
+        fit
         notes={!hidden}
         strips={false}
         counts={hidden ? NO_COUNTS : counts}

@@ -1,0 +1,71 @@
+import type { Pattern } from '../core/rhythm/pattern.ts';
+import { COUNT_FONTS } from './heights.ts';
+import { type RulerLayout, layoutRuler } from './layout.ts';
+
+/** A ruler drawn larger or smaller, so that it fills what there is and all of it is seen. */
+export interface FittedRuler {
+  readonly layout: RulerLayout;
+  /** How much larger than its size is. */
+  readonly zoom: number;
+  /** Lines that are seen at once: all, or of a long rhythm two, the one that sounds and the next. */
+  readonly seen: number;
+}
+
+export interface Room {
+  readonly width: number;
+  readonly height: number;
+  /** Pixels of one line and of the air between two, before they are zoomed. */
+  readonly line: number;
+  readonly between: number;
+  /** Letters of the counts, by measure and event. */
+  readonly tokens?: readonly (readonly number[])[];
+}
+
+/** Up to so many measures are seen all at once. */
+const SEEN_WHOLE = 4;
+/** Counts are at least this part of the height where all of a long rhythm is shown, and never more than that one. */
+const LEAST_COUNT = 1 / 18;
+const LARGEST_COUNT = 1 / 7;
+const SMALLEST_ZOOM = 0.2;
+const STEP = 0.97;
+
+/** Pixels that so many lines take. */
+export function linesHeight(lines: number, { line, between }: Pick<Room, 'line' | 'between'>, zoom = 1): number {
+  return (lines * line + Math.max(0, lines - 1) * between) * zoom;
+}
+
+/**
+ * As large as fits: up to four measures all at once; of longer rhythms all where their counts are large enough to be
+ * read from the back, else two lines. Where nothing fits, so small that no count runs into the next.
+ * @param largest  height of the window, pixels: counts are a part of it
+ */
+export function fitRuler(pattern: Pattern, room: Room, window: number): FittedRuler {
+  const count = pattern.measures.reduce((sum, { rests = 1 }) => sum + rests, pattern.pickup ? -1 : 0);
+  const font = COUNT_FONTS.board;
+  const tries: FittedRuler[] = [];
+  for (let zoom = (window * LARGEST_COUNT) / font; zoom > SMALLEST_ZOOM; zoom *= STEP) {
+    const layout = layoutRuler(pattern, room.width / zoom, 'board', room.tokens);
+    if (layout.isRoomy) tries.push({ layout, zoom, seen: layout.systems.length });
+  }
+  const fits = (lines: number, zoom: number) => linesHeight(lines, room, zoom) <= room.height;
+  const whole = tries.find(({ layout, zoom }) => fits(layout.systems.length, zoom));
+  if (whole && (count <= SEEN_WHOLE || whole.zoom * font >= window * LEAST_COUNT)) return whole;
+  const two = tries.find(({ layout, zoom }) => fits(Math.min(2, layout.systems.length), zoom));
+  if (two && count > SEEN_WHOLE) return { ...two, seen: Math.min(2, two.layout.systems.length) };
+  if (whole) return whole;
+  const smallest = tries.at(-1) ?? {
+    layout: layoutRuler(pattern, room.width / SMALLEST_ZOOM, 'board'),
+    zoom: SMALLEST_ZOOM,
+  };
+  return { ...smallest, seen: smallest.layout.systems.length };
+}
+
+/** The same so much larger or smaller than fits; what has no room is reached by scrolling. */
+export function fitRulerBy(by: number, pattern: Pattern, room: Room, window: number): FittedRuler {
+  const fitted = fitRuler(pattern, room, window);
+  if (by === 1) return fitted;
+  const zoom = fitted.zoom * by;
+  const layout = layoutRuler(pattern, room.width / zoom, 'board', room.tokens);
+  const lines = Math.floor((room.height / zoom + room.between) / (room.line + room.between));
+  return { layout, zoom, seen: Math.max(1, Math.min(lines, layout.systems.length)) };
+}
