@@ -63,15 +63,20 @@ async function drawn(page: Page): Promise<Drawn> {
     };
     const figure = (code: number) => String.fromCharCode(48 + ((code - 0xe080) & 0xf));
     const box = (element: Element) => element.getBoundingClientRect();
-    const texts = all('svg > text').map((element) =>
+    const [dots, figures] = [true, false].map((dot) =>
+      all('svg > text').filter((text) => (sign(text) === '.') === dot),
+    );
+    const texts = figures!.map((element) =>
       [...element.textContent].map((one) => figure(one.codePointAt(0)!)).join(''),
     );
+    const heads = all('.vf-stavenote').map((note) => box(note.querySelector('.vf-notehead text')!).left);
     return {
-      notes: all('.vf-stavenote').map((note) => {
+      notes: all('.vf-stavenote').map((note, i) => {
         const head = note.querySelector('.vf-notehead text')!;
         const { left: from, width } = box(head);
+        const own = dots!.filter((dot) => box(dot).left > heads[i]! && !(box(dot).left > (heads[i + 1] ?? Infinity)));
         return {
-          signs: [...note.querySelectorAll('text')].map(sign).join(''),
+          signs: [...note.querySelectorAll('text'), ...own].map(sign).join(''),
           x: from + width / 2 - left,
           stem: note.querySelector('.vf-stem path') !== null,
         };
@@ -127,8 +132,8 @@ describe('the drawn rhythm', () => {
     const thick = upright.filter(({ width }) => width > 3);
     // The beginning of the repeat, its end, and the end of all.
     expect(thick).toHaveLength(3);
-    // A thin one beside each; one opens the new meter, and one stands between its two measures, drawn by both.
-    expect(new Set(upright.map(({ x }) => Math.round(x))).size).toBe(3 + 3 + 1 + 1);
+    // A thin one beside each, and one between the two measures of the new meter, which stands after the repeat.
+    expect(new Set(upright.map(({ x }) => Math.round(x))).size).toBe(3 + 3 + 1);
     const dots = bars.filter(({ width, height }) => Math.abs(width - height) < 0.5 && width < 7);
     expect(dots).toHaveLength(4);
   });

@@ -497,16 +497,21 @@ describe('every view', () => {
     await title.filter({ hasText: 'Two gulls' }).waitFor();
     await page.keyboard.press('ArrowLeft');
     await title.filter({ hasText: 'Walking to the quay' }).waitFor();
-    const height = () =>
-      page
-        .locator('.board .lane-notes')
-        .first()
-        .evaluate(({ clientHeight }) => clientHeight);
-    const before = await height();
+    const notes = page.locator('.board .lane-notes').first();
+    await notes.locator('svg').waitFor();
+    const before = (await notes.boundingBox())!.height;
+    const becomes = (larger: boolean) =>
+      page.waitForFunction(
+        ([was, more]) => {
+          const { height } = document.querySelector('.board .lane-notes')!.getBoundingClientRect();
+          return more ? height > was - 1 : height < was - 1;
+        },
+        [before, larger] as const,
+      );
     await page.keyboard.press('-');
-    await page.waitForFunction((was) => document.querySelector('.board .lane-notes')!.clientHeight < was, before);
+    await becomes(false);
     await page.keyboard.press('+');
-    await page.waitForFunction((was) => document.querySelector('.board .lane-notes')!.clientHeight === was, before);
+    await becomes(true);
     await page.keyboard.press('s');
     await page.locator('.board .lane-strips').first().waitFor({ state: 'detached' });
     await page.keyboard.press('c');
