@@ -18,13 +18,13 @@ describe('a ruler that fits', () => {
   it('shows up to four measures at once, in its room, nothing closer than it may be', () => {
     fc.assert(
       fc.property(everydayPattern, windows, (pattern, [width, height, window]) => {
-        const { layout, zoom, seen } = fitRuler(pattern, room(width!, height!), window!);
+        const { layout, zoom, seen } = fitRuler(pattern, room(width, height), window);
         if (!layout.isRoomy) return;
         const count = pattern.measures.reduce((sum, { rests = 1 }) => sum + rests, pattern.pickup ? -1 : 0);
         if (count <= 4) expect(seen).toBe(layout.systems.length);
         else expect(seen).toBeGreaterThanOrEqual(Math.min(2, layout.systems.length));
-        for (const system of layout.systems) expect(system.width * zoom).toBeLessThanOrEqual(width! + 2);
-        if (zoom > 0.3) expect(linesHeight(seen, LINE, zoom)).toBeLessThanOrEqual(height! + 1);
+        for (const system of layout.systems) expect(system.width * zoom).toBeLessThanOrEqual(width + 2);
+        if (zoom > 0.3) expect(linesHeight(seen, LINE, zoom)).toBeLessThanOrEqual(height + 1);
       }),
       { numRuns: 60 },
     );

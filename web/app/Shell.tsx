@@ -1,5 +1,5 @@
 import { CircleHelp, LogOut, UserRound } from 'lucide-react';
-import { type ReactNode, Suspense, lazy, useEffect, useState } from 'react';
+import { type ReactNode, Suspense, lazy, useEffect, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Modal from 'react-bootstrap/Modal';
 import { ErrorBoundary } from 'react-error-boundary';
@@ -24,10 +24,24 @@ const DeviceNote = lazyAgain(() => import('./DeviceNote.tsx'));
 const ChangesNote = lazyAgain(() => import('./ChangesNote.tsx'));
 const HelpBox = lazy(() => import('./help/HelpBox.tsx'));
 
+/** On a phone the views stand in one line that is wider than the screen. */
+function useOpenViewInSight(pathname: string) {
+  const nav = useRef<HTMLElement>(null);
+  useEffect(() => {
+    const all = nav.current;
+    const open = all?.querySelector<HTMLElement>('.active');
+    if (!all || !open) return;
+    const left = open.offsetLeft - all.offsetLeft;
+    all.scrollLeft = left - (all.clientWidth - open.offsetWidth) / 2;
+  }, [pathname]);
+  return nav;
+}
+
 export default function Shell({ teacher, onSignedOut }: { teacher: Teacher; onSignedOut: () => void }) {
   useAskBeforeLeaving(useWouldBeLost());
   const { pathname } = useLocation();
   const [helping, setHelping] = useState(false);
+  const nav = useOpenViewInSight(pathname);
   useKeys({ '?': () => setHelping(true) });
   const waiting = useWaitingTakes(teacher.id);
   const changes = useChanges(teacher.id);
@@ -41,7 +55,7 @@ export default function Shell({ teacher, onSignedOut }: { teacher: Teacher; onSi
         <span className="brand" aria-hidden>
           Clapboard
         </span>
-        <nav aria-label="Views">
+        <nav aria-label="Views" ref={nav}>
           {ROUTES.map(
             ({ path, title }) =>
               title && (

@@ -1,5 +1,6 @@
 import { EPSILON } from '../../core/timing/tolerance.ts';
 import { useEffect, useRef } from 'react';
+import { bringInSight } from './inSight.ts';
 import { scheduleOf } from '../../core/timing/schedule.ts';
 import { toNumber } from '../../core/rhythm/fraction.ts';
 import { beatOf } from '../../core/rhythm/meter.ts';
@@ -26,6 +27,7 @@ export function MovingBeat({
     const { measures, whole } = scheduleOf(pattern, bpm);
     const calm = matchMedia('(prefers-reduced-motion: reduce)').matches;
     let frame = 0;
+    let wasHere = false;
     const draw = () => {
       frame = requestAnimationFrame(draw);
       const here = mark.current;
@@ -33,6 +35,8 @@ export function MovingBeat({
       if (!here) return;
       const x = time === undefined ? undefined : xNow(time / whole);
       here.style.visibility = x === undefined ? 'hidden' : 'visible';
+      if (x !== undefined && !wasHere) bringInSight(here.closest('.ruler-system'));
+      wasHere = x !== undefined;
       if (x !== undefined) here.style.transform = `translateX(${x}px)`;
     };
     const xNow = (at: number): number | undefined => {

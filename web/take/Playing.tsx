@@ -36,9 +36,6 @@ function useTaps({ tap, lift, cancel }: Pick<TakeRun, 'tap' | 'lift' | 'cancel'>
   }, [lift]);
 }
 
-/** From this width on the rhythm is drawn for the back of the room, pixels. */
-const LARGE_WINDOW = 1500;
-
 interface PlayingProps {
   readonly run: TakeRun;
   readonly plan: RunPlan;
@@ -53,14 +50,17 @@ export function Playing({ run, plan, voice }: PlayingProps) {
   useTaps(run, task);
   return (
     <div className="playing">
-      <Ruler
-        pattern={unfolded}
-        size={innerWidth >= LARGE_WINDOW ? 'board' : 'desk'}
-        counts={counts}
-        overlay={(system, layout) => (
-          <MovingBeat pattern={unfolded} bpm={bpm} now={run.now} system={system} layout={layout} />
-        )}
-      />
+      <div className="playing-ruler">
+        <Ruler
+          pattern={unfolded}
+          size="board"
+          fit
+          counts={counts}
+          overlay={(system, layout) => (
+            <MovingBeat pattern={unfolded} bpm={bpm} now={run.now} system={system} layout={layout} />
+          )}
+        />
+      </div>
       <Pads run={run} asked={method === 'tap' ? TASK_WORDS[task] : 'Clap!'} task={task} />
       <div className="stage-actions">
         <span>{method === 'tap' ? <TapRule task={task} /> : 'Clap: the microphone listens'}</span>

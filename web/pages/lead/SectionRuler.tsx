@@ -9,6 +9,7 @@ import { inNaming } from '../../../core/wording/valueNames.ts';
 import type { Voice } from '../../../core/wording/voice.ts';
 import { MovingBeat } from '../../ruler/MovingBeat.tsx';
 import { Ruler } from '../../ruler/Ruler.tsx';
+import { bringInSight } from '../../ruler/inSight.ts';
 import type { RulerLayout } from '../../../drawing/layout.ts';
 import type { RulerSystem } from '../../../drawing/system.ts';
 import { useLatest } from '../../ui/useLatest.ts';
@@ -43,13 +44,8 @@ function numbersOf(rhythm: Pattern, { chunk }: Section): number[] {
 function useLineInSight(section: Section, measure: number) {
   const box = useRef<HTMLDivElement>(null);
   useEffect(() => {
-    const seen = box.current?.querySelector('.ruler-seen');
-    const lines = [...(seen?.querySelectorAll('.ruler-system') ?? [])];
-    const line = lines.find((one) => one.querySelector('[data-here="true"]'));
-    if (!seen || !line) return;
-    const calm = matchMedia('(prefers-reduced-motion: reduce)').matches;
-    const top = seen.scrollTop + line.getBoundingClientRect().top - seen.getBoundingClientRect().top;
-    seen.scrollTo({ top, behavior: calm ? 'instant' : 'smooth' });
+    const lines = [...(box.current?.querySelectorAll('.ruler-system') ?? [])];
+    bringInSight(lines.find((line) => line.querySelector('[data-here="true"]')) ?? null);
   }, [measure, section.pattern]);
   return box;
 }
