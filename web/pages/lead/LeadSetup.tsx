@@ -74,6 +74,7 @@ function ReadableSetup(props: SetupProps & { rhythm: Pattern }) {
   const keep = { plan, own: own ? chosen : undefined, onChange: setPlan, onKept: markChosen };
   return (
     <div className="lead-setup">
+      <h1 className="visually-hidden">Lead</h1>
       <Choices {...props} chosen={chosen} choose={choose}>
         <Total made={made} naming={voice.naming} />
         <Button size="lg" className="start" disabled={!made.ok} onClick={start}>

@@ -52,6 +52,7 @@ export function LeadStage({ table, plan, counts, voice, sound, rhythm, brackets,
   useKeys(commands.keys);
   return (
     <div className="lead-stage" ref={stage}>
+      <h1 className="visually-hidden">Lead</h1>
       <StageWords run={run} table={table} plan={plan} section={section} voice={voice} />
       {run.state === 'silent' && (
         <p className="notice alert alert-warning">

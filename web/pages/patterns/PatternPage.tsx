@@ -144,6 +144,7 @@ function EditorHead({ id, saved, draft, state, onChange }: HeadProps) {
   };
   return (
     <>
+      <h1 className="visually-hidden">Pattern: {draft.title || 'untitled'}</h1>
       <div className="page-head">
         <Form.Control
           className="title-field"

@@ -102,6 +102,7 @@ function Lesson({ saved, planning, teacherId }: LessonProps) {
   const set = (part: Partial<LessonEdit>) => change({ ...lesson, ...part });
   return (
     <div className="lesson-page">
+      <h1 className="visually-hidden">Lesson: {lesson.title}</h1>
       <div className="page-head">
         <Form.Control
           className="lesson-title"

@@ -31,7 +31,7 @@ export function RecordingsPanel({ children, scale, bpm, onTake }: RecordingsPane
   const { getRootProps, getInputProps, isDragActive, open } = useDropzone({ onDrop, noClick: true, noKeyboard: true });
   const className = `recordings ${isDragActive ? 'recordings-over' : ''}`;
   return (
-    <section {...getRootProps({ className, 'aria-label': 'Recordings' })}>
+    <section {...getRootProps({ className, role: 'region', 'aria-label': 'Recordings' })}>
       <input {...getInputProps({ 'aria-label': 'Sound files', accept: 'audio/*,video/webm,.mid,.midi' })} />
       <p>
         Drop recordings here, or{' '}

@@ -68,6 +68,7 @@ export function TakeSetup(props: SetupProps) {
   useKeys(calibrating ? {} : { ' ': onStart, ArrowUp: faster(TEMPO_STEP), ArrowDown: faster(-TEMPO_STEP) });
   return (
     <div className="take-setup">
+      <h1 className="visually-hidden">Take</h1>
       <Choices {...props} />
       {problem && <Notice problem={problem} />}
       {lineUps && <UnfinishedLine classId={schoolClass.id} lineUps={lineUps} />}

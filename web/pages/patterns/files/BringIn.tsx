@@ -131,8 +131,8 @@ export default function BringIn({ files, onDone }: BringInProps) {
         <Notice key={key} problem={{ message: `${name} cannot be read: ${trouble}.` }} />
       ))}
       {waiting > 0 && <p role="status">Reading {counted(waiting, 'file', 'files')} …</p>}
-      {cards.map(({ one, lines, voice, offers }) => (
-        <section key={one.key} className="piece-card" aria-label={one.choice.title}>
+      {cards.map(({ one, lines, voice, offers }, i) => (
+        <section key={one.key} className="piece-card" aria-label={`${one.choice.title}, ${i + 1} of ${cards.length}`}>
           {lines.length > 0 && (
             <PieceCard
               brought={one}
