@@ -13,6 +13,8 @@ import { extent, moved, movedTexts } from './block.ts';
 import { FOLD_CLEAR } from './kinds/pages.ts';
 import { CM, MARGIN, PAPER_SIZES, type Page } from './paper.ts';
 import { type SheetJob, sheetPages } from './sheetPages.ts';
+import { patternOf } from '../../core/rhythm/arbitrary.test-helper.ts';
+import { scoreLines } from './score.ts';
 import { sideBySide } from './twoToAPage.ts';
 import { sheetPdf } from './sheetPdf.ts';
 
@@ -379,6 +381,16 @@ describe('paper to cut and to fold', () => {
     expect(pages).toHaveLength(2);
     expect(pages[1]!.blocks.flatMap(({ block }) => block.texts).map(({ text }) => text)).toContain('Cleo');
   });
+});
+
+it('a long word after a bar line has room before it too', () => {
+  const first = (text: string) => {
+    const [{ measures }] = scoreLines(patternOf(text), { fonts, width: 510 }, { width: 510 }) as [
+      ReturnType<typeof scoreLines>[number],
+    ];
+    return measures[1]!.xs[0]! - measures[0]!.xs[0]!;
+  };
+  expect(first("1/4 q'i' | q'harbourmasters'")).toBeGreaterThan(1.3 * first("1/4 q'i' | q'i'"));
 });
 
 it('a sheet has no empty page at its end, also where its last question ends at the bottom', () => {

@@ -95,6 +95,26 @@ describe('the player of a run', () => {
     expect(heard()).toEqual([...every(0, 8), ...every(8, 16, 0.5)]);
   });
 
+  it('says its count-in while it sounds, from where a pass is entered inside', () => {
+    const { player, context, goTo } = playing();
+    player.start();
+    goTo(1);
+    // The run's own count-in stands in its timetable.
+    expect(player.countingIn()).toBeUndefined();
+    player.jump(8);
+    const from = context.currentTime + 0.15;
+    const words: (string | undefined)[] = [];
+    for (let beat = 0; beat < 5; beat++) {
+      goTo(from + beat + 0.5);
+      words.push(player.countingIn());
+    }
+    expect(words).toEqual(['1', '2', 'ready', 'go', undefined]);
+    expect(player.now()).toBeGreaterThan(8);
+    player.jump(8);
+    player.pause();
+    expect(player.countingIn()).toBeUndefined();
+  });
+
   it('keeps its tempo within bounds', () => {
     const { player } = playing();
     player.setRate(100);

@@ -66,6 +66,8 @@ export class LeadPlayer {
   private sources: { source: AudioBufferSourceNode; time: number }[] = [];
   private timer: ReturnType<typeof setInterval> | undefined;
   private readonly starts: readonly MeasureStart[];
+  /** The count-in that leads to where it was begun or jumped to, by audio time. */
+  private entry: { words: readonly { at: number; text: string }[]; end: number } | undefined;
   private pausedAt: number | undefined;
   private looping: { from: number; to: number } | undefined;
   private speed = 1;
@@ -98,6 +100,14 @@ export class LeadPlayer {
   now(): number {
     if (this.pausedAt !== undefined) return this.pausedAt;
     return this.playback.length === 0 ? 0 : tableTime(this.playback, heardAt(this.context, performance.now())).time;
+  }
+
+  /** The word of the count-in before a place inside a pass, while it sounds; it is in no timetable. */
+  countingIn(): string | undefined {
+    if (this.entry === undefined || !this.running) return undefined;
+    const time = heardAt(this.context, performance.now());
+    if (time >= this.entry.end) return undefined;
+    return this.entry.words.findLast(({ at }) => at <= time)?.text ?? '';
   }
 
   /** Everything has been heard. */
@@ -203,6 +213,7 @@ export class LeadPlayer {
   /** Clicks and words of a count-in before a place inside a pass. @returns audio time of the place */
   private leadIn(from: number, begin: number): number {
     const { section, measure, time } = this.starts[Math.max(0, lastAt(this.starts, from + EPSILON))]!;
+    this.entry = undefined;
     if (measure === 0 && Math.abs(time - from) < 1e-3) return begin;
     const { pattern, bpm } = this.table.sections[section]!;
     const beats = countIn({ pickup: false, measures: pattern.measures.slice(measure) }, bpm);
@@ -221,7 +232,10 @@ export class LeadPlayer {
     this.sources.push(
       ...schedule(this.context, this.bank, this.mixer, cues, this.clapAs, ({ time: at }) => begin + at),
     );
-    return begin - first / this.speed;
+    const end = begin - first / this.speed;
+    const words = beats.map(({ time: at, word }) => ({ at: begin + (at - first) / this.speed, text: word }));
+    this.entry = { words, end };
+    return end;
   }
 
   private pump(): void {

@@ -1,6 +1,7 @@
 import { renderToStaticMarkup } from 'react-dom/server';
 import { describe, expect, it } from 'vitest';
 import { countPattern } from '../../core/counting/count.ts';
+import { handsOf } from '../../core/leading/hands.ts';
 import { patternOf } from '../../core/rhythm/arbitrary.test-helper.ts';
 import { HeardLane, type HeardMark } from './HeardLane.tsx';
 import { BeatsLane } from './BeatsLane.tsx';
@@ -127,6 +128,18 @@ describe('a line of the ruler', () => {
     const usual = { handSigns: false, notes: true, strips: true, beats: true, feet: false, lanes };
     return renderToStaticMarkup(<SystemLanes {...{ system, scale, size }} {...nothing} {...usual} {...change} />);
   };
+  it('what the hands do is drawn where its words have no room', () => {
+    const hands = [{ name: 'Hands', measures: handsOf(patternOf('4/4 q h (q)')) }];
+    const shown = (handSigns: boolean) => show({ lanes: hands, handSigns });
+    expect(elements(shown(false), 'text').map(({ text: said }) => said)).toEqual(['clap', 'clap-push', '(open)']);
+    const drawn = elements(shown(true), 'path').map(({ at }) => at['class']);
+    expect(drawn.filter((one) => one?.startsWith('hand-sign'))).toEqual([
+      'hand-sign hand-clap',
+      'hand-sign hand-clap',
+      'hand-sign hand-open',
+    ]);
+    expect(elements(shown(true), 'text')).toEqual([]);
+  });
   it('has the lanes that were asked for', () => {
     const names = (markup: string) => elements(markup, 'span').map((name) => name.text);
     expect(names(show())).toEqual(['Notes', 'Strips', 'Numbers']);

@@ -3,6 +3,7 @@ import { READY_PLANS } from '../../../core/leading/plan.ts';
 import { timetable } from '../../../core/leading/timetable.ts';
 import { patternOf } from '../../../core/rhythm/arbitrary.test-helper.ts';
 import { leadCommands } from './leadCommands.ts';
+import { countedIn } from './useLeadRun.ts';
 
 const made = timetable(
   patternOf('4/4 q q h | w | h h'),
@@ -84,5 +85,17 @@ describe('keys of a run', () => {
     press(key);
     expect(done).toHaveBeenCalledOnce();
     expect(run.go).not.toHaveBeenCalled();
+  });
+});
+
+it('a place that is counted in again asks nothing of mouth, hands and feet', () => {
+  const moment = { section: 1, measure: 2, leadIn: undefined, mouth: 'ta', hands: 'clap', foot: 'R' } as const;
+  expect(countedIn(moment, 'ready')).toEqual({
+    section: 1,
+    measure: 2,
+    leadIn: 'ready',
+    mouth: '',
+    hands: undefined,
+    foot: '',
   });
 });

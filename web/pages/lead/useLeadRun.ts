@@ -46,6 +46,11 @@ function usePlayer(table: Timetable, levels: Levels, clapAs: 'clap' | 'wood') {
   return { player, silent };
 }
 
+/** What is shown while a place inside a pass is counted in. */
+export function countedIn(moment: Moment, leadIn: string): Moment {
+  return { ...moment, leadIn, mouth: '', hands: undefined, foot: '' };
+}
+
 /** The moment that is heard, looked up with every frame; when all is over the player is stopped. */
 function useMoment(table: Timetable, player: LeadPlayer | undefined): ShownMoment | undefined {
   const [moment, setMoment] = useState<ShownMoment>();
@@ -58,7 +63,10 @@ function useMoment(table: Timetable, player: LeadPlayer | undefined): ShownMomen
       frame = requestAnimationFrame(look);
       const time = player.now();
       const secondsLeft = Math.max(0, Math.ceil((table.seconds - time) / player.state().rate));
-      const next: ShownMoment = { ...finder.at(time), secondsLeft };
+      const leadIn = player.countingIn();
+      const moment = finder.at(time);
+      // Counted in again: the screen says so, and asks nothing of hands and feet yet.
+      const next: ShownMoment = { ...(leadIn === undefined ? moment : countedIn(moment, leadIn)), secondsLeft };
       const key = JSON.stringify(next);
       if (key !== shown) {
         shown = key;
