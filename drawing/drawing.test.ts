@@ -4,6 +4,7 @@ import { patternOf } from '../core/rhythm/arbitrary.test-helper.ts';
 import { drawnFormats } from './drawnFormats.ts';
 import { type Fonts, type PathCommand, outlineOf } from './fonts.ts';
 import { testFonts } from './fonts.test-helper.ts';
+import { CLEFS, DOT, FLAGS, HEADS, RESTS } from './staffGlyphs.ts';
 import type { PdfDocument } from './pdfPen.ts';
 import { PICTURE_WIDTH, drawPattern } from './picture.ts';
 import { svgOf } from './svg.ts';
@@ -21,6 +22,28 @@ function boxOf(path: readonly PathCommand[]) {
 }
 
 const ALL = '4/4 ^ q | #5 "A" q. e (q) q | 3{e e e} q~ q s s e | (M2) | 6/8 q. e e e |: e. s e (q.) :|';
+
+describe('the music font', () => {
+  const figures = Array.from({ length: 10 }, (_, i) => [0xe080 + i, 0xe880 + i]).flat();
+  const singles = [0xe1d2, 0xe1d3, 0xe1d5, 0xe1d7, 0xe1d9, 0xe1db, 0xe88a, 0xe4a2, 0xe4a3];
+  const signs = [
+    ...[HEADS, RESTS, FLAGS.up, FLAGS.down].flatMap((table) => Object.values<string>(table)),
+    ...[DOT, CLEFS.treble.glyph, CLEFS.bass.glyph],
+    ...[...figures, ...singles].map((code) => String.fromCodePoint(code)),
+  ];
+  it('has every sign that is drawn', () => {
+    const missing = outlineOf(fonts.music, '\ue000', 40).commands;
+    for (const sign of signs) {
+      const { commands, width } = outlineOf(fonts.music, sign, 40);
+      expect([sign.codePointAt(0)!.toString(16), commands.length > 0, width > 0]).toEqual([
+        sign.codePointAt(0)!.toString(16),
+        true,
+        true,
+      ]);
+      expect(commands).not.toEqual(missing);
+    }
+  });
+});
 
 describe('a drawn pattern', () => {
   it('stays on its paper, every line in its height', () => {

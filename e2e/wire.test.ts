@@ -31,7 +31,7 @@ async function counting(page: Page) {
 }
 
 describe('on the wire', () => {
-  it('the door costs at most 130 kB, a pattern with notes 245 more, and charts come when one is shown', async () => {
+  it('the door costs at most 130 kB, a pattern with notes 220 more, and charts come when one is shown', async () => {
     const { page, context } = await school.visitor();
     // The page came before anyone counted: once more, with nothing kept.
     const received = await counting(page);
@@ -51,7 +51,7 @@ describe('on the wire', () => {
     await page.locator('.ruler .lane-notes svg').first().waitFor();
     const pattern = await received();
     expect(pattern.kB).toBeGreaterThan(30);
-    expect(pattern.kB).toBeLessThanOrEqual(245);
+    expect(pattern.kB).toBeLessThanOrEqual(220);
 
     await page.getByRole('link', { name: 'Take', exact: true }).click();
     await page.getByRole('button', { name: /Start/ }).waitFor();

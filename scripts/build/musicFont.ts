@@ -3,22 +3,22 @@ import { convert } from 'fontverter';
 import subsetFont from 'subset-font';
 
 /**
- * Makes the font of musical signs that ships with the app: those parts of Bravura (SMuFL code points) that rhythm is
- * written with, a tenth of the whole. Its licence asks for another name where a font was changed.
+ * Makes the font of musical signs that ships with the app: those signs of Bravura (SMuFL code points) that are drawn,
+ * and no others, for every pattern waits for it. Its licence asks for another name where a font was changed.
  */
 const FONT = 'node_modules/@vexflow-fonts/bravura';
 const FOLDER = 'web/styles/fonts';
 const PARTS: readonly (readonly [number, number])[] = [
-  [0xe030, 0xe04f], // bar lines, repeats
-  [0xe050, 0xe08f], // clefs, figures of meters
-  [0xe0a0, 0xe0bf], // heads
-  [0xe1d0, 0xe1ef], // single notes, dots
-  [0xe210, 0xe21f], // stems
-  [0xe240, 0xe24f], // flags
-  [0xe4a0, 0xe4cf], // articulation, holds
-  [0xe4e0, 0xe4f5], // rests
-  [0xe520, 0xe54f], // dynamics
-  [0xe880, 0xe88f], // figures of tuplets
+  [0xe050, 0xe050], // treble clef
+  [0xe062, 0xe062], // bass clef
+  [0xe080, 0xe089], // figures of meters
+  [0xe0a2, 0xe0a4], // heads
+  [0xe1d2, 0xe1db], // single notes
+  [0xe1e7, 0xe1e7], // dot
+  [0xe240, 0xe245], // flags
+  [0xe4a2, 0xe4a3], // staccato
+  [0xe4e3, 0xe4e8], // rests
+  [0xe880, 0xe88a], // figures of tuplets
 ];
 const NAME = ['Bravura', 'Harbour'] as const;
 

@@ -111,8 +111,9 @@ function lineHeight({ notes = true, strips = true, feet, brackets, pattern }: Ru
 }
 
 interface Drawn extends Omit<FittedRuler, 'seen'> {
-  /** Pixels that are seen at once, where the ruler is fitted. */
+  /** Pixels that are seen at once, where the ruler is fitted; and whether there is more. */
   readonly height?: number;
+  readonly scrolls?: boolean;
   /** What the hands do is drawn, for its words have no room. */
   readonly handSigns: boolean;
 }
@@ -131,7 +132,8 @@ function useLayout(props: RulerProps, allLanes: readonly CountsLane[], width: nu
       const signs = allLanes.some(isHands) ? fitted(letters(allLanes, SIGN_LETTERS)) : words;
       const handSigns = signs.zoom > words.zoom * WORTH_SIGNS;
       const { layout, zoom, seen } = handSigns ? signs : words;
-      return { layout, zoom, handSigns, height: linesHeight(seen, { line, between: BETWEEN }, zoom) };
+      const seenHeight = linesHeight(seen, { line, between: BETWEEN }, zoom);
+      return { layout, zoom, handSigns, height: seenHeight, scrolls: seen < layout.systems.length };
     }
     const as = (layout: RulerLayout): Drawn => ({ layout, zoom: 1, handSigns: false });
     const usual = layoutRuler(pattern, width, size, room);
@@ -205,11 +207,11 @@ export function Ruler(props: RulerProps) {
 /** All lines; where they are fitted, so many of them as are seen, as large as they are to be. */
 function Lines({ drawn, children }: { drawn: Drawn | undefined; children: ReactNode }) {
   if (drawn?.height === undefined) return children;
-  const { height, zoom } = drawn;
+  const { height, zoom, scrolls } = drawn;
+  // It scrolls where the rhythm is longer, so it can be reached and scrolled by keys; elsewhere it is in nobody's way.
+  const reached = scrolls ? { tabIndex: 0, role: 'group', 'aria-label': 'The rhythm' } : {};
   return (
-    // It scrolls where the rhythm is longer, so it can be reached and scrolled by keys.
-    // oxlint-disable-next-line jsx-a11y/no-noninteractive-tabindex
-    <div className="ruler-seen" style={{ height }} tabIndex={0} role="group" aria-label="The rhythm">
+    <div className="ruler-seen" style={{ height }} {...reached}>
       <div style={{ zoom, '--fit-zoom': zoom } as CSSProperties}>{children}</div>
     </div>
   );

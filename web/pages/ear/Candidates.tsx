@@ -4,8 +4,6 @@ import { OPTION_LETTERS, changeText, ruledOutIn } from '../../../core/wording/ea
 import { counted } from '../../../core/wording/plurals.ts';
 import { type NamingId, capital } from '../../../core/wording/valueNames.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
-import type { RulerSize } from '../../../drawing/system.ts';
-import { useWidth } from '../../ruler/useWidth.ts';
 import { patternIn } from './patternIn.ts';
 import type { ClassAnswer } from './useChooseRun.ts';
 
@@ -27,21 +25,10 @@ function saidFor(said: ClassAnswer | undefined, option: number): string {
   return said?.option === option ? 'Your answer. ' : '';
 }
 
-/** Pixels from which on two measures in half the width can be as large as one. */
-const LARGE = 1600;
-const NARROW = 700;
-
-/** As large as can be: the back row reads them too. */
-function sizeFor(question: Question, width: number): RulerSize {
-  return width < NARROW || (question.shows.includes('|') && width < LARGE) ? 'desk' : 'board';
-}
-
 /** Four rhythms at keys A to D; those that cannot be it step back with the reason. */
 export function Candidates({ question, strips, said, out, done, naming, onChoose }: CandidatesProps) {
-  const [ref, width] = useWidth();
-  const size = sizeFor(question, width);
   return (
-    <div ref={ref} className={`candidates candidates-${size}`} role="group" aria-label="Candidates">
+    <div className="candidates" role="group" aria-label="Candidates">
       {question.options.map(({ answer, change }, i) => {
         const text = answer.is === 'rhythm' ? answer.text : '';
         const fallen = out.find(({ option }) => option === i);
@@ -62,7 +49,9 @@ export function Candidates({ question, strips, said, out, done, naming, onChoose
                 {fallen && <X aria-hidden />}
                 {right && <Check aria-hidden />}
               </span>
-              <Ruler pattern={patternIn(text)} size={size} notes={!strips} strips={strips} beats={strips} />
+              <div className="candidate-ruler">
+                <Ruler pattern={patternIn(text)} size="board" fit notes={!strips} strips={strips} beats={strips} />
+              </div>
             </button>
             <p className="candidate-why">
               {saidFor(said, i)}
