@@ -62,7 +62,7 @@ it('is larger and smaller by key, never beyond its sizes, and stays so', async (
   expect(by()).toBe(173);
   for (let i = 0; i < 3; i++) press('-');
   expect(by()).toBe(100);
-  for (let i = 0; i < 7; i++) press('-');
+  for (let i = 0; i < 5; i++) press('-');
   expect(by()).toBe(58);
   cleanup();
   await board();
