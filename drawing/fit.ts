@@ -37,27 +37,32 @@ export function linesHeight(lines: number, { line, between }: Pick<Room, 'line' 
 /**
  * As large as fits: up to four measures all at once; of longer rhythms all where their counts are large enough to be
  * read from the back, else two lines. Where nothing fits, so small that no count runs into the next.
- * @param largest  height of the window, pixels: counts are a part of it
+ * @param window  its height, pixels: counts are a part of it
  */
 export function fitRuler(pattern: Pattern, room: Room, window: number): FittedRuler {
   const count = pattern.measures.reduce((sum, { rests = 1 }) => sum + rests, pattern.pickup ? -1 : 0);
   const font = COUNT_FONTS.board;
-  const tries: FittedRuler[] = [];
+  const fits = (lines: number, zoom: number) => linesHeight(lines, room, zoom) <= room.height;
+  let two: FittedRuler | undefined;
+  let last: FittedRuler | undefined;
   for (let zoom = (window * LARGEST_COUNT) / font; zoom > SMALLEST_ZOOM; zoom *= STEP) {
     const layout = layoutRuler(pattern, room.width / zoom, 'board', room.tokens);
-    if (layout.isRoomy) tries.push({ layout, zoom, seen: layout.systems.length });
+    if (!layout.isRoomy) continue;
+    const lines = layout.systems.length;
+    const isLarge = zoom * font >= window * LEAST_COUNT;
+    last = { layout, zoom, seen: lines };
+    if (fits(lines, zoom)) {
+      if (count <= SEEN_WHOLE || isLarge) return last;
+      break;
+    }
+    if (count > SEEN_WHOLE && fits(Math.min(2, lines), zoom)) two ??= { layout, zoom, seen: Math.min(2, lines) };
+    // Smaller ones would be read less well than two lines are.
+    if (two && !isLarge) break;
   }
-  const fits = (lines: number, zoom: number) => linesHeight(lines, room, zoom) <= room.height;
-  const whole = tries.find(({ layout, zoom }) => fits(layout.systems.length, zoom));
-  if (whole && (count <= SEEN_WHOLE || whole.zoom * font >= window * LEAST_COUNT)) return whole;
-  const two = tries.find(({ layout, zoom }) => fits(Math.min(2, layout.systems.length), zoom));
-  if (two && count > SEEN_WHOLE) return { ...two, seen: Math.min(2, two.layout.systems.length) };
-  if (whole) return whole;
-  const smallest = tries.at(-1) ?? {
-    layout: layoutRuler(pattern, room.width / SMALLEST_ZOOM, 'board'),
-    zoom: SMALLEST_ZOOM,
-  };
-  return { ...smallest, seen: smallest.layout.systems.length };
+  const best = two ?? last;
+  if (best) return best;
+  const layout = layoutRuler(pattern, room.width / SMALLEST_ZOOM, 'board');
+  return { layout, zoom: SMALLEST_ZOOM, seen: layout.systems.length };
 }
 
 /** The same so much larger or smaller than fits; what has no room is reached by scrolling. */

@@ -1,10 +1,10 @@
 import { toNumber } from '../core/rhythm/fraction.ts';
-import { type Meter, meterLength } from '../core/rhythm/meter.ts';
+import { meterLength } from '../core/rhythm/meter.ts';
 import type { Pattern } from '../core/rhythm/pattern.ts';
 import { type PlacedMeasure, placePattern } from '../core/rhythm/place.ts';
 import { VALUE } from '../core/rhythm/value.ts';
 import { beams } from '../core/rhythm/beams.ts';
-import { lineSizes } from './lineSizes.ts';
+import { cutIntoLines, lineSizes } from './lineSizes.ts';
 import {
   BAR_BEFORE,
   FLAG,
@@ -65,10 +65,16 @@ export function gapBefore({ meterSign, repeatStart }: MeasureSigns, before: Meas
   return ((meterSign ? METER_GAP : 0) + repeats * REPEAT_GAP) * ZOOM[size];
 }
 
-/** Pixels after the last measure of a line: for the meter of the next. */
-export function courtesyGap(last: MeasureSigns, all: readonly MeasureSigns[], size: RulerSize): number {
+/** What comes after the last measure of a line, where it is in another meter: that is said ahead. */
+function otherMeterAfter(last: MeasureSigns, all: readonly MeasureSigns[]): MeasureSigns | undefined {
   const next = all[last.index + (last.rests ?? 1)];
-  return next?.meterSign ? gapBefore({ ...next, repeatStart: false }, last, size) : 0;
+  return next?.meterSign ? next : undefined;
+}
+
+/** Pixels after the last measure of a line: for the meter of the next. */
+function courtesyGap(last: MeasureSigns, all: readonly MeasureSigns[], size: RulerSize): number {
+  const next = otherMeterAfter(last, all);
+  return next ? gapBefore({ ...next, repeatStart: false }, last, size) : 0;
 }
 
 /** Whether a flag of its own stands beside the stem of the last note of a measure. */
@@ -147,8 +153,7 @@ export function endOfLine(
   size: RulerSize,
 ): RulerSystem {
   const last = measures.at(-1)!;
-  const next = all[last.index + (last.rests ?? 1)];
-  const courtesy: Meter | undefined = next?.meterSign ? next.placed.meter : undefined;
+  const courtesy = otherMeterAfter(last, all)?.placed.meter;
   return { measures, width: right + END_GAP + courtesyGap(last, all, size), ...(courtesy ? { courtesy } : {}) };
 }
 
@@ -180,13 +185,7 @@ function breakLines(all: readonly MeasureSigns[], breaking: Breaking): MeasureSi
   const { sizes, pickups, usable, needed, size } = breaking;
   const fits = (line: readonly MeasureSigns[], closer = 1) =>
     lineLength(line) * needed * closer + gapsOf(line, all, size) <= usable + 1;
-  const even: MeasureSigns[][] = [];
-  let from = 0;
-  for (const [i, count] of sizes.entries()) {
-    const to = from + count + (i === 0 ? pickups : 0);
-    even.push(all.slice(from, to));
-    from = to;
-  }
+  const even = cutIntoLines(all, sizes, pickups);
   const closer = (i: number) => (i === 0 && pickups === 1 ? CLOSER_FOR_PICKUP : 1);
   if (even.every((line, i) => fits(line, closer(i)))) return even;
   return filled(all, (line) => {
@@ -220,7 +219,7 @@ function fullLength({ length, meter }: PlacedMeasure): number {
 }
 
 /** Pixels of a line that are no time: for signs of meter and repeat. */
-function gapsOf(line: readonly MeasureSigns[], all: readonly MeasureSigns[], size: RulerSize): number {
+export function gapsOf(line: readonly MeasureSigns[], all: readonly MeasureSigns[], size: RulerSize): number {
   const inside = line.slice(1).reduce((sum, signs, i) => sum + gapBefore(signs, line[i]!, size), 0);
   return inside + courtesyGap(line.at(-1)!, all, size);
 }

@@ -12,3 +12,13 @@ export function lineSizes(count: number, most: number): number[] {
   const [least, fuller] = [Math.floor(count / fewest), count % fewest];
   return Array.from({ length: fewest }, (_, i) => least + (i < fuller ? 1 : 0));
 }
+
+/** Cuts into lines of these sizes; what stands before those that were counted (a pickup) belongs to the first. */
+export function cutIntoLines<T>(all: readonly T[], sizes: readonly number[], before: number): T[][] {
+  let from = 0;
+  return sizes.map((size, i) => {
+    const line = all.slice(from, from + size + (i === 0 ? before : 0));
+    from += line.length;
+    return line;
+  });
+}

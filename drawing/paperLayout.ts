@@ -3,9 +3,10 @@ import { equal, toNumber } from '../core/rhythm/fraction.ts';
 import type { Pattern } from '../core/rhythm/pattern.ts';
 import { type PlacedMeasure, placePattern } from '../core/rhythm/place.ts';
 import { VALUE } from '../core/rhythm/value.ts';
-import { END_GAP, courtesyGap, endOfLine, gapBefore, roomAtEnd } from './layout.ts';
-import { lineSizes } from './lineSizes.ts';
+import { END_GAP, endOfLine, gapBefore, gapsOf, roomAtEnd } from './layout.ts';
+import { cutIntoLines, lineSizes } from './lineSizes.ts';
 import {
+  DOT_STEP,
   FLAG,
   HALF_HEAD,
   type MeasureSigns,
@@ -40,8 +41,6 @@ const CLOSEST = 21;
 const FIRST_CLEAR = 5;
 /** A note twice as long takes half as much again. */
 const GROWTH = Math.log2(1.5);
-/** For each dot. */
-const DOT = 6.5;
 /** Several measures of rest as one sign. */
 const MANY_RESTS = 90;
 /** How much a single line is widened at most. */
@@ -74,9 +73,10 @@ export function layoutPaper(pattern: Pattern, options: PaperOptions): RulerSyste
     const fixed = fixedOf(line, all, size);
     const wider = Math.min(most, (usable - fixed) / flexibleOf(line));
     let x = options.before;
-    const measures = line.map(({ signs, rooms, lead }, i): RulerMeasure => {
+    const measures = line.map((unit, i): RulerMeasure => {
+      const { signs, rooms, lead } = unit;
       if (i > 0) x += gapBefore(signs, line[i - 1]!.signs, size);
-      const width = lead + rooms.reduce((sum, room) => sum + room, 0) * wider;
+      const width = lead + flexibleOf([unit]) * wider;
       const measure = { ...signs, x, width, xs: xsOf(signs, rooms, { x, width, lead, wider, size }) };
       x += width;
       return measure;
@@ -128,10 +128,10 @@ function roomsOf(placed: PlacedMeasure, { size, letter = 0 }: Room, letters: rea
   const { events } = placed;
   const rooms = events.map(({ kind, value, length }, i) => {
     const flagged = kind !== 'rest' && VALUE[value.base].flags > 0 && !beamed.has(i);
-    const sign = 2 * HALF_HEAD + value.dots * DOT + (flagged ? FLAG : 0) + 4;
+    const sign = 2 * HALF_HEAD + value.dots * DOT_STEP + (flagged ? FLAG : 0) + 4;
     const byValue = QUARTER * Math.pow(4 * toNumber(length), GROWTH);
     const text = letters?.[i] === undefined ? 0 : (letters[i] + 0.6) * letter;
-    const atEnd = i === events.length - 1 ? roomAtEnd(placed, size) + value.dots * DOT * zoom : 0;
+    const atEnd = i === events.length - 1 ? roomAtEnd(placed, size) + value.dots * DOT_STEP * zoom : 0;
     return Math.max(byValue * zoom, CLOSEST * zoom, sign * zoom, text, atEnd);
   });
   return evened(rooms, groups, placed);
@@ -160,12 +160,7 @@ function linesOf(
 ): Unit[][] {
   const counted = units.length - pickups;
   for (let most = counted; most > 0; most--) {
-    let from = 0;
-    const lines = lineSizes(counted, most).map((count, i) => {
-      const line = units.slice(from, from + count + (i === 0 ? pickups : 0));
-      from += line.length;
-      return line;
-    });
+    const lines = cutIntoLines(units, lineSizes(counted, most), pickups);
     if (most === 1 || lines.every((line) => fixedOf(line, all, size) + flexibleOf(line) <= usable)) return lines;
   }
   return [];
@@ -173,10 +168,8 @@ function linesOf(
 
 /** Pixels of a line that are never widened, and those that are. */
 function fixedOf(line: readonly Unit[], all: readonly MeasureSigns[], size: RulerSize): number {
-  const last = line.at(-1)!.signs;
-  const gaps = line.slice(1).reduce((sum, { signs }, i) => sum + gapBefore(signs, line[i]!.signs, size), 0);
-  const leads = line.reduce((sum, { lead }) => sum + lead, 0);
-  return gaps + leads + courtesyGap(last, all, size);
+  const signs = line.map((unit) => unit.signs);
+  return gapsOf(signs, all, size) + line.reduce((sum, { lead }) => sum + lead, 0);
 }
 
 function flexibleOf(line: readonly Unit[]): number {

@@ -17,6 +17,8 @@ export const REPEAT_GAP = 13;
 /** Half a head, and a flag beside its stem: what is right of the middle of a note that has one. */
 export const HALF_HEAD = 6;
 export const FLAG = 11;
+/** From one dot of a note to the next. */
+export const DOT_STEP = 6.5;
 
 /** A measure on the ruler; x in pixels from the left edge of its system. */
 export interface RulerMeasure {

@@ -13,7 +13,7 @@ import { type BeamSign, beamSigns, beams, isBeamedWhole } from '../../core/rhyth
 import type { PlacedEvent, PlacedMeasure } from '../../core/rhythm/place.ts';
 import { VALUE } from '../../core/rhythm/value.ts';
 import { DOT } from '../staffGlyphs.ts';
-import { FLAG, HALF_HEAD, type RulerMeasure } from '../system.ts';
+import { DOT_STEP, FLAG, HALF_HEAD, type RulerMeasure } from '../system.ts';
 import { LETTER_FONT, MUSIC_FONT, SIGN_POINTS } from './fontNames.ts';
 
 /** The engraver's names of the values. */
@@ -21,8 +21,8 @@ const DURATION = { w: 'w', h: 'h', q: 'q', e: '8', s: '16', t: '32' } as const;
 /** Half of what stands at the line, in tenths of a space: heads are alike but the whole one, rests are not. */
 const HALF_REST = { w: 5.7, h: 5.7, q: 5.4, e: 5, s: 6.4, t: 7.3 } as const;
 const HALF_WHOLE = 8.5;
-/** From what it belongs to to a dot, from dot to dot, and how far above the line: in the space over it. */
-const DOTS = { before: 3.5, step: 6.5, up: 5 } as const;
+/** From what it belongs to to a dot, and how far above the line: in the space over it. */
+const DOTS = { before: 3.5, up: 5 } as const;
 /** How far before a note a tie begins that comes from the line above. */
 const TIE_BEFORE = 20;
 /** Labels stand under heads and ties. */
@@ -94,7 +94,7 @@ function drawDots(context: RenderContext, event: PlacedEvent, note: StaveNote, b
   const from = middleX(note) + half + flag + DOTS.before;
   context.save();
   context.setFont(MUSIC_FONT, SIGN_POINTS, '');
-  for (let i = 0; i < dots; i++) context.fillText(DOT, from + i * DOTS.step, y - DOTS.up);
+  for (let i = 0; i < dots; i++) context.fillText(DOT, from + i * DOT_STEP, y - DOTS.up);
   context.restore();
 }
 

@@ -240,7 +240,7 @@ export const MUTANTS: readonly MutantGroup[] = [
     tests: ['web/ruler', 'drawing'],
     mutants: [
       ['web/ruler/TokensLane.tsx', 'const x = xOf(measure, event.onset, scale);', 'const x = measure.x;'],
-      ['drawing/fit.ts', 'if (layout.isRoomy) tries', 'tries'],
+      ['drawing/fit.ts', 'if (!layout.isRoomy) continue;', ''],
       ['drawing/fit.ts', 'window * LEAST_COUNT', '0'],
       ['web/ruler/StripsLane.tsx', 'event.tiedToNext ? 0 : 2.5', '2.5'],
       ['web/ruler/BeatsLane.tsx', 'textAt(measure, first + i)', 'textAt(measure, i)'],
@@ -257,7 +257,7 @@ export const MUTANTS: readonly MutantGroup[] = [
       ['drawing/paperLayout.ts', 'const lead = FIRST_CLEAR * zoom;', 'const lead = 0;'],
       ['drawing/engraving/notes.ts', 'beam.renderOptions.flatBeams = true;', ''],
       ['drawing/engraving/notes.ts', 'bracketed: !isBeamedWhole(placed, place)', 'bracketed: false'],
-      ['drawing/engraving/notes.ts', 'from + i * DOTS.step', 'from'],
+      ['drawing/engraving/notes.ts', 'from + i * DOT_STEP', 'from'],
       ['drawing/engraving/notes.ts', 'y - DOTS.up', 'y'],
       ['drawing/engraving/notes.ts', '? FLAG - DOTS.before + 1 : 0', '? 0 : 0'],
       ['drawing/engraving/signs.ts', 'isLastOfLine && system.courtesy && !without.meter', 'false'],

@@ -11,7 +11,7 @@ import { BracketsLane } from './BracketsLane.tsx';
 import type { HeardMark } from './HeardLane.tsx';
 import { MarksLane, hasMarks } from './MarksLane.tsx';
 import { SoundLane, type SoundOnRuler } from './SoundLane.tsx';
-import { type CountsLane, Lane, type OnPick, SystemLanes } from './SystemLanes.tsx';
+import { type CountsLane, HANDS, Lane, type OnPick, SystemLanes } from './SystemLanes.tsx';
 import { type FittedRuler, fitRulerBy, linesHeight } from '../../drawing/fit.ts';
 import { COUNTS_HEIGHTS, MARKS_HEIGHTS, NOTES_HEIGHTS, STRIPS_HEIGHTS } from '../../drawing/heights.ts';
 import { type RulerLayout, layoutRuler } from '../../drawing/layout.ts';
@@ -144,7 +144,6 @@ function useLayout(props: RulerProps, allLanes: readonly CountsLane[], width: nu
   }, [pattern, width, height, size, fit, fitBy, line, allLanes]);
 }
 
-const HANDS = 'Hands';
 const isHands = ({ name }: CountsLane) => name === HANDS;
 
 /** Nothing but the numbers of the beats. */

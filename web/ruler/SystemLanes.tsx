@@ -45,6 +45,9 @@ interface SystemProps {
   readonly heardPlaced: readonly PlacedMeasure[] | undefined;
 }
 
+/** The lane of what the hands do. */
+export const HANDS = 'Hands';
+
 /** The feet: a step on every beat, right and left, never stopping. */
 export const STEPS = {
   name: 'Steps',
@@ -103,7 +106,7 @@ export const SystemLanes = memo(
                 key={k}
                 name={name}
                 content={
-                  <TokensLane {...where} measures={measures} name={name} handSigns={handSigns && name === 'Hands'} />
+                  <TokensLane {...where} measures={measures} name={name} handSigns={handSigns && name === HANDS} />
                 }
               />
             ),
