@@ -2,6 +2,7 @@ import { type Fraction, ZERO, add, compare, div, floor, frac, mul, sub, toNumber
 import { beatOf, meterLength } from '../rhythm/meter.ts';
 import type { TupletPlace } from '../rhythm/place.ts';
 import type { SoundSpan } from '../rhythm/spell.ts';
+import { groupCells } from './groupCells.ts';
 import { type EmptyMeasure, type LaidNote, layNotes } from './layNotes.ts';
 import type { Leavings, RawMeasure } from './piece.ts';
 
@@ -14,12 +15,15 @@ export interface PlayedNote {
 /** Parts into which a beat may be divided, the simplest first; the odd ones are groups in other time. */
 const DIVISIONS = {
   2: [1, 2, 3, 4, 6, 8, 5, 12, 7],
-  3: [1, 3, 6, 2, 12, 4, 9],
+  3: [1, 3, 2, 6, 4, 12, 9],
 } as const;
 /** Where every tick is exact, finer places can be told apart. */
 const FINE = { 2: [...DIVISIONS[2], 9, 10, 16, 24], 3: [...DIVISIONS[3], 8, 24, 18] } as const;
 /** For what was played a little unevenly. */
-const COARSE = { 2: [1, 2, 3, 4], 3: [1, 3, 6, 2] } as const;
+const COARSE = { 2: [1, 2, 3, 4], 3: [1, 3, 2, 6] } as const;
+
+/** Parts with which a beat is written in plain values, or as a group of its own that is common. */
+const USUAL: Divisions = { 2: [1, 2, 3, 4, 5, 8], 3: [1, 2, 3, 4, 6, 12] };
 
 /** Parts of a beat that a note may stand beside its place: exact files are rounded to a tick; some are made human. */
 const EXACT = 0.016;
@@ -30,6 +34,7 @@ const END_BESIDE = 0.045;
 const STRUCK = 1 / 16;
 /** Ticks that a length may be off, both ends rounded; and how few of a quarter are coarse. */
 const ROUNDED = 1.6;
+const HALF = 0.55;
 const COARSE_TICKS = 100;
 /** So many of the notes must stand on the grid. */
 const EXPLAINED = 0.98;
@@ -47,7 +52,8 @@ export function onGrid(
   leavings: Leavings,
 ): RawMeasure[] | undefined {
   for (const [divisions, tolerance] of [
-    [FINE, Math.min(EXACT, 1.05 / quarter)],
+    [FINE, Math.min(EXACT, HALF / quarter)],
+    [FINE, Math.min(EXACT, ROUNDED / quarter)],
     [DIVISIONS, Math.max(EXACT, 0.55 / quarter)],
     [COARSE, HUMAN],
   ] as const) {
@@ -68,10 +74,15 @@ interface GridBeat {
   readonly length: Fraction;
   readonly compound: boolean;
   division: number;
+  /** Of a measure cut at its groups: what stands here, whatever its division. */
+  readonly group?: { readonly n: number; readonly m: number } | 'none';
 }
 
 class Grid {
-  private readonly beats: GridBeat[];
+  private beats: readonly GridBeat[];
+  private readonly ofMeasure: Map<EmptyMeasure, readonly GridBeat[]>;
+  /** A first beat, in whole notes. */
+  private readonly beat: number;
 
   constructor(
     private readonly measures: readonly EmptyMeasure[],
@@ -79,36 +90,67 @@ class Grid {
     private readonly tolerance: number,
     private readonly quarter: number,
   ) {
-    this.beats = measures.flatMap(beatsOf);
+    this.ofMeasure = new Map(measures.map((measure) => [measure, beatsOf(measure)]));
+    this.beats = [...this.ofMeasure.values()].flat();
+    this.beat = toNumber(this.beats[0]!.length);
   }
 
   /** The notes on the grid; undefined where too many are beside it. */
   place(notes: readonly PlayedNote[]): LaidNote[] | undefined {
-    const byBeat = new Map<GridBeat, number[]>();
-    const share = (time: number) => {
-      const beat = this.beatAt(time);
-      byBeat.set(beat, [...(byBeat.get(beat) ?? []), time]);
-    };
-    for (const { from } of notes) share(from);
-    let beside = 0;
-    for (const [beat, times] of byBeat) {
-      const found = this.divisions[beat.compound ? 3 : 2].find((division) =>
-        times.every((time) => this.near(beat, time, division)),
-      );
-      beat.division = found ?? this.divisions[beat.compound ? 3 : 2].reduce((a, b) => Math.max(a, b));
-      if (found === undefined) {
-        const onsets = notes.filter(({ from }) => this.beatAt(from) === beat);
-        const least = this.divisions[beat.compound ? 3 : 2].map((division) => ({
-          division,
-          off: onsets.filter(({ from }) => !this.near(beat, from, division)).length,
-        }));
-        const best = least.reduce((a, b) => (b.off < a.off ? b : a));
-        beat.division = best.division;
-        beside += best.off;
-      }
+    const byBeat = new Map<GridBeat, PlayedNote[]>();
+    for (const note of notes) {
+      const beat = this.beatAt(note.from);
+      byBeat.set(beat, [...(byBeat.get(beat) ?? []), note]);
     }
+    let beside = 0;
+    for (const measure of this.measures) {
+      const own = this.ofMeasure.get(measure)!;
+      for (const beat of own) beat.division = this.simplest(beat, byBeat.get(beat) ?? []) ?? 0;
+      if (own.every(({ division, compound }) => USUAL[compound ? 3 : 2].includes(division))) continue;
+      const cells = this.cells(
+        measure,
+        own.flatMap((beat) => byBeat.get(beat) ?? []),
+      );
+      if (cells) this.ofMeasure.set(measure, cells);
+      else for (const beat of own) if (beat.division === 0) beside += this.nearest(beat, byBeat.get(beat)!);
+    }
+    this.beats = [...this.ofMeasure.values()].flat();
     if (beside > notes.length * (1 - EXPLAINED)) return undefined;
     return this.snapped(notes, gateOf(notes, Math.max(this.tolerance, ROUNDED / this.quarter) / 4, this.quarter));
+  }
+
+  /** The fewest parts that give every onset of a beat a place. */
+  private simplest(beat: GridBeat, notes: readonly PlayedNote[]): number | undefined {
+    return this.divisions[beat.compound ? 3 : 2].find((division) =>
+      notes.every(({ from }) => this.near(beat, from, division)),
+    );
+  }
+
+  /** The measure cut at its groups, where they do not begin and end with the beats. */
+  private cells({ at, meter, length, pickup }: EmptyMeasure, notes: readonly PlayedNote[]): GridBeat[] | undefined {
+    if (this.divisions !== FINE) return undefined;
+    const from = pickup ? sub(meterLength(meter), length) : ZERO;
+    const shift = toNumber(from) - toNumber(at);
+    const onsets = notes.map((note) => note.from + shift);
+    const ends = notes.map((note) => note.to + shift);
+    const exact = this.tolerance * this.quarter < 1;
+    return groupCells(from, length, onsets, ends, this.tolerance / 4, exact)?.map((cell) => ({
+      ...cell,
+      group: cell.group ?? 'none',
+      at: add(at, sub(cell.at, from)),
+      compound: false,
+    }));
+  }
+
+  /** Divides a beat that no parts explain by those that explain most of it, and counts the rest. */
+  private nearest(beat: GridBeat, onsets: readonly PlayedNote[]): number {
+    const least = this.divisions[beat.compound ? 3 : 2].map((division) => ({
+      division,
+      off: onsets.filter(({ from }) => !this.near(beat, from, division)).length,
+    }));
+    const best = least.reduce((a, b) => (b.off < a.off ? b : a));
+    beat.division = best.division;
+    return best.off;
   }
 
   write(notes: readonly LaidNote[]): RawMeasure[] {
@@ -159,36 +201,43 @@ class Grid {
   private endOf(from: number, to: number, gate: number, start: Fraction): Fraction {
     const { length, division } = this.beatAt(toNumber(start) + 1e-9);
     const part = div(length, frac(division));
-    // Where the length tells nothing: to the next place of the grid that it reaches.
-    const parts = Math.ceil((to - toNumber(start)) / toNumber(part) - 0.02);
-    if (gate === 0) return add(start, mul(part, frac(Math.max(1, parts))));
-    const end = this.endAt(from + (to - from) / gate);
+    const end = gate === 0 ? this.nextPlace(to) : this.endAt(from + (to - from) / gate);
     return compare(end, start) > 0 ? end : add(start, part);
+  }
+
+  /** Where the length tells nothing: the next place of the grid that it reaches. */
+  private nextPlace(time: number): Fraction {
+    const { at, length, division } = this.beatAt(time);
+    const parts = Math.ceil(((time - toNumber(at)) / toNumber(length)) * division - 0.02);
+    return add(at, mul(length, frac(Math.max(0, parts), division)));
   }
 
   /** The simplest place of a beat where a note can have ended; it may divide a beat in which nothing begins. */
   private endAt(time: number): Fraction {
-    const beat = this.beatAt(time - toNumber(this.beats[0]!.length) * END_BESIDE);
+    const beat = this.beatAt(time - this.beat * END_BESIDE);
     const { at, length } = beat;
     const place = (time - toNumber(at)) / toNumber(length);
     const straight = this.divisions[beat.compound ? 3 : 2].filter((division) => beat.compound || division <= 4);
-    const known = beat.division === 1 ? [1, ...straight] : [1, beat.division];
+    const known = beat.group ? [] : beat.division === 1 ? [1, ...straight] : [1, beat.division];
     const fits = (division: number) =>
       Math.abs(place * division - Math.round(place * division)) <= END_BESIDE * division;
     const division = known.find(fits) ?? beat.division;
-    if (beat.division === 1) beat.division = division;
+    if (beat.division === 1 && !beat.group) beat.division = division;
     return add(at, mul(length, frac(Math.round(place * division), division)));
   }
 
   /** The groups of a measure: three in the time of two over two beats or four where that is what was played. */
   private tuplets(measure: EmptyMeasure, shift: Fraction, stretches: readonly SoundSpan[]): TupletPlace[] {
-    const end = add(measure.at, measure.length);
-    const own = this.beats.filter(({ at }) => compare(at, measure.at) >= 0 && compare(at, end) < 0);
+    const own = this.ofMeasure.get(measure)!;
     const places: TupletPlace[] = [];
     for (let i = 0; i < own.length; i++) {
-      const { at, length, division, compound } = own[i]!;
+      const { at, length, division, compound, group } = own[i]!;
       const odd = oddPart(division);
       const onset = add(at, shift);
+      if (group) {
+        if (group !== 'none') places.push({ ...group, onset, length });
+        continue;
+      }
       const wide = WIDE.find(
         ({ n, beats }) => i % beats === 0 && inParts(n, own.slice(i, i + beats), beats, onset, stretches),
       );

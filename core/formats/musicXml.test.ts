@@ -488,6 +488,7 @@ describe('MusicXML of others', () => {
     [score(measure(1, opens(1) + note('many'))), 'its duration “many” is no number'],
     [score(measure(1, opens(1) + note('900000000000.123456789'))), 'too large to be counted exactly'],
     ['<score-partwise><part-list/></score-partwise>', 'there are no measures in it'],
+    ['<measure/>'.repeat(20_001), '20001 measures, and at most 20000 are read'],
     [`<score-partwise>${' '.repeat(12_000_000)}`, 'a file of 12 MB is too much'],
   ])('says why it cannot read %.40s', (xml, trouble) => expect(readBack(readMusicXml(xml)).text).toContain(trouble));
 });

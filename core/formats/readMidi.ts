@@ -3,7 +3,9 @@ import { type Fraction, ZERO, add, compare, sub, toNumber } from '../rhythm/frac
 import { COMMON_TIME, LARGEST_UPPER, LOWER_NUMBERS, type Meter, meterLength, sameMeter } from '../rhythm/meter.ts';
 import type { EmptyMeasure } from './layNotes.ts';
 import { onGrid } from './midiGrid.ts';
+import { isStill, patternOfBytes } from './midiRhythm.ts';
 import { BadFile, Budget, Leavings, type Piece, type Played, type RawPart, type ReadFile, reading } from './piece.ts';
+import { rawPattern } from './rawItems.ts';
 
 /** Measures that a file lasts: more are no rhythm to be read. */
 const MOST_MIDI_MEASURES = 5000;
@@ -112,13 +114,16 @@ class MidiReader {
     if (heard.length === 0) throw new BadFile('there are no notes in it');
     const parts: RawPart[] = [];
     const played: Played[] = [];
-    for (const { id, name, sounds, leavings } of heard) {
+    for (const { id, name, sounds, leavings, pattern } of heard) {
       this.budget.use('voices');
       const over = this.quarter * HELD_OVER;
       const measures = this.measures(Math.max(...sounds.map(({ from, to }) => Math.max(from + 1, to - over))));
       const notes = sounds.map(({ from, to }) => ({ from: this.wholes(from), to: this.wholes(to) }));
-      const written = onGrid(notes, measures, this.quarter, leavings);
-      if (written) parts.push({ id, name, voices: [{ id: '1', measures: written, leftOut: leavings.counts }] });
+      const own = pattern && isStill(pattern, notes, metersOf(this.meters), 1.5 / this.quarter / 4);
+      const written = own ? rawPattern(pattern) : onGrid(notes, measures, this.quarter, leavings);
+      const literal = own ? { literal: true } : {};
+      if (written)
+        parts.push({ id, name, voices: [{ id: '1', measures: written, leftOut: leavings.counts, ...literal }] });
       played.push({ part: name, onsets: sounds.map(({ from }) => this.seconds(from)), free: written === undefined });
     }
     const quarters = this.tempos[0]?.quarters;
@@ -191,6 +196,9 @@ class MidiReader {
     const name = (
       track.find(({ event }) => event.type === 'trackName')?.event as { text?: string } | undefined
     )?.text?.trim();
+    const written =
+      track.map(({ event }) => event.type === 'sequencerSpecific' && patternOfBytes(event.data)).find(Boolean) ||
+      undefined;
     const byChannel = new Map<number, { sounds: Sound[]; open: Map<number, Sound[]>; leavings: Leavings }>();
     for (const { tick, event } of track) {
       if (event.type !== 'noteOn' && event.type !== 'noteOff') continue;
@@ -219,6 +227,7 @@ class MidiReader {
           id: `${index + 1}.${channel + 1}`,
           name: `${name || `Track ${index + 1}`}${channels}`,
           sounds: single,
+          pattern: written,
           leavings,
         },
       ];
@@ -244,6 +253,8 @@ class MidiReader {
     return withoutComplement(withPickup(measures), until);
   }
 }
+
+const metersOf = (signs: readonly { meter: Meter }[]) => signs.map(({ meter }) => meter);
 
 /** A first measure in a shorter meter of its own is a pickup to the meter that follows. */
 function withPickup(measures: readonly EmptyMeasure[]): EmptyMeasure[] {

@@ -9,6 +9,8 @@ import { timesOf } from './timesOf.ts';
 
 /** A score is some seven tags deep. */
 const DEEPEST = 60;
+/** Measures of all parts together, as they stand in the file: more take seconds, so it is said at once. */
+const MOST_WRITTEN = 20_000;
 /** Letters are read in pieces, so that what is wrong at the beginning is found at the beginning. */
 const PIECE = 65_536;
 
@@ -17,7 +19,12 @@ const PIECE = 65_536;
  * @param text  the whole file; entities that it declares itself are not expanded
  */
 export function readMusicXml(text: string): ReadFile {
-  return reading('musicxml', text.length, () => [new ScoreReader().read(text)]);
+  return reading('musicxml', text.length, () => {
+    const measures = text.match(/<measure[\s/>]/g)?.length ?? 0;
+    if (measures > MOST_WRITTEN)
+      throw new BadFile(`it has ${measures} measures, and at most ${MOST_WRITTEN} are read; split it`);
+    return [new ScoreReader().read(text)];
+  });
 }
 
 type Attributes = Readonly<Record<string, string>>;

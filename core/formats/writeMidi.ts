@@ -1,9 +1,10 @@
 import { type MidiEvent, writeMidi as midiBytes } from 'midi-file';
 import { countIn } from '../leading/countIn.ts';
-import { type Fraction, add, frac, mul, sub, toNumber } from '../rhythm/fraction.ts';
+import { type Fraction, frac, mul, toNumber } from '../rhythm/fraction.ts';
 import { type Meter, beatOf, sameMeter } from '../rhythm/meter.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
 import { playPattern } from '../rhythm/place.ts';
+import { rhythmBytes, soundsOf } from './midiRhythm.ts';
 
 export interface MidiOptions {
   readonly title?: string;
@@ -32,7 +33,7 @@ interface Timed {
 
 /**
  * A pattern as a Standard MIDI File: one track with meters and tempo, one of claps on the percussion channel, repeats
- * written out; a count-in on a track of its own.
+ * written out (the text of it goes along, so that they come back); a count-in on a track of its own.
  */
 export function writeMidi(pattern: Pattern, options: MidiOptions = {}): Uint8Array {
   const { title = '', bpm = USUAL_BPM, sound = 'clap' } = options;
@@ -59,7 +60,10 @@ export function writeMidi(pattern: Pattern, options: MidiOptions = {}): Uint8Arr
     },
     ...meters(pattern, before, tick, counts.length > 0),
   ];
-  const claps: Timed[] = [{ tick: 0, order: 0, event: { meta: true, type: 'trackName', text: 'Rhythm' } }];
+  const claps: Timed[] = [
+    { tick: 0, order: 0, event: { meta: true, type: 'trackName', text: 'Rhythm' } },
+    { tick: 0, order: 0, event: { meta: true, type: 'sequencerSpecific', data: rhythmBytes(pattern) } },
+  ];
   for (const { from, to } of soundsOf(played)) claps.push(...note(before + tick(from), before + tick(to), KEYS[sound]));
   const stick = counts.flatMap((at) => note(before + at, before + at + Math.round(division / 4), KEYS.stick));
   const tracks = [
@@ -95,21 +99,6 @@ function note(from: number, to: number, key: number): Timed[] {
     { tick: from, order: 2, event: { type: 'noteOn', channel: DRUMS, noteNumber: key, velocity: LOUD } },
     { tick: end, order: 1, event: { type: 'noteOff', channel: DRUMS, noteNumber: key, velocity: 0 } },
   ];
-}
-
-/** What is tied sounds on; times from beat 1 of measure 1. */
-function soundsOf(played: ReturnType<typeof playPattern>): { from: Fraction; to: Fraction }[] {
-  const sounds: { from: Fraction; to: Fraction }[] = [];
-  for (const { at, measure } of played) {
-    for (const { kind, onset, length } of measure.events) {
-      if (kind === 'rest') continue;
-      const from = sub(add(at, onset), measure.onset);
-      const to = add(from, length);
-      if (kind === 'note') sounds.push({ from, to });
-      else if (sounds.length > 0) sounds[sounds.length - 1]!.to = to;
-    }
-  }
-  return sounds;
 }
 
 /** Meters and rehearsal letters; a pickup is a short measure in a meter of its own. */
