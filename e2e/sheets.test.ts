@@ -173,4 +173,30 @@ describe('a sheet', () => {
     ).toBeGreaterThan(1);
     await page.getByRole('button', { name: 'Make it about these' }).waitFor();
   });
+
+  it('a booklet follows the plan of the term: contents, a sheet a lesson, keys at the end', async () => {
+    const { page } = await at('/plan/term');
+    await page.getByRole('link', { name: 'Booklet of sheets' }).click();
+    await page.getByText(/sheets on \d+ pages, keys at the end/).waitFor();
+    const lessons = page.getByRole('list', { name: 'Lessons of the term' }).getByRole('combobox');
+    for (const one of await lessons.all()) await one.selectOption('none');
+    await page.getByText('the booklet is empty').waitFor();
+    expect(await page.getByRole('button', { name: 'Save the PDF' }).isDisabled()).toBe(true);
+    await lessons.nth(0).selectOption('made');
+    await lessons.nth(1).selectOption('made');
+    await page.getByRole('checkbox', { name: 'True or false?' }).uncheck();
+    await page.getByText(/^2 sheets on 7 pages/).waitFor();
+    const before = await savedPages(page);
+    expect(before[0]).toMatch(/^Rhythm booklet Harbour 2 .*Contents .*2 .*3 For the teacher: keys 4/);
+    expect(before[1]).toMatch(/^Name Date .*Write the counts.*Complete the measure.* 2$/);
+    expect(before[3]).toMatch(/^Key: .* 4$/);
+    // What was chosen is there after a reload; other questions are others.
+    await page.reload();
+    await page.getByText(/^2 sheets on 7 pages/).waitFor();
+    expect(await savedPages(page)).toEqual(before);
+    await page.keyboard.press('n');
+    await expect.poll(() => savedPages(page)).not.toEqual(before);
+    await page.getByRole('link', { name: 'The plan' }).click();
+    await page.waitForURL(/\/plan\/term$/);
+  });
 });

@@ -58,6 +58,14 @@ const ARRIVING: Readonly<Record<string, TSchema>> = {
 
 const PREFIX = 'virtual:fits/';
 
+/** Helpers come by `require`, which a browser does not know: a module imports them. */
+function withImports(code: string): string {
+  return code.replaceAll(
+    /const (\w+) = require\("([^"]+)"\)\.default/g,
+    'import $1Module from "$2.js";const $1 = $1Module.default ?? $1Module',
+  );
+}
+
 /**
  * Compiles the contract's schemas to plain code when the pages are built, each to a module of its own, so that a page
  * loads only the checks it needs. (The content policy forbids making code at run time, which is how Ajv works
@@ -74,7 +82,7 @@ export function validatorsPlugin(): Plugin {
       if (!schema) throw new Error(`nothing is known of ${name}: add its schema here`);
       const ajv = new Ajv({ logger: false, unicode: false, code: { source: true, esm: true } });
       const make = (standalone as unknown as { default?: typeof standalone }).default ?? standalone;
-      return make(ajv, ajv.compile(schema));
+      return withImports(make(ajv, ajv.compile(schema)));
     },
   };
 }

@@ -42,3 +42,11 @@ export function lessonSlots({ from, until, slots, holidays }: TermDays): LessonS
   }
   return lessons;
 }
+
+/** Whether a lesson is that of a day of the term; one without a time is the day’s. */
+export function standsIn(
+  { day, starts }: { readonly day: Day | null; readonly starts: string | null },
+  slot: LessonSlot,
+): boolean {
+  return day === slot.day && (starts === null || starts === slot.starts);
+}

@@ -10,7 +10,6 @@ import { inNaming } from '../../core/wording/valueNames.ts';
 import type { Fonts } from '../fonts.ts';
 import { fitted, wrapped } from '../lettering.ts';
 import type { WrittenText } from '../pdfPen.ts';
-import type { Shape } from '../strokes.ts';
 import { type Block, box, line, moved, movedTexts } from './block.ts';
 import type { DrawQuestion, SheetInk } from './drawQuestion.ts';
 import { cardPages, foldPages, slipPages, stripPages } from './kinds/pages.ts';
@@ -25,7 +24,8 @@ import {
 } from './kinds/rhythms.ts';
 import { drawCircle, drawDraw, drawNameSign, drawStems } from './kinds/signs.ts';
 import { drawHowMany, drawSums, drawTrueFalse } from './kinds/values.ts';
-import { MARGIN, type Page, type PlacedBlock, upright } from './paper.ts';
+import { Flow, paragraph, textBlock } from './flow.ts';
+import { MARGIN, type Page, upright } from './paper.ts';
 import { sideBySide, stacked } from './twoToAPage.ts';
 
 /** All that is printed together: the versions of a sheet, their keys, and a copy for each name. */
@@ -74,65 +74,7 @@ const NUMBER = 24;
 const POINTS_ROOM = 30;
 const AFTER_QUESTION = 9;
 const AFTER_PART = 10;
-const FOOTER = 18;
 const STEP = 9;
-
-/** Puts blocks on pages, one under the other or side by side; a block is never cut. */
-class Flow {
-  readonly pages: Page[] = [];
-  private blocks: PlacedBlock[] = [];
-  private y = MARGIN;
-  readonly width: number;
-  readonly bottom: number;
-
-  constructor(
-    private readonly paper: { width: number; height: number },
-    readonly by: number,
-  ) {
-    this.width = (paper.width - 2 * MARGIN) / by;
-    this.bottom = paper.height - MARGIN - FOOTER;
-  }
-
-  /** @param keep  points that have to follow on the same page */
-  add(block: Block, after: number, keep = 0) {
-    this.addRow([{ block, x: 0 }], after, keep);
-  }
-
-  /** Blocks side by side, as high as the highest. */
-  addRow(row: readonly { block: Block; x: number }[], after: number, keep = 0) {
-    const height = Math.max(...row.map(({ block }) => block.height)) * this.by;
-    if (this.blocks.length > 0 && this.y + height + keep * this.by > this.bottom) this.turn();
-    for (const { block, x } of row) this.blocks.push({ block, x: MARGIN + x * this.by, y: this.y, by: this.by });
-    this.y += height + after * this.by;
-  }
-
-  skip(points: number) {
-    this.y += points * this.by;
-  }
-
-  turn() {
-    if (this.blocks.length > 0) this.pages.push({ ...this.paper, blocks: this.blocks });
-    this.blocks = [];
-    this.y = MARGIN;
-  }
-}
-
-function textBlock(
-  tag: Block['tag'],
-  texts: readonly WrittenText[],
-  width: number,
-  height: number,
-  shapes: readonly Shape[] = [],
-): Block {
-  return { tag, width, height, shapes, texts };
-}
-
-function paragraph(text: string, ink: SheetInk, size: number): Block {
-  const lines = wrapped(ink.fonts.letters, text, size, ink.width);
-  const step = size * 1.3;
-  const texts = lines.map((one, i): WrittenText => ({ text: one, x: 0, y: size + i * step, size }));
-  return textBlock('P', texts, ink.width, lines.length * step);
-}
 
 /** Name, date, title, version and what can be earned. */
 function heading(job: SheetJob, made: MadeSheet, ink: SheetInk): Block[] {
@@ -364,11 +306,10 @@ function childCopies(job: SheetJob, fonts: Fonts, seed: (made: MadeSheet) => str
   return sideBySide(some.length > 1 ? some : [...some, ...some], paper);
 }
 
-/** Every page in the order of printing: what the children get, what is for all, what is for the teacher. */
-export function sheetPages(job: SheetJob, fonts: Fonts): Page[] {
+/** The pages of a sheet in the order of printing: what children get or is for all, and what is for the teacher. */
+export function sheetSides(job: SheetJob, fonts: Fonts): { children: Page[]; teacher: Page[] } {
   const { sheet, made } = job;
   const seed = (one: MadeSheet) => `Seed ${sheet.seed}${one.version ? ` · version ${one.version}` : ''}`;
-  const copies = childCopies(job, fonts, seed);
   const [first] = made;
   const size = upright(sheet.paper);
   const special = (first?.parts ?? [])
@@ -376,7 +317,13 @@ export function sheetPages(job: SheetJob, fonts: Fonts): Page[] {
     .flatMap((part) => specialPages(part, job, inkOf(job, fonts, size.width - 2 * MARGIN)));
   const lists = made.flatMap((one) => withFooters(listPages(job, one, fonts), `${seed(one)} · to clap`));
   const keys = made.flatMap((one) => withFooters(keyPages(job, one, fonts), `${seed(one)} · key`));
-  return onLeaves([...copies, ...special, ...lists, ...keys]);
+  return { children: [...childCopies(job, fonts, seed), ...special], teacher: [...lists, ...keys] };
+}
+
+/** Every page in the order of printing. */
+export function sheetPages(job: SheetJob, fonts: Fonts): Page[] {
+  const { children, teacher } = sheetSides(job, fonts);
+  return onLeaves([...children, ...teacher]);
 }
 
 /** An empty page before one that must be the front of a leaf. */

@@ -6,11 +6,16 @@ import { type SheetJob, sheetPages } from './sheetPages.ts';
 
 /** A sheet with its key as a PDF: the same bytes for the same sheet, its words to be selected, its parts told apart. */
 export async function sheetPdf(job: SheetJob, kit: DrawingKit): Promise<Uint8Array> {
+  return pagesPdf(job.sheet.title, sheetPages(job, await kit.fonts()), kit);
+}
+
+/** Drawn pages as a PDF. */
+export async function pagesPdf(title: string, pages: readonly Page[], kit: DrawingKit): Promise<Uint8Array> {
   const [fonts, Document] = await Promise.all([kit.fonts(), kit.pdf()]);
-  const pen = new PdfPen(Document, fonts, job.sheet.title, { autoFirstPage: false, margin: 0 });
+  const pen = new PdfPen(Document, fonts, title, { autoFirstPage: false, margin: 0 });
   const body = pen.document.struct('Document');
   pen.document.addStructure(body);
-  for (const page of sheetPages(job, fonts)) drawPage(pen, body, page);
+  for (const page of pages) drawPage(pen, body, page);
   body.end();
   return pen.end();
 }

@@ -15,6 +15,7 @@ import { CM, MARGIN, PAPER_SIZES, type Page } from './paper.ts';
 import { type SheetJob, sheetPages } from './sheetPages.ts';
 import { patternOf } from '../../core/rhythm/arbitrary.test-helper.ts';
 import { scoreLines } from './score.ts';
+import { bookletPages } from './bookletPages.ts';
 import { sideBySide } from './twoToAPage.ts';
 import { sheetPdf } from './sheetPdf.ts';
 
@@ -415,4 +416,54 @@ describe('the key', () => {
       expect(key.height).toBeGreaterThanOrEqual(sheet.height);
     }
   });
+});
+
+describe('a booklet', () => {
+  const chapter = (title: string, parts: readonly SheetPart[], more: Partial<Sheet> = {}) => ({
+    when: 'Tue 1 Dec',
+    job: jobOf(parts, { title, ...more }, { names: ['Ada', 'Bo'] }),
+  });
+  const says = ({ blocks }: Page) => blocks.flatMap(({ block }) => block.texts.map(({ text }) => text));
+  const pages = bookletPages(
+    {
+      title: 'Rhythm booklet',
+      about: 'Harbour 2',
+      chapters: [
+        chapter('Half', [part('counts', { count: 2 })]),
+        chapter('Tie', [part('counts', { count: 30 })]),
+        chapter('Cards', [part('cards', { count: 8 })]),
+        chapter('Rests', [part('write', { count: 2 })]),
+      ],
+    },
+    fonts,
+  );
+  const begins = (title: string) => pages.findIndex((page, i) => i > 0 && says(page).includes(title)) + 1;
+
+  it('has contents that say on which page each sheet begins, and the keys', () => {
+    const first = says(pages[0]!);
+    const named = (title: string) => Number(first[first.indexOf(title) + 1]);
+    for (const title of ['Half', 'Tie', 'Rests']) expect([title, named(title)]).toEqual([title, begins(title)]);
+    expect(pages[named('Cards') - 1]!.front).toBe(true);
+    expect(named('For the teacher: keys')).toBe(begins('Key: Half'));
+  });
+  it('every page has its number, in the order of the chapters, keys after all of them', () => {
+    pages.forEach((page, i) => expect(says(page)).toContain(String(i + 1)));
+    const order = ['Half', 'Tie', 'Rests', 'Key: Half', 'Key: Tie', 'To clap: Rests', 'Key: Rests'].map(begins);
+    expect(order).toEqual([...order].sort((a, b) => a - b));
+    expect(order).not.toContain(0);
+  });
+  it('has one copy of each sheet, and cards whose backs are behind them', () => {
+    expect(pages.flatMap(says)).not.toContain('Ada');
+    pages.forEach((page, i) => page.front && expect(i % 2).toBe(0));
+    expect(pages.filter(({ front }) => front).length).toBeGreaterThan(0);
+  });
+  it('contents of many lessons go on overleaf, and the numbers with them', () => {
+    const many = Array.from({ length: 50 }, (_, i) => chapter(`Lesson ${i + 1}.`, [part('circle', { count: 1 })]));
+    const long = bookletPages({ title: 'B', about: 'C', chapters: many }, fonts);
+    expect(says(long[1]!)).toContain('Lesson 50.');
+    const text = [...says(long[0]!), ...says(long[1]!)];
+    const page = Number(text[text.indexOf('Lesson 50.') + 1]);
+    expect(says(long[page - 1]!)).toContain('Lesson 50.');
+  });
+  it('of nothing is nothing', () => expect(bookletPages({ title: 'B', about: 'C', chapters: [] }, fonts)).toEqual([]));
 });

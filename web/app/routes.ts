@@ -43,6 +43,7 @@ export const ROUTES: readonly PageRoute[] = [
   { path: 'plan/:part', Page: lazy(() => import('../pages/plan/PlanPage.tsx')) },
   { path: 'plan/:classId/:lessonId', Page: lazy(() => import('../pages/plan/LessonPage.tsx')) },
   { path: 'sheets', title: 'Sheets', Page: lazy(() => import('../pages/sheets/SheetsPage.tsx')) },
+  { path: 'sheets/booklet/:classId', Page: lazy(() => import('../pages/sheets/BookletPage.tsx')) },
   { path: 'sheets/:sheetId', Page: lazy(() => import('../pages/sheets/SheetsPage.tsx')) },
   { path: 'first-day', Page: lazy(() => import('../pages/firstDay/FirstDayPage.tsx')) },
   { path: 'staff', Page: lazy(() => import('../pages/staff/StaffPage.tsx')) },

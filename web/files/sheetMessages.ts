@@ -12,6 +12,16 @@ export interface SheetRequest {
   readonly drawn?: number;
 }
 
+/** Sheets printed together, in their order, with contents and the keys at the end. */
+export interface BookletRequest {
+  readonly id: number;
+  readonly title: string;
+  readonly about: string;
+  readonly chapters: readonly { readonly when: string; readonly sheet: Sheet }[];
+  readonly voice: Voice;
+  readonly className: string;
+}
+
 /** A sheet as it will be printed. */
 export interface SheetFile {
   readonly bytes: Uint8Array<ArrayBufferLike>;

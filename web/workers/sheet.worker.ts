@@ -1,8 +1,9 @@
 import { makeSheet, versionsOf } from '../../core/sheets/sheet.ts';
+import { bookletPages } from '../../drawing/sheets/bookletPages.ts';
 import { sheetPages } from '../../drawing/sheets/sheetPages.ts';
-import { sheetPdf } from '../../drawing/sheets/sheetPdf.ts';
+import { pagesPdf, sheetPdf } from '../../drawing/sheets/sheetPdf.ts';
 import { kit } from '../files/kit.ts';
-import type { SheetAnswer, SheetRequest } from '../files/sheetMessages.ts';
+import type { BookletRequest, SheetAnswer, SheetRequest } from '../files/sheetMessages.ts';
 
 const answer = (message: SheetAnswer, transfer: Transferable[] = []) => postMessage(message, { transfer });
 
@@ -15,6 +16,19 @@ async function make({ id, sheet, voice, className, names, drawn }: SheetRequest)
   answer({ ok: true, id, bytes, parts, points: made[0]!.points, pages }, [bytes.buffer]);
 }
 
-addEventListener('message', ({ data }: MessageEvent<SheetRequest>) => {
-  make(data).catch((error: Error) => answer({ ok: false, id: data.id, trouble: error.message }));
+async function bind({ id, title, about, chapters, voice, className }: BookletRequest): Promise<void> {
+  const jobs = chapters.map(({ when, sheet }) => {
+    const made = versionsOf(sheet).map((version) => makeSheet(sheet, voice.counts, version));
+    return { when, job: { sheet, made, voice, className } };
+  });
+  const pages = bookletPages({ title, about, chapters: jobs }, await kit.fonts());
+  const bytes = await pagesPdf(title, pages, kit);
+  const points = jobs.reduce((all, { job }) => all + (job.made[0]?.points ?? 0), 0);
+  answer({ ok: true, id, bytes, parts: [], points, pages: pages.length }, [bytes.buffer]);
+}
+
+addEventListener('message', ({ data }: MessageEvent<SheetRequest | BookletRequest>) => {
+  ('chapters' in data ? bind(data) : make(data)).catch((error: Error) =>
+    answer({ ok: false, id: data.id, trouble: error.message }),
+  );
 });

@@ -7,6 +7,7 @@ import { v4 as uuid } from 'uuid';
 import type { LessonEdit, SavedLesson } from '../../../contract/lesson.ts';
 import type { PatternEdit } from '../../../contract/pattern.ts';
 import { LESSON_TEMPLATES, type LessonTemplate } from '../../../core/planning/lesson.ts';
+import { standsIn } from '../../../core/planning/slots.ts';
 import type { PlannedLesson } from '../../../core/planning/term.ts';
 import { TEMPLATE_WORDS, elementName, leftText, stepText } from '../../../core/wording/planWords.ts';
 import { listed } from '../../../core/wording/plurals.ts';
@@ -20,7 +21,7 @@ import { useKeys } from '../../ui/useKeys.ts';
 import { useSave } from '../../api/useSave.ts';
 import { lessonOf } from './lessonDraft.ts';
 import { preparedDay } from './prepareDay.ts';
-import { planned, standsIn } from './termDraft.ts';
+import { planned } from './termDraft.ts';
 import { type PlanViewProps, type Planning, dayOfMoment } from './usePlanning.ts';
 
 /** So many days of the term are shown ahead. */

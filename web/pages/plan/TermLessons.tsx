@@ -5,12 +5,12 @@ import { ArrowDown, ArrowUp, GripVertical, RotateCw } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
+import { standsIn } from '../../../core/planning/slots.ts';
 import type { PlannedLesson, TermStep } from '../../../core/planning/term.ts';
 import { elementName, stepText } from '../../../core/wording/planWords.ts';
 import { counted, listed } from '../../../core/wording/plurals.ts';
 import { lessonPath } from '../../lesson/stops.ts';
 import { Sorting } from '../../ui/Sorting.tsx';
-import { standsIn } from './termDraft.ts';
 import { type Planning, dayOfMoment } from './usePlanning.ts';
 
 interface TermLessonsProps {

@@ -1,7 +1,8 @@
-import { CalendarDays } from 'lucide-react';
+import { BookOpen, CalendarDays } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { createPortal } from 'react-dom';
+import { Link } from 'react-router';
 import type { SavedLesson } from '../../../contract/lesson.ts';
 import type { TermPlanEdit } from '../../../contract/termPlan.ts';
 import { lessonSlots } from '../../../core/planning/slots.ts';
@@ -41,7 +42,7 @@ export function TermView({ planning, actions }: PlanViewProps) {
   useKeys(!begun && mayPlan ? { ' ': begin } : {});
   return (
     <>
-      {begun && <CalendarButton lessons={lessons} planning={planning} actions={actions} />}
+      {begun && <TakeOut lessons={lessons} planning={planning} actions={actions} />}
       {!begun &&
         mayPlan &&
         createPortal(
@@ -160,13 +161,14 @@ function Troubles({ left, late, naming }: TroublesProps) {
   );
 }
 
-interface CalendarProps {
+interface TakeOutProps {
   readonly lessons: readonly PlannedLesson[];
   readonly planning: Planning;
   readonly actions: HTMLElement;
 }
 
-function CalendarButton({ lessons, planning: { schoolClass, voice }, actions }: CalendarProps) {
+/** A term on paper, and in a calendar. */
+function TakeOut({ lessons, planning: { schoolClass, voice }, actions }: TakeOutProps) {
   const [problem, setProblem] = useState<Error>();
   const takeOut = async () => {
     try {
@@ -179,9 +181,14 @@ function CalendarButton({ lessons, planning: { schoolClass, voice }, actions }: 
   return (
     <>
       {createPortal(
-        <Button variant="outline-dark" disabled={lessons.length === 0} onClick={() => void takeOut()}>
-          <CalendarDays size={16} aria-hidden /> Calendar file
-        </Button>,
+        <>
+          <Link className="btn btn-outline-dark" to={`/sheets/booklet/${schoolClass.id}`}>
+            <BookOpen size={16} aria-hidden /> Booklet of sheets
+          </Link>
+          <Button variant="outline-dark" disabled={lessons.length === 0} onClick={() => void takeOut()}>
+            <CalendarDays size={16} aria-hidden /> Calendar file
+          </Button>
+        </>,
         actions,
       )}
       {problem && <Notice problem={problem} />}

@@ -2,7 +2,7 @@ import { addDays, format, parseISO } from 'date-fns';
 import type { LessonEdit } from '../../../contract/lesson.ts';
 import type { TermPlanEdit } from '../../../contract/termPlan.ts';
 import type { Day } from '../../../core/planning/days.ts';
-import { type LessonSlot, lessonSlots } from '../../../core/planning/slots.ts';
+import { type LessonSlot, lessonSlots, standsIn } from '../../../core/planning/slots.ts';
 import {
   type PlannedTerm,
   type TermStep,
@@ -132,11 +132,6 @@ export function planned(term: TermPlanEdit, met: ReadonlyMap<ElementId, Day>): P
     filled(term),
     new Map([...before, ...within.map(([id]) => [id, term.from] as const)]),
   );
-}
-
-/** Whether a lesson is that of a day of the term; one without a time is the day’s. */
-export function standsIn({ day, starts }: Pick<LessonEdit, 'day' | 'starts'>, slot: LessonSlot): boolean {
-  return day === slot.day && (starts === null || starts === slot.starts);
 }
 
 /** Which lesson of the term stands at a time; -1 for none. */

@@ -14,7 +14,6 @@ import { counted } from '../../../core/wording/plurals.ts';
 import { voiceOf } from '../../../core/wording/voice.ts';
 import { useClass, useClasses } from '../../api/hooks.ts';
 import { useSheets } from '../../api/sheets.ts';
-import { useWidth } from '../../ruler/useWidth.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { Select } from '../../ui/Select.tsx';
 import { useCurrentClass } from '../../domain/currentClass.ts';
@@ -24,11 +23,10 @@ import { useOfferedPatterns } from '../../domain/offeredPatterns.ts';
 import { HardElements } from './HardElements.tsx';
 import { KeepSheet } from './KeepSheet.tsx';
 import { PartList } from './PartList.tsx';
-import { PdfPages } from './PdfPages.tsx';
+import { SheetPreview, openToPrint, printedText } from './SheetPreview.tsx';
 import { SheetOptions } from './SheetOptions.tsx';
 import { forgetDraft, keepDraft, lastDraft } from './keptDraft.ts';
 import { aboutHard, anySeed, drawnSheet, editOf, levelTest, newSheet } from './sheetDraft.ts';
-import type { SheetFile } from '../../files/sheetMessages.ts';
 import { sheetFile, useSheetFile } from './useSheetFile.ts';
 import './sheets.scss';
 
@@ -179,52 +177,10 @@ function SheetView({ saved, sheets, patterns, classes, begin }: ViewProps) {
             />
           )}
         </section>
-        <Preview trouble={trouble} file={file} copies={names.length} />
+        <SheetPreview trouble={trouble} file={file} says={file && printedText(file.pages, names.length)} />
       </div>
     </>
   );
-}
-
-/** "58 pages are printed, a copy for each of 26 children, with lists and keys. Here are those of two." */
-function printedText(pages: number, copies: number): string {
-  const all = pages === 1 ? '1 page is printed' : `${pages} pages are printed`;
-  if (copies < 2) return `${all}.`;
-  const seen = copies > 2 ? ' Here are those of two.' : '';
-  return `${all}: a copy for each of ${copies} children, lists and keys.${seen}`;
-}
-
-/** A page is not shown larger than it is printed, by much. */
-const WIDEST = 760;
-
-function Preview({
-  trouble,
-  file,
-  copies,
-}: {
-  trouble: string | undefined;
-  file: SheetFile | undefined;
-  copies: number;
-}) {
-  const [frame, wide] = useWidth();
-  const width = Math.min(wide, WIDEST);
-  return (
-    <section className="sheet-preview" aria-label="As it will be printed">
-      <div ref={frame} />
-      {trouble && <Notice problem={{ message: trouble }} />}
-      {file && <p className="sheet-copies">{printedText(file.pages, copies)}</p>}
-      {file && width > 0 ? (
-        <PdfPages bytes={file.bytes} width={width} />
-      ) : (
-        <p className="sheet-copies">Drawing the pages…</p>
-      )}
-    </section>
-  );
-}
-
-/** Shows the file in a window of its own, from where it is printed; where none opens, it is saved. */
-function openToPrint(content: Blob): void {
-  const address = URL.createObjectURL(content);
-  if (!window.open(address)) saveFile('Sheet.pdf', content);
 }
 
 const NEW = '';

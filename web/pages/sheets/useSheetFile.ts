@@ -1,8 +1,8 @@
 import { useEffect, useRef, useState } from 'react';
 import { askOnce } from '../../files/askWorker.ts';
-import type { SheetAnswer, SheetFile, SheetRequest } from '../../files/sheetMessages.ts';
+import type { BookletRequest, SheetAnswer, SheetFile, SheetRequest } from '../../files/sheetMessages.ts';
 
-type Wanted = Omit<SheetRequest, 'id'>;
+type Wanted = Omit<SheetRequest, 'id'> | Omit<BookletRequest, 'id'>;
 
 function start(): Worker {
   return new Worker(new URL('../../workers/sheet.worker.ts', import.meta.url), { type: 'module' });
@@ -10,7 +10,7 @@ function start(): Worker {
 
 /** Makes a sheet once, for saving or printing. Throws an Error that says what went wrong. */
 export async function sheetFile(wanted: Wanted): Promise<SheetFile> {
-  const request: SheetRequest = { ...wanted, id: 0 };
+  const request = { ...wanted, id: 0 };
   const answer = await askOnce<SheetAnswer>(start(), request, 'The sheet cannot be made; reload the page.');
   if (!answer.ok) throw new Error(`The sheet cannot be made: ${answer.trouble}.`);
   return answer;
@@ -41,7 +41,7 @@ export function useSheetFile(wanted: Wanted): { file: SheetFile | undefined; tro
   useEffect(() => {
     const id = ++asked.current;
     const late = setTimeout(() => {
-      worker.current?.postMessage({ ...(JSON.parse(key) as Wanted), id } satisfies SheetRequest);
+      worker.current?.postMessage({ ...(JSON.parse(key) as Wanted), id });
     }, SETTLED_MS);
     return () => clearTimeout(late);
   }, [key]);
