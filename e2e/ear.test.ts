@@ -266,9 +266,20 @@ describe('cards', () => {
     await page.keyboard.press('c');
     expect(await row()).not.toEqual(['h q q, 4 beats', 'w, 4 beats']);
     await page.keyboard.press('z');
+    // What is turned over stays so while it is led, until it is opened there.
+    await page.keyboard.press('t');
     await page.keyboard.press('l');
     await page.getByRole('button', { name: /Start/ }).waitFor();
     expect(await page.locator('#lead-pattern option:checked').textContent()).toBe('Cards of Slow tide');
+    const covers = page.getByLabel(/is covered/);
+    await covers.waitFor();
+    await page.keyboard.press('Space');
+    await page.locator('.lead-stage').waitFor();
+    expect(await covers.evaluateAll((all) => all.map((one) => one.getAttribute('aria-label')))).toEqual([
+      'Measure 1 is covered',
+    ]);
+    await page.keyboard.press('u');
+    await covers.waitFor({ state: 'detached' });
   });
 });
 

@@ -3,7 +3,7 @@ import { changesOf } from '../exercises/rhythms/changes.ts';
 import { type Vocabulary, fits } from '../exercises/rhythms/vocabulary.ts';
 import { reversedItems } from '../leading/backwards.ts';
 import { randomFrom } from '../random.ts';
-import { type Fraction, ZERO, compare, div, sub, sum } from '../rhythm/fraction.ts';
+import { type Fraction, ZERO, add, compare, div, floor, sub, sum, toNumber } from '../rhythm/fraction.ts';
 import { type Meter, beatOf, meterLength } from '../rhythm/meter.ts';
 import type { Item, Measure, Pattern } from '../rhythm/pattern.ts';
 import { itemLength, unfold } from '../rhythm/place.ts';
@@ -48,6 +48,37 @@ export function turnCard(cards: readonly Card[], at: number): readonly Card[] {
   if (!card) return cards;
   const { faceDown, ...open } = card;
   return cards.with(at, faceDown ? open : { ...card, faceDown: true });
+}
+
+/** Cards laid anew, as long as those before them: what lies where one was turned over is turned over. */
+export function turnedAs(before: readonly Card[], cards: readonly Card[]): readonly Card[] {
+  const hidden = spansOf(before).filter(({ card }) => card.faceDown);
+  return spansOf(cards).map(({ card, from, to }): Card => {
+    const inside = hidden.some((one) => compare(one.from, to) < 0 && compare(from, one.to) < 0);
+    return inside ? { ...card, faceDown: true } : card;
+  });
+}
+
+/** Measures of the row, from 0, of which anything is turned over. */
+export function coveredMeasures(cards: readonly Card[], meter: Meter): number[] {
+  const length = meterLength(meter);
+  const hidden = spansOf(cards).filter(({ card }) => card.faceDown);
+  const places = hidden.flatMap(({ from, to }) => {
+    const first = floor(div(from, length));
+    const end = Math.ceil(toNumber(div(to, length)));
+    return Array.from({ length: end - first }, (_, i) => first + i);
+  });
+  return [...new Set(places)];
+}
+
+/** Where each card of a row begins and ends, in whole notes. */
+function spansOf(cards: readonly Card[]): { card: Card; from: Fraction; to: Fraction }[] {
+  let at = ZERO;
+  return cards.map((card) => {
+    const from = at;
+    at = add(at, lengthOfCard(card));
+    return { card, from, to: at };
+  });
 }
 
 /** Its notes and rests in reverse. */

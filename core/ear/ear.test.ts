@@ -16,11 +16,13 @@ import {
   cardsOf,
   cardsPattern,
   changeOneThing,
+  coveredMeasures,
   moveCard,
   reverseCard,
   silenceCard,
   swapCards,
   turnCard,
+  turnedAs,
 } from './cards.ts';
 import { echoPattern, echoSteps, nextEchoStep } from './echoChain.ts';
 import { otherWays } from './otherWays.ts';
@@ -86,6 +88,14 @@ describe('write it: how it was written down', () => {
   it('part marks are per beat', () => {
     const [measure] = compareWritten(patternOf('4/4 q q h'), patternOf('4/4 q e e h')).measures;
     expect([measure!.beatsRight, measure!.beats, measure!.number]).toEqual([3, 4, 1]);
+    // Nothing written is nothing right, though three beats of it are silent.
+    const nothing = compareWritten(patternOf('4/4 (q) (h) q | q (h.)'), patternOf('4/4 (M2)')).measures;
+    expect(nothing.map(({ beatsRight, wrongFromBeat }) => [beatsRight, wrongFromBeat])).toEqual([
+      [0, 4],
+      [0, 1],
+    ]);
+    const rests = compareWritten(patternOf('4/4 (M1) | w'), patternOf('4/4 (M1) | w')).measures;
+    expect(rests[0]).toMatchObject({ right: true, beatsRight: 4 });
   });
 
   it('right exactly where it sounds the same', () => {
@@ -266,6 +276,20 @@ describe('cards', () => {
   it('a card turned over twice is open', () => {
     expect(turnCard(cards, 1)[1]).toHaveProperty('faceDown', true);
     expect(turnCard(turnCard(cards, 1), 1)).toEqual(cards);
+  });
+  it('what is turned over stays so when something is changed, and says which measures it is', () => {
+    const row = turnCard(cardsOf(patternOf('4/4 q q h | q e e h | w'), 'measures'), 1);
+    const measures = cardsOf(patternOf('4/4 q q h | h q q | w'), 'measures');
+    expect(turnedAs(row, measures).map(({ faceDown }) => faceDown)).toEqual([undefined, true, undefined]);
+    const cells = turnedAs(row, cardsOf(patternOf('4/4 q q h | h q q | w'), 'cells'));
+    expect(cells.map(({ faceDown }) => faceDown === true)).toEqual([false, false, false, true, true, true, false]);
+    expect(coveredMeasures(row, COMMON_TIME)).toEqual([1]);
+    expect(coveredMeasures(cells, COMMON_TIME)).toEqual([1]);
+    const over = turnCard(cardsOf(patternOf('4/4 q h.'), 'cells'), 0);
+    expect([coveredMeasures([...over, ...over], COMMON_TIME), coveredMeasures(cards, COMMON_TIME)]).toEqual([
+      [0, 1],
+      [],
+    ]);
   });
 
   it('a card says how long it is', () =>

@@ -55,6 +55,10 @@ function compared(frame: Line, other: Line, i: number): MeasureWritten {
   const played = frame.measures[i]!;
   const until = add(played.at, played.measure.length);
   const beats = frame.beats.filter(({ at }) => compare(at, played.at) >= 0 && compare(at, until) < 0);
+  const within = (onsets: readonly Fraction[]) =>
+    onsets.some((onset) => compare(onset, played.at) >= 0 && compare(onset, until) < 0);
+  // Where nothing was written no beat is right, though nothing sounds in some of them.
+  const empty = within(frame.onsets) && !within(other.onsets);
   const right = beats.map((beat) => sameTimes(insideBeat(frame.onsets, beat), insideBeat(other.onsets, beat)));
   const wrong = right.indexOf(false);
   const also = other.measures.findIndex(({ at }) => equal(at, played.at));
@@ -67,7 +71,7 @@ function compared(frame: Line, other: Line, i: number): MeasureWritten {
     sameSound: wrong < 0,
     sameWriting: sameText,
     wrongFromBeat: wrong < 0 ? null : beats[wrong]!.beat,
-    beatsRight: right.filter(Boolean).length,
+    beatsRight: empty ? 0 : right.filter(Boolean).length,
     beats: beats.length,
   };
 }

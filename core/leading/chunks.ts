@@ -33,6 +33,17 @@ export function measureRange(pattern: Pattern): { readonly first: number; readon
   return { first: placed[pattern.pickup && placed.length > 1 ? 1 : 0]!.number, last: placed.at(-1)!.number };
 }
 
+/** Where a piece of so many measures ends: after the rests that it would cut or leave alone. */
+function endOfPiece(measures: readonly Measure[], from: number, by: number): number {
+  const silent = (a: number, b: number) =>
+    measures.slice(a, b).every(({ items }) => items.every(({ kind }) => kind === 'rest'));
+  const goesOn = (at: number) =>
+    measures[at - 1]!.rests !== undefined && measures[at]!.rests !== undefined && measures[at]!.letter === undefined;
+  let end = Math.min(measures.length, from + by);
+  while (end < measures.length && (goesOn(end) || silent(from, end))) end++;
+  return silent(end, measures.length) ? measures.length : end;
+}
+
 /** The measures from one number on paper to another; undefined where there are no such measures in this order. */
 function rangeOf(pattern: Pattern, from: number, to: number): Chunk | undefined {
   const numbers = placePattern(pattern).map(({ number }) => number);
@@ -48,7 +59,7 @@ export function hasRange(pattern: Pattern, { from, to }: { from: number; to: num
 }
 
 /**
- * The chunks of a plan, in order.
+ * The chunks of a plan, in order. A run of rests is not cut, and what has nothing to clap goes with its neighbour.
  * @example joined by 2, six measures → 1-2, 3-4, 1-4, 5-6, all
  */
 export function chunksOf(pattern: Pattern, plan: ChunkPlan): Chunk[] {
@@ -67,10 +78,12 @@ export function chunksOf(pattern: Pattern, plan: ChunkPlan): Chunk[] {
   if (plan.kind === 'whole') return [all];
   if (plan.kind === 'range') return [rangeOf(pattern, plan.from, plan.to) ?? all];
   const chunks: Chunk[] = [];
-  for (let from = 0; from < count && plan.by < count; from += plan.by) {
-    const end = Math.min(count, from + plan.by);
-    chunks.push(piece(from, end));
+  const measures = writtenMeasures(pattern).slice(skipped);
+  for (let from = 0; from < count;) {
+    const end = endOfPiece(measures, from, plan.by);
+    if (from > 0 || end < count) chunks.push(piece(from, end));
     if (from > 0 && end < count) chunks.push(piece(0, end));
+    from = end;
   }
   return [...chunks, all];
 }
@@ -78,5 +91,11 @@ export function chunksOf(pattern: Pattern, plan: ChunkPlan): Chunk[] {
 /** The measures of a chunk as a pattern of their own, written out without repeats, each with its number on paper. */
 export function chunkPattern(pattern: Pattern, { first, last, whole }: Chunk): Pattern {
   if (whole) return unfold(pattern);
-  return { pickup: pattern.pickup && first === 0, measures: writtenMeasures(pattern).slice(first, last + 1) };
+  const measures = writtenMeasures(pattern).slice(first, last + 1);
+  // Rests are counted as in the piece: the third measure of a run is the third here too.
+  const before = (placePattern(pattern)[first]!.restNumber ?? 1) - 1;
+  return {
+    pickup: pattern.pickup && first === 0,
+    measures: measures.map((measure, i) => (i === 0 && before > 0 ? { ...measure, restsBefore: before } : measure)),
+  };
 }

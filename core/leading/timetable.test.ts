@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { anyPattern, fullPattern, patternOf } from '../rhythm/arbitrary.test-helper.ts';
-import { contentLength } from '../rhythm/place.ts';
+import { contentLength, placePattern } from '../rhythm/place.ts';
 import { printRhythm } from '../rhythm/text.ts';
 import { backwards } from './backwards.ts';
 import { chunkName, durationText, planTroubleText } from '../wording/leadWords.ts';
@@ -231,8 +231,8 @@ describe('parts of a run', () => {
         printRhythm(chunkPattern(pattern, chunk)),
       ]);
     expect(named(3)).toEqual([
-      ['measures 5-7', '4/4 ^ q | #5 w | "A" h h | (M1)'],
-      ['measures 8-20', '4/4 (M1) | #20 w'],
+      ['measures 5-8', '4/4 ^ q | #5 w | "A" h h | (M1) | (M1)'],
+      ['measure 20', '4/4 #20 w'],
       ['all', '4/4 ^ q | #5 w | "A" h h | (M1) | (M1) | #20 w'],
     ]);
     expect(planTrouble(pattern, { ...READY_PLANS[0]!, chunks: { kind: 'range', from: 1, to: 2 } })).toEqual({
@@ -241,6 +241,26 @@ describe('parts of a run', () => {
       last: 20,
     });
     expect(planTrouble(pattern, { ...READY_PLANS[0]!, chunks: { kind: 'range', from: 6, to: 20 } })).toBeUndefined();
+  });
+  it.each<[string, number, readonly string[]]>([
+    ['4/4 q q h | (M3) | h h | w | (M2)', 2, ['measures 1-4', 'measures 5-8', 'all']],
+    ['4/4 (M2) | q q h | h h', 1, ['measures 1-3', 'measure 4', 'all']],
+    ['4/4 q q h | (q) (q) (h) | h h | w', 1, ['measure 1', 'measures 2-3', 'measures 1-3', 'measure 4', 'all']],
+    ['4/4 (M1) | "A" (M1) | q q h | w', 2, ['measures 1-3', 'measure 4', 'all']],
+    ['4/4 (M4)', 2, ['all']],
+    ['4/4 w | (M3)', 2, ['all']],
+  ])('has something to clap in every chunk of %s', (text, by, chunks) =>
+    expect(chunksOf(patternOf(text), { kind: 'joined', by }).map((one) => chunkName(one, 'quarters'))).toEqual(chunks),
+  );
+  it('counts the rests of a run as in the piece, wherever it is cut', () => {
+    const pattern = patternOf('4/4 w | (M3) | "A" (M2) | w');
+    const numbers = (from: number, to: number) => {
+      const [only] = chunksOf(pattern, { kind: 'range', from, to });
+      return placePattern(chunkPattern(pattern, only!)).map(({ restNumber }) => restNumber);
+    };
+    expect(numbers(3, 5)).toEqual([2, 3, 1]);
+    expect(numbers(6, 7)).toEqual([2, undefined]);
+    expect(numbers(1, 2)).toEqual([undefined, 1]);
   });
   it('cuts chunks as numbered on paper', () => {
     const pattern = patternOf('4/4 ^ q | w | (M2) | h h~ | w |: q q h :|');
@@ -258,11 +278,7 @@ describe('parts of a run', () => {
     ]);
     expect(chunksOf(pattern, { kind: 'joined', by: 1 }).map((chunk) => chunkName(chunk, 'quarters'))).toEqual([
       'measure 1',
-      'measure 2',
-      'measures 1-2',
-      'measure 3',
-      'measures 1-3',
-      'measure 4',
+      'measures 2-4',
       'measures 1-4',
       'measure 5',
       'measures 1-5',

@@ -30,6 +30,8 @@ export interface Measure {
   readonly items: readonly Item[];
   /** `(M7)`: so many whole measures of rest; then `items` is empty. */
   readonly rests?: number;
+  /** Of a piece that was cut out inside a run of rests: so many measures of the run stand before it. */
+  readonly restsBefore?: number;
   readonly repeatStart?: true;
   readonly repeatEnd?: true;
   /** `#5`: its number on paper where it is not the one after the measure before; the next ones count on from it. */

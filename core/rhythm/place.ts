@@ -145,6 +145,7 @@ export function placeOnce(pattern: Pattern): PlacedMeasure[] {
     }
     const lettered = measure.letter === undefined ? {} : { letter: measure.letter };
     if (measure.letter !== undefined) run = 0;
+    if (measure.restsBefore !== undefined) run = measure.restsBefore;
     if (measure.rests !== undefined) {
       for (let i = 0; i < measure.rests; i++) {
         run += 1;

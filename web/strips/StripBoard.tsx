@@ -7,7 +7,7 @@ import { toNumber } from '../../core/rhythm/fraction.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
 import { type NoteValue, VALUE, type ValueLetter, lengthOf } from '../../core/rhythm/value.ts';
 import { scheduleOf } from '../../core/timing/schedule.ts';
-import type { NamingId } from '../../core/wording/valueNames.ts';
+import { type NamingId, capital, valueName } from '../../core/wording/valueNames.ts';
 import { playPercussion } from '../audio/playPercussion.ts';
 import { Ruler } from '../ruler/Ruler.tsx';
 import { useWidth } from '../ruler/useWidth.ts';
@@ -33,9 +33,14 @@ function useStripKeys(
   tray: readonly NoteValue[],
   only: readonly string[] | undefined,
   onNotes: () => void,
+  naming: NamingId,
 ): void {
   const { current } = line;
+  const missing = (what: string) => () => line.refuse(`${capital(what)} cannot be used here: open up the tray first.`);
   useKeys({
+    // A key that does nothing looks broken: it says what is not there.
+    ...Object.fromEntries(TRAY.map(({ base }) => [base, missing(valueName({ base, dots: 0 }, naming, true))])),
+    ...Object.fromEntries(line.actions.map(({ key, name }) => [key, missing(`“${name}”`)])),
     ...Object.fromEntries(tray.map((value) => [value.base, () => line.lay(value)])),
     ...Object.fromEntries(
       line.actions.filter(({ key }) => !only || only.includes(key)).map(({ key, run }) => [key, run]),
@@ -78,7 +83,7 @@ export function StripBoard({ line, naming, beat, asNotes, onNotes, tray = TRAY, 
   const scale = width / toNumber(line.length);
   const counts = useMemo((): readonly CountOptions[] => [{ school: 'numbers', beat }], [beat]);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
-  useStripKeys(line, tray, actions, onNotes);
+  useStripKeys(line, tray, actions, onNotes, naming);
   const dropped = ({ active, over, delta, activatorEvent }: DragEndEvent) => {
     if (!over) return;
     const x = (activatorEvent as PointerEvent).clientX + delta.x - over.rect.left;

@@ -1,23 +1,23 @@
-import { type Fraction, frac } from '../../core/rhythm/fraction.ts';
+import { type Fraction, div, frac } from '../../core/rhythm/fraction.ts';
 import { COMMON_TIME, type Meter } from '../../core/rhythm/meter.ts';
-import { type NoteValue, VALUES } from '../../core/rhythm/value.ts';
-import { counted } from '../../core/wording/plurals.ts';
+import { type NoteValue, VALUE, VALUES, type ValueLetter } from '../../core/rhythm/value.ts';
+import { beatsText, counted } from '../../core/wording/plurals.ts';
 import { type NamingId, measureName } from '../../core/wording/valueNames.ts';
 
 /** A line to lay strips on. */
 export interface LineChoice {
   readonly meter: Meter;
   readonly measures: number;
-  /** Called so; else by its meter. */
-  readonly title?: string;
+  /** Called by its beats, whatever value has the beat; else by its meter. */
+  readonly inBeats?: true;
 }
 
 const line = (upper: number, lower: number, measures: number): LineChoice => ({ meter: { upper, lower }, measures });
 
-/** Of four beats and of eight, then the measures of a meter that make a line of about eight quarters. */
+/** Of four quarters and of eight, then the measures of a meter that make a line of about eight quarters. */
 export const LINES: readonly LineChoice[] = [
-  { title: '4 beats', meter: COMMON_TIME, measures: 1 },
-  { title: '8 beats', meter: COMMON_TIME, measures: 2 },
+  { inBeats: true, meter: COMMON_TIME, measures: 1 },
+  { inBeats: true, meter: COMMON_TIME, measures: 2 },
   line(2, 4, 4),
   line(3, 4, 2),
   line(2, 2, 2),
@@ -31,8 +31,13 @@ export const LINES: readonly LineChoice[] = [
   line(7, 8, 2),
 ];
 
-export function lineName({ title, meter: { upper, lower }, measures }: LineChoice, naming: NamingId): string {
-  return title ?? `${upper}/${lower}, ${counted(measures, measureName(naming), measureName(naming, true))}`;
+/** @param beat  the value that gets the beat: the line of four quarters has two half beats */
+export function lineName(line: LineChoice, beat: ValueLetter, naming: NamingId): string {
+  const { upper, lower } = line.meter;
+  const { inBeats, measures } = line;
+  return inBeats
+    ? beatsText(div(lineLength(line), VALUE[beat].of))
+    : `${upper}/${lower}, ${counted(measures, measureName(naming), measureName(naming, true))}`;
 }
 
 /** Part of a whole note. */

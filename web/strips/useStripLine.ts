@@ -52,6 +52,8 @@ export function useStripLine(given?: LineChoice) {
     length,
     left: leftToFill(strips, length),
     pattern: stripsPattern(strips, meter),
+    /** Says why something that was asked for is not done. */
+    refuse: setTrouble,
     chooseLine: (next: number) => {
       setChosenLine(next);
       setStrips(stripsThatFit(strips, lineLength(LINES[next]!)));

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useNavigate } from 'react-router';
 import { v4 as uuid } from 'uuid';
-import type { CardSize } from '../../../core/ear/cards.ts';
+import { type CardSize, coveredMeasures } from '../../../core/ear/cards.ts';
 import { printRhythm } from '../../../core/rhythm/text.ts';
 import { put } from '../../api/client.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
@@ -71,7 +71,9 @@ function Table({ source, size, settings }: { source: ReadPattern; size: CardSize
   );
   const open = async (view: 'lead' | 'take' | 'patterns') => {
     if (!pattern || !(await keeping.save(printRhythm(pattern)))) return;
-    await navigate(view === 'patterns' ? `/patterns/${id}` : `/${view}?pattern=${id}`);
+    const over = view === 'lead' ? coveredMeasures(row.cards, row.meter) : [];
+    const search = new URLSearchParams({ pattern: id, ...(over.length > 0 ? { over: over.join(',') } : {}) });
+    await navigate(view === 'patterns' ? `/patterns/${id}` : `/${view}?${search.toString()}`);
   };
   const play = () => pattern && void hear(pattern, settings.bpm, { plays: 1, turn: false });
   useKeys({

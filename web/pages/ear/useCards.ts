@@ -10,6 +10,7 @@ import {
   silenceCard,
   swapCards,
   turnCard,
+  turnedAs,
 } from '../../../core/ear/cards.ts';
 import { type Vocabulary, joined, vocabularyIn } from '../../../core/exercises/rhythms/vocabulary.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
@@ -36,7 +37,7 @@ export function useCards(source: Pattern, size: CardSize, met: Vocabulary) {
   };
   const changeOne = () => {
     const other = pattern && changeOneThing(pattern, joined(vocabularyIn(pattern), met), newSeed());
-    if (other) lay(cardsOf(other, size));
+    if (other) lay(turnedAs(cards, cardsOf(other, size)));
     else setTrouble('Nothing can be changed with what the class has met.');
   };
   return {

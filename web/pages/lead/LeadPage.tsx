@@ -43,8 +43,16 @@ export default function LeadPage() {
       plans={[...READY_PLANS, ...(plans.data as ChosenPlan[])]}
       ask={askedFor(search) ?? state?.plan}
       onPattern={setStoredPattern}
+      over={pattern.id === search.get('pattern') ? turnedOver(search) : NONE}
     />
   );
+}
+
+const NONE: readonly number[] = [];
+
+/** "over=0,2": the first and the third measure stay covered. */
+function turnedOver(search: URLSearchParams): readonly number[] {
+  return (search.get('over') ?? '').split(',').flatMap((place) => (/^\d{1,3}$/.test(place) ? [Number(place)] : []));
 }
 
 /** "Measure 2 alone, at 60": what another view asked to be practised. */

@@ -2,7 +2,6 @@ import { type ReactNode, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useSearchParams } from 'react-router';
 import type { SavedPattern } from '../../../contract/pattern.ts';
-import { measureRange } from '../../../core/leading/chunks.ts';
 import { type Plan, READY_PLANS } from '../../../core/leading/plan.ts';
 import { type Timetable, type TimetableResult, timetable } from '../../../core/leading/timetable.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
@@ -19,6 +18,7 @@ import { useStored } from '../../store/stored.ts';
 import { useKeys } from '../../ui/useKeys.ts';
 import { KeepPlan } from './KeepPlan.tsx';
 import { LeadStage } from './LeadStage.tsx';
+import { Covers } from './Covers.tsx';
 import { PlanForm } from './PlanForm.tsx';
 import { PracticeTrackBox } from './PracticeTrackBox.tsx';
 import { SoundPanel, useSoundSettings } from './SoundPanel.tsx';
@@ -32,6 +32,8 @@ interface SetupProps {
   readonly plans: readonly ChosenPlan[];
   /** What another view asked to be practised. */
   readonly ask: Plan | undefined;
+  /** Measures, from 0, that another view has turned over: they are led from memory. */
+  readonly over: readonly number[];
 }
 
 /** A pattern and a plan, ready to be led. */
@@ -56,7 +58,7 @@ function usePlan(plans: readonly ChosenPlan[], ask: Plan | undefined) {
 }
 
 function ReadableSetup(props: SetupProps & { rhythm: Pattern }) {
-  const { pattern, rhythm, plans, ask } = props;
+  const { pattern, rhythm, plans, ask, over } = props;
   const { plan, setPlan, chosen, choose, markChosen } = usePlan(plans, ask);
   const [sound, setSound] = useSoundSettings();
   const [running, setRunning] = useState<Timetable>();
@@ -67,7 +69,7 @@ function ReadableSetup(props: SetupProps & { rhythm: Pattern }) {
   const start = () => made.ok && setRunning(made.timetable);
   useKeys(running ? {} : { ' ': start, PageDown: start });
   if (running) {
-    const shared = { plan, counts, voice, sound, rhythm, brackets: pattern.brackets };
+    const shared = { plan, counts, voice, sound, rhythm, brackets: pattern.brackets, over };
     return <LeadStage table={running} {...shared} onEnd={() => setRunning(undefined)} />;
   }
   const own = !READY_PLANS.some(({ id }) => id === chosen.id) && ask === undefined;
@@ -81,8 +83,14 @@ function ReadableSetup(props: SetupProps & { rhythm: Pattern }) {
           Start <kbd>space</kbd>
         </Button>
       </Choices>
-      <Ruler pattern={rhythm} counts={counts} feet={plan.twoLines} brackets={pattern.brackets} />
-      <PlanForm plan={plan} naming={voice.naming} range={measureRange(rhythm)} onChange={setPlan} />
+      <Ruler
+        pattern={rhythm}
+        counts={counts}
+        feet={plan.twoLines}
+        brackets={pattern.brackets}
+        overlay={(system) => <Covers system={system} isCovered={(index) => over.includes(index)} voice={voice} />}
+      />
+      <PlanForm plan={plan} naming={voice.naming} rhythm={rhythm} onChange={setPlan} />
       <div className="lead-below">
         <SoundPanel settings={sound} onChange={setSound} />
         <div className="lead-keep">

@@ -36,19 +36,27 @@ interface StageProps {
   /** What is led, as it is written, and the words over it. */
   readonly rhythm: Pattern;
   readonly brackets: readonly Bracket[] | undefined;
+  /** Measures, from 0, that another view has turned over. */
+  readonly over: readonly number[];
   readonly onEnd: () => void;
 }
 
 /** What the class sees while a run goes. */
-export function LeadStage({ table, plan, counts, voice, sound, rhythm, brackets, onEnd }: StageProps) {
+export function LeadStage({ table, plan, counts, voice, sound, rhythm, brackets, over, onEnd }: StageProps) {
   const run = useLeadRun(table, sound.levels, sound.clapAs);
   const [covered, setCovered] = useState(0);
+  const [turned, setTurned] = useState(over);
+  const cover = (measures: number) => {
+    setCovered(measures);
+    // What is opened is open, whoever covered it.
+    if (measures === 0) setTurned([]);
+  };
   const { element: stage, toggle } = useFullScreen();
   const index = run.moment?.section ?? 0;
   const section = table.sections[index]!;
   const next = table.sections[index + 1];
   const study = run.moment?.study;
-  const commands = leadCommands({ run, table, section, covered, setCovered, fullScreen: toggle, onEnd });
+  const commands = leadCommands({ run, table, section, covered, setCovered: cover, fullScreen: toggle, onEnd });
   useKeys(commands.keys);
   return (
     <div className="lead-stage" ref={stage}>
@@ -68,6 +76,7 @@ export function LeadStage({ table, plan, counts, voice, sound, rhythm, brackets,
         rhythm={rhythm}
         brackets={brackets}
         covered={Math.max(covered, section.covered)}
+        turned={turned}
         now={run.now}
         measure={run.moment?.measure ?? 0}
         onMeasure={run.goToMeasure}

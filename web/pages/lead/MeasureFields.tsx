@@ -1,14 +1,15 @@
 import Form from 'react-bootstrap/Form';
-import type { ChunkPlan, measureRange } from '../../../core/leading/chunks.ts';
-import { COUNT_IN_KINDS } from '../../../core/leading/countIn.ts';
+import { type ChunkPlan, measureRange } from '../../../core/leading/chunks.ts';
+import { COUNT_IN_KINDS, countIn } from '../../../core/leading/countIn.ts';
 import { LONGEST_STUDY } from '../../../core/leading/fading.ts';
 import type { Plan } from '../../../core/leading/plan.ts';
+import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { countInName } from '../../../core/wording/leadWords.ts';
 import { inNaming } from '../../../core/wording/valueNames.ts';
 import { Select } from '../../ui/Select.tsx';
 import type { PlanFieldsProps } from './planFields.ts';
 
-export type MeasureFieldsProps = PlanFieldsProps & { readonly range: ReturnType<typeof measureRange> };
+export type MeasureFieldsProps = PlanFieldsProps & { readonly rhythm: Pattern };
 
 /** Which measures, the rests between passes and the count-in. */
 export function MeasureFields(props: MeasureFieldsProps) {
@@ -79,8 +80,9 @@ function keyOf(chunks: ChunkPlan): ChunkKey | typeof RANGE {
   return CHUNK_KEYS.find((key) => JSON.stringify(CHUNKS[key].plan) === JSON.stringify(chunks)) ?? 'all';
 }
 
-function ChunkFields({ plan, naming, range, onChange }: MeasureFieldsProps) {
+function ChunkFields({ plan, naming, rhythm, onChange }: MeasureFieldsProps) {
   const { chunks } = plan;
+  const range = measureRange(rhythm);
   const set = (next: ChunkPlan) => onChange({ ...plan, chunks: next });
   const choose = (key: ChunkKey | typeof RANGE) =>
     set(
@@ -147,7 +149,8 @@ function MeasureNumber({ label, first, last, value, onChange }: NumberProps) {
 /** As many words of a count-in as the contract takes. */
 const MOST_WORDS = 24;
 
-function CountInFields({ plan, naming, onChange }: PlanFieldsProps) {
+function CountInFields({ plan, naming, rhythm, onChange }: MeasureFieldsProps) {
+  const usual = countIn(rhythm, plan.ladder[0]!.bpm, { kind: plan.countIn }).map(({ word }) => word);
   const changeWords = (text: string) => {
     const { countInWords: _words, ...rest } = plan;
     onChange(text.trim() === '' ? rest : { ...rest, countInWords: text.split(' ').slice(0, MOST_WORDS) });
@@ -165,7 +168,7 @@ function CountInFields({ plan, naming, onChange }: PlanFieldsProps) {
       <Form.Control
         size="sm"
         aria-label="Words of the count-in"
-        placeholder="1 2 ready go"
+        placeholder={usual.join(' ')}
         value={plan.countInWords?.join(' ') ?? ''}
         onChange={(event) => changeWords(event.target.value)}
       />

@@ -5,7 +5,6 @@ import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { placePattern, playPattern } from '../../../core/rhythm/place.ts';
 import type { Plan } from '../../../core/leading/plan.ts';
 import type { Section } from '../../../core/leading/timetable.ts';
-import { inNaming } from '../../../core/wording/valueNames.ts';
 import type { Voice } from '../../../core/wording/voice.ts';
 import { MovingBeat } from '../../ruler/MovingBeat.tsx';
 import { Ruler } from '../../ruler/Ruler.tsx';
@@ -13,6 +12,7 @@ import { bringInSight } from '../../ruler/inSight.ts';
 import type { RulerLayout } from '../../../drawing/layout.ts';
 import type { RulerSystem } from '../../../drawing/system.ts';
 import { useLatest } from '../../ui/useLatest.ts';
+import { Covers } from './Covers.tsx';
 
 const NO_COUNTS: readonly CountOptions[] = [];
 
@@ -23,6 +23,8 @@ interface SectionRulerProps {
   readonly voice: Voice;
   /** So many measures from the first. */
   readonly covered: number;
+  /** Measures of the rhythm, from 0, that are turned over. */
+  readonly turned: readonly number[];
   readonly now: () => number | undefined;
   /** Index of the measure that is being played, -1 in the count-in. */
   readonly measure: number;
@@ -52,7 +54,7 @@ function useLineInSight(section: Section, measure: number) {
 
 /** The measures of this pass, the moving beat over them. */
 export function SectionRuler(props: SectionRulerProps) {
-  const { section, plan, counts, voice, covered, now, measure, onMeasure, rhythm, brackets } = props;
+  const { section, plan, counts, voice, covered, turned, now, measure, onMeasure, rhythm, brackets } = props;
   const numbers = useMemo(() => numbersOf(rhythm, section), [rhythm, section]);
   const { pattern, bpm, start, hidden } = section;
   const inSection = useMemo(
@@ -65,9 +67,11 @@ export function SectionRuler(props: SectionRulerProps) {
   const box = useLineInSight(section, measure);
   // The same all along, so that the ruler is drawn again only when the rhythm changes.
   const pick = useLatest(({ measure: picked }: { measure: number }) => onMeasure(picked));
+  const first = section.chunk.whole ? 0 : section.chunk.first;
+  const isCovered = (index: number) => index < covered || turned.includes(index + first);
   const overlay = (system: RulerSystem, layout: RulerLayout) => (
     <>
-      {!hidden && <Covers system={system} covered={covered} voice={voice} />}
+      {!hidden && <Covers system={system} isCovered={isCovered} voice={voice} />}
       <MovingBeat pattern={pattern} bpm={bpm} now={inSection} system={system} layout={layout} />
       <span hidden data-here={system.measures.some(({ index }) => index === Math.max(0, measure))} />
     </>
@@ -92,21 +96,4 @@ export function SectionRuler(props: SectionRulerProps) {
       {hidden && <p className="lead-ear">Use your ears. The notes come afterwards.</p>}
     </div>
   );
-}
-
-/** A cover stands a little before the first note of its measure, and leaves the bar line free. */
-const BEFORE = 14;
-const FREE = 4;
-
-function Covers({ system, covered, voice }: { system: RulerSystem; covered: number; voice: Voice }) {
-  return system.measures
-    .filter(({ index }) => index < covered)
-    .map(({ index, x, width }) => (
-      <div
-        key={index}
-        className="cover"
-        style={{ left: x - BEFORE, width: width - FREE }}
-        aria-label={inNaming(`{Measure} ${index + 1} is covered`, voice.naming)}
-      />
-    ));
 }

@@ -7,7 +7,6 @@ import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { printRhythm } from '../../../core/rhythm/text.ts';
 import { VALUE } from '../../../core/rhythm/value.ts';
 import { beatsText } from '../../../core/wording/plurals.ts';
-import type { NamingId } from '../../../core/wording/valueNames.ts';
 import { put } from '../../api/client.ts';
 import { StripBoard, hearStrips } from '../../strips/StripBoard.tsx';
 import { LINES, lineName } from '../../strips/stripLines.ts';
@@ -33,19 +32,18 @@ export function StripsView({ naming, beat }: ValuesProps) {
         {trouble || (left.n === 0 ? 'The line is full' : `${beatsText(div(left, VALUE[beat].of))} left to fill`)}
       </p>
       <StripBoard line={line} naming={naming} beat={beat} asNotes={asNotes} onNotes={turn} />
-      <StripTools line={line} naming={naming} asNotes={asNotes} onNotes={turn} />
+      <StripTools line={line} naming={naming} beat={beat} asNotes={asNotes} onNotes={turn} />
     </>
   );
 }
 
-interface ToolsProps {
+interface ToolsProps extends Pick<ValuesProps, 'naming' | 'beat'> {
   readonly line: StripLine;
-  readonly naming: NamingId;
   readonly asNotes: boolean;
   readonly onNotes: () => void;
 }
 
-function StripTools({ line, naming, asNotes, onNotes }: ToolsProps) {
+function StripTools({ line, naming, beat, asNotes, onNotes }: ToolsProps) {
   const { pattern, strips, chosenLine } = line;
   const navigate = useNavigate();
   const [id] = useState(() => uuid());
@@ -67,7 +65,7 @@ function StripTools({ line, naming, asNotes, onNotes }: ToolsProps) {
           className="w-auto"
           label="Length of the line"
           value={String(chosenLine)}
-          options={LINES.map((one, i) => [String(i), lineName(one, naming)] as const)}
+          options={LINES.map((one, i) => [String(i), lineName(one, beat, naming)] as const)}
           onChoose={(chosen) => line.chooseLine(Number(chosen))}
         />
         <Button
