@@ -8,6 +8,7 @@ import { remove } from '../api/client.ts';
 import { type Change, pendingOf, useChanges } from '../store/changes.ts';
 import { RUNNING } from '../lesson/running.ts';
 import type { Waiting } from '../store/keptTakes.ts';
+import { Loading } from '../ui/Loading.tsx';
 import { sendTakes, waitingTakes } from '../api/outbox.ts';
 import { useSendOutbox, useWaitingTakes, useWouldBeLost } from '../api/useOutbox.ts';
 import { lazyAgain } from '../ui/lazyAgain.ts';
@@ -80,7 +81,9 @@ export default function Shell({ teacher, onSignedOut }: { teacher: Teacher; onSi
       <RunningLesson teacherId={teacher.id} />
       <main id="main" tabIndex={-1}>
         <ErrorBoundary FallbackComponent={Broken} resetKeys={[pathname]}>
-          <Outlet />
+          <Suspense fallback={<Loading />}>
+            <Outlet />
+          </Suspense>
         </ErrorBoundary>
       </main>
       {helping && (

@@ -117,6 +117,20 @@ export const HELP: readonly Help[] = [
     ],
   },
   { path: 'sheets', ...SHEETS },
+  {
+    path: 'sheets/booklet/:classId',
+    title: 'Booklet of the term',
+    points: [
+      'A sheet a lesson, in the order of the plan, in one file: contents first, lists and keys at the end.',
+      'For each lesson: a sheet made of its elements and patterns, one that you have kept, or none.',
+      'What stands on the sheets that are made, and how hard it is, is chosen once for all of them.',
+      'This device remembers your choice. The same booklet can be printed again; N makes other questions.',
+    ],
+    keys: [
+      ['space', 'open it to print'],
+      ['N', 'other questions'],
+    ],
+  },
   { path: 'sheets/:sheetId', ...SHEETS },
   {
     path: 'patterns',

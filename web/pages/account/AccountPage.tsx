@@ -2,7 +2,7 @@ import type { Account, Teacher } from '../../../contract/session.ts';
 import fitsAccount from 'virtual:fits/account';
 import { useGet } from '../../api/useGet.ts';
 import { Link } from 'react-router';
-import { Notice } from '../../ui/Notice.tsx';
+import { Loading } from '../../ui/Loading.tsx';
 import { OtherDevices } from './OtherDevices.tsx';
 import { Passkeys } from './Passkeys.tsx';
 import { PasswordForm } from './PasswordForm.tsx';
@@ -17,7 +17,7 @@ export default function AccountPage({ teacher }: { teacher: Teacher }) {
         <h1>{teacher.name}</h1>
         <span>password, passkeys and devices</span>
       </div>
-      {error && !data && <Notice problem={error} again={() => void mutate()} />}
+      {!data && <Loading problem={error} again={() => void mutate()} />}
       <div className="account">
         <PasswordForm name={teacher.name} />
         {data && <Passkeys passkeys={data.passkeys} />}

@@ -5,6 +5,7 @@ import { parseRhythm } from '../../../core/rhythm/text.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
 import { KeyButtons, type KeyEntry } from '../../ui/KeyButtons.tsx';
 import { Notice } from '../../ui/Notice.tsx';
+import { Loading } from '../../ui/Loading.tsx';
 import { useOfferedPatterns } from '../../domain/offeredPatterns.ts';
 import { useCurrentClass } from '../../domain/currentClass.ts';
 import { storedThing } from '../../store/stored.ts';
@@ -23,7 +24,7 @@ const SIZE = storedThing<number>('board.step', (kept) =>
 export default function BoardPage() {
   const { patternId } = useParams();
   const { data, error, mutate } = useOfferedPatterns(patternId);
-  if (!data) return error ? <Notice problem={error} again={() => void mutate()} /> : null;
+  if (!data) return <Loading title="Board" problem={error} again={() => void mutate()} />;
   const at = Math.max(
     0,
     data.findIndex(({ id }) => id === patternId),

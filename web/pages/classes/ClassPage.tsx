@@ -16,6 +16,7 @@ import { put, remove } from '../../api/client.ts';
 import { useClass, useRecords } from '../../api/hooks.ts';
 import { useWaitingTakes } from '../../api/useOutbox.ts';
 import { Notice } from '../../ui/Notice.tsx';
+import { Loading } from '../../ui/Loading.tsx';
 import { Select } from '../../ui/Select.tsx';
 import { useChooseClass } from '../../domain/currentClass.ts';
 import { BothVersions } from '../../domain/BothVersions.tsx';
@@ -45,7 +46,7 @@ export default function ClassPage({ teacher }: { teacher: Teacher }) {
   const waiting = useWaitingTakes(teacher.id);
   const problem = room.error ?? records.error;
   const again = () => void Promise.all([room.mutate(), records.mutate()]);
-  if (!room.data || !records.data) return problem ? <Notice problem={problem} again={again} /> : null;
+  if (!room.data || !records.data) return <Loading title="Class" problem={problem} again={again} />;
   return (
     <ClassView schoolClass={room.data} records={records.data} waiting={waiting.map(({ upload }) => upload.childId)} />
   );

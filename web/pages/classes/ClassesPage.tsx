@@ -5,7 +5,7 @@ import { v4 as uuid } from 'uuid';
 import type { ClassSettings } from '../../../contract/schoolClass.ts';
 import { put } from '../../api/client.ts';
 import { useClasses } from '../../api/hooks.ts';
-import { Notice } from '../../ui/Notice.tsx';
+import { Loading } from '../../ui/Loading.tsx';
 import { useSave } from '../../api/useSave.ts';
 import { BinList } from './manage/BinList.tsx';
 import { ClassForm } from './settings/ClassForm.tsx';
@@ -36,7 +36,7 @@ export default function ClassesPage() {
           </Button>
         )}
       </div>
-      {error && !data && <Notice problem={error} again={() => void mutate()} />}
+      {!data && <Loading problem={error} again={() => void mutate()} />}
       {reading && <ReadInClass onClose={() => setReading(false)} />}
       {adding && (
         <ClassForm

@@ -1,7 +1,7 @@
 import { Link, useLocation, useSearchParams } from 'react-router';
 import { type Plan, READY_PLANS } from '../../../core/leading/plan.ts';
 import { usePlans } from '../../api/hooks.ts';
-import { Notice } from '../../ui/Notice.tsx';
+import { Loading } from '../../ui/Loading.tsx';
 import { useStored } from '../../store/stored.ts';
 import { useOfferedPatterns } from '../../domain/offeredPatterns.ts';
 import { type ChosenPlan, LeadSetup } from './LeadSetup.tsx';
@@ -21,8 +21,7 @@ export default function LeadPage() {
   const plans = usePlans();
   const [storedPattern, setStoredPattern] = useStored('take.pattern', '');
   const problem = patterns.error ?? plans.error;
-  if (problem && !(patterns.data && plans.data)) return <Notice problem={problem} />;
-  if (!patterns.data || !plans.data) return null;
+  if (!patterns.data || !plans.data) return <Loading title="Lead" problem={problem} />;
   const wanted = search.get('pattern') ?? storedPattern;
   const pattern = patterns.data.find(({ id }) => id === wanted) ?? patterns.data[0];
   if (!pattern) {

@@ -3,7 +3,7 @@ import { NavLink, Navigate, useParams, useSearchParams } from 'react-router';
 import type { SavedPattern } from '../../../contract/pattern.ts';
 import { namingOf } from '../../../core/wording/voice.ts';
 import { usePatterns } from '../../api/hooks.ts';
-import { Notice } from '../../ui/Notice.tsx';
+import { Loading } from '../../ui/Loading.tsx';
 import { useCurrentClass } from '../../domain/currentClass.ts';
 import { EveryFillView } from './EveryFillView.tsx';
 import { NewOnesView } from './NewOnesView.tsx';
@@ -30,7 +30,7 @@ export default function MakePage() {
   }, [asked, setSearch]);
   const chosen = PARTS.find(({ id }) => id === part);
   if (!chosen) return <Navigate to="/make" replace />;
-  if (!data) return error ? <Notice problem={error} again={() => void mutate()} /> : null;
+  if (!data) return <Loading title="Make" problem={error} again={() => void mutate()} />;
   return <Parts patterns={data} {...chosen} />;
 }
 

@@ -11,6 +11,7 @@ import { remove } from '../../api/client.ts';
 import { usePatterns } from '../../api/hooks.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
 import { Notice } from '../../ui/Notice.tsx';
+import { Loading } from '../../ui/Loading.tsx';
 import { useCurrentClass } from '../../domain/currentClass.ts';
 import { useSave } from '../../api/useSave.ts';
 import { BarCheckLine } from './BarCheckLine.tsx';
@@ -31,7 +32,7 @@ const TakeOut = lazy(() => import('../../files/TakeOut.tsx'));
 export default function PatternPage() {
   const { patternId = '' } = useParams();
   const { data, error, mutate } = usePatterns();
-  if (!data) return error ? <Notice problem={error} again={() => void mutate()} /> : null;
+  if (!data) return <Loading title="Pattern" problem={error} again={() => void mutate()} />;
   return <Editor key={patternId} id={patternId} saved={data.find(({ id }) => id === patternId)} />;
 }
 

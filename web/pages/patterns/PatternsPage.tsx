@@ -6,7 +6,7 @@ import { v4 as uuid } from 'uuid';
 import type { SavedPattern } from '../../../contract/pattern.ts';
 import { useClasses, usePatterns } from '../../api/hooks.ts';
 import { READABLE_FILES, useDrop } from '../../files/useDrop.ts';
-import { Notice } from '../../ui/Notice.tsx';
+import { Loading } from '../../ui/Loading.tsx';
 import { useKeys } from '../../ui/useKeys.ts';
 import { Found, PatternCard } from './PatternCard.tsx';
 import { SearchWords } from './SearchWords.tsx';
@@ -53,7 +53,7 @@ export default function PatternsPage() {
         onChange={({ target }) => setFiles([...(target.files ?? [])])}
       />
       <Head onAdd={add} onBring={bring} mode={mode} onMode={data && data.length > 0 ? setMode : undefined} />
-      {error && !data && <Notice problem={error} again={() => void mutate()} />}
+      {!data && <Loading problem={error} again={() => void mutate()} />}
       {data?.length === 0 && (
         <div className="empty">
           No patterns yet. Write the first one: it takes a line such as “4/4 q q e e q”. Or drop files here: MusicXML,

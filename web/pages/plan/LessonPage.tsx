@@ -17,6 +17,7 @@ import { timesOf, withOwn } from '../../lesson/blocks.ts';
 import { RUNNING } from '../../lesson/running.ts';
 import { stopsOf } from '../../lesson/stops.ts';
 import { Notice } from '../../ui/Notice.tsx';
+import { Loading } from '../../ui/Loading.tsx';
 import { mayHear, useChooseClass } from '../../domain/currentClass.ts';
 import { useKeptDraft } from '../../api/useKeptDraft.ts';
 import { useKeys } from '../../ui/useKeys.ts';
@@ -35,7 +36,7 @@ import './plan.scss';
 export default function LessonPage({ teacher }: { readonly teacher: Teacher }) {
   const { classId = '', lessonId = '' } = useParams();
   const { planning, problem, again } = usePlanning(classId);
-  if (!planning) return problem ? <Notice problem={problem} again={again} /> : null;
+  if (!planning) return <Loading title="Lesson" problem={problem} again={again} />;
   const saved = planning.lessons.find(({ id }) => id === lessonId);
   if (!saved)
     return (

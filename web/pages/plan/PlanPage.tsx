@@ -3,7 +3,7 @@ import { Link, NavLink, Navigate, useParams } from 'react-router';
 import type { ClassSummary } from '../../../contract/schoolClass.ts';
 import type { Teacher } from '../../../contract/session.ts';
 import { useClasses } from '../../api/hooks.ts';
-import { Notice } from '../../ui/Notice.tsx';
+import { Loading } from '../../ui/Loading.tsx';
 import { Select } from '../../ui/Select.tsx';
 import { classOptions, useChooseClass, useCurrentClass } from '../../domain/currentClass.ts';
 import { LessonsView } from './LessonsView.tsx';
@@ -33,7 +33,7 @@ export default function PlanPage({ teacher }: { readonly teacher: Teacher }) {
         </Link>
       </div>
     );
-  if (!classes.data || !current) return classes.error ? <Notice problem={classes.error} /> : null;
+  if (!classes.data || !current) return <Loading title="Plan" problem={classes.error} />;
   return <Parts key={current.id} {...chosen} classes={classes.data} current={current} teacherId={teacher.id} />;
 }
 
@@ -69,7 +69,7 @@ function Parts({ id: shown, View, classes, current, teacherId }: (typeof PARTS)[
         <span className="flex-grow-1" />
         <div ref={setActions} />
       </div>
-      {problem && !planning && <Notice problem={problem} again={again} />}
+      {!planning && <Loading problem={problem} again={again} />}
       {planning && actions && <View planning={planning} teacherId={teacherId} actions={actions} />}
     </div>
   );

@@ -10,7 +10,7 @@ import { ELEMENT_IDS, elementsOf } from '../../../core/rhythm/elements.ts';
 import { parseRhythm } from '../../../core/rhythm/text.ts';
 import { put } from '../../api/client.ts';
 import { useClass, usePractice } from '../../api/hooks.ts';
-import { Notice } from '../../ui/Notice.tsx';
+import { Loading } from '../../ui/Loading.tsx';
 import { useSave } from '../../api/useSave.ts';
 import { useOfferedPatterns } from '../../domain/offeredPatterns.ts';
 import { PracticeForm } from './PracticeForm.tsx';
@@ -24,7 +24,7 @@ export default function PracticePage() {
   const weeks = usePractice(classId);
   const patterns = useOfferedPatterns();
   const problem = room.error ?? weeks.error ?? patterns.error;
-  if (!room.data || !weeks.data || !patterns.data) return problem ? <Notice problem={problem} /> : null;
+  if (!room.data || !weeks.data || !patterns.data) return <Loading title="Practice" problem={problem} />;
   return <Weeks schoolClass={room.data} weeks={weeks.data} patterns={patterns.data} />;
 }
 

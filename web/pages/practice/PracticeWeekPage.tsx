@@ -7,6 +7,7 @@ import type { ClassDetail } from '../../../contract/schoolClass.ts';
 import { remove } from '../../api/client.ts';
 import { useClass, usePatterns, usePractice } from '../../api/hooks.ts';
 import { Notice } from '../../ui/Notice.tsx';
+import { Loading } from '../../ui/Loading.tsx';
 import { saveFile } from '../../ui/saveFile.ts';
 import { useSave } from '../../api/useSave.ts';
 import { ChangeWeek } from './ChangeWeek.tsx';
@@ -21,7 +22,7 @@ export default function PracticeWeekPage() {
   const room = useClass(classId);
   const weeks = usePractice(classId);
   const problem = room.error ?? weeks.error;
-  if (!room.data || !weeks.data) return problem ? <Notice problem={problem} /> : null;
+  if (!room.data || !weeks.data) return <Loading title="Practice" problem={problem} />;
   const week = weeks.data.find(({ id }) => id === weekId);
   if (!week) return <Notice problem={{ message: 'This practice week is not here any more. Make a new one.' }} />;
   return <Week schoolClass={room.data} week={week} />;

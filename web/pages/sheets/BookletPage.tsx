@@ -16,6 +16,7 @@ import { useLessons, useTermPlan } from '../../api/planning.ts';
 import { useSheets } from '../../api/sheets.ts';
 import { PAPER_NAMES } from '../../domain/partWords.ts';
 import { Notice } from '../../ui/Notice.tsx';
+import { Loading } from '../../ui/Loading.tsx';
 import { Select } from '../../ui/Select.tsx';
 import { SelectField } from '../../ui/SelectField.tsx';
 import { saveFile } from '../../ui/saveFile.ts';
@@ -42,7 +43,7 @@ export default function BookletPage() {
   const problem = all.find(({ error }) => error)?.error;
   const again = () => void Promise.all(all.map(({ mutate }) => mutate()));
   if (!room.data || term.data === undefined || !lessons.data || !sheets.data || !patterns.data)
-    return problem ? <Notice problem={problem} again={again} /> : null;
+    return <Loading title="Booklet of the term" problem={problem} again={again} />;
   if (term.data === null)
     return (
       <div className="empty">

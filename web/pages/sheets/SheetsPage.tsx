@@ -15,6 +15,7 @@ import { voiceOf } from '../../../core/wording/voice.ts';
 import { useClass, useClasses } from '../../api/hooks.ts';
 import { useSheets } from '../../api/sheets.ts';
 import { Notice } from '../../ui/Notice.tsx';
+import { Loading } from '../../ui/Loading.tsx';
 import { Select } from '../../ui/Select.tsx';
 import { useCurrentClass } from '../../domain/currentClass.ts';
 import { saveFile } from '../../ui/saveFile.ts';
@@ -39,7 +40,7 @@ export default function SheetsPage() {
   const problem = sheets.error ?? patterns.error ?? classes.error;
   const again = () => void Promise.all([sheets.mutate(), patterns.mutate(), classes.mutate()]);
   if (!sheets.data || !patterns.data || !classes.data)
-    return problem ? <Notice problem={problem} again={again} /> : null;
+    return <Loading title="Sheets" problem={problem} again={again} />;
   const saved = sheets.data.find(({ id }) => id === sheetId);
   if (sheetId !== undefined && !saved) return <Gone />;
   const wanted = (search.get('patterns') ?? search.get('pattern') ?? '').split(',');

@@ -7,6 +7,7 @@ import type { OneTimeCode, StaffMember } from '../../../contract/staff.ts';
 import type { Teacher } from '../../../contract/session.ts';
 import { post, put } from '../../api/client.ts';
 import { useGet } from '../../api/useGet.ts';
+import { Loading } from '../../ui/Loading.tsx';
 import { Notice } from '../../ui/Notice.tsx';
 import { TextField } from '../../ui/TextField.tsx';
 import { useSave } from '../../api/useSave.ts';
@@ -40,7 +41,7 @@ export default function StaffPage({ teacher }: { teacher: Teacher }) {
         <h1>Accounts of the school</h1>
         <span>You see no class, child or mark of a colleague here.</span>
       </div>
-      {error && !data && <Notice problem={error} again={() => void mutate()} />}
+      {!data && <Loading problem={error} again={() => void mutate()} />}
       {given && <OneTime given={given} onDone={() => setGiven(undefined)} />}
       {problem && <Notice problem={problem} />}
       <Form className="card-paper new-teacher" onSubmit={(event) => void submit(event)}>

@@ -2,6 +2,7 @@ import { useEffect } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { Teacher } from '../../../contract/session.ts';
 import { useClass, useClasses } from '../../api/hooks.ts';
+import { Loading } from '../../ui/Loading.tsx';
 import { Notice } from '../../ui/Notice.tsx';
 import { mayHear, useHearingClass } from '../../domain/currentClass.ts';
 import { useStored } from '../../store/stored.ts';
@@ -24,11 +25,11 @@ export default function TakePage({ teacher }: { teacher: Teacher }) {
   }, [pattern, setStoredPattern]);
   const problem = classes.error ?? patterns.error ?? current.error;
   if (problem && !(current.data && patterns.data)) return <Notice problem={problem} />;
-  if (!classes.data || !patterns.data) return null;
+  if (!classes.data || !patterns.data) return <Loading title="Take" />;
   if (!classId)
     return <Empty text="First make a class with the names of the children." to="/classes" name="To the classes" />;
   if (!pattern) return <Empty text="First write a rhythm to clap." to="/patterns" name="To the patterns" />;
-  if (!current.data) return null;
+  if (!current.data) return <Loading title="Take" />;
   if (current.data.children.length === 0) {
     const text = 'This class has no children yet. Add their first names or codes.';
     return <Empty text={text} to={`/classes/${classId}`} name="To the class" />;

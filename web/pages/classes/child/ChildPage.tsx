@@ -17,6 +17,7 @@ import { useClass } from '../../../api/hooks.ts';
 import { useTakesPage } from '../../../api/takes.ts';
 import { NextStepButton } from '../../../take/NextStepLine.tsx';
 import { Notice } from '../../../ui/Notice.tsx';
+import { Loading } from '../../../ui/Loading.tsx';
 import { markOfTake } from '../../../domain/markOfTake.ts';
 import { BothVersions } from '../../../domain/BothVersions.tsx';
 import { mayHear } from '../../../domain/currentClass.ts';
@@ -33,7 +34,7 @@ const MarksChart = lazy(() => import('./MarksChart.tsx'));
 export default function ChildPage() {
   const { classId = '', childId = '' } = useParams();
   const { data, error, mutate } = useClass(classId);
-  if (!data) return error ? <Notice problem={error} again={() => void mutate()} /> : null;
+  if (!data) return <Loading title="Child" problem={error} again={() => void mutate()} />;
   const child = data.children.find(({ id }) => id === childId);
   if (!child) return <Notice problem={{ message: 'This child is not in the class. It may be in the bin.' }} />;
   return <ChildView schoolClass={data} child={child} />;

@@ -11,7 +11,7 @@ import { reportSentences } from '../../../../core/wording/reportWords.ts';
 import { namingOf } from '../../../../core/wording/voice.ts';
 import { useClass, useMastery } from '../../../api/hooks.ts';
 import { useTakesPage } from '../../../api/takes.ts';
-import { Notice } from '../../../ui/Notice.tsx';
+import { Loading } from '../../../ui/Loading.tsx';
 import { toggled } from '../../../ui/lists.ts';
 import { OwnLine } from './OwnLine.tsx';
 import { markOfTake } from '../../../domain/markOfTake.ts';
@@ -22,7 +22,7 @@ export default function ReportsPage() {
   const { classId = '' } = useParams();
   const [search] = useSearchParams();
   const { data, error } = useClass(classId);
-  if (!data) return error ? <Notice problem={error} /> : null;
+  if (!data) return <Loading title="Reports" problem={error} />;
   const only = search.get('child');
   const children = data.children.filter(({ id }) => only === null || id === only);
   return <Reports schoolClass={data} children={children} only={only} />;

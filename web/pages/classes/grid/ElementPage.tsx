@@ -7,6 +7,7 @@ import { inNaming } from '../../../../core/wording/valueNames.ts';
 import { namingOf } from '../../../../core/wording/voice.ts';
 import { useClass, useRecords } from '../../../api/hooks.ts';
 import { Notice } from '../../../ui/Notice.tsx';
+import { Loading } from '../../../ui/Loading.tsx';
 import { mayHear } from '../../../domain/currentClass.ts';
 import { useOfferedPatterns } from '../../../domain/offeredPatterns.ts';
 import { StateMark } from './StateMark.tsx';
@@ -21,7 +22,7 @@ export default function ElementPage() {
   const records = useRecords(classId);
   const problem = room.error ?? records.error;
   if (!isElement(element)) return <Notice problem={{ message: 'There is no such element of rhythm.' }} />;
-  if (!room.data || !records.data) return problem ? <Notice problem={problem} /> : null;
+  if (!room.data || !records.data) return <Loading title="Class" problem={problem} />;
   return <ElementView schoolClass={room.data} records={records.data} element={element} />;
 }
 

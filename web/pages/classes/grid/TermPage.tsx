@@ -5,7 +5,7 @@ import type { TermDetail } from '../../../../contract/term.ts';
 import type { ClassDetail } from '../../../../contract/schoolClass.ts';
 import { namingOf } from '../../../../core/wording/voice.ts';
 import { useClass, useTerm } from '../../../api/hooks.ts';
-import { Notice } from '../../../ui/Notice.tsx';
+import { Loading } from '../../../ui/Loading.tsx';
 import { CellSign } from './CellSign.tsx';
 import { GridViews } from './GridViews.tsx';
 import { SaveMarks } from './SaveMarks.tsx';
@@ -18,7 +18,7 @@ export default function TermPage() {
   const room = useClass(classId);
   const term = useTerm(classId, termId);
   const problem = room.error ?? term.error;
-  if (!room.data || !term.data) return problem ? <Notice problem={problem} /> : null;
+  if (!room.data || !term.data) return <Loading title="Term" problem={problem} />;
   return <Term schoolClass={room.data} term={term.data} />;
 }
 

@@ -8,6 +8,7 @@ import { scaleOf } from '../../../../core/judging/scale.ts';
 import { dealt } from '../../../../core/records/lineUp.ts';
 import { useClass, useLineUps, usePatterns } from '../../../api/hooks.ts';
 import { Notice } from '../../../ui/Notice.tsx';
+import { Loading } from '../../../ui/Loading.tsx';
 import { stopStray, useOwnMoves } from '../../../ui/ownMoves.ts';
 import { LineEnd } from './LineEnd.tsx';
 import { LineStrip } from './LineStrip.tsx';
@@ -33,7 +34,7 @@ export default function LineUpPage({ teacher }: { teacher: Teacher }) {
     [patterns.data, theirs],
   );
   const problem = room.error ?? patterns.error ?? lineUps.error;
-  if (!room.data || !patterns.data || !lineUps.data) return problem ? <Notice problem={problem} /> : null;
+  if (!room.data || !patterns.data || !lineUps.data) return <Loading title="Line-up" problem={problem} />;
   if (!lineUp) return <Notice problem={{ message: 'This line-up is not here any more. Start a new one.' }} />;
   return <Line teacher={teacher} schoolClass={room.data} lineUp={lineUp} patterns={read} />;
 }

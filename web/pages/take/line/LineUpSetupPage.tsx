@@ -11,6 +11,7 @@ import { put } from '../../../api/client.ts';
 import { useClass, useClasses, useLineUps, useRecords } from '../../../api/hooks.ts';
 import { MicrophonePanel } from '../../../take/inputs/MicrophonePanel.tsx';
 import { Notice } from '../../../ui/Notice.tsx';
+import { Loading } from '../../../ui/Loading.tsx';
 import { mayHear, useChooseClass, useHearingClass } from '../../../domain/currentClass.ts';
 import { useKeys } from '../../../ui/useKeys.ts';
 import { useSave } from '../../../api/useSave.ts';
@@ -40,7 +41,7 @@ export default function LineUpSetupPage() {
   if (classes.data?.length === 0) return <Missing what="a class with the names of the children" to="/classes" />;
   if (patterns.data?.length === 0) return <Missing what="a rhythm to clap" to="/patterns" />;
   if (!classes.data || !patterns.data || !room.data || !records.data || !lineUps.data)
-    return problem ? <Notice problem={problem} /> : null;
+    return <Loading title="Line-up" problem={problem} />;
   if (room.data.children.length === 0) return <Missing what="the children of the class" to={`/classes/${chosen}`} />;
   return (
     <Setup
