@@ -1,5 +1,6 @@
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
+import { createPortal } from 'react-dom';
 import Button from 'react-bootstrap/Button';
 import { useLocation, useNavigate } from 'react-router';
 import type { SavedLesson } from '../../contract/lesson.ts';
@@ -15,6 +16,7 @@ import { LessonLine } from './LessonLine.tsx';
 import { timesOf, withOwn } from './blocks.ts';
 import { RUNNING, type RunningLesson } from './running.ts';
 import { lessonPath, stopsOf } from './stops.ts';
+import { useClicker } from './useClicker.ts';
 import './lessonBar.scss';
 
 const SECOND = 1000;
@@ -36,6 +38,14 @@ export default function LessonBar({ running }: { running: RunningLesson }) {
   const patterns = usePatterns().data;
   if (!room || !lesson || !patterns) return null;
   return <Bar running={running} lesson={lesson} room={room} patterns={patterns} />;
+}
+
+/** Nothing to look at: the class listens. A press, or the key once more, shows the screen again. */
+function Dark({ onLight }: { readonly onLight: () => void }) {
+  return createPortal(
+    <button type="button" className="screen-dark" aria-label="Show the screen again" onClick={onLight} />,
+    document.body,
+  );
 }
 
 interface BarProps {
@@ -77,21 +87,40 @@ function useWalk({ running, lesson, patterns }: BarProps) {
   return { stops, at, go, end, leaveOut };
 }
 
+/** Keys and a presenter in the hand go through the lesson. */
+function useHands({ stops, at, go, end }: ReturnType<typeof useWalk>) {
+  const [dark, setDark] = useState(false);
+  const last = at >= stops.length - 1;
+  const next = () => (last ? end() : go(at + 1));
+  const back = () => go(at - 1);
+  useKeys({ '>': next, '<': back });
+  useClicker({
+    next,
+    back,
+    blank: () => setDark(!dark),
+    start: () => {
+      void document.documentElement.requestFullscreen?.();
+      go(at);
+    },
+  });
+  return { dark, setDark, next, back, last };
+}
+
 function Bar(props: BarProps) {
   const { running, lesson, room } = props;
-  const { stops, at, go, end, leaveOut } = useWalk(props);
+  const walk = useWalk(props);
+  const { stops, at, go, end, leaveOut } = walk;
   const { pathname } = useLocation();
   const elapsed = useSecondsSince(running.startedAt);
   const times = useMemo(
     () => timesOf(lesson.blocks, room.children.length, voiceOf(room).counts).map(({ seconds }) => seconds),
     [lesson, room],
   );
-  const last = at >= stops.length - 1;
-  useKeys({ '>': () => (last ? end() : go(at + 1)), '<': () => go(at - 1) });
+  const { dark, setDark, next, back, last } = useHands(walk);
   const stop = stops[at];
   if (!stop) return null;
   const { behind, blockLeft } = timeStanding(times, stop.block, elapsed);
-  const next = stops[at + 1];
+  const after = stops[at + 1];
   const away = pathname !== stop.to.split('?')[0];
   const blocks = lesson.blocks.map(({ key, kind }, i) => ({
     key,
@@ -101,6 +130,7 @@ function Bar(props: BarProps) {
   }));
   return (
     <section className="lesson-bar" aria-label={`Lesson: ${lesson.title}`}>
+      {dark && <Dark onLight={() => setDark(false)} />}
       <LessonLine blocks={blocks} minutes={lesson.minutes} now={elapsed} current={stop.block} thin />
       <div className="lesson-now">
         <strong>
@@ -110,7 +140,7 @@ function Bar(props: BarProps) {
         <span className={blockLeft < 0 ? 'lesson-over' : ''}>{blockLeftText(blockLeft)}</span>
         <span className="lesson-behind">{behindText(behind)}</span>
         <span className="lesson-next">
-          {next ? `then ${next.title}${next.part ? ` ${next.part}` : ''}` : 'then the end'}
+          {after ? `then ${after.title}${after.part ? ` ${after.part}` : ''}` : 'then the end'}
         </span>
         <span className="flex-grow-1" />
         {away && (
@@ -121,10 +151,10 @@ function Bar(props: BarProps) {
         <Button size="sm" variant="outline-dark" onClick={leaveOut}>
           Leave out
         </Button>
-        <Button size="sm" variant="outline-dark" disabled={at === 0} aria-label="Back" onClick={() => go(at - 1)}>
+        <Button size="sm" variant="outline-dark" disabled={at === 0} aria-label="Back" onClick={back}>
           <ChevronLeft size={16} aria-hidden /> <kbd>&lt;</kbd>
         </Button>
-        <Button size="sm" onClick={() => (last ? end() : go(at + 1))}>
+        <Button size="sm" onClick={next}>
           {last ? 'End' : 'Next'} <ChevronRight size={16} aria-hidden /> <kbd>&gt;</kbd>
         </Button>
         {!last && (

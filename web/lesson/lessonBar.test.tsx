@@ -106,3 +106,49 @@ it('says how the time stands, second by second', async () => {
   act(() => void vi.advanceTimersByTime(90_000));
   expect(left()).not.toBe(before);
 });
+
+const clicked = async (key: string) => {
+  const event = new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true });
+  act(() => void document.body.dispatchEvent(event));
+  await act(async () => new Promise((later) => setTimeout(later)));
+  return event;
+};
+const darkness = () => screen.queryByRole('button', { name: 'Show the screen again' });
+
+it('goes on and back by a presenter in the hand, but not past what the view does with its keys', async () => {
+  await hold();
+  await clicked('PageDown');
+  expect(where()).toBe(`/board/${PATTERN}`);
+  await clicked('PageUp');
+  expect(now()).toBe('1. Warm-up');
+  const takes = (event: KeyboardEvent) => event.preventDefault();
+  addEventListener('keydown', takes);
+  await clicked('PageDown');
+  await clicked('b');
+  expect([now(), darkness()]).toEqual(['1. Warm-up', null]);
+  removeEventListener('keydown', takes);
+  // Into a field it is typed.
+  document.body.append(Object.assign(document.createElement('input'), { id: 'field' }));
+  const field = document.getElementById('field')!;
+  act(() => void field.dispatchEvent(new KeyboardEvent('keydown', { key: 'b', bubbles: true })));
+  await act(async () => new Promise((later) => setTimeout(later)));
+  field.remove();
+  expect(darkness()).toBeNull();
+});
+
+it('makes the screen dark and light again by B, or by a press', async () => {
+  await hold();
+  await clicked('b');
+  expect(darkness()).not.toBeNull();
+  await clicked('B');
+  expect(darkness()).toBeNull();
+  await clicked('b');
+  click('Show the screen again');
+  expect(darkness()).toBeNull();
+});
+
+it('begins where the lesson is, and is not loaded anew', async () => {
+  await hold({ stop: 1 }, '/account');
+  const event = await clicked('F5');
+  expect([event.defaultPrevented, where()]).toEqual([true, `/board/${PATTERN}`]);
+});

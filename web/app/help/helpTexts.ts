@@ -70,6 +70,7 @@ const PLAN: Omit<Help, 'path'> = {
     'What is old comes back before three weeks are over; what does not is said.',
     'The picture: round is planned, square is what was heard; empty is met, half practised, full firm.',
     'Calendar file: all lessons with what is in them, for any calendar.',
+    'Booklet of sheets: paper for every lesson of the term in one file, with contents and keys.',
   ],
   keys: [['space', 'prepare or open the next lesson; plan the term']],
 };
@@ -113,6 +114,7 @@ export const HELP: readonly Help[] = [
     keys: [
       ['space', 'start the lesson'],
       ['>', 'in a lesson, in every view: the next part'],
+      ['B', 'in a lesson: a dark screen, and light again (a clicker sends it, with PageDown and PageUp)'],
       ['<', 'the part before'],
     ],
   },

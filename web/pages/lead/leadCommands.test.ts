@@ -52,11 +52,17 @@ describe('keys of a run', () => {
     ['PageDown', 2, 3],
     ['ArrowRight', 3, 3],
     ['ArrowLeft', 2, 1],
-    ['PageUp', 1, 1],
+    ['PageUp', 2, 1],
     ['a', 2, 2],
   ])('%s in pass %i goes to pass %i', (key, pass, then) => {
     press(key, { pass });
     expect(run.go).toHaveBeenCalledExactlyOnceWith(table.sections.find((one) => one.pass === then)!.from);
+  });
+  it.each([
+    ['PageUp', 1],
+    ['PageDown', 3],
+  ])('%s in pass %i is left to the lesson', (key, pass) => {
+    expect(press('f', { pass }).commands.keys).not.toHaveProperty(key);
   });
   it.each([
     [']', 1, 2],

@@ -60,6 +60,9 @@ export function leadCommands(context: Context): LeadCommands {
   return {
     ...commands,
     keys: {
+      // At the ends a presenter in the hand goes on to what is before or after it in the lesson.
+      ...(section.pass < table.passes ? { PageDown: commands.nextPass } : {}),
+      ...(section.pass > 1 ? { PageUp: goToPass(-1) } : {}),
       ' ': run.toggle,
       Escape: onEnd,
       ArrowUp: commands.faster,
@@ -67,9 +70,7 @@ export function leadCommands(context: Context): LeadCommands {
       h: commands.half,
       a: commands.again,
       ArrowRight: commands.nextPass,
-      PageDown: commands.nextPass,
       ArrowLeft: goToPass(-1),
-      PageUp: goToPass(-1),
       c: commands.cover,
       u: commands.uncover,
       '[': goToMeasure(-1),

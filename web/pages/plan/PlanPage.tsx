@@ -67,7 +67,7 @@ function Parts({ id: shown, View, classes, current, teacherId }: (typeof PARTS)[
           onChoose={choose}
         />
         <span className="flex-grow-1" />
-        <div ref={setActions} />
+        <div ref={setActions} className="plan-actions" />
       </div>
       {!planning && <Loading problem={problem} again={again} />}
       {planning && actions && <View planning={planning} teacherId={teacherId} actions={actions} />}
