@@ -5,6 +5,7 @@ import { fullPattern, patternOf } from '../rhythm/arbitrary.test-helper.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
 import { soundKey, soundings } from '../rhythm/soundings.ts';
 import { randomFrom } from '../random.ts';
+import { ZERO, compare } from '../rhythm/fraction.ts';
 import { barCheck, barsAddUp } from '../rhythm/barCheck.ts';
 import { printRhythm } from '../rhythm/text.ts';
 import { scheduleOf } from '../timing/schedule.ts';
@@ -117,6 +118,14 @@ describe('our own MIDI', () => {
       '4/4 (e) q. q. e~ | q q. q.',
     ],
     [
+      'all of it is a beat later',
+      (events) =>
+        events.map((event, i) =>
+          i === events.findIndex(({ type }) => type === 'noteOn') ? { ...event, deltaTime: 960 } : event,
+        ),
+      '4/4 (q) q q q | q q q q | q',
+    ],
+    [
       'the last note is taken out',
       (events) => events.filter((_event, i) => i < events.findLastIndex(({ type }) => type === 'noteOn')),
       '4/4 q q',
@@ -174,17 +183,26 @@ describe('the same from another program', () => {
     expect((bytes[12]! * 256 + bytes[13]!) % 7).toBe(0);
     expect(printRhythm(back(asOthers(bytes)))).toBe('4/4 7:4{s s s s s s s} q h');
   });
-  it('sounds the same, wherever its groups begin', () => {
+  it('sounds the same, wherever its groups begin; what is moved is said, and rare', () => {
+    let moved = 0;
+    const numRuns = 200;
     fc.assert(
       fc.property(fullPattern, (pattern) => {
-        // A pickup that is played again in the middle moves the bar lines, and MIDI has no sign for that.
-        fc.pre(soundings(pattern).length > 0 && !(pattern.pickup && pattern.measures.some((one) => one.repeatEnd)));
-        const read = back(asOthers(writeMidi(pattern)));
-        expect(soundKey(read)).toBe(soundKey(pattern));
-        expect(barsAddUp(barCheck(read))).toBe(true);
+        // A pickup that is played again in the middle moves the bar lines, and MIDI has no sign for that; nor for the
+        // bar line after a pickup where nothing sounds behind it.
+        const last = soundings(pattern).at(-1);
+        fc.pre(last !== undefined && !(pattern.pickup && pattern.measures.some((one) => one.repeatEnd)));
+        fc.pre(compare(last, ZERO) >= 0);
+        const read = readMidi(asOthers(writeMidi(pattern)));
+        const built = read.ok ? buildPattern(read.pieces[0]!.parts[0]!.voices[0]!) : undefined;
+        if (!built?.ok) throw new Error('it cannot be read');
+        expect(barsAddUp(barCheck(built.pattern))).toBe(true);
+        if (built.troubles.length > 0) moved++;
+        else expect(soundKey(built.pattern)).toBe(soundKey(pattern));
       }),
-      { numRuns: 200 },
+      { numRuns },
     );
+    expect(moved).toBeLessThan(numRuns * 0.03);
   });
 });
 

@@ -20,7 +20,7 @@ export const BOOKLET_KINDS = [
 export type BookletKind = (typeof BOOKLET_KINDS)[number];
 
 /** Questions of all kinds together that a page holds, and of one kind at least and at most. */
-const ON_A_PAGE = 10;
+const ON_A_PAGE = 8;
 const FEWEST = 2;
 const MOST = 5;
 
@@ -48,13 +48,14 @@ export function lessonSheet(
 ): SheetPart[] {
   const about = elementsOf({ steps, again });
   const elements = about.length > 0 ? { elements: [...new Set<ElementId>(['quarter', ...about])] } : {};
-  const count = Math.min(MOST, Math.max(FEWEST, Math.floor(ON_A_PAGE / kinds.length)));
+  // The first kinds have one more where they do not come out even.
+  const share = (key: number) => Math.floor((ON_A_PAGE + kinds.length - 1 - key) / kinds.length);
   const given = patterns.slice(0, MOST_PATTERNS);
   return kinds.map((kind, key) => ({
     key,
     kind,
     level,
-    count: Math.min(count, usualCount(kind)),
+    count: Math.min(MOST, Math.max(FEWEST, share(key)), usualCount(kind)),
     ...elements,
     ...(given.length > 0 && TAKES_PATTERNS.has(kind) ? { patterns: given } : {}),
   }));
