@@ -94,6 +94,11 @@ describe('write it: how it was written down', () => {
       [0, 4],
       [0, 1],
     ]);
+    // What is held on is written: only its beginning is missing.
+    const held = compareWritten(patternOf('4/4 w | w'), patternOf('4/4 w~ | w')).measures;
+    expect(held.map(({ beatsRight }) => beatsRight)).toEqual([4, 3]);
+    const otherwise = compareWritten(patternOf('2/4 q q | q q | q q'), patternOf('4/4 q q q q')).measures;
+    expect(otherwise.map(({ beatsRight }) => beatsRight)).toEqual([2, 2, 0]);
     const rests = compareWritten(patternOf('4/4 (M1) | w'), patternOf('4/4 (M1) | w')).measures;
     expect(rests[0]).toMatchObject({ right: true, beatsRight: 4 });
   });

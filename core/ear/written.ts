@@ -55,13 +55,13 @@ function compared(frame: Line, other: Line, i: number): MeasureWritten {
   const played = frame.measures[i]!;
   const until = add(played.at, played.measure.length);
   const beats = frame.beats.filter(({ at }) => compare(at, played.at) >= 0 && compare(at, until) < 0);
-  const within = (onsets: readonly Fraction[]) =>
-    onsets.some((onset) => compare(onset, played.at) >= 0 && compare(onset, until) < 0);
+  const also = other.measures.findIndex(({ at }) => equal(at, played.at));
+  const silent = ({ measure }: PlayedMeasure) => measure.events.every(({ kind }) => kind === 'rest');
   // Where nothing was written no beat is right, though nothing sounds in some of them.
-  const empty = within(frame.onsets) && !within(other.onsets);
+  const nothing = also < 0 ? compare(played.at, end(other)) >= 0 : silent(other.measures[also]!);
+  const empty = nothing && !silent(played);
   const right = beats.map((beat) => sameTimes(insideBeat(frame.onsets, beat), insideBeat(other.onsets, beat)));
   const wrong = right.indexOf(false);
-  const also = other.measures.findIndex(({ at }) => equal(at, played.at));
   const sameText =
     also >= 0 && sameFrame(other.measures[also]!.measure, played.measure) && frame.texts[i] === other.texts[also];
   return {

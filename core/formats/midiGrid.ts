@@ -32,9 +32,10 @@ const HUMAN = 0.05;
 const END_BESIDE = 0.045;
 /** A sixteenth: what is never longer may be no length at all. */
 const STRUCK = 1 / 16;
-/** Ticks that a length may be off, both ends rounded; and how few of a quarter are coarse. */
+/** Ticks that a length may be off, both ends rounded; that an onset may be, rounded alone. */
 const ROUNDED = 1.6;
 const HALF = 0.55;
+/** So few of a quarter are coarse. */
 const COARSE_TICKS = 100;
 /** So many of the notes must stand on the grid. */
 const EXPLAINED = 0.98;
@@ -54,7 +55,7 @@ export function onGrid(
   for (const [divisions, tolerance] of [
     [FINE, Math.min(EXACT, HALF / quarter)],
     [FINE, Math.min(EXACT, ROUNDED / quarter)],
-    [DIVISIONS, Math.max(EXACT, 0.55 / quarter)],
+    [DIVISIONS, Math.max(EXACT, HALF / quarter)],
     [COARSE, HUMAN],
   ] as const) {
     const grid = new Grid(measures, divisions, tolerance, quarter);

@@ -2,7 +2,7 @@ import { dayNumber } from '../planning/days.ts';
 import type { PlannedLesson } from '../planning/term.ts';
 import type { Level } from '../making/level.ts';
 import type { ElementId } from '../rhythm/elements.ts';
-import { MOST_PATTERNS, type SheetPart } from './sheet.ts';
+import { MOST_PATTERNS, SEEDS, type SheetPart } from './sheet.ts';
 import type { SheetKind } from './sheetQuestion.ts';
 import { usualCount } from './sheetKinds.ts';
 
@@ -61,8 +61,6 @@ export function lessonSheet(
   }));
 }
 
-/** Seeds as they stand on paper: short enough to be typed again. */
-const SEEDS = 10_000;
 /** Prime, and far from the days of a year: what comes next is another sheet every day. */
 const FAR = 7919;
 

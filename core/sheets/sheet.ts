@@ -20,6 +20,10 @@ export const MOST_PARTS = 12;
 export const MOST_PATTERNS = 60;
 /** Of one part. */
 export const MOST_QUESTIONS = 60;
+/** Letters of a title. */
+export const LONGEST_TITLE = 60;
+/** Seeds that are made up: short enough to be typed again from paper. */
+export const SEEDS = 10_000;
 
 /** One kind of question on a sheet. */
 export interface SheetPart {

@@ -1,4 +1,5 @@
 import { useEffect } from 'react';
+import { nameOf } from '../ui/useKeys.ts';
 import { useLatest } from '../ui/useLatest.ts';
 
 /** Fields keep their keys. */
@@ -25,7 +26,7 @@ export function useClicker(clicker: Clicker): void {
   });
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
-      const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
+      const key = nameOf(event);
       if (!['PageDown', 'PageUp', 'F5', 'b'].includes(key)) return;
       if (event.ctrlKey || event.metaKey || event.altKey || event.shiftKey || event.repeat) return;
       if (event.target instanceof Element && event.target.closest(FIELD)) return;

@@ -14,6 +14,7 @@ import { voiceOf } from '../../../core/wording/voice.ts';
 import { useClass, usePatterns } from '../../api/hooks.ts';
 import { useLessons, useTermPlan } from '../../api/planning.ts';
 import { useSheets } from '../../api/sheets.ts';
+import type { BookletRequest } from '../../files/sheetMessages.ts';
 import { PAPER_NAMES } from '../../domain/partWords.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { Loading } from '../../ui/Loading.tsx';
@@ -29,7 +30,7 @@ import {
   bookletLessons,
   useBookletChoice,
 } from './bookletDraft.ts';
-import { sheetFile, useSheetFile } from './useSheetFile.ts';
+import { useMaking, useSheetFile } from './useSheetFile.ts';
 import './sheets.scss';
 
 /** A booklet for a term: a sheet a lesson, in the order of the plan, with contents and the keys at the end. */
@@ -75,7 +76,7 @@ export default function BookletPage() {
 }
 
 interface BookletProps {
-  readonly wanted: Extract<Parameters<typeof sheetFile>[0], { readonly chapters: unknown }>;
+  readonly wanted: Omit<BookletRequest, 'id'>;
   readonly lessons: readonly BookletLesson[];
   readonly sheets: readonly SavedSheet[];
   readonly choice: BookletChoice;
@@ -84,17 +85,8 @@ interface BookletProps {
 
 function Booklet({ wanted, lessons, sheets, choice, onChange }: BookletProps) {
   const { file, trouble } = useSheetFile(wanted);
-  const [problem, setProblem] = useState<Error>();
   const count = wanted.chapters.length;
-  const make = async (take: (content: Blob) => void) => {
-    setProblem(undefined);
-    try {
-      const { bytes } = await sheetFile(wanted);
-      take(new Blob([bytes as Uint8Array<ArrayBuffer>], { type: 'application/pdf' }));
-    } catch (error) {
-      setProblem(error as Error);
-    }
-  };
+  const { make, trouble: problem } = useMaking(wanted);
   const print = () => void make(openToPrint);
   const save = () => void make((content) => saveFile(`${wanted.className} booklet.pdf`, content));
   const other = () => onChange({ variant: choice.variant + 1 });

@@ -7,7 +7,7 @@ import type { SavedPattern } from '../../../contract/pattern.ts';
 import type { ClassSummary } from '../../../contract/schoolClass.ts';
 import type { SavedSheet, SheetEdit } from '../../../contract/sheet.ts';
 import { ELEMENT_IDS, type ElementId } from '../../../core/rhythm/elements.ts';
-import { MOST_PATTERNS } from '../../../core/sheets/sheet.ts';
+import { LONGEST_TITLE, MOST_PATTERNS } from '../../../core/sheets/sheet.ts';
 import { SHEET_KINDS } from '../../../core/sheets/sheetKinds.ts';
 import type { SheetKind } from '../../../core/sheets/sheetQuestion.ts';
 import { counted } from '../../../core/wording/plurals.ts';
@@ -28,7 +28,7 @@ import { SheetPreview, openToPrint, printedText } from './SheetPreview.tsx';
 import { SheetOptions } from './SheetOptions.tsx';
 import { forgetDraft, keepDraft, lastDraft } from './keptDraft.ts';
 import { aboutHard, anySeed, drawnSheet, editOf, levelTest, newSheet } from './sheetDraft.ts';
-import { sheetFile, useSheetFile } from './useSheetFile.ts';
+import { useMaking, useSheetFile } from './useSheetFile.ts';
 import './sheets.scss';
 
 /** Paper for the lesson: what is on it at the left, the pages as they will be printed at the right. */
@@ -75,8 +75,6 @@ interface Begun {
   /** Something was asked for: what was begun before is not taken up. */
   readonly anew: boolean;
 }
-
-const LONGEST_TITLE = 60;
 
 /** The sheet a visit begins with: what was being changed, what is kept, or a new one. */
 function begun({ saved, chosen, schoolClass, elements, kinds, test, anew }: Begun): SheetEdit {
@@ -134,16 +132,7 @@ function SheetView({ saved, sheets, patterns, classes, begin }: ViewProps) {
   const drawn = { sheet: drawnSheet(sheet), voice: { counts: sheet.counts, naming: sheet.naming }, className };
   // To see how it looks two children are enough.
   const { file, trouble } = useSheetFile({ ...drawn, names, drawn: 2 });
-  const [printTrouble, setTrouble] = useState<Error>();
-  const make = async (take: (content: Blob) => void) => {
-    setTrouble(undefined);
-    try {
-      const { bytes } = await sheetFile({ ...drawn, names });
-      take(new Blob([bytes as Uint8Array<ArrayBuffer>], { type: 'application/pdf' }));
-    } catch (error) {
-      setTrouble(error as Error);
-    }
-  };
+  const { make, trouble: printTrouble } = useMaking({ ...drawn, names });
   const print = () => void make(openToPrint);
   const other = () => change({ ...sheet, seed: anySeed() });
   useKeys({ ' ': print, n: other });

@@ -14,7 +14,7 @@ import {
   lessonSeed,
   lessonSheet,
 } from '../../../core/sheets/lessonSheet.ts';
-import { PAPERS, type PaperId, type Sheet, USUAL_BPM } from '../../../core/sheets/sheet.ts';
+import { LONGEST_TITLE, PAPERS, type PaperId, type Sheet, USUAL_BPM } from '../../../core/sheets/sheet.ts';
 import { elementName } from '../../../core/wording/planWords.ts';
 import { listed } from '../../../core/wording/plurals.ts';
 import { type NamingId, capital } from '../../../core/wording/valueNames.ts';
@@ -90,9 +90,6 @@ interface Planned {
   readonly texts: ReadonlyMap<string, string>;
   readonly today: Day;
 }
-
-/** Letters of a sheet's title. */
-const LONGEST_TITLE = 60;
 
 const keyOf = ({ day, starts }: PlannedLesson) => `${day} ${starts}`;
 

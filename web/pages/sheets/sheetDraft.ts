@@ -1,15 +1,12 @@
 import type { SavedSheet, SheetEdit, SheetPartEdit } from '../../../contract/sheet.ts';
 import { LEVELS } from '../../../core/making/level.ts';
 import type { ElementId } from '../../../core/rhythm/elements.ts';
-import { MOST_PARTS, type Sheet, USUAL_BPM } from '../../../core/sheets/sheet.ts';
+import { MOST_PARTS, SEEDS, type Sheet, USUAL_BPM } from '../../../core/sheets/sheet.ts';
 import { usualCount } from '../../../core/sheets/sheetKinds.ts';
 import type { SheetKind } from '../../../core/sheets/sheetQuestion.ts';
 import { sheetTitle } from '../../../core/wording/sheetWords.ts';
 import type { Voice } from '../../../core/wording/voice.ts';
 import { moved } from '../../ui/lists.ts';
-
-/** Seeds as they stand on paper: short enough to be typed again. */
-const SEEDS = 10_000;
 
 export function anySeed(): number {
   return Math.floor(Math.random() * SEEDS);

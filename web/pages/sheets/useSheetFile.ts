@@ -16,6 +16,21 @@ export async function sheetFile(wanted: Wanted): Promise<SheetFile> {
   return answer;
 }
 
+/** Makes the file for whoever takes it, and says what went wrong. */
+export function useMaking(wanted: Wanted) {
+  const [trouble, setTrouble] = useState<Error>();
+  const make = async (take: (content: Blob) => void) => {
+    setTrouble(undefined);
+    try {
+      const { bytes } = await sheetFile(wanted);
+      take(new Blob([bytes as Uint8Array<ArrayBuffer>], { type: 'application/pdf' }));
+    } catch (error) {
+      setTrouble(error as Error);
+    }
+  };
+  return { make, trouble };
+}
+
 /** So long nothing has to change before it is drawn anew: while a number is typed, milliseconds. */
 const SETTLED_MS = 150;
 
