@@ -18,7 +18,7 @@ const COMPUTING = [
 ];
 
 /** Nothing here leaves a trace in a module, and loading each of them once takes half the time. */
-const shared = { isolate: false } as const;
+const shared = { isolate: false, setupFiles: ['scripts/test/cases.ts'] };
 
 /** Ten times what the longest test takes: a machine may be busy, and a test that hangs ends all the same. */
 const PATIENCE = { testTimeout: 300_000, hookTimeout: 300_000 } as const;

@@ -67,6 +67,8 @@ export class School {
       logLevel: 'silent',
       metrics: { token: undefined, from: [] },
       warmUp: false,
+      // A busy machine is no database that is away.
+      limits: { statementMs: 60_000, connectionMs: 60_000 },
     });
   }
 

@@ -78,7 +78,7 @@ describe('sessions', () => {
   it('let no visitor in where there is no demo', async () =>
     expectError(await new Visitor(server.url).ask('POST', '/api/session/visit'), 404, 'no demo'));
   it('let a visitor in where there is one', async () => {
-    const demo = await serverWithTeachers(await freshDatabase(), 'Ann');
+    const demo = await serverWithTeachers(await freshDatabase(), { demoTeacher: 'Ann' });
     const visitor = new Visitor(demo.url);
     expect((await visitor.ask('POST', '/api/session/visit')).body).toMatchObject({
       teacher: { name: 'Ann' },

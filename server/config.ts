@@ -1,5 +1,6 @@
 import { existsSync } from 'node:fs';
 import { join, resolve } from 'node:path';
+import type { Limits } from './database.ts';
 import { type MetricsAccess, networkOf } from './metrics.ts';
 import { passwordCost } from './password.ts';
 
@@ -19,6 +20,8 @@ export interface Config {
   readonly metrics: MetricsAccess;
   /** Begin with what makes the first requests fast. */
   readonly warmUp: boolean;
+  /** How long the database is waited for, where not as usual. */
+  readonly limits?: Limits | undefined;
 }
 
 /** Throws an Error of one sentence that names the variable when one is missing or makes no sense. */

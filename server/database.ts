@@ -14,7 +14,7 @@ const CONNECTION_MS = 2_000;
 /** How long a statement waits for rows that another transaction holds, before all of it is tried again. */
 const ROW_LOCK_SECONDS = 1;
 
-interface Limits {
+export interface Limits {
   /** How many connections at once; requests beyond wait. */
   readonly connections?: number;
   readonly statementMs?: number;

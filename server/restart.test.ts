@@ -11,10 +11,12 @@ import type { RunningServer } from './start.ts';
 const folder = mkdtempSync(join(tmpdir(), 'clapboard-restart-'));
 let database: LocalDatabase;
 let server: RunningServer;
+/** The database is given up as soon as it is for teachers. */
+const AS_USUAL = { limits: undefined };
 
 beforeAll(async () => {
   database = await startMariadb(folder);
-  server = await serverWithTeachers(await database.url());
+  server = await serverWithTeachers(await database.url(), AS_USUAL);
 });
 
 afterAll(async () => {
@@ -52,7 +54,7 @@ describe('the database goes and comes back', () => {
 
     await server.stop();
     database = await startMariadb(folder);
-    server = await serverOn(await database.url());
+    server = await serverOn(await database.url(), AS_USUAL);
     const again = new Visitor(server.url);
     await again.signIn('Ann');
     expect((await takesIn(again, room)).map(({ id }) => id)).toEqual([kept]);

@@ -32,7 +32,7 @@ export interface RunningServer {
 export async function startServer(config: Config): Promise<RunningServer> {
   const logger = pino({ level: config.logLevel });
   await madeReady(config.databaseUrl);
-  const { db, pool } = openDatabase(config.databaseUrl);
+  const { db, pool } = openDatabase(config.databaseUrl, config.limits);
   // A sign of life must not wait behind the work.
   const pulse = openDatabase(config.databaseUrl, { connections: 1 }).pool;
   const judges = judgesWith();

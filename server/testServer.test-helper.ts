@@ -14,13 +14,13 @@ export { freshDatabase } from './testDatabase.test-helper.ts';
 export const PASSWORD = 'a long password';
 
 /** A server on this database with three teachers, Ann, Ben and Cleo. */
-export async function serverWithTeachers(databaseUrl: string, demoTeacher?: string): Promise<RunningServer> {
+export async function serverWithTeachers(databaseUrl: string, more: Partial<Config> = {}): Promise<RunningServer> {
   await migrateDatabase(databaseUrl);
   const { db, pool } = openDatabase(databaseUrl, { connections: 1 });
   for (const name of ['Ann', 'Ben', 'Cleo'])
     await addTeacher(db, { id: uuid(), name, passwordHash: await hashPassword(PASSWORD) });
   await pool.end();
-  return serverOn(databaseUrl, { demoTeacher });
+  return serverOn(databaseUrl, more);
 }
 
 /** A server on a database as it is. */
@@ -35,6 +35,8 @@ export function serverOn(databaseUrl: string, more: Partial<Config> = {}): Promi
     logLevel: 'silent',
     metrics: { token: undefined, from: [] },
     warmUp: false,
+    // A busy machine is no database that is away; what becomes of one that is has tests of its own.
+    limits: { statementMs: 60_000, connectionMs: 60_000 },
     ...more,
   });
 }
