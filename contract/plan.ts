@@ -17,6 +17,7 @@ export const PlanEdit = Type.Object(
     chunks: Type.Union([
       Type.Object({ kind: Type.Literal('whole') }, strict),
       Type.Object({ kind: Type.Literal('joined'), by: Type.Integer({ minimum: 1, maximum: 64 }) }, strict),
+      Type.Object({ kind: Type.Literal('lines') }, strict),
       Type.Object({ kind: Type.Literal('range'), from: MeasureNumber, to: MeasureNumber }, strict),
     ]),
     ladder: Type.Array(

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { anyPattern, fullPattern, patternOf } from '../core/rhythm/arbitrary.test-helper.ts';
 import { sub, toNumber } from '../core/rhythm/fraction.ts';
+import { linesOf, pageOfLines } from '../core/rhythm/lines.ts';
 import { placePattern } from '../core/rhythm/place.ts';
 import { layoutRuler } from './layout.ts';
 import { lineSizes } from './lineSizes.ts';
@@ -21,6 +22,22 @@ describe('the ruler', () => {
         expect(shown.at(-1)!.last).toBe(true);
         expect(shown[0]!.meterSign).toBe(true);
       }),
+    );
+  });
+
+  it('begins a line of a page on a line of its own, on screen and on paper', () => {
+    fc.assert(
+      fc.property(fc.array(fullPattern, { minLength: 2, maxLength: 4 }), widths, sizes, (patterns, width, size) => {
+        const page = pageOfLines(patterns);
+        const begins = linesOf(page).map(({ first }) => first);
+        const firsts = layoutRuler(page, width, size).systems.map(({ measures }) => measures[0]!.index);
+        const onPaper = layoutPaper(page, { size: 'desk', width, before: 40, eachRest: true }).map(
+          ({ measures }) => measures[0]!.index,
+        );
+        expect(firsts).toEqual(expect.arrayContaining(begins));
+        expect(onPaper).toEqual(expect.arrayContaining(begins));
+      }),
+      { numRuns: 40 },
     );
   });
 

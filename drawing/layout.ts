@@ -4,7 +4,7 @@ import type { Pattern } from '../core/rhythm/pattern.ts';
 import { type PlacedMeasure, placePattern } from '../core/rhythm/place.ts';
 import { VALUE } from '../core/rhythm/value.ts';
 import { beams } from '../core/rhythm/beams.ts';
-import { cutIntoLines, lineSizes } from './lineSizes.ts';
+import { cutAtNumbers, cutIntoLines, lineSizes } from './lineSizes.ts';
 import {
   BAR_BEFORE,
   FLAG,
@@ -112,9 +112,14 @@ export function layoutRuler(
   // By full measures, not by what is in them just now: while a measure is being typed nothing else may jump.
   const nominal = Math.max(...all.map(({ placed }) => toNumber(meterLength(placed.meter))));
   const pickups = pattern.pickup && all.length > 1 ? 1 : 0;
-  const sizes = lineSizes(all.length - pickups, Math.max(1, Math.floor(usable / (nominal * needed))));
-  const wanted = Math.min(usable / (sizes[0]! * nominal), Math.max(needed, WIDEST_QUARTER[size] * 4));
-  const lines = breakLines(all, { sizes, pickups, usable, needed, size });
+  const most = Math.max(1, Math.floor(usable / (nominal * needed)));
+  const parts = cutAtNumbers(all, ({ placed }) => placed).map((part, i) => {
+    const before = i === 0 && part.length > 1 ? pickups : 0;
+    return { part, breaking: { sizes: lineSizes(part.length - before, most), pickups: before, usable, needed, size } };
+  });
+  const fullest = Math.max(...parts.map(({ breaking }) => breaking.sizes[0]!));
+  const wanted = Math.min(usable / (fullest * nominal), Math.max(needed, WIDEST_QUARTER[size] * 4));
+  const lines = parts.flatMap(({ part, breaking }) => breakLines(part, all, breaking));
   // A line with a pickup or changes of meter makes all of them a little narrower; an overfull measure goes on its own.
   const scale = Math.min(
     wanted,
@@ -181,15 +186,15 @@ interface Breaking {
 }
 
 /** By the numbers that were worked out, or, where measures are too unlike for that, as many as fit. */
-function breakLines(all: readonly MeasureSigns[], breaking: Breaking): MeasureSigns[][] {
+function breakLines(part: readonly MeasureSigns[], all: readonly MeasureSigns[], breaking: Breaking): MeasureSigns[][] {
   const { sizes, pickups, usable, needed, size } = breaking;
   const fits = (line: readonly MeasureSigns[], closer = 1) =>
     lineLength(line) * needed * closer + gapsOf(line, all, size) <= usable + 1;
-  const even = cutIntoLines(all, sizes, pickups);
+  const even = cutIntoLines(part, sizes, pickups);
   const closer = (i: number) => (i === 0 && pickups === 1 ? CLOSER_FOR_PICKUP : 1);
   if (even.every((line, i) => fits(line, closer(i)))) return even;
-  return filled(all, (line) => {
-    const withPickup = pickups === 1 && line[0] === all[0];
+  return filled(part, (line) => {
+    const withPickup = pickups === 1 && line[0] === part[0];
     const room = line.length <= sizes[0]! + (withPickup ? 1 : 0);
     return room && fits(line, withPickup && line.length === 2 ? CLOSER_FOR_PICKUP : 1);
   });

@@ -1,3 +1,6 @@
+import { lineNumber } from '../core/rhythm/lines.ts';
+import type { PlacedMeasure } from '../core/rhythm/place.ts';
+
 /**
  * How many measures stand on each line, so that lines are alike: the same number on each where that costs one line more
  * at most, else nearly the same, the fuller lines first. Never three and one.
@@ -21,4 +24,15 @@ export function cutIntoLines<T>(all: readonly T[], sizes: readonly number[], bef
     from += line.length;
     return line;
   });
+}
+
+/** The measures of each line of a page of lines; of what is no page all of them, at once. */
+export function cutAtNumbers<T>(all: readonly T[], placedOf: (one: T) => PlacedMeasure): T[][] {
+  const parts: T[][] = [];
+  for (const one of all) {
+    const part = parts.at(-1);
+    if (part && lineNumber(placedOf(one).letter) === undefined) part.push(one);
+    else parts.push([one]);
+  }
+  return parts;
 }

@@ -4,7 +4,7 @@ import type { Pattern } from '../core/rhythm/pattern.ts';
 import { type PlacedMeasure, placePattern } from '../core/rhythm/place.ts';
 import { VALUE } from '../core/rhythm/value.ts';
 import { END_GAP, endOfLine, gapBefore, gapsOf, roomAtEnd } from './layout.ts';
-import { cutIntoLines, lineSizes } from './lineSizes.ts';
+import { cutAtNumbers, cutIntoLines, lineSizes } from './lineSizes.ts';
 import {
   DOT_STEP,
   FLAG,
@@ -67,7 +67,10 @@ export function layoutPaper(pattern: Pattern, options: PaperOptions): RulerSyste
   const all = measureSigns(pattern, placePattern(pattern));
   const units = unitsOf(pattern, all, options);
   const usable = options.width - options.before - END_GAP;
-  const lines = linesOf(units, all, usable, pattern.pickup && units.length > 1 ? 1 : 0, size);
+  const pickups = pattern.pickup && units.length > 1 ? 1 : 0;
+  const lines = cutAtNumbers(units, ({ signs }) => signs.placed).flatMap((part, i) =>
+    linesOf(part, all, usable, i === 0 && part.length > 1 ? pickups : 0, size),
+  );
   const most = lines.length > 1 ? Infinity : (options.widest ?? WIDEST);
   return lines.map((line) => {
     const fixed = fixedOf(line, all, size);

@@ -137,7 +137,7 @@ export class School {
     page.on('pageerror', (error) => {
       throw error;
     });
-    page.setDefaultTimeout(25_000);
+    page.setDefaultTimeout(60_000);
     return { page, context };
   }
 

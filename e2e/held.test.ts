@@ -101,7 +101,7 @@ describe('a take', () => {
       await page.getByText('Kept in this page only').waitFor();
       await page.keyboard.press('Escape');
       await context.unroute('**/api/takes/*');
-      await page.getByText('waiting to be stored').waitFor({ state: 'detached', timeout: 20_000 });
+      await page.getByText('waiting to be stored').waitFor({ state: 'detached', timeout: 120_000 });
       expect(await longRopes(page, school.url)).toBe(before + 1);
     },
   );

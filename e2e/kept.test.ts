@@ -52,7 +52,7 @@ describe('nothing played is lost', () => {
     await played;
     await page.getByText('1 take waiting to be stored').waitFor();
     await school.startServer();
-    await page.getByText('waiting to be stored').waitFor({ state: 'detached', timeout: 20_000 });
+    await page.getByText('waiting to be stored').waitFor({ state: 'detached', timeout: 120_000 });
     expect(await longRopes(page, school.url)).toBe(before + 1);
     await context.close();
   });

@@ -101,7 +101,7 @@ describe('leading a class', () => {
     await page.getByLabel('Plan', { exact: true }).selectOption({ label: 'Two lines: clap above, step below' });
     await page.getByRole('button', { name: /Start/ }).click();
     await page.locator('[data-lane="Steps"]').first().waitFor();
-    await page.locator('.lead-role').filter({ hasText: 'Done' }).waitFor({ timeout: 40_000 });
+    await page.locator('.lead-role').filter({ hasText: 'Done' }).waitFor({ timeout: 120_000 });
     await page.getByText('3 of 3 · clap, think the counts, feet on the beat').waitFor();
     await context.close();
   });
@@ -131,7 +131,7 @@ describe('leading a class', () => {
     await page.getByRole('button', { name: /Start/ }).click();
     await page.getByText('Use your ears').waitFor();
     expect(await page.locator('.lane-notes').count()).toBe(0);
-    await page.locator('.lead-role').filter({ hasText: 'Check' }).waitFor({ timeout: 40_000 });
+    await page.locator('.lead-role').filter({ hasText: 'Check' }).waitFor({ timeout: 120_000 });
     await page.locator('.ruler .lane-notes svg').first().waitFor();
     await context.close();
   });

@@ -73,7 +73,7 @@ describe('claps that are heard', () => {
     await page.getByLabel('Click', { exact: true }).selectOption('count-in');
     await page.getByRole('button', { name: /Start: Celia/ }).click();
     await page.getByText('Clap: the microphone listens').waitFor();
-    await page.locator('.take-result').waitFor({ timeout: 45_000 });
+    await page.locator('.take-result').waitFor({ timeout: 120_000 });
     await page.getByText('Measure 2, beat 1: you held the dotted quarter note too long').waitFor();
     // All seven notes are right in rhythm, and the slip costs one.
     expect(await page.locator('.mark-number').textContent()).toBe('3');
@@ -125,7 +125,7 @@ describe('claps that are heard', () => {
     await page.getByLabel('Heard by').selectOption('microphone');
     await page.getByRole('button', { name: 'Use the microphone' }).click();
     await page.getByText('Clap once.').waitFor();
-    await page.getByText('Good.', { exact: true }).waitFor({ timeout: 40_000 });
+    await page.getByText('Good.', { exact: true }).waitFor({ timeout: 120_000 });
     await context.close();
     const refused = await school.visitor();
     await refused.context.addInitScript(() => {

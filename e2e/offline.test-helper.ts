@@ -16,12 +16,12 @@ export async function visited(school: School, known?: Cookies): Promise<{ page: 
   return { page, context };
 }
 type Cookies = Awaited<ReturnType<BrowserContext['storageState']>>;
-export const WAIT = { timeout: 25_000 };
+export const WAIT = { timeout: 60_000 };
 
 /** Another page of a browser, as when it is started anew. */
 export async function opened(school: School, context: BrowserContext, path: string): Promise<Page> {
   const page = await context.newPage();
-  page.setDefaultTimeout(25_000);
+  page.setDefaultTimeout(60_000);
   await page.goto(school.url + path);
   return page;
 }

@@ -9,7 +9,6 @@ let page: Page;
 beforeAll(async () => {
   school = await School.open({ heard: true });
   page = (await school.guest()).page;
-  page.setDefaultTimeout(10_000);
 });
 afterAll(() => school.close());
 

@@ -57,10 +57,10 @@ describe('a class of two teachers', () => {
     await other.getByLabel('What was it').fill('Echo');
     await other.getByLabel('Alma', { exact: true }).fill('8');
     await other.getByRole('button', { name: 'Save the marks' }).click();
-    await page.getByRole('button', { name: 'Alma, Echo: 8 of 10' }).waitFor({ timeout: 3_000 });
+    await page.getByRole('button', { name: 'Alma, Echo: 8 of 10' }).waitFor();
 
     await page.getByLabel('Kim Tide may').selectOption({ label: 'may only look' });
-    await other.getByText('shared by Robin Quay to look at').waitFor({ timeout: 4_000 });
+    await other.getByText('shared by Robin Quay to look at').waitFor();
     expect(await other.getByRole('link', { name: 'Hear the class' }).count()).toBe(0);
     await other.getByRole('link', { name: 'Take', exact: true }).click();
     await other.getByText('First make a class').waitFor();

@@ -1,3 +1,4 @@
+import { linesOf } from '../rhythm/lines.ts';
 import type { Measure, Pattern } from '../rhythm/pattern.ts';
 import { placePattern, unfold } from '../rhythm/place.ts';
 
@@ -6,6 +7,8 @@ export type ChunkPlan =
   | { readonly kind: 'whole' }
   /** By so many measures, joined to what went before step by step, then all. */
   | { readonly kind: 'joined'; readonly by: number }
+  /** Of a page of lines each line, then all; of what is no page, all. */
+  | { readonly kind: 'lines' }
   /** Some measures again and again, as numbered on paper. */
   | { readonly kind: 'range'; readonly from: number; readonly to: number };
 
@@ -17,6 +20,8 @@ export interface Chunk {
   readonly first: number;
   readonly last: number;
   readonly whole: boolean;
+  /** Of a page of lines: which line it is. */
+  readonly line?: number;
 }
 
 /** The written measures, `(M3)` as three, repeat signs left out. */
@@ -76,6 +81,8 @@ export function chunksOf(pattern: Pattern, plan: ChunkPlan): Chunk[] {
   });
   const all = piece(0, count, true);
   if (plan.kind === 'whole') return [all];
+  if (plan.kind === 'lines')
+    return [...linesOf(pattern).map(({ number, first, last }) => ({ ...piece(first, last + 1), line: number })), all];
   if (plan.kind === 'range') return [rangeOf(pattern, plan.from, plan.to) ?? all];
   const chunks: Chunk[] = [];
   const measures = writtenMeasures(pattern).slice(skipped);

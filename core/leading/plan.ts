@@ -90,6 +90,16 @@ export function planTrouble(pattern: Pattern, plan: Plan): PlanTrouble | undefin
 const USUAL = { restBeats: 0, countIn: 'measure', countInEach: true, divided: false, twoLines: false } as const;
 const together = (activity: Activity): PlannedPass => ({ activity, who: 'together' });
 
+/** For several patterns that stand one under the other. */
+export const PAGE_PLAN = {
+  ...USUAL,
+  id: 'page',
+  title: 'A page of lines: one by one, then all at three tempos',
+  passes: [together('say-clap')],
+  chunks: { kind: 'lines' },
+  ladder: [60, 76, 92].map((bpm) => ({ bpm, passes: 1 })),
+} as const satisfies Plan & { readonly id: string };
+
 /** Plans that ship with the app. */
 export const READY_PLANS: readonly (Plan & { readonly id: string })[] = [
   {
@@ -109,6 +119,7 @@ export const READY_PLANS: readonly (Plan & { readonly id: string })[] = [
     ladder: [60, 72, 84, 96, 108].map((bpm) => ({ bpm, passes: 1 })),
     restBeats: 4,
   },
+  PAGE_PLAN,
   {
     ...USUAL,
     id: 'two-lines',

@@ -252,6 +252,21 @@ describe('parts of a run', () => {
   ])('has something to clap in every chunk of %s', (text, by, chunks) =>
     expect(chunksOf(patternOf(text), { kind: 'joined', by }).map((one) => chunkName(one, 'quarters'))).toEqual(chunks),
   );
+  it('goes line by line through a page, then through all of it', () => {
+    const page = patternOf('4/4 "1" w | w | "2" h h :|');
+    expect(
+      chunksOf(page, { kind: 'lines' }).map((one) => [
+        chunkName(one, 'quarters'),
+        printRhythm(chunkPattern(page, one)),
+      ]),
+    ).toEqual([
+      ['line 1', '4/4 "1" w | w'],
+      ['line 2', '4/4 "2" h h'],
+      ['all', '4/4 "1" w | w | "2" h h | "1" w | w | "2" h h'],
+    ]);
+    const none = patternOf('4/4 w | w');
+    expect(chunksOf(none, { kind: 'lines' })).toEqual(chunksOf(none, { kind: 'whole' }));
+  });
   it('counts the rests of a run as in the piece, wherever it is cut', () => {
     const pattern = patternOf('4/4 w | (M3) | "A" (M2) | w');
     const numbers = (from: number, to: number) => {

@@ -57,9 +57,11 @@ export function countInName(kind: CountInKind, naming: NamingId): string {
   return inNaming(COUNT_IN_NAMES[kind], naming);
 }
 
-/** "measures 3-4", "measure 2", "all". */
-export function chunkName({ from, to, whole }: Pick<Chunk, 'from' | 'to' | 'whole'>, naming: NamingId): string {
+/** "measures 3-4", "measure 2", "line 3", "all". */
+export function chunkName(chunk: Pick<Chunk, 'from' | 'to' | 'whole' | 'line'>, naming: NamingId): string {
+  const { from, to, whole, line } = chunk;
   if (whole) return 'all';
+  if (line !== undefined) return `line ${line}`;
   return inNaming(from === to ? `{measure} ${from}` : `{measure+} ${from}-${to}`, naming);
 }
 

@@ -1289,4 +1289,27 @@ export const MUTANTS: readonly MutantGroup[] = [
       ['drawing/sheets/bookletPages.ts', '(front + pages.length) % 2 === 1', 'pages.length % 2 === 1'],
     ],
   },
+  {
+    project: 'units',
+    tests: ['core/rhythm', 'core/judging/lineResults.test.ts', 'core/leading', 'drawing', 'web/pages/patterns'],
+    mutants: [
+      ['core/rhythm/lines.ts', 'lines[0]!.number === 1 && lines[0]!.first === 0', 'true'],
+      ['core/rhythm/lines.ts', 'number !== line?.number', 'true'],
+      ['core/rhythm/lines.ts', '...(short(i) ? filled(measure, i === 0) : measure),', '...measure,'],
+      ['core/rhythm/lines.ts', '...(i === 0 && opens ?', '...(false ?'],
+      [
+        'core/rhythm/lines.ts',
+        "if (beat.division !== 3) return spell(from, length, beat, 'rest');",
+        "return spell(from, length, beat, 'rest');",
+      ],
+      ['core/rhythm/lines.ts', 'joined(untied(unfold(pattern).measures))', 'untied(unfold(pattern).measures)'],
+      ['core/rhythm/lines.ts', 'joined(untied(unfold(pattern).measures))', 'joined(unfold(pattern).measures)'],
+      ['core/judging/lineResults.ts', 'extras: extras.filter(isHere).length', 'extras: extras.length'],
+      ['core/judging/lineResults.ts', 'one.played >= first && one.played <= last', 'one.played >= first'],
+      ['drawing/layout.ts', 'i === 0 && part.length > 1 ? pickups : 0', 'i === 0 ? pickups : 0'],
+      ['drawing/lineSizes.ts', 'lineNumber(placedOf(one).letter) === undefined', 'true'],
+      ['web/pages/patterns/pageEdit.ts', 'placePattern(page).length > MOST_MEASURES', 'false'],
+      ['web/pages/patterns/pageEdit.ts', 'lines[i]!.first + numbers.indexOf(measure) + 1', 'measure'],
+    ],
+  },
 ];

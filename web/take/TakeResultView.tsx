@@ -23,6 +23,7 @@ import { Select } from '../ui/Select.tsx';
 import { useStored } from '../store/stored.ts';
 import { ClapHandles } from './ClapHandles.tsx';
 import { OtherWays } from './OtherWays.tsx';
+import { LineResults } from './LineResults.tsx';
 import { MarkArithmetic } from './MarkArithmetic.tsx';
 import { PlayBack } from './PlayBack.tsx';
 import type { ShownTake } from './shownTake.ts';
@@ -62,6 +63,7 @@ export function TakeResultView({ take, voice, mark, marking, correction }: ViewP
       ) : (
         <ResultWords take={take} pattern={pattern} voice={voice} mark={mark} marking={marking} />
       )}
+      {!forChild && <LineResults take={take} pattern={pattern} practiceBpm={PRACTICE_BPM} />}
       <div className="result-tools no-print">
         {!forChild && <PractiseLink take={take} voice={voice} />}
         {!forChild && <CalibrateLink take={take} />}

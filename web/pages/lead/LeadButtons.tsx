@@ -31,6 +31,25 @@ export function LeadButtons({ run, commands }: { run: LeadRun; commands: LeadCom
         {TOGGLE_NAMES[run.state]} <kbd>space</kbd>
       </Button>
       <KeyButtons entries={entries} />
+      <LineButtons commands={commands} loops={run.loops} />
     </div>
+  );
+}
+
+/** Of a page of lines one line alone, again and again, or all of it. */
+function LineButtons({ commands: { lines, page }, loops }: { commands: LeadCommands; loops: boolean }) {
+  if (lines.length === 0) return null;
+  return (
+    <span className="lead-lines" role="group" aria-label="One line alone">
+      <span aria-hidden>Line</span>
+      {lines.map(({ number, press }) => (
+        <Button key={number} size="sm" variant="outline-dark" aria-label={`Line ${number} alone`} onClick={press}>
+          {number}
+        </Button>
+      ))}
+      <Button size="sm" variant="outline-dark" disabled={!loops} onClick={page}>
+        All lines <kbd>0</kbd>
+      </Button>
+    </span>
   );
 }

@@ -40,7 +40,7 @@ export default function LeadPage() {
       patterns={patterns.data}
       pattern={pattern}
       plans={[...READY_PLANS, ...(plans.data as ChosenPlan[])]}
-      ask={askedFor(search) ?? state?.plan}
+      ask={askedFor(search) ?? READY_PLANS.find(({ id }) => id === search.get('plan')) ?? state?.plan}
       onPattern={setStoredPattern}
       over={pattern.id === search.get('pattern') ? turnedOver(search) : NONE}
     />

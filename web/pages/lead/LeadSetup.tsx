@@ -111,6 +111,8 @@ interface ChoicesProps extends SetupProps {
 /** Which pattern, by which plan; another choice ends what another view asked for. */
 function Choices({ patterns, pattern, onPattern, plans, ask, chosen, choose, children }: ChoicesProps) {
   const [, setSearch] = useSearchParams();
+  // One of the list, or one that another view made up.
+  const asked = ask && (plans.find((one) => one === ask)?.id ?? '');
   const choosing = (pick: (id: string) => void) => (id: string) => {
     // The pattern another view asked for stays, whatever else is chosen.
     onPattern(pattern.id);
@@ -129,8 +131,8 @@ function Choices({ patterns, pattern, onPattern, plans, ask, chosen, choose, chi
       <SelectField
         id="lead-plan"
         label="Plan"
-        value={ask ? '' : chosen.id}
-        options={[...(ask ? [['', ask.title] as const] : []), ...titled(plans)]}
+        value={asked ?? chosen.id}
+        options={[...(asked === '' ? [['', ask!.title] as const] : []), ...titled(plans)]}
         onChoose={choosing(choose)}
       />
       {children}

@@ -70,6 +70,7 @@ const CHUNKS = {
   all: { name: 'all of it', plan: { kind: 'whole' } },
   two: { name: 'by two {measure+}, then all', plan: { kind: 'joined', by: 2 } },
   four: { name: 'by four {measure+}, then all', plan: { kind: 'joined', by: 4 } },
+  lines: { name: 'line by line, then the page', plan: { kind: 'lines' } },
 } as const satisfies Readonly<Record<string, { name: string; plan: ChunkPlan }>>;
 type ChunkKey = keyof typeof CHUNKS;
 const CHUNK_KEYS = Object.keys(CHUNKS) as ChunkKey[];

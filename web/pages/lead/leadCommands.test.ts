@@ -19,6 +19,8 @@ const run = {
   setRate: vi.fn(),
   go: vi.fn(),
   goToMeasure: vi.fn(),
+  stay: vi.fn(),
+  goOn: vi.fn(),
   toggle: vi.fn(),
   loop: vi.fn(),
 };
@@ -92,6 +94,38 @@ describe('keys of a run', () => {
     expect(done).toHaveBeenCalledOnce();
     expect(run.go).not.toHaveBeenCalled();
   });
+});
+
+describe('a page of lines', () => {
+  const page = timetable(
+    patternOf('4/4 "1" q q h | w | "2" h h'),
+    { ...READY_PLANS[0]!, chunks: { kind: 'whole' }, passes: [{ activity: 'clap', who: 'together' }] },
+    { school: 'numbers' },
+  );
+  if (!page.ok) throw new Error(page.trouble.code);
+  const [section] = page.timetable.sections;
+  const commands = () =>
+    leadCommands({
+      run: run as never,
+      table: page.timetable,
+      section: section!,
+      covered: 0,
+      setCovered,
+      fullScreen,
+      onEnd,
+    });
+  it('has each line alone at its number, and all again at 0', () => {
+    const { keys, lines } = commands();
+    expect(lines.map(({ number }) => number)).toEqual([1, 2]);
+    keys['1']!(new Event('keydown') as KeyboardEvent);
+    expect(run.stay).toHaveBeenLastCalledWith(0, 1);
+    lines[1]!.press();
+    expect(run.stay).toHaveBeenLastCalledWith(2, 2);
+    keys['0']!(new Event('keydown') as KeyboardEvent);
+    expect(run.goOn).toHaveBeenCalledOnce();
+  });
+  it('is nothing of what has no lines', () =>
+    expect(Object.keys(press('f').commands.keys).filter((key) => /\d/.test(key))).toEqual([]));
 });
 
 it('a place that is counted in again asks nothing of mouth, hands and feet', () => {

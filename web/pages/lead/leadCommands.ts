@@ -1,4 +1,5 @@
 import type { Section, Timetable } from '../../../core/leading/timetable.ts';
+import { linesOf } from '../../../core/rhythm/lines.ts';
 import type { Keys } from '../../ui/useKeys.ts';
 import type { LeadRun } from './useLeadRun.ts';
 
@@ -26,6 +27,9 @@ export interface LeadCommands {
   readonly cover: () => void;
   readonly uncover: () => void;
   readonly allCovered: boolean;
+  /** Of a page of lines each alone, at its number. */
+  readonly lines: readonly { readonly number: number; readonly press: () => void }[];
+  readonly page: () => void;
   readonly fullScreen: () => void;
   readonly end: () => void;
   readonly keys: Keys;
@@ -54,6 +58,8 @@ export function leadCommands(context: Context): LeadCommands {
     cover: () => setCovered(Math.min(measures, covered + 1)),
     uncover: () => setCovered(0),
     allCovered: covered >= measures,
+    lines: linesOf(section.pattern).map(({ number, first, last }) => ({ number, press: () => run.stay(first, last) })),
+    page: run.goOn,
     fullScreen,
     end: onEnd,
   };
@@ -76,6 +82,8 @@ export function leadCommands(context: Context): LeadCommands {
       '[': goToMeasure(-1),
       ']': goToMeasure(1),
       l: run.loop,
+      ...Object.fromEntries(commands.lines.filter(({ number }) => number < 10).map((one) => [one.number, one.press])),
+      ...(commands.lines.length > 0 ? { 0: commands.page } : {}),
       f: fullScreen,
     },
   };

@@ -84,6 +84,11 @@ const NO_PLAYER: PlayerState = { state: 'stopped', rate: 1, loops: false };
 const unsubscribed = () => () => undefined;
 const noPlayer = () => NO_PLAYER;
 
+/** When a measure of a section begins. */
+function measureTime(table: Timetable, section: number, measure: number) {
+  return measureStarts(table).find((one) => one.section === section && one.measure === measure)?.time;
+}
+
 /** Everything a key can ask for. */
 function controlsOf(player: LeadPlayer, table: Timetable, over: boolean) {
   const go = (to: number) => (over ? player.start(to) : player.jump(to));
@@ -98,10 +103,18 @@ function controlsOf(player: LeadPlayer, table: Timetable, over: boolean) {
     go,
     /** To a measure of the pass that goes now, counted in again. */
     goToMeasure: (measure: number) => {
-      const section = here();
-      const start = measureStarts(table).find((one) => one.section === section && one.measure === measure);
-      if (start) go(start.time);
+      const time = measureTime(table, here(), measure);
+      if (time !== undefined) go(time);
     },
+    /** Some measures of the section that goes now, counted in, then again and again. */
+    stay: (first: number, last: number) => {
+      const section = here();
+      const { start, end } = table.sections[section]!;
+      const time = measureTime(table, section, first) ?? start;
+      player.loop({ from: Math.max(start, time), to: measureTime(table, section, last + 1) ?? end });
+      go(time);
+    },
+    goOn: () => player.loop(undefined),
     /** The pass that goes now again and again; or no longer. */
     loop: () => {
       const { pass } = table.sections[here()]!;
@@ -117,6 +130,8 @@ const NO_CONTROLS: ReturnType<typeof controlsOf> = {
   setRate: nothing,
   go: nothing,
   goToMeasure: nothing,
+  stay: nothing,
+  goOn: nothing,
   loop: nothing,
 };
 

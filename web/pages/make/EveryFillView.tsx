@@ -16,7 +16,7 @@ import { Notice } from '../../ui/Notice.tsx';
 import { SelectField } from '../../ui/SelectField.tsx';
 import { useKeys } from '../../ui/useKeys.ts';
 import { useStored } from '../../store/stored.ts';
-import { lineUpOn, useKeepPatterns } from './keepPatterns.ts';
+import { lineUpOn, useKeepPatterns } from '../../domain/keepPatterns.ts';
 import type { MakeViewProps } from './NewOnesView.tsx';
 import { METERS, meterIn } from './makeSettings.ts';
 

@@ -12,7 +12,7 @@ import { type NamingId, capital } from '../../../core/wording/valueNames.ts';
 import { useHear } from '../../audio/useHear.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { useKeys } from '../../ui/useKeys.ts';
-import { lineUpOn } from './keepPatterns.ts';
+import { lineUpOn } from '../../domain/keepPatterns.ts';
 import { MadeCards } from './MadeCards.tsx';
 import { MakeForm } from './MakeForm.tsx';
 import { WhatNext } from './WhatNext.tsx';

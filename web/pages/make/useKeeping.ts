@@ -6,7 +6,7 @@ import { ELEMENTS, ELEMENT_IDS, elementsOf } from '../../../core/rhythm/elements
 import { parseRhythm } from '../../../core/rhythm/text.ts';
 import { type NamingId, capital, inNaming } from '../../../core/wording/valueNames.ts';
 import { numbered } from '../../ui/numbered.ts';
-import { useKeepPatterns } from './keepPatterns.ts';
+import { useKeepPatterns } from '../../domain/keepPatterns.ts';
 import type { MadeCard } from './useMade.ts';
 
 /**

@@ -1,4 +1,4 @@
-import { ArrowUpDown, FolderInput, FolderOutput, ListFilter, Plus, Sparkles } from 'lucide-react';
+import { ArrowUpDown, FolderInput, FolderOutput, ListFilter, ListOrdered, Plus, Sparkles } from 'lucide-react';
 import { Suspense, lazy, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link, Navigate, useNavigate } from 'react-router';
@@ -130,6 +130,9 @@ function Head({ onAdd, onBring, mode, onMode }: HeadProps) {
       </Button>
       {onMode && (
         <>
+          <Button variant="outline-dark" aria-expanded={mode === 'page'} onClick={() => turn('page')}>
+            <ListOrdered size={18} aria-hidden /> Page of lines
+          </Button>
           <Button variant="outline-dark" aria-expanded={mode === 'take-out'} onClick={() => turn('take-out')}>
             <FolderOutput size={18} aria-hidden /> Take out
           </Button>

@@ -7,6 +7,7 @@ import { toggled } from '../../ui/lists.ts';
 import { Arrange } from './Arrange.tsx';
 import { FilterBar } from './FilterBar.tsx';
 import { Found, PatternCard } from './PatternCard.tsx';
+import { PageOfLines } from './PageOfLines.tsx';
 import { type Shelved, foldersOf, found, shelved } from './shelf.ts';
 import { type Mode, NOTHING_WANTED, type Wanted } from './wanted.ts';
 
@@ -44,6 +45,7 @@ export default function ShelfList({ patterns, mode, wanted, onWanted }: ShelfPro
         </ol>
       )}
       {mode === 'take-out' && <TakeOutList shown={shown} />}
+      {mode === 'page' && <PageOfLines shown={shown} />}
       {mode === 'arrange' && <Arrange patterns={patterns} shown={shown} folders={folders} />}
     </>
   );

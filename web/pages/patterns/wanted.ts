@@ -23,5 +23,5 @@ export function hasWords({ title, text, folder = '' }: SavedPattern, words: stri
     .every((word) => said.includes(word));
 }
 
-/** What the list is for: to open one, to take some out, or to put them into order. */
-export type Mode = 'open' | 'take-out' | 'arrange';
+/** What the list is for: to open one, to take some out, to put them into order, or one under the other. */
+export type Mode = 'open' | 'take-out' | 'arrange' | 'page';

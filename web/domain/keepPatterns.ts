@@ -1,6 +1,6 @@
-import type { PatternEdit } from '../../../contract/pattern.ts';
-import { put } from '../../api/client.ts';
-import { useSave } from '../../api/useSave.ts';
+import type { PatternEdit } from '../../contract/pattern.ts';
+import { put } from '../api/client.ts';
+import { useSave } from '../api/useSave.ts';
 
 /** Stores new patterns, each under its id; sent again they are there once. */
 export function useKeepPatterns() {
