@@ -177,6 +177,9 @@ function steadySound(): void {
 
 export async function lookAround(page: Page): Promise<void> {
   await page.getByRole('button', { name: /Look around/ }).click();
+  // A visit begins with the day.
+  await page.getByRole('region', { name: 'Next lesson' }).waitFor();
+  await page.getByRole('link', { name: 'Patterns', exact: true }).click();
   await page.getByRole('heading', { name: 'Patterns' }).waitFor();
 }
 

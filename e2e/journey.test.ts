@@ -22,6 +22,7 @@ describe('from a typed rhythm to a kept mark', () => {
     await page.getByLabel('Password').fill(TEACHER.password);
     await page.getByRole('button', { name: 'Sign in' }).click();
 
+    await page.getByRole('link', { name: 'Patterns', exact: true }).click();
     await page.getByRole('button', { name: /New pattern/ }).click();
     const field = page.getByLabel('Rhythm', { exact: true });
     await page.getByLabel('Title').fill('Buoy bell');
@@ -83,8 +84,12 @@ describe('from a typed rhythm to a kept mark', () => {
     };
     await tabTo(/Look around/);
     await press('Enter');
+    await page.getByRole('region', { name: 'Next lesson' }).waitFor();
+    await tabTo(/^ ?\s*Patterns/);
+    await press('Enter');
     await page.getByRole('heading', { name: 'Patterns' }).waitFor();
-    await press(' ');
+    await tabTo(/New pattern/);
+    await press('Enter');
     await tabTo(/^Title/);
     await page.keyboard.type('Keys only');
     await tabTo(/Rhythm/);

@@ -63,6 +63,13 @@ function partOfEar(name: keyof typeof EAR_PARTS): readonly [string, (page: Page)
 
 const VIEWS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
   [
+    'today',
+    async (page) => {
+      await page.getByRole('link', { name: 'Today', exact: true }).click();
+      await page.getByRole('region', { name: 'Next lesson' }).waitFor();
+    },
+  ],
+  [
     'the account',
     async (page) => {
       await page.getByRole('link', { name: 'Robin Quay' }).click();
@@ -417,6 +424,7 @@ const widthOver = async () => {
 
 /** What a lesson goes through, and what a class is kept by: looked at each time, and all others by `npm run trials`. */
 const MAIN = [
+  'today',
   'values: Questions',
   'patterns',
   'a pattern',

@@ -9,7 +9,8 @@ import { validatorsPlugin } from './validatorsPlugin.ts';
 /** None of ours is larger; what would be is not kept, and not there without a network. */
 const LARGEST_FILE = 4 * 2 ** 20;
 
-const BASE = /node_modules\/(react|scheduler|prop-types|classnames|use-sync-external-store)\//;
+const WHOLE = 'react|scheduler|prop-types|classnames|use-sync-external-store|swr|dequal';
+const BASE = new RegExp(`node_modules/((${WHOLE})/|react-bootstrap/\\w+/(Button|ThemeProvider)\\.)`);
 
 export default defineConfig({
   root: fileURLToPath(new URL('.', import.meta.url)),

@@ -94,7 +94,7 @@ const together = (activity: Activity): PlannedPass => ({ activity, who: 'togethe
 export const PAGE_PLAN = {
   ...USUAL,
   id: 'page',
-  title: 'A page of lines: one by one, then all at three tempos',
+  title: 'Line by line, then faster',
   passes: [together('say-clap')],
   chunks: { kind: 'lines' },
   ladder: [60, 76, 92].map((bpm) => ({ bpm, passes: 1 })),

@@ -22,9 +22,20 @@ P:B
 export const PICTURES: readonly (readonly [name: string, open: (page: Page) => Promise<void>])[] = [
   ['sign-in', async (page) => page.getByRole('button', { name: /Look around/ }).waitFor()],
   [
-    'patterns',
+    'today',
     async (page) => {
       await page.getByRole('button', { name: /Look around/ }).click();
+      await page.getByRole('button', { name: /^Prepare it/ }).click();
+      await page.getByRole('button', { name: /^Prepare the next lesson/ }).click();
+      await page.locator('.block-card').first().waitFor();
+      await page.getByRole('link', { name: 'Today', exact: true }).click();
+      await page.locator('.today-next .lesson-blocks').waitFor();
+    },
+  ],
+  [
+    'patterns',
+    async (page) => {
+      await page.getByRole('link', { name: 'Patterns', exact: true }).click();
       await page.getByRole('link', { name: /Slow tide/ }).waitFor();
     },
   ],
@@ -39,17 +50,9 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
     },
   ],
   [
-    'fold',
-    async (page) => {
-      await page.goto(new URL('/values/fold', page.url()).href);
-      for (let fold = 0; fold < 3; fold++) await page.getByRole('button', { name: /Fold in halves/ }).click();
-      await page.getByRole('button', { name: 'half', exact: true }).click();
-    },
-  ],
-  [
     'question',
     async (page) => {
-      await page.getByRole('link', { name: 'Questions' }).click();
+      await page.goto(new URL('/values/questions', page.url()).href);
       await page.getByLabel('Number of the set').fill('53');
       await page.getByRole('button', { name: /^B/ }).click();
     },

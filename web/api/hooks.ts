@@ -31,6 +31,8 @@ export function useClass(id: string | undefined) {
   useClassNews(id);
   return useGet<ClassDetail>(id ? `/classes/${id}` : null, fitsClass);
 }
+/** A class as it was when it was asked for. */
+export const useClassOnce = (id: string | undefined) => useGet<ClassDetail>(id ? `/classes/${id}` : null, fitsClass);
 export const usePatterns = () => useGet<SavedPattern[]>('/patterns', fitsPatterns);
 /** What a class of a colleague is heard on: hers. */
 export const usePatternsOfClass = (classId: string | undefined) =>

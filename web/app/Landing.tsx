@@ -5,7 +5,7 @@ import { useChooseClass } from '../domain/currentClass.ts';
 import { useStored } from '../store/stored.ts';
 import { HOME } from './routes.ts';
 
-/** Where a visit begins: with the patterns, but the first time after a colleague shared a class with that class. */
+/** Where a visit begins: with the day, but the first time after a colleague shared a class with that class. */
 export default function Landing({ teacherId }: { teacherId: string }) {
   const { data, error } = useClasses();
   const [seen, setSeen] = useStored(`shared.${teacherId}`, '');

@@ -31,18 +31,18 @@ it('the first visit after a class was shared lands there, the next one where it 
   expect(readStored('take.class')).toBe(SHARED);
   first.unmount();
   mount(<Landing teacherId="ben" />);
-  await waitFor(() => expect(where()).toBe('/patterns'));
+  await waitFor(() => expect(where()).toBe('/today'));
 });
 
-it('who has classes of her own, or nothing, begins with the patterns', async () => {
+it('who has classes of her own, or nothing, begins with the day', async () => {
   new FakeServer({ '/classes': [room(OWN, 'owner')] });
   const own = mount(<Landing teacherId="ann" />);
-  await waitFor(() => expect(where()).toBe('/patterns'));
+  await waitFor(() => expect(where()).toBe('/today'));
   own.unmount();
   // Also where the server cannot be asked.
   new FakeServer({});
   mount(<Landing teacherId="ann" />);
-  await waitFor(() => expect(where()).toBe('/patterns'));
+  await waitFor(() => expect(where()).toBe('/today'));
   expect(screen.queryByRole('alert')).toBeNull();
 });
 

@@ -17,6 +17,7 @@ interface PageRoute {
  * Every page, in the teacher's order: the router and the menu are made of it. To add one: its folder, and a row here.
  */
 export const ROUTES: readonly PageRoute[] = [
+  { path: 'today', title: 'Today', Page: lazy(() => import('../pages/today/TodayPage.tsx')) },
   { path: 'values', title: 'Values', Page: lazy(() => import('../pages/values/ValuesPage.tsx')) },
   { path: 'values/:part', Page: lazy(() => import('../pages/values/ValuesPage.tsx')) },
   { path: 'patterns', title: 'Patterns', Page: lazy(() => import('../pages/patterns/PatternsPage.tsx')) },
@@ -54,4 +55,4 @@ export const ROUTES: readonly PageRoute[] = [
 export const ACCOUNT = '/account';
 
 /** Where a visit begins. */
-export const HOME = '/patterns';
+export const HOME = '/today';

@@ -15,7 +15,8 @@ import { useKeys } from '../ui/useKeys.ts';
 import { LessonLine } from './LessonLine.tsx';
 import { timesOf, withOwn } from './blocks.ts';
 import { RUNNING, type RunningLesson } from './running.ts';
-import { lessonPath, stopsOf } from './stops.ts';
+import { lessonPath } from './lessonPath.ts';
+import { stopsOf } from './stops.ts';
 import { useClicker } from './useClicker.ts';
 import './lessonBar.scss';
 

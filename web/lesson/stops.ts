@@ -2,6 +2,7 @@ import type { BlockEdit } from '../../contract/lesson.ts';
 import { ELEMENT_IDS, elementsOf } from '../../core/rhythm/elements.ts';
 import { BLOCK_WORDS } from '../../core/wording/planWords.ts';
 import { blockIn } from './blocks.ts';
+import { lessonPath } from './lessonPath.ts';
 
 /** Where a lesson goes: one view, set up. A block with several patterns has one for each. */
 export interface Stop {
@@ -14,9 +15,6 @@ export interface Stop {
   /** What the view is told beside its address. */
   readonly state?: unknown;
 }
-
-/** The address of one lesson. */
-export const lessonPath = (classId: string, lessonId: string) => `/plan/${classId}/${lessonId}`;
 
 /** What the views of the ear are to be made of: what stands in the block. */
 function material(block: BlockEdit): URLSearchParams {

@@ -13,7 +13,7 @@ import { MarksLane, hasMarks } from './MarksLane.tsx';
 import { SoundLane, type SoundOnRuler } from './SoundLane.tsx';
 import { type CountsLane, HANDS, Lane, type OnPick, SystemLanes } from './SystemLanes.tsx';
 import { type FittedRuler, fitRulerBy, linesHeight } from '../../drawing/fit.ts';
-import { COUNTS_HEIGHTS, MARKS_HEIGHTS, NOTES_HEIGHTS, STRIPS_HEIGHTS } from '../../drawing/heights.ts';
+import { COUNTS_HEIGHTS, HEARD_HEIGHTS, MARKS_HEIGHTS, NOTES_HEIGHTS, STRIPS_HEIGHTS } from '../../drawing/heights.ts';
 import { type RulerLayout, layoutRuler } from '../../drawing/layout.ts';
 import type { RulerSize, RulerSystem } from '../../drawing/system.ts';
 import { useHeight } from './useHeight.ts';
@@ -103,11 +103,14 @@ function useLanes({ pattern, counts = NO_COUNTS, countNames, hands = false }: Ru
 }
 
 /** Pixels of all lanes of one line. */
-function lineHeight({ notes = true, strips = true, feet, brackets, pattern }: RulerProps, lanes: number): number {
+function lineHeight(
+  { notes = true, strips = true, feet, brackets, pattern, heard }: RulerProps,
+  lanes: number,
+): number {
   const marks = hasMarks(pattern) ? MARKS_HEIGHTS.board : 0;
   const written = lanes + (feet ? 1 : 0) + (brackets && brackets.length > 0 ? 1 : 0);
   const drawn = (notes ? NOTES_HEIGHTS.board : 0) + (strips ? STRIPS_HEIGHTS.board : 0);
-  return marks + drawn + written * COUNTS_HEIGHTS.board;
+  return marks + drawn + written * COUNTS_HEIGHTS.board + (heard ? HEARD_HEIGHTS.board : 0);
 }
 
 interface Drawn extends Omit<FittedRuler, 'seen'> {

@@ -1,3 +1,4 @@
+import { Volume2 } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
@@ -28,7 +29,7 @@ export function PlayBack({ take, pattern }: { take: ShownTake; pattern: Pattern 
   };
   return (
     <Button variant="outline-dark" onClick={() => void toggle()}>
-      {playing ? 'Stop' : 'Hear it again'}
+      {!playing && <Volume2 size={18} aria-hidden />} {playing ? 'Stop' : 'Hear it again'}
     </Button>
   );
 }

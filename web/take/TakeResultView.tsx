@@ -1,6 +1,5 @@
-import { ArrowRight, Star } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import Form from 'react-bootstrap/Form';
+import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
 import { bestText, markLabel, scaleOf } from '../../core/judging/scale.ts';
 import { OFF_THE_CLICK, hardestMeasure } from '../../core/records/nextStep.ts';
@@ -8,7 +7,7 @@ import type { Pattern } from '../../core/rhythm/pattern.ts';
 import { playPattern, unfold } from '../../core/rhythm/place.ts';
 import { parseRhythm } from '../../core/rhythm/text.ts';
 import { calibrationPath } from './inputs/calibration.ts';
-import { type Advice, adviceForChild, adviceOn } from '../../core/wording/advice.ts';
+import { type Advice, adviceOn } from '../../core/wording/advice.ts';
 import { feetAndHoldsSentences } from '../../core/wording/feetAndHolds.ts';
 import type { Marking } from '../../core/wording/markArithmetic.ts';
 import { measureText } from '../../core/wording/places.ts';
@@ -21,6 +20,7 @@ import type { RulerSystem } from '../../drawing/system.ts';
 import { heardMarks } from '../ruler/heardMarks.ts';
 import { Select } from '../ui/Select.tsx';
 import { useStored } from '../store/stored.ts';
+import { ChildPage } from './ChildPage.tsx';
 import { ClapHandles } from './ClapHandles.tsx';
 import { OtherWays } from './OtherWays.tsx';
 import { LineResults } from './LineResults.tsx';
@@ -58,28 +58,29 @@ export function TakeResultView({ take, voice, mark, marking, correction }: ViewP
   const forChild = face === 'child' && !correction;
   return (
     <section className="take-result" aria-label="Result">
-      {forChild ? (
-        <ChildWords take={take} pattern={pattern} voice={voice} />
-      ) : (
-        <ResultWords take={take} pattern={pattern} voice={voice} mark={mark} marking={marking} />
-      )}
-      {!forChild && <LineResults take={take} pattern={pattern} practiceBpm={PRACTICE_BPM} />}
-      <div className="result-tools no-print">
-        {!forChild && <PractiseLink take={take} voice={voice} />}
-        {!forChild && <CalibrateLink take={take} />}
-        <PlayBack take={take} pattern={pattern} />
-        {!forChild && <ZoomChoice pattern={pattern} voice={voice} zoom={zoom} onZoom={setZoom} />}
-        <Form.Check
-          type="switch"
-          id="child-face"
-          label="For the child"
-          checked={forChild}
-          onChange={(event) => setFace(event.target.checked ? 'child' : 'teacher')}
+      {forChild && (
+        <ChildPage
+          take={take}
+          pattern={pattern}
+          voice={voice}
+          ruler={<HeardRuler take={take} pattern={pattern} voice={voice} zoom={placeOf(take, pattern)} forChild />}
+          onClose={() => setFace('teacher')}
         />
+      )}
+      <ResultWords take={take} pattern={pattern} voice={voice} mark={mark} marking={marking} />
+      <LineResults take={take} pattern={pattern} practiceBpm={PRACTICE_BPM} />
+      <div className="result-tools no-print">
+        <PractiseLink take={take} voice={voice} />
+        <CalibrateLink take={take} />
+        <PlayBack take={take} pattern={pattern} />
+        <ZoomChoice pattern={pattern} voice={voice} zoom={zoom} onZoom={setZoom} />
+        <Button variant="outline-dark" onClick={() => setFace('child')}>
+          For the child
+        </Button>
       </div>
-      <HeardRuler take={take} pattern={pattern} voice={voice} zoom={zoom} correction={correction} forChild={forChild} />
-      {!forChild && !correction && <OtherWays pattern={pattern} />}
-      {!forChild && <MarkArithmetic take={take} pattern={pattern} voice={voice} marking={marking} />}
+      <HeardRuler take={take} pattern={pattern} voice={voice} zoom={zoom} correction={correction} />
+      {!correction && <OtherWays pattern={pattern} />}
+      <MarkArithmetic take={take} pattern={pattern} voice={voice} marking={marking} />
     </section>
   );
 }
@@ -93,21 +94,12 @@ interface WordsProps extends Pick<ViewProps, 'take' | 'voice' | 'mark' | 'markin
   readonly pattern: Pattern;
 }
 
-/** For the child: what went well, what to do, and nothing beside it. */
-function ChildWords({ take: { result }, pattern, voice }: Omit<WordsProps, 'mark' | 'marking'>) {
-  const { well, task } = adviceForChild(result, pattern, voice);
-  return (
-    <div className="child-words" role="status">
-      <p className="child-well">
-        <Star aria-hidden /> {well}
-      </p>
-      {task && (
-        <p className="child-task">
-          <ArrowRight aria-hidden /> {task}
-        </p>
-      )}
-    </div>
-  );
+/** The measure that is to be mended, among those that are played; all of it where it is about none. */
+function placeOf({ result }: ShownTake, pattern: Pattern): number | undefined {
+  const hardest = hardestMeasure(result);
+  if (hardest === undefined) return undefined;
+  const place = playPattern(pattern).findIndex(({ measure: { number } }) => number === hardest);
+  return place < 0 ? undefined : place;
 }
 
 function ResultWords({ take: { result }, pattern, voice, mark, marking }: WordsProps) {
@@ -191,9 +183,9 @@ function only(pattern: Pattern, zoom: number | undefined): Pattern {
   return measure ? { pickup: pattern.pickup && zoom === 0, measures: [measure] } : pattern;
 }
 
-type HeardProps = Omit<ZoomProps, 'onZoom'> & Pick<ViewProps, 'take' | 'correction'> & { readonly forChild: boolean };
+type HeardProps = Omit<ZoomProps, 'onZoom'> & Pick<ViewProps, 'take' | 'correction'> & { readonly forChild?: boolean };
 
-function HeardRuler({ take, pattern, voice, zoom, correction, forChild }: HeardProps) {
+function HeardRuler({ take, pattern, voice, zoom, correction, forChild = false }: HeardProps) {
   const { bpm, result, windows, free } = take;
   const brackets = useBrackets(take.patternId, take.patternText);
   const numbers = useMemo(() => {
@@ -218,11 +210,13 @@ function HeardRuler({ take, pattern, voice, zoom, correction, forChild }: HeardP
     <>
       <Ruler
         pattern={shown}
-        size={zoom === undefined ? 'desk' : 'board'}
+        size={zoom === undefined && !forChild ? 'desk' : 'board'}
+        fit={forChild}
+        strips={!forChild}
         counts={counts}
         heard={marks}
         heardNotes={forChild ? undefined : shownNotes}
-        sound={sound}
+        sound={forChild ? undefined : sound}
         brackets={brackets}
         numbers={numbers}
         {...(correction && zoom === undefined ? { overlay: handlesOf(correction) } : {})}

@@ -135,6 +135,16 @@ export const HELP: readonly Help[] = [
   },
   { path: 'sheets/:sheetId', ...SHEETS },
   {
+    path: 'today',
+    title: 'Today',
+    points: [
+      'The lesson that is on or comes next, by the terms of all your classes; the space bar starts it.',
+      'Every class at one press; what is due in it this week stands below its name.',
+      'Left over: line-ups that go on, takes that broke off, what waits to be sent, who was away last time.',
+    ],
+    keys: [['space', 'start the lesson; prepare it where nothing is prepared']],
+  },
+  {
     path: 'patterns',
     title: 'Patterns',
     points: [

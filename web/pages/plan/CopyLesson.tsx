@@ -13,7 +13,7 @@ import { get, put } from '../../api/client.ts';
 import { useClasses } from '../../api/hooks.ts';
 import { lessonsPath } from '../../api/planning.ts';
 import { useRefresh } from '../../api/useRefresh.ts';
-import { lessonPath } from '../../lesson/stops.ts';
+import { lessonPath } from '../../lesson/lessonPath.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { mayHear } from '../../domain/currentClass.ts';
 import { copiedFor } from './copiedLesson.ts';

@@ -10,15 +10,14 @@ import type { Teacher } from '../../../contract/session.ts';
 import { BLOCK_WORDS, leftText } from '../../../core/wording/planWords.ts';
 import { durationText } from '../../../core/wording/leadWords.ts';
 import { remove } from '../../api/client.ts';
-import { usePatterns } from '../../api/hooks.ts';
 import { lessonsPath } from '../../api/planning.ts';
 import { LessonLine } from '../../lesson/LessonLine.tsx';
-import { timesOf, withOwn } from '../../lesson/blocks.ts';
+import { timesOf } from '../../lesson/blocks.ts';
 import { RUNNING } from '../../lesson/running.ts';
-import { stopsOf } from '../../lesson/stops.ts';
+import { useStartLesson } from '../../lesson/useStartLesson.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { Loading } from '../../ui/Loading.tsx';
-import { mayHear, useChooseClass } from '../../domain/currentClass.ts';
+import { mayHear } from '../../domain/currentClass.ts';
 import { useKeptDraft } from '../../api/useKeptDraft.ts';
 import { useKeys } from '../../ui/useKeys.ts';
 import { useSave } from '../../api/useSave.ts';
@@ -94,7 +93,9 @@ function Lesson({ saved, planning, teacherId }: LessonProps) {
   const draft = useLessonDraft(schoolClass.id, saved);
   const { value: lesson, change } = draft;
   const walks = useHeld(saved.id, teacherId, lesson, change);
-  const begin = useStart(saved.id, lesson, planning, teacherId, draft.settle);
+  const startLesson = useStartLesson(teacherId);
+  const begin = () =>
+    startLesson({ classId: schoolClass.id, lessonId: saved.id, blocks: lesson.blocks, settle: draft.settle });
   const [asked, setAsked] = useState(false);
   // What was held is not held again by a slip of the hand.
   const start = () => (lesson.held ? setAsked(true) : begin());
@@ -209,27 +210,6 @@ function Blocks({ lesson, planning, kept, readOnly, onChange }: BlocksProps) {
 
 /** Nobody holds a lesson for longer, seconds. */
 const DAY = 86_400;
-
-/** Starts the lesson: from now on its bar stands above every view. */
-function useStart(
-  lessonId: string,
-  { blocks }: LessonEdit,
-  { schoolClass }: Planning,
-  teacherId: string,
-  settle: () => Promise<void>,
-) {
-  const [, setRunning] = RUNNING.use();
-  const { data: patterns } = usePatterns();
-  const chooseClass = useChooseClass();
-  const navigate = useNavigate();
-  return () => {
-    const [first] = patterns ? stopsOf(withOwn(blocks, patterns), schoolClass.id, lessonId) : [];
-    if (!first) return;
-    chooseClass(schoolClass.id);
-    setRunning({ teacherId, classId: schoolClass.id, lessonId, startedAt: Date.now(), stop: 0, leftOut: [] });
-    void settle().then(() => navigate(first.to, { state: first.state }));
-  };
-}
 
 function Below({ saved, lesson, planning }: { saved: SavedLesson; lesson: LessonEdit; planning: Planning }) {
   const { schoolClass } = planning;

@@ -14,7 +14,7 @@ import { listed } from '../../../core/wording/plurals.ts';
 import { put } from '../../api/client.ts';
 import { usePatterns } from '../../api/hooks.ts';
 import { timesOf } from '../../lesson/blocks.ts';
-import { lessonPath } from '../../lesson/stops.ts';
+import { lessonPath } from '../../lesson/lessonPath.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { mayHear } from '../../domain/currentClass.ts';
 import { useKeys } from '../../ui/useKeys.ts';

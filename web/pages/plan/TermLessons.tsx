@@ -9,7 +9,7 @@ import { standsIn } from '../../../core/planning/slots.ts';
 import type { PlannedLesson, TermStep } from '../../../core/planning/term.ts';
 import { elementName, stepText } from '../../../core/wording/planWords.ts';
 import { counted, listed } from '../../../core/wording/plurals.ts';
-import { lessonPath } from '../../lesson/stops.ts';
+import { lessonPath } from '../../lesson/lessonPath.ts';
 import { Sorting } from '../../ui/Sorting.tsx';
 import { type Planning, dayOfMoment } from './usePlanning.ts';
 

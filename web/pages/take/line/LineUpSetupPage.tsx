@@ -20,7 +20,8 @@ import { type TakeSettings, useTakeSettings } from '../useTakeSettings.ts';
 import { useOfferedPatterns } from '../../../domain/offeredPatterns.ts';
 import { LineFields, type LineSettings } from './LineFields.tsx';
 import { LineTable } from './LineTable.tsx';
-import { Unfinished, isOpen } from './Unfinished.tsx';
+import { Unfinished } from './Unfinished.tsx';
+import { isOpen } from '../../../domain/openLineUps.ts';
 import { type PlannedTurn, type ReadPattern, lineTime, planLine, readPatterns } from './linePlan.ts';
 import './line.scss';
 

@@ -1,13 +1,10 @@
-import { format } from 'date-fns';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
 import type { LineUp } from '../../../../contract/lineUp.ts';
 import { remove } from '../../../api/client.ts';
 import { useSave } from '../../../api/useSave.ts';
+import { isOpen, progressOf } from '../../../domain/openLineUps.ts';
 import './line.scss';
-
-/** Somebody still waits. */
-export const isOpen = ({ turns }: LineUp) => turns.some(({ state }) => state === 'waiting' || state === 'skipped');
 
 /** Line-ups in which somebody still waits: they go on where they were, on any device. */
 export function Unfinished({ classId, lineUps }: { classId: string; lineUps: readonly LineUp[] }) {
@@ -51,9 +48,4 @@ export function UnfinishedLine({ classId, lineUps }: { classId: string; lineUps:
       {others.length > 0 && <Link to="/take/line-up">{others.length} more of them</Link>}
     </p>
   );
-}
-
-function progressOf({ startedAt, turns }: LineUp): string {
-  const heard = turns.filter(({ state }) => state === 'heard').length;
-  return `${format(startedAt, 'd MMM')}: ${heard} of ${turns.length} heard`;
 }
