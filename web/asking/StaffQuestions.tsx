@@ -1,5 +1,5 @@
 import { Check, X } from 'lucide-react';
-import { useState } from 'react';
+import { type CSSProperties, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import type { Question } from '../../core/exercises/question.ts';
 import type { StaffSign } from '../../core/exercises/signs.ts';
@@ -9,10 +9,13 @@ import type { NamingId } from '../../core/wording/valueNames.ts';
 import { useKeys } from '../ui/useKeys.ts';
 import { StaffSignView } from './StaffSignView.tsx';
 
+/** Signs are as large as so many of them can be. */
+const inSoMany = (signs: number) => ({ '--signs': Math.max(1, signs) }) as CSSProperties;
+
 /** Signs beside each other on one staff. */
 export function Staff({ signs }: { signs: readonly StaffSign[] }) {
   return (
-    <div className="staff">
+    <div className="staff" style={inSoMany(signs.length)}>
       {signs.map((sign, i) => (
         <StaffSignView key={i} {...sign} />
       ))}
@@ -46,7 +49,7 @@ export function SpotSigns({ question, given, onAnswer }: OnStaffProps) {
   useKeys({ ...Object.fromEntries(staff.map((_, i) => [String(i + 1), () => press(i)])), Enter: done });
   return (
     <>
-      <div className="staff" role="group" aria-label="Signs">
+      <div className="staff" role="group" aria-label="Signs" style={inSoMany(staff.length)}>
         {staff.map((sign, i) => {
           const chosen = (given ?? found).includes(i);
           const verdict = given && verdictOf(chosen, answers.includes(i));
@@ -102,7 +105,7 @@ export function MatchSigns({ question, naming, given, onAnswer }: OnStaffProps) 
   const shown = given ?? pairs;
   return (
     <>
-      <div className="staff" role="group" aria-label="Signs">
+      <div className="staff" role="group" aria-label="Signs" style={inSoMany(staff.length)}>
         {staff.map((sign, i) => {
           const option = shown[i];
           const right = given && option === answers[i];

@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { type CSSProperties, useEffect, useState } from 'react';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { beatTimes } from '../../../core/timing/pulses.ts';
 import { scheduleOf } from '../../../core/timing/schedule.ts';
@@ -11,6 +11,9 @@ interface BeatRowProps {
   readonly plays: number;
   readonly hearing: Pick<Hearing, 'now' | 'moment'>;
 }
+
+/** More beats than these go on a second row. */
+const IN_A_ROW = 8;
 
 /** When the time through began that is going on; undefined in the count-in. */
 function startOf({ plays, turn }: HearTimes, now: number): number | undefined {
@@ -45,7 +48,7 @@ export function BeatRow({ pattern, bpm, plays, hearing }: BeatRowProps) {
   }, [pattern, bpm, plays, now]);
   return (
     <div className={`beat-row beat-row-${moment.state}`} aria-hidden>
-      <div className="beat-boxes">
+      <div className="beat-boxes" style={{ '--beats': Math.min(beats.length, IN_A_ROW) } as CSSProperties}>
         {beats.map(({ accent }, i) => (
           <span key={i} className={`${accent ? 'first' : ''} ${i === at ? 'now' : ''}`} />
         ))}
