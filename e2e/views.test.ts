@@ -490,6 +490,46 @@ describe('every view, by itself', () => {
   });
 });
 
+describe('in a dark and in a bright room', () => {
+  afterEach(() => school.tidy());
+
+  it('everything is read as well: the day, notes, a run, a result, the marks', async () => {
+    const { page } = await school.guest({ bypassCSP: true }, '/today');
+    for (const room of ['dark room', 'bright room']) {
+      await page.getByRole('button', { name: /^Colours/ }).click();
+      await page.getByRole('button', { name: `Colours: ${room}` }).waitFor();
+      const seen: Record<string, string[]> = {};
+      const look = async (name: string) => {
+        await page.waitForTimeout(200);
+        seen[name] = await findings(page);
+      };
+      await page.getByRole('link', { name: 'Today', exact: true }).click();
+      await page.getByRole('region', { name: 'Next lesson' }).waitFor();
+      await look('today');
+      await page.getByRole('link', { name: 'Patterns', exact: true }).click();
+      await page.getByRole('link', { name: /Leaning mast/ }).click();
+      const stem = page.locator('.lane-notes .vf-stem path').first();
+      await stem.waitFor({ state: 'attached' });
+      await look('a pattern');
+      // What the engraver draws follows too.
+      expect(await stem.evaluate((line) => getComputedStyle(line).stroke)).toBe(
+        await page.evaluate(() => getComputedStyle(document.body).color),
+      );
+      await page.getByRole('link', { name: 'Take', exact: true }).click();
+      await page.getByRole('button', { name: 'Hear the practice child' }).click();
+      await page.locator('.take-result .ruler').first().waitFor();
+      await look('a result');
+      await page.getByRole('link', { name: 'Class', exact: true }).click();
+      await page.getByRole('link', { name: /Harbour 2/ }).click();
+      await page.getByRole('grid', { name: 'Marks' }).waitFor();
+      await look('marks');
+      expect(seen).toEqual({ today: [], 'a pattern': [], 'a result': [], marks: [] });
+    }
+    await page.getByRole('button', { name: /^Colours/ }).click();
+    expect(await page.evaluate(() => document.documentElement.dataset['room'])).toBeUndefined();
+  });
+});
+
 describe('every view', () => {
   afterEach(() => school.tidy());
 

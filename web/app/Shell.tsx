@@ -1,4 +1,4 @@
-import { CircleHelp, LogOut, UserRound } from 'lucide-react';
+import { CircleHelp, Contrast, LogOut, UserRound } from 'lucide-react';
 import { type ReactNode, Suspense, lazy, useEffect, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Modal from 'react-bootstrap/Modal';
@@ -15,6 +15,7 @@ import { lazyAgain } from '../ui/lazyAgain.ts';
 import { useAskBeforeLeaving } from '../ui/useAskBeforeLeaving.ts';
 import { useKeys } from '../ui/useKeys.ts';
 import { Broken } from './Broken.tsx';
+import { useRoom } from './room.ts';
 import { ACCOUNT, ROUTES } from './routes.ts';
 import { OutboxNote } from './OutboxNote.tsx';
 import type { Teacher } from '../../contract/session.ts';
@@ -71,6 +72,7 @@ export default function Shell({ teacher, onSignedOut }: { teacher: Teacher; onSi
         <NavLink className="teacher" to={ACCOUNT} aria-label={`${teacher.name}: password, passkeys and devices`}>
           <UserRound size={16} aria-hidden /> <span>{teacher.name}</span>
         </NavLink>
+        <RoomButton />
         <Button variant="link" size="sm" className="help-button" aria-label="Help" onClick={() => setHelping(true)}>
           <CircleHelp size={16} aria-hidden /> <span>Help</span>
         </Button>
@@ -95,6 +97,19 @@ export default function Shell({ teacher, onSignedOut }: { teacher: Teacher; onSi
       )}
       {leaving.asking && <Unsent takes={waiting.length} changes={changes.length} {...leaving} />}
     </div>
+  );
+}
+
+const ROOM_NAMES = { usual: 'usual', dark: 'dark room', bright: 'bright room' } as const;
+
+/** Colours for the room in which the class looks at the screen. */
+function RoomButton() {
+  const { room, next } = useRoom();
+  const name = `Colours: ${ROOM_NAMES[room]}`;
+  return (
+    <Button variant="link" size="sm" className="room-button" aria-label={name} title={name} onClick={next}>
+      <Contrast size={16} aria-hidden />
+    </Button>
   );
 }
 

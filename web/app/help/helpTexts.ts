@@ -140,6 +140,7 @@ export const HELP: readonly Help[] = [
     points: [
       'The lesson that is on or comes next, by the terms of all your classes; the space bar starts it.',
       'Every class at one press; what is due in it this week stands below its name.',
+      'The half circle above: colours for a dark room, for a bright one, or as usual; this device remembers it.',
       'Left over: line-ups that go on, takes that broke off, what waits to be sent, who was away last time.',
     ],
     keys: [['space', 'start the lesson; prepare it where nothing is prepared']],
