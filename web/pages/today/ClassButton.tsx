@@ -29,7 +29,8 @@ export function ClassButton({ room, lessons, steps, isNext }: ClassButtonProps) 
         onClick={() => choose(room.id)}
       >
         <strong>
-          {room.name} <ChevronRight size={16} aria-hidden />
+          {room.name}&nbsp;
+          <ChevronRight size={16} aria-hidden />
         </strong>
         <span>{lessons.length === 0 ? 'no lesson today' : lessons.map(lessonText).join(', ')}</span>
         {steps.length > 0 && (

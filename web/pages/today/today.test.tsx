@@ -121,8 +121,8 @@ it('has every class in the order of the day, with what is due, at one press', as
   await next();
   const links = within(screen.getByRole('region', { name: 'Classes' })).getAllByRole('link');
   expect(links.map(({ textContent }) => textContent)).toEqual([
-    'Crabs 10:00 heldDue this week: half: new',
-    'Gulls no lesson today',
+    'Crabs\u00a010:00 heldDue this week: half: new',
+    'Gulls\u00a0no lesson today',
   ]);
   fireEvent.click(links[1]!);
   await waitFor(() => expect(where()).toBe(`/classes/${GULLS}`));
