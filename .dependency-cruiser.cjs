@@ -21,7 +21,21 @@ const floors = (house, names) =>
 const FORMAT_PACKAGES = 'node_modules/(fflate|saxes|midi-file)/';
 const CORE = ['random', 'rhythm', 'timing', 'counting', 'spoken', 'exercises', 'sound', 'listening', 'judging'];
 const WEB = [
-  ...['styles', 'ui', 'store', 'api', 'domain', 'files', 'audio', 'workers', 'ruler', 'strips', 'take', 'asking'],
+  ...[
+    'styles',
+    'ui',
+    'store',
+    'api',
+    'domain',
+    'files',
+    'audio',
+    'workers',
+    'ruler',
+    'leading',
+    'strips',
+    'take',
+    'asking',
+  ],
   ...['lesson', 'pages', 'app'],
 ];
 const notTo = (name, from, to) => ({

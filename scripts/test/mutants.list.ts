@@ -1328,4 +1328,15 @@ export const MUTANTS: readonly MutantGroup[] = [
       ['web/pages/today/ClassButton.tsx', 'onClick={() => choose(room.id)}', ''],
     ],
   },
+  {
+    project: 'units',
+    tests: ['web/leading', 'web/pages/lead'],
+    mutants: [
+      ['web/leading/secondWindow.ts', "state === 'running' ?", 'true ?'],
+      ['web/leading/secondWindow.ts', '((at - heard.at) / 1000) * rate', '(at - heard.at) / 1000'],
+      ['web/leading/secondWindow.ts', 'if (data === ASKED) opened.postMessage(latest.current);', ''],
+      ['web/leading/secondWindow.ts', 'channel.postMessage(ASKED);', ''],
+      ['web/leading/secondWindow.ts', 'latest.current = told;', ''],
+    ],
+  },
 ];

@@ -25,6 +25,7 @@ export const ROUTES: readonly PageRoute[] = [
   { path: 'make', title: 'Make', Page: lazy(() => import('../pages/make/MakePage.tsx')) },
   { path: 'make/:part', Page: lazy(() => import('../pages/make/MakePage.tsx')) },
   { path: 'board/:patternId', Page: lazy(() => import('../pages/board/BoardPage.tsx')) },
+  { path: 'show', Page: lazy(() => import('../pages/show/ShowPage.tsx')) },
   { path: 'lead', title: 'Lead', Page: lazy(() => import('../pages/lead/LeadPage.tsx')) },
   { path: 'ear', title: 'Ear', Page: lazy(() => import('../pages/ear/EarPage.tsx')) },
   { path: 'ear/:part', Page: lazy(() => import('../pages/ear/EarPage.tsx')) },

@@ -193,6 +193,14 @@ export const HELP: readonly Help[] = [
     ],
   },
   {
+    path: 'show',
+    title: 'The second window',
+    points: [
+      'Shows the class what the board or the run in the other window shows, in step, without anything to press.',
+    ],
+    keys: [['F', 'fill the screen']],
+  },
+  {
     path: 'lead',
     title: 'Lead',
     points: [
@@ -207,6 +215,7 @@ export const HELP: readonly Help[] = [
       ['A', 'this pass again'],
       ['H', 'half speed'],
       ['L', 'this pass again and again'],
+      ['O', 'a second window, for the projector'],
       ['1 … 9, 0', 'of a page: one line alone, all again'],
       ['C U', 'cover one more measure, uncover all'],
       ['[ ]', 'a measure back, a measure on'],

@@ -1,24 +1,16 @@
-import { useCallback, useMemo } from 'react';
+import { useCallback } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import type { SavedPattern } from '../../../contract/pattern.ts';
-import { parseRhythm } from '../../../core/rhythm/text.ts';
-import { Ruler } from '../../ruler/Ruler.tsx';
+import { BOARD_STEP, BoardRuler, STEPS } from '../../leading/BoardRuler.tsx';
+import { openSecondWindow, useTellSecondWindow } from '../../leading/secondWindow.ts';
 import { KeyButtons, type KeyEntry } from '../../ui/KeyButtons.tsx';
 import { Notice } from '../../ui/Notice.tsx';
 import { Loading } from '../../ui/Loading.tsx';
 import { useOfferedPatterns } from '../../domain/offeredPatterns.ts';
-import { useCurrentClass } from '../../domain/currentClass.ts';
-import { storedThing } from '../../store/stored.ts';
 import { useFullScreen } from '../../ui/useFullScreen.ts';
 import { useKeys } from '../../ui/useKeys.ts';
-import { type Lanes, useCounts, useLanes } from '../../ruler/LaneChooser.tsx';
+import { type Lanes, useLanes } from '../../ruler/LaneChooser.tsx';
 import './board.scss';
-
-/** Steps smaller and larger than what fits. */
-const STEPS = { least: -3, most: 3, each: 1.2 } as const;
-const SIZE = storedThing<number>('board.step', (kept) =>
-  typeof kept === 'number' && kept >= STEPS.least && kept <= STEPS.most ? Math.round(kept) : 0,
-);
 
 /** Only the ruler, for the back row: patterns one after the other, larger and smaller, lanes on and off. */
 export default function BoardPage() {
@@ -44,7 +36,7 @@ interface BoardProps {
 function Board({ patterns, at, pattern }: BoardProps) {
   const navigate = useNavigate();
   const { lanes, set } = useLanes();
-  const [size, setSize] = SIZE.use();
+  const [size, setSize] = BOARD_STEP.use();
   const { element, toggle } = useFullScreen();
   const go = useCallback(
     (by: number) => {
@@ -62,6 +54,7 @@ function Board({ patterns, at, pattern }: BoardProps) {
     ['Larger', '+', () => resize(1)],
     ...laneEntries(lanes, set),
     ['Full screen', 'F', toggle],
+    ['Second window', 'O', openSecondWindow],
     ['Close', 'Esc', leave],
   ];
   useKeys({
@@ -69,6 +62,7 @@ function Board({ patterns, at, pattern }: BoardProps) {
     '=': () => resize(1),
     ' ': () => go(1),
   });
+  useTellSecondWindow({ kind: 'board', title: pattern.title || 'Untitled', text: pattern.text });
   return (
     <div className="board" ref={element}>
       <div className="board-head">
@@ -78,7 +72,7 @@ function Board({ patterns, at, pattern }: BoardProps) {
         </span>
       </div>
       <div className="board-ruler ruler-card">
-        <BoardRuler text={pattern.text} lanes={lanes} by={STEPS.each ** size} />
+        <BoardRuler text={pattern.text} />
       </div>
       <div className="stage-actions no-print">
         <KeyButtons entries={entries} />
@@ -98,25 +92,4 @@ function laneEntries(lanes: Lanes, set: (change: Partial<Lanes>) => void): KeyEn
     ['Hands', 'H', () => set({ hands: !lanes.hands }), lanes.hands],
     ['Steps', 'T', () => set({ feet: !lanes.feet }), lanes.feet],
   ];
-}
-
-function BoardRuler({ text, lanes, by }: { text: string; lanes: Lanes; by: number }) {
-  const currentClass = useCurrentClass();
-  const read = useMemo(() => parseRhythm(text), [text]);
-  const counts = useCounts(lanes, currentClass);
-  if (!read.ok) return <p>This pattern cannot be read. Open it under Patterns and mend its text.</p>;
-  const { notes, strips, hands, feet } = lanes;
-  return (
-    <Ruler
-      pattern={read.pattern}
-      size="board"
-      fit
-      fitBy={by}
-      notes={notes}
-      strips={strips}
-      hands={hands}
-      feet={feet}
-      counts={counts}
-    />
-  );
 }

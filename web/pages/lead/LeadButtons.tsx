@@ -23,6 +23,7 @@ export function LeadButtons({ run, commands }: { run: LeadRun; commands: LeadCom
     allCovered ? ['Uncover', 'U', commands.uncover] : ['Cover', 'C', commands.cover],
     [run.loops ? 'Looping' : 'Loop', 'L', run.loop, run.loops],
     ['Full screen', 'F', commands.fullScreen],
+    ['Second window', 'O', commands.secondWindow],
     ['Stop', 'Esc', commands.end],
   ];
   return (

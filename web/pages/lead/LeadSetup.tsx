@@ -18,7 +18,7 @@ import { useStored } from '../../store/stored.ts';
 import { useKeys } from '../../ui/useKeys.ts';
 import { KeepPlan } from './KeepPlan.tsx';
 import { LeadStage } from './LeadStage.tsx';
-import { Covers } from './Covers.tsx';
+import { Covers } from '../../leading/Covers.tsx';
 import { PlanForm } from './PlanForm.tsx';
 import { PracticeTrackBox } from './PracticeTrackBox.tsx';
 import { SoundPanel, useSoundSettings } from './SoundPanel.tsx';

@@ -27,11 +27,21 @@ const run = {
 const setCovered = vi.fn();
 const onEnd = vi.fn();
 const fullScreen = vi.fn();
+const secondWindow = vi.fn();
 
 function press(key: string, { pass = 2, covered = 0, rate = 1, measure = 1 } = {}) {
   Object.assign(run, { rate, moment: { measure } });
   const section = table.sections.find((one) => one.pass === pass)!;
-  const commands = leadCommands({ run: run as never, table, section, covered, setCovered, fullScreen, onEnd });
+  const commands = leadCommands({
+    run: run as never,
+    table,
+    section,
+    covered,
+    setCovered,
+    fullScreen,
+    secondWindow,
+    onEnd,
+  });
   commands.keys[key]!(new Event('keydown') as KeyboardEvent);
   return { section, commands };
 }
@@ -88,6 +98,7 @@ describe('keys of a run', () => {
     [' ', run.toggle],
     ['l', run.loop],
     ['f', fullScreen],
+    ['o', secondWindow],
     ['Escape', onEnd],
   ])('“%s” does its own', (key, done) => {
     press(key);
@@ -112,6 +123,7 @@ describe('a page of lines', () => {
       covered: 0,
       setCovered,
       fullScreen,
+      secondWindow,
       onEnd,
     });
   it('has each line alone at its number, and all again at 0', () => {

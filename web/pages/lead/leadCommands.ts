@@ -15,6 +15,7 @@ interface Context {
   readonly covered: number;
   readonly setCovered: (covered: number) => void;
   readonly fullScreen: () => void;
+  readonly secondWindow: () => void;
   readonly onEnd: () => void;
 }
 
@@ -31,13 +32,14 @@ export interface LeadCommands {
   readonly lines: readonly { readonly number: number; readonly press: () => void }[];
   readonly page: () => void;
   readonly fullScreen: () => void;
+  readonly secondWindow: () => void;
   readonly end: () => void;
   readonly keys: Keys;
 }
 
 /** What buttons and keys do while a run goes. */
 export function leadCommands(context: Context): LeadCommands {
-  const { run, table, section, covered, setCovered, fullScreen, onEnd } = context;
+  const { run, table, section, covered, setCovered, fullScreen, secondWindow, onEnd } = context;
   const measures = section.pattern.measures.length;
   const changeRate = (by: number) => () => run.setRate(Math.round((run.rate + by) * 100) / 100);
   const goToPass = (step: number) => () => {
@@ -61,6 +63,7 @@ export function leadCommands(context: Context): LeadCommands {
     lines: linesOf(section.pattern).map(({ number, first, last }) => ({ number, press: () => run.stay(first, last) })),
     page: run.goOn,
     fullScreen,
+    secondWindow,
     end: onEnd,
   };
   return {
@@ -85,6 +88,7 @@ export function leadCommands(context: Context): LeadCommands {
       ...Object.fromEntries(commands.lines.filter(({ number }) => number < 10).map((one) => [one.number, one.press])),
       ...(commands.lines.length > 0 ? { 0: commands.page } : {}),
       f: fullScreen,
+      o: secondWindow,
     },
   };
 }

@@ -5,13 +5,7 @@ import { audioContext, awake } from '../../audio/context.ts';
 import { LeadPlayer, type PlayerState } from '../../audio/leadPlayer.ts';
 import { type Levels, Mixer } from '../../audio/mixer.ts';
 import { SoundBank } from '../../audio/soundBank.ts';
-
-export type LeadState = 'starting' | 'running' | 'paused' | 'over' | 'silent';
-
-/** What the page shows at a moment. */
-export interface ShownMoment extends Moment {
-  readonly secondsLeft: number;
-}
+import type { LeadState, ShownMoment } from '../../leading/ClassView.tsx';
 
 /** Makes a player ready and starts it; undefined until then, `silent` where the browser lets no sound out. */
 function usePlayer(table: Timetable, levels: Levels, clapAs: 'clap' | 'wood') {

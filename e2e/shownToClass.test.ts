@@ -45,3 +45,34 @@ it('some patterns are a page of lines: led, one line alone, and a take of it has
   await page.goto(`${school.url}/patterns`);
   await page.getByRole('link', { name: /^Lines: Slow tide, Two gulls/ }).waitFor();
 });
+
+it('a second window shows the class the board and the run, in step, and nothing to press', async () => {
+  const { page, context } = await school.guest({ reducedMotion: 'reduce' });
+  await page.getByRole('link', { name: /^Two gulls/ }).click();
+  await page.getByRole('button', { name: 'Board' }).click();
+  await page.locator('.board .lane-notes svg').first().waitFor();
+  const opened = context.waitForEvent('page');
+  await page.keyboard.press('o');
+  const show = await opened;
+  await show.getByRole('heading', { name: 'Two gulls' }).waitFor();
+  await show.locator('.ruler .lane-notes svg').first().waitFor();
+  await page.keyboard.press('ArrowLeft');
+  await show.getByRole('heading', { name: 'Walking to the quay' }).waitFor();
+  await page.keyboard.press('n');
+  await show.locator('.lane-notes').first().waitFor({ state: 'detached' });
+
+  await page.goto(`${school.url}/lead`);
+  await page.getByRole('button', { name: /^Start/ }).click();
+  await show.locator('.lead-now').getByText('1 of 3').waitFor();
+  const beats = new Set<string>();
+  const beat = show.locator('.cue-text').first();
+  await expect
+    .poll(async () => beats.add((await beat.textContent())!).size, { timeout: 60_000, interval: 50 })
+    .toBeGreaterThan(3);
+  await page.keyboard.press('Space');
+  await show.locator('.lead-role').getByText('Paused').waitFor();
+  expect(await show.locator('.lead-words').textContent()).toBe(await page.locator('.lead-words').textContent());
+  // The menu below is not reached.
+  await show.keyboard.press('Tab');
+  expect(await show.evaluate(() => document.activeElement!.closest('.shell-bar'))).toBeNull();
+});

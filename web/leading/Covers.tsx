@@ -1,6 +1,6 @@
-import { inNaming } from '../../../core/wording/valueNames.ts';
-import type { Voice } from '../../../core/wording/voice.ts';
-import type { RulerSystem } from '../../../drawing/system.ts';
+import { inNaming } from '../../core/wording/valueNames.ts';
+import type { Voice } from '../../core/wording/voice.ts';
+import type { RulerSystem } from '../../drawing/system.ts';
 
 /** A cover stands a little before the first note of its measure, and leaves the bar line free. */
 const BEFORE = 14;
