@@ -36,6 +36,8 @@ export const METER_GAP = 45;
 /** Least pixels from one event to the next, so that notes and counts never touch; and of one letter of a count. */
 const CLOSEST: Readonly<Record<RulerSize, number>> = { desk: 26, board: 52, wall: 74, card: 16 };
 const LETTER: Readonly<Record<RulerSize, number>> = { desk: 11, board: 26, wall: 38, card: 0 };
+/** So much of a line is for time, however narrow: an enlarged page has 320 pixels. */
+const LEAST_USABLE = 170;
 /** A whole note is never drawn narrower. */
 const LEAST_WHOLE: Readonly<Record<RulerSize, number>> = { desk: 200, board: 200, wall: 300, card: 96 };
 /** A quarter note is never drawn wider than this, else one short measure fills a wall. */
@@ -104,7 +106,7 @@ export function layoutRuler(
   spacing: Spacing = spacingOf(size),
 ): RulerLayout {
   const all = measureSigns(pattern, placePattern(pattern));
-  const usable = Math.max(200, width - GUTTER[size] - END_GAP);
+  const usable = Math.max(LEAST_USABLE, width - GUTTER[size] - END_GAP);
   const needed = Math.max(
     spacing.leastWhole,
     ...all.map(({ placed }, i) => neededScale(placed, spacing, roomAtEnd(placed, size), tokens[i])),

@@ -409,7 +409,9 @@ const NARROW = [
 const HEIGHT = 800;
 const WIDE = 1280;
 const PHONE = 390;
-const WIDTHS = [1920, 1024, PHONE, WIDE];
+/** What a page of 1280 pixels has that is enlarged four times. */
+const ENLARGED = 320;
+const WIDTHS = [1920, 1024, PHONE, ENLARGED, WIDE];
 
 /** How much there is to scroll sideways, when what follows the width has followed: after two frames, a chart later. */
 const widthOver = async () => {
@@ -527,6 +529,15 @@ describe('in a dark and in a bright room', () => {
     }
     await page.getByRole('button', { name: /^Colours/ }).click();
     expect(await page.evaluate(() => document.documentElement.dataset['room'])).toBeUndefined();
+    // Where the system has colours of its own, what is drawn has the colour of its letters.
+    await page.emulateMedia({ forcedColors: 'active', colorScheme: 'dark' });
+    await page.getByRole('link', { name: 'Patterns', exact: true }).click();
+    await page.getByRole('link', { name: /Leaning mast/ }).click();
+    const stem = page.locator('.lane-notes .vf-stem path').first();
+    await stem.waitFor({ state: 'attached' });
+    expect(await stem.evaluate((line) => getComputedStyle(line).stroke)).toBe(
+      await page.evaluate(() => getComputedStyle(document.querySelector('h1, h2, label')!).color),
+    );
   });
 });
 
