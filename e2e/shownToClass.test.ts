@@ -72,7 +72,8 @@ it('a second window shows the class the board and the run, in step, and nothing 
   await page.keyboard.press('Space');
   await show.locator('.lead-role').getByText('Paused').waitFor();
   expect(await show.locator('.lead-words').textContent()).toBe(await page.locator('.lead-words').textContent());
-  // The menu below is not reached.
+  // Nothing of the menu is there, nor a bar whose keys would lead out of the window.
+  expect(await show.locator('.shell-bar, .lesson-bar').count()).toBe(0);
   await show.keyboard.press('Tab');
   expect(await show.evaluate(() => document.activeElement!.closest('.shell-bar'))).toBeNull();
 });

@@ -1321,7 +1321,7 @@ export const MUTANTS: readonly MutantGroup[] = [
       ['core/planning/today.ts', 'isNear(one) && !taken.has(one)', 'isNear(one)'],
       ['core/planning/today.ts', 'Boolean(lesson?.held) ||', ''],
       ['core/planning/today.ts', 'slot.day < day ||', ''],
-      ['core/planning/today.ts', 'return seen.has(key) ? false :', 'return'],
+      ['core/planning/today.ts', '!isIn(due, one)', 'true'],
       ['web/pages/today/useDay.ts', 'b.startedAt - a.startedAt', 'a.startedAt - b.startedAt'],
       ['web/pages/today/LeftOver.tsx', 'turns.some(({ clash }) => clash !== null)', 'false'],
       ['web/pages/today/NextLesson.tsx', 'if (room && !on) choose(room.id);', ''],
@@ -1333,7 +1333,7 @@ export const MUTANTS: readonly MutantGroup[] = [
     tests: ['web/leading', 'web/pages/lead'],
     mutants: [
       ['web/leading/secondWindow.ts', "state === 'running' ?", 'true ?'],
-      ['web/leading/secondWindow.ts', '((at - heard.at) / 1000) * rate', '(at - heard.at) / 1000'],
+      ['web/leading/secondWindow.ts', 'LONGEST_SILENCE) * rate', 'LONGEST_SILENCE)'],
       ['web/leading/secondWindow.ts', 'if (data === ASKED) opened.postMessage(latest.current);', ''],
       ['web/leading/secondWindow.ts', 'channel.postMessage(ASKED);', ''],
       ['web/leading/secondWindow.ts', 'latest.current = told;', ''],

@@ -39,7 +39,34 @@ function useOpenViewInSight(pathname: string) {
   return nav;
 }
 
-export default function Shell({ teacher, onSignedOut }: { teacher: Teacher; onSignedOut: () => void }) {
+interface ShellProps {
+  readonly teacher: Teacher;
+  readonly onSignedOut: () => void;
+}
+
+/** Every view with the menu; the window for the class is the view alone, and no key of a lesson leads out of it. */
+export default function Shell(props: ShellProps) {
+  const { pathname } = useLocation();
+  useRoom();
+  const isBare = ROUTES.some(({ path, bare }) => bare && pathname === `/${path}`);
+  return isBare ? <View /> : <WithMenu {...props} />;
+}
+
+/** The page that is open. */
+function View() {
+  const { pathname } = useLocation();
+  return (
+    <main id="main" tabIndex={-1}>
+      <ErrorBoundary FallbackComponent={Broken} resetKeys={[pathname]}>
+        <Suspense fallback={<Loading />}>
+          <Outlet />
+        </Suspense>
+      </ErrorBoundary>
+    </main>
+  );
+}
+
+function WithMenu({ teacher, onSignedOut }: ShellProps) {
   useAskBeforeLeaving(useWouldBeLost());
   const { pathname } = useLocation();
   const [helping, setHelping] = useState(false);
@@ -81,13 +108,7 @@ export default function Shell({ teacher, onSignedOut }: { teacher: Teacher; onSi
         </Button>
       </header>
       <RunningLesson teacherId={teacher.id} />
-      <main id="main" tabIndex={-1}>
-        <ErrorBoundary FallbackComponent={Broken} resetKeys={[pathname]}>
-          <Suspense fallback={<Loading />}>
-            <Outlet />
-          </Suspense>
-        </ErrorBoundary>
-      </main>
+      <View />
       {helping && (
         <ErrorBoundary FallbackComponent={Broken}>
           <Suspense fallback={null}>

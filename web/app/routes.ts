@@ -10,6 +10,8 @@ interface PageRoute {
   readonly path: string;
   /** In the menu; pages without a title are reached from others. */
   readonly title?: string;
+  /** Without the menu and the bar of a lesson: nothing in it is pressed. */
+  readonly bare?: true;
   readonly Page: ComponentType<PageProps>;
 }
 
@@ -25,7 +27,7 @@ export const ROUTES: readonly PageRoute[] = [
   { path: 'make', title: 'Make', Page: lazy(() => import('../pages/make/MakePage.tsx')) },
   { path: 'make/:part', Page: lazy(() => import('../pages/make/MakePage.tsx')) },
   { path: 'board/:patternId', Page: lazy(() => import('../pages/board/BoardPage.tsx')) },
-  { path: 'show', Page: lazy(() => import('../pages/show/ShowPage.tsx')) },
+  { path: 'show', bare: true, Page: lazy(() => import('../pages/show/ShowPage.tsx')) },
   { path: 'lead', title: 'Lead', Page: lazy(() => import('../pages/lead/LeadPage.tsx')) },
   { path: 'ear', title: 'Ear', Page: lazy(() => import('../pages/ear/EarPage.tsx')) },
   { path: 'ear/:part', Page: lazy(() => import('../pages/ear/EarPage.tsx')) },

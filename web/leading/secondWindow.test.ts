@@ -26,6 +26,8 @@ it('a window that is opened later learns what is shown, and every change after i
 it.each([
   ['running', 1, 11_500, 6.5],
   ['running', 0.5, 11_500, 5.75],
+  // The other window was closed: its sound has stopped, and the mark does not run on.
+  ['running', 1, 60_000, 7.5],
   ['paused', 1, 11_500, 5],
   ['over', 1, 11_500, 5],
 ] as const)('the mark of a run that is %s at %f of its tempo', (state, rate, at, time) => {

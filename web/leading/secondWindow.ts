@@ -27,10 +27,13 @@ const ASKED = 'asked';
 /** The clock that all windows of a device share, to parts of a millisecond. */
 export const deviceNow = (): number => performance.timeOrigin + performance.now();
 
+/** While a run goes it is told at least every second: after so long the other window is gone, and so is its sound. */
+const LONGEST_SILENCE = 2.5;
+
 /** Where the mark of a run stands now, by what was told last; it stands still while nothing runs. */
 export function timeNow({ state, rate, heard }: Extract<Told, { kind: 'lead' }>, at: number): number | undefined {
   if (!heard) return undefined;
-  return state === 'running' ? heard.time + ((at - heard.at) / 1000) * rate : heard.time;
+  return state === 'running' ? heard.time + Math.min((at - heard.at) / 1000, LONGEST_SILENCE) * rate : heard.time;
 }
 
 /** Tells a second window what this one shows, at every change and when it asks. */

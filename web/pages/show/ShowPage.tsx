@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useLayoutEffect, useMemo, useRef } from 'react';
+import { useCallback, useLayoutEffect, useMemo, useRef } from 'react';
 import { timetable } from '../../../core/leading/timetable.ts';
 import { parseRhythm } from '../../../core/rhythm/text.ts';
 import { voiceOf } from '../../../core/wording/voice.ts';
@@ -15,14 +15,6 @@ export default function ShowPage() {
   const told = useTold();
   const { element, toggle } = useFullScreen();
   useKeys({ f: toggle });
-  // The menu lies below, and nothing of it is reached.
-  useEffect(() => {
-    const under = document.querySelectorAll('.shell-bar, .lesson-bar, .skip');
-    for (const one of under) one.setAttribute('inert', '');
-    return () => {
-      for (const one of under) one.removeAttribute('inert');
-    };
-  });
   return (
     <div className="show" ref={element}>
       {!told && (
