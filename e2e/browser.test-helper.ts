@@ -6,7 +6,7 @@ import { launchOptions } from '../scripts/test/browser.ts';
 import { PAGES } from '../scripts/build/buildPages.ts';
 import { watchPage } from '../scripts/test/coverage.ts';
 import type * as Tested from '../scripts/test/testedServer.ts';
-import { demoDatabase } from '../server/testDatabase.test-helper.ts';
+import { PATIENT, demoDatabase } from '../server/testDatabase.test-helper.ts';
 
 /** The server as it was built for these tests: as one file it is there at once. */
 const tested = async () => (await import(/* @vite-ignore */ inject('testedServer'))) as typeof Tested;
@@ -67,8 +67,7 @@ export class School {
       logLevel: 'silent',
       metrics: { token: undefined, from: [] },
       warmUp: false,
-      // A busy machine is no database that is away.
-      limits: { statementMs: 60_000, connectionMs: 60_000 },
+      limits: PATIENT,
     });
   }
 

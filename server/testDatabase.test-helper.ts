@@ -2,6 +2,9 @@ import { createConnection } from 'mysql2/promise';
 import { v4 as uuid } from 'uuid';
 import { inject } from 'vitest';
 
+/** A busy machine is no database that is away; what becomes of one that is has tests of its own. */
+export const PATIENT = { statementMs: 60_000, connectionMs: 60_000 };
+
 /** A fresh database on the tests' server. */
 export async function freshDatabase(characters = 'utf8mb4'): Promise<string> {
   const url = new URL(inject('databaseUrl'));

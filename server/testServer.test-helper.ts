@@ -7,6 +7,7 @@ import { openDatabase } from './database.ts';
 import { migrateDatabase } from './migrate.ts';
 import { hashPassword } from './password.ts';
 import { addTeacher } from './repository/teachers.ts';
+import { PATIENT } from './testDatabase.test-helper.ts';
 import { type RunningServer, startServer } from './start.ts';
 
 export { freshDatabase } from './testDatabase.test-helper.ts';
@@ -35,8 +36,7 @@ export function serverOn(databaseUrl: string, more: Partial<Config> = {}): Promi
     logLevel: 'silent',
     metrics: { token: undefined, from: [] },
     warmUp: false,
-    // A busy machine is no database that is away; what becomes of one that is has tests of its own.
-    limits: { statementMs: 60_000, connectionMs: 60_000 },
+    limits: PATIENT,
     ...more,
   });
 }

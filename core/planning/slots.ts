@@ -50,3 +50,9 @@ export function standsIn(
 ): boolean {
   return day === slot.day && (starts === null || starts === slot.starts);
 }
+
+/** Minutes since midnight. @example minutesOf('09:40')  // 580 */
+export function minutesOf(time: string): number {
+  const [hours = 0, minutes = 0] = time.split(':').map(Number);
+  return hours * 60 + minutes;
+}

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { type ClassDays, type DayLesson, minutesOf, stepsOfWeek, todayOf } from './today.ts';
+import { type ClassDays, type DayLesson, stepsOfWeek, todayOf } from './today.ts';
+import { minutesOf } from './slots.ts';
 
 const MONDAY = '2026-11-30';
 const TUESDAY = '2026-12-01';

@@ -1,7 +1,7 @@
 import { type Day, dayNumber, dayOf } from './days.ts';
 import { mondayOf } from './picture.ts';
-import { type TermDays, lessonSlots, standsIn } from './slots.ts';
-import type { TermStep } from './term.ts';
+import { type TermDays, lessonSlots, minutesOf, standsIn } from './slots.ts';
+import { type TermStep, isIn } from './term.ts';
 
 /** A lesson as far as its day goes. */
 export interface DayLesson {
@@ -38,13 +38,6 @@ export interface Today<Lesson extends DayLesson> {
 
 /** Beyond so many days nobody looks ahead to the next lesson. */
 const AHEAD = 21;
-
-const MINUTES = 60;
-/** Minutes since midnight. @param time  "09:40" */
-export function minutesOf(time: string): number {
-  const [hours, minutes] = time.split(':').map(Number);
-  return hours! * MINUTES + minutes!;
-}
 
 function lessonsOn<Lesson extends DayLesson>(
   { classId, term, lessons }: ClassDays<Lesson>,
@@ -91,13 +84,10 @@ export function todayOf<Lesson extends DayLesson>(
 export function stepsOfWeek({ term }: Pick<ClassDays<DayLesson>, 'term'>, day: Day): TermStep[] {
   if (!term) return [];
   const monday = mondayOf(day);
-  const seen = new Set<string>();
-  return lessonSlots(term).flatMap((slot, i) =>
-    slot.day < day || mondayOf(slot.day) !== monday
-      ? []
-      : (term.contents[i] ?? []).filter(({ element, step }) => {
-          const key = `${element} ${step}`;
-          return seen.has(key) ? false : (seen.add(key), true);
-        }),
-  );
+  const due: TermStep[] = [];
+  lessonSlots(term).forEach((slot, i) => {
+    if (slot.day < day || mondayOf(slot.day) !== monday) return;
+    for (const one of term.contents[i] ?? []) if (!isIn(due, one)) due.push(one);
+  });
+  return due;
 }

@@ -1,4 +1,5 @@
 import { dayNumber } from '../planning/days.ts';
+import { minutesOf } from '../planning/slots.ts';
 import type { PlannedLesson } from '../planning/term.ts';
 import type { Level } from '../making/level.ts';
 import type { ElementId } from '../rhythm/elements.ts';
@@ -69,6 +70,5 @@ const FAR = 7919;
  * @param variant  0 at first; others for other questions
  */
 export function lessonSeed({ day, starts }: Pick<PlannedLesson, 'day' | 'starts'>, variant: number): number {
-  const [hours = 0, minutes = 0] = starts.split(':').map(Number);
-  return (dayNumber(day) * 1440 + hours * 60 + minutes + variant * FAR) % SEEDS;
+  return (dayNumber(day) * 1440 + minutesOf(starts) + variant * FAR) % SEEDS;
 }

@@ -1,11 +1,12 @@
-import { format, parseISO } from 'date-fns';
+import { addMinutes, format, parseISO } from 'date-fns';
 import { Suspense } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useNavigate } from 'react-router';
 import type { SavedLesson } from '../../../contract/lesson.ts';
 import type { ClassSummary } from '../../../contract/schoolClass.ts';
 import type { Day } from '../../../core/planning/days.ts';
-import { type DueLesson, minutesOf } from '../../../core/planning/today.ts';
+import { minutesOf } from '../../../core/planning/slots.ts';
+import type { DueLesson } from '../../../core/planning/today.ts';
 import { mayHear, useChooseClass } from '../../domain/currentClass.ts';
 import { lessonPath } from '../../lesson/lessonPath.ts';
 import { RUNNING } from '../../lesson/running.ts';
@@ -95,12 +96,6 @@ export function whenText({ day: on, starts, minutes }: DueLesson<SavedLesson>, d
   if (on !== day) return `${format(parseISO(on), 'EEEE d MMMM')}${starts === null ? '' : `, ${starts}`}`;
   if (starts === null) return 'Today';
   const left = minutesOf(starts) - now;
-  if (left <= 0) return `Now, ${starts} to ${timeAfter(starts, minutes)}`;
+  if (left <= 0) return `Now, ${starts} to ${format(addMinutes(parseISO(`${on}T${starts}`), minutes), 'HH:mm')}`;
   return left < SOON ? `In ${left} ${left === 1 ? 'minute' : 'minutes'}, ${starts}` : `Next, ${starts}`;
-}
-
-/** @example timeAfter('09:40', 45)  // "10:25" */
-function timeAfter(starts: string, minutes: number): string {
-  const at = minutesOf(starts) + minutes;
-  return `${String(Math.floor(at / 60) % 24).padStart(2, '0')}:${String(at % 60).padStart(2, '0')}`;
 }

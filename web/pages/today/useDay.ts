@@ -4,7 +4,7 @@ import type { SavedLesson } from '../../../contract/lesson.ts';
 import type { LineUp } from '../../../contract/lineUp.ts';
 import type { TermPlanEdit } from '../../../contract/termPlan.ts';
 import type { Day } from '../../../core/planning/days.ts';
-import { minutesOf } from '../../../core/planning/today.ts';
+import { minutesOf } from '../../../core/planning/slots.ts';
 import { useClassOnce, useLineUps } from '../../api/hooks.ts';
 import { useLessons, useTermPlan } from '../../api/planning.ts';
 
