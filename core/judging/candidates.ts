@@ -33,12 +33,14 @@ export function couldBe(
       const span = (claps.at(-1)!.time - begin) / Math.max(EPSILON, onsets.at(-1)! - onsets[0]!);
       return hypothesis.speed < 1 ? span < SLOW_SPAN : span > FAST_SPAN;
     }
-    // Who comes in wrong claps the first note, or at least the second, where it is then due.
+    if (hypothesis.shift === undefined) return true;
+    // Who comes in wrong claps the first note, or at least the second, where it is then due; one clap may come before.
+    const { seconds } = hypothesis.shift;
+    const falls = (onset: number, due: number) => Math.abs(onset - due - seconds) < written.beat * NEAR_ENTRY;
     return (
-      hypothesis.shift === undefined ||
-      [begin, claps[1]?.time ?? begin].some(
-        (due) => Math.abs(onsets[0]! - due - hypothesis.shift!.seconds) < written.beat * NEAR_ENTRY,
-      )
+      falls(onsets[0]!, begin) ||
+      falls(onsets[0]!, claps[1]?.time ?? begin) ||
+      (onsets.length > 1 && falls(onsets[1]!, begin))
     );
   }
   if (hypothesis.within) {

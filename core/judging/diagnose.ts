@@ -54,10 +54,20 @@ const LOOK_SLACK = 5;
 /** A glance sees the cost up to about this. */
 const GLANCE_SLACK = 12;
 
+/** A measure left out for its neighbour that came twice: claps that are neither fit as well, and nobody reads so. */
+function inPlaceOfNeighbour(a: CodedHypothesis, b: CodedHypothesis): boolean {
+  if (!a.shift || !b.shift || !(a.leavesOut ?? b.leavesOut) || Math.abs(a.shift.seconds + b.shift.seconds) > EPSILON)
+    return false;
+  const codes = [a.code, b.code];
+  return (
+    codes.includes('measure-repeated') && Math.abs(a.shift.from - b.shift.from) < Math.abs(a.shift.seconds) + EPSILON
+  );
+}
+
 function goesWith(hypothesis: CodedHypothesis, others: readonly CodedHypothesis[]): boolean {
   const parts = hypothesis.parts ?? [hypothesis];
   return others.every((other) => {
-    if (hypothesis.alone || other.alone) return false;
+    if (hypothesis.alone || other.alone || inPlaceOfNeighbour(hypothesis, other)) return false;
     if (other.code === hypothesis.code && parts.some(({ event }) => other.event === event)) return false;
     // What got another time than its own was not clapped as well: the claps in it are what cut it short.
     const contrary = (other.adds && hypothesis.got !== undefined) || (hypothesis.adds && other.got !== undefined);
@@ -98,6 +108,7 @@ function distinct(diagnoses: readonly Diagnosis[]): Diagnosis[] {
 /** What several misreadings together make of a take, the likeliest first. */
 function together(asWritten: Diagnosis, sets: readonly (readonly CodedHypothesis[])[], aligner: Aligner): Diagnosis[] {
   return sets
+    .filter((set) => !set.some((one, i) => set.slice(i + 1).some((other) => inPlaceOfNeighbour(one, other))))
     .map((hypotheses): Diagnosis => {
       const claps = hypotheses.reduce((all, { apply }) => apply(all), [...asWritten.claps]);
       const fit = aligner.fit(claps);

@@ -96,6 +96,13 @@ export class Follower {
     return this.certain ? paceAt(this.curve, from) / paceAt(this.curve, from + length) - 1 : 0;
   }
 
+  /** The same with another tempo that was kept from a place to the end. */
+  private get changed(): number {
+    const last = this.diagnosis.fit.claps.findLast(({ note }) => note >= 0)?.written ?? 0;
+    const stepped = this.paced.find(({ from, to }) => last > from && last < to - EPSILON);
+    return (1 + this.drift) / (1 + (stepped?.slower ?? 0)) - 1;
+  }
+
   /** @param bpm  the set tempo */
   tempo(bpm: number): { bpm: number; driftPct: number; spreadMs: number; leadMs: number } {
     const { from, length, tempo, bend } = this.curve;
@@ -108,7 +115,7 @@ export class Follower {
     const round = (value: number) => Math.round(value * 10) / 10 || 0;
     return {
       bpm: round((bpm * this.speed) / middle),
-      driftPct: round(this.drift * 100),
+      driftPct: round(this.changed * 100),
       spreadMs: round(this.diagnosis.fit.spread * 1000),
       leadMs: this.free ? 0 : round(-lag * 1000),
     };

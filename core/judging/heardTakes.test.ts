@@ -212,6 +212,123 @@ const TAKES: readonly (readonly [string, string, number, Ages, boolean, readonly
       1601,
     ],
   ],
+  [
+    'half a beat after the click',
+    '3/4 q e e q | h q | q. e q | e e e e q | q (q) q | h.',
+    96,
+    '9-10',
+    false,
+    ['behind-the-click@1'],
+    [29, 92, 127, 156, 219, 342, 405, 503, 528, 595, 625, 654, 686, 720, 780, 905, 968],
+  ],
+  [
+    'half a beat after the click, in three parts',
+    '6/8 q e q e | e e e q. | q. q e | e e e e e e | q e q. | h.',
+    66,
+    '9-10',
+    false,
+    ['behind-the-click@1'],
+    [44, 108, 136, 199, 227, 259, 290, 318, 410, 501, 562, 596, 622, 652, 685, 715, 742, 776, 834, 863, 954],
+  ],
+  [
+    'the first note twice',
+    '4/4 e s s q e. s q | q (q) e e q | e q e h | s s s s e e q q | q q e e q | w',
+    72,
+    '9-10',
+    false,
+    ['entered-late@1 1/1'],
+    [
+      -3, 83, 126, 144, 163, 250, 312, 334, 417, 585, 627, 668, 752, 791, 872, 917, 1082, 1103, 1126, 1145, 1166, 1207,
+      1251, 1335, 1419, 1500, 1585, 1624, 1667, 1748,
+    ],
+  ],
+  [
+    'the measure before instead of this one',
+    '4/4 q e e h | q. e q q | e e q q (q) | q q h',
+    88,
+    '9-10',
+    true,
+    ['measure-repeated@3 0/1'],
+    [-2, 69, 104, 139, 272, 374, 408, 479, 544, 646, 684, 749, 817, 887, 953],
+  ],
+  [
+    'a beat of three parts held for one and a half',
+    '6/8 q e q e | e e e q. | q. q e | e e e e e e | q e q. | h.',
+    66,
+    '9-10',
+    false,
+    ['hold-too-long@2 3/2'],
+    [0, 61, 91, 151, 181, 213, 244, 273, 411, 501, 561, 594, 619, 653, 680, 714, 740, 773, 832, 862, 951],
+  ],
+  [
+    'the beat in one measure, like the next one but for its end',
+    '4/4 e s s q e. s q | q (q) e e q | e q e h | s s s s e e q q | q q e e q | w',
+    72,
+    '9-10',
+    false,
+    ['lost-and-recovered@4'],
+    [
+      0, 42, 63, 84, 165, 230, 248, 336, 499, 543, 582, 669, 708, 793, 831, 1005, 1084, 1165, 1252, 1334, 1421, 1499,
+      1542, 1582, 1669,
+    ],
+  ],
+  [
+    'a fifth slower from the bar line in the middle on',
+    '7/8[2+2+3] q q q. | e e q q e | q q e e e | q e e q.',
+    150,
+    '9-10',
+    false,
+    ['dragging@3'],
+    [0, 76, 158, 279, 320, 361, 442, 521, 560, 659, 755, 803, 851, 900, 997, 1052, 1092],
+  ],
+  [
+    'a fifth faster from a bar line on, without a click',
+    '4/4 q (e) e q q | e e q h | q q (h) | e (e) e (e) q q | w',
+    92,
+    '9-10',
+    true,
+    ['rushing@3'],
+    [1, 96, 131, 196, 258, 297, 324, 392, 524, 570, 730, 782, 836, 886, 937],
+  ],
+  [
+    'slower from a bar line on, said once',
+    '2/4 e q e | q q | 3{e e e} q | e. s q | (e) e q | e s s e e | h',
+    76,
+    '9-10',
+    false,
+    ['dragging@5'],
+    [2, 40, 120, 163, 237, 315, 347, 369, 393, 474, 533, 560, 707, 756, 854, 900, 927, 954, 1000, 1052],
+  ],
+  [
+    'two measures in each other’s place',
+    '4/4 e s s q e. s q | q (q) e e q | e q e h | s s s s e e q q | q q e e q | w',
+    72,
+    '9-10',
+    true,
+    ['lost-and-recovered@2'],
+    [
+      0, 41, 64, 86, 168, 232, 249, 332, 375, 460, 501, 670, 833, 874, 916, 998, 1021, 1042, 1064, 1082, 1123, 1168,
+      1251, 1335, 1419, 1502, 1540, 1585, 1670,
+    ],
+  ],
+  [
+    'four notes in a row late: the tempo sagged',
+    '4/4 q e e q q | e e e e h | q e e q q | q q h',
+    90,
+    '9-10',
+    false,
+    [],
+    [0, 69, 101, 133, 202, 280, 311, 344, 377, 400, 534, 599, 631, 668, 732, 798, 871, 932],
+  ],
+  [
+    'four notes in a row early and late, right again after them',
+    '4/4 q e e q q | q q q e e | q q q q | q e e h | q q h',
+    80,
+    '9-10',
+    false,
+    ['lost-and-recovered@2'],
+    [0, 75, 111, 151, 226, 301, 360, 462, 541, 547, 602, 674, 747, 823, 899, 978, 1011, 1052, 1201, 1278, 1351],
+  ],
 ];
 
 it.each(TAKES)('%s: %s', (_what, text, bpm, ages, free, said, claps) => {
@@ -221,4 +338,15 @@ it.each(TAKES)('%s: %s', (_what, text, bpm, ages, free, said, claps) => {
   expect(named.map(({ code, measure, beats }) => `${code}@${measure}${beats ? ` ${beats.n}/${beats.d}` : ''}`)).toEqual(
     said,
   );
+});
+
+it('counts another tempo from a bar line on as drift', () => {
+  const { tempo, mark } = resultOf({
+    pattern: patternOf('4/4 q e e q q | q q e e q | q e e q q | q q h'),
+    bpm: 60,
+    ages: '9-10',
+    onsets: [0, 1, 1.5, 2, 3, 4, 5, 6, 6.5, 7, 8, 9.25, 9.875, 10.5, 11.75, 13, 14.25, 15.5],
+  });
+  expect(tempo.driftPct).toBeCloseTo(-20, 0);
+  expect(mark).toBe(2);
 });

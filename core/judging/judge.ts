@@ -10,8 +10,10 @@ import { heardPattern } from './heard.ts';
 import type { Hit } from './hit.ts';
 import { judgeHolds } from './holds.ts';
 import { type MarkedTake, accuracyOf, markOf, round } from './mark.ts';
+import { MOST_NAMED } from './misreadingFacts.ts';
 import type { Stretch } from './misreadings/hypothesis.ts';
 import { MISREADINGS, isAboutTake, isOffClick } from './misreadings/table.ts';
+import { offStretch } from './offStretch.ts';
 import type { MarkBorder, Scale } from './scale.ts';
 import type { Score } from './scoreEvents.ts';
 import { type StreamRequest, followStream } from './stream.ts';
@@ -51,13 +53,15 @@ export function judge(request: TakeRequest): Judged {
   const { pattern, bpm, free = false, ages = DEFAULT_AGES } = request;
   const windows = request.windows ?? windowsFor(ages);
   const hands = followStream(request);
-  const { start, schedule, score, hits, diagnosis, follower, tempo, named, misreadings } = hands;
+  const { start, schedule, score, hits, diagnosis, follower, tempo } = hands;
 
   const judged = judgeNotes(schedule, follower, windows, hits);
   const { notes, paired } = judged;
   const extras = judgeExtras(schedule, follower, hits, paired, request.onsets, replayed(diagnosis));
   const count = (verdict: Verdict) => notes.filter((note) => note.verdict === verdict).length;
-  const ofRhythm = named.filter((one) => !one.instead && !isAboutTake(one));
+  const off = offStretch(notes, score, hands.misreadings);
+  const misreadings = off ? [off, ...hands.misreadings].slice(0, MOST_NAMED) : hands.misreadings;
+  const ofRhythm = (off ? [off, ...hands.named] : hands.named).filter((one) => !one.instead && !isAboutTake(one));
   const slips = unpaidSlips(ofRhythm, notes, extras);
   const offClick = request.clickCounts === true && misreadings.some((one) => !one.instead && isOffClick(one));
   const accuracy = accuracyOf(notes.length, count('on-time'), count('early') + count('late'), extras.length, slips);

@@ -122,7 +122,9 @@ function foundIn(score: Score, { hypotheses, gains, fit, lost }: Diagnosis, drif
   if (isNoticed(score, fit, drift)) {
     const percent = Math.round(Math.abs(drift.part) * 100);
     const code = drift.part > 0 ? 'rushing' : 'dragging';
-    found.push({ code, event: notes[0]!, gain: fit.bendCertainty ** 2 / 2, amounts: { percent } });
+    // Where it took another tempo is said already.
+    if (!found.some((other) => other.code === code && other.amounts.count !== undefined))
+      found.push({ code, event: notes[0]!, gain: fit.bendCertainty ** 2 / 2, amounts: { percent } });
   }
   const steady = free || drift.part !== 0 ? 0 : steadyLag(fit);
   if (steady !== 0 && !hypotheses.some(({ wholeTake }) => wholeTake)) {

@@ -218,6 +218,7 @@ describe('names of values, in every text a class sees', () => {
           since: '',
           factor: 2,
           isRepeat: false,
+          inPlace: false,
         }),
       ];
     }),

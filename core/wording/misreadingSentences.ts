@@ -233,6 +233,7 @@ function wordsFor(pattern: Pattern, misreading: Misreading, take: AboutTake, voi
     restKept: run > 1 ? allRestsKept(tokens.slice(at, at + run), counts) : restsKept(tokens[at], counts),
     value: tied ? 'tied note' : noteName(event.value, naming),
     isRepeat: isRepeat(pattern, misreading),
+    inPlace: misreading.beats?.n === 0,
     many: valueName(event.value, naming, true),
     length: lengthOf(pattern, misreading, beats, voice),
     holds: holds.length === 0 ? 'to the end' : `on ${holds.length > 1 ? 'beats' : 'beat'} ${listed(holds)}`,

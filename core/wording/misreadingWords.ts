@@ -33,6 +33,8 @@ export interface SentenceWords {
   readonly factor: number;
   /** The measures it is about are one time through of a repeat. */
   readonly isRepeat: boolean;
+  /** It took the place of what is written there, and moved nothing. */
+  readonly inPlace: boolean;
   /** So many measures in a row. */
   readonly measures: number;
   /** Only a measure of the take. */
@@ -54,7 +56,10 @@ interface MisreadingWords {
 
 const allOfIt = (alone: boolean) => (alone ? 'the rhythm itself was right; all of it' : 'all of it');
 
-const here = (part: boolean) => (part ? ' in this {measure}' : '');
+const here = ({ part, measures }: SentenceWords) => {
+  if (!part) return '';
+  return measures > 1 ? ' from here on' : ' in this {measure}';
+};
 
 const keepSteady = (free: boolean) =>
   free ? 'Tap your foot evenly, and clap to your foot.' : 'Keep your feet with the click.';
@@ -205,11 +210,11 @@ export const MISREADING_WORDS: Readonly<Record<MisreadingCode, MisreadingWords>>
   },
   rushing: {
     title: 'got faster',
-    sentence: ({ amount, free, part }) => `you got faster${here(part)}, by ${amount}. ${keepSteady(free)}`,
+    sentence: (words) => `you got faster${here(words)}, by ${words.amount}. ${keepSteady(words.free)}`,
   },
   dragging: {
     title: 'got slower',
-    sentence: ({ amount, free, part }) => `you got slower${here(part)}, by ${amount}. ${keepSteady(free)}`,
+    sentence: (words) => `you got slower${here(words)}, by ${words.amount}. ${keepSteady(words.free)}`,
   },
   'lost-and-recovered': {
     title: 'lost for a while',
@@ -227,11 +232,17 @@ export const MISREADING_WORDS: Readonly<Record<MisreadingCode, MisreadingWords>>
   },
   'measure-repeated': {
     title: 'a {measure} played twice',
-    sentence: ({ measures, isRepeat }) =>
-      isRepeat
+    sentence: ({ measures, isRepeat, inPlace }) => {
+      if (inPlace)
+        return (
+          'you clapped the {measure} before once more instead of this one. ' +
+          'Before each {measure}, look at its first note.'
+        );
+      return isRepeat
         ? 'you took the repeat once too often. Count the times through, and after the last one go straight on.'
         : `you played ${measures === 1 ? 'this {measure}' : `the ${measures} {measure}s from here`} twice. ` +
-          'At the end of a {measure} go straight on to the next.',
+            'At the end of a {measure} go straight on to the next.';
+    },
   },
   looped: {
     title: 'the same {measure} again and again',

@@ -292,6 +292,14 @@ describe('each misreading in words', () => {
       'Measure 2, beat 1: you played this measure twice. ' + 'At the end of a measure go straight on to the next.',
     ],
     [
+      'measure-repeated',
+      '4/4 q q h | h h',
+      3,
+      'Measure 2, beat 1: you clapped the measure before once more instead of this one. ' +
+        'Before each measure, look at its first note.',
+      { beats: frac(0) },
+    ],
+    [
       'stopped-early',
       '4/4 w | h h',
       2,
@@ -402,6 +410,13 @@ describe('each misreading in words', () => {
       3,
       'Measure 2, beat 1: you got faster in this measure, by 10 %. Keep your feet with the click.',
       { percent: 10, part: true },
+    ],
+    [
+      'dragging',
+      '4/4 q q h | e e e e h',
+      3,
+      'Measure 2, beat 1: you got slower from here on, by 20 %. Keep your feet with the click.',
+      { percent: 20, part: true, count: 3 },
     ],
     ...(
       [

@@ -39,6 +39,16 @@ type Scenario = (setting: Setting) => Scene | undefined;
 const middle = ({ times, random }: Setting, margin = 2) =>
   times.length < 2 * margin + 3 ? undefined : margin + random.below(times.length - 2 * margin - 1);
 
+/** A bar line with at least two measures before it and after it, and six notes. */
+function barLine({ pattern, bpm, times, random }: Setting): number | undefined {
+  const { measures, whole } = scheduleOf(pattern, bpm);
+  const lines = measures.slice(2, -1).map(({ at }) => toNumber(at) * whole);
+  const some = lines.filter(
+    (line) => times.filter((time) => time < line).length >= 6 && times.filter((time) => time >= line).length >= 6,
+  );
+  return some.length > 0 ? random.pick(some) : undefined;
+}
+
 const later = (times: readonly number[], from: number, by: number) =>
   times.map((time, i) => (i >= from ? time + by : time));
 
@@ -118,6 +128,36 @@ const SCENARIOS: Readonly<Record<string, Scenario>> = {
     return { codes: ['another-rhythm'], fine: ['only-the-beat'], meant };
   },
   'two claps': ({ times }) => (times.length < 8 ? undefined : { codes: ['stopped-early'], meant: times.slice(0, 2) }),
+  'another tempo from a bar line on': (setting) => {
+    const from = barLine(setting);
+    if (from === undefined) return undefined;
+    const { times, random } = setting;
+    const slower = random.next() < 0.5 ? 0.14 + 0.2 * random.next() : -(0.12 + 0.15 * random.next());
+    const meant = times.map((time) => (time <= from ? time : time + (time - from) * slower));
+    return { codes: [slower > 0 ? 'dragging' : 'rushing'], meant };
+  },
+  'the measure before again': (setting) => {
+    const from = barLine(setting);
+    if (from === undefined) return undefined;
+    const { pattern, bpm, times } = setting;
+    const { measures, whole } = scheduleOf(pattern, bpm);
+    const starts = measures.map(({ at }) => toNumber(at) * whole);
+    const at = starts.findIndex((start) => Math.abs(start - from) < 1e-6);
+    const length = starts[at]! - starts[at - 1]!;
+    const inside = (time: number, begin: number) => time >= begin - 1e-6 && time < begin + length - 1e-6;
+    const again = times.filter((time) => inside(time, starts[at - 1]!)).map((time) => time + length);
+    const here = times.filter((time) => inside(time, from));
+    const alike = here.filter((time) => again.some((other) => Math.abs(other - time) < 0.01)).length;
+    if (here.length + again.length - 2 * alike < 4) return undefined;
+    const meant = [...times.filter((time) => !inside(time, from)), ...again];
+    return { codes: ['measure-repeated'], fine: ['lost-and-recovered'], meant };
+  },
+  'half a beat after the click': ({ times, beat, free }) =>
+    free ? undefined : { codes: ['behind-the-click'], meant: times.map((time) => time + beat / 2) },
+  'the first note twice': ({ times, beat, free }) =>
+    free
+      ? undefined
+      : { codes: ['entered-late'], fine: ['hesitated'], meant: [times[0]!, ...times.map((time) => time + beat)] },
   'every dot ignored': habit('dot-too-short'),
   'every rest skipped': habit('rest-skipped'),
   'every half cut': habit('hold-cut'),

@@ -1,7 +1,7 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { type TestSpecification, type Vitest, createVitest } from 'vitest/node';
-import type { MutantGroup } from './mutants.list.ts';
+import type { MutantGroup } from './mutants/group.ts';
 
 /** Breakages of one group, to be tried in the copy of the project in which this process runs. */
 export type WorkOn = Pick<MutantGroup, 'project' | 'tests' | 'mutants'>;

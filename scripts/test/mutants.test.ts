@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { MUTANTS, SURVIVORS } from './mutants.list.ts';
+import { MUTANTS, SURVIVORS } from './mutants/list.ts';
 
 const all = MUTANTS.flatMap(({ mutants }) => mutants);
 

@@ -2,7 +2,7 @@ import { type ChildProcess, execFileSync, fork } from 'node:child_process';
 import { cpSync, mkdirSync, mkdtempSync, rmSync, symlinkSync } from 'node:fs';
 import { availableParallelism, tmpdir } from 'node:os';
 import { dirname, join, resolve } from 'node:path';
-import { MUTANTS, SURVIVORS } from './mutants.list.ts';
+import { MUTANTS, SURVIVORS } from './mutants/list.ts';
 import type { Told, WorkOn } from './mutantLane.ts';
 
 /**

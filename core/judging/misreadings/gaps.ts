@@ -4,7 +4,7 @@ import { EPSILON } from '../../timing/tolerance.ts';
 import type { Beats, Seconds } from '../../timing/units.ts';
 import type { Score } from '../scoreEvents.ts';
 import { type HeardSoFar, type Hypothesis, type MisreadingKind, type SlippingTake, shifted } from './hypothesis.ts';
-import { randomPlace } from './writtenPlaces.ts';
+import { isDottedBeat, randomPlace } from './writtenPlaces.ts';
 
 /** Nats: as likely as a misread place; how much time it got is anything. A stop may be anywhere, and of any length. */
 const COST = { rest: 6, hold: 6.5, short: 8.3, stop: 7, breath: 3.5 };
@@ -177,9 +177,9 @@ function timeOf(kind: Standing['kind'], side: 1 | -1, score: Score, gap: Gap): H
   const { standing, more } = gap;
   if (standing.kind !== kind || more * side < 0 || isUneven(score, gap) || standing.beats + more < NOTHING) return [];
   // Of less than a beat nothing is left that could be cut, and who waits long on a short note has stopped.
-  const { value } = score.events[standing.event]!.source.event;
   // A dot has names of its own.
-  if (!isLong(standing) && (standing.beats < 1 - EPSILON || more >= LEAST_STOP || value.dots > 0)) return [];
+  const dotted = isDottedBeat(score.events[standing.event]!);
+  if (!isLong(standing) && (standing.beats < 1 - EPSILON || more >= LEAST_STOP || dotted)) return [];
   const usual = Math.max(LONGER.beyond, LONGER.ofOwn * standing.beats);
   const cost = (isLong(standing) ? COST[kind] : COST.short) + LONGER[kind] * Math.max(0, more - usual);
   return [given(score, gap, cost)];

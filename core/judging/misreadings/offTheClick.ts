@@ -7,8 +7,8 @@ import type { Score } from '../scoreEvents.ts';
 const COST = { behind: 2.5, ahead: 3.5 };
 /** The nearer to half a beat, the likelier it came about at one place: more for each beat beyond so much of one. */
 const NEAR_HALF = { from: 0.3, cost: 25 };
-/** Parts of a beat: who is half a beat off has come in there. */
-const FURTHEST = 0.45;
+/** Parts of a beat: half of one, and what hands are uneven by. */
+const FURTHEST = 0.56;
 /** Claps within so many seconds of each other are as far from their notes. */
 const ALIKE = 0.03;
 /** All of it is: at least so many claps, and this part of them. */
