@@ -86,3 +86,54 @@ describe('the board', () => {
     expect(troubles).toEqual([]);
   });
 });
+
+const EAR_VIEWS = ['cards', 'write', 'echo', 'signs', 'choose'];
+
+/** What of a page runs into something else or out of the window sideways, and what a class reads that is small. */
+async function clashesOf(page: Page): Promise<string[]> {
+  return page.evaluate(() => {
+    const main = document.querySelector('main')!;
+    const troubles: string[] = [];
+    if (document.documentElement.scrollWidth > innerWidth + 1) troubles.push('wider than the window');
+    const shown = [...main.querySelectorAll('button, select, input, h1, h2, label, .line-beats span, svg text')]
+      .map((element) => {
+        const range = document.createRange();
+        range.selectNodeContents(element);
+        const words = element.matches('button, select, input') ? element : range;
+        return { element, box: words.getBoundingClientRect(), name: (element.textContent ?? '').slice(0, 30) };
+      })
+      .filter(({ element, box }) => box.width > 2 && box.height > 2 && element.checkVisibility())
+      // A sign of music has a box much larger than its ink.
+      .filter(({ element, name }) => !element.matches('svg *') || /[a-z0-9]/i.test(name));
+    shown.forEach((one, i) => {
+      for (const other of shown.slice(i + 1)) {
+        if (one.element.contains(other.element) || other.element.contains(one.element)) continue;
+        const across = Math.min(one.box.right, other.box.right) - Math.max(one.box.left, other.box.left);
+        const down = Math.min(one.box.bottom, other.box.bottom) - Math.max(one.box.top, other.box.top);
+        if (across > 3 && down > 3) troubles.push(`“${one.name}” and “${other.name}”`);
+      }
+    });
+    return troubles;
+  });
+}
+
+describe('the views of the ear', () => {
+  it('let nothing run into anything in any window, and are as large as the window on a projector', async () => {
+    const { page } = await school.visitor({ reducedMotion: 'reduce' });
+    await lookAround(page);
+    const troubles: string[] = [];
+    for (const view of EAR_VIEWS) {
+      await page.goto(new URL(`/ear/${view}`, page.url()).href);
+      await page.locator('main h1, main h2').first().waitFor();
+      for (const [width, height] of EVERYTHING ? WINDOWS : [WINDOWS[0], WINDOWS[3]]) {
+        await page.setViewportSize({ width, height });
+        await page.waitForTimeout(150);
+        const found = await clashesOf(page);
+        troubles.push(...found.map((trouble) => `${view} at ${width}x${height}: ${trouble}`));
+        const filled = await page.locator('main').evaluate((main) => main.scrollHeight / innerHeight);
+        if (width === 1920 && filled < 0.7) troubles.push(`${view} leaves ${Math.round(100 * (1 - filled))} % empty`);
+      }
+    }
+    expect(troubles).toEqual([]);
+  });
+});

@@ -4,10 +4,12 @@ import type { Pattern } from '../../core/rhythm/pattern.ts';
 import { placePattern } from '../../core/rhythm/place.ts';
 import { END_GAP } from '../../drawing/layout.ts';
 import { layoutPaper } from '../../drawing/paperLayout.ts';
-import { BAR_BEFORE, ZOOM } from '../../drawing/system.ts';
+import { BAR_BEFORE, type RulerSize, ZOOM } from '../../drawing/system.ts';
 import { NotesLane } from './NotesLane.tsx';
 import './ruler.scss';
 
+/** A card whose whole note is as wide is read from afar: its notes are as large as on the board. */
+const LARGE = 620;
 /** Room before the first head, and after the last bar line. */
 const BEFORE = 26;
 const AFTER = 2;
@@ -25,18 +27,20 @@ interface CardNotesProps {
 
 /** The notes of a card alone: no meter, and as wide as its time. */
 export function CardNotes({ pattern, whole, bar }: CardNotesProps) {
-  const { system, width } = useMemo(() => {
+  const { system, width, size } = useMemo(() => {
     const [placed] = placePattern(pattern);
-    const wide = toNumber(placed!.length) * whole + BEFORE / 2;
+    const size: RulerSize = whole >= LARGE ? 'board' : 'desk';
+    const before = (BEFORE * ZOOM[size]) / ZOOM.desk;
+    const wide = toNumber(placed!.length) * whole + before / 2;
     const barAt = bar ? wide - AFTER : wide + BEYOND;
-    const fill = barAt + BAR_BEFORE * ZOOM.desk + END_GAP;
-    const [line] = layoutPaper(pattern, { size: 'desk', width: fill, before: BEFORE, widest: Infinity });
+    const fill = barAt + BAR_BEFORE * ZOOM[size] + END_GAP;
+    const [line] = layoutPaper(pattern, { size, width: fill, before, widest: Infinity });
     const measures = line!.measures.map((measure) => ({ ...measure, meterSign: false, last: false }));
-    return { system: { ...line!, measures }, width: wide };
+    return { system: { ...line!, measures }, width: wide, size };
   }, [pattern, whole, bar]);
   return (
     <div className="card-notes" style={{ width }} aria-hidden>
-      <NotesLane system={system} size="desk" />
+      <NotesLane system={system} size={size} />
     </div>
   );
 }

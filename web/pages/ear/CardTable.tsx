@@ -8,7 +8,7 @@ import {
   useSensors,
 } from '@dnd-kit/core';
 import { type Card, beatsOfCard, cardsPattern, lengthOfCard } from '../../../core/ear/cards.ts';
-import { equal } from '../../../core/rhythm/fraction.ts';
+import { equal, toNumber } from '../../../core/rhythm/fraction.ts';
 import { type Meter, meterLength } from '../../../core/rhythm/meter.ts';
 import { measureText } from '../../../core/rhythm/text.ts';
 import { beatsText } from '../../../core/wording/plurals.ts';
@@ -19,6 +19,7 @@ import type { CardRow } from './useCards.ts';
 /** Pixels of a whole note on a card: cards are as wide as they last, and fit on a phone. */
 const WHOLE = 420;
 const NARROWEST = 220;
+const WIDEST = 900;
 const AROUND = 70;
 
 /** The row of cards: dragged, or chosen and changed. */
@@ -26,7 +27,10 @@ export function CardTable({ row }: { row: CardRow }) {
   const { cards, current, meter, choose, move } = row;
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   const [ref, width] = useWidth();
-  const whole = Math.max(NARROWEST, Math.min(WHOLE, width - AROUND));
+  const total = cards.reduce((sum, card) => sum + toNumber(lengthOfCard(card)), 0);
+  // A few fill the row, for a class reads them; many go over several rows, each as wide as it was.
+  const filling = Math.min(WIDEST, (width - cards.length * AROUND) / Math.max(total, 1));
+  const whole = Math.max(NARROWEST, Math.min(WHOLE, width - AROUND), filling);
   const dropped = ({ active, over }: DragEndEvent) => {
     if (over) move(Number(active.id), Number(over.id));
   };

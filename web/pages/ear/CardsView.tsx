@@ -1,8 +1,10 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useNavigate } from 'react-router';
 import { v4 as uuid } from 'uuid';
+import type { CountOptions } from '../../../core/counting/count.ts';
 import { type CardSize, coveredMeasures } from '../../../core/ear/cards.ts';
+import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { printRhythm } from '../../../core/rhythm/text.ts';
 import { put } from '../../api/client.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
@@ -59,6 +61,16 @@ export function CardsView({ settings }: { settings: EarSettings }) {
   );
 }
 
+/** The whole row as one rhythm, as large as there is room. */
+function RowRuler({ pattern, counts }: { pattern: Pattern; counts: CountOptions }) {
+  const lanes = useMemo(() => [counts], [counts]);
+  return (
+    <div className="cards-ruler">
+      <Ruler fit pattern={pattern} counts={lanes} strips={false} />
+    </div>
+  );
+}
+
 function Table({ source, size, settings }: { source: ReadPattern; size: CardSize; settings: EarSettings }) {
   const row = useCards(source.pattern, size, useVocabulary(settings));
   const { moment, hear } = useHear();
@@ -99,7 +111,7 @@ function Table({ source, size, settings }: { source: ReadPattern; size: CardSize
           </Button>
         ))}
       </div>
-      {pattern && !covered && <Ruler pattern={pattern} counts={[settings.voice.counts]} strips={false} />}
+      {pattern && !covered && <RowRuler pattern={pattern} counts={settings.voice.counts} />}
       {keeping.problem && <Notice problem={keeping.problem} />}
       <div className="stage-actions">
         <Button size="lg" onClick={play}>
