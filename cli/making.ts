@@ -4,16 +4,17 @@ import type { Focus } from '../core/making/focus.ts';
 import { difficultyOf } from '../core/making/level.ts';
 import { type Made, type PatternWanted, elementsAt, withMeter } from '../core/making/makePattern.ts';
 import { makeSet } from '../core/making/makeSet.ts';
-import { ELEMENT_IDS, elementsOf } from '../core/rhythm/elements.ts';
+import { scoreDifficulty } from '../core/making/scoreLevel.ts';
+import { ELEMENT_IDS, type ElementId, elementsOf } from '../core/rhythm/elements.ts';
 import { ONE, add, div, mixed } from '../core/rhythm/fraction.ts';
 import { COMMON_TIME, beatOf } from '../core/rhythm/meter.ts';
 import { soundKey } from '../core/rhythm/soundings.ts';
 import { printRhythm } from '../core/rhythm/text.ts';
-import { levelSentence, makeTroubleText } from '../core/wording/makingWords.ts';
+import { levelSentence, makeTroubleText, scoreLevelSentence } from '../core/wording/makingWords.ts';
 import { counted } from '../core/wording/plurals.ts';
 import { checked } from './checked.ts';
 import { meterOf } from './meterOf.ts';
-import { UserError, readPattern } from './readPattern.ts';
+import { UserError, ofEachPart, readPattern, readScore } from './readPattern.ts';
 
 const makeRequest = validator(MakeRequest);
 const patternRequest = validator(PatternRequest);
@@ -61,14 +62,38 @@ export function make(request: unknown): { patterns: object[]; note?: string } {
 /** The elements of a pattern, in their usual order, each with its measures. */
 export function elements(request: unknown): object {
   const { text } = checked(patternRequest(request));
-  const found = elementsOf(readPattern(text));
-  const inOrder = ELEMENT_IDS.filter((id) => found.has(id));
-  return { elements: inOrder.map((element) => ({ element, measures: found.get(element) })) };
+  const score = readScore(text);
+  const parts = ofEachPart(score, elementsOf);
+  const inOrder = (found: (element: ElementId) => readonly number[]) =>
+    ELEMENT_IDS.map((element) => ({ element, measures: found(element) })).filter(({ measures }) => measures.length > 0);
+  const all = inOrder((element) => [
+    ...new Set(
+      Object.values(parts)
+        .flatMap((found) => found.get(element) ?? [])
+        .sort((a, b) => a - b),
+    ),
+  ]);
+  if (score.parts.length === 1) return { elements: all };
+  const each = Object.entries(parts).map(
+    ([name, found]) => [name, { elements: inOrder((element) => found.get(element) ?? []) }] as const,
+  );
+  return { elements: all, parts: Object.fromEntries(each) };
 }
 
 /** How hard a pattern is, and why. */
 export function level(request: unknown): object {
   const { text } = checked(patternRequest(request));
-  const difficulty = difficultyOf(readPattern(text));
-  return { level: difficulty.level, why: levelSentence(difficulty) };
+  const score = readScore(text);
+  const [only] = score.parts;
+  if (score.parts.length === 1) {
+    const difficulty = difficultyOf(only!.pattern);
+    return { level: difficulty.level, why: levelSentence(difficulty) };
+  }
+  const whole = scoreDifficulty(score);
+  const each = score.parts.map(({ name }, i) => {
+    const part = whole.parts[i]!;
+    return [name, { level: part.level, why: levelSentence(part) }] as const;
+  });
+  const independence = Math.round(whole.independence * 100) / 100;
+  return { level: whole.level, why: scoreLevelSentence(whole), independence, parts: Object.fromEntries(each) };
 }

@@ -1,7 +1,9 @@
 import type { Scale } from '../core/judging/scale.ts';
 import type { Misreading, TakeResult } from '../core/judging/takeResult.ts';
+import type { Together } from '../core/judging/together.ts';
 import { mixed } from '../core/rhythm/fraction.ts';
 import type { Pattern } from '../core/rhythm/pattern.ts';
+import type { Score } from '../core/rhythm/score.ts';
 import type { PlayedPlace } from '../core/timing/schedule.ts';
 import { feetAndHoldsSentences } from '../core/wording/feetAndHolds.ts';
 import { misreadingSentence } from '../core/wording/misreadingSentences.ts';
@@ -32,6 +34,16 @@ function printedMisreading(misreading: Misreading) {
     ...amountsOf(misreading),
     ...(until ? { until: printPlace(until) } : {}),
     ...(again ? { again: again.map(printPlace) } : {}),
+  };
+}
+
+/** How together the parts were: the part that leads by its name. */
+export function printedTogether({ parts }: Score, { apartMs, shared, worst, leads }: Together): object {
+  return {
+    apartMs,
+    shared,
+    worst: { ...printPlace(worst), apartMs: worst.apartMs },
+    ...(leads ? { leads: { part: parts[leads.part]!.name, byMs: leads.byMs } } : {}),
   };
 }
 

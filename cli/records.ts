@@ -12,7 +12,7 @@ import { nextStepSentence } from '../core/wording/nextStepWords.ts';
 import { takeTroubleText } from '../core/wording/troubles.ts';
 import { PLAIN_VOICE } from '../core/wording/voice.ts';
 import { checkedScale, givenMark } from './markScale.ts';
-import { UserError, readPattern } from './readPattern.ts';
+import { UserError, partAsked, readScore } from './readPattern.ts';
 
 type Moment = string | number;
 
@@ -44,13 +44,17 @@ export class RecordBook {
       ages = DEFAULT_AGES,
       mark: own,
       scale = USUAL_SCALE,
+      part,
+      streams,
+      onsets,
       ...take
     } = checked.value;
+    if (onsets === undefined || streams !== undefined)
+      throw new UserError('a take of one child has "onsets", and of several parts says which: "part"');
+    const { pattern: asked } = partAsked(readScore(text), part);
     const takenAt = momentOf(given);
-    const judged = judgeTake({ ...take, patternText: text }, { ages, scale: checkedScale(scale) }, (read) => ({
-      ok: true,
-      pattern: readPattern(read),
-    }));
+    const settings = { ages, scale: checkedScale(scale) };
+    const judged = judgeTake({ ...take, onsets, patternText: text }, settings, () => ({ ok: true, pattern: asked }));
     if (!judged.ok) throw new UserError(takeTroubleText(judged.trouble, PLAIN_VOICE.naming));
     const { result, pattern } = judged;
     const hardest = hardestMeasure(result);

@@ -767,3 +767,115 @@ describe('convert', () => {
     expect(half!['error']).toContain('out');
   });
 });
+
+describe('a pattern in parts', () => {
+  const text = '4/4 [clap] q q h | q e e h [stamp]* h h';
+
+  it('is counted a line a part', async () => {
+    const plain = await clapboard(['count', '--school', 'numbers', '--plain', text]);
+    expect(plain.out).toBe('clap: 1 2 3-4 | 1 2 & 3-4\nstamp: 1-2 3-4 | 1-2 3-4');
+    const { out } = await clapboard(['count', '--batch'], lines({ id: 7, text, school: 'numbers' }));
+    expect(answers(out)[0]).toMatchObject({
+      id: 7,
+      plain: plain.out,
+      parts: { stamp: { plain: '1-2 3-4 | 1-2 3-4' } },
+    });
+  });
+
+  it('is checked a part, and where the parts are not as long as each other both are named', async () => {
+    const right = JSON.parse((await clapboard(['check', text])).out) as object;
+    expect(right).toMatchObject({ ok: true, parts: { clap: { ok: true }, stamp: { ok: true } }, disagree: [] });
+    const wrong = JSON.parse((await clapboard(['check', '4/4 [clap] q q h | w [stamp] h h | h.'])).out) as object;
+    expect(wrong).toMatchObject({
+      ok: false,
+      parts: { clap: { ok: true }, stamp: { ok: false } },
+      disagree: [
+        {
+          measure: 2,
+          parts: ['clap', 'stamp'],
+          lengths: ['4', '3'],
+          sentence: 'measure 2 of [stamp] has 3 beats, measure 2 of [clap] has 4 beats',
+        },
+      ],
+    });
+    // Both adding up by themselves: one ends short for the pickup, the other does not.
+    const complement = JSON.parse((await clapboard(['check', '4/4 [a] ^ q | h. [b] ^ q | w'])).out) as object;
+    expect(complement).toMatchObject({ ok: false, parts: { a: { ok: true }, b: { ok: true } } });
+  });
+
+  it('has its elements and its level, of all and of each', async () => {
+    const elements = JSON.parse((await clapboard(['elements', text])).out) as Record<string, object>;
+    expect(elements).toMatchObject({
+      elements: [
+        { element: 'quarter', measures: [1, 2] },
+        { element: 'eighth-pair', measures: [2] },
+        { element: 'half', measures: [1, 2] },
+      ],
+      parts: { stamp: { elements: [{ element: 'half', measures: [1, 2] }] } },
+    });
+    const level = JSON.parse((await clapboard(['level', text])).out) as object;
+    expect(level).toMatchObject({
+      independence: 0.43,
+      why: '4 of 10 attacks are in one part alone; the hardest part is of level 2.',
+      parts: { clap: { level: 2 }, stamp: { level: 1 } },
+    });
+  });
+
+  it('is judged a stream a part, and how far they are apart', async () => {
+    const streams = { clap: [0, 1, 2, 4, 5, 5.5, 6], stamp: [0.04, 2.04, 4.04, 6.1] };
+    const { out } = await clapboard(['score'], JSON.stringify({ pattern: text, bpm: 60, streams }));
+    expect(JSON.parse(out)).toMatchObject({
+      parts: { clap: { mark: 4, accuracy: 1 }, stamp: { mark: 4 } },
+      together: {
+        apartMs: 55,
+        shared: 4,
+        worst: { measure: 2, beat: '3', apartMs: 100 },
+        leads: { part: 'clap', byMs: 55 },
+      },
+    });
+    const one = await clapboard(
+      ['score'],
+      JSON.stringify({ pattern: text, bpm: 60, part: 'Stamp', onsets: [0, 2, 4, 6] }),
+    );
+    expect(JSON.parse(one.out)).toMatchObject({ mark: 4, heard: '4/4 h h | h h' });
+  });
+
+  it('enters the records as the part it was', async () => {
+    const take = {
+      child: 'a',
+      takenAt: '2026-11-02T09:30:00Z',
+      pattern: text,
+      bpm: 60,
+      part: 'stamp',
+      onsets: [0, 2, 4, 6],
+    };
+    const { out } = await clapboard(['records', '--batch'], lines(take, { ...take, part: undefined }));
+    const [wrong, standing] = answers(out);
+    expect(wrong).toEqual({ line: 2, error: 'which part? the pattern has “clap”, “stamp”' });
+    expect((standing!['elements'] as { element: string }[]).map(({ element }) => element)).toEqual(['half']);
+  });
+
+  it.each([
+    [{ onsets: [0] }, 'which part? the pattern has “clap”, “stamp”'],
+    [{ part: 'snap', onsets: [0] }, 'there is no part “snap”: the pattern has “clap”, “stamp”'],
+    [{ part: 'clap' }, 'what was clapped? "onsets": seconds, or "streams": seconds by part'],
+    [{ part: 'clap', streams: { clap: [0] } }, 'either "streams", by part, or "onsets" of one part: not both'],
+    [{ onsets: [0], streams: { clap: [0] } }, 'either "streams", by part, or "onsets" of one part: not both'],
+    [{ streams: { clap: [0], Clap: [0] } }, 'two of the "streams" are of the same part'],
+    [{ streams: { pat: [0] } }, 'there is no part “pat”: the pattern has “clap”, “stamp”'],
+    [{ streams: {} }, 'streams must NOT have fewer than 1 properties'],
+  ])('is refused with %j', async (request, said) => {
+    const { err, code } = await clapboard(['score'], JSON.stringify({ pattern: text, bpm: 60, ...request }));
+    expect([code, err]).toEqual([2, expect.stringContaining(said)]);
+  });
+
+  it('is taken only where parts can be meant, and one part has no name', async () => {
+    expect((await clapboard(['ear', 'same', text])).err).toBe(
+      'clapboard: one part at a time: this has [clap], [stamp]',
+    );
+    const named = JSON.stringify({ ...TAKE, part: 'clap' });
+    expect((await clapboard(['score'], named)).err).toContain(
+      'there is no part “clap”: the pattern has one without a name',
+    );
+  });
+});

@@ -61,7 +61,10 @@ export const ScoreRequest = Type.Object(
     id: RequestId,
     pattern: RhythmText,
     bpm: Bpm,
-    onsets: Onsets,
+    /** Of a pattern in parts: which one; or what was clapped in each of them. */
+    part: Type.Optional(Type.String()),
+    onsets: Type.Optional(Onsets),
+    streams: Type.Optional(Type.Record(Type.String(), Onsets, { minProperties: 1, maxProperties: 4 })),
     start: Type.Optional(Type.Number()),
     free: Type.Optional(Type.Boolean()),
     /** Steps on the beat, the second stream; and for each onset when the key was lifted. */

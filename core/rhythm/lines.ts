@@ -1,10 +1,10 @@
-import { type Fraction, ZERO, add, compare, div, equal, floor, frac, mul, sub, sum } from './fraction.ts';
-import { type Beat, beatOf, meterLength } from './meter.ts';
+import { ZERO, add, compare, equal, sub, sum } from './fraction.ts';
+import { beatOf, meterLength } from './meter.ts';
 import { withoutLastTie } from './lastTie.ts';
 import type { Measure, Pattern, Rest } from './pattern.ts';
 import { contentLength, placePattern, unfold } from './place.ts';
-import { spell } from './spell.ts';
-import { type NoteValue, lengthOf } from './value.ts';
+import { restsFor } from './restsFor.ts';
+import { lengthOf } from './value.ts';
 
 /** One line of a page: `first` and `last` are places among the written measures, `(M7)` as seven, from 0. */
 export interface PageLine {
@@ -84,20 +84,6 @@ function untied(measures: readonly Measure[]): Measure[] {
 function beginsSilent({ items, rests }: Measure): boolean {
   const first = items[0];
   return rests !== undefined || (first?.kind === 'tuplet' ? first.events[0] : first)?.kind === 'rest';
-}
-
-/** Rests for a stretch of a measure; where a beat has three parts, each beat has its own. */
-function restsFor(from: Fraction, length: Fraction, beat: Beat): NoteValue[] {
-  if (beat.division !== 3) return spell(from, length, beat, 'rest');
-  const end = add(from, length);
-  const values: NoteValue[] = [];
-  for (let at = from; compare(at, end) < 0;) {
-    const bar = mul(frac(floor(div(at, beat.length)) + 1), beat.length);
-    const next = compare(bar, end) < 0 ? bar : end;
-    values.push(...spell(at, sub(next, at), beat, 'rest'));
-    at = next;
-  }
-  return values;
 }
 
 /** A measure that is short, with rests before or after what is in it. */

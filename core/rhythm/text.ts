@@ -51,20 +51,39 @@ export function errorSentence(at: TextError): string {
  * @example parseRhythm("4/4 q x")    // { ok: false, at: { line: 1, column: 7, expected: "a note …", found: "“x”" } }
  */
 export function parseRhythm(text: string): Parsed {
+  const read = readPlaces(text);
+  return read.ok ? { ok: true, pattern: read.pattern } : { ok: false, at: errorAt(text, read) };
+}
+
+/** Where a measure stands in the text: its first sign, and a meter before it where one is written. */
+export interface MeasurePlace {
+  readonly start: number;
+  readonly meter?: number;
+}
+
+export type ReadPlaces =
+  | { readonly ok: true; readonly pattern: Pattern; readonly places: readonly MeasurePlace[] }
+  | { readonly ok: false; readonly position: number; readonly expected: string };
+
+/** As `parseRhythm`, with the place of each written measure; an error by its position in the text. */
+export function readPlaces(text: string): ReadPlaces {
+  const reader = new Reader(text);
   try {
-    return { ok: true, pattern: new Reader(text).pattern() };
+    return { ok: true, pattern: reader.pattern(), places: reader.places };
   } catch (error) {
     if (!(error instanceof Unreadable)) throw error;
-    const before = text.slice(0, error.position).split('\n');
-    const found =
-      error.position >= text.length
-        ? 'the end'
-        : `“${[...text.slice(error.position)][0]!.replace('\n', 'a new line')}”`;
-    return {
-      ok: false,
-      at: { line: before.length, column: before.at(-1)!.length + 1, expected: error.expected, found },
-    };
+    return { ok: false, position: error.position, expected: error.expected };
   }
+}
+
+/** What is wrong at a position, by line and column. */
+export function errorAt(
+  text: string,
+  { position, expected }: { readonly position: number; readonly expected: string },
+): TextError {
+  const before = text.slice(0, position).split('\n');
+  const found = position >= text.length ? 'the end' : `“${[...text.slice(position)][0]!.replace('\n', 'a new line')}”`;
+  return { line: before.length, column: before.at(-1)!.length + 1, expected, found };
 }
 
 /** Reads left to right, one look ahead; throws Unreadable at the first character that cannot stand there. */
@@ -73,6 +92,9 @@ class Reader {
   private meter: Meter = COMMON_TIME;
   /** A tie that still waits for its second note: where its sign stands. */
   private openTie: number | undefined;
+  readonly places: MeasurePlace[] = [];
+  /** A meter that was read since the last measure. */
+  private meterAt: number | undefined;
 
   constructor(private readonly text: string) {}
 
@@ -126,6 +148,8 @@ class Reader {
   /** Measures of rest fill their measure, so the bar after them may be left out. */
   private measure(): { meter: Meter; items: Item[]; rests?: number } {
     const meter = this.meter;
+    this.places.push({ start: this.skip(), ...(this.meterAt === undefined ? {} : { meter: this.meterAt }) });
+    this.meterAt = undefined;
     const many = this.peek() !== '(' ? undefined : this.accept(/^\(\s*M\s*(\d+)\s*\)/);
     if (many !== undefined) {
       const rests = Number(/\d+/.exec(many)![0]);
@@ -240,6 +264,7 @@ class Reader {
     const written = this.accept(/^\d+\s*\/\s*\d*/);
     if (written === undefined) return;
     const at = this.i - written.length;
+    this.meterAt = at;
     const [upper, lower] = written.split('/').map((part) => Number(part.trim() || Number.NaN)) as [number, number];
     if (!(upper >= 1 && upper <= LARGEST_UPPER)) throw new Unreadable(at, `an upper number from 1 to ${LARGEST_UPPER}`);
     if (!LOWER_NUMBERS.includes(lower))

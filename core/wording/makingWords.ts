@@ -1,5 +1,6 @@
 import type { Focus } from '../making/focus.ts';
 import type { Difficulty } from '../making/level.ts';
+import type { ScoreDifficulty } from '../making/scoreLevel.ts';
 import type { MakeTrouble } from '../making/makePattern.ts';
 import type { Next } from '../making/whatNext.ts';
 import { ELEMENTS } from '../rhythm/elements.ts';
@@ -23,6 +24,17 @@ export function levelSentence({ cells, changes, notesABeat, offbeats }: Difficul
   const off = offbeats === 0 ? 'none of them off it' : `${rough(offbeats)} of them off it`;
   const notes = rough(notesABeat) === '1' ? '1 note' : `${rough(notesABeat)} notes`;
   return `${counted(cells, 'different cell')}, ${turns}; ${notes} a beat, ${off}.`;
+}
+
+/**
+ * The same of several parts together.
+ * @example "4 of 10 attacks are in one part alone; the hardest part is of level 3."
+ */
+export function scoreLevelSentence({ parts, independence }: ScoreDifficulty): string {
+  const alone = Math.round(independence * 10);
+  const often =
+    alone === 0 ? 'Nearly no attack is' : alone === 10 ? 'Nearly all attacks are' : `${alone} of 10 attacks are`;
+  return `${often} in one part alone; the hardest part is of level ${Math.max(...parts.map(({ level }) => level))}.`;
 }
 
 /** "eighth rest"; "rests are skipped". */

@@ -1,6 +1,7 @@
 import type { TakeTrouble } from '../judging/takeTrouble.ts';
 import type { BarReport } from '../rhythm/barCheck.ts';
 import { abs, sub } from '../rhythm/fraction.ts';
+import type { Disagreement } from '../rhythm/score.ts';
 import { errorSentence } from '../rhythm/text.ts';
 import { FASTEST_BPM, MOST_ONSETS, SLOWEST_BPM } from '../timing/limits.ts';
 import { beatsText } from './plurals.ts';
@@ -13,6 +14,11 @@ export function barTroubleText({ number, total, expected, verdict }: BarReport, 
   const size = abs(off);
   const name = number === 0 ? `the pickup ${measureName(naming)}` : `${measureName(naming)} ${number}`;
   return `${name} is ${beatsText(size)} ${verdict === 'short' ? 'short' : 'too long'}`;
+}
+
+/** "measure 2 of [stamp] has 3 beats, measure 2 of [clap] has 4 beats" */
+export function disagreementText({ number, parts: [one, other], lengths: [first, second] }: Disagreement): string {
+  return `measure ${number} of [${other}] has ${beatsText(second)}, measure ${number} of [${one}] has ${beatsText(first)}`;
 }
 
 const TAKE_TROUBLES = {
