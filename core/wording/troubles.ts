@@ -1,6 +1,6 @@
 import type { TakeTrouble } from '../judging/takeTrouble.ts';
 import type { BarReport } from '../rhythm/barCheck.ts';
-import { abs, sub } from '../rhythm/fraction.ts';
+import { type Fraction, abs, sub } from '../rhythm/fraction.ts';
 import type { Disagreement } from '../rhythm/score.ts';
 import { errorSentence } from '../rhythm/text.ts';
 import { FASTEST_BPM, MOST_ONSETS, SLOWEST_BPM } from '../timing/limits.ts';
@@ -18,7 +18,8 @@ export function barTroubleText({ number, total, expected, verdict }: BarReport, 
 
 /** "measure 2 of [stamp] has 3 beats, measure 2 of [clap] has 4 beats" */
 export function disagreementText({ number, parts: [one, other], lengths: [first, second] }: Disagreement): string {
-  return `measure ${number} of [${other}] has ${beatsText(second)}, measure ${number} of [${one}] has ${beatsText(first)}`;
+  const said = (name: string, length: Fraction) => `measure ${number} of [${name}] has ${beatsText(length)}`;
+  return `${said(other, second)}, ${said(one, first)}`;
 }
 
 const TAKE_TROUBLES = {
