@@ -1,6 +1,6 @@
 import { type SpawnOptions, spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
-import { constants, setPriority, tmpdir } from 'node:os';
+import { setPriority, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { REPORT_AT, type TestReport } from './testReport.ts';
 
@@ -15,8 +15,11 @@ export interface Running {
   readonly env?: NodeJS.ProcessEnv;
 }
 
-/** What yields the machine to everything else. */
-const LAST = constants.priority.PRIORITY_LOW;
+/**
+ * What yields to the other stages: half their share of a processor. At the lowest priority nothing would be
+ * left for it beside busy programs of others.
+ */
+const YIELDING = 3;
 
 /** Runs a command of one of the packages. */
 export function run(
@@ -27,7 +30,7 @@ export function run(
   return new Promise((resolve) => {
     const options: SpawnOptions = { stdio: ['ignore', 'pipe', 'pipe'], env: { ...process.env, NO_COLOR: '1', ...env } };
     const child = spawn(join('node_modules/.bin', command), args, options);
-    if (yields && child.pid !== undefined) setPriority(child.pid, LAST);
+    if (yields && child.pid !== undefined) setPriority(child.pid, YIELDING);
     let output = '';
     const take = (data: Buffer) => {
       output += data.toString();
