@@ -27,7 +27,7 @@ const OPTIONS = {
   misreading: ['--misreading <code>', 'the misreading that is practised'],
   measures: ['--measures <number>', 'how many measures; of a file which, such as 5-8'],
   level: ['--level <number>', '1 (easy) to 5'],
-  part: ['--part <number>', 'the part of the file'],
+  part: ['--part <number>', 'the part of the file, by its number or name; or all of them'],
   voice: ['--voice <name>', 'the voice of the part'],
   letters: ['--letters', 'keeps pitches as letters'],
   eachRest: ['--each-rest', 'draws several measures of rest one by one'],

@@ -15,6 +15,7 @@ import {
 import { FORMATS, type Format, type NamedPattern } from '../core/formats/formats.ts';
 import { BadFile, LARGEST_FILES, type Piece, type RawVoice, megabytes } from '../core/formats/piece.ts';
 import { readFile } from '../core/formats/readFile.ts';
+import { type BuiltScore, mayBeScore, scoreOfPiece } from '../core/formats/scoreOfPiece.ts';
 import { leftOutList } from '../core/wording/leftOutWords.ts';
 import { checked } from './checked.ts';
 import { DRAWN } from './drawing.ts';
@@ -42,7 +43,7 @@ export async function convert(request: unknown): Promise<Converted> {
   }
   const read = await readFile(basename(from), bytesOf(from));
   if (!read.ok) throw new UserError(`${basename(from)}: ${read.trouble}`);
-  const taken = takenFrom(read.pieces, choice, format.many);
+  const taken = takenFrom(read.pieces, choice, format);
   try {
     const options = {
       ...(bpm === undefined ? {} : { bpm }),
@@ -73,8 +74,15 @@ interface Taken {
   readonly troubles: readonly string[];
 }
 
-/** The part that was asked for; else all tunes where the format has room for them, else the first that sounds. */
-function takenFrom(pieces: readonly Piece[], choice: Choice, many: boolean): Taken {
+/** What is asked for to have every part. */
+const ALL = 'all';
+
+/**
+ * The part that was asked for; else all tunes, and all parts with the same measures, where the format has room for
+ * them; else the first that sounds.
+ */
+function takenFrom(pieces: readonly Piece[], choice: Choice, format: Format): Taken {
+  const { many } = format;
   const parts = partsOf(pieces);
   const free = pieces.flatMap(({ played = [] }) => played.filter((one) => one.free));
   if (parts.length === 0)
@@ -85,17 +93,47 @@ function takenFrom(pieces: readonly Piece[], choice: Choice, many: boolean): Tak
     );
   if (choice.part === undefined && pieces.length > 1) {
     if (!many) throw new UserError(`it has ${pieces.length} tunes: choose one with --part`);
-    const each = pieces.map((piece) => takenFrom([piece], choice, many));
+    const each = pieces.map((piece) => takenFrom([piece], choice, format));
     return {
       patterns: each.flatMap(({ patterns }) => patterns),
       leftOut: each.flatMap(({ patterns, leftOut }) => leftOut.map((what) => `${what} of “${patterns[0]!.title}”`)),
       troubles: each.flatMap(({ troubles }) => troubles),
     };
   }
+  const all = allParts(pieces, choice, format);
+  if (all) return all;
   const found = choice.part === undefined ? usualPart(parts)! : findPart(parts, choice.part);
   if (!found) throw new UserError(`there is no part “${choice.part}”; it has ${parts.map(nameOf).join(', ')}`);
   const others = pieces.length > 1 ? 0 : parts.filter(({ piece }) => piece === found.piece).length - 1;
   return ofVoice(found, choice, others + free.length);
+}
+
+/** All parts as one score; undefined where that is neither asked for nor possible. */
+function allParts(
+  pieces: readonly Piece[],
+  { part, voice, measures, letters }: Choice,
+  format: Format,
+): Taken | undefined {
+  const asked = part?.trim().toLowerCase() === ALL;
+  if (!asked && (part !== undefined || voice !== undefined)) return undefined;
+  const [piece] = pieces;
+  if (asked && pieces.length > 1) throw new UserError(`it has ${pieces.length} tunes: choose one with --part`);
+  if (asked && !format.parts) throw new UserError(`a file “${format.title}” holds one part: choose it with --part`);
+  if (!piece || !format.parts || !(asked || mayBeScore(piece))) return undefined;
+  const built: BuiltScore = scoreOfPiece(piece, {
+    labels: letters ? 'letters' : 'own',
+    ...(measures === undefined ? {} : rangeOf(measures)),
+  });
+  if (!built.ok) {
+    if (asked) throw new UserError(`not all parts together: ${built.trouble}`);
+    return undefined;
+  }
+  const { score, leftOut, troubles } = built;
+  return {
+    patterns: [{ title: piece.title || score.parts[0]!.name, pattern: score.parts[0]!.pattern, score }],
+    leftOut: leftOutList(leftOut, { parts: 0, voices: 0 }),
+    troubles: troubles.map((one) => `measure ${one.number} of [${one.part}]: ${one.trouble}`),
+  };
 }
 
 const nameOf = ({ part }: FoundPart, i: number) => `${i + 1} (${part.name})`;

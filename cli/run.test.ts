@@ -715,12 +715,37 @@ describe('convert', () => {
   });
   it('takes a part, a voice, measures and letters, and says in one line what it leaves out', async () => {
     const from = put('two.abc', 'X:1\nM:4/4\nL:1/4\nK:G\nV:1\nFGAB|c4|d2d2|\nV:2\n~G4|G2G2|G4|\n');
-    const first = await clapboard(['convert', from, path('one.txt'), '--measures', '2-3', '--letters']);
+    const first = await clapboard(['convert', from, path('one.txt'), '--voice', '1', '--measures', '2-3', '--letters']);
     expect(readFileSync(path('one.txt'), 'utf8')).toBe("4/4 #2 w'C' | h'D' h'D'\n");
     expect(first).toEqual({ out: '', err: 'left out: one other voice', code: 0 });
     const second = await clapboard(['convert', from, path('one.txt'), '--voice', '2', '--part', '1']);
     expect(second.err).toBe('left out: one other voice, the pitches of 4 notes, one ornament');
     expect(readFileSync(path('one.txt'), 'utf8')).toBe('4/4 w | h h | w\n');
+  });
+  it('takes all parts that have the same measures, or one where that is asked for', async () => {
+    const text = '4/4 [clap] ^ q | q. e (q) q |: w :| h. [stamp]* h h';
+    const from = put('parts.txt', `${text.replace(' h.', ' w')}\n`);
+    for (const ending of ['.musicxml', '.mxl', '.abc', '.mid']) {
+      expect(await clapboard(['convert', from, path(`parts${ending}`), '--bpm', '80'])).toMatchObject({ code: 0 });
+      await clapboard(['convert', path(`parts${ending}`), path('back.txt')]);
+      const whole = '4/4 [clap] ^ q | q. e (q) q |: w :| w [stamp]* h h\n';
+      const heard = '4/4 [clap] ^ q | q. e (q) q |: w :| w [stamp] (q) | h h | h h | h h\n';
+      expect(readFileSync(path('back.txt'), 'utf8')).toBe(ending === '.mid' ? heard : whole);
+    }
+    const xml = path('parts.musicxml');
+    expect((await clapboard(['convert', xml, path('one.txt'), '--part', 'stamp'])).err).toContain('one other part');
+    expect(readFileSync(path('one.txt'), 'utf8')).toBe('4/4 ^ (q) | h h |: h h :| h h\n');
+    await clapboard(['convert', xml, path('cut.txt'), '--part', 'all', '--measures', '1-2']);
+    expect(readFileSync(path('cut.txt'), 'utf8')).toBe('4/4 [clap] q. e (q) q |: w :| [stamp] h h | h h\n');
+    expect((await clapboard(['convert', xml, path('one.brf')])).err).toContain('one other part');
+  });
+  it.each([
+    ['song.txt', '4/4 q q h', 'x.mid', 'not all parts together: it has 1 parts that sound; two to 4 make a score'],
+    ['parts.txt', '4/4 [a] w [b] w', 'x.brf', 'holds one part: choose it with --part'],
+    ['tunes.txt', '4/4 w\n\n4/4 w', 'x.mid', 'it has 2 tunes: choose one with --part'],
+  ])('of %s with “%s” does not put all parts into %s', async (name, content, out, trouble) => {
+    const { code, err } = await clapboard(['convert', put(name, content), path(out), '--part', 'all']);
+    expect([code, err]).toEqual([2, expect.stringContaining(trouble)]);
   });
   it('keeps every tune where there is room, else asks which', async () => {
     const from = put('tunes.abc', 'X:1\nT:Crab\nL:1/4\nK:C\nABcd|\n\nX:2\nT:Gull\nL:1/4\nK:C\nA2B2|\n');

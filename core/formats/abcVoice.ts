@@ -55,6 +55,7 @@ export class AbcVoice {
   private afterSection = false;
   private meterHere: Meter | undefined;
   private trouble: string | undefined;
+  private ostinato: number | undefined;
 
   /** @param meter  undefined where none is written: each measure is as long as what is in it */
   constructor(
@@ -74,6 +75,11 @@ export class AbcVoice {
   mark(marks: typeof this.marks): void {
     // A mark inside a measure belongs to the next, but for an ending's number, which follows its bar.
     Object.assign(this.marks, marks);
+  }
+
+  /** So many of its measures are written; the others are they again. */
+  comesAgain(measures: number): void {
+    if (Number.isInteger(measures) && measures > 0) this.ostinato = measures;
   }
 
   /** What is wrong in the measure that is being read. */
@@ -156,6 +162,7 @@ export class AbcVoice {
       id: this.id,
       leftOut: this.leavings.counts,
       literal: this.literal,
+      ...(this.ostinato === undefined ? {} : { ostinato: this.ostinato }),
       measures: this.measures.map(({ own, ...measure }) =>
         own.length === 0
           ? measure

@@ -8,6 +8,8 @@ export interface FormatFacts {
   readonly mime: string;
   /** Several patterns in one file. */
   readonly many: boolean;
+  /** Several parts of one pattern side by side. */
+  readonly parts?: true;
   /** It holds the counts and nothing else. */
   readonly isCounts?: true;
   /** Which of the options make a difference. */
@@ -48,6 +50,7 @@ export const OUT_FACTS: Readonly<Record<OutId, FormatFacts>> = {
     use: 'for notation programs',
     endings: ['.musicxml', '.xml'],
     mime: 'application/vnd.recordare.musicxml+xml',
+    parts: true,
     many: false,
     takes: ['bpm', 'counts'],
   },
@@ -56,6 +59,7 @@ export const OUT_FACTS: Readonly<Record<OutId, FormatFacts>> = {
     use: 'the same in a smaller file',
     endings: ['.mxl'],
     mime: 'application/vnd.recordare.musicxml',
+    parts: true,
     many: false,
     takes: ['bpm', 'counts'],
   },
@@ -64,6 +68,7 @@ export const OUT_FACTS: Readonly<Record<OutId, FormatFacts>> = {
     use: 'for keyboards and sequencers',
     endings: ['.mid', '.midi'],
     mime: 'audio/midi',
+    parts: true,
     many: false,
     takes: ['bpm', 'count-in', 'sound'],
   },
@@ -80,6 +85,7 @@ export const OUT_FACTS: Readonly<Record<OutId, FormatFacts>> = {
     use: 'for song sites and plain text',
     endings: ['.abc'],
     mime: 'text/vnd.abc',
+    parts: true,
     many: true,
     takes: ['bpm'],
   },
@@ -88,6 +94,7 @@ export const OUT_FACTS: Readonly<Record<OutId, FormatFacts>> = {
     use: 'short, for messages and for this app',
     endings: ['.txt'],
     mime: 'text/plain',
+    parts: true,
     many: true,
     takes: [],
   },

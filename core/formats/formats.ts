@@ -2,13 +2,18 @@ import { strToU8 } from 'fflate';
 import { type CountOptions, countPattern } from '../counting/count.ts';
 import { beatOf } from '../rhythm/meter.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
+import type { Score } from '../rhythm/score.ts';
+import { printScore } from '../rhythm/scoreText.ts';
 import { printRhythm } from '../rhythm/text.ts';
 import { type FormatFacts, OUT_FACTS } from './formatFacts.ts';
 
 /** A pattern that goes out, with the name it has. */
 export interface NamedPattern {
   readonly title: string;
+  /** Of several parts the first. */
   readonly pattern: Pattern;
+  /** All parts, where there are several. */
+  readonly score?: Score;
 }
 
 export interface WriteOptions {
@@ -42,10 +47,15 @@ function wordsOf(pattern: Pattern, counts: CountOptions | undefined) {
   return { words: counted.measures.map(({ tokens }) => tokens.map(({ text }) => text)) };
 }
 
+const textOf = ({ pattern, score }: NamedPattern) => (score ? printScore(score) : printRhythm(pattern));
+
 async function musicXmlOf([only]: readonly NamedPattern[], { bpm, counts }: WriteOptions): Promise<string> {
-  const { title, pattern } = only!;
-  const { writeMusicXml } = await import('./writeMusicXml.ts');
-  return writeMusicXml(pattern, { title, ...quartersOf(pattern, bpm), ...wordsOf(pattern, counts) });
+  const { title, pattern, score } = only!;
+  const { writeMusicXml, writeMusicXmlScore } = await import('./writeMusicXml.ts');
+  const options = { title, ...quartersOf(pattern, bpm) };
+  if (!score) return writeMusicXml(pattern, { ...options, ...wordsOf(pattern, counts) });
+  const words = score.parts.map((part) => wordsOf(part.pattern, counts).words);
+  return writeMusicXmlScore(score, { ...options, words });
 }
 
 /** Every format that needs no drawing, and how it is written. */
@@ -56,8 +66,8 @@ export const FORMATS: Readonly<Record<FormatId, Format>> = {
       const [only] = patterns;
       const text =
         patterns.length === 1
-          ? `${printRhythm(only!.pattern)}\n`
-          : patterns.map(({ title, pattern }) => `% ${title}\n${printRhythm(pattern)}\n`).join('\n');
+          ? `${textOf(only!)}\n`
+          : patterns.map((one) => `% ${one.title}\n${textOf(one)}\n`).join('\n');
       return Promise.resolve(strToU8(text));
     },
   },
@@ -72,23 +82,24 @@ export const FORMATS: Readonly<Record<FormatId, Format>> = {
   midi: {
     ...OUT_FACTS.midi,
     write: async ([only], { bpm, countIn, sound }) => {
-      const { writeMidi } = await import('./writeMidi.ts');
-      const { title, pattern } = only!;
+      const { writeMidi, writeMidiScore } = await import('./writeMidi.ts');
+      const { title, pattern, score } = only!;
       const set = {
         ...(bpm === undefined ? {} : { bpm }),
         ...(countIn ? { countIn } : {}),
         ...(sound ? { sound } : {}),
       };
-      return writeMidi(pattern, { title, ...set });
+      return score ? writeMidiScore(score, { title, ...set }) : writeMidi(pattern, { title, ...set });
     },
   },
   abc: {
     ...OUT_FACTS.abc,
     write: async (patterns, { bpm }) => {
-      const { writeAbc } = await import('./writeAbc.ts');
-      const tunes = patterns.map(({ title, pattern }, i) =>
-        writeAbc(pattern, { title, index: i + 1, ...quartersOf(pattern, bpm) }),
-      );
+      const { writeAbc, writeAbcScore } = await import('./writeAbc.ts');
+      const tunes = patterns.map(({ title, pattern, score }, i) => {
+        const set = { title, index: i + 1, ...quartersOf(pattern, bpm) };
+        return score ? writeAbcScore(score, set) : writeAbc(pattern, set);
+      });
       return strToU8(`%abc-2.1\n${tunes.join('\n')}`);
     },
   },

@@ -12,6 +12,9 @@ import { parseRhythm, printRhythm } from '../rhythm/text.ts';
 const NO_MAKER = 0x7d;
 const NAME = 'rhythm text ';
 
+/** The track of the beats that count in: no part of the piece. */
+export const COUNT_IN_TRACK = 'Count-in';
+
 /** What an event that only this program reads holds. */
 export function rhythmBytes(pattern: Pattern): number[] {
   return [NO_MAKER, ...strToU8(NAME + printRhythm(pattern))];

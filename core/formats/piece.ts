@@ -92,6 +92,10 @@ export interface RawMeasure {
 
 export interface RawVoice {
   readonly id: string;
+  /** As the file names it, where it names voices. */
+  readonly name?: string;
+  /** So many of its measures come again to the end, where this program wrote that. */
+  readonly ostinato?: number;
   readonly measures: readonly RawMeasure[];
   readonly leftOut: LeftOut;
   /** From a file that this program wrote: measures are as long as they are, and nothing is guessed. */
@@ -115,6 +119,8 @@ export interface Played {
 export interface Piece {
   readonly title: string;
   readonly parts: readonly RawPart[];
+  /** The file has no parts: its voices are what others call parts. */
+  readonly voicesAreParts?: true;
   /** Quarters a minute, where the file says so. */
   readonly quarters?: number;
   /** What was played, of MIDI: it can be heard as a take. */

@@ -104,12 +104,17 @@ class TuneReader {
       if (field) this.field(field[1]!, line.slice(2));
       else if (line.trim() !== '') this.music(line);
     }
-    const voices = [...this.voices.values()].flatMap((voice) => voice.finished() ?? []);
+    const voices = [...this.voices.values()].flatMap((voice) => {
+      const finished = voice.finished();
+      const name = this.names.get(voice.id);
+      return finished ? [{ ...finished, ...(name === undefined ? {} : { name }) }] : [];
+    });
     if (voices.length === 0) return undefined;
     const name = this.title || 'Tune';
     return {
       title: this.title,
       parts: [{ id: '1', name, voices }],
+      voicesAreParts: true,
       leftOut: this.leavings.counts,
       ...(this.quarters === undefined ? {} : { quarters: this.quarters }),
     };
@@ -201,6 +206,7 @@ class TuneReader {
     if (name === 'text' || name === 'center') this.leavings.add('words');
     if (name === 'abc-creator') this.literal ||= rest[0] === WRITTEN_BY;
     else if (name === 'setbarnb' && /^\d{1,6}$/.test(rest[0] ?? '')) this.here().mark({ number: Number(rest[0]) });
+    else if (name === 'ostinato' && this.literal) this.here().comesAgain(Number(rest[0]));
     else if (name === 'pickup' && this.literal) this.here().mark({ pickup: rest[0] === 'yes' });
   }
 

@@ -3,7 +3,7 @@ import { type Fraction, ZERO, add, compare, sub, toNumber } from '../rhythm/frac
 import { COMMON_TIME, LARGEST_UPPER, LOWER_NUMBERS, type Meter, meterLength, sameMeter } from '../rhythm/meter.ts';
 import type { EmptyMeasure } from './layNotes.ts';
 import { onGrid } from './midiGrid.ts';
-import { isStill, patternOfBytes } from './midiRhythm.ts';
+import { COUNT_IN_TRACK, isStill, patternOfBytes } from './midiRhythm.ts';
 import { BadFile, Budget, Leavings, type Piece, type Played, type RawPart, type ReadFile, reading } from './piece.ts';
 import { rawPattern } from './rawItems.ts';
 
@@ -110,7 +110,10 @@ class MidiReader {
   }
 
   piece(): Piece {
-    const heard = this.tracks.flatMap((track, i) => this.partsOf(track, i));
+    const all = this.tracks.flatMap((track, i) => this.partsOf(track, i));
+    // A count-in of our own files is no part of the piece.
+    const ours = all.some(({ pattern }) => pattern);
+    const heard = all.filter(({ name, pattern }) => !ours || pattern || name !== COUNT_IN_TRACK);
     if (heard.length === 0) throw new BadFile('there are no notes in it');
     const parts: RawPart[] = [];
     const played: Played[] = [];

@@ -85,6 +85,7 @@ class ScoreReader {
   private text = '';
   private readonly parts = new Map<string, PartReader>();
   private readonly names = new Map<string, string>();
+  private readonly groups = new Map<string, string>();
   private readonly letters = new Map<number, string>();
   private readonly leavings = new Leavings();
   private part: PartReader | undefined;
@@ -128,7 +129,7 @@ class ScoreReader {
     const parts = [...this.parts].map(([id, part]) => ({
       id,
       name: this.names.get(id)?.trim() || id,
-      voices: part.finished(this.literal, this.letters),
+      voices: part.finished(this.literal, this.letters).map((voice) => ({ ...voice, ...this.comesAgain(id) })),
     }));
     if (parts.every(({ voices }) => voices.length === 0)) throw new BadFile('there are no measures in it');
     return {
@@ -137,6 +138,12 @@ class ScoreReader {
       leftOut: this.leavings.counts,
       ...(this.quarters === undefined ? {} : { quarters: this.quarters }),
     };
+  }
+
+  /** So many measures of a part come again, where this program wrote that. */
+  private comesAgain(id: string): { ostinato?: number } {
+    const found = this.literal ? /^ostinato (\d{1,3})$/.exec(this.groups.get(id) ?? '') : null;
+    return found ? { ostinato: Number(found[1]) } : {};
   }
 
   private open(name: string, attributes: Attributes): void {
@@ -281,6 +288,7 @@ class ScoreReader {
     this.text = '';
     if (name === 'part' || name === 'measure') this.leaveMeasure(name);
     else if (name === 'part-name' && parent === 'score-part') this.names.set(this.partId ?? '', text);
+    else if (name === 'group' && parent === 'score-part') this.groups.set(this.partId ?? '', text.trim());
     else if (name === 'work-title') this.title = text;
     else if (name === 'movement-title') this.title ||= text;
     else if (name === 'software') this.literal ||= text.trim() === WRITTEN_BY;

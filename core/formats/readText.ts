@@ -1,6 +1,7 @@
 import { barCheck, barsAddUp } from '../rhythm/barCheck.ts';
-import { type Parsed, errorSentence, parseRhythm } from '../rhythm/text.ts';
-import { BadFile, Budget, type Piece, type ReadFile, reading } from './piece.ts';
+import { type ParsedScore, parseScore } from '../rhythm/scoreText.ts';
+import { errorSentence } from '../rhythm/text.ts';
+import { BadFile, Budget, type Piece, type RawPart, type ReadFile, reading } from './piece.ts';
 import { rawPattern } from './rawItems.ts';
 
 /** A line that names the pattern after it. */
@@ -29,14 +30,15 @@ function blocksOf(text: string): Block[] {
   });
 }
 
-const addsUp = (parsed: Parsed) => parsed.ok && barsAddUp(barCheck(parsed.pattern));
+const addsUp = (parsed: ParsedScore) =>
+  parsed.ok && parsed.score.parts.every(({ pattern }) => barsAddUp(barCheck(pattern)));
 
 /** A block is one pattern, or one a line where the lines add up and the whole does not. */
-function patternsOf({ title, lines }: Block): { title: string; parsed: Parsed; line: number }[] {
-  const whole = parseRhythm(lines.map(({ text }) => text).join('\n'));
+function patternsOf({ title, lines }: Block): { title: string; parsed: ParsedScore; line: number }[] {
+  const whole = parseScore(lines.map(({ text }) => text).join('\n'));
   const single = { title, parsed: whole, line: lines[0]!.number };
   if (lines.length === 1 || addsUp(whole)) return [single];
-  const each = lines.map(({ number, text }) => ({ title, parsed: parseRhythm(text), line: number }));
+  const each = lines.map(({ number, text }) => ({ title, parsed: parseScore(text), line: number }));
   const better = each.every(({ parsed }) => (whole.ok ? addsUp(parsed) : parsed.ok));
   return better ? each : [single];
 }
@@ -54,8 +56,12 @@ function piecesOf(text: string): Piece[] {
   for (const { title, parsed, line } of read) {
     budget.use('pieces');
     if (!parsed.ok) throw new BadFile(errorSentence({ ...parsed.at, line: parsed.at.line + line - 1 }));
-    const voice = { id: '1', literal: true, leftOut: {}, measures: rawPattern(parsed.pattern) };
-    pieces.push({ title, leftOut: {}, parts: [{ id: '1', name: title || 'Rhythm', voices: [voice] }] });
+    const parts = parsed.score.parts.map(({ name, pattern, ostinato }, i): RawPart => {
+      const again = ostinato === undefined ? {} : { ostinato };
+      const voice = { id: '1', literal: true, leftOut: {}, measures: rawPattern(pattern), ...again };
+      return { id: `${i + 1}`, name: name || title || 'Rhythm', voices: [voice] };
+    });
+    pieces.push({ title, leftOut: {}, parts });
   }
   return pieces;
 }

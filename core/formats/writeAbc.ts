@@ -3,6 +3,7 @@ import { beams } from '../rhythm/beams.ts';
 import { type Meter, meterLength, sameMeter } from '../rhythm/meter.ts';
 import type { Item, Measure, Note, Pattern, Rest } from '../rhythm/pattern.ts';
 import { type PlacedMeasure, contentLength, placePattern } from '../rhythm/place.ts';
+import type { Score } from '../rhythm/score.ts';
 import { lengthOf } from '../rhythm/value.ts';
 import { abcWords } from './abcText.ts';
 import { WRITTEN_BY } from './musicXmlNames.ts';
@@ -25,19 +26,38 @@ const WOOD_BLOCK = 115;
  * A pattern as one tune of ABC 2.1. What ABC has no sign for (a full pickup, a label) is said in `I:` fields and
  * annotations, so that `readAbc` reads the same pattern.
  */
-export function writeAbc(pattern: Pattern, { title = '', quarters, index = 1 }: AbcOptions = {}): string {
+export function writeAbc(pattern: Pattern, options: AbcOptions = {}): string {
+  return `${[...headerOf(pattern, options), ...body(pattern)].join('\n')}\n`;
+}
+
+/** A score of several parts in the same way, a voice each. */
+export function writeAbcScore({ parts }: Score, options: AbcOptions = {}): string {
+  const named = parts.map(({ name }, i) => `V:${i + 1} name="${abcWords(name)}" clef=perc`);
+  const voices = parts.flatMap(({ pattern, ostinato }, i) => [
+    `V:${i + 1}`,
+    ...(ostinato === undefined ? [] : [`I:ostinato ${ostinato}`]),
+    ...body(pattern),
+  ]);
+  return `${[...headerOf(parts[0]!.pattern, options, named), ...voices].join('\n')}\n`;
+}
+
+function headerOf(
+  pattern: Pattern,
+  { title = '', quarters, index = 1 }: AbcOptions,
+  voices: readonly string[] = [],
+): string[] {
   const first = pattern.measures[0]!;
-  const header = [
+  return [
     `X:${index}`,
     `T:${abcWords(title) || 'Rhythm'}`,
     `%%abc-creator ${WRITTEN_BY}`,
     `M:${meterSign(first.meter)}`,
     'L:1/8',
     ...(quarters === undefined ? [] : [`Q:1/4=${Math.round(quarters)}`]),
+    ...voices,
     'K:C clef=perc',
     `%%MIDI program ${WOOD_BLOCK}`,
   ];
-  return `${[...header, ...body(pattern)].join('\n')}\n`;
 }
 
 function meterSign({ upper, lower, groups }: Meter): string {

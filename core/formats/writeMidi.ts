@@ -4,7 +4,9 @@ import { type Fraction, frac, mul, toNumber } from '../rhythm/fraction.ts';
 import { type Meter, beatOf, sameMeter } from '../rhythm/meter.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
 import { playPattern } from '../rhythm/place.ts';
-import { rhythmBytes, soundsOf } from './midiRhythm.ts';
+import type { Part, Score } from '../rhythm/score.ts';
+import { COUNT_IN_TRACK, rhythmBytes, soundsOf } from './midiRhythm.ts';
+import { partSound } from './partSounds.ts';
 
 export interface MidiOptions {
   readonly title?: string;
@@ -36,9 +38,20 @@ interface Timed {
  * written out (the text of it goes along, so that they come back); a count-in on a track of its own.
  */
 export function writeMidi(pattern: Pattern, options: MidiOptions = {}): Uint8Array {
+  return writeTracks([{ name: '', pattern }], options);
+}
+
+/** A score of several parts in the same way: a track each, with a sound of its own. */
+export function writeMidiScore({ parts }: Score, options: MidiOptions = {}): Uint8Array {
+  return writeTracks(parts, options);
+}
+
+function writeTracks(parts: readonly Part[], options: MidiOptions): Uint8Array {
   const { title = '', bpm = USUAL_BPM, sound = 'clap' } = options;
+  const { pattern } = parts[0]!;
   const played = playPattern(pattern);
-  const division = divisionFor(played.flatMap(({ measure }) => measure.events.map(({ length }) => length)));
+  const all = parts.flatMap((part) => playPattern(part.pattern));
+  const division = divisionFor(all.flatMap(({ measure }) => measure.events.map(({ length }) => length)));
   const first = played[0]!;
   const meter = pattern.measures[0]!.meter;
   const beat = beatOf(meter).length;
@@ -60,17 +73,20 @@ export function writeMidi(pattern: Pattern, options: MidiOptions = {}): Uint8Arr
     },
     ...meters(pattern, before, tick, counts.length > 0),
   ];
-  const claps: Timed[] = [
-    { tick: 0, order: 0, event: { meta: true, type: 'trackName', text: 'Rhythm' } },
-    { tick: 0, order: 0, event: { meta: true, type: 'sequencerSpecific', data: rhythmBytes(pattern) } },
-  ];
-  for (const { from, to } of soundsOf(played)) claps.push(...note(before + tick(from), before + tick(to), KEYS[sound]));
+  const claps = parts.map(({ name, pattern: own }, i): Timed[] => {
+    const key = name === '' ? KEYS[sound] : partSound(name, i).key;
+    return [
+      { tick: 0, order: 0, event: { meta: true, type: 'trackName', text: name || 'Rhythm' } },
+      { tick: 0, order: 0, event: { meta: true, type: 'sequencerSpecific', data: rhythmBytes(own) } },
+      ...soundsOf(playPattern(own)).flatMap(({ from, to }) => note(before + tick(from), before + tick(to), key)),
+    ];
+  });
   const stick = counts.flatMap((at) => note(before + at, before + at + Math.round(division / 4), KEYS.stick));
   const tracks = [
     conductor,
-    claps,
+    ...claps,
     ...(stick.length > 0
-      ? [[{ tick: 0, order: 0, event: { meta: true, type: 'trackName', text: 'Count-in' } }, ...stick]]
+      ? [[{ tick: 0, order: 0, event: { meta: true, type: 'trackName', text: COUNT_IN_TRACK } }, ...stick]]
       : []),
   ];
   return Uint8Array.from(

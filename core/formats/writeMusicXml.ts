@@ -3,8 +3,10 @@ import { type Fraction, frac, mul } from '../rhythm/fraction.ts';
 import { type Meter, sameMeter } from '../rhythm/meter.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
 import { type PlacedMeasure, placePattern } from '../rhythm/place.ts';
+import type { Part, Score } from '../rhythm/score.ts';
 import type { ValueLetter } from '../rhythm/value.ts';
 import { TYPE_NAMES, WRITTEN_BY } from './musicXmlNames.ts';
+import { partSound } from './partSounds.ts';
 
 export interface MusicXmlOptions {
   readonly title?: string;
@@ -43,38 +45,58 @@ function divisionsFor(placed: readonly PlacedMeasure[]): number {
  * A pattern as MusicXML 4: one part of percussion on one line, with beams, ties, groups and repeats. What MusicXML has
  * no sign for (a label, a pickup that is as long as a measure) is said so that `readMusicXml` reads the same pattern.
  */
-export function writeMusicXml(pattern: Pattern, options: MusicXmlOptions = {}): string {
-  const { title = '', quarters } = options;
-  const placed = placePattern(pattern);
-  const divisions = divisionsFor(placed);
-  const measures = placed.map((_, i) => measureXml(pattern, placed, i, divisions, options));
+export function writeMusicXml(pattern: Pattern, { words, ...options }: MusicXmlOptions = {}): string {
+  return writeParts([{ name: '', pattern }], { ...options, ...(words ? { words: [words] } : {}) });
+}
+
+/** A score of several parts in the same way, a part each; `words` are those of each part. */
+export function writeMusicXmlScore({ parts }: Score, options: ScoreXmlOptions = {}): string {
+  return writeParts(parts, options);
+}
+
+export interface ScoreXmlOptions extends Omit<MusicXmlOptions, 'words'> {
+  readonly words?: readonly (MusicXmlOptions['words'] | undefined)[];
+}
+
+function writeParts(parts: readonly Part[], { title = '', quarters, words }: ScoreXmlOptions): string {
+  const bodies = parts.map(({ pattern }, part) => {
+    const placed = placePattern(pattern);
+    const facts = { divisions: divisionsFor(placed), id: `P${part + 1}`, words: words?.[part] };
+    return placed
+      .map((_, i) => measureXml(pattern, placed, i, facts))
+      .map((xml, i) =>
+        part === 0 && i === 0 && quarters !== undefined
+          ? xml.replace('</attributes>', `</attributes>${tempo(quarters)}`)
+          : xml,
+      );
+  });
   return [
     '<?xml version="1.0" encoding="UTF-8"?>\n',
     '<!DOCTYPE score-partwise PUBLIC "-//Recordare//DTD MusicXML 4.0 Partwise//EN" "http://www.musicxml.org/dtds/partwise.dtd">\n',
     '<score-partwise version="4.0">\n',
     title === '' ? '' : tag('work', [tag('work-title', title)]) + '\n',
     tag('identification', [tag('encoding', [tag('software', WRITTEN_BY)])]) + '\n',
-    PART_LIST,
-    '<part id="P1">\n',
-    ...measures.map((xml, i) =>
-      i === 0 && quarters !== undefined ? xml.replace('</attributes>', `</attributes>${tempo(quarters)}`) : xml,
-    ),
-    '</part>\n</score-partwise>\n',
+    tag('part-list', parts.map(scorePart)) + '\n',
+    ...bodies.map((measures, part) => `<part id="P${part + 1}">\n${measures.join('')}</part>\n`),
+    '</score-partwise>\n',
   ].join('');
 }
 
-const PART_LIST =
-  tag('part-list', [
-    tag(
-      'score-part',
-      [
-        tag('part-name', 'Rhythm'),
-        tag('score-instrument', [tag('instrument-name', 'Hand Clap')], 'id="P1-I1"'),
-        tag('midi-instrument', [tag('midi-channel', 10), tag('midi-unpitched', 40)], 'id="P1-I1"'),
-      ],
-      'id="P1"',
-    ),
-  ]) + '\n';
+function scorePart({ name, ostinato }: Part, index: number): string {
+  const id = `P${index + 1}`;
+  const { key, title } = partSound(name, index);
+  return tag(
+    'score-part',
+    [
+      tag('part-name', name || 'Rhythm'),
+      ostinato === undefined ? '' : tag('group', `ostinato ${ostinato}`),
+      tag('score-instrument', [tag('instrument-name', title)], `id="${id}-I1"`),
+      // MusicXML counts keys from 1.
+      tag('midi-instrument', [tag('midi-channel', 10), tag('midi-unpitched', key + 1)], `id="${id}-I1"`),
+    ],
+    `id="${id}"`,
+  );
+}
 
 function tempo(quarters: number): string {
   const shown = Math.round(quarters * 100) / 100;
@@ -88,12 +110,18 @@ function tempo(quarters: number): string {
   );
 }
 
+/** What all measures of a part have in common. */
+interface PartFacts {
+  readonly divisions: number;
+  readonly id: string;
+  readonly words: MusicXmlOptions['words'] | undefined;
+}
+
 function measureXml(
   pattern: Pattern,
   placed: readonly PlacedMeasure[],
   i: number,
-  divisions: number,
-  { words }: MusicXmlOptions,
+  { divisions, id, words }: PartFacts,
 ): string {
   const measure = placed[i]!;
   const before = placed[i - 1];
@@ -109,7 +137,7 @@ function measureXml(
     parts.push(tag('direction', [tag('direction-type', [tag('rehearsal', measure.letter)])], 'placement="above"'));
   const beamed = beamSigns(measure);
   measure.events.forEach((_, k) => {
-    parts.push(noteXml(measure, k, divisions, beamed.get(k) ?? [], words?.[i]?.[k]));
+    parts.push(noteXml(measure, k, { divisions, id }, beamed.get(k) ?? [], words?.[i]?.[k]));
   });
   if (closes && written.repeatEnd) parts.push(barline('right', 'light-heavy', 'backward'));
   else if (i === placed.length - 1) parts.push(barline('right', 'light-heavy'));
@@ -152,7 +180,7 @@ function units(length: Fraction, divisions: number): number {
 function noteXml(
   measure: PlacedMeasure,
   k: number,
-  divisions: number,
+  { divisions, id }: Pick<PartFacts, 'divisions' | 'id'>,
   beamed: readonly BeamSign[],
   word?: string,
 ): string {
@@ -177,7 +205,7 @@ function noteXml(
       : tag('rest', undefined, wholeMeasure ? 'measure="yes"' : ''),
     tag('duration', units(event.length, divisions)),
     ...tieds.map((type) => tag('tie', undefined, `type="${type}"`)),
-    sounds ? tag('instrument', undefined, 'id="P1-I1"') : '',
+    sounds ? tag('instrument', undefined, `id="${id}-I1"`) : '',
     tag('voice', 1),
     ...(wholeMeasure ? [] : typeXml(value.base, value.dots)),
     ...(tuplet ? [tag('time-modification', [tag('actual-notes', tuplet.n), tag('normal-notes', tuplet.m)])] : []),

@@ -136,11 +136,14 @@ function oneMore(
   const editCost = before.hypotheses.reduce((sum, { cost }) => sum + cost, 0);
   const promising = all
     .filter((hypothesis) => goesWith(hypothesis, before.hypotheses))
-    .map((hypothesis) => {
+    .flatMap((hypothesis) => {
       const claps = hypothesis.apply(before.claps);
+      // Who claps nothing at all misread nothing.
+      if (claps.length === 0) return [];
       // At another speed nothing of the curve found so far holds.
       const far = hypothesis.speed !== undefined;
-      return { hypothesis, claps, cost: far ? -Infinity : aligner.glance(claps).cost + editCost + hypothesis.cost };
+      const cost = far ? -Infinity : aligner.glance(claps).cost + editCost + hypothesis.cost;
+      return [{ hypothesis, claps, cost }];
     })
     .filter(({ cost }) => cost < Math.min(before.cost, most) + GLANCE_SLACK)
     .sort((a, b) => a.cost - b.cost)

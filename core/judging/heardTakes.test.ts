@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { expect, it } from 'vitest';
 import { patternOf } from '../rhythm/arbitrary.test-helper.ts';
 import { resultOf } from './judged.test-helper.ts';
@@ -349,4 +350,18 @@ it('counts another tempo from a bar line on as drift', () => {
   });
   expect(tempo.driftPct).toBeCloseTo(-20, 0);
   expect(mark).toBe(2);
+});
+
+it('finds something to say of any few claps', () => {
+  const short = ['4/4 q q h | w', '4/4 w | q q q q', '2/4 h | h', '3/4 h. | q q q', '4/4 (w) | q (q) h'];
+  const claps = fc.array(fc.integer({ min: 0, max: 700 }), { minLength: 1, maxLength: 4 });
+  fc.assert(
+    fc.property(fc.constantFrom(...short), claps, fc.boolean(), (text, hundredths, free) => {
+      const onsets = hundredths.map((one) => one / 100).sort((a, b) => a - b);
+      const { notes, accuracy } = resultOf({ pattern: patternOf(text), bpm: 70, ages: '7-8', free, onsets });
+      expect(notes.length).toBeGreaterThan(0);
+      expect(accuracy).toBeGreaterThanOrEqual(0);
+    }),
+    { numRuns: 300 },
+  );
 });

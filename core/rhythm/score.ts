@@ -19,8 +19,6 @@ export interface Score {
 }
 
 export const MOST_PARTS = 4;
-/** Parts with a sound and a figure of their own. */
-export const KNOWN_PARTS = ['clap', 'pat', 'stamp', 'snap', 'left', 'right'] as const;
 
 /** A pattern as a score of one part. */
 export function scoreOfPattern(pattern: Pattern): Score {

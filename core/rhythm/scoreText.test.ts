@@ -63,6 +63,13 @@ describe('a text in parts', () => {
       ],
     ],
     [
+      '4/4 [a] |: (M2) :| w [b] q q h | h h | w',
+      [
+        ['a', '4/4 |: (M2) :| w', undefined],
+        ['b', '4/4 |: q q h | h h :| w', undefined],
+      ],
+    ],
+    [
       '7/8[2+2+3] [2] e e e e e e e [3] (M1)',
       [
         ['2', '7/8[2+2+3] e e e e e e e', undefined],
