@@ -49,6 +49,14 @@ describe.each(Object.entries(WAYS))('several parts in %s', (_name, way) => {
   });
 });
 
+it('gives each part of MusicXML an instrument of its own', () => {
+  const [first, second] = writeMusicXmlScore(scoreOfText('4/4 [stamp] w [snap] h h')).split('<part id="P2">');
+  expect(first).toContain('<midi-unpitched>37</midi-unpitched>');
+  expect(first!.match(/instrument id="P1-I1"/g)!.length).toBeGreaterThan(1);
+  expect(second!.match(/instrument id="P2-I1"/g)).toHaveLength(2);
+  expect(second).not.toContain('P1-I1');
+});
+
 describe('several parts in MIDI', () => {
   it.each(SCORES)('%s has its attacks, a track a part', (text) => {
     const score = scoreOfText(text);

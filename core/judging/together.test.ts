@@ -37,6 +37,13 @@ describe('two parts together', () => {
         heard((part) => (part === 0 ? 30 : 0)),
       )!.leads,
     ).toEqual({ part: 1, byMs: 30 });
+    // Nobody hears who is first by so little.
+    expect(
+      togetherOf(
+        SCORE,
+        heard((part) => part * 10),
+      )!.leads,
+    ).toBeUndefined();
   });
 
   it('are furthest apart at one place', () => {
