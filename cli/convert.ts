@@ -130,7 +130,7 @@ function allParts(
   }
   const { score, leftOut, troubles } = built;
   return {
-    patterns: [{ title: piece.title || score.parts[0]!.name, pattern: score.parts[0]!.pattern, score }],
+    patterns: [{ title: piece.title || 'Rhythm', pattern: score.parts[0]!.pattern, score }],
     leftOut: leftOutList(leftOut, { parts: 0, voices: 0 }),
     troubles: troubles.map((one) => `measure ${one.number} of [${one.part}]: ${one.trouble}`),
   };

@@ -1,12 +1,14 @@
 import PDFDocument from 'pdfkit';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { patternOf } from '../core/rhythm/arbitrary.test-helper.ts';
+import { scoreOfText } from '../core/rhythm/arbitraryScore.test-helper.ts';
 import { drawnFormats } from './drawnFormats.ts';
 import { type Fonts, type PathCommand, outlineOf } from './fonts.ts';
 import { testFonts } from './fonts.test-helper.ts';
 import { CLEFS, DOT, FLAGS, HEADS, RESTS } from './staffGlyphs.ts';
 import type { PdfDocument } from './pdfPen.ts';
 import { PICTURE_WIDTH, drawPattern } from './picture.ts';
+import { drawScore } from './scorePicture.ts';
 import { svgOf } from './svg.ts';
 
 let fonts: Fonts;
@@ -117,5 +119,60 @@ describe('drawn files', () => {
   it('are a picture for one pattern', async () => {
     const svg = new TextDecoder().decode(await formats.svg.write(patterns.slice(0, 1), {}));
     expect(svg).toMatch(/^<svg .*<\/svg>\n$/s);
+  });
+});
+
+describe('a drawn score', () => {
+  const text =
+    '4/4 [clap] ^ e e | q. e (q) q |: 3{e e e} q e s s q | "A" (M1) :| h q' +
+    '[stamp]* q q q q [a group with a long name] q | w | w | w | h (q)';
+  const score = scoreOfText(text.replace('h q[', 'h q q ['));
+  const drawn = () => drawScore(score, fonts, { title: 'Tide', counts: { school: 'numbers' } });
+  /** Heads, by their line and how far from the left. */
+  const headsOf = ({ shapes }: ReturnType<typeof drawn>['lines'][number]) =>
+    shapes
+      .filter(({ sign }) => sign !== undefined && Object.values<string>(HEADS).includes(sign))
+      .map(({ path }) => boxOf(path))
+      .map(({ left, right, top, bottom }) => ({
+        x: Math.round((left + right) / 2),
+        y: Math.round((top + bottom) / 2),
+      }));
+
+  it('stands on its paper, a line a part with its name, bar lines through all', () => {
+    const { lines, width, title } = drawn();
+    expect([width, title]).toEqual([PICTURE_WIDTH, 'Tide']);
+    for (const line of lines) {
+      const boxes = line.shapes.map(({ path }) => boxOf(path));
+      expect(Math.min(...boxes.map(({ left }) => left))).toBeGreaterThanOrEqual(0);
+      expect(Math.max(...boxes.map(({ right }) => right))).toBeLessThanOrEqual(PICTURE_WIDTH);
+      expect(Math.max(...boxes.map(({ bottom }) => bottom))).toBeLessThanOrEqual(line.height);
+      const names = line.texts.filter(({ middle, x }) => !middle && x === 0).map((one) => one.text);
+      expect(names).toEqual(['clap', 'stamp', 'a group …']);
+      const tall = boxes.filter(({ left, right, top, bottom }) => right - left < 6 && bottom - top > 250);
+      expect(tall.length).toBeGreaterThan(0);
+    }
+  });
+
+  it('has what sounds together one under the other', () => {
+    const [first] = drawn().lines;
+    const rows = new Map<number, number[]>();
+    for (const { x, y } of headsOf(first!)) rows.set(y, [...(rows.get(y) ?? []), x]);
+    const [clap, stamp, other] = [...rows.entries()].sort(([a], [b]) => a - b).map(([, xs]) => xs);
+    // The first beat of measure 1: after two eighths, after the rest of the pickup, after its quarter.
+    expect(stamp![0]).toBeCloseTo(clap![2]!, 0);
+    expect(Math.abs(other![1]! - clap![2]!)).toBeLessThanOrEqual(3);
+  });
+
+  it('goes into SVG and PDF with every part', async () => {
+    const { svg, pdf } = drawnFormats({
+      fonts: () => Promise.resolve(fonts),
+      pdf: () => Promise.resolve(PDFDocument as unknown as PdfDocument),
+    });
+    const named = { title: 'Tide', pattern: score.parts[0]!.pattern, score };
+    const one = new TextDecoder().decode(await svg.write([{ title: 'Tide', pattern: named.pattern }], {}));
+    const all = new TextDecoder().decode(await svg.write([named], {}));
+    const height = (file: string) => Number(/height="(\d+)/.exec(file)![1]);
+    expect(height(all)).toBeGreaterThan(1.8 * height(one));
+    expect(new TextDecoder('latin1').decode((await pdf.write([named], {})).slice(0, 4))).toBe('%PDF');
   });
 });

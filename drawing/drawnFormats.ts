@@ -18,10 +18,11 @@ async function pictures(
   { counts, eachRest = false }: WriteOptions,
   fonts: Fonts,
 ): Promise<Picture[]> {
-  const { drawPattern } = await import('./picture.ts');
-  return patterns.map(({ title, pattern }) =>
-    drawPattern(pattern, fonts, { title, eachRest, ...(counts ? { counts } : {}) }),
-  );
+  const [{ drawPattern }, { drawScore }] = await Promise.all([import('./picture.ts'), import('./scorePicture.ts')]);
+  return patterns.map(({ title, pattern, score }) => {
+    const set = { title, eachRest, ...(counts ? { counts } : {}) };
+    return score ? drawScore(score, fonts, set) : drawPattern(pattern, fonts, set);
+  });
 }
 
 /** The formats that are drawn: the same notes as on the ruler. */

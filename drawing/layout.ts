@@ -57,6 +57,12 @@ export interface Spacing {
   readonly leastWhole: number;
 }
 
+/** A further part on the same axis: its measures, and the letters of its counts. */
+export interface PartBeside {
+  readonly placed: readonly PlacedMeasure[];
+  readonly tokens?: readonly (readonly number[])[];
+}
+
 function spacingOf(size: RulerSize): Spacing {
   return { closest: CLOSEST[size], letter: LETTER[size], leastWhole: LEAST_WHOLE[size] };
 }
@@ -97,6 +103,7 @@ export function roomAtEnd(measure: PlacedMeasure, size: RulerSize): number {
  * @param width   pixels to fill
  * @param tokens  the longest written count of each event, in letters, so that the counts have room; by measure and
  * event
+ * @param beside  further parts of the same measures, which have to have room on the same axis
  */
 export function layoutRuler(
   pattern: Pattern,
@@ -104,12 +111,16 @@ export function layoutRuler(
   size: RulerSize,
   tokens: readonly (readonly number[])[] = [],
   spacing: Spacing = spacingOf(size),
+  beside: readonly PartBeside[] = [],
 ): RulerLayout {
   const all = measureSigns(pattern, placePattern(pattern));
   const usable = Math.max(LEAST_USABLE, width - GUTTER[size] - END_GAP);
   const needed = Math.max(
     spacing.leastWhole,
     ...all.map(({ placed }, i) => neededScale(placed, spacing, roomAtEnd(placed, size), tokens[i])),
+    ...beside.flatMap((part) =>
+      part.placed.map((placed, i) => neededScale(placed, spacing, roomAtEnd(placed, size), part.tokens?.[i])),
+    ),
   );
   // By full measures, not by what is in them just now: while a measure is being typed nothing else may jump.
   const nominal = Math.max(...all.map(({ placed }) => toNumber(meterLength(placed.meter))));

@@ -90,7 +90,7 @@ function lineOf(
 }
 
 /** Letters and numbers of measures, at their bar lines. */
-function marksOf({ measures }: RulerSystem): PictureText[] {
+export function marksOf({ measures }: RulerSystem): PictureText[] {
   return measures.flatMap(({ placed: { letter, number }, x }, i) => {
     const jumps = i === 0 || measures[i - 1]!.placed.number !== number - 1;
     const shown = [letter, jumps && number > 0 ? String(number) : undefined].filter((part) => part !== undefined);
@@ -99,7 +99,8 @@ function marksOf({ measures }: RulerSystem): PictureText[] {
   });
 }
 
-function countsOf({ measures }: RulerSystem, words: readonly CountedMeasure[], top: number): PictureText[] {
+/** Counts under their notes; `top` is where they begin, pixels. */
+export function countsOf({ measures }: RulerSystem, words: readonly CountedMeasure[], top: number): PictureText[] {
   return measures.flatMap(({ index, xs, rests }) =>
     (rests === undefined ? (words[index]?.tokens ?? []) : []).map(({ text }, k) => ({
       text,

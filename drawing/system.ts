@@ -95,6 +95,19 @@ export function timeXs(
   return placed.events.map(({ onset }) => x + (toNumber(onset) - from) * scale);
 }
 
+/** A line of the ruler with other notes in its measures: a further part, or what was heard. */
+export function withPlaced(
+  system: RulerSystem,
+  others: readonly PlacedMeasure[],
+  { scale, size }: { readonly scale: number; readonly size: RulerSize },
+): RulerSystem {
+  const measures = system.measures.map((measure) => {
+    const placed = others[measure.index] ?? measure.placed;
+    return { ...measure, placed, xs: timeXs(placed, { ...measure, scale, size }) };
+  });
+  return { ...system, measures };
+}
+
 /** x of a place in a measure; `onset` from the bar line, part of a whole note. */
 export function xOf(measure: RulerMeasure, onset: Fraction | number, scale: number): number {
   const at = typeof onset === 'number' ? onset : toNumber(onset);

@@ -11,6 +11,8 @@ export interface Engraving {
   readonly without?: Omissions | undefined;
   /** The letters and words that stand on notes. */
   readonly labels?: boolean;
+  /** Bar lines go on so much further down, through the parts below: pixels. */
+  readonly barsDown?: number;
 }
 
 /**
@@ -21,7 +23,7 @@ export function engraveOn(
   context: RenderContext,
   system: RulerSystem,
   size: RulerSize,
-  { without = {}, labels = false }: Engraving = {},
+  { without = {}, labels = false, barsDown = 0 }: Engraving = {},
 ): void {
   const zoom = ZOOM[size];
   context.scale(zoom, zoom);
@@ -35,7 +37,7 @@ export function engraveOn(
   drawStaffLine(context, system, y, zoom);
   let before: MeasureNotes | undefined;
   for (const [i, measure] of system.measures.entries()) {
-    drawSigns(context, system, i, { y, zoom, without });
+    drawSigns(context, system, i, { y, zoom, without, down: barsDown / zoom });
     if (measure.rests !== undefined) continue;
     const isOut = (event: number) => without.event?.(measure.index, event) === true;
     const drawn = measureNotes(measure, stave, zoom, isOut);

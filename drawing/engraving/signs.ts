@@ -21,6 +21,8 @@ interface Where {
   /** Pixels of a unit. */
   readonly zoom: number;
   readonly without: Omissions;
+  /** Bar lines go on so much further down. */
+  readonly down: number;
 }
 
 /** The one line, from the first bar line to the last, and on under a meter that is said ahead. */
@@ -41,13 +43,13 @@ export function drawStaffLine(
 
 /** The meter sign, the bars, the repeat dots of a measure, and the sign of several measures of rest. */
 export function drawSigns(context: RenderContext, system: RulerSystem, i: number, where: Where): void {
-  const { y, zoom, without } = where;
+  const { y, zoom, without, down } = where;
   const measure = system.measures[i]!;
   const isLastOfLine = i === system.measures.length - 1;
   const left = measure.x / zoom;
   const end = (measure.x + measure.width) / zoom - BAR_BEFORE;
   const repeat = measure.repeatEnd ? REPEAT_GAP : 0;
-  const bar = (x: number, width: number) => context.fillRect(x, y - BAR.half, width, 2 * BAR.half);
+  const bar = (x: number, width: number) => context.fillRect(x, y - BAR.half, width, 2 * BAR.half + down);
   const dots = (x: number) => [y - 5, y + 5].forEach((at) => context.fillRect(x - 1.8, at - 1.8, 3.6, 3.6));
   context.setFillStyle(INK);
   if (measure.meterSign && !without.meter) {

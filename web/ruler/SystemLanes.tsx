@@ -14,7 +14,7 @@ import {
   type RulerSystem,
   beatXs,
   systemKey,
-  timeXs,
+  withPlaced,
   xOf,
 } from '../../drawing/system.ts';
 
@@ -116,7 +116,7 @@ export const SystemLanes = memo(
         {heardPlaced && (
           <Lane
             name="Heard, as notes"
-            content={<NotesLane {...where} system={withNotes(system, heardPlaced, where)} />}
+            content={<NotesLane {...where} system={withPlaced(system, heardPlaced, where)} />}
           />
         )}
         {onPick && <PickLane system={system} scale={scale} onPick={onPick} name={pickName} />}
@@ -157,19 +157,6 @@ function PickLane({
       )}
     </div>
   );
-}
-
-/** A line of the ruler with other notes in its measures. */
-function withNotes(
-  system: RulerSystem,
-  heard: readonly PlacedMeasure[],
-  { scale, size }: { scale: number; size: RulerSize },
-): RulerSystem {
-  const measures = system.measures.map((measure) => {
-    const placed = heard[measure.index] ?? measure.placed;
-    return { ...measure, placed, xs: timeXs(placed, { ...measure, scale, size }) };
-  });
-  return { ...system, measures };
 }
 
 export function Lane({ name, content }: { name: string; content: ReactNode }) {
