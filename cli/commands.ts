@@ -20,6 +20,7 @@ const OPTIONS = {
   seed: ['--seed <number>', 'the same number gives the same'],
   count: ['--count <number>', 'how many'],
   text: ['--text <rhythm>', 'the rhythm it is about'],
+  names: ['--names <names>', 'of the parts, with commas: clap,stamp'],
   answer: ['--answer <rhythm>', 'what was written for it'],
   elements: ['--elements <ids>', 'with commas: quarter,eighth-pair,…'],
   beats: ['--beats <number>', 'how many beats'],
@@ -115,6 +116,14 @@ export const COMMANDS = {
     words: '[text...]',
     options: ['meter', 'measures', 'elements', 'focus', 'misreading', 'level', 'count', 'seed', 'batch'],
     example: 'make --elements quarter,half --measures 4',
+  },
+  parts: {
+    does:
+      'a rhythm in parts: shared out by measures, phrases, beat-and-off or in-turn; with its beat, what is missing, ' +
+      'an ostinato or another rhythm joined to it; as a canon; its parts passed on (pass-on)',
+    words: '[way] [text...]',
+    options: ['text', 'names', 'beats', 'count', 'batch'],
+    example: 'parts canon --beats 4 --count 3 "4/4 q q h | q. e h"',
   },
   elements: {
     does: 'the elements of a rhythm, and where they stand',

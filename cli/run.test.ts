@@ -904,3 +904,54 @@ describe('a pattern in parts', () => {
     );
   });
 });
+
+describe('parts', () => {
+  const made = async (...words: string[]) => {
+    const { out, err } = await clapboard(['parts', ...words]);
+    return err === '' ? (JSON.parse(out) as { text: string }).text : err.replace('clapboard: ', '');
+  };
+
+  it.each([
+    [['measures', '4/4 q q h | q. e h'], '4/4 [A] q q h | (M1) [B] (M1) | q. e h'],
+    [['in-turn', '--names', 'left, right', '4/4 q q h'], '4/4 [left] q (q) h [right] (q) q (h)'],
+    [['beat', '--names', 'clap,stamp', '4/4 q. e h'], '4/4 [clap] q. e h [stamp] q q q q'],
+    [['missing', '4/4 q (q) e e q'], '4/4 [A] q (q) e e q [B] (q) q (h)'],
+    [
+      ['canon', '--beats', '2', '--count', '3', '4/4 q q h'],
+      '4/4 [A] q q h | (M1) [B] (h) q q | h (h) [C] (M1) | q q h',
+    ],
+    [
+      ['join', '--text', '4/4 h h', '4/4 [clap] q q h [pat] w', '--names', 'x,stamp'],
+      '4/4 [clap] q q h [pat] w [stamp] h h',
+    ],
+    [['ostinato', '--text', '4/4 h h', '4/4 q q h | w'], '4/4 [A] q q h | w [B]* h h'],
+    [['pass-on', '4/4 [a] w [b] h h'], '4/4 [a] h h [b] w'],
+    [['ostinato', '--text', '4/4 h h | w', '4/4 q q h'], '2 measures do not go into 1 measure: make them as many'],
+    [
+      ['join', '--text', '3/4 h.', '4/4 w'],
+      'measure 1 has another meter or repeat than the other part: make both alike',
+    ],
+    [['join', '--text', '4/4 ^ q | h.', '4/4 w | h.'], 'the pickups are not alike: both need the same one, or none'],
+    [['beat', '--names', 'x,b', '4/4 [a] w [B] w'], 'there is a part “b” already: give this one another name'],
+    [['beat', '4/4 [a] w [b] w [c] w [d] w'], 'a pattern has at most 4 parts: take one away first'],
+    [['join', '4/4 w'], 'join takes a second rhythm: --text "4/4 h h"'],
+    [['canon', '--beats', '2', '4/4 q 3{q q q} q'], /^so many beats later, bar lines would cut/],
+    [['beat'], /^which way, and which rhythm\?/],
+    [['halves', '4/4 w'], /^way must be one of: measures, /],
+    [['measures', '4/4 [a] w [b] w'], /^one part at a time/],
+  ] as const)('%j', async (words, text) => {
+    const said = await made(...words);
+    if (typeof text === 'string') expect(said).toBe(text);
+    else expect(said).toMatch(text);
+  });
+
+  it('answers line by line', async () => {
+    const { out } = await clapboard(
+      ['parts', '--batch'],
+      lines({ id: 1, way: 'beat', text: '4/4 w' }, { id: 2, way: 'beat' }),
+    );
+    const [first, second] = answers(out);
+    expect(first).toEqual({ id: 1, text: '4/4 [A] w [B] q q q q' });
+    expect(second).toEqual({ id: 2, error: expect.any(String) as unknown });
+  });
+});

@@ -244,6 +244,26 @@ async function makingOf(
   await io.out(JSON.stringify(making[verb]({ text })));
 }
 
+/** A rhythm in parts. */
+async function partsOf(io: Surroundings, { values, positionals }: Parsed): Promise<void> {
+  const { parts } = await import('./parts.ts');
+  if (values.batch) return batch(io, parts);
+  const [way, text, ...others] = positionals;
+  if (text === undefined || others.length > 0)
+    throw new UserError('which way, and which rhythm? For example: clapboard parts beat "4/4 q. e h"');
+  const { text: other, count, ...given } = requestOf(values, ['text', 'beats', 'count']);
+  const names = values.names?.split(',').map((name) => name.trim());
+  const request = {
+    way,
+    text,
+    ...given,
+    ...(other === undefined ? {} : { other }),
+    ...(count === undefined ? {} : { voices: count }),
+    ...(names === undefined ? {} : { names }),
+  };
+  await io.out(JSON.stringify(parts(request)));
+}
+
 /** One file into another; what its rhythm leaves out is said on standard error. */
 async function convertFile(io: Surroundings, { values, positionals }: Parsed): Promise<void> {
   const [from, out, ...others] = positionals;
@@ -286,6 +306,7 @@ export async function run(words: readonly string[], io: Surroundings): Promise<v
     return batch(io, convert);
   }
   if (verb === 'sheet') return sheetOf(io, parsed);
+  if (verb === 'parts') return partsOf(io, parsed);
   if (verb === 'make' || verb === 'elements' || verb === 'level') return makingOf(io, verb, parsed);
   if (verb === 'listen') {
     const clicks = clicksIn(parsed.values.clicks);

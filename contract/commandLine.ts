@@ -1,5 +1,6 @@
 import { type Static, Type } from '@sinclair/typebox';
 import { PLACED_MISREADINGS } from '../core/making/focus.ts';
+import { SPLITS } from '../core/making/partsOf.ts';
 import { MOST_MADE_MEASURES } from '../core/making/makePattern.ts';
 import { ELEMENT_IDS } from '../core/rhythm/elements.ts';
 import { CARD_SIZES, MOST_QUESTIONS, PAPERS } from '../core/sheets/sheet.ts';
@@ -148,6 +149,24 @@ export const ConvertRequest = Type.Object(
 );
 
 export type ConvertRequest = Static<typeof ConvertRequest>;
+
+/** `parts WAY`: a rhythm in parts, made of one, or of two. */
+export const PartsRequest = Type.Object(
+  {
+    id: RequestId,
+    way: oneOf([...SPLITS, 'beat', 'missing', 'canon', 'join', 'ostinato', 'pass-on'] as const),
+    text: RhythmText,
+    /** The second rhythm, of `join` and `ostinato`. */
+    other: Type.Optional(RhythmText),
+    names: Type.Optional(Type.Array(Type.String({ minLength: 1, maxLength: 40 }), { minItems: 1, maxItems: 4 })),
+    /** Of a canon: counted beats from one part to the next, and how many there are. */
+    beats: Type.Optional(Type.Integer({ minimum: 1, maximum: 64 })),
+    voices: Type.Optional(Type.Integer({ minimum: 2, maximum: 4 })),
+  },
+  strict,
+);
+
+export type PartsRequest = Static<typeof PartsRequest>;
 
 /** `sheet KIND`: the questions of one part of a sheet. */
 export const SheetRequest = Type.Object(

@@ -153,6 +153,12 @@ describe('a drawn score', () => {
     }
   });
 
+  it('has room for the densest part', () => {
+    const linesOf = (other: string) =>
+      drawScore(scoreOfText(`4/4 [a] w | w | w | w [b]* ${other}`), fonts).lines.length;
+    expect([linesOf('w'), linesOf('s s s s s s s s s s s s s s s s')]).toEqual([1, 4]);
+  });
+
   it('has what sounds together one under the other', () => {
     const [first] = drawn().lines;
     const rows = new Map<number, number[]>();

@@ -1,8 +1,6 @@
-import { equal } from '../rhythm/fraction.ts';
-import { sameMeter } from '../rhythm/meter.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
 import { MOST_PARTS, type Part, type Score } from '../rhythm/score.ts';
-import { type Frame, fillingsOf, framesOf, inFrame, pickupLength } from '../rhythm/scoreParts.ts';
+import { fillingsOf, frameDifference, framesOf, inFrame } from '../rhythm/scoreParts.ts';
 import { LONGEST_LABEL } from '../rhythm/text.ts';
 import type { MeasureTrouble, PatternChoice } from './buildPattern.ts';
 import { patternOfVoice, soundsIn, usualVoice } from './choosing.ts';
@@ -50,17 +48,19 @@ function names(rows: readonly Row[]): string[] {
   });
 }
 
-function sameFrame(a: Frame, b: Frame): boolean {
-  return sameMeter(a.meter, b.meter) && a.repeatStart === b.repeatStart && a.repeatEnd === b.repeatEnd;
-}
-
 /** Why two patterns are no parts of one score, in words; undefined where they are. */
 function apart(lead: Pattern, other: Pattern): string | undefined {
-  const [frames, others] = [framesOf(lead), framesOf(other)];
-  if (frames.length !== others.length) return `${others.length} measures, and the first has ${frames.length}`;
-  if (lead.pickup !== other.pickup || !equal(pickupLength(lead), pickupLength(other))) return 'another pickup';
-  const at = frames.findIndex((frame, i) => !sameFrame(frame, others[i]!));
-  return at < 0 ? undefined : `another meter or repeat in measure ${at + (lead.pickup ? 0 : 1)}`;
+  const difference = frameDifference(lead, other);
+  switch (difference?.code) {
+    case 'measures':
+      return `${difference.of[0]} measures, and the first has ${difference.of[1]}`;
+    case 'pickup':
+      return 'another pickup';
+    case 'frame':
+      return `another meter or repeat in measure ${difference.measure}`;
+    case undefined:
+      return undefined;
+  }
 }
 
 /** So many parts can be one score. */

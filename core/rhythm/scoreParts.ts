@@ -1,4 +1,4 @@
-import { type Fraction, ZERO, compare, sub } from './fraction.ts';
+import { type Fraction, ZERO, compare, equal, sub } from './fraction.ts';
 import { type Meter, beatOf, meterLength, sameMeter } from './meter.ts';
 import type { Item, Measure, Pattern, Rest } from './pattern.ts';
 import { contentLength } from './place.ts';
@@ -91,4 +91,22 @@ export function restsOfPickup(length: Fraction, meter: Meter): Rest[] {
   const full = meterLength(meter);
   const from = compare(full, length) > 0 ? sub(full, length) : ZERO;
   return restsFor(from, length, beatOf(meter)).map((value) => ({ kind: 'rest', value }));
+}
+
+/** What two patterns do not have in common, so that they are no parts of one score. */
+export type FrameDifference =
+  | { readonly code: 'measures'; readonly of: readonly [other: number, lead: number] }
+  | { readonly code: 'pickup' }
+  | { readonly code: 'frame'; readonly measure: number };
+
+/** Where a pattern does not have the measures of another; undefined where both can be parts of one score. */
+export function frameDifference(lead: Pattern, other: Pattern): FrameDifference | undefined {
+  const [frames, others] = [framesOf(lead), framesOf(other)];
+  if (frames.length !== others.length) return { code: 'measures', of: [others.length, frames.length] };
+  if (lead.pickup !== other.pickup || !equal(pickupLength(lead), pickupLength(other))) return { code: 'pickup' };
+  const at = frames.findIndex((frame, i) => {
+    const { meter, repeatStart, repeatEnd } = others[i]!;
+    return !sameMeter(frame.meter, meter) || frame.repeatStart !== repeatStart || frame.repeatEnd !== repeatEnd;
+  });
+  return at < 0 ? undefined : { code: 'frame', measure: at + (lead.pickup ? 0 : 1) };
 }

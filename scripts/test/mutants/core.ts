@@ -467,7 +467,7 @@ export const CORE_MUTANTS: readonly MutantGroup[] = [
     tests: ['core/formats/scores.test.ts', 'core/making/scoreLevel.test.ts', 'core/judging/together.test.ts'],
     mutants: [
       ['core/formats/scoreOfPiece.ts', 'while (taken.has(free.toLowerCase()))', 'while (false)'],
-      ['core/formats/scoreOfPiece.ts', 'if (frames.length !== others.length)', 'if (false)'],
+      ['core/rhythm/scoreParts.ts', 'if (frames.length !== others.length)', 'if (false)'],
       ['core/formats/scoreOfPiece.ts', '|| choice.from !== undefined', ''],
       ['core/formats/readMidi.ts', 'name !== COUNT_IN_TRACK', 'true'],
       ['core/formats/writeMusicXml.ts', '`P${part + 1}`, words', "'P1', words"],
@@ -476,6 +476,33 @@ export const CORE_MUTANTS: readonly MutantGroup[] = [
       ['core/judging/together.ts', 'byMs < LEAST_LEAD || ', ''],
       ['core/judging/together.ts', 'const CERTAIN = 2;', 'const CERTAIN = 0;'],
       ['core/judging/together.ts', 'one.ms > most.ms', 'one.ms < most.ms'],
+    ],
+  },
+  {
+    project: 'units',
+    tests: ['core/making/partsOf.test.ts'],
+    mutants: [
+      ['core/making/partsOf.ts', '? Math.max(1, Math.ceil(measures / 2)) : PHRASE', '? 1 : PHRASE'],
+      ['core/making/partsOf.ts', 'isWhole(beat) ? 0 : 1', 'isWhole(beat) ? 1 : 0'],
+      ['core/making/partsOf.ts', "(sort === 'rest' || kind === 'tied')", "sort === 'rest'"],
+      ['core/making/partsOf.ts', 'own && tiedToNext && k === measure.events.length - 1', 'false'],
+      ['core/making/partsOf.ts', 'division === 3 ? outside : ', ''],
+      ['core/making/partsOf.ts', 'texts.size === 1 && beat', 'beat'],
+      ['core/making/partsOf.ts', 'few.pickup || wanted', 'wanted'],
+      ['core/making/partsOf.ts', '(i + parts.length - 1) % parts.length', '(i + 1) % parts.length'],
+      ['core/making/partsOf.ts', '(beats[note] ? 1 : 0))[0]', '(beats[note] ? 1 : 0))[1]'],
+      ['core/making/partsOf.ts', 'compare(to, end) > 0);', 'false);'],
+      ['core/making/partsOf.ts', 'mul(step, frac(names.length - 1))', 'mul(step, frac(names.length))'],
+      ['core/making/partsOf.ts', 'compare(add(from, place.length), end) > 0', 'false'],
+    ],
+  },
+  {
+    project: 'units',
+    tests: ['drawing/drawing.test.ts'],
+    mutants: [
+      ['drawing/scorePicture.ts', '{ barsDown: through }', '{}'],
+      ['drawing/scorePicture.ts', 'withPlaced(system, placed, { scale, size: SIZE })', 'system'],
+      ['drawing/layout.ts', 'neededScale(placed, spacing, roomAtEnd(placed, size), part.tokens?.[i])', '0'],
     ],
   },
 ];

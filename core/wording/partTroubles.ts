@@ -1,0 +1,29 @@
+import type { PartTrouble } from '../making/partsOf.ts';
+import { MOST_PARTS } from '../rhythm/score.ts';
+import { counted } from './plurals.ts';
+
+/** Why something cannot be a part, and what to do; one sentence without its full stop. */
+export function partTroubleText(trouble: PartTrouble): string {
+  switch (trouble.code) {
+    case 'too-many':
+      return `a pattern has at most ${MOST_PARTS} parts: take one away first`;
+    case 'name':
+      return trouble.name.trim() === ''
+        ? 'a part needs a name'
+        : `there is a part “${trouble.name}” already: give this one another name`;
+    case 'measures':
+      return (
+        `${counted(trouble.of[0], 'measure')} do not go into ${counted(trouble.of[1], 'measure')}: ` +
+        'make them as many'
+      );
+    case 'pickup':
+      return 'the pickups are not alike: both need the same one, or none';
+    case 'frame':
+      return `measure ${trouble.measure} has another meter or repeat than the other part: make both alike`;
+    case 'meters':
+      return (
+        'so many beats later, bar lines would cut its groups or meters: ' +
+        'take whole measures, and one meter throughout'
+      );
+  }
+}
