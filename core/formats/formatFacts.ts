@@ -79,6 +79,7 @@ export const OUT_FACTS: Readonly<Record<OutId, FormatFacts>> = {
     use: 'clapped over clicks, to practise with',
     endings: ['.wav'],
     mime: 'audio/wav',
+    parts: true,
     many: false,
     takes: ['bpm', 'sound'],
   },

@@ -113,7 +113,9 @@ export const FORMATS: Readonly<Record<FormatId, Format>> = {
   wav: {
     ...OUT_FACTS.wav,
     write: async ([only], { bpm, sound }) => {
-      const { writeWav } = await import('./writeWav.ts');
+      const { writeWav, writeWavScore } = await import('./writeWav.ts');
+      const { score } = only!;
+      if (score) return writeWavScore(score, bpm === undefined ? {} : { bpm });
       return writeWav(only!.pattern, { ...(bpm === undefined ? {} : { bpm }), ...(sound ? { sound } : {}) });
     },
   },

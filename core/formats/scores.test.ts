@@ -13,6 +13,9 @@ import { scoreOfPiece } from './scoreOfPiece.ts';
 import { writeAbcScore } from './writeAbc.ts';
 import { writeMidiScore } from './writeMidi.ts';
 import { writeMusicXmlScore } from './writeMusicXml.ts';
+import { writeWavScore } from './writeWav.ts';
+import { partSound } from '../sound/partSounds.ts';
+import { synthesise } from '../sound/sounds.ts';
 
 /** What a file of several parts was read as; why it was not, else. */
 function back(read: ReadFile): string {
@@ -139,5 +142,51 @@ describe('parts of other programs', () => {
     if (!read.ok) throw new Error(read.trouble);
     const built = scoreOfPiece(read.pieces[0]!, { from: 2, to: 3 });
     expect(built.ok && printScore(built.score)).toBe('4/4 [clap] #2 w | q q q q [stamp] h h | h h');
+  });
+});
+
+describe('several parts as sound', () => {
+  const wave = (text: string) => {
+    const file = writeWavScore(scoreOfText(text), { bpm: 120 });
+    const view = new DataView(file.buffer);
+    const [channels, rate] = [view.getUint16(22, true), view.getUint32(24, true)];
+    const side = (channel: number) =>
+      Float32Array.from({ length: (file.length - 44) / 4 }, (_, i) => view.getInt16(44 + 4 * i + 2 * channel, true));
+    return { channels, rate, left: side(0), right: side(1) };
+  };
+  /** Seconds after the first click at which one side has more than the clicks both have. */
+  const struckOn = (own: Float32Array, other: Float32Array, rate: number) => {
+    const times: number[] = [];
+    own.forEach((sample, i) => {
+      const time = i / rate;
+      if (Math.abs(sample - other[i]!) > 3000 && time - (times.at(-1) ?? -1) > 0.2) times.push(time);
+    });
+    return times.map((time) => Math.round(time * 100) / 100);
+  };
+
+  it('have a side each, and the clicks on both', () => {
+    const { channels, rate, left, right } = wave('4/4 [clap] q (q) q (q) [stamp] (q) q (q) q');
+    expect(channels).toBe(2);
+    // A quarter of a second of silence, four clicks, then by turns: all that is not on both sides.
+    expect(struckOn(left, right, rate)).toEqual([2.25, 2.75, 3.25, 3.75]);
+    const loud = (side: Float32Array, at: number) =>
+      Math.max(...side.slice(Math.round(at * rate), Math.round((at + 0.05) * rate)).map(Math.abs));
+    for (const at of [0.25, 0.75, 1.25, 1.75]) expect(loud(left, at)).toBeCloseTo(loud(right, at), 0);
+    expect(loud(left, 2.25)).toBeGreaterThan(1.2 * loud(right, 2.25));
+    expect(loud(right, 2.75)).toBeGreaterThan(1.2 * loud(left, 2.75));
+  });
+
+  it('sound each like itself, no two at about the same pitch', () => {
+    const kinds = ['clap', 'stamp', 'pat', 'snap', 'left', 'right'].map((name, i) => partSound(name, i).struck);
+    // Turns up and down a second: twice the pitch that is heard.
+    const pitches = kinds.map((kind) => {
+      const samples = synthesise({ kind }, 44_100).slice(0, 2000);
+      return samples.filter((sample, k) => k > 0 && sample * samples[k - 1]! < 0).length;
+    });
+    const apart = pitches.toSorted((a, b) => a - b).map((pitch, i, all) => (i === 0 ? 2 : pitch / all[i - 1]!));
+    expect(Math.min(...apart)).toBeGreaterThan(1.2);
+    expect(partSound('group A', 0).struck).toBe('clap');
+    expect([1, 2, 3].map((i) => partSound(`group ${i}`, i).struck)).toEqual(['stamp', 'wood', 'pat']);
+    expect(partSound(' STAMP ', 0)).toBe(partSound('stamp', 3));
   });
 });

@@ -5,8 +5,8 @@ import { type Meter, beatOf, sameMeter } from '../rhythm/meter.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
 import { playPattern } from '../rhythm/place.ts';
 import type { Part, Score } from '../rhythm/score.ts';
+import { partSound } from '../sound/partSounds.ts';
 import { COUNT_IN_TRACK, rhythmBytes, soundsOf } from './midiRhythm.ts';
-import { partSound } from './partSounds.ts';
 
 export interface MidiOptions {
   readonly title?: string;

@@ -4,9 +4,9 @@ import { type Meter, sameMeter } from '../rhythm/meter.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
 import { type PlacedMeasure, placePattern } from '../rhythm/place.ts';
 import type { Part, Score } from '../rhythm/score.ts';
+import { partSound } from '../sound/partSounds.ts';
 import type { ValueLetter } from '../rhythm/value.ts';
 import { TYPE_NAMES, WRITTEN_BY } from './musicXmlNames.ts';
-import { partSound } from './partSounds.ts';
 
 export interface MusicXmlOptions {
   readonly title?: string;

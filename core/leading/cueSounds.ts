@@ -1,4 +1,4 @@
-import type { Sound } from '../sound/sounds.ts';
+import type { Sound, Struck } from '../sound/sounds.ts';
 import { recordingOf } from './spokenWords.ts';
 import type { Cue } from './cue.ts';
 
@@ -9,7 +9,7 @@ export type Channel = (typeof CHANNEL_IDS)[number];
 /** Which sound a cue makes and on which channel; undefined for what is only shown. */
 export function soundOf(
   cue: Cue,
-  clapAs: 'clap' | 'wood' = 'clap',
+  clapAs: Struck = 'clap',
 ): { readonly channel: Channel; readonly sound: Sound } | undefined {
   if (!cue.sounds) return undefined;
   switch (cue.kind) {

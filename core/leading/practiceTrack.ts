@@ -1,4 +1,4 @@
-import { type Sound, WHISPER_LEVEL, limit, soundKey, synthesise } from '../sound/sounds.ts';
+import { type Sound, type Struck, WHISPER_LEVEL, limit, soundKey, synthesise } from '../sound/sounds.ts';
 import type { Cue } from './cue.ts';
 import { type Channel, soundOf } from './cueSounds.ts';
 
@@ -14,7 +14,7 @@ export interface TrackOptions {
   /** Length of the run in seconds. */
   readonly seconds: number;
   readonly levels: Readonly<Record<Channel, number>>;
-  readonly clapAs?: 'clap' | 'wood';
+  readonly clapAs?: Struck;
   /** Recorded words at `sampleRate`; a word without a recording is left out. */
   readonly words: ReadonlyMap<string, Recording>;
 }

@@ -76,7 +76,7 @@ describe('the practice track', () => {
 });
 
 describe('sounds', () => {
-  it.each([['clap'], ['wood'], ['stamp']] as const)('%s strikes at once and dies away', (kind) => {
+  it.each([['clap'], ['wood'], ['stamp'], ['pat'], ['snap'], ['low-wood']] as const)('%s strikes at once and dies away', (kind) => {
     const samples = synthesise({ kind }, 48_000);
     const energy = (from: number, to: number) =>
       samples.slice(from, to).reduce((sum, sample) => sum + sample * sample, 0);

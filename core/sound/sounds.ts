@@ -1,7 +1,8 @@
 import { randomFrom } from '../random.ts';
 import type { Accent } from '../timing/pulses.ts';
 
-export type Struck = 'clap' | 'stamp' | 'wood';
+/** Hands, feet, thighs, fingers, and two blocks of wood: none is taken for another. */
+export type Struck = 'clap' | 'stamp' | 'pat' | 'snap' | 'wood' | 'low-wood';
 /** One sound of the app: a click, something struck, a tone of some length, or a recorded word. */
 export type Sound =
   | { readonly kind: 'click'; readonly accent: Accent }
@@ -77,6 +78,12 @@ export function synthesise(sound: Exclude<Sound, { kind: 'word' }>, sampleRate: 
       return struck(sampleRate, { seconds: 0.09, hz: 1150, width: 900, decay: 70, level: 0.8, seed: 3 });
     case 'wood':
       return struck(sampleRate, { seconds: 0.09, hz: 820, width: 40, decay: 900, level: 0.7, seed: 5 });
+    case 'low-wood':
+      return struck(sampleRate, { seconds: 0.1, hz: 480, width: 35, decay: 800, level: 0.75, seed: 11 });
+    case 'pat':
+      return struck(sampleRate, { seconds: 0.09, hz: 300, width: 350, decay: 90, level: 0.85, seed: 13 });
+    case 'snap':
+      return struck(sampleRate, { seconds: 0.05, hz: 2900, width: 500, decay: 180, level: 0.6, seed: 17 });
     case 'stamp':
       return struck(sampleRate, { seconds: 0.14, hz: 95, width: 30, decay: 120, level: 0.9, seed: 7 });
     case 'tone': {

@@ -26,9 +26,17 @@ export function pcm16(samples: Float32Array): Int16Array {
 
 /** A whole mono WAV file. */
 export function wavFile(samples: Float32Array, sampleRate: number): Uint8Array {
-  const file = new Uint8Array(44 + samples.length * 2);
-  file.set(wavHeader(samples.length, sampleRate));
+  return wavOfChannels([samples], sampleRate);
+}
+
+/** A whole WAV file of one channel or two, left before right, as long as each other. */
+export function wavOfChannels(channels: readonly Float32Array[], sampleRate: number): Uint8Array {
+  const frames = channels[0]!.length;
+  const file = new Uint8Array(44 + frames * channels.length * 2);
+  file.set(wavHeader(frames, sampleRate, channels.length));
   const view = new DataView(file.buffer);
-  pcm16(samples).forEach((sample, i) => view.setInt16(44 + 2 * i, sample, true));
+  channels.forEach((samples, channel) =>
+    pcm16(samples).forEach((sample, i) => view.setInt16(44 + 2 * (i * channels.length + channel), sample, true)),
+  );
   return file;
 }
