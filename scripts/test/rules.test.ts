@@ -17,6 +17,7 @@ import { abs, div, frac, mixed, sub, toNumber } from '../../core/rhythm/fraction
 import { beatOf, beatsInMeasure, meterKind } from '../../core/rhythm/meter.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
 import { soundsTheSame } from '../../core/rhythm/soundings.ts';
+import { parseScore, printScore } from '../../core/rhythm/scoreText.ts';
 import { parseMeter, parseRhythm, printRhythm } from '../../core/rhythm/text.ts';
 import { type Dots, type ValueLetter, lengthOf, valueOfLength, valueText } from '../../core/rhythm/value.ts';
 import { SHEET_KINDS } from '../../core/sheets/sheetKinds.ts';
@@ -154,9 +155,21 @@ describe('the tables of the rules say what the core does', () => {
     ]);
     expect(table('written as | ends in')).toEqual(formats);
   });
+  it('§15 parts', () => {
+    for (const [text, printed] of table('in parts | printed')) {
+      const read = parseScore(text!);
+      expect([text, read.ok && printScore(read.score)]).toEqual([text, printed]);
+    }
+    for (const [text, said] of table('parts that disagree | what is said')) {
+      const read = parseScore(text!);
+      // The sentence says where both stand as well.
+      const plain = read.ok ? 'read' : read.at.expected.replaceAll(/ \(line \d+, column \d+\)/g, '');
+      expect([text, plain.startsWith(said!)]).toEqual([text, true]);
+    }
+  });
 });
 
 it('the code names chapters that are there', () => {
   const chapters = [...RULES.matchAll(/^## (\d+) /gm)].map(([, number]) => Number(number));
-  expect(chapters).toEqual(Array.from({ length: 14 }, (_, i) => i + 1));
+  expect(chapters).toEqual(Array.from({ length: 15 }, (_, i) => i + 1));
 });
