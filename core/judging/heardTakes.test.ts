@@ -330,6 +330,15 @@ const TAKES: readonly (readonly [string, string, number, Ages, boolean, readonly
     ['lost-and-recovered@2'],
     [0, 75, 111, 151, 226, 301, 360, 462, 541, 547, 602, 674, 747, 823, 899, 978, 1011, 1052, 1201, 1278, 1351],
   ],
+  [
+    'two claps more than a measure do not show that one was left out',
+    '3/4 q q q | q e e q | h q | q q (q)',
+    80,
+    '9-10',
+    true,
+    ['stopped-early@3'],
+    [2, 73, 150, 224, 377],
+  ],
 ];
 
 it.each(TAKES)('%s: %s', (_what, text, bpm, ages, free, said, claps) => {

@@ -49,6 +49,9 @@ describe('what a teacher sets', () => {
   it.each(AGES)('windows at %s are as usual, or as the teacher has them', (ages) => {
     expect(windowsOf({ ages })).toEqual(windowsFor(ages));
     expect(windowsOf({ ages, onTimeMs: null })).toEqual(windowsFor(ages));
+    // A child who needs it has them wider, those of the class and those of its age alike.
+    expect(windowsOf({ ages, wider: 1.5 }).onTime).toBeCloseTo(windowsFor(ages).onTime * 1.5, 9);
+    expect(windowsOf({ ages, onTimeMs: 80, wider: 1.5 }).onTime).toBeCloseTo(0.12, 9);
     expect(windowsOf({ ages, onTimeMs: 55 }).onTime).toBe(0.055);
     // A wide window reaches as far as it is wide.
     expect(windowsOf({ ages, onTimeMs: 300 }).reach).toBe(0.3);

@@ -76,12 +76,15 @@ describe('the practice track', () => {
 });
 
 describe('sounds', () => {
-  it.each([['clap'], ['wood'], ['stamp'], ['pat'], ['snap'], ['low-wood']] as const)('%s strikes at once and dies away', (kind) => {
-    const samples = synthesise({ kind }, 48_000);
-    const energy = (from: number, to: number) =>
-      samples.slice(from, to).reduce((sum, sample) => sum + sample * sample, 0);
-    expect(energy(0, 960)).toBeGreaterThan(energy(samples.length - 960, samples.length) * 4);
-  });
+  it.each([['clap'], ['wood'], ['stamp'], ['pat'], ['snap'], ['low-wood']] as const)(
+    '%s strikes at once and dies away',
+    (kind) => {
+      const samples = synthesise({ kind }, 48_000);
+      const energy = (from: number, to: number) =>
+        samples.slice(from, to).reduce((sum, sample) => sum + sample * sample, 0);
+      expect(energy(0, 960)).toBeGreaterThan(energy(samples.length - 960, samples.length) * 4);
+    },
+  );
   it('every syllable of every school has a recording', () => {
     fc.assert(
       fc.property(everydayPattern, fc.constantFrom(...COUNTING_SYSTEM_IDS), (pattern, school) => {

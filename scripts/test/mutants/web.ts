@@ -484,12 +484,6 @@ export const WEB_MUTANTS: readonly MutantGroup[] = [
         'bothWords(part, mine, mine)',
       ],
       ['web/domain/BothVersions.tsx', "chosen[part] === 'theirs'))", "chosen[part] === 'mine'))"],
-      ['web/pages/lead/useLeadRun.ts', 'player.state().loops ? undefined :', 'false ? undefined :'],
-      ['web/pages/lead/useLeadRun.ts', 'whole[0]!.from, to: whole.at(-1)!.end', 'whole[0]!.from, to: whole[0]!.from'],
-      ['web/pages/lead/useLeadRun.ts', 'one.section === section && one.measure === measure', 'one.section === section'],
-      ['web/pages/lead/useLeadRun.ts', 'if (time !== undefined) go(time);', ''],
-      ['web/pages/lead/useLeadRun.ts', 'over ? player.start(to) : player.jump(to)', 'player.jump(to)'],
-      ['web/pages/lead/useLeadRun.ts', 'if (over) player.start();\n      else if', 'if'],
     ],
   },
   {
@@ -530,6 +524,22 @@ export const WEB_MUTANTS: readonly MutantGroup[] = [
       ['web/leading/secondWindow.ts', 'if (data === ASKED) opened.postMessage(latest.current);', ''],
       ['web/leading/secondWindow.ts', 'channel.postMessage(ASKED);', ''],
       ['web/leading/secondWindow.ts', 'latest.current = told;', ''],
+    ],
+  },
+  {
+    project: 'units',
+    tests: ['web/pages/lead/leadControls.test.ts'],
+    mutants: [
+      ['web/pages/lead/leadControls.ts', 'player.state().loops ? undefined :', 'false ? undefined :'],
+      ['web/pages/lead/leadControls.ts', 'whole[0]!.from, to: whole.at(-1)!.end', 'whole[0]!.from, to: whole[0]!.from'],
+      [
+        'web/pages/lead/leadControls.ts',
+        'one.section === section && one.measure === measure',
+        'one.section === section',
+      ],
+      ['web/pages/lead/leadControls.ts', 'if (time !== undefined) go(time);', ''],
+      ['web/pages/lead/leadControls.ts', 'over ? player.start(to) : player.jump(to)', 'player.jump(to)'],
+      ['web/pages/lead/leadControls.ts', 'if (over) player.start();\n      else if', 'if'],
     ],
   },
 ];

@@ -1,11 +1,12 @@
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
-import { type Moment, MomentFinder, measureStarts, sectionAt } from '../../../core/leading/moment.ts';
+import { type Moment, MomentFinder } from '../../../core/leading/moment.ts';
 import type { Timetable } from '../../../core/leading/timetable.ts';
 import { audioContext, awake } from '../../audio/context.ts';
 import { LeadPlayer, type PlayerState } from '../../audio/leadPlayer.ts';
 import { type Levels, Mixer } from '../../audio/mixer.ts';
 import { SoundBank } from '../../audio/soundBank.ts';
 import type { LeadState, ShownMoment } from '../../leading/ClassView.tsx';
+import { leadControls } from './leadControls.ts';
 
 /** Makes a player ready and starts it; undefined until then, `silent` where the browser lets no sound out. */
 function usePlayer(table: Timetable, levels: Levels, clapAs: 'clap' | 'wood') {
@@ -78,48 +79,8 @@ const NO_PLAYER: PlayerState = { state: 'stopped', rate: 1, loops: false };
 const unsubscribed = () => () => undefined;
 const noPlayer = () => NO_PLAYER;
 
-/** When a measure of a section begins. */
-function measureTime(table: Timetable, section: number, measure: number) {
-  return measureStarts(table).find((one) => one.section === section && one.measure === measure)?.time;
-}
-
-/** Everything a key can ask for. */
-function controlsOf(player: LeadPlayer, table: Timetable, over: boolean) {
-  const go = (to: number) => (over ? player.start(to) : player.jump(to));
-  const here = () => sectionAt(table.sections, player.now());
-  return {
-    toggle: () => {
-      if (over) player.start();
-      else if (player.running) player.pause();
-      else player.resume();
-    },
-    setRate: (rate: number) => player.setRate(rate),
-    go,
-    /** To a measure of the pass that goes now, counted in again. */
-    goToMeasure: (measure: number) => {
-      const time = measureTime(table, here(), measure);
-      if (time !== undefined) go(time);
-    },
-    /** Some measures of the section that goes now, counted in, then again and again. */
-    stay: (first: number, last: number) => {
-      const section = here();
-      const { start, end } = table.sections[section]!;
-      const time = measureTime(table, section, first) ?? start;
-      player.loop({ from: Math.max(start, time), to: measureTime(table, section, last + 1) ?? end });
-      go(time);
-    },
-    goOn: () => player.loop(undefined),
-    /** The pass that goes now again and again; or no longer. */
-    loop: () => {
-      const { pass } = table.sections[here()]!;
-      const whole = table.sections.filter((section) => section.pass === pass);
-      player.loop(player.state().loops ? undefined : { from: whole[0]!.from, to: whole.at(-1)!.end });
-    },
-  };
-}
-
 const nothing = () => undefined;
-const NO_CONTROLS: ReturnType<typeof controlsOf> = {
+const NO_CONTROLS: ReturnType<typeof leadControls> = {
   toggle: nothing,
   setRate: nothing,
   go: nothing,
@@ -143,7 +104,7 @@ export function useLeadRun(table: Timetable, levels: Levels, clapAs: 'clap' | 'w
   const state = runState(player, played, silent);
   const now = useCallback(() => player?.now(), [player]);
   const controls = useMemo(
-    () => (player ? controlsOf(player, table, state === 'over') : NO_CONTROLS),
+    () => (player ? leadControls(player, table, state === 'over') : NO_CONTROLS),
     [player, table, state],
   );
   return { state, moment, rate, loops, now, ...controls };
