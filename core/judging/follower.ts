@@ -96,11 +96,10 @@ export class Follower {
     return this.certain ? paceAt(this.curve, from) / paceAt(this.curve, from + length) - 1 : 0;
   }
 
-  /** The same with another tempo that was kept from a place to the end. */
+  /** The same with another tempo that was kept from a place to the end; of one measure alone it is a slip in it. */
   private get changed(): number {
-    const last = this.diagnosis.fit.claps.findLast(({ note }) => note >= 0)?.written ?? 0;
-    const stepped = this.paced.find(({ from, to }) => last > from && last < to - EPSILON);
-    return (1 + this.drift) / (1 + (stepped?.slower ?? 0)) - 1;
+    const stepped = this.diagnosis.hypotheses.find(({ paced, count = 0 }) => paced && count > 1);
+    return (1 + this.drift) / (1 + (stepped?.paced?.slower ?? 0)) - 1;
   }
 
   /** @param bpm  the set tempo */

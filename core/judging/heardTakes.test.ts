@@ -361,6 +361,17 @@ it('counts another tempo from a bar line on as drift', () => {
   expect(mark).toBe(2);
 });
 
+it('counts a hurried last measure as no drift', () => {
+  const { tempo, misreadings } = resultOf({
+    pattern: patternOf('4/4 q e e q q | q q e e q | q e e q q | q e e q e e'),
+    bpm: 60,
+    ages: '9-10',
+    onsets: [0, 1, 1.5, 2, 3, 4, 5, 6, 6.5, 7, 8, 9, 9.5, 10, 11, 12, 12.8, 13.2, 13.6, 14.4, 14.8],
+  });
+  expect(misreadings).toMatchObject([{ code: 'rushing', measure: 4, part: true }]);
+  expect(tempo.driftPct).toBe(0);
+});
+
 it('finds something to say of any few claps', () => {
   const short = ['4/4 q q h | w', '4/4 w | q q q q', '2/4 h | h', '3/4 h. | q q q', '4/4 (w) | q (q) h'];
   const claps = fc.array(fc.integer({ min: 0, max: 700 }), { minLength: 1, maxLength: 4 });
