@@ -31,7 +31,7 @@ async function counting(page: Page) {
 }
 
 describe('on the wire', () => {
-  it('the door costs at most 128 kB, the day 130, a pattern with notes 220, and charts come when shown', async () => {
+  it('the door costs at most 120 kB, the day 130, a pattern with notes 220, and charts come when shown', async () => {
     const { page, context } = await school.visitor();
     // The page came before anyone counted: once more, with nothing kept.
     const received = await counting(page);
@@ -44,7 +44,7 @@ describe('on the wire', () => {
     const door = await received();
     expect(door.urls).toContain('/');
     expect(door.kB).toBeGreaterThan(30);
-    expect(door.kB).toBeLessThanOrEqual(128);
+    expect(door.kB).toBeLessThanOrEqual(120);
 
     await page.getByRole('button', { name: /Look around/ }).click();
     await page.getByRole('region', { name: 'Next lesson' }).waitFor();

@@ -1,6 +1,5 @@
 import { Suspense, lazy, useEffect, useState } from 'react';
 import { ErrorBoundary } from 'react-error-boundary';
-import { BrowserRouter } from 'react-router';
 import { SWRConfig } from 'swr';
 import type { SessionState, Teacher } from '../../contract/session.ts';
 import { onSignedOut, pageBelongsTo } from '../api/client.ts';
@@ -61,11 +60,9 @@ function Views() {
 export function App() {
   return (
     <SWRConfig value={{ shouldRetryOnError: true, errorRetryInterval: 3_000, dedupingInterval: 500 }}>
-      <BrowserRouter>
-        <ErrorBoundary FallbackComponent={Broken}>
-          <Views />
-        </ErrorBoundary>
-      </BrowserRouter>
+      <ErrorBoundary FallbackComponent={Broken}>
+        <Views />
+      </ErrorBoundary>
     </SWRConfig>
   );
 }

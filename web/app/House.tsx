@@ -1,5 +1,5 @@
 import { Suspense, lazy, useEffect, useState } from 'react';
-import { Route, Routes } from 'react-router';
+import { BrowserRouter, Route, Routes } from 'react-router';
 import { SWRConfig, useSWRConfig } from 'swr';
 import type { Teacher } from '../../contract/session.ts';
 import Shell from './Shell.tsx';
@@ -15,11 +15,13 @@ interface HouseProps {
 /** Only who comes to the door of the house is led somewhere. */
 const Landing = lazy(() => import('./Landing.tsx'));
 
-/** All views of one teacher. What was fetched for them is gone with them. */
+/** All views of one teacher, by their addresses: the door has none. What was fetched for them is gone with them. */
 export default function House(props: HouseProps) {
   return (
     <SWRConfig value={{ provider: () => new Map() }}>
-      <Rooms {...props} />
+      <BrowserRouter>
+        <Rooms {...props} />
+      </BrowserRouter>
     </SWRConfig>
   );
 }

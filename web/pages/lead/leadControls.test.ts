@@ -19,7 +19,7 @@ let loops = false;
 let asked: string[] = [];
 const player: Played = {
   now: () => at,
-  start: (from = 0) => void asked.push(`start ${from}`),
+  start: (from?: number) => void asked.push(`start ${from ?? 'again'}`),
   jump: (to) => void asked.push(`jump ${to}`),
   pause: () => void asked.push('pause'),
   resume: () => void asked.push('resume'),
@@ -45,7 +45,7 @@ describe('what a key asks of a run', () => {
     leadControls(player, table, false).toggle();
     running = false;
     leadControls(player, table, false).toggle();
-    expect(asked).toEqual(['start 0', 'pause', 'resume']);
+    expect(asked).toEqual(['start again', 'pause', 'resume']);
   });
 
   it('goes to a place: with a new start where the run is over', () => {
