@@ -1,4 +1,5 @@
-import { readFileSync } from 'node:fs';
+import { readFileSync, readdirSync } from 'node:fs';
+import { basename, dirname } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { MUTANTS, SURVIVORS } from './mutants/list.ts';
 
@@ -15,6 +16,11 @@ describe('the list of breakages', () => {
     expect(Object.keys(SURVIVORS).filter((one) => !known.has(one))).toEqual([]);
     expect(Object.keys(SURVIVORS).length).toBeLessThanOrEqual(5);
     for (const reason of Object.values(SURVIVORS)) expect(reason.length).toBeGreaterThan(10);
+  });
+  it('asks tests that are there, by their file, their folder or how their names begin', () => {
+    const asked = new Set(MUTANTS.flatMap(({ tests }) => tests));
+    const there = (path: string) => readdirSync(dirname(path)).some((name) => name.startsWith(basename(path)));
+    expect([...asked].filter((path) => !there(path))).toEqual([]);
   });
   it.each(all)('%s still has “%s”, once', (file, find, replace) => {
     expect(readFileSync(file, 'utf8').split(find)).toHaveLength(2);

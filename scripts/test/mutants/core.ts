@@ -359,7 +359,7 @@ export const CORE_MUTANTS: readonly MutantGroup[] = [
   },
   {
     project: 'units',
-    tests: ['core/rhythm', 'core/records', 'core/wording/places.test.ts'],
+    tests: ['core/rhythm', 'core/records'],
     mutants: [['core/rhythm/barCheck.ts', '|| pattern.measures[measure.written]?.repeatEnd === true', '']],
   },
   {

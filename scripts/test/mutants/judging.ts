@@ -3,7 +3,7 @@ import type { MutantGroup } from './group.ts';
 export const JUDGING_MUTANTS: readonly MutantGroup[] = [
   {
     project: 'units',
-    tests: ['core/judging/judge.test.ts', 'core/judging/settings.test.ts', 'core/judging/progress.test.ts'],
+    tests: ['core/judging/judge.test.ts', 'core/judging/settings.test.ts'],
     mutants: [
       ['core/judging/scale.ts', '3: [[0.95, 4], [0.8, 8], [0.6]],', '3: [[0.95, 4], [0.8], [0.6]],'],
       ['core/judging/mark.ts', 'Math.abs(driftPct) >', 'driftPct >'],

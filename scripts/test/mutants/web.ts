@@ -3,7 +3,7 @@ import type { MutantGroup } from './group.ts';
 export const WEB_MUTANTS: readonly MutantGroup[] = [
   {
     project: 'units',
-    tests: ['web/take'],
+    tests: ['web/take', 'web/api/outbox.test.ts', 'web/domain/classList.test.ts', 'web/store/torn.test.ts'],
     mutants: [
       ['web/take/takeRunner.ts', 'if (time < this.listenFrom) return;', ''],
       [
