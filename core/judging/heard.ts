@@ -1,6 +1,6 @@
 import { type Fraction, add, compare, toNumber } from '../rhythm/fraction.ts';
 import type { Measure, Pattern } from '../rhythm/pattern.ts';
-import type { PlacedEvent, PlayedMeasure, TupletPlace } from '../rhythm/place.ts';
+import { type PlacedEvent, type PlayedMeasure, tupletsOf } from '../rhythm/place.ts';
 import { type SoundSpan, writeMeasure } from '../rhythm/spell.ts';
 import type { Schedule } from '../timing/schedule.ts';
 import { EPSILON } from '../timing/tolerance.ts';
@@ -94,8 +94,4 @@ function soundEnd(events: readonly PlacedEvent[], event: PlacedEvent | undefined
   while (events[at]?.tiedToNext && events[at + 1]) at++;
   const last = events[at]!;
   return add(last.onset, last.length);
-}
-
-function tupletsOf(events: readonly PlacedEvent[]): TupletPlace[] {
-  return [...new Set(events.flatMap(({ tuplet }) => tuplet ?? []))];
 }

@@ -2,7 +2,7 @@ import { beatLine } from '../rhythm/beatLine.ts';
 import { type Fraction, ZERO, add, compare, div, equal, floor, frac, isWhole, mul, sub } from '../rhythm/fraction.ts';
 import { beatOf, meterLength, sameMeter } from '../rhythm/meter.ts';
 import type { Item, Measure, Pattern } from '../rhythm/pattern.ts';
-import { type PlacedMeasure, type TupletPlace, placePattern, unfold } from '../rhythm/place.ts';
+import { type TupletPlace, placePattern, tupletsOf, unfold } from '../rhythm/place.ts';
 import { MOST_PARTS, type Part, type Score, leadingPart } from '../rhythm/score.ts';
 import { type Filling, fillingsOf, frameDifference, framesOf, inFrame } from '../rhythm/scoreParts.ts';
 import { type SoundSpan, writeMeasure } from '../rhythm/spell.ts';
@@ -84,10 +84,6 @@ function beatsKept(meter: Measure['meter'], tuplets: readonly TupletPlace[]): (s
   };
 }
 
-function tupletsOf({ events }: PlacedMeasure): TupletPlace[] {
-  return [...new Set(events.flatMap(({ tuplet }) => tuplet ?? []))];
-}
-
 /**
  * A rhythm shared out: each note, with all that is tied to it, goes to one of two parts, and the other has rests there.
  * @returns both in the measures of the rhythm; together they sound as it did
@@ -106,7 +102,7 @@ export function shareOut(pattern: Pattern, owner: (note: SharedNote) => 0 | 1): 
   });
   const one = (part: 0 | 1): Pattern => {
     const fillings = placed.map((measure, i): Filling => {
-      const tuplets = tupletsOf(measure);
+      const tuplets = tupletsOf(measure.events);
       const spans: { -readonly [K in keyof SoundSpan]: SoundSpan[K] }[] = [];
       const words = new Map<string, string>();
       measure.events.forEach(({ kind, onset, length, tiedToNext, label }, k) => {
@@ -236,7 +232,7 @@ function lineOf(pattern: Pattern): Line {
         });
       else if (kind === 'tied' && line.sounds.length > 0) line.sounds.at(-1)!.to = add(from(onset), length);
     }
-    for (const place of tupletsOf(measure)) line.tuplets.push({ from: from(place.onset), place });
+    for (const place of tupletsOf(measure.events)) line.tuplets.push({ from: from(place.onset), place });
     at = add(at, measure.length);
   }
   return line;

@@ -46,6 +46,11 @@ export interface PlacedMeasure {
   readonly restNumber?: number;
 }
 
+/** The groups in other time among some events, in order. */
+export function tupletsOf(events: readonly PlacedEvent[]): TupletPlace[] {
+  return [...new Set(events.flatMap(({ tuplet }) => tuplet ?? []))];
+}
+
 /** A measure in playing order; `at` is its first event's time from beat 1 of measure 1 (a pickup is before 0). */
 export interface PlayedMeasure {
   readonly at: Fraction;

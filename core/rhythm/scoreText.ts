@@ -106,37 +106,46 @@ function writtenAt({ measures }: Pattern, index: number): number {
   return at < 0 ? measures.length - 1 : at;
 }
 
-/** The measures of a part that comes again, as often as it takes; as they are where it does not. */
-function toTheEnd(part: Written, lead: Written, size: number, text: string): readonly Filling[] {
+/** The measures of a part that is written to its end: as many as the leading one has. */
+function asMany(part: Written, lead: Written, place: Places): readonly Filling[] {
   const own = fillingsOf(part.pattern);
-  const place = new Places(text, lead);
-  const extra = part.pattern.pickup ? 1 : 0;
-  const [pickup, count] = [lead.pattern.pickup ? 1 : 0, own.length - (part.repeats ? extra : 0)];
-  const wanted = size - (part.repeats ? pickup : 0);
-  if (part.repeats ? wanted % count !== 0 : count > wanted)
+  const wanted = framesOf(lead.pattern).length;
+  const pickup = lead.pattern.pickup ? 1 : 0;
+  if (own.length > wanted)
     throw new Disagrees(
-      part.places[writtenAt(part.pattern, Math.min(own.length - 1, part.repeats ? extra : wanted))]!.start,
-      part.repeats
-        ? `a number of measures in [${part.name}] that divides the ${wanted} of [${lead.name}]: ` +
-            `${place.of(part, own.length - 1)} is its last, ${place.of(lead, size - 1)} the last there`
-        : `no ${place.of(part, wanted)}: [${lead.name}] ends with ${place.of(lead, size - 1)}`,
+      part.places[writtenAt(part.pattern, wanted)]!.start,
+      `no ${place.of(part, wanted)}: [${lead.name}] ends with ${place.of(lead, wanted - 1)}`,
     );
-  if (!part.repeats) {
-    if (count < wanted)
-      throw new Disagrees(part.to, `measure ${count + 1 - pickup} of [${part.name}], as ${place.of(lead, count)}`);
-    return own;
-  }
-  const again = Array.from({ length: wanted / count }, () => own.slice(extra)).flat();
-  const single = again.map(({ items }): Filling => ({ items, run: -1 }));
-  if (pickup === 0) return single;
-  const { meter } = lead.pattern.measures[0]!;
-  const rests = restsOfPickup(pickupLength(lead.pattern), meter);
-  return [extra > 0 ? own[0]! : { items: rests, run: -1 }, ...single];
+  if (own.length < wanted)
+    throw new Disagrees(
+      part.to,
+      `measure ${own.length + 1 - pickup} of [${part.name}], as ${place.of(lead, own.length)}`,
+    );
+  return own;
+}
+
+/** The measures of a part that comes again, as often as it takes; in a pickup that it does not write it rests. */
+function again(part: Written, lead: Written, place: Places): readonly Filling[] {
+  const all = fillingsOf(part.pattern);
+  const own = all.slice(part.pattern.pickup ? 1 : 0);
+  const size = framesOf(lead.pattern).length;
+  const wanted = size - (lead.pattern.pickup ? 1 : 0);
+  if (wanted % own.length !== 0)
+    throw new Disagrees(
+      part.places[writtenAt(part.pattern, Math.min(all.length - 1, all.length - own.length))]!.start,
+      `a number of measures in [${part.name}] that divides the ${wanted} of [${lead.name}]: ` +
+        `${place.of(part, all.length - 1)} is its last, ${place.of(lead, size - 1)} the last there`,
+    );
+  const single = Array.from({ length: wanted / own.length }, () => own)
+    .flat()
+    .map(({ items }): Filling => ({ items, run: -1 }));
+  if (!lead.pattern.pickup) return single;
+  const rests = restsOfPickup(pickupLength(lead.pattern), lead.pattern.measures[0]!.meter);
+  return [part.pattern.pickup ? all[0]! : { items: rests, run: -1 }, ...single];
 }
 
 /** What a part says of its structure has to be what the leading part says; it need not say it. */
-function agree(part: Written, lead: Written, text: string): void {
-  const place = new Places(text, lead);
+function agree(part: Written, lead: Written, place: Places): void {
   const [own, frames] = [framesOf(part.pattern), framesOf(lead.pattern)];
   const { pickup } = part.pattern;
   if (pickup && !lead.pattern.pickup)
@@ -172,17 +181,16 @@ function partOf(part: Written, lead: Written, text: string): Part {
   const named = { name: part.name };
   if (part === lead) return { ...named, pattern: part.pattern };
   const frames = framesOf(lead.pattern);
-  const fillings = toTheEnd(part, lead, frames.length, text);
-  agree(part, lead, text);
+  const place = new Places(text, lead);
+  const fillings = (part.repeats ? again : asMany)(part, lead, place);
+  agree(part, lead, place);
   const pattern = inFrame(lead.pattern.pickup, frames, fillings);
   const [mine, theirs] = [pickupLength(pattern), pickupLength(lead.pattern)];
-  if (!equal(mine, theirs)) {
-    const place = new Places(text, lead);
+  if (!equal(mine, theirs))
     throw new Disagrees(
       part.places[0]!.start,
       `a pickup in ${place.of(part, 0)} that is as long as that in ${place.of(lead, 0)}`,
     );
-  }
   const count = fillingsOf(part.pattern).length - (part.pattern.pickup ? 1 : 0);
   return { ...named, pattern, ...(part.repeats ? { ostinato: count } : {}) };
 }

@@ -10,7 +10,7 @@ import {
   Tuplet,
 } from 'vexflow/core';
 import { type BeamSign, beamSigns, beams, isBeamedWhole } from '../../core/rhythm/beams.ts';
-import type { PlacedEvent, PlacedMeasure } from '../../core/rhythm/place.ts';
+import { type PlacedEvent, type PlacedMeasure, tupletsOf } from '../../core/rhythm/place.ts';
 import { VALUE } from '../../core/rhythm/value.ts';
 import { DOT } from '../staffGlyphs.ts';
 import { DOT_STEP, FLAG, HALF_HEAD, type RulerMeasure } from '../system.ts';
@@ -72,7 +72,7 @@ export function measureNotes(
 /** Notes, rests, dots, beams and the numbers of tuplets. */
 export function drawNotes(context: RenderContext, { placed, notes, isOut }: MeasureNotes, y: number): void {
   const joined = beamsOf(placed, notes, isOut);
-  const tuplets = tupletsOf(placed, notes);
+  const tuplets = tupletSigns(placed, notes);
   notes.forEach((note, i) => {
     if (!isOut(i)) note.setContext(context).draw();
   });
@@ -136,10 +136,9 @@ function isBreak([, one]: readonly BeamSign[], next: readonly BeamSign[] = []): 
   return one !== undefined && next.length > 1 && (one === 'end' || one.endsWith('hook'));
 }
 
-function tupletsOf(placed: PlacedMeasure, notes: readonly StaveNote[]): Tuplet[] {
+function tupletSigns(placed: PlacedMeasure, notes: readonly StaveNote[]): Tuplet[] {
   const { events } = placed;
-  const places = [...new Set(events.flatMap(({ tuplet }) => tuplet ?? []))];
-  return places.map((place) => {
+  return tupletsOf(events).map((place) => {
     const members = notes.filter((_, i) => events[i]!.tuplet === place);
     return new Tuplet(members, {
       numNotes: place.n,

@@ -2,7 +2,15 @@ import { EPSILON, nearlyEqual } from '../../timing/tolerance.ts';
 import type { Seconds } from '../../timing/units.ts';
 import type { ExpectedClap } from '../expectedClap.ts';
 import type { Score } from '../scoreEvents.ts';
-import { type HeardSoFar, type Hypothesis, type MisreadingKind, ORDER, type Stretch, shifted } from './hypothesis.ts';
+import {
+  type HeardSoFar,
+  type Hypothesis,
+  type MisreadingKind,
+  ORDER,
+  type Stretch,
+  shifted,
+  without,
+} from './hypothesis.ts';
 import { firstEvent, soundsIn } from './writtenPlaces.ts';
 
 const COST = { one: 5, several: 7, instead: 8 };
@@ -74,7 +82,7 @@ function playedInstead(score: Score, played: number): Hypothesis[] {
       cost: COST.instead,
       apply: (claps) => {
         const again = within(claps, before);
-        const others = claps.filter(({ written }) => written < from - EPSILON || written >= to - EPSILON);
+        const others = without(claps, { from, to });
         const at = others.filter(({ written }) => written < from - EPSILON).length;
         return [...others.slice(0, at), ...replayed(again, to, to - from), ...others.slice(at)];
       },
