@@ -1,5 +1,6 @@
 import { PartsRequest } from '../contract/commandLine.ts';
 import { validator } from '../contract/validate.ts';
+import { namedAlone } from '../core/making/editParts.ts';
 import {
   type Joined,
   SPLITS,
@@ -29,17 +30,12 @@ function scoreOf(joined: Joined): Score {
   throw new UserError(partTroubleText(joined.trouble));
 }
 
-/** Its one part gets a name where it has none. */
-function named({ parts }: Score, name: string): Score {
-  return { parts: parts.map((part) => (part.name === '' ? { ...part, name } : part)) };
-}
-
 function made(request: PartsRequest): Score {
   const { way, text, names = NAMES, other, beats = 4, voices = 2 } = request;
   const [first = NAMES[0], second = NAMES[1]] = names;
   if (isSplit(way)) return splitPattern(readPattern(text), way, [first, second]);
   if (way === 'canon') return scoreOf(canonOf(readPattern(text), [...names, ...NAMES].slice(0, voices), beats));
-  const score = named(readScore(text), first);
+  const score = namedAlone(readScore(text), first);
   if (way === 'pass-on') return passOn(score);
   if (way === 'beat') return scoreOf(withBeat(score, second));
   if (way === 'missing') return scoreOf(withPart(score, second, missingPart(readPattern(text))));

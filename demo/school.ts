@@ -112,5 +112,27 @@ export const PATTERNS: readonly { readonly title: string; readonly text: string 
   { title: 'Round the lighthouse', text: '4/4 |: q e e q (q) | h e e q :| q. e q q | w' },
 ];
 
+/** In parts: two groups, hands and feet, layers of sounds, a canon. */
+export const PATTERNS_IN_PARTS: readonly { readonly title: string; readonly text: string }[] = [
+  { title: 'Clap and stamp at the quay', text: '4/4 [clap] q q e e q | e e q e e q [stamp]* h h' },
+  {
+    title: 'Two boats calling',
+    text: '4/4 [A] q e e q (q) | (w) | e e q q (q) | (w) [B] (w) | q e e q (q) | (w) | h h',
+  },
+  {
+    title: 'Oars left and right',
+    text: '6/8 [left] q. (q.) | q e (q.) | q. (q.) | q. q. [right] (q.) q. | (q.) q e | (q.) e e e | q. q.',
+  },
+  { title: 'Waves and gulls', text: '3/4 [gulls] q e e q | (q) e e q | q e e q | h. [waves] h. | h q | h. | h q' },
+  {
+    title: 'Harbour machine',
+    text: '4/4 [clap] q (q) q q | e e q q (q) [pat] e e e e e e e e | q q h [stamp]* q (q) q (q) [snap]* (q) q (q) q',
+  },
+  {
+    title: 'Canon of the two piers',
+    text: '4/4 [first] q q e e q | h h | e e e e q q | w | (w) [second] (w) | q q e e q | h h | e e e e q q | w',
+  },
+];
+
 export const TEMPOS: readonly number[] = [66, 72, 80];
 export const WEEKS = 6;

@@ -1,6 +1,6 @@
 import type { Pattern } from '../core/rhythm/pattern.ts';
 import { COUNT_FONTS } from './heights.ts';
-import { type RulerLayout, layoutRuler } from './layout.ts';
+import { type PartBeside, type RulerLayout, layoutRuler } from './layout.ts';
 
 /** A ruler drawn larger or smaller, so that it fills what there is and all of it is seen. */
 export interface FittedRuler {
@@ -19,6 +19,8 @@ export interface Room {
   readonly between: number;
   /** Letters of the counts, by measure and event. */
   readonly tokens?: readonly (readonly number[])[];
+  /** Further parts on the same axis. */
+  readonly beside?: readonly PartBeside[];
 }
 
 /** Up to so many measures are seen all at once. */
@@ -34,6 +36,10 @@ export function linesHeight(lines: number, { line, between }: Pick<Room, 'line' 
   return (lines * line + Math.max(0, lines - 1) * between) * zoom;
 }
 
+function layoutIn(pattern: Pattern, { width, tokens, beside }: Room, zoom: number): RulerLayout {
+  return layoutRuler(pattern, width / zoom, 'board', tokens, undefined, beside);
+}
+
 /**
  * As large as fits: up to four measures all at once; of longer rhythms all where their counts are large enough to be
  * read from the back, else two lines. Where nothing fits, so small that no count runs into the next.
@@ -46,7 +52,7 @@ export function fitRuler(pattern: Pattern, room: Room, window: number): FittedRu
   let two: FittedRuler | undefined;
   let last: FittedRuler | undefined;
   for (let zoom = (window * LARGEST_COUNT) / font; zoom > SMALLEST_ZOOM; zoom *= STEP) {
-    const layout = layoutRuler(pattern, room.width / zoom, 'board', room.tokens);
+    const layout = layoutIn(pattern, room, zoom);
     if (!layout.isRoomy) continue;
     const lines = layout.systems.length;
     const isLarge = zoom * font >= window * LEAST_COUNT;
@@ -61,7 +67,7 @@ export function fitRuler(pattern: Pattern, room: Room, window: number): FittedRu
   }
   const best = two ?? last;
   if (best) return best;
-  const layout = layoutRuler(pattern, room.width / SMALLEST_ZOOM, 'board');
+  const layout = layoutIn(pattern, room, SMALLEST_ZOOM);
   return { layout, zoom: SMALLEST_ZOOM, seen: layout.systems.length };
 }
 
@@ -70,7 +76,7 @@ export function fitRulerBy(by: number, pattern: Pattern, room: Room, window: num
   const fitted = fitRuler(pattern, room, window);
   if (by === 1) return fitted;
   const zoom = fitted.zoom * by;
-  const layout = layoutRuler(pattern, room.width / zoom, 'board', room.tokens);
+  const layout = layoutIn(pattern, room, zoom);
   const lines = Math.floor((room.height / zoom + room.between) / (room.line + room.between));
   return { layout, zoom, seen: Math.max(1, Math.min(lines, layout.systems.length)) };
 }

@@ -95,6 +95,28 @@ export function timeXs(
   return placed.events.map(({ onset }) => x + (toNumber(onset) - from) * scale);
 }
 
+/** What a head looks like: two parts share one where it is the same. */
+const headOf = ({ value: { base, dots } }: PlacedMeasure['events'][number]) =>
+  `${base === 'w' || base === 'h' ? base : 'solid'} ${dots}`;
+
+/**
+ * The lower of two parts on one line: where both sound at once with heads that are not alike, its own stands right
+ * beside the other one's.
+ */
+export function headsApart(upper: RulerSystem, lower: RulerSystem, size: RulerSize): RulerSystem {
+  const measures = lower.measures.map((measure, m) => {
+    const above = upper.measures[m]!.placed.events.filter(({ kind }) => kind !== 'rest');
+    const xs = measure.xs.map((x, i) => {
+      const event = measure.placed.events[i]!;
+      if (event.kind === 'rest') return x;
+      const other = above.find(({ onset }) => compare(onset, event.onset) === 0);
+      return other && headOf(other) !== headOf(event) ? x + 2 * HALF_HEAD * ZOOM[size] : x;
+    });
+    return { ...measure, xs };
+  });
+  return { ...lower, measures };
+}
+
 /** A line of the ruler with other notes in its measures: a further part, or what was heard. */
 export function withPlaced(
   system: RulerSystem,

@@ -336,6 +336,21 @@ describe('classes, children and patterns', () => {
       422,
       '1/2 beat short',
     ));
+  it.each([
+    ['4/4 [clap] q q h [stamp] h q', 'stamp: measure 1 is 1 beat short'],
+    ['4/4 [clap] q q h | w [stamp] h h', 'measure'],
+    ['4/4 [clap] q q h', 'a second part'],
+  ])('refuse parts that do not go together: %s', async (text, word) =>
+    expectError(await ann.ask('PUT', `/api/patterns/${uuid()}`, { title: 'x', text }), 422, word),
+  );
+  it('keep a pattern in parts', async () => {
+    const own = uuid();
+    const text = '4/4 [clap] q q h | w [stamp]* h h';
+    expect((await ann.ask('PUT', `/api/patterns/${own}`, { title: 'Two', text })).status).toBe(201);
+    const { body } = await ann.ask('GET', '/api/patterns');
+    expect(body).toContainEqual(expect.objectContaining({ id: own, text }));
+    await ann.ask('DELETE', `/api/patterns/${own}`);
+  });
   it('refuse a child’s name of 100 letters', async () =>
     expectError(
       await ann.ask('PUT', `/api/classes/${ids.room}/children/${uuid()}`, { name: 'x'.repeat(100) }),

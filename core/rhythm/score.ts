@@ -1,4 +1,5 @@
 import { type Fraction, add, compare, div, equal, sub } from './fraction.ts';
+import { type BarReport, barCheck } from './barCheck.ts';
 import { beatOf } from './meter.ts';
 import { type PlacedMeasure, placePattern, playPattern } from './place.ts';
 import type { Pattern } from './pattern.ts';
@@ -23,6 +24,16 @@ export const MOST_PARTS = 4;
 /** A pattern as a score of one part. */
 export function scoreOfPattern(pattern: Pattern): Score {
   return { parts: [{ name: '', pattern }] };
+}
+
+/** Measures that do not add up, part by part; the name is empty in a score of one part. */
+export interface PartReport extends BarReport {
+  readonly part: string;
+}
+
+/** The bar check of every part. */
+export function checkParts({ parts }: Score): PartReport[] {
+  return parts.flatMap(({ name, pattern }) => barCheck(pattern).map((report) => ({ ...report, part: name })));
 }
 
 /** A part by its name, whatever its letters' case. */

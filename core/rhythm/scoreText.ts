@@ -8,6 +8,7 @@ import {
   LONGEST_LABEL,
   LONGEST_TEXT,
   type MeasurePlace,
+  type Parsed,
   type TextError,
   errorAt,
   measureText,
@@ -229,6 +230,12 @@ export function parseScore(text: string): ParsedScore {
     if (!(error instanceof Disagrees)) throw error;
     return { ok: false, at: errorAt(text, error) };
   }
+}
+
+/** The first part of a text in one or several: where one line is all there can be. */
+export function parseLeading(text: string): Parsed {
+  const parsed = parseScore(text);
+  return parsed.ok ? { ok: true, pattern: leadingPart(parsed.score).pattern } : parsed;
 }
 
 /** The measures of a part that has its structure from another: "h h | (M2)". */

@@ -1,6 +1,14 @@
 import type { PartTrouble } from '../making/partsOf.ts';
-import { MOST_PARTS } from '../rhythm/score.ts';
+import { MOST_PARTS, type PartReport } from '../rhythm/score.ts';
 import { counted } from './plurals.ts';
+import { barTroubleText } from './troubles.ts';
+import type { NamingId } from './valueNames.ts';
+
+/** Which measure of which part does not add up: "stamp: measure 2 has …"; undefined where it does. */
+export function partBarTrouble(report: PartReport, naming: NamingId): string | undefined {
+  const trouble = barTroubleText(report, naming);
+  return trouble === undefined || report.part === '' ? trouble : `${report.part}: ${trouble}`;
+}
 
 /** Why something cannot be a part, and what to do; one sentence without its full stop. */
 export function partTroubleText(trouble: PartTrouble): string {

@@ -1,6 +1,6 @@
 import { type RenderContext, Stave } from 'vexflow/core';
-import { type RulerSize, type RulerSystem, ZOOM } from '../system.ts';
-import { type MeasureNotes, drawLabels, drawNotes, drawTies, measureNotes } from './notes.ts';
+import { type RulerSize, type RulerSystem, ZOOM, headsApart } from '../system.ts';
+import { type MeasureNotes, type Voice, drawLabels, drawNotes, drawTies, measureNotes } from './notes.ts';
 import type { Omissions } from './omissions.ts';
 import { drawSigns, drawStaffLine } from './signs.ts';
 
@@ -13,6 +13,8 @@ export interface Engraving {
   readonly labels?: boolean;
   /** Bar lines go on so much further down, through the parts below: pixels. */
   readonly barsDown?: number;
+  /** A second part on the same line, stems down; the measures are the same. */
+  readonly lower?: RulerSystem | undefined;
 }
 
 /**
@@ -23,7 +25,7 @@ export function engraveOn(
   context: RenderContext,
   system: RulerSystem,
   size: RulerSize,
-  { without = {}, labels = false, barsDown = 0 }: Engraving = {},
+  { without = {}, labels = false, barsDown = 0, lower }: Engraving = {},
 ): void {
   const zoom = ZOOM[size];
   context.scale(zoom, zoom);
@@ -35,15 +37,19 @@ export function engraveOn(
   stave.setContext(context);
   const y = stave.getYForLine(2);
   drawStaffLine(context, system, y, zoom);
-  let before: MeasureNotes | undefined;
-  for (const [i, measure] of system.measures.entries()) {
-    drawSigns(context, system, i, { y, zoom, without, down: barsDown / zoom });
-    if (measure.rests !== undefined) continue;
-    const isOut = (event: number) => without.event?.(measure.index, event) === true;
-    const drawn = measureNotes(measure, stave, zoom, isOut);
-    drawNotes(context, drawn, y);
-    drawTies(context, drawn, before, i === system.measures.length - 1);
-    if (labels) drawLabels(context, drawn, y);
-    before = drawn;
-  }
+  system.measures.forEach((_, i) => drawSigns(context, system, i, { y, zoom, without, down: barsDown / zoom }));
+  const drawPart = ({ measures }: RulerSystem, voice: Voice) => {
+    let before: MeasureNotes | undefined;
+    for (const [i, measure] of measures.entries()) {
+      if (measure.rests !== undefined) continue;
+      const isOut = (event: number) => without.event?.(measure.index, event) === true;
+      const drawn = measureNotes(measure, stave, zoom, isOut, voice);
+      drawNotes(context, drawn, y);
+      drawTies(context, drawn, before, i === measures.length - 1);
+      if (labels) drawLabels(context, drawn, y);
+      before = drawn;
+    }
+  };
+  drawPart(system, lower ? 'upper' : 'alone');
+  if (lower) drawPart(headsApart(system, lower, size), 'lower');
 }

@@ -2,12 +2,13 @@ import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { everydayPattern, fullPattern, patternOf } from '../../core/rhythm/arbitrary.test-helper.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
+import { placePattern } from '../../core/rhythm/place.ts';
 import type { Fonts } from '../fonts.ts';
 import { testFonts } from '../fonts.test-helper.ts';
 import { layoutRuler } from '../layout.ts';
 import { layoutPaper } from '../paperLayout.ts';
 import { Strokes, measureWith } from '../strokes.ts';
-import { type RulerSize, type RulerSystem, ZOOM } from '../system.ts';
+import { type RulerSize, type RulerSystem, ZOOM, withPlaced } from '../system.ts';
 import { LINE_Y, engraveOn } from './engrave.ts';
 import { type Box, type Drawn, described, readDrawing } from './readDrawing.test-helper.ts';
 
@@ -88,6 +89,37 @@ describe('a page of patterns', () => {
     expect(words.map(({ sign }) => sign)).toEqual(['G', 'la', 'harbour']);
     [0, 2, 4].forEach((at, k) => expect(middle(words[k]!)).toBeCloseTo(middle(events[at]!), 0));
     for (const { top } of words) expect(top).toBeGreaterThan(5);
+  });
+});
+
+describe('two parts on one line', () => {
+  const both = (upper: string, lower: string) => {
+    const { systems, scale } = layoutRuler(patternOf(upper), 1200, 'desk');
+    const below = withPlaced(systems[0]!, placePattern(patternOf(lower)), { scale, size: 'desk' });
+    const context = new Strokes(fonts, 0, 0);
+    engraveOn(context, systems[0]!, 'desk', { lower: below });
+    return readDrawing(context.shapes, ZOOM.desk, LINE_Y);
+  };
+
+  it('have their stems, beams and dots up and down, and rests above and below the line', () => {
+    const { beams, dots, events, numbers } = both('4/4 e e (q) q. e', '4/4 (q) e e q. (e)');
+    expect(beams.map(({ top }) => Math.sign(top))).toEqual([-1, 1]);
+    expect(dots.map(({ top }) => Math.sign(top)).sort()).toEqual([-1, 1]);
+    const rests = events.filter(({ top, bottom }) => Math.abs(top + bottom) > 20).map(({ top }) => Math.sign(top));
+    expect(rests.toSorted()).toEqual([-1, 1, 1]);
+    expect(numbers).toEqual([]);
+    expect(both('4/4 3{e e e} h.', '4/4 3{q q q} h').numbers.map(({ top }) => Math.sign(top))).toEqual([-1, 1]);
+  });
+
+  it('share a head where it is the same, and have two side by side where it is not', () => {
+    const lefts = ({ events }: Drawn) => events.map(({ left }) => Math.round(left));
+    const same = lefts(both('4/4 q q h', '4/4 q q h'));
+    expect(new Set(same).size).toBe(3);
+    const other = both('4/4 q q h', '4/4 h h').events;
+    expect(new Set(lefts({ events: other } as Drawn)).size).toBe(4);
+    for (const a of other)
+      for (const b of other) if (a.sign !== b.sign) expect(a.right <= b.left + 1 || b.right <= a.left + 1).toBe(true);
+    expect(new Set(lefts(both('4/4 q. e h', '4/4 q q h'))).size).toBe(5);
   });
 });
 

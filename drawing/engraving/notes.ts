@@ -28,21 +28,30 @@ const TIE_BEFORE = 20;
 /** Labels stand under heads and ties. */
 const LABEL = { points: 9, down: 25 } as const;
 
+/** Alone on its line; or one of two on it, with its stems up or down. */
+export type Voice = 'alone' | 'upper' | 'lower';
+/** Rests of two parts on one line stand above and below it; alone, and the notes, on it. */
+const REST_KEYS: Readonly<Record<Voice, string>> = { alone: 'b/4', upper: 'e/5', lower: 'f/4' };
+const STEMS: Readonly<Record<Voice, 1 | -1>> = { alone: 1, upper: 1, lower: -1 };
+/** Ties stand on the side of the heads; of two parts on the side of the stems, away from the other one's. */
+const TIES: Readonly<Record<Voice, 1 | -1>> = { alone: 1, upper: -1, lower: 1 };
+
 /** The notes of a measure as the engraver has them, and which of them are left out. */
 export interface MeasureNotes {
   readonly placed: PlacedMeasure;
   readonly notes: readonly StaveNote[];
+  readonly voice: Voice;
   readonly isOut: (event: number) => boolean;
 }
 
-function noteOf(event: PlacedEvent): StaveNote {
+function noteOf(event: PlacedEvent, voice: Voice): StaveNote {
   const { base, dots } = event.wholeMeasure ? { base: 'w' as const, dots: 0 } : event.value;
   const rest = event.kind === 'rest';
   return new StaveNote({
-    keys: ['b/4'],
+    keys: [rest ? REST_KEYS[voice] : 'b/4'],
     duration: `${DURATION[base]}${rest ? 'r' : ''}`,
     dots,
-    stemDirection: 1,
+    stemDirection: STEMS[voice],
   });
 }
 
@@ -63,16 +72,20 @@ export function measureNotes(
   stave: Stave,
   zoom: number,
   isOut: (event: number) => boolean,
+  voice: Voice,
 ): MeasureNotes {
-  const notes = placed.events.map(noteOf);
+  const notes = placed.events.map((event) => noteOf(event, voice));
   notes.forEach((note, i) => standAt(note, stave, xs[i]! / zoom));
-  return { placed, notes, isOut };
+  return { placed, notes, isOut, voice };
 }
 
 /** Notes, rests, dots, beams and the numbers of tuplets. */
-export function drawNotes(context: RenderContext, { placed, notes, isOut }: MeasureNotes, y: number): void {
+export function drawNotes(context: RenderContext, measure: MeasureNotes, y: number): void {
+  const { placed, notes, isOut, voice } = measure;
   const joined = beamsOf(placed, notes, isOut);
-  const tuplets = tupletSigns(placed, notes);
+  // In the space above the line; of the lower of two parts in the one below.
+  const dotsY = voice === 'lower' ? y + DOTS.up : y - DOTS.up;
+  const tuplets = tupletSigns(measure);
   notes.forEach((note, i) => {
     if (!isOut(i)) note.setContext(context).draw();
   });
@@ -81,11 +94,12 @@ export function drawNotes(context: RenderContext, { placed, notes, isOut }: Meas
   for (const tuplet of tuplets) tuplet.setContext(context).draw();
   placed.events.forEach((event, i) => {
     const note = notes[i]!;
-    if (event.value.dots > 0 && !event.wholeMeasure && !isOut(i)) drawDots(context, event, note, beamed.has(note), y);
+    if (event.value.dots > 0 && !event.wholeMeasure && !isOut(i))
+      drawDots(context, event, note, beamed.has(note), dotsY);
   });
 }
 
-/** Dots stand in the space above the line, one after the other, right of a flag where there is one. */
+/** Dots stand one after the other, right of a flag where there is one. @param y  of their space */
 function drawDots(context: RenderContext, event: PlacedEvent, note: StaveNote, beamed: boolean, y: number): void {
   const { base, dots } = event.value;
   const rest = event.kind === 'rest';
@@ -94,7 +108,7 @@ function drawDots(context: RenderContext, event: PlacedEvent, note: StaveNote, b
   const from = middleX(note) + half + flag + DOTS.before;
   context.save();
   context.setFont(MUSIC_FONT, SIGN_POINTS, '');
-  for (let i = 0; i < dots; i++) context.fillText(DOT, from + i * DOT_STEP, y - DOTS.up);
+  for (let i = 0; i < dots; i++) context.fillText(DOT, from + i * DOT_STEP, y);
   context.restore();
 }
 
@@ -136,7 +150,7 @@ function isBreak([, one]: readonly BeamSign[], next: readonly BeamSign[] = []): 
   return one !== undefined && next.length > 1 && (one === 'end' || one.endsWith('hook'));
 }
 
-function tupletSigns(placed: PlacedMeasure, notes: readonly StaveNote[]): Tuplet[] {
+function tupletSigns({ placed, notes, voice }: MeasureNotes): Tuplet[] {
   const { events } = placed;
   return tupletsOf(events).map((place) => {
     const members = notes.filter((_, i) => events[i]!.tuplet === place);
@@ -145,7 +159,7 @@ function tupletSigns(placed: PlacedMeasure, notes: readonly StaveNote[]): Tuplet
       notesOccupied: place.m,
       ratioed: place.n !== 3 && place.m !== 2,
       bracketed: !isBeamedWhole(placed, place),
-      location: 1,
+      location: STEMS[voice],
     });
   });
 }
@@ -153,20 +167,26 @@ function tupletSigns(placed: PlacedMeasure, notes: readonly StaveNote[]): Tuplet
 /** The ties into the notes of a measure, and out of the last one of a line. */
 export function drawTies(
   context: RenderContext,
-  { placed: { events }, notes, isOut }: MeasureNotes,
+  { placed: { events }, notes, isOut, voice }: MeasureNotes,
   before: MeasureNotes | undefined,
   isLast: boolean,
 ): void {
   events.forEach((event, i) => {
-    if (event.kind === 'tied' && !isOut(i)) drawTie(context, notes[i - 1] ?? before?.notes.at(-1), notes[i]);
+    if (event.kind === 'tied' && !isOut(i))
+      drawTie(context, notes[i - 1] ?? before?.notes.at(-1), notes[i], TIES[voice]);
   });
   const goesOn = isLast && events.at(-1)?.tiedToNext && !isOut(events.length - 1);
-  if (goesOn) drawTie(context, notes.at(-1), undefined);
+  if (goesOn) drawTie(context, notes.at(-1), undefined, TIES[voice]);
 }
 
-function drawTie(context: RenderContext, from: StaveNote | undefined, to: StaveNote | undefined): void {
+function drawTie(
+  context: RenderContext,
+  from: StaveNote | undefined,
+  to: StaveNote | undefined,
+  direction: 1 | -1,
+): void {
   const tie = new StaveTie({ firstNote: from ?? null, lastNote: to ?? null, firstIndexes: [0], lastIndexes: [0] });
-  tie.setDirection(1);
+  tie.setDirection(direction);
   tie.setContext(context);
   if (from && to) {
     tie.draw();
@@ -176,7 +196,7 @@ function drawTie(context: RenderContext, from: StaveNote | undefined, to: StaveN
   const note = (from ?? to)!;
   const firstX = from ? from.getTieRightX() : note.getTieLeftX() - TIE_BEFORE;
   const lastX = from ? firstX + TIE_BEFORE : note.getTieLeftX();
-  tie.renderTie({ direction: 1, firstX, lastX, firstYs: note.getYs(), lastYs: note.getYs() });
+  tie.renderTie({ direction, firstX, lastX, firstYs: note.getYs(), lastYs: note.getYs() });
 }
 
 /** Letters and words that stand on notes, under them. */

@@ -7,7 +7,7 @@ import { type TermStep, spread } from '../../core/planning/term.ts';
 import { type Random, randomFrom } from '../../core/random.ts';
 import { type SimulatedChild, simulateTake } from '../../core/judging/simulatedChild.ts';
 import { parseRhythm } from '../../core/rhythm/text.ts';
-import { CLASSES, type DemoClass, PATTERNS, TEACHER, TEMPOS, WEEKS } from '../../demo/school.ts';
+import { CLASSES, type DemoClass, PATTERNS, PATTERNS_IN_PARTS, TEACHER, TEMPOS, WEEKS } from '../../demo/school.ts';
 import { type Database, openDatabase } from '../../server/database.ts';
 import { judgedColumns } from '../../server/judging/judgedColumns.ts';
 import { migrateDatabase } from '../../server/migrate.ts';
@@ -131,6 +131,15 @@ async function fill(db: Database, now: number): Promise<void> {
     await addTeacher(tx as unknown as Database, { id: teacherId, name: TEACHER.name, passwordHash });
     await makeAdministrator(tx as unknown as Database, teacherId);
     await tx.insert(patterns).values(rows);
+    await tx.insert(patterns).values(
+      PATTERNS_IN_PARTS.map((pattern, i) => ({
+        id: uuid(),
+        teacherId,
+        ...pattern,
+        folder: 'In parts',
+        position: now + i,
+      })),
+    );
     for (const [i, demo] of CLASSES.entries()) {
       const classId = uuid();
       const random = randomFrom(SEED + i);

@@ -1,23 +1,26 @@
-import { barCheck } from '../../core/rhythm/barCheck.ts';
-import { barTroubleText } from '../../core/wording/troubles.ts';
+import { type Score, checkParts } from '../../core/rhythm/score.ts';
+import { parseScore } from '../../core/rhythm/scoreText.ts';
+import { partBarTrouble } from '../../core/wording/partTroubles.ts';
 import { PLAIN_VOICE } from '../../core/wording/voice.ts';
-import type { Pattern } from '../../core/rhythm/pattern.ts';
-import { errorSentence, parseRhythm } from '../../core/rhythm/text.ts';
+import { errorSentence } from '../../core/rhythm/text.ts';
 import { Problem } from '../problem.ts';
 
-/** Reads a rhythm text that is to be kept; what cannot be read, or does not add up, is said with its place. */
-export function readPatternText(text: string, field: string): Pattern {
-  const parsed = parseRhythm(text);
+/**
+ * Reads a rhythm text that is to be kept, in one or several parts; what cannot be read, or does not add up, is said
+ * with its place.
+ */
+export function readPatternText(text: string, field: string): Score {
+  const parsed = parseScore(text);
   if (!parsed.ok)
     throw new Problem(422, 'unreadable-rhythm', `The rhythm cannot be read: ${errorSentence(parsed.at)}.`, {
       field,
       at: parsed.at,
     });
-  const wrong = barCheck(parsed.pattern)
-    .map((report) => barTroubleText(report, PLAIN_VOICE.naming))
+  const wrong = checkParts(parsed.score)
+    .map((report) => partBarTrouble(report, PLAIN_VOICE.naming))
     .find((sentence) => sentence !== undefined);
   if (wrong) throw new Problem(422, 'bar-check', `The rhythm does not add up: ${wrong}.`, { field });
-  return parsed.pattern;
+  return parsed.score;
 }
 
 /** Others are answered in between: a long text takes some twenty milliseconds to read. */

@@ -75,6 +75,9 @@ export default function TakeOut({ patterns, name, counts }: TakeOutProps) {
       <Button disabled={making || patterns.length === 0} onClick={() => void save()}>
         {making ? 'Making it …' : patterns.length > 1 ? `Save ${patterns.length} patterns` : 'Save the file'}
       </Button>
+      {!format.parts && patterns.some(({ score }) => score !== undefined) && (
+        <p className="take-out-note">Of several parts this holds the first alone.</p>
+      )}
       {problem && <Notice problem={problem} />}
     </div>
   );

@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { parseRhythm } from '../../core/rhythm/text.ts';
+import { parseScore } from '../../core/rhythm/scoreText.ts';
 import { useCurrentClass } from '../domain/currentClass.ts';
 import { useCounts, useLanes } from '../ruler/LaneChooser.tsx';
 import { Ruler } from '../ruler/Ruler.tsx';
@@ -16,13 +16,16 @@ export function BoardRuler({ text }: { readonly text: string }) {
   const currentClass = useCurrentClass();
   const { lanes } = useLanes();
   const [step] = BOARD_STEP.use();
-  const read = useMemo(() => parseRhythm(text), [text]);
+  const read = useMemo(() => parseScore(text), [text]);
   const counts = useCounts(lanes, currentClass);
   if (!read.ok) return <p>This pattern cannot be read. Open it under Patterns and mend its text.</p>;
-  const { notes, strips, hands, feet } = lanes;
+  const { notes, strips, hands, feet, oneLine } = lanes;
+  const { parts } = read.score;
   return (
     <Ruler
-      pattern={read.pattern}
+      pattern={parts[0]!.pattern}
+      parts={parts}
+      oneLine={oneLine}
       size="board"
       fit
       fitBy={STEPS.each ** step}

@@ -21,6 +21,8 @@ export interface Lanes {
   readonly schools: readonly CountingSystemId[];
   readonly rests: RestStyle | undefined;
   readonly size: RulerSize;
+  /** Two parts have one line of notes. */
+  readonly oneLine: boolean;
 }
 
 const USUAL_SCHOOLS: readonly CountingSystemId[] = ['numbers', 'ta'];
@@ -37,6 +39,7 @@ function lanesFrom(kept: unknown): Lanes {
       : USUAL_SCHOOLS,
     rests: REST_STYLES.find((style) => style === found.rests),
     size: found.size === 'board' ? 'board' : 'desk',
+    oneLine: found.oneLine === true,
   };
 }
 
@@ -74,7 +77,11 @@ const RESTS: readonly (readonly [RestStyle | typeof NONE, string])[] = [
   ...REST_STYLES.map((style) => [style, `Rests ${REST_NAMES[style]}`] as const),
 ];
 
-export function LaneChooser({ lanes, set }: ReturnType<typeof useLanes>) {
+export function LaneChooser({
+  lanes,
+  set,
+  parts = 1,
+}: ReturnType<typeof useLanes> & { readonly parts?: number | undefined }) {
   const chooseSchool = (place: number, id: CountingSystemId | typeof NONE) => {
     const schools: (CountingSystemId | undefined)[] = [lanes.schools[0], lanes.schools[1]];
     schools[place] = id === NONE ? undefined : id;
@@ -116,6 +123,15 @@ export function LaneChooser({ lanes, set }: ReturnType<typeof useLanes>) {
         checked={lanes.size === 'board'}
         onChange={(event) => set({ size: event.target.checked ? 'board' : 'desk' })}
       />
+      {parts === 2 && (
+        <Form.Check
+          type="switch"
+          id="lane-one-line"
+          label="Both parts on one line"
+          checked={lanes.oneLine}
+          onChange={(event) => set({ oneLine: event.target.checked })}
+        />
+      )}
     </div>
   );
 }

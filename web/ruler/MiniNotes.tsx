@@ -1,5 +1,10 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
+import { placePattern } from '../../core/rhythm/place.ts';
+import type { Part } from '../../core/rhythm/score.ts';
+import { layoutRuler } from '../../drawing/layout.ts';
+import { NOTES_HEIGHTS } from '../../drawing/heights.ts';
+import { type RulerSystem, withPlaced } from '../../drawing/system.ts';
 import { NotesLane } from './NotesLane.tsx';
 import { layoutPaper } from '../../drawing/paperLayout.ts';
 import './ruler.scss';
@@ -11,21 +16,46 @@ export const BEFORE = 34;
 
 interface MiniNotesProps {
   readonly pattern: Pattern;
+  /** Several that sound together stand one under the other, on one axis. */
+  readonly parts?: readonly Part[];
   /** All of it, drawn at once, in sight or not: for paper. */
   readonly whole?: boolean;
 }
 
+const CARD = { size: 'card', width: WIDTH, before: BEFORE } as const;
+
+/** The lines of a score, each a system of every part. */
+function scoreLines(parts: readonly Part[]): RulerSystem[][] {
+  const placed = parts.map(({ pattern }) => placePattern(pattern));
+  const beside = placed.slice(1).map((own) => ({ placed: own }));
+  const { systems, scale } = layoutRuler(parts[0]!.pattern, WIDTH, 'card', [], undefined, beside);
+  return systems.map((system) => placed.map((own) => withPlaced(system, own, { scale, size: 'card' })));
+}
+
 /** A pattern at a glance, small: its first line of notes, or all of them. */
-export function MiniNotes({ pattern, whole = false }: MiniNotesProps) {
+export function MiniNotes({ pattern, parts, whole = false }: MiniNotesProps) {
   const [ref, inSight] = useSeen();
+  const several = parts !== undefined && parts.length > 1;
   const seen = whole || inSight;
-  const systems = useMemo(() => layoutPaper(pattern, { size: 'card', width: WIDTH, before: BEFORE }), [pattern]);
+  const lines = useMemo(
+    () => (several ? scoreLines(parts) : layoutPaper(pattern, CARD).map((system) => [system])),
+    [pattern, several, parts],
+  );
   return (
-    <div ref={ref} className={`mini-notes ${systems.length > 1 && !whole ? 'mini-notes-more' : ''}`} aria-hidden>
+    <div ref={ref} className={`mini-notes ${lines.length > 1 && !whole ? 'mini-notes-more' : ''}`} aria-hidden>
       {seen &&
-        systems
-          .slice(0, whole ? systems.length : 1)
-          .map((system, i) => <NotesLane key={i} system={system} size="card" />)}
+        lines
+          .slice(0, whole ? lines.length : 1)
+          .flatMap((systems, i) =>
+            systems.map((system, k) => (
+              <NotesLane
+                key={`${i}-${k}`}
+                system={system}
+                size="card"
+                barsDown={k === 0 ? (systems.length - 1) * NOTES_HEIGHTS.card : 0}
+              />
+            )),
+          )}
     </div>
   );
 }

@@ -26,16 +26,25 @@ function useEngraver(): Engraver | undefined {
   return engraver;
 }
 
-export function NotesLane({ system, size }: { system: RulerSystem; size: RulerSize }) {
+interface NotesProps {
+  readonly system: RulerSystem;
+  readonly size: RulerSize;
+  /** A second part on the same line, stems down. */
+  readonly lower?: RulerSystem | undefined;
+  /** Bar lines go on so far down: pixels. */
+  readonly barsDown?: number | undefined;
+}
+
+export function NotesLane({ system, size, lower, barsDown = 0 }: NotesProps) {
   const engraver = useEngraver();
   const element = useRef<HTMLDivElement>(null);
   // What is drawn depends on nothing else: a line is drawn again only when this changes.
-  const key = `${systemKey(system)} ${size}`;
+  const key = `${systemKey(system)} ${size} ${barsDown} ${lower ? systemKey(lower) : ''}`;
   useEffect(() => {
     const here = element.current;
     if (!engraver || !here) return;
     here.replaceChildren();
-    engraver.engrave(here, system, size);
+    engraver.engrave(here, system, size, { barsDown, lower });
     // Everything the drawing shows is in the key.
     // oxlint-disable-next-line react/exhaustive-deps
   }, [engraver, key]);

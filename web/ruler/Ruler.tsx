@@ -5,23 +5,32 @@ import type { Bracket } from '../../contract/pattern.ts';
 import { type Fade, hasCounts } from '../../core/leading/fading.ts';
 import { handsOf } from '../../core/leading/hands.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
+import type { Part } from '../../core/rhythm/score.ts';
 import { placePattern } from '../../core/rhythm/place.ts';
 import { BeatsLane } from './BeatsLane.tsx';
 import { BracketsLane } from './BracketsLane.tsx';
 import type { HeardMark } from './HeardLane.tsx';
 import { MarksLane, hasMarks } from './MarksLane.tsx';
 import { SoundLane, type SoundOnRuler } from './SoundLane.tsx';
+import { type PartGroup, PartLanes } from './PartLanes.tsx';
 import { type CountsLane, HANDS, Lane, type OnPick, SystemLanes } from './SystemLanes.tsx';
 import { type FittedRuler, fitRulerBy, linesHeight } from '../../drawing/fit.ts';
 import { COUNTS_HEIGHTS, HEARD_HEIGHTS, MARKS_HEIGHTS, NOTES_HEIGHTS, STRIPS_HEIGHTS } from '../../drawing/heights.ts';
-import { type RulerLayout, layoutRuler } from '../../drawing/layout.ts';
+import { type PartBeside, type RulerLayout, layoutRuler } from '../../drawing/layout.ts';
 import type { RulerSize, RulerSystem } from '../../drawing/system.ts';
 import { useHeight } from './useHeight.ts';
 import { useWidth } from './useWidth.ts';
 import './ruler.scss';
 
 export interface RulerProps {
+  /** Of several parts the first one's. */
   readonly pattern: Pattern;
+  /** All parts that sound together, where there are several: a group of lanes each. */
+  readonly parts?: readonly Part[] | undefined;
+  /** Two parts have one line of notes, with stems up and down. */
+  readonly oneLine?: boolean;
+  /** Indices of parts that rest while the others go. */
+  readonly resting?: readonly number[];
   readonly size?: RulerSize;
   /** The counts to show, one lane each, in order. */
   readonly counts?: readonly CountOptions[];
@@ -81,6 +90,7 @@ function letters(lanes: readonly CountsLane[], ofHand?: number): number[][] {
 /** From this width on a board is a large one, pixels. */
 const WALL_WIDTH = 1500;
 const NO_COUNTS: readonly CountOptions[] = [];
+const NONE: readonly number[] = [];
 /** Pixels between two lines that are fitted; the style sheet says the same. */
 const BETWEEN = 10;
 /** Letters that the drawn sign of a hand is wide. */
@@ -88,28 +98,30 @@ const SIGN_LETTERS = 1.2;
 /** Words of the hands give way to signs where all could be so much larger. */
 const WORTH_SIGNS = 1.15;
 
-/** The written lanes under the notes. */
-function useLanes({ pattern, counts = NO_COUNTS, countNames, hands = false }: RulerProps) {
+/** The written lanes of each part under its notes. */
+function useGroups({ pattern, parts, counts = NO_COUNTS, countNames, hands = false }: RulerProps): PartGroup[] {
   const names = countNames?.join('\n');
-  const lanes = useMemo(
-    () => counts.map((options, i) => countsLane(pattern, options, names?.split('\n')[i])),
-    [pattern, counts, names],
-  );
-  const allLanes = useMemo(
-    () => (hands ? [...lanes, { name: HANDS, measures: handsOf(pattern) }] : lanes),
-    [hands, lanes, pattern],
-  );
-  return { lanes, allLanes };
+  return useMemo(() => {
+    const several = parts !== undefined && parts.length > 1;
+    // Of several parts each has its words once: more of them nobody reads.
+    const own = several ? counts.slice(0, 1) : counts;
+    const all = several ? parts : [{ name: '', pattern }];
+    return all.map(({ name, pattern: one }) => {
+      const spoken = own.map((options, i) => countsLane(one, options, names?.split('\n')[i]));
+      const lanes = hands ? [...spoken, { name: HANDS, measures: handsOf(one) }] : spoken;
+      return { name, pattern: one, placed: placePattern(one), spoken, lanes };
+    });
+  }, [pattern, parts, counts, names, hands]);
 }
 
 /** Pixels of all lanes of one line. */
-function lineHeight(
-  { notes = true, strips = true, feet, brackets, pattern, heard }: RulerProps,
-  lanes: number,
-): number {
+function lineHeight(props: RulerProps, groups: readonly PartGroup[]): number {
+  const { notes = true, strips = true, feet, brackets, pattern, heard, oneLine } = props;
   const marks = hasMarks(pattern) ? MARKS_HEIGHTS.board : 0;
+  const lanes = groups.reduce((sum, group) => sum + group.lanes.length, 0);
   const written = lanes + (feet ? 1 : 0) + (brackets && brackets.length > 0 ? 1 : 0);
-  const drawn = (notes ? NOTES_HEIGHTS.board : 0) + (strips ? STRIPS_HEIGHTS.board : 0);
+  const lines = oneLine && groups.length === 2 ? 1 : groups.length;
+  const drawn = (notes ? NOTES_HEIGHTS.board * lines : 0) + (strips ? STRIPS_HEIGHTS.board * groups.length : 0);
   return marks + drawn + written * COUNTS_HEIGHTS.board + (heard ? HEARD_HEIGHTS.board : 0);
 }
 
@@ -122,29 +134,35 @@ interface Drawn extends Omit<FittedRuler, 'seen'> {
 }
 
 /** The lines on which everything stands, and how large they are. */
-function useLayout(props: RulerProps, allLanes: readonly CountsLane[], width: number, height: number) {
+function useLayout(props: RulerProps, groups: readonly PartGroup[], width: number, height: number) {
   const { pattern, size = 'desk', fit = false, fitBy = 1 } = props;
-  const line = lineHeight(props, allLanes.length);
+  const line = lineHeight(props, groups);
   return useMemo((): Drawn | undefined => {
     if (width === 0 || (fit && height === 0)) return undefined;
-    const room = letters(allLanes);
+    const roomOf = (ofHand?: number) => {
+      const [tokens = [], ...others] = groups.map(({ lanes }) => letters(lanes, ofHand));
+      const beside = others.map((own, i): PartBeside => ({ placed: groups[i + 1]!.placed, tokens: own }));
+      return { tokens, beside };
+    };
+    const room = roomOf();
     if (fit) {
-      const fitted = (tokens: number[][]) =>
-        fitRulerBy(fitBy, pattern, { width, height, line, between: BETWEEN, tokens }, window.innerHeight);
+      const fitted = (own: typeof room) =>
+        fitRulerBy(fitBy, pattern, { width, height, line, between: BETWEEN, ...own }, window.innerHeight);
       const words = fitted(room);
-      const signs = allLanes.some(isHands) ? fitted(letters(allLanes, SIGN_LETTERS)) : words;
+      const signs = groups.some(({ lanes }) => lanes.some(isHands)) ? fitted(roomOf(SIGN_LETTERS)) : words;
       const handSigns = signs.zoom > words.zoom * WORTH_SIGNS;
       const { layout, zoom, seen } = handSigns ? signs : words;
       const seenHeight = linesHeight(seen, { line, between: BETWEEN }, zoom);
       return { layout, zoom, handSigns, height: seenHeight, scrolls: seen < layout.systems.length };
     }
     const as = (layout: RulerLayout): Drawn => ({ layout, zoom: 1, handSigns: false });
-    const usual = layoutRuler(pattern, width, size, room);
+    const laid = (wanted: RulerSize) => layoutRuler(pattern, width, wanted, room.tokens, undefined, room.beside);
+    const usual = laid(size);
     if (size !== 'board' || width < WALL_WIDTH) return as(usual);
     // Larger still, where that does not push a measure onto a further line.
-    const larger = layoutRuler(pattern, width, 'wall', room);
+    const larger = laid('wall');
     return as(larger.systems.length > usual.systems.length ? usual : larger);
-  }, [pattern, width, height, size, fit, fitBy, line, allLanes]);
+  }, [pattern, width, height, size, fit, fitBy, line, groups]);
 }
 
 const isHands = ({ name }: CountsLane) => name === HANDS;
@@ -159,33 +177,52 @@ function faded(lane: CountsLane, fade: Fade): CountsLane[] {
   return [{ ...lane, measures: lane.measures.map((one, i) => (hasCounts(fade, i) ? one : { ...one, tokens: [] })) }];
 }
 
+const fadedGroup = (group: PartGroup, fade: Fade): PartGroup => ({
+  ...group,
+  lanes: group.lanes.flatMap((lane) => faded(lane, fade)),
+});
+
 /** The one axis of the app: time from left to right in exact beats, everything about the rhythm a lane on it. */
 export function Ruler(props: RulerProps) {
   const { pattern, notes = true, strips = true, feet = false, beats = true } = props;
   const { onPick, pickName = 'Explain', heard, heardNotes, sound, overlay, brackets, numbers, fade = 'all' } = props;
   const [ref, width] = useWidth();
-  const { lanes, allLanes } = useLanes(props);
-  const drawn = useLayout(props, allLanes, width, useHeight(ref, props.fit === true));
+  const groups = useGroups(props);
+  const drawn = useLayout(props, groups, width, useHeight(ref, props.fit === true));
   const layout = drawn?.layout;
   const size = layout?.size ?? props.size ?? 'desk';
   const marks = useMemo(() => hasMarks(pattern), [pattern]);
   const heardPlaced = useMemo(() => heardNotes && placePattern(heardNotes), [heardNotes]);
-  const lanesLeft = useMemo(() => allLanes.flatMap((lane) => faded(lane, fade)), [allLanes, fade]);
+  const left = useMemo(() => groups.map((group) => fadedGroup(group, fade)), [groups, fade]);
   const handSigns = drawn?.handSigns === true;
-  const shown = { size, handSigns, notes, strips, beats, feet, lanes: lanesLeft, onPick, pickName, heard, heardPlaced };
+  const shown = { size, handSigns, notes, strips, beats, feet, onPick, pickName };
   return (
     <div ref={ref} className={`ruler ruler-${size} ${props.fit ? 'ruler-fit' : ''}`} data-ruler>
-      {lanes.map(({ name, measures, refused }, i) => (
-        <p key={i} className={refused ? 'ruler-refused' : 'visually-hidden'}>
-          {name}: {refused ?? plainCounts(measures)}
-        </p>
-      ))}
+      <PlainCounts groups={groups} />
       <Lines drawn={drawn}>
         {layout?.systems.map((system, i) => (
           <div key={i} className="ruler-system">
             {brackets && <BracketsLane system={system} size={size} scale={layout.scale} {...{ brackets, numbers }} />}
             {marks && <MarksLane system={system} size={size} numbers={numbers} />}
-            <SystemLanes system={system} scale={layout.scale} {...shown} />
+            {left.length === 1 ? (
+              <SystemLanes
+                system={system}
+                scale={layout.scale}
+                {...shown}
+                lanes={left[0]!.lanes}
+                heard={heard}
+                heardPlaced={heardPlaced}
+              />
+            ) : (
+              <PartLanes
+                system={system}
+                scale={layout.scale}
+                shown={shown}
+                groups={left}
+                oneLine={props.oneLine === true}
+                resting={props.resting ?? NONE}
+              />
+            )}
             {fade === 'beats' && (
               <Lane
                 name="Beats"
@@ -203,6 +240,17 @@ export function Ruler(props: RulerProps) {
         ))}
       </Lines>
     </div>
+  );
+}
+
+/** The counts of each part for those who do not see them drawn, and why one cannot be counted. */
+function PlainCounts({ groups }: { groups: readonly PartGroup[] }) {
+  return groups.map((group, g) =>
+    group.spoken.map(({ name, measures, refused }, i) => (
+      <p key={`${g}-${i}`} className={refused ? 'ruler-refused' : 'visually-hidden'}>
+        {group.name === '' ? name : `${group.name}, ${name}`}: {refused ?? plainCounts(measures)}
+      </p>
+    )),
   );
 }
 

@@ -6,6 +6,7 @@ import { footOn } from '../../core/leading/hands.ts';
 import { BeatsLane } from './BeatsLane.tsx';
 import { HeardLane, type HeardMark } from './HeardLane.tsx';
 import { NotesLane } from './NotesLane.tsx';
+import { PartFigure } from './PartFigure.tsx';
 import { StripsLane } from './StripsLane.tsx';
 import { TokensLane } from './TokensLane.tsx';
 import {
@@ -27,7 +28,15 @@ export interface CountsLane {
 }
 
 /** A note or rest that was pressed: measure among the placed ones, event in it. */
-export type OnPick = (picked: { measure: number; event: number }) => void;
+export type OnPick = (picked: { measure: number; event: number; part?: number }) => void;
+
+/** One of several parts on the ruler. */
+export interface PartShown {
+  readonly index: number;
+  readonly name: string;
+  /** Where two share the line of notes, it is nobody's own. */
+  readonly sharesLine: boolean;
+}
 
 interface SystemProps {
   readonly system: RulerSystem;
@@ -43,6 +52,11 @@ interface SystemProps {
   readonly lanes: readonly CountsLane[];
   readonly heard: readonly HeardMark[] | undefined;
   readonly heardPlaced: readonly PlacedMeasure[] | undefined;
+  readonly part?: PartShown | undefined;
+  /** Of the next part, on the same line of notes with its stems down. */
+  readonly lower?: RulerSystem | undefined;
+  /** Bar lines go on so far down, through the parts below: pixels. */
+  readonly barsDown?: number;
 }
 
 /** The lane of what the hands do. */
@@ -63,8 +77,9 @@ const SHOWN = new WeakMap<SystemProps, string>();
 function shown(props: SystemProps): string {
   const known = SHOWN.get(props);
   if (known !== undefined) return known;
-  const { system, scale, size, handSigns, notes, strips, beats, feet, lanes } = props;
+  const { system, scale, size, handSigns, notes, strips, beats, feet, lanes, part, lower, barsDown } = props;
   let key = `${systemKey(system)} ${scale} ${size} ${handSigns} ${notes} ${strips} ${beats} ${feet}`;
+  if (part) key += ` ${part.index} ${part.sharesLine} ${barsDown} ${part.name}\n${lower ? systemKey(lower) : ''}`;
   for (const { name, measures } of lanes) {
     key += `\n${name}`;
     for (const { index } of system.measures) {
@@ -92,19 +107,31 @@ export const SystemLanes = memo(
     pickName,
     heard,
     heardPlaced,
+    part,
+    lower,
+    barsDown,
   }: SystemProps) {
     const where = { system, size, scale };
+    const own = part && <PartName name={part.name} index={part.index} />;
+    const isNamed = notes && part?.sharesLine === false;
+    const first = strips ? 'strips' : 'counts';
+    const nameAt = (lane: 'strips' | 'counts', usual: string) => (part ? !isNamed && lane === first && own : usual);
     return (
       <>
         {beats && <BeatLines system={system} scale={scale} />}
-        {notes && <Lane name="Notes" content={<NotesLane {...where} />} />}
-        {strips && <Lane name="Strips" content={<StripsLane {...where} />} />}
+        {notes && (
+          <Lane
+            name={part ? isNamed && own : 'Notes'}
+            content={<NotesLane {...where} lower={lower} barsDown={barsDown} />}
+          />
+        )}
+        {strips && <Lane name={nameAt('strips', 'Strips')} content={<StripsLane {...where} part={part?.index} />} />}
         {lanes.map(
           ({ name, measures }, k) =>
             measures.length > 0 && (
               <Lane
                 key={k}
-                name={name}
+                name={nameAt('counts', name)}
                 content={
                   <TokensLane {...where} measures={measures} name={name} handSigns={handSigns && name === HANDS} />
                 }
@@ -119,7 +146,7 @@ export const SystemLanes = memo(
             content={<NotesLane {...where} system={withPlaced(system, heardPlaced, where)} />}
           />
         )}
-        {onPick && <PickLane system={system} scale={scale} onPick={onPick} name={pickName} />}
+        {onPick && <PickLane system={system} scale={scale} onPick={onPick} name={pickName} part={part?.index} />}
       </>
     );
   },
@@ -136,11 +163,13 @@ function PickLane({
   scale,
   name,
   onPick,
+  part,
 }: {
   system: RulerSystem;
   scale: number;
   name: string;
-  onPick: (picked: { measure: number; event: number }) => void;
+  onPick: OnPick;
+  part: number | undefined;
 }) {
   return (
     <div className="pick-lane">
@@ -151,7 +180,7 @@ function PickLane({
             type="button"
             aria-label={`${name} measure ${measure.placed.number}, sign ${i + 1}`}
             style={{ left: xOf(measure, event.onset, scale) - 8, width: toNumber(event.length) * scale - 4 }}
-            onClick={() => onPick({ measure: measure.index, event: i })}
+            onClick={() => onPick({ measure: measure.index, event: i, ...(part === undefined ? {} : { part }) })}
           />
         )),
       )}
@@ -159,18 +188,30 @@ function PickLane({
   );
 }
 
-export function Lane({ name, content }: { name: string; content: ReactNode }) {
+/** A part: what it is called, and its figure. */
+function PartName({ name, index }: { name: string; index: number }) {
+  return (
+    <span className="part-name">
+      <PartFigure name={name} index={index} />
+      {name}
+    </span>
+  );
+}
+
+export function Lane({ name, content }: { name: ReactNode; content: ReactNode }) {
   return (
     <div className="lane">
-      <span className="lane-name" aria-hidden>
-        {name}
-      </span>
+      {name !== false && (
+        <span className="lane-name" aria-hidden>
+          {name}
+        </span>
+      )}
       {content}
     </div>
   );
 }
 
-function BeatLines({ system, scale }: { system: RulerSystem; scale: number }) {
+export function BeatLines({ system, scale }: { system: RulerSystem; scale: number }) {
   return (
     <svg className="beat-lines" width={system.width} height="100%" aria-hidden>
       {system.measures.map((measure) =>

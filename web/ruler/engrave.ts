@@ -1,5 +1,5 @@
 import { Renderer, VexFlow } from 'vexflow/core';
-import { engraveOn } from '../../drawing/engraving/engrave.ts';
+import { type Engraving, engraveOn } from '../../drawing/engraving/engrave.ts';
 import { MUSIC_FONT } from '../../drawing/engraving/fontNames.ts';
 import { NOTES_HEIGHTS } from '../../drawing/heights.ts';
 import type { RulerSize, RulerSystem } from '../../drawing/system.ts';
@@ -24,8 +24,8 @@ async function loadFont(): Promise<void> {
 }
 
 /** Draws the notes of one line into an empty element. */
-export function engrave(element: HTMLElement, system: RulerSystem, size: RulerSize): void {
+export function engrave(element: HTMLElement, system: RulerSystem, size: RulerSize, more: Engraving): void {
   const renderer = new Renderer(element as HTMLDivElement, Renderer.Backends.SVG);
   renderer.resize(system.width, NOTES_HEIGHTS[size]);
-  engraveOn(renderer.getContext(), system, size);
+  engraveOn(renderer.getContext(), system, size, more);
 }

@@ -1,6 +1,7 @@
 import { useCallback } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import type { SavedPattern } from '../../../contract/pattern.ts';
+import { parseScore } from '../../../core/rhythm/scoreText.ts';
 import { BOARD_STEP, BoardRuler, STEPS } from '../../leading/BoardRuler.tsx';
 import { openSecondWindow, useTellSecondWindow } from '../../leading/secondWindow.ts';
 import { KeyButtons, type KeyEntry } from '../../ui/KeyButtons.tsx';
@@ -53,6 +54,7 @@ function Board({ patterns, at, pattern }: BoardProps) {
     ['Smaller', '-', () => resize(-1)],
     ['Larger', '+', () => resize(1)],
     ...laneEntries(lanes, set),
+    ...(hasTwoParts(pattern.text) ? [oneLineEntry(lanes, set)] : []),
     ['Full screen', 'F', toggle],
     ['Second window', 'O', openSecondWindow],
     ['Close', 'Esc', leave],
@@ -82,6 +84,15 @@ function Board({ patterns, at, pattern }: BoardProps) {
 }
 
 const KEY_NAMES: Readonly<Record<string, string>> = { '←': 'ArrowLeft', '→': 'ArrowRight', Esc: 'Escape' };
+
+function hasTwoParts(text: string): boolean {
+  const read = parseScore(text);
+  return read.ok && read.score.parts.length === 2;
+}
+
+function oneLineEntry(lanes: Lanes, set: (change: Partial<Lanes>) => void): KeyEntry {
+  return ['One line', 'P', () => set({ oneLine: !lanes.oneLine }), lanes.oneLine];
+}
 
 function laneEntries(lanes: Lanes, set: (change: Partial<Lanes>) => void): KeyEntry[] {
   const some = lanes.schools.length > 0;

@@ -119,7 +119,7 @@ interface ItemProps {
   readonly onForward: (() => void) | undefined;
 }
 
-function Item({ shelved: { saved, pattern, soundsLike }, chosen, onChoose, onBack, onForward }: ItemProps) {
+function Item({ shelved: { saved, pattern, parts, soundsLike }, chosen, onChoose, onBack, onForward }: ItemProps) {
   const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: saved.id });
   const { title, folder } = saved;
   return (
@@ -136,7 +136,7 @@ function Item({ shelved: { saved, pattern, soundsLike }, chosen, onChoose, onBac
           <ArrowRight size={16} aria-hidden />
         </Button>
       </div>
-      {pattern && <MiniNotes pattern={pattern} />}
+      {pattern && <MiniNotes pattern={parts[0]!.pattern} parts={parts} />}
       {folder !== undefined && <span className="pattern-folder">{folder}</span>}
       {soundsLike !== undefined && <span className="pattern-like">Sounds like “{soundsLike}”</span>}
     </li>

@@ -1,6 +1,6 @@
 import { Check, TriangleAlert } from 'lucide-react';
 import { counted } from '../../../core/wording/plurals.ts';
-import { barTroubleText } from '../../../core/wording/troubles.ts';
+import { partBarTrouble } from '../../../core/wording/partTroubles.ts';
 import { type NamingId, capital, measureName } from '../../../core/wording/valueNames.ts';
 import type { DraftParse } from './patternDraft.ts';
 
@@ -8,16 +8,18 @@ import type { DraftParse } from './patternDraft.ts';
 const MORE = 3;
 
 /** Says which measure does not add up, and by how much. */
-export function BarCheckLine({ parse: { pattern, error, bars }, naming }: { parse: DraftParse; naming: NamingId }) {
-  if (!pattern || error) return <p className="bar-check" />;
-  const measures = bars.filter(({ number }) => number > 0).length;
+export function BarCheckLine({ parse: { score, error, bars }, naming }: { parse: DraftParse; naming: NamingId }) {
+  if (!score || error) return <p className="bar-check" />;
+  const { length } = score.parts;
+  const measures = bars.filter(({ number, part }) => number > 0 && part === score.parts[0]!.name).length;
   const count = counted(measures, measureName(naming), measureName(naming, true));
-  const [first, ...others] = bars.flatMap((bar) => barTroubleText(bar, naming) ?? []);
+  const [first, ...others] = bars.flatMap((bar) => partBarTrouble(bar, naming) ?? []);
   if (first === undefined) {
     return (
       <p className="bar-check bar-right" role="status">
         <Check size={20} aria-hidden /> {count}
-        {bars[0]?.verdict === 'pickup' ? ' after a pickup' : ''}, every one adds up
+        {bars[0]?.verdict === 'pickup' ? ' after a pickup' : ''}
+        {length > 1 ? ` in ${length} parts` : ''}, every one adds up
       </p>
     );
   }

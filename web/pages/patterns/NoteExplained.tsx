@@ -19,6 +19,8 @@ import { useKeys } from '../../ui/useKeys.ts';
 export interface Picked {
   readonly measure: number;
   readonly event: number;
+  /** Of several parts the how manieth. */
+  readonly part?: number;
 }
 
 interface NoteExplainedProps {
@@ -43,7 +45,7 @@ export function NoteExplained(props: NoteExplainedProps) {
   const placed = placePattern(pattern);
   const step = (by: 1 | -1) => () => {
     const next = neighbour(placed, picked, by);
-    if (next) onPick(next);
+    if (next) onPick({ ...picked, ...next });
   };
   useKeys({ ArrowRight: step(1), ArrowLeft: step(-1), Escape: onClose });
   const measure = placed[picked.measure];

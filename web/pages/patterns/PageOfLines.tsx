@@ -15,9 +15,12 @@ import { useKeys } from '../../ui/useKeys.ts';
 import { pageEdit, usualTitle } from './pageEdit.ts';
 import type { Shelved } from './shelf.ts';
 
-/** Several patterns put one under the other, to be read without stopping. @param shown  those that are looked for */
+/**
+ * Several patterns put one under the other, to be read without stopping; of one part each: a line is one line.
+ * @param shown  those that are looked for
+ */
 export function PageOfLines({ shown }: { shown: readonly Shelved[] }) {
-  const readable = shown.filter(({ pattern }) => pattern !== undefined);
+  const readable = shown.filter(({ parts }) => parts.length === 1);
   const [order, setOrder] = useState<readonly string[]>([]);
   const here = order.flatMap((id) => readable.find(({ saved }) => saved.id === id) ?? []);
   const turn = (id: string) =>

@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';
 import type { SavedPattern } from '../../../contract/pattern.ts';
-import { parseRhythm } from '../../../core/rhythm/text.ts';
+import { parseScore } from '../../../core/rhythm/scoreText.ts';
 import { counted } from '../../../core/wording/plurals.ts';
 import { MiniNotes } from '../../ruler/MiniNotes.tsx';
 
@@ -19,7 +19,7 @@ interface CardProps {
 export function PatternCard({ saved, soundsLike, chosen, onChoose }: CardProps) {
   const { id, title, text, folder } = saved;
   // While words are typed the list is drawn at every letter: the notes are laid out anew only for another text.
-  const parsed = useMemo(() => parseRhythm(text), [text]);
+  const parsed = useMemo(() => parseScore(text), [text]);
   return (
     <li className={chosen === undefined ? '' : 'pattern-choice'}>
       {chosen !== undefined && (
@@ -27,7 +27,7 @@ export function PatternCard({ saved, soundsLike, chosen, onChoose }: CardProps) 
       )}
       <Link to={`/patterns/${id}`} className="pattern-card">
         <strong>{title}</strong>
-        {parsed.ok && <MiniNotes pattern={parsed.pattern} />}
+        {parsed.ok && <MiniNotes pattern={parsed.score.parts[0]!.pattern} parts={parsed.score.parts} />}
         <span className="pattern-text">{text}</span>
         {folder !== undefined && <span className="pattern-folder">{folder}</span>}
         {soundsLike !== undefined && <span className="pattern-like">Sounds like “{soundsLike}”</span>}

@@ -1,14 +1,15 @@
-import { Suspense, lazy, useState } from 'react';
+import { type ReactNode, Suspense, lazy, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Link, useNavigate, useParams } from 'react-router';
 import type { SavedPattern } from '../../../contract/pattern.ts';
 import type { CountOptions } from '../../../core/counting/count.ts';
-import type { Pattern } from '../../../core/rhythm/pattern.ts';
+import { type Score, leadingPart } from '../../../core/rhythm/score.ts';
 import type { NamingId } from '../../../core/wording/valueNames.ts';
 import { namingOf, voiceOf } from '../../../core/wording/voice.ts';
 import { remove } from '../../api/client.ts';
 import { usePatterns } from '../../api/hooks.ts';
+import { named } from '../../files/named.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
 import { Notice } from '../../ui/Notice.tsx';
 import { Loading } from '../../ui/Loading.tsx';
@@ -27,6 +28,7 @@ import './patterns.scss';
 
 const BracketsForm = lazy(() => import('./BracketsForm.tsx'));
 const PatternClash = lazy(() => import('./PatternClash.tsx'));
+const PartsForm = lazy(() => import('./PartsForm.tsx'));
 const TakeOut = lazy(() => import('../../files/TakeOut.tsx'));
 
 export default function PatternPage() {
@@ -58,63 +60,73 @@ function Editor({ id, saved }: { id: string; saved: SavedPattern | undefined }) 
       <BarCheckLine parse={parse} naming={naming} />
       {spoken && <SpokenReading spoken={spoken} onUse={write} />}
       {trouble && <SpeechTrouble trouble={trouble} />}
-      <LaneChooser lanes={lanes} set={set} />
+      <LaneChooser lanes={lanes} set={set} parts={parse.score?.parts.length} />
       {!spoken && <DraftRuler parse={parse} lanes={lanes} counts={counts} brackets={saved?.brackets} />}
-      {parse.pattern && !parse.error && !spoken && <OtherWays pattern={parse.pattern} onUse={write} />}
-      {saved && parse.pattern && state === 'saved' && (
-        <WordsOver saved={saved} pattern={parse.pattern} naming={naming} />
+      {parse.score && !parse.error && !spoken && (
+        <ReadPattern score={parse.score} {...{ draft, saved, state, naming }} onWrite={write} />
       )}
-      {parse.pattern && !parse.error && !spoken && <Out pattern={parse.pattern} draft={draft} saved={saved} />}
       <TextHelp naming={naming} />
     </div>
   );
 }
 
-/** Words over stretches; their form is loaded when somebody wants some. */
-function WordsOver(props: { saved: SavedPattern; pattern: Pattern; naming: NamingId }) {
+interface ReadProps {
+  readonly score: Score;
+  readonly draft: Draft;
+  readonly saved: SavedPattern | undefined;
+  readonly state: SaveState;
+  readonly naming: NamingId;
+  readonly onWrite: (text: string) => void;
+}
+
+/** What can be done with a rhythm that can be read. */
+function ReadPattern({ score, draft, saved, state, naming, onWrite }: ReadProps) {
+  const [only] = score.parts;
+  const { pattern } = leadingPart(score);
+  return (
+    <>
+      {score.parts.length === 1 && <OtherWays pattern={only!.pattern} onUse={onWrite} />}
+      <div className="pattern-tools no-print">
+        <Opened name="Parts">
+          <PartsForm score={score} text={draft.text} ownId={saved?.id} onWrite={onWrite} />
+        </Opened>
+        {saved && state === 'saved' && (
+          <Opened name="Words over a stretch">
+            <BracketsForm saved={saved} pattern={pattern} naming={naming} />
+          </Opened>
+        )}
+        <Out score={score} draft={draft} saved={saved} />
+      </div>
+    </>
+  );
+}
+
+/** A button that opens what is loaded when somebody wants it. */
+function Opened({ name, beside, children }: { name: string; beside?: ReactNode; children: ReactNode }) {
   const [open, setOpen] = useState(false);
   return (
-    <section className="brackets-form no-print">
+    <section className="brackets-form">
       <Button variant="outline-dark" aria-expanded={open} onClick={() => setOpen(!open)}>
-        Words over a stretch
-      </Button>
-      {open && (
-        <Suspense fallback={null}>
-          <BracketsForm {...props} />
-        </Suspense>
-      )}
+        {name}
+      </Button>{' '}
+      {beside}
+      {open && <Suspense fallback={null}>{children}</Suspense>}
     </section>
   );
 }
 
 /** The pattern as a file of another kind, and on paper. */
-function Out({
-  pattern,
-  draft: { title },
-  saved,
-}: {
-  pattern: Pattern;
-  draft: Draft;
-  saved: SavedPattern | undefined;
-}) {
-  const [open, setOpen] = useState(false);
+function Out({ score, draft: { title }, saved }: Pick<ReadProps, 'score' | 'draft' | 'saved'>) {
   const { counts } = voiceOf(useCurrentClass());
+  const onPaper = saved && (
+    <Link className="btn btn-outline-dark" to={`/sheets?pattern=${saved.id}`}>
+      On a sheet
+    </Link>
+  );
   return (
-    <section className="brackets-form no-print">
-      <Button variant="outline-dark" aria-expanded={open} onClick={() => setOpen(!open)}>
-        Take out
-      </Button>{' '}
-      {saved && (
-        <Link className="btn btn-outline-dark" to={`/sheets?pattern=${saved.id}`}>
-          On a sheet
-        </Link>
-      )}
-      {open && (
-        <Suspense fallback={null}>
-          <TakeOut patterns={[{ title, pattern }]} name={title} counts={counts} />
-        </Suspense>
-      )}
-    </section>
+    <Opened name="Take out" beside={onPaper}>
+      <TakeOut patterns={[named(title, score)]} name={title} counts={counts} />
+    </Opened>
   );
 }
 
@@ -186,16 +198,19 @@ interface DraftRulerProps {
   readonly counts: readonly CountOptions[];
 }
 
-function DraftRuler({ parse: { pattern, error }, lanes, counts, brackets }: DraftRulerProps) {
+function DraftRuler({ parse: { score, error }, lanes, counts, brackets }: DraftRulerProps) {
   const [picked, setPicked] = useState<Picked>();
   const naming = namingOf(useCurrentClass());
-  if (!pattern)
+  if (!score)
     return <div className="empty">Write a rhythm above: letters are notes, parentheses are rests, | is a bar.</div>;
-  const { notes, strips, hands, feet, size } = lanes;
+  const { notes, strips, hands, feet, size, oneLine } = lanes;
+  const pattern = (score.parts[picked?.part ?? 0] ?? score.parts[0]!).pattern;
   return (
     <div className={`ruler-card ${error ? 'ruler-stale' : ''}`}>
       <Ruler
-        pattern={pattern}
+        pattern={score.parts[0]!.pattern}
+        parts={score.parts}
+        oneLine={oneLine}
         size={size}
         notes={notes}
         strips={strips}

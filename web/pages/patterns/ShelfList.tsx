@@ -7,6 +7,7 @@ import { toggled } from '../../ui/lists.ts';
 import { Arrange } from './Arrange.tsx';
 import { FilterBar } from './FilterBar.tsx';
 import { Found, PatternCard } from './PatternCard.tsx';
+import { named } from '../../files/named.ts';
 import { PageOfLines } from './PageOfLines.tsx';
 import { type Shelved, foldersOf, found, shelved } from './shelf.ts';
 import { type Mode, NOTHING_WANTED, type Wanted } from './wanted.ts';
@@ -86,8 +87,8 @@ interface TakeOutBarProps {
 /** Which patterns go out, and as what. */
 function TakeOutBar({ shown, chosen, onChosen }: TakeOutBarProps) {
   const { counts } = voiceOf(useCurrentClass());
-  const named = shown.flatMap(({ saved: { id, title }, pattern }) =>
-    chosen.has(id) && pattern ? [{ title, pattern }] : [],
+  const going = shown.flatMap(({ saved: { id, title }, parts }) =>
+    chosen.has(id) && parts.length > 0 ? [named(title, { parts })] : [],
   );
   const all = chosen.size === shown.length;
   return (
@@ -100,7 +101,7 @@ function TakeOutBar({ shown, chosen, onChosen }: TakeOutBarProps) {
         {all ? 'Choose none' : 'Choose all'}
       </Button>
       <Suspense fallback={null}>
-        <TakeOut patterns={named} name="Patterns" counts={counts} />
+        <TakeOut patterns={going} name="Patterns" counts={counts} />
       </Suspense>
     </section>
   );

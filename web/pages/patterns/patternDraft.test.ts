@@ -52,10 +52,10 @@ describe('a pattern being written', () => {
     const { draft } = writing();
     draft.change({ title: 'Tide', text: '4/4 q q h x' });
     const { parse } = draft.moment();
-    expect(printRhythm(parse.pattern!)).toBe('4/4 q q h');
+    expect(printRhythm(parse.score!.parts[0]!.pattern)).toBe('4/4 q q h');
     expect(parse.error).toBeDefined();
     draft.change({ title: 'Tide', text: ' ' });
-    expect(draft.moment().parse).toEqual({ pattern: undefined, error: undefined, bars: [] });
+    expect(draft.moment().parse).toEqual({ score: undefined, error: undefined, bars: [] });
     expect(parseDraft('4/4 q', undefined).bars[0]!.verdict).toBe('short');
   });
 

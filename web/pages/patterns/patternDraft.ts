@@ -1,7 +1,8 @@
 import type { SavedPattern } from '../../../contract/pattern.ts';
-import { type BarReport, barCheck, isLegal } from '../../../core/rhythm/barCheck.ts';
-import type { Pattern } from '../../../core/rhythm/pattern.ts';
-import { type TextError, parseRhythm } from '../../../core/rhythm/text.ts';
+import { isLegal } from '../../../core/rhythm/barCheck.ts';
+import { type PartReport, type Score, checkParts } from '../../../core/rhythm/score.ts';
+import { parseScore } from '../../../core/rhythm/scoreText.ts';
+import type { TextError } from '../../../core/rhythm/text.ts';
 import { settled } from '../../store/settled.ts';
 import { readStored, writeStored } from '../../store/stored.ts';
 
@@ -12,9 +13,9 @@ export interface Draft {
 
 /** What the text means: what is wrong, if anything, and the last parse that made sense. */
 export interface DraftParse {
-  readonly pattern: Pattern | undefined;
+  readonly score: Score | undefined;
   readonly error: TextError | undefined;
-  readonly bars: readonly BarReport[];
+  readonly bars: readonly PartReport[];
 }
 
 export type SaveState = 'saved' | 'saving' | 'on-device' | 'unfinished';
@@ -65,16 +66,16 @@ export function forgetDraft(id: string): void {
   writeStored(keyOf(id), undefined);
 }
 
-/** @param before  the pattern that stays in sight while the text cannot be read */
-export function parseDraft(text: string, before: Pattern | undefined): DraftParse {
-  if (text.trim() === '') return { pattern: undefined, error: undefined, bars: [] };
-  const parsed = parseRhythm(text);
-  if (!parsed.ok) return { pattern: before, error: parsed.at, bars: [] };
-  return { pattern: parsed.pattern, error: undefined, bars: barCheck(parsed.pattern) };
+/** @param before  the parts that stay in sight while the text cannot be read */
+export function parseDraft(text: string, before: Score | undefined): DraftParse {
+  if (text.trim() === '') return { score: undefined, error: undefined, bars: [] };
+  const parsed = parseScore(text);
+  if (!parsed.ok) return { score: before, error: parsed.at, bars: [] };
+  return { score: parsed.score, error: undefined, bars: checkParts(parsed.score) };
 }
 
-function isComplete({ pattern, error, bars }: DraftParse): boolean {
-  return pattern !== undefined && !error && bars.every(isLegal);
+function isComplete({ score, error, bars }: DraftParse): boolean {
+  return score !== undefined && !error && bars.every(isLegal);
 }
 
 const same = (a: Draft | undefined, b: Draft) => a?.title === b.title && a.text === b.text;
@@ -97,7 +98,7 @@ export class PatternDraft {
   ) {
     this.kept = saved && { title: saved.title, text: saved.text };
     const draft = storedDraft(id) ?? { title: saved?.title ?? '', text: saved?.text ?? '' };
-    const before = saved && parseDraft(saved.text, undefined).pattern;
+    const before = saved && parseDraft(saved.text, undefined).score;
     this.shown = this.momentOf(draft, parseDraft(draft.text, before), undefined);
   }
 
@@ -112,7 +113,7 @@ export class PatternDraft {
     writeStored(keyOf(this.id), JSON.stringify(draft));
     const { parse, problem } = this.shown;
     const textChanged = draft.text !== this.shown.draft.text;
-    this.show(draft, textChanged ? parseDraft(draft.text, parse.pattern) : parse, problem);
+    this.show(draft, textChanged ? parseDraft(draft.text, parse.score) : parse, problem);
     this.plan(SAVE_AFTER_MS);
   };
 
@@ -134,7 +135,7 @@ export class PatternDraft {
     this.kept = theirs;
     forgetDraft(this.id);
     if (!same(theirs, draft)) writeStored(keyOf(this.id), JSON.stringify(draft));
-    this.show(draft, parseDraft(draft.text, this.shown.parse.pattern), undefined);
+    this.show(draft, parseDraft(draft.text, this.shown.parse.score), undefined);
     this.plan(0);
   };
 

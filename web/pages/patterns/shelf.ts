@@ -1,18 +1,22 @@
 import type { SavedPattern, ShelfEdit } from '../../../contract/pattern.ts';
-import { type Level, difficultyOf } from '../../../core/making/level.ts';
+import type { Level } from '../../../core/making/level.ts';
+import { scoreDifficulty } from '../../../core/making/scoreLevel.ts';
 import { type ElementId, elementsOf } from '../../../core/rhythm/elements.ts';
 import { meterText } from '../../../core/rhythm/meter.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { soundKey } from '../../../core/rhythm/soundings.ts';
-import { parseRhythm } from '../../../core/rhythm/text.ts';
+import { type Part, leadingPart } from '../../../core/rhythm/score.ts';
+import { parseScore } from '../../../core/rhythm/scoreText.ts';
 import { moved } from '../../ui/lists.ts';
 import { type Wanted, hasWords } from './wanted.ts';
 
 /** A pattern of the list with what it is looked for by. */
 export interface Shelved {
   readonly saved: SavedPattern;
-  /** Undefined where its text cannot be read. */
+  /** Of several parts the first; undefined where its text cannot be read. */
   readonly pattern: Pattern | undefined;
+  /** All parts there are; none where it cannot be read. */
+  readonly parts: readonly Part[];
   readonly meter: string;
   readonly elements: ReadonlySet<ElementId>;
   readonly level: Level | undefined;
@@ -24,25 +28,35 @@ export interface Shelved {
 export const NO_FOLDER = ' none';
 export const PUT_AWAY = ' away';
 
+const UNREADABLE = {
+  pattern: undefined,
+  parts: [],
+  meter: '',
+  elements: new Set<ElementId>(),
+  level: undefined,
+  soundsLike: undefined,
+} as const;
+
 /** The patterns of the list, each read once. */
 export function shelved(patterns: readonly SavedPattern[]): Shelved[] {
   const first = new Map<string, SavedPattern>();
   return patterns.map((saved) => {
-    const parsed = parseRhythm(saved.text);
-    if (!parsed.ok)
-      return { saved, pattern: undefined, meter: '', elements: new Set(), level: undefined, soundsLike: undefined };
-    const { pattern } = parsed;
+    const parsed = parseScore(saved.text);
+    if (!parsed.ok) return { ...UNREADABLE, saved };
+    const { parts } = parsed.score;
+    const { pattern } = leadingPart(parsed.score);
     const { meter } = pattern.measures[0]!;
     // Other meters may sound the same, and are counted otherwise.
-    const key = `${meterText(meter)} ${soundKey(pattern)}`;
+    const key = `${meterText(meter)} ${parts.map((part) => soundKey(part.pattern)).join(' + ')}`;
     const like = first.get(key);
     if (!like && !saved.archived) first.set(key, saved);
     return {
       saved,
       pattern,
+      parts,
       meter: meterText(meter),
-      elements: new Set(elementsOf(pattern).keys()),
-      level: difficultyOf(pattern).level,
+      elements: new Set(parts.flatMap((part) => [...elementsOf(part.pattern).keys()])),
+      level: scoreDifficulty(parsed.score).level,
       soundsLike: like?.title,
     };
   });

@@ -65,8 +65,8 @@ function useBrought(files: readonly File[]) {
 
 /** The patterns that would be saved: those that are taken, can be read and add up. */
 function ready(offers: readonly Offer[], left: readonly number[]): PatternEdit[] {
-  return offers.flatMap(({ title, text, pattern, trouble }, i) =>
-    !left.includes(i) && pattern && trouble === undefined ? [{ title: title.trim() || 'Untitled', text }] : [],
+  return offers.flatMap(({ title, text, score, trouble }, i) =>
+    !left.includes(i) && score && trouble === undefined ? [{ title: title.trim() || 'Untitled', text }] : [],
   );
 }
 
@@ -77,7 +77,7 @@ function useCards(brought: readonly Brought[], naming: NamingId) {
       brought.map((one) => {
         const lines = linesOf(one.piece);
         const voice = voiceOf(lines, one.choice.line);
-        const offers = voice ? offersAsMended(offersOf(voice, one.choice, naming), one, naming) : [];
+        const offers = voice ? offersAsMended(offersOf(one.piece, voice, one.choice, naming), one, naming) : [];
         return { one, lines, voice, offers };
       }),
     [brought, naming],

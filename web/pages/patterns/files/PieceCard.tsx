@@ -1,4 +1,4 @@
-import { useId, useState } from 'react';
+import { useId, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { type Labels, numbersOf } from '../../../../core/formats/buildPattern.ts';
@@ -10,10 +10,12 @@ import { Select } from '../../../ui/Select.tsx';
 import {
   ALL_LINES,
   type Brought,
+  EACH_PART,
   type Extent,
   type Line,
   type LineChoice,
   type Offer,
+  hasParts,
   leftOutWords,
 } from './broughtIn.ts';
 
@@ -31,7 +33,8 @@ interface PieceCardProps {
 export function PieceCard({ brought, lines, voice, offers, naming, onChange }: PieceCardProps) {
   const { piece, choice, file, left } = brought;
   const choose = (part: Partial<LineChoice>) => onChange({ choice: { ...choice, ...part }, mended: {}, left: [] });
-  const missing = voice ? leftOutWords(piece, lines, voice, choice.labels) : [];
+  const inParts = useMemo(() => hasParts(piece), [piece]);
+  const missing = voice ? leftOutWords(piece, lines, voice, choice) : [];
   return (
     <>
       <Form.Control
@@ -41,7 +44,7 @@ export function PieceCard({ brought, lines, voice, offers, naming, onChange }: P
         value={choice.title}
         onChange={({ target }) => onChange({ choice: { ...choice, title: target.value } })}
       />
-      <LineChoices choice={choice} lines={lines} voice={voice} naming={naming} onChoose={choose} />
+      <LineChoices inParts={inParts} choice={choice} lines={lines} voice={voice} naming={naming} onChoose={choose} />
       {!voice && <p className="field-trouble">These parts have measures of different lengths: choose one of them.</p>}
       {missing.length > 0 && <p className="left-out">Left out: {missing.join(', ')}.</p>}
       <ul className="offers">
@@ -66,6 +69,8 @@ const LABELS: readonly (readonly [Labels, string])[] = [
 ];
 
 interface ChoicesProps {
+  /** They are one pattern together. */
+  readonly inParts: boolean;
   readonly choice: LineChoice;
   readonly lines: readonly Line[];
   readonly voice: RawVoice | undefined;
@@ -73,7 +78,7 @@ interface ChoicesProps {
   readonly onChoose: (part: Partial<LineChoice>) => void;
 }
 
-function LineChoices({ choice, lines, voice, naming, onChoose }: ChoicesProps) {
+function LineChoices({ inParts, choice, lines, voice, naming, onChoose }: ChoicesProps) {
   const pitched = lines.some((line) => line.voice.measures.some(({ events }) => events.some(({ letter }) => letter)));
   const numbers = voice ? numbersOf(voice) : [];
   const extents: readonly (readonly [Extent, string])[] = [
@@ -88,7 +93,11 @@ function LineChoices({ choice, lines, voice, naming, onChoose }: ChoicesProps) {
           size="sm"
           label="Part"
           value={choice.line}
-          options={[...lines.map(({ key, name }) => [key, name] as const), [ALL_LINES, 'all parts as one rhythm']]}
+          options={[
+            ...(inParts ? [[EACH_PART, 'all parts, each a line of its own'] as const] : []),
+            ...lines.map(({ key, name }) => [key, name] as const),
+            [ALL_LINES, 'all parts as one rhythm'],
+          ]}
           onChoose={(line) => onChoose({ line })}
         />
       )}
@@ -153,7 +162,7 @@ interface OfferRowProps {
 }
 
 /** A pattern to be saved: a single one large, one of many at a glance. */
-function OfferRow({ offer: { title, text, pattern, trouble }, single, taken, onTake, onMend }: OfferRowProps) {
+function OfferRow({ offer: { title, text, score, trouble }, single, taken, onTake, onMend }: OfferRowProps) {
   const [mending, setMending] = useState(false);
   const id = useId();
   return (
@@ -166,7 +175,12 @@ function OfferRow({ offer: { title, text, pattern, trouble }, single, taken, onT
         disabled={trouble !== undefined}
         onChange={({ target }) => onTake(target.checked)}
       />
-      {pattern && (single ? <Ruler pattern={pattern} strips={false} /> : <MiniNotes pattern={pattern} />)}
+      {score &&
+        (single ? (
+          <Ruler pattern={score.parts[0]!.pattern} parts={score.parts} strips={false} />
+        ) : (
+          <MiniNotes pattern={score.parts[0]!.pattern} parts={score.parts} />
+        ))}
       {trouble && <p className="field-trouble">It cannot be saved: {trouble}.</p>}
       {(mending || trouble !== undefined) && text !== '' ? (
         <Form.Control

@@ -1,16 +1,21 @@
-import { barCheck } from '../../../../core/rhythm/barCheck.ts';
 import { type Labels, buildPattern, numbersOf } from '../../../../core/formats/buildPattern.ts';
 import { leftOutOf, phrasesOf, soundsIn, usualVoice } from '../../../../core/formats/choosing.ts';
 import { mergeVoices } from '../../../../core/formats/mergeVoices.ts';
 import type { Piece, RawVoice } from '../../../../core/formats/piece.ts';
-import type { Pattern } from '../../../../core/rhythm/pattern.ts';
-import { errorSentence, parseRhythm, printRhythm } from '../../../../core/rhythm/text.ts';
+import { mayBeScore, scoreOfPiece } from '../../../../core/formats/scoreOfPiece.ts';
+import { type Score, checkParts } from '../../../../core/rhythm/score.ts';
+import { parseScore, printScore } from '../../../../core/rhythm/scoreText.ts';
+import { errorSentence, printRhythm } from '../../../../core/rhythm/text.ts';
 import { leftOutList } from '../../../../core/wording/leftOutWords.ts';
-import { barTroubleText } from '../../../../core/wording/troubles.ts';
+import { partBarTrouble } from '../../../../core/wording/partTroubles.ts';
 import type { NamingId } from '../../../../core/wording/valueNames.ts';
 
-/** Which line of a piece is taken: the index of a part and the id of a voice in it, or all of them together. */
+/**
+ * Which line of a piece is taken: the index of a part and the id of a voice in it, all of them as one rhythm, or all
+ * as parts of one pattern.
+ */
 export const ALL_LINES = 'all';
+export const EACH_PART = 'parts';
 
 /** A line of a piece that can be chosen. */
 export interface Line {
@@ -47,7 +52,7 @@ export interface Brought {
 export interface Offer {
   readonly title: string;
   readonly text: string;
-  readonly pattern?: Pattern;
+  readonly score?: Score;
   readonly trouble?: string;
 }
 
@@ -66,6 +71,8 @@ export function linesOf({ parts }: Piece): Line[] {
 
 /** The line that is chosen, or all of them as one. */
 export function voiceOf(lines: readonly Line[], key: string): RawVoice | undefined {
+  // All parts have the same measures: the first says how they are numbered.
+  if (key === EACH_PART) return lines[0]?.voice;
   if (key === ALL_LINES) return mergeVoices(lines.map(({ voice }) => voice));
   return lines.find((line) => line.key === key)?.voice;
 }
@@ -80,7 +87,7 @@ export function firstChoice(piece: Piece, fileName: string): LineChoice {
   const numbers = line ? numbersOf(line.voice) : [1];
   return {
     title: (piece.title || fileName.replace(/\.[^.]*$/, '')).slice(0, LONGEST_TITLE),
-    line: line?.key ?? '',
+    line: hasParts(piece) ? EACH_PART : (line?.key ?? ''),
     extent: numbers.length > LONG ? 'phrases' : 'all',
     from: numbers.find((number) => number > 0) ?? 1,
     to: numbers.at(-1)!,
@@ -88,18 +95,26 @@ export function firstChoice(piece: Piece, fileName: string): LineChoice {
   };
 }
 
+/** It has two to four parts that are one pattern together. */
+export function hasParts(piece: Piece): boolean {
+  return mayBeScore(piece) && scoreOfPiece(piece).ok;
+}
+
 /** As the contract has it. */
 const LONGEST_TITLE = 60;
 
 const clipped = (title: string, ending: string) => `${title.slice(0, LONGEST_TITLE - ending.length).trim()}${ending}`;
 
-/** The patterns that a choice makes of a voice. */
-export function offersOf(voice: RawVoice, { title, extent, from, to, labels }: LineChoice, naming: NamingId): Offer[] {
+/** The patterns that a choice makes of a voice, or of all parts of its piece. */
+export function offersOf(piece: Piece, voice: RawVoice, choice: LineChoice, naming: NamingId): Offer[] {
+  const { title, line, extent, from, to, labels } = choice;
   const numbers = numbersOf(voice);
   const offer = (name: string, range: { from?: number; to?: number }): Offer => {
-    const built = buildPattern(voice, { labels, ...range });
+    const cut = { labels, ...range };
+    const built = line === EACH_PART ? scoreOfPiece(piece, cut) : buildPattern(voice, cut);
     if (!built.ok) return { title: name, text: '', trouble: built.trouble };
-    return { title: name, ...offerOfText(printRhythm(built.pattern), naming) };
+    const text = 'score' in built ? printScore(built.score) : printRhythm(built.pattern);
+    return { title: name, ...offerOfText(text, naming) };
   };
   if (extent === 'measures') return [offer(clipped(title, `, ${from}–${to}`), { from, to })];
   if (extent === 'all') return [offer(title, {})];
@@ -110,14 +125,26 @@ export function offersOf(voice: RawVoice, { title, extent, from, to, labels }: L
 
 /** A text that the teacher may have mended, and what is still wrong with it. */
 export function offerOfText(text: string, naming: NamingId): Omit<Offer, 'title'> {
-  const parsed = parseRhythm(text);
+  const parsed = parseScore(text);
   if (!parsed.ok) return { text, trouble: errorSentence(parsed.at) };
-  const trouble = barCheck(parsed.pattern).flatMap((bar) => barTroubleText(bar, naming) ?? [])[0];
-  return { text, pattern: parsed.pattern, ...(trouble === undefined ? {} : { trouble }) };
+  const trouble = checkParts(parsed.score).flatMap((bar) => partBarTrouble(bar, naming) ?? [])[0];
+  return { text, score: parsed.score, ...(trouble === undefined ? {} : { trouble }) };
 }
 
 /** What the chosen line does not have of its file, in words. */
-export function leftOutWords(piece: Piece, lines: readonly Line[], voice: RawVoice, labels: Labels): string[] {
+export function leftOutWords(
+  piece: Piece,
+  lines: readonly Line[],
+  voice: RawVoice,
+  { labels, line }: Pick<LineChoice, 'labels' | 'line'>,
+): string[] {
+  if (line === EACH_PART) {
+    const whole = scoreOfPiece(piece, { labels });
+    if (!whole.ok) return [];
+    const voices = lines.length - whole.score.parts.length;
+    const wrong = whole.troubles.map(({ part, number, trouble }) => `${part}, measure ${number}: ${trouble}`);
+    return [...leftOutList(whole.leftOut, { parts: 0, voices }), ...wrong];
+  }
   const chosen = lines.find((line) => line.voice === voice);
   const others = chosen ? lines.length - 1 : 0;
   const built = buildPattern(voice, { labels });

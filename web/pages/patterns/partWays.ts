@@ -1,0 +1,67 @@
+import { freeName, namedAlone, withRests } from '../../../core/making/editParts.ts';
+import {
+  type Joined,
+  SPLITS,
+  type Split,
+  canonOf,
+  missingPart,
+  splitPattern,
+  withBeat,
+  withOstinato,
+  withPart,
+} from '../../../core/making/partsOf.ts';
+import type { Pattern } from '../../../core/rhythm/pattern.ts';
+import { type Score, leadingPart } from '../../../core/rhythm/score.ts';
+
+/** What one hand, or one sound, is called first; groups of a class have letters. */
+const SOUNDS = ['clap', 'stamp', 'pat', 'snap'] as const;
+const GROUPS = ['A', 'B', 'C', 'D'] as const;
+
+/** Ways to share one rhythm out between two, as they are offered. */
+export const SPLIT_NAMES: Readonly<Record<Split, string>> = {
+  measures: 'Measure by measure',
+  phrases: 'Question and answer',
+  'beat-and-off': 'On the beat and off it',
+  'in-turn': 'Note by note',
+};
+export const SPLIT_WAYS = SPLITS.map((split) => [split, SPLIT_NAMES[split]] as const);
+
+/** A score that parts can be added to, and the name of the next. */
+function ready(score: Score) {
+  const named = namedAlone(score, SOUNDS[0]);
+  return { named, name: freeName(named, SOUNDS) };
+}
+
+/** One rhythm for two groups. */
+export function splitWay(score: Score, split: Split): Joined {
+  return { ok: true, score: splitPattern(leadingPart(score).pattern, split, [GROUPS[0], GROUPS[1]]) };
+}
+
+/** What one press adds below. */
+export const ADDED = {
+  beat: 'The beat below',
+  missing: 'A clap on every free beat',
+  rests: 'An empty part',
+} as const;
+export type AddedWay = keyof typeof ADDED;
+
+export function addWay(score: Score, way: AddedWay): Joined {
+  const { named, name } = ready(score);
+  if (way === 'beat') return withBeat(named, name);
+  if (way === 'rests') return withRests(named, name);
+  return withPart(named, name, missingPart(leadingPart(named).pattern));
+}
+
+/** Another rhythm beside it: where it has fewer measures that divide the others, it comes again to the end. */
+export function joinWay(score: Score, other: Pattern): Joined {
+  const { named, name } = ready(score);
+  const joined = withPart(named, name, other);
+  if (joined.ok || joined.trouble.code !== 'measures') return joined;
+  const again = withOstinato(named, name, other);
+  return again.ok ? again : joined;
+}
+
+/** The rhythm against itself. @param beats  counted beats from one voice to the next */
+export function canonWay(score: Score, voices: number, beats: number): Joined {
+  return canonOf(leadingPart(score).pattern, GROUPS.slice(0, voices), beats);
+}
