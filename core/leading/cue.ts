@@ -1,4 +1,5 @@
 import type { Accent } from '../timing/pulses.ts';
+import type { Struck } from '../sound/sounds.ts';
 import type { Seconds } from '../timing/units.ts';
 
 export type CueKind = 'chunk' | 'pass' | 'count-in' | 'click' | 'syllable' | 'clap' | 'tone' | 'push' | 'open' | 'foot';
@@ -20,4 +21,8 @@ export interface Cue {
   readonly whispered: boolean;
   /** The app makes it sound; else it is only shown, for the class to do. */
   readonly sounds: boolean;
+  /** Of several parts the how manieth says, strikes or rests here; what all have in common is nobody's. */
+  readonly part?: number;
+  /** The sound of that part. */
+  readonly struck?: Struck;
 }

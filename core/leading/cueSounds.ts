@@ -26,7 +26,7 @@ export function soundOf(
           };
     }
     case 'clap':
-      return { channel: 'claps', sound: { kind: clapAs } };
+      return { channel: 'claps', sound: { kind: cue.struck ?? clapAs } };
     case 'tone':
       return { channel: 'claps', sound: { kind: 'tone', seconds: cue.seconds } };
     case 'foot':

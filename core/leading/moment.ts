@@ -46,6 +46,16 @@ export function sectionAt(sections: readonly Section[], time: Seconds): number {
   return index;
 }
 
+/** What a group does that has one of several parts. */
+export interface PartMoment {
+  /** Its word, of a part that waits or rests nothing. */
+  readonly mouth: string;
+  /** It strikes now, holds, or rests; undefined before its first note, and of a part that waits. */
+  readonly hands: HandMove | undefined;
+  /** It goes in this section. */
+  readonly goes: boolean;
+}
+
 /** What is to be done at a moment of a run. */
 export interface Moment {
   /** Index of the section. */
@@ -58,6 +68,8 @@ export interface Moment {
   readonly hands: HandMove | undefined;
   /** R or L. */
   readonly foot: string;
+  /** Of several parts what each does; the ones that wait do nothing. */
+  readonly parts?: readonly PartMoment[];
   /** Whole seconds that are left to look at the line in silence; undefined where it is not looked at. */
   readonly study?: number;
 }
@@ -73,11 +85,18 @@ export class MomentFinder {
   private readonly hands: readonly Cue[];
   private readonly feet: readonly Cue[];
   private readonly starts: readonly MeasureStart[];
+  /** Mouth and hands of each part, where there are several. */
+  private readonly parts: readonly { readonly mouth: readonly Cue[]; readonly hands: readonly Cue[] }[];
 
   constructor(private readonly table: Timetable) {
     const of = (...kinds: CueKind[]) => table.cues.filter(({ kind }) => kinds.includes(kind));
     this.mouth = of('syllable', 'count-in');
     this.hands = of('clap', 'push', 'open');
+    const count = table.sections[0]!.parts.length;
+    this.parts = Array.from({ length: count > 1 ? count : 0 }, (_, i) => ({
+      mouth: this.mouth.filter(({ part }) => part === i),
+      hands: this.hands.filter(({ part }) => part === i),
+    }));
     this.feet = of('foot');
     this.starts = measureStarts(table);
   }
@@ -91,7 +110,8 @@ export class MomentFinder {
     const word = this.word(time, section);
     if (counting) {
       const leadIn = word?.kind === 'count-in' ? word.text : '';
-      return { section, measure: -1, leadIn, mouth: syllable(word), hands: undefined, foot: '' };
+      const idle = { section, measure: -1, leadIn, mouth: syllable(word), hands: undefined, foot: '' };
+      return { ...idle, ...this.partsAt(time, section) };
     }
     const start = this.starts[lastAt(this.starts, time + EPSILON)];
     const hands = lastCue(this.hands, time, section);
@@ -102,12 +122,24 @@ export class MomentFinder {
       mouth: syllable(word),
       hands: hands && HAND_MOVES[hands.kind],
       foot: lastCue(this.feet, time, section)?.text ?? '',
+      ...this.partsAt(time, section),
     };
   }
 
+  private partsAt(time: Seconds, section: number): Pick<Moment, 'parts'> {
+    if (this.parts.length === 0) return {};
+    const { going } = this.table.sections[section]!;
+    const parts = this.parts.map(({ mouth, hands }, i): PartMoment => {
+      const struck = lastCue(hands, time, section);
+      const said = syllable(this.word(time, section, mouth));
+      return { mouth: said, hands: struck && HAND_MOVES[struck.kind], goes: going.includes(i) };
+    });
+    return { parts };
+  }
+
   /** What is being said just now. */
-  private word(time: Seconds, section: number): Cue | undefined {
-    const cue = lastCue(this.mouth, time, section);
+  private word(time: Seconds, section: number, mouth = this.mouth): Cue | undefined {
+    const cue = lastCue(mouth, time, section);
     return cue && time < cue.time + Math.max(SHORTEST_WORD, cue.seconds) ? cue : undefined;
   }
 }

@@ -50,7 +50,12 @@ export interface Plan {
   readonly fades?: boolean;
   /** Seconds to look at the line in silence before "you go first". */
   readonly study?: number;
+  /** Of a pattern in parts: each part alone before all of them; or all of them from the first pass on. */
+  readonly parts?: PartsPlan;
 }
+
+export const PARTS_PLANS = ['alone-first', 'together'] as const;
+export type PartsPlan = (typeof PARTS_PLANS)[number];
 
 export const MOST_PASSES = 60;
 export const MOST_REST_BEATS = 32;

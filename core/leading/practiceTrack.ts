@@ -17,6 +17,17 @@ export interface TrackOptions {
   readonly clapAs?: Struck;
   /** Recorded words at `sampleRate`; a word without a recording is left out. */
   readonly words: ReadonlyMap<string, Recording>;
+  /** Of a run of so many parts the left or the right channel: parts stand beside each other from left to right. */
+  readonly side?: { readonly of: 'left' | 'right'; readonly parts: number };
+  /** A part that is left out: whoever hears the track does it. */
+  readonly missing?: number;
+}
+
+/** How loud a part is on one side: the first of them is heard left alone, the last one right alone. */
+export function sideLevel(part: number | undefined, side: TrackOptions['side']): number {
+  if (!side || part === undefined || side.parts < 2) return 1;
+  const right = part / (side.parts - 1);
+  return side.of === 'right' ? right : 1 - right;
 }
 
 /** Silence before the first cue, so that a consonant before the first beat has room. */
@@ -32,7 +43,7 @@ export function* practiceTrack(
   cues: readonly Cue[],
   options: TrackOptions,
 ): Generator<{ readonly block: Float32Array; readonly done: number }> {
-  const { sampleRate, levels, clapAs, words } = options;
+  const { sampleRate, levels, clapAs, words, side, missing } = options;
   const made = new Map<string, Recording | undefined>();
   const recordingOf = (sound: Sound): Recording | undefined => {
     const key = soundKey(sound);
@@ -46,14 +57,15 @@ export function* practiceTrack(
   const sounding = cues
     .flatMap((cue) => {
       const found = soundOf(cue, clapAs);
-      const recording = found && levels[found.channel] > 0 ? recordingOf(found.sound) : undefined;
+      const heard = cue.part === undefined || cue.part !== missing ? sideLevel(cue.part, side) : 0;
+      const recording = found && heard > 0 && levels[found.channel] > 0 ? recordingOf(found.sound) : undefined;
       if (!found || !recording) return [];
       const whisper = found.sound.kind === 'word' && found.sound.whispered ? WHISPER_LEVEL : 1;
       return [
         {
           at: Math.round((cue.time + TRACK_LEAD_SECONDS - recording.vowel) * sampleRate),
           samples: recording.samples,
-          level: levels[found.channel] * whisper,
+          level: levels[found.channel] * whisper * heard,
         },
       ];
     })

@@ -2,6 +2,8 @@ import type { CountOptions } from '../counting/count.ts';
 import { ZERO, sub, toNumber } from '../rhythm/fraction.ts';
 import { meterLength } from '../rhythm/meter.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
+import { type Score, scoreOfPattern } from '../rhythm/score.ts';
+import { partSound } from '../sound/partSounds.ts';
 import type { Accent } from '../timing/pulses.ts';
 import { scheduleOf } from '../timing/schedule.ts';
 import { EPSILON } from '../timing/tolerance.ts';
@@ -37,8 +39,11 @@ export interface Section {
   readonly role: Role;
   readonly chunk: Chunk;
   readonly bpm: Bpm;
-  /** What is clapped here, written out. */
+  /** What is clapped here, written out; of several parts the first one's. */
   readonly pattern: Pattern;
+  /** All parts, written out, and the indices of those that go; the others wait. */
+  readonly parts: readonly Pattern[];
+  readonly going: readonly number[];
   /** Written signs stay hidden: the ear works alone. */
   readonly hidden: boolean;
   /** So many measures from the first are covered. */
@@ -65,20 +70,28 @@ interface Step {
   readonly chunk: Chunk;
   readonly pass: PlannedPass;
   readonly bpm: Bpm;
+  readonly going: readonly number[];
 }
 
 /** The passes in order, each with its measures and tempo. */
-function stepsOf(pattern: Pattern, plan: Plan): Step[] {
-  const chunks = chunksOf(pattern, plan.chunks);
+function stepsOf({ parts }: Score, plan: Plan): Step[] {
+  const chunks = chunksOf(parts[0]!.pattern, plan.chunks);
+  const all = parts.map((_, i) => i);
+  const alone = parts.length > 1 && plan.parts !== 'together' ? all : [];
   const rungs = plan.ladder.flatMap((rung) => Array.from({ length: rung.passes }, () => tempoOf(rung)));
   return chunks.flatMap((chunk, i) => {
     const climbs = i === chunks.length - 1;
     const count = climbs ? Math.max(plan.passes.length, rungs.length) : plan.passes.length;
-    return Array.from({ length: count }, (_, k): Step => ({
+    const before = alone.flatMap((part) =>
+      plan.passes.map((pass): Step => ({ chunk, pass, bpm: rungs[0]!, going: [part] })),
+    );
+    const together = Array.from({ length: count }, (_, k): Step => ({
       chunk,
       pass: plan.passes[k % plan.passes.length]!,
       bpm: climbs ? rungs[Math.min(k, rungs.length - 1)]! : rungs[0]!,
+      going: all,
     }));
+    return [...before, ...together];
   });
 }
 
@@ -100,10 +113,43 @@ const SOUNDING: Readonly<Record<Activity, readonly CueKind[]>> = {
 };
 const ALWAYS: ReadonlySet<CueKind> = new Set<CueKind>(['click', 'count-in']);
 
-function isSounding(kind: CueKind, { activity }: PlannedPass, role: Role, { twoLines }: Plan): boolean {
+/** Words of several parts at once are a babble: each group says its own, and hears the sounds of all. */
+const TOGETHER: readonly CueKind[] = ['clap'];
+
+function isSounding(kind: CueKind, { pass: { activity }, going }: Step, role: Role, { twoLines }: Plan): boolean {
   if (ALWAYS.has(kind)) return true;
   const appPlays = role !== 'answer';
-  return kind === 'foot' ? twoLines && appPlays : appPlays && SOUNDING[activity].includes(kind);
+  const sounding = going.length > 1 ? TOGETHER : SOUNDING[activity];
+  return kind === 'foot' ? twoLines && appPlays : appPlays && sounding.includes(kind);
+}
+
+/** What of a step is played, and how. */
+interface Performed {
+  readonly step: Step;
+  readonly role: Role;
+  readonly fade: Fade;
+}
+
+/** What all parts have in common. */
+const BEAT: ReadonlySet<CueKind> = new Set<CueKind>(['click', 'foot']);
+
+const withoutBeat = (material: Material): Material => ({
+  ...material,
+  cues: material.cues.filter(({ kind }) => !BEAT.has(kind)),
+});
+
+/** How often the same measures were gone through by the same parts. */
+class Tally {
+  private readonly counts = new Map<Chunk, Map<string, number>>();
+
+  /** @returns so often before */
+  next({ chunk, going }: Step): number {
+    const own = this.counts.get(chunk) ?? new Map<string, number>();
+    this.counts.set(chunk, own);
+    const before = own.get(going.join()) ?? 0;
+    own.set(going.join(), before + 1);
+    return before;
+  }
 }
 
 /** Puts the steps of a plan one after the other, each thing at its second. */
@@ -111,23 +157,24 @@ class TimetableBuilder {
   readonly sections: Section[] = [];
   readonly cues: Cue[] = [];
   now: Seconds = 0;
-  private readonly materials = new Map<string, Material>();
-  private readonly coveredIn = new Map<Chunk, number>();
-  private readonly passesOf = new Map<Chunk, number>();
+  private readonly materials = new Map<string, readonly Material[]>();
+  private readonly coveredIn = new Tally();
+  private readonly passesOf = new Tally();
   private passes = 0;
   private before: Step | undefined;
 
   constructor(
-    private readonly pattern: Pattern,
+    private readonly score: Score,
     private readonly plan: Plan,
     private readonly counts: CountOptions,
   ) {}
 
   add(step: Step): void {
-    const { chunk, pass, bpm } = step;
+    const { chunk, pass, bpm, going } = step;
     const { plan, before } = this;
     this.passes++;
-    const material = this.materialFor(step);
+    const materials = this.materialsFor(step);
+    const material = materials[0]!;
     const beat = 60 / bpm;
     const whole = wholeAt(material, bpm);
     const from = this.now;
@@ -140,14 +187,15 @@ class TimetableBuilder {
     this.now += studies;
     const study = studies > 0 ? { studyUntil: this.now } : {};
     const fade = this.fadeFor(step);
-    const fresh = !before || before.chunk !== chunk || before.bpm !== bpm;
+    const others = before?.going.join() !== going.join();
+    const fresh = !before || before.chunk !== chunk || before.bpm !== bpm || others;
     // Without a count-in the pattern follows at once, its pickup in the last beats before the bar.
     let start = plan.countInEach || fresh ? this.leadIn(material, bpm) : this.now - material.pickup * whole;
     const covered = this.coverFor(step);
     rolesOf(pass).forEach((role, turn) => {
       const last = this.sections.at(-1);
       if (turn > 0) start = nextBar(material, whole, last!);
-      this.play(material, start, whole, { pass, role, fade });
+      this.play(materials, start, whole, { step, role, fade });
       const end = start + material.length * whole;
       const { activity } = pass;
       this.sections.push({
@@ -160,6 +208,8 @@ class TimetableBuilder {
         chunk,
         bpm,
         pattern: material.pattern,
+        parts: materials.map((one) => one.pattern),
+        going,
         hidden: activity === 'echo' && role !== 'check',
         covered: Math.min(covered, material.pattern.measures.length),
         fade,
@@ -171,30 +221,28 @@ class TimetableBuilder {
   }
 
   /** How many measures are covered in this pass: one more each time. */
-  private coverFor({ chunk, pass }: Step): number {
-    if (pass.activity !== 'covered') return 0;
-    const covered = (this.coveredIn.get(chunk) ?? 0) + 1;
-    this.coveredIn.set(chunk, covered);
-    return covered;
+  private coverFor(step: Step): number {
+    return step.pass.activity === 'covered' ? this.coveredIn.next(step) + 1 : 0;
   }
 
   /** A step further each time the same measures are gone through. */
-  private fadeFor({ chunk }: Step): Fade {
-    const before = this.passesOf.get(chunk) ?? 0;
-    this.passesOf.set(chunk, before + 1);
+  private fadeFor(step: Step): Fade {
+    const before = this.passesOf.next(step);
     return this.plan.fades ? fadeAt(before) : 'all';
   }
 
-  private materialFor({ chunk, pass }: Step): Material {
+  /** Of each part. */
+  private materialsFor({ chunk, pass }: Step): readonly Material[] {
     const turned = pass.activity === 'backwards';
     const key = `${chunk.first} ${chunk.last} ${chunk.whole} ${turned}`;
-    let material = this.materials.get(key);
-    if (!material) {
-      const own = chunkPattern(this.pattern, chunk);
-      material = materialOf(turned ? backwards(own) : own, this.counts, this.plan.divided);
-      this.materials.set(key, material);
-    }
-    return material;
+    const known = this.materials.get(key);
+    if (known) return known;
+    const made = this.score.parts.map(({ pattern }) => {
+      const own = chunkPattern(pattern, chunk);
+      return materialOf(turned ? backwards(own) : own, this.counts, this.plan.divided);
+    });
+    this.materials.set(key, made);
+    return made;
   }
 
   private put(kind: CueKind, time: Seconds, seconds: Seconds, text = '', accent: Accent = 'beat'): void {
@@ -215,21 +263,33 @@ class TimetableBuilder {
   }
 
   /** @param whole  how long a whole note takes */
-  private play(
+  private play(materials: readonly Material[], start: Seconds, whole: Seconds, how: Performed): void {
+    const { parts } = this.score;
+    if (parts.length === 1) return this.playPart(materials[0]!, start, whole, { ...how, own: {} });
+    for (const part of how.step.going) {
+      const own = { part, struck: partSound(parts[part]!.name, part).struck };
+      // The beat is everybody's: it is given once.
+      const material = part === how.step.going[0] ? materials[part]! : withoutBeat(materials[part]!);
+      this.playPart(material, start, whole, { ...how, own });
+    }
+  }
+
+  private playPart(
     { cues, pattern }: Material,
     start: Seconds,
     whole: Seconds,
-    { pass, role, fade }: { pass: PlannedPass; role: Role; fade: Fade },
+    { step, role, fade, own }: Performed & { own: Pick<Cue, 'part' | 'struck'> },
   ): void {
     const section = this.sections.length;
     const second = toNumber(scheduleOf(pattern, unitBpm(pattern)).measures[pattern.pickup ? 2 : 1]?.at ?? ZERO);
     for (const { time, seconds, kind, text, accent, whispered } of cues) {
-      if (kind === 'tone' && pass.activity !== 'play') continue;
+      if (kind === 'tone' && (step.pass.activity !== 'play' || step.going.length > 1)) continue;
       // What is no longer read is no longer said before either.
       const said = kind !== 'syllable' || hasCounts(fade, second > 0 && time >= second - EPSILON ? 1 : 0);
-      const sounds = said && isSounding(kind, pass, role, this.plan);
+      const sounds = said && isSounding(kind, step, role, this.plan);
       const at = start + time * whole;
-      this.cues.push({ time: at, seconds: seconds * whole, kind, section, text, accent, whispered, sounds });
+      const whose = BEAT.has(kind) ? {} : own;
+      this.cues.push({ time: at, seconds: seconds * whole, kind, section, text, accent, whispered, sounds, ...whose });
     }
   }
 }
@@ -245,12 +305,21 @@ function wholeAt({ pattern }: Material, bpm: Bpm): Seconds {
  * @example four quarters, "say" once at 60 → count-in at 0 to 3, "1" at 4, end at 8
  */
 export function timetable(pattern: Pattern, plan: Plan, counts: CountOptions): TimetableResult {
-  const trouble = planTrouble(pattern, plan);
+  return scoreTimetable(scoreOfPattern(pattern), plan, counts);
+}
+
+/**
+ * The same of several parts: each goes alone through the passes, then all together climb the ladder (rules §15). Each
+ * part has the sound of its name; what belongs to one says which.
+ */
+export function scoreTimetable(score: Score, plan: Plan, counts: CountOptions): TimetableResult {
+  const trouble = planTrouble(score.parts[0]!.pattern, plan);
   if (trouble) return { ok: false, trouble };
-  const steps = stepsOf(pattern, plan);
-  const builder = new TimetableBuilder(pattern, plan, counts);
+  const steps = stepsOf(score, plan);
+  const builder = new TimetableBuilder(score, plan, counts);
   for (const step of steps) builder.add(step);
-  const { sections, cues, now: seconds } = builder;
+  const { sections, now: seconds } = builder;
+  const cues = score.parts.length > 1 ? builder.cues.toSorted((a, b) => a.time - b.time) : builder.cues;
   if (seconds > LONGEST_RUN) return { ok: false, trouble: { code: 'too-long', seconds } };
   return { ok: true, timetable: { sections, cues, passes: steps.length, seconds } };
 }

@@ -1,13 +1,14 @@
 import type { CountOptions } from '../counting/count.ts';
 import type { Ages } from '../judging/windows.ts';
 import type { Plan } from '../leading/plan.ts';
-import { timetable } from '../leading/timetable.ts';
+import { scoreTimetable } from '../leading/timetable.ts';
 import { difficultyOf } from '../making/level.ts';
 import { makeSet } from '../making/makeSet.ts';
 import { turnTime } from '../records/lineUp.ts';
 import { type ElementId, elementsOf } from '../rhythm/elements.ts';
 import { sameMeter } from '../rhythm/meter.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
+import { type Score, scoreOfPattern } from '../rhythm/score.ts';
 import { soundKey } from '../rhythm/soundings.ts';
 import { FASTEST_BPM, SLOWEST_BPM } from '../timing/limits.ts';
 import type { Bpm, Seconds } from '../timing/units.ts';
@@ -34,6 +35,8 @@ export interface LessonBlock {
   /** Typed by the teacher; where it is left out the minutes are computed, or usual. */
   readonly minutes?: number;
   readonly patterns: readonly Pattern[];
+  /** The same with all their parts, where some have several. */
+  readonly scores?: readonly Score[];
   /** Elements that are new in it: from here on the class has met them. */
   readonly introduces?: readonly ElementId[];
   /** How its patterns are led. */
@@ -53,11 +56,14 @@ export interface BlockTime {
   readonly from: 'typed' | 'computed' | 'usual';
 }
 
-function ledFor({ patterns, plan }: LessonBlock, counts: CountOptions): Seconds | undefined {
+function ledFor(
+  { patterns, scores = patterns.map(scoreOfPattern), plan }: LessonBlock,
+  counts: CountOptions,
+): Seconds | undefined {
   if (!plan || patterns.length === 0) return undefined;
   let seconds = 0;
-  for (const pattern of patterns) {
-    const run = timetable(pattern, plan, counts);
+  for (const score of scores) {
+    const run = scoreTimetable(score, plan, counts);
     if (!run.ok) return undefined;
     seconds += run.timetable.seconds;
   }
@@ -102,9 +108,11 @@ export interface Unmet {
 /** What the class has not met when a block comes to it; plain quarters are known to everybody. */
 export function unmetIn(blocks: readonly LessonBlock[], met: Iterable<ElementId>): Unmet[] {
   const known = new Set<ElementId>(['quarter', ...met]);
-  return blocks.flatMap(({ patterns, introduces = [] }, block) => {
+  return blocks.flatMap(({ patterns, scores = patterns.map(scoreOfPattern), introduces = [] }, block) => {
     for (const element of introduces) known.add(element);
-    const elements = new Set(patterns.flatMap((pattern) => [...elementsOf(pattern).keys()]));
+    const elements = new Set(
+      scores.flatMap(({ parts }) => parts.flatMap(({ pattern }) => [...elementsOf(pattern).keys()])),
+    );
     return [...elements]
       .filter((element) => !known.has(element))
       .map((element): Unmet => {

@@ -78,10 +78,29 @@ export function clockText(seconds: Seconds): string {
   return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')}`;
 }
 
-/** What is another in the next section: "your turn, measures 3-4, at 72". @param rate  of the run beside the plan */
-export function nextText(now: Section, next: Section, rate: number, naming: NamingId): string {
+/** Which parts go: "clap alone", "all together"; nothing where there is one. @param names  of all parts */
+export function goingName({ going }: Pick<Section, 'going'>, names: readonly string[]): string {
+  if (names.length < 2) return '';
+  if (going.length === names.length) return names.length === 2 ? 'both together' : 'all together';
+  return `${going.map((part) => names[part]).join(', ')} alone`;
+}
+
+/**
+ * What is another in the next section: "your turn, measures 3-4, at 72".
+ * @param rate   of the run beside the plan
+ * @param names  of the parts, where there are several
+ */
+export function nextText(
+  now: Section,
+  next: Section,
+  rate: number,
+  naming: NamingId,
+  names: readonly string[] = [],
+): string {
   const samePass = next.activity === now.activity && next.pass === now.pass;
+  const whose = goingName(next, names);
   const parts = [
+    whose === goingName(now, names) ? '' : whose,
     next.role === 'together' ? '' : ROLE_NAMES[next.role].toLowerCase(),
     samePass ? '' : activityName(next.activity, naming),
     next.chunk === now.chunk ? '' : chunkName(next.chunk, naming),

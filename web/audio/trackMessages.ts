@@ -5,6 +5,8 @@ import type { TrackOptions } from '../../core/leading/practiceTrack.ts';
 export interface TrackRequest {
   readonly cues: readonly Cue[];
   readonly options: TrackOptions;
+  /** So many sound together: more than one make a file of two channels. */
+  readonly parts: number;
 }
 
 /** How far it is, 0 to 1; at last the file. */

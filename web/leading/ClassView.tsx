@@ -4,9 +4,17 @@ import { hasCounts } from '../../core/leading/fading.ts';
 import type { Moment } from '../../core/leading/moment.ts';
 import type { Activity, Plan } from '../../core/leading/plan.ts';
 import type { Section, Timetable } from '../../core/leading/timetable.ts';
-import type { Pattern } from '../../core/rhythm/pattern.ts';
-import { HAND_NAMES, ROLE_NAMES, activityName, chunkName, durationText } from '../../core/wording/leadWords.ts';
+import type { Score } from '../../core/rhythm/score.ts';
+import {
+  HAND_NAMES,
+  ROLE_NAMES,
+  activityName,
+  chunkName,
+  durationText,
+  goingName,
+} from '../../core/wording/leadWords.ts';
 import type { Voice } from '../../core/wording/voice.ts';
+import { PartCues } from './PartCues.tsx';
 import { SectionRuler } from './SectionRuler.tsx';
 import './leading.scss';
 
@@ -33,22 +41,24 @@ interface ClassViewProps {
   /** Table time that is heard now. */
   readonly now: () => number | undefined;
   /** What is led, as it is written, and the words over it. */
-  readonly rhythm: Pattern;
+  readonly score: Score;
   readonly brackets: readonly Bracket[] | undefined;
   /** So many measures from the first are covered by hand; and those that another view has turned over. */
   readonly covered: number;
   readonly turned: readonly number[];
+  /** So often the groups have changed over. */
+  readonly turn: number;
   readonly onMeasure: (measure: number) => void;
 }
 
 /** What the class sees while a run goes: what is done, the measures, and what mouth, hands and feet do. */
 export function ClassView(props: ClassViewProps) {
-  const { table, plan, counts, voice, state, moment, rate, now, rhythm, brackets, covered, turned, onMeasure } = props;
+  const { table, plan, counts, voice, state, moment, rate, now, score, brackets, covered, turned, onMeasure } = props;
   const section = table.sections[moment?.section ?? 0]!;
   const study = moment?.study;
   return (
     <>
-      <StageWords {...{ table, plan, section, voice, state, moment, rate }} />
+      <StageWords {...{ table, plan, section, voice, state, moment, rate, score }} />
       {state === 'silent' && (
         <p className="notice alert alert-warning">
           This browser lets no sound out. Press the space bar or click once in the page, then start again.
@@ -60,7 +70,7 @@ export function ClassView(props: ClassViewProps) {
         plan={plan}
         counts={study === undefined ? counts : NO_COUNTS}
         voice={voice}
-        rhythm={rhythm}
+        score={score}
         brackets={brackets}
         covered={Math.max(covered, section.covered)}
         turned={turned}
@@ -68,22 +78,27 @@ export function ClassView(props: ClassViewProps) {
         measure={moment?.measure ?? 0}
         onMeasure={onMeasure}
       />
-      {study === undefined ? <BodyCues moment={moment} section={section} /> : <StudyTime seconds={study} />}
+      {study === undefined ? <Cues {...props} section={section} /> : <StudyTime seconds={study} />}
     </>
   );
 }
 
-interface WordsProps extends Pick<ClassViewProps, 'table' | 'plan' | 'voice' | 'state' | 'moment' | 'rate'> {
+interface WordsProps extends Pick<ClassViewProps, 'table' | 'plan' | 'voice' | 'state' | 'moment' | 'rate' | 'score'> {
   readonly section: Section;
 }
 
-function StageWords({ table, plan, section, voice: { naming }, state, moment, rate }: WordsProps) {
+function StageWords({ table, plan, section, voice: { naming }, state, moment, rate, score }: WordsProps) {
   const studying = moment?.study !== undefined ? 'Study' : ROLE_NAMES[section.role];
+  const whose = goingName(
+    section,
+    score.parts.map(({ name }) => name),
+  );
   const role = state === 'over' ? 'Done' : state === 'paused' ? 'Paused' : studying;
   return (
     <div className="lead-words">
       <p className="lead-now" role="status">
         <span className="lead-role">{role}</span> {section.pass} of {table.passes} ·{' '}
+        {whose && <strong>{whose} · </strong>}
         {activityName(section.activity, naming)}
         {plan.twoLines ? ', feet on the beat' : ''} ·{' '}
         {section.chunk.whole ? '' : `${chunkName(section.chunk, naming)} · `}
@@ -92,6 +107,14 @@ function StageWords({ table, plan, section, voice: { naming }, state, moment, ra
       <p className="lead-left">{moment ? `${durationText(moment.secondsLeft)} left` : ''}</p>
     </div>
   );
+}
+
+/** What everybody does, or each group. */
+function Cues({ moment, section, score: { parts }, turn }: ClassViewProps & { section: Section }) {
+  if (parts.length === 1) return <BodyCues moment={moment} section={section} />;
+  const names = parts.map(({ name }) => name);
+  const aloud = moment?.leadIn !== undefined || SAID.has(section.activity);
+  return <PartCues {...{ names, turn, aloud }} parts={moment?.parts} leadIn={moment?.leadIn} />;
 }
 
 /** Nobody says or claps anything: the line is read. */

@@ -2,6 +2,7 @@ import { useEffect, useMemo, useRef } from 'react';
 import type { CountOptions } from '../../core/counting/count.ts';
 import type { Bracket } from '../../contract/pattern.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
+import type { Score } from '../../core/rhythm/score.ts';
 import { placePattern, playPattern } from '../../core/rhythm/place.ts';
 import type { Plan } from '../../core/leading/plan.ts';
 import type { Section } from '../../core/leading/timetable.ts';
@@ -30,7 +31,7 @@ interface SectionRulerProps {
   readonly measure: number;
   readonly onMeasure: (measure: number) => void;
   /** The whole rhythm as it is written, and the words over stretches of it. */
-  readonly rhythm: Pattern;
+  readonly score: Score;
   readonly brackets: readonly Bracket[] | undefined;
 }
 
@@ -54,7 +55,8 @@ function useLineInSight(section: Section, measure: number) {
 
 /** The measures of this pass, the moving beat over them. */
 export function SectionRuler(props: SectionRulerProps) {
-  const { section, plan, counts, voice, covered, turned, now, measure, onMeasure, rhythm, brackets } = props;
+  const { section, plan, counts, voice, covered, turned, now, measure, onMeasure, score, brackets } = props;
+  const rhythm = score.parts[0]!.pattern;
   const numbers = useMemo(() => numbersOf(rhythm, section), [rhythm, section]);
   const { pattern, bpm, start, hidden } = section;
   const inSection = useMemo(
@@ -64,6 +66,11 @@ export function SectionRuler(props: SectionRulerProps) {
     },
     [now, start],
   );
+  const parts = useMemo(
+    () => section.parts.map((own, i) => ({ name: score.parts[i]!.name, pattern: own })),
+    [section.parts, score],
+  );
+  const resting = parts.flatMap((_, i) => (section.going.includes(i) ? [] : [i]));
   const box = useLineInSight(section, measure);
   // The same all along, so that the ruler is drawn again only when the rhythm changes.
   const pick = useLatest(({ measure: picked }: { measure: number }) => onMeasure(picked));
@@ -80,6 +87,8 @@ export function SectionRuler(props: SectionRulerProps) {
     <div className={`lead-ruler ${hidden ? 'lead-hidden' : ''}`} ref={box}>
       <Ruler
         pattern={pattern}
+        parts={parts}
+        resting={resting}
         size="board"
         fit
         notes={!hidden}

@@ -16,6 +16,8 @@ export type Told =
       readonly rate: number;
       readonly covered: number;
       readonly turned: readonly number[];
+      /** So often the groups have changed over. */
+      readonly turn: number;
       /** Table time that was heard at a time of the clock of the device, milliseconds since 1970. */
       readonly heard: { readonly time: number; readonly at: number } | undefined;
     };

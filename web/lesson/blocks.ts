@@ -2,28 +2,30 @@ import type { BlockEdit } from '../../contract/lesson.ts';
 import type { SavedPattern } from '../../contract/pattern.ts';
 import type { CountOptions } from '../../core/counting/count.ts';
 import { type BlockTime, type LessonBlock, blockTime } from '../../core/planning/lesson.ts';
-import type { Pattern } from '../../core/rhythm/pattern.ts';
-import { parseRhythm } from '../../core/rhythm/text.ts';
+import { type Score, leadingPart } from '../../core/rhythm/score.ts';
+import { parseScore } from '../../core/rhythm/scoreText.ts';
 
-const read = new Map<string, Pattern | undefined>();
+const read = new Map<string, Score | undefined>();
 const MOST_READ = 500;
 
 /** Blocks are looked at with every change, their texts stay: each is read once. */
-function patternIn(text: string): Pattern | undefined {
+function scoreIn(text: string): Score | undefined {
   if (read.has(text)) return read.get(text);
-  const parsed = parseRhythm(text);
+  const parsed = parseScore(text);
   if (read.size >= MOST_READ) read.clear();
-  const pattern = parsed.ok ? parsed.pattern : undefined;
-  read.set(text, pattern);
-  return pattern;
+  const score = parsed.ok ? parsed.score : undefined;
+  read.set(text, score);
+  return score;
 }
 
 /** What is computed of a block. */
 export function blockIn({ kind, minutes, patterns, steps, plan, lineUp }: BlockEdit): LessonBlock {
   const introduces = steps.flatMap(({ element, step }) => (step === 'meet' ? [element] : []));
+  const scores = patterns.flatMap(({ text }) => scoreIn(text) ?? []);
   return {
     kind,
-    patterns: patterns.flatMap(({ text }) => patternIn(text) ?? []),
+    patterns: scores.map((score) => leadingPart(score).pattern),
+    ...(scores.some(({ parts }) => parts.length > 1) ? { scores } : {}),
     ...(minutes === undefined ? {} : { minutes }),
     ...(introduces.length > 0 ? { introduces } : {}),
     ...(plan ? { plan } : {}),

@@ -7,12 +7,32 @@ const TOLD_STEP = 0.02;
 
 const answer = (message: TrackAnswer) => postMessage(message);
 
+/** The blocks of one channel, or of two, left and right taking turns. */
+function* blocksOf({ cues, options, parts }: TrackRequest): Generator<{ block: Float32Array; done: number }> {
+  if (parts === 1) {
+    yield* practiceTrack(cues, options);
+    return;
+  }
+  const right = practiceTrack(cues, { ...options, side: { of: 'right', parts } });
+  for (const { block: left, done } of practiceTrack(cues, { ...options, side: { of: 'left', parts } })) {
+    const other = right.next().value as { readonly block: Float32Array };
+    const both = new Float32Array(left.length * 2);
+    left.forEach((sample, i) => {
+      both[2 * i] = sample;
+      both[2 * i + 1] = other.block[i]!;
+    });
+    yield { block: both, done };
+  }
+}
+
 addEventListener('message', ({ data }: MessageEvent<TrackRequest>) => {
-  const parts: BlobPart[] = [wavHeader(trackFrames(data.options), data.options.sampleRate) as Uint8Array<ArrayBuffer>];
+  const { options, parts } = data;
+  const header = wavHeader(trackFrames(options), options.sampleRate, parts === 1 ? 1 : 2);
+  const pieces: BlobPart[] = [header as Uint8Array<ArrayBuffer>];
   let told = 0;
-  for (const { block, done } of practiceTrack(data.cues, data.options)) {
-    parts.push(pcm16(block) as Int16Array<ArrayBuffer>);
+  for (const { block, done } of blocksOf(data)) {
+    pieces.push(pcm16(block) as Int16Array<ArrayBuffer>);
     if (done - told >= TOLD_STEP) answer({ done: (told = done) });
   }
-  answer({ file: new Blob(parts, { type: 'audio/wav' }) });
+  answer({ file: new Blob(pieces, { type: 'audio/wav' }) });
 });

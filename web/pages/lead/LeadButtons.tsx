@@ -13,7 +13,7 @@ const TOGGLE_NAMES: Readonly<Record<LeadRun['state'], string>> = {
 
 /** Everything that can be done while a run goes, each at its key. */
 export function LeadButtons({ run, commands }: { run: LeadRun; commands: LeadCommands }) {
-  const { allCovered } = commands;
+  const { allCovered, changeOver } = commands;
   const entries: readonly KeyEntry[] = [
     ['Slower', '↓', commands.slower],
     ['Faster', '↑', commands.faster],
@@ -22,6 +22,7 @@ export function LeadButtons({ run, commands }: { run: LeadRun; commands: LeadCom
     ['Next', '→', commands.nextPass],
     allCovered ? ['Uncover', 'U', commands.uncover] : ['Cover', 'C', commands.cover],
     [run.loops ? 'Looping' : 'Loop', 'L', run.loop, run.loops],
+    ...(changeOver ? [['Change over', 'G', changeOver] as const] : []),
     ['Full screen', 'F', commands.fullScreen],
     ['Second window', 'O', commands.secondWindow],
     ['Stop', 'Esc', commands.end],

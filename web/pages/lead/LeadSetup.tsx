@@ -3,9 +3,9 @@ import Button from 'react-bootstrap/Button';
 import { useSearchParams } from 'react-router';
 import type { SavedPattern } from '../../../contract/pattern.ts';
 import { type Plan, READY_PLANS } from '../../../core/leading/plan.ts';
-import { type Timetable, type TimetableResult, timetable } from '../../../core/leading/timetable.ts';
-import type { Pattern } from '../../../core/rhythm/pattern.ts';
-import { parseRhythm } from '../../../core/rhythm/text.ts';
+import { type Timetable, type TimetableResult, scoreTimetable } from '../../../core/leading/timetable.ts';
+import type { Score } from '../../../core/rhythm/score.ts';
+import { parseScore } from '../../../core/rhythm/scoreText.ts';
 import { durationText, planTroubleText } from '../../../core/wording/leadWords.ts';
 import { counted } from '../../../core/wording/plurals.ts';
 import type { NamingId } from '../../../core/wording/valueNames.ts';
@@ -38,10 +38,10 @@ interface SetupProps {
 
 /** A pattern and a plan, ready to be led. */
 export function LeadSetup(props: SetupProps) {
-  const read = useMemo(() => parseRhythm(props.pattern.text), [props.pattern.text]);
+  const read = useMemo(() => parseScore(props.pattern.text), [props.pattern.text]);
   if (!read.ok)
     return <Notice problem={{ message: 'This pattern cannot be read. Open it under Patterns and mend its text.' }} />;
-  return <ReadableSetup {...props} rhythm={read.pattern} />;
+  return <ReadableSetup {...props} score={read.score} />;
 }
 
 /** The plan that is led: a chosen one, or what was asked for, as it was changed since. */
@@ -57,19 +57,20 @@ function usePlan(plans: readonly ChosenPlan[], ask: Plan | undefined) {
   return { plan, setPlan, chosen, choose, markChosen: setStoredPlan };
 }
 
-function ReadableSetup(props: SetupProps & { rhythm: Pattern }) {
-  const { pattern, rhythm, plans, ask, over } = props;
+function ReadableSetup(props: SetupProps & { score: Score }) {
+  const { pattern, score, plans, ask, over } = props;
+  const rhythm = score.parts[0]!.pattern;
   const { plan, setPlan, chosen, choose, markChosen } = usePlan(plans, ask);
   const [sound, setSound] = useSoundSettings();
   const [running, setRunning] = useState<Timetable>();
   const currentClass = useCurrentClass();
   const voice = useMemo(() => voiceOf(currentClass), [currentClass]);
   const counts = useMemo(() => [voice.counts], [voice]);
-  const made = useMemo(() => timetable(rhythm, plan, voice.counts), [rhythm, plan, voice]);
+  const made = useMemo(() => scoreTimetable(score, plan, voice.counts), [score, plan, voice]);
   const start = () => made.ok && setRunning(made.timetable);
   useKeys(running ? {} : { ' ': start, PageDown: start });
   if (running) {
-    const shared = { plan, counts, voice, sound, rhythm, brackets: pattern.brackets, over };
+    const shared = { plan, counts, voice, sound, score, brackets: pattern.brackets, over };
     return <LeadStage table={running} {...shared} onEnd={() => setRunning(undefined)} />;
   }
   const own = !READY_PLANS.some(({ id }) => id === chosen.id) && ask === undefined;
@@ -85,17 +86,23 @@ function ReadableSetup(props: SetupProps & { rhythm: Pattern }) {
       </Choices>
       <Ruler
         pattern={rhythm}
+        parts={score.parts}
         counts={counts}
         feet={plan.twoLines}
         brackets={pattern.brackets}
         overlay={(system) => <Covers system={system} isCovered={(index) => over.includes(index)} voice={voice} />}
       />
-      <PlanForm plan={plan} naming={voice.naming} rhythm={rhythm} onChange={setPlan} />
+      <PlanForm plan={plan} naming={voice.naming} rhythm={rhythm} parts={score.parts.length} onChange={setPlan} />
       <div className="lead-below">
         <SoundPanel settings={sound} onChange={setSound} />
         <div className="lead-keep">
           <KeepPlan {...keep} onRemoved={() => choose(READY_PLANS[0]!.id)} />
-          <PracticeTrackBox table={made.ok ? made.timetable : undefined} sound={sound} title={pattern.title} />
+          <PracticeTrackBox
+            parts={score.parts.map(({ name }) => name)}
+            table={made.ok ? made.timetable : undefined}
+            sound={sound}
+            title={pattern.title}
+          />
         </div>
       </div>
     </div>

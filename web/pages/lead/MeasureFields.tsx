@@ -2,14 +2,23 @@ import Form from 'react-bootstrap/Form';
 import { type ChunkPlan, measureRange } from '../../../core/leading/chunks.ts';
 import { COUNT_IN_KINDS, countIn } from '../../../core/leading/countIn.ts';
 import { LONGEST_STUDY } from '../../../core/leading/fading.ts';
-import type { Plan } from '../../../core/leading/plan.ts';
+import type { PartsPlan, Plan } from '../../../core/leading/plan.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { countInName } from '../../../core/wording/leadWords.ts';
 import { inNaming } from '../../../core/wording/valueNames.ts';
 import { Select } from '../../ui/Select.tsx';
 import type { PlanFieldsProps } from './planFields.ts';
 
-export type MeasureFieldsProps = PlanFieldsProps & { readonly rhythm: Pattern };
+export type MeasureFieldsProps = PlanFieldsProps & {
+  readonly rhythm: Pattern;
+  /** So many sound together. */
+  readonly parts: number;
+};
+
+const PARTS: readonly (readonly [PartsPlan, string])[] = [
+  ['alone-first', 'Each part alone, then together'],
+  ['together', 'All parts together at once'],
+];
 
 /** Which measures, the rests between passes and the count-in. */
 export function MeasureFields(props: MeasureFieldsProps) {
@@ -18,6 +27,17 @@ export function MeasureFields(props: MeasureFieldsProps) {
   return (
     <fieldset>
       <legend>{inNaming('{Measure+}, rests, count-in', naming)}</legend>
+      {props.parts > 1 && (
+        <div className="plan-row">
+          <Select
+            size="sm"
+            label="Parts"
+            value={plan.parts ?? 'alone-first'}
+            options={PARTS}
+            onChoose={(parts) => set({ parts })}
+          />
+        </div>
+      )}
       <ChunkFields {...props} />
       <div className="plan-row">
         <Form.Label htmlFor="plan-rest">Beats of rest between passes</Form.Label>

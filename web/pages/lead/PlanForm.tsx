@@ -3,12 +3,12 @@ import { MeasureFields, type MeasureFieldsProps } from './MeasureFields.tsx';
 import { PassFields } from './PassFields.tsx';
 
 /** Everything about a plan, to be changed in place. */
-export function PlanForm({ rhythm, ...props }: MeasureFieldsProps) {
+export function PlanForm({ rhythm, parts, ...props }: MeasureFieldsProps) {
   return (
     <div className="plan-form">
       <PassFields {...props} />
       <LadderFields {...props} />
-      <MeasureFields {...props} rhythm={rhythm} />
+      <MeasureFields {...props} rhythm={rhythm} parts={parts} />
     </div>
   );
 }

@@ -1,6 +1,8 @@
+import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import ProgressBar from 'react-bootstrap/ProgressBar';
 import type { Timetable } from '../../../core/leading/timetable.ts';
+import { Select } from '../../ui/Select.tsx';
 import type { SoundSettings } from './SoundPanel.tsx';
 import { usePracticeTrack } from './usePracticeTrack.ts';
 
@@ -9,10 +11,17 @@ interface PracticeTrackBoxProps {
   readonly table: Timetable | undefined;
   readonly sound: SoundSettings;
   readonly title: string;
+  /** Names of the parts. */
+  readonly parts: readonly string[];
 }
 
+const NONE = '';
+
 /** The run as a sound file, to practise at home. */
-export function PracticeTrackBox({ table, sound, title }: PracticeTrackBoxProps) {
+export function PracticeTrackBox({ table, sound, title, parts }: PracticeTrackBoxProps) {
+  const [missing, setMissing] = useState(NONE);
+  const left = missing === NONE ? undefined : Number(missing);
+  const name = left === undefined ? title : `${title}, ${parts[left] ?? ''} missing`;
   const { part, problem, make } = usePracticeTrack();
   return (
     <fieldset>
@@ -21,10 +30,23 @@ export function PracticeTrackBox({ table, sound, title }: PracticeTrackBoxProps)
         <Button
           variant="outline-dark"
           disabled={!table || part !== undefined}
-          onClick={() => table && void make(table, sound, `${title}.wav`)}
+          onClick={() => table && void make(table, sound, `${name}.wav`, left)}
         >
           Make a sound file
         </Button>
+        {parts.length > 1 && (
+          <Select
+            size="sm"
+            className="w-auto"
+            label="Your part"
+            value={missing}
+            options={[
+              [NONE, 'with all parts'],
+              ...parts.map((one, i) => [String(i), `your part missing: ${one}`] as const),
+            ]}
+            onChoose={setMissing}
+          />
+        )}
         {part !== undefined && (
           <ProgressBar
             className="flex-grow-1"

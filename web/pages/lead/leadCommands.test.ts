@@ -28,6 +28,7 @@ const setCovered = vi.fn();
 const onEnd = vi.fn();
 const fullScreen = vi.fn();
 const secondWindow = vi.fn();
+const changeOver = vi.fn();
 
 function press(key: string, { pass = 2, covered = 0, rate = 1, measure = 1 } = {}) {
   Object.assign(run, { rate, moment: { measure } });
@@ -38,6 +39,7 @@ function press(key: string, { pass = 2, covered = 0, rate = 1, measure = 1 } = {
     section,
     covered,
     setCovered,
+    changeOver: pass === 3 ? undefined : changeOver,
     fullScreen,
     secondWindow,
     onEnd,
@@ -107,6 +109,14 @@ describe('keys of a run', () => {
   });
 });
 
+describe('groups with parts of their own', () => {
+  it('change over at G; with one part there is no such key', () => {
+    press('g');
+    expect(changeOver).toHaveBeenCalledOnce();
+    expect(() => press('g', { pass: 3 })).toThrow();
+  });
+});
+
 describe('a page of lines', () => {
   const page = timetable(
     patternOf('4/4 "1" q q h | w | "2" h h'),
@@ -122,6 +132,7 @@ describe('a page of lines', () => {
       section: section!,
       covered: 0,
       setCovered,
+      changeOver: undefined,
       fullScreen,
       secondWindow,
       onEnd,

@@ -14,6 +14,8 @@ interface Context {
   /** So many measures from the first are covered by hand. */
   readonly covered: number;
   readonly setCovered: (covered: number) => void;
+  /** Of several parts: each group takes the next one. */
+  readonly changeOver: (() => void) | undefined;
   readonly fullScreen: () => void;
   readonly secondWindow: () => void;
   readonly onEnd: () => void;
@@ -31,6 +33,7 @@ export interface LeadCommands {
   /** Of a page of lines each alone, at its number. */
   readonly lines: readonly { readonly number: number; readonly press: () => void }[];
   readonly page: () => void;
+  readonly changeOver: (() => void) | undefined;
   readonly fullScreen: () => void;
   readonly secondWindow: () => void;
   readonly end: () => void;
@@ -39,7 +42,7 @@ export interface LeadCommands {
 
 /** What buttons and keys do while a run goes. */
 export function leadCommands(context: Context): LeadCommands {
-  const { run, table, section, covered, setCovered, fullScreen, secondWindow, onEnd } = context;
+  const { run, table, section, covered, setCovered, changeOver, fullScreen, secondWindow, onEnd } = context;
   const measures = section.pattern.measures.length;
   const changeRate = (by: number) => () => run.setRate(Math.round((run.rate + by) * 100) / 100);
   const goToPass = (step: number) => () => {
@@ -62,6 +65,7 @@ export function leadCommands(context: Context): LeadCommands {
     allCovered: covered >= measures,
     lines: linesOf(section.pattern).map(({ number, first, last }) => ({ number, press: () => run.stay(first, last) })),
     page: run.goOn,
+    changeOver,
     fullScreen,
     secondWindow,
     end: onEnd,
@@ -87,6 +91,7 @@ export function leadCommands(context: Context): LeadCommands {
       l: run.loop,
       ...Object.fromEntries(commands.lines.filter(({ number }) => number < 10).map((one) => [one.number, one.press])),
       ...(commands.lines.length > 0 ? { 0: commands.page } : {}),
+      ...(changeOver ? { g: changeOver } : {}),
       f: fullScreen,
       o: secondWindow,
     },

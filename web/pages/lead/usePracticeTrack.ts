@@ -20,7 +20,8 @@ export function usePracticeTrack() {
   const worker = useRef<Worker>(undefined);
   useEffect(() => () => worker.current?.terminate(), []);
 
-  const make = async (table: Timetable, { levels, clapAs }: SoundSettings, name: string) => {
+  /** @param missing  index of the part that is left out, of several */
+  const make = async (table: Timetable, { levels, clapAs }: SoundSettings, name: string, missing?: number) => {
     if (table.seconds > LONGEST_SECONDS) {
       setProblem(`A sound file is at most 15 minutes long; this run takes ${durationText(table.seconds)}.`);
       return;
@@ -53,7 +54,15 @@ export function usePracticeTrack() {
     });
     const request: TrackRequest = {
       cues: table.cues,
-      options: { sampleRate: SAMPLE_RATE, seconds: table.seconds, levels: loud, clapAs, words },
+      options: {
+        sampleRate: SAMPLE_RATE,
+        seconds: table.seconds,
+        levels: loud,
+        clapAs,
+        words,
+        ...(missing === undefined ? {} : { missing }),
+      },
+      parts: table.sections[0]!.parts.length,
     };
     making.postMessage(request);
   };

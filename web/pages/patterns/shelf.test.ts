@@ -37,8 +37,13 @@ describe('looking for patterns', () => {
     ).toBe(ids);
   });
 
-  it('reads all parts of one: its elements and level are those of all, and it sounds like another in all of them', () => {
-    const texts = ['4/4 [A] q q h [B] h (h)', '4/4 [x] q q h [y] h (q) (q)', '4/4 [l] q q q~ q [r] q~ q (h)', '4/4 q q h'];
+  it('reads all parts of one: elements and level are those of all, and it sounds like another in all', () => {
+    const texts = [
+      '4/4 [A] q q h [B] h (h)',
+      '4/4 [x] q q h [y] h (q) (q)',
+      '4/4 [l] q q q~ q [r] q~ q (h)',
+      '4/4 q q h',
+    ];
     const all = shelved(texts.map((text, i) => ({ id: String(i), title: `Crab ${i}`, text })));
     expect(all.map(({ parts }) => parts.map(({ name }) => name).join())).toEqual(['A,B', 'x,y', 'l,r', '']);
     expect([...all[0]!.elements]).toContain('half-rest');

@@ -1,6 +1,6 @@
 import { useCallback, useLayoutEffect, useMemo, useRef } from 'react';
-import { timetable } from '../../../core/leading/timetable.ts';
-import { parseRhythm } from '../../../core/rhythm/text.ts';
+import { scoreTimetable } from '../../../core/leading/timetable.ts';
+import { parseScore } from '../../../core/rhythm/scoreText.ts';
 import { voiceOf } from '../../../core/wording/voice.ts';
 import { useCurrentClass } from '../../domain/currentClass.ts';
 import { BoardRuler } from '../../leading/BoardRuler.tsx';
@@ -39,17 +39,17 @@ const nothing = () => undefined;
 
 /** A run, by the timetable that the other window has too. */
 function Run({ told }: { readonly told: Extract<Told, { kind: 'lead' }> }) {
-  const { text, brackets, state, moment, rate, covered, turned } = told;
+  const { text, brackets, state, moment, rate, covered, turned, turn } = told;
   const currentClass = useCurrentClass();
   const voice = useMemo(() => voiceOf(currentClass), [currentClass]);
   const counts = useMemo(() => [voice.counts], [voice]);
   // Told anew with every beat, it is the same plan.
   const planText = JSON.stringify(told.plan);
   const led = useMemo(() => {
-    const read = parseRhythm(text);
+    const read = parseScore(text);
     const plan = JSON.parse(planText) as typeof told.plan;
-    const made = read.ok ? timetable(read.pattern, plan, voice.counts) : undefined;
-    return read.ok && made?.ok ? { rhythm: read.pattern, plan, table: made.timetable } : undefined;
+    const made = read.ok ? scoreTimetable(read.score, plan, voice.counts) : undefined;
+    return read.ok && made?.ok ? { score: read.score, plan, table: made.timetable } : undefined;
   }, [text, planText, voice]);
   const latest = useRef(told);
   useLayoutEffect(() => {
@@ -62,7 +62,7 @@ function Run({ told }: { readonly told: Extract<Told, { kind: 'lead' }> }) {
       <h1 className="visually-hidden">Lead</h1>
       <ClassView
         {...led}
-        {...{ counts, voice, state, moment, rate, now, brackets, covered, turned }}
+        {...{ counts, voice, state, moment, rate, now, brackets, covered, turned, turn }}
         onMeasure={nothing}
       />
     </>

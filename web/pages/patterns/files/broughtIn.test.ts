@@ -5,7 +5,9 @@ import type { Piece } from '../../../../core/formats/piece.ts';
 import { ALL_LINES, EACH_PART, firstChoice, hasParts, leftOutWords, linesOf, offersOf, voiceOf } from './broughtIn.ts';
 
 const abc = (...voices: string[]) =>
-  `X:1\nT:Two boats\nM:4/4\nL:1/4\nK:C\n${voices.map((notes, i) => `V:${i + 1} name="${'AB'[i]}"\n${notes}`).join('\n')}\n`;
+  ['X:1', 'T:Two boats', 'M:4/4', 'L:1/4', 'K:C', ...voices.map((notes, i) => `V:${i + 1} name="${'AB'[i]}"\n${notes}`)]
+    .map((line) => `${line}\n`)
+    .join('');
 
 async function pieceOf(text: string): Promise<Piece> {
   const read = await readFile('boats.abc', strToU8(text));
@@ -15,7 +17,9 @@ async function pieceOf(text: string): Promise<Piece> {
 
 const texts = (piece: Piece, line: string, more: object = {}) => {
   const choice = { ...firstChoice(piece, 'boats.abc'), line, ...more };
-  return offersOf(piece, voiceOf(linesOf(piece), line)!, choice, 'american').map(({ text, trouble }) => trouble ?? text);
+  return offersOf(piece, voiceOf(linesOf(piece), line)!, choice, 'quarters').map(
+    ({ text, trouble }) => trouble ?? text,
+  );
 };
 
 describe('what a file of several parts becomes', () => {
