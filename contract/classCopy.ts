@@ -33,6 +33,8 @@ const CopiedTake = Type.Object(
     onsets: Onsets,
     feet: orNull(Onsets),
     releases: orNull(Releases),
+    part: Type.Optional(orNull(Type.String({ minLength: 1, maxLength: 40 }))),
+    besideId: Type.Optional(orNull(Id)),
     free: Type.Boolean(),
     source: oneOf(TAKE_SOURCES),
     takenAt: Moment,

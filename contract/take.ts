@@ -1,8 +1,12 @@
 import { TakeResult } from './takeResult.ts';
 import { type Static, Type } from '@sinclair/typebox';
+import { LONGEST_LABEL } from '../core/rhythm/text.ts';
 import { Mark, MarkScale } from './judging.ts';
 import { Said } from './lineUp.ts';
 import { AgesOf, Bpm, Id, Onsets, Releases, RhythmText, oneOf, orNull, strict } from './parts.ts';
+
+const PartName = Type.String({ minLength: 1, maxLength: LONGEST_LABEL, pattern: '\\S' });
+
 /** How a take was heard. */
 export const TAKE_SOURCES = ['tap', 'microphone', 'recording', 'practice'] as const;
 const TakeSource = oneOf(TAKE_SOURCES);
@@ -25,6 +29,10 @@ export const TakeUpload = Type.Object(
     /** There was no click. */
     free: Type.Optional(Type.Boolean()),
     source: Type.Optional(TakeSource),
+    /** Of a pattern in several parts the one that was played; its text and title are that part's. */
+    part: Type.Optional(PartName),
+    /** The take that was played beside it at the same time, of another part. */
+    besideId: Type.Optional(Id),
     /** In which line-up. */
     lineUpId: Type.Optional(Id),
     /** What stood there of the child when it began. */
@@ -77,6 +85,8 @@ export const TakeDetail = Type.Composite([
     onsets: Type.Array(Type.Number()),
     feet: Type.Union([Type.Array(Type.Number()), Type.Null()]),
     releases: Type.Union([Type.Array(Type.Union([Type.Number(), Type.Null()])), Type.Null()]),
+    part: orNull(PartName),
+    besideId: orNull(Id),
     result: TakeResult,
     overrideReason: Type.String(),
     /** Until when a recording of it is kept, milliseconds since 1970; null when there is none. */

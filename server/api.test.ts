@@ -3,6 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { ClassDetail } from '../contract/schoolClass.ts';
 import { TakeDetail } from '../contract/take.ts';
 import { validator } from '../contract/validate.ts';
+import { partKey } from '../core/records/partKey.ts';
 import { openDatabase } from './database.ts';
 import { removeExpired } from './repository/recordings.ts';
 import type { RunningServer } from './start.ts';
@@ -343,6 +344,20 @@ describe('classes, children and patterns', () => {
   ])('refuse parts that do not go together: %s', async (text, word) =>
     expectError(await ann.ask('PUT', `/api/patterns/${uuid()}`, { title: 'x', text }), 422, word),
   );
+  it('keep takes of its parts apart, each with the one that was played beside it', async () => {
+    const [one, other] = [uuid(), uuid()];
+    const part = { ...TAKE, title: 'First · clap', part: 'clap', besideId: other };
+    expect((await ann.ask('PUT', `/api/takes/${one}`, part)).body).toMatchObject({ part: 'clap', besideId: other });
+    await ann.ask('PUT', `/api/takes/${other}`, { ...TAKE, part: 'stamp', besideId: one });
+    const keys = await Promise.all(
+      [one, other].map(async (id) => ((await ann.ask('GET', `/api/takes/${id}`)).body as TakeDetail).patternKey),
+    );
+    expect(keys).toEqual([partKey(TAKE.patternId, 'clap'), partKey(TAKE.patternId, 'stamp')]);
+    expect((await ann.ask('GET', `/api/takes/${one}`)).body).toMatchObject({ part: 'clap', besideId: other });
+    for (const id of [one, other]) await ann.ask('DELETE', `/api/takes/${id}`);
+    expectError(await ann.ask('PUT', `/api/takes/${uuid()}`, { ...TAKE, part: ' ' }), 422, 'part');
+    expectError(await ann.ask('PUT', `/api/takes/${uuid()}`, { ...TAKE, besideId: 'x' }), 422, 'besideId');
+  });
   it('keep a pattern in parts', async () => {
     const own = uuid();
     const text = '4/4 [clap] q q h | w [stamp]* h h';

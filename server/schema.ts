@@ -505,6 +505,9 @@ export const takes = mysqlTable(
     /** Steps, and when each onset was let go; only of takes in which they were heard. */
     feet: json<readonly number[]>('feet'),
     releases: json<readonly (number | null)[]>('releases'),
+    /** Of a pattern in several parts which one; and the take of another part that was played at the same time. */
+    part: varchar('part', { length: 40 }),
+    besideId: id('beside_id'),
     takenAt: moment('taken_at').notNull(),
     accuracy: double('accuracy').notNull(),
     mark: int('mark').notNull(),

@@ -4,6 +4,7 @@ import { complete } from './kinds/complete.ts';
 import { counts } from './kinds/counts.ts';
 import { choose, write } from './kinds/heard.ts';
 import { cards, fold, slip, strips } from './kinds/paper.ts';
+import { missingPart } from './kinds/missingPart.ts';
 import { circle, draw, nameSign, stems } from './kinds/signs.ts';
 import { howMany, sums, trueFalse } from './kinds/values.ts';
 import { wrongMeasure } from './kinds/wrongMeasure.ts';
@@ -18,6 +19,7 @@ const MAKERS: { readonly [Kind in SheetKind]: SheetMaker<Kind> } = {
   complete,
   'bar-lines': barLines,
   'wrong-measure': wrongMeasure,
+  'missing-part': missingPart,
   'how-many': howMany,
   'true-false': trueFalse,
   sums,

@@ -32,6 +32,8 @@ export type SheetQuestion =
       readonly off: Fraction;
       readonly beat: ValueLetter;
     }
+  /** A part beside it that claps on every beat it leaves free. */
+  | { readonly kind: 'missing-part'; readonly pattern: Pattern; readonly missing: Pattern }
   | { readonly kind: 'how-many'; readonly times: number; readonly whole: NoteValue; readonly small: ValueLetter }
   | { readonly kind: 'true-false'; readonly question: Question }
   | { readonly kind: 'sums'; readonly parts: readonly Part[]; readonly beat: ValueLetter }

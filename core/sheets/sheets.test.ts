@@ -6,6 +6,9 @@ import { MIDDLE_LINE } from '../exercises/signs.ts';
 import { LEVELS, difficultyOf } from '../making/level.ts';
 import { patternOf } from '../rhythm/arbitrary.test-helper.ts';
 import { barCheck, barsAddUp, isLegal } from '../rhythm/barCheck.ts';
+import { beatLine } from '../rhythm/beatLine.ts';
+import type { Pattern } from '../rhythm/pattern.ts';
+import { placePattern } from '../rhythm/place.ts';
 import { ELEMENT_IDS, type ElementId, elementsOf } from '../rhythm/elements.ts';
 import { type Fraction, div, equal, frac, mixed, mul, sub, sum } from '../rhythm/fraction.ts';
 import { soundKey } from '../rhythm/soundings.ts';
@@ -79,6 +82,17 @@ const CHECKS: Readonly<Record<SheetKind, (printed: PrintedQuestion, facts: Facts
     expect(said).toBe(`measure ${wrong[0]!.number} is ${amount} ${by.n < 0 ? 'short' : 'too long'}`);
     const [counted] = barCheck(patternOf(text!), beat as ValueLetter).filter((report) => !isLegal(report));
     expect([measure, off]).toEqual([counted!.number, mixed(sub(counted!.total, counted!.expected))]);
+  },
+  'missing-part': ({ text, answer }) => {
+    const [given, other] = [patternOf(text!), patternOf(answer)];
+    expect(barsAddUp(barCheck(other))).toBe(true);
+    const onsets = (pattern: Pattern) =>
+      placePattern(pattern).flatMap(({ events }, m) =>
+        events.filter(({ kind }) => kind === 'note').map(({ onset }) => `${m}:${onset.n}/${onset.d}`),
+      );
+    const claps = [...onsets(given), ...onsets(other)];
+    for (const beat of onsets(beatLine(given))) expect(claps.filter((one) => one === beat)).toHaveLength(1);
+    for (const one of onsets(other)) expect(onsets(beatLine(given))).toContain(one);
   },
   'how-many': ({ prompt, answer }, { times, whole, small }) => {
     const count = div(mul(frac(times as number), lengthOfText(whole as string)), VALUE[small as ValueLetter].of);
@@ -199,6 +213,7 @@ it('seeds of kept sheets lead to the same questions', () => {
       "complete: eighth < 4/4 e e e e e q",
       "bar-lines: 4/4 q q (q) q | e e q h | q q (q) q | e e e e (q) q < 4/4 q q (q) q e e q h q q (q) q",
       "wrong-measure: measure 4 is 1/2 beat short < 4/4 q q (q) q | e e q h | q q (q) q | e e e e (e) q",
+      "missing-part: 4/4 q (q) q q | q q (h) < 4/4 (e) e h. | (e) e (q) q q",
       "how-many: 2 < How many halves are in a whole?",
       "true-false: true < True or false: half + eighth = quarter + quarter + eighth",
       "sums: 6 beats < q h",

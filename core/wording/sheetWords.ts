@@ -3,7 +3,7 @@ import { strokesOf } from '../ear/strokes.ts';
 import { rightStems, signKey } from '../exercises/signs.ts';
 import { partsText } from '../exercises/material.ts';
 import { type Part, totalBeats } from '../exercises/valueSums.ts';
-import { type Fraction, ONE, abs, compare, div, frac, mixed, mul, sub, sum } from '../rhythm/fraction.ts';
+import { type Fraction, ONE, abs, add, compare, div, frac, mixed, mul, sub, sum } from '../rhythm/fraction.ts';
 import { type Meter, beatOf, meterKind, meterText } from '../rhythm/meter.ts';
 import type { Item, Pattern } from '../rhythm/pattern.ts';
 import { itemLength, placePattern } from '../rhythm/place.ts';
@@ -50,6 +50,11 @@ export const SHEET_WORDS: Readonly<Record<SheetKind, KindWords>> = {
     title: 'Which measure is wrong?',
     about: 'which measure is wrong, and by how much',
     task: 'One {measure} of each rhythm does not add up. Circle it, and write by how much.',
+  },
+  'missing-part': {
+    title: 'The missing part',
+    about: 'add the missing part, so that on every beat one of two claps',
+    task: 'Two clap together: on every beat just one of them claps. Write the part that is missing.',
   },
   'how-many': {
     title: 'How many?',
@@ -271,6 +276,18 @@ const WORDS: { readonly [Kind in SheetKind]: Words<Kind> } = {
       facts: { measure: index + 1, off: mixed(off), beat },
     };
   },
+  'missing-part': ({ pattern, missing }, { naming }) => ({
+    prompt: SHEET_WORDS['missing-part'].task,
+    text: printRhythm(pattern),
+    answer: printRhythm(missing),
+    steps: placePattern(missing).map(({ number, events, meter, onset }) => {
+      const unit = beatOf(meter).length;
+      const free = events.flatMap(({ kind, onset: at }) =>
+        kind === 'note' ? [mixed(add(div(sub(at, onset), unit), ONE))] : [],
+      );
+      return `${measureName(naming)} ${number}: ${free.length === 0 ? 'no beat is free' : `free: ${free.join(', ')}`}`;
+    }),
+  }),
   'how-many': (question, { naming }) => ({
     prompt: howManyText(question, naming),
     answer: mixed(mul(frac(question.times), div(lengthOf(question.whole), VALUE[question.small].of))),

@@ -6,11 +6,13 @@ import { hardestMeasure } from '../records/nextStep.ts';
 import { simulate } from '../judging/simulatedChild.ts';
 import { everydayPattern, patternOf } from '../rhythm/arbitrary.test-helper.ts';
 import { barCheck } from '../rhythm/barCheck.ts';
+import { frac } from '../rhythm/fraction.ts';
 import { FASTEST_BPM, SLOWEST_BPM } from '../timing/limits.ts';
 import { adviceForChild, adviceOn } from './advice.ts';
 import { cellName } from './cellNames.ts';
 import { feetAndHoldsSentences } from './feetAndHolds.ts';
 import { chunkName, durationText, nextText, planTroubleText } from './leadWords.ts';
+import { togetherSentences } from './togetherWords.ts';
 import { markArithmetic } from './markArithmetic.ts';
 import { misreadingTitle } from './misreadingSentences.ts';
 import { measureText, placeHeading, placeText } from './places.ts';
@@ -354,4 +356,26 @@ describe('the voice of a class', () => {
       naming: 'crotchets',
     });
   });
+});
+
+describe('two parts together, in words', () => {
+  const place = { played: 0, measure: 2, beat: frac(3) };
+  const of = (change: object) =>
+    togetherSentences(
+      { shared: 4, apartMs: 12.4, worst: { ...place, apartMs: 31 }, ...change },
+      ['Alma', 'Benno'],
+      'quarters',
+    );
+  it.each([
+    [{}, ['4 shared notes: as one, 12 ms from one clap to the other on average.']],
+    [{ shared: 1, apartMs: 40 }, ['1 shared note: together, 40 ms from one clap to the other on average.']],
+    [
+      { apartMs: 90, worst: { ...place, apartMs: 150.4 }, leads: { part: 1, byMs: 60 } },
+      [
+        '4 shared notes: apart, 90 ms from one clap to the other on average.',
+        'Furthest apart in measure 2, beat 3: 150 ms.',
+        'Benno comes first, by 60 ms.',
+      ],
+    ],
+  ])('%j', (change, sentences) => expect(of(change)).toEqual(sentences));
 });

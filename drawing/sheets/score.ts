@@ -4,7 +4,7 @@ import { placePattern } from '../../core/rhythm/place.ts';
 import { LINE_Y, engraveOn } from '../engraving/engrave.ts';
 import type { Omissions } from '../engraving/omissions.ts';
 import { type Spacing, layoutRuler } from '../layout.ts';
-import { BAR_BEFORE, type RulerMeasure, type RulerSystem, ZOOM, beatXs } from '../system.ts';
+import { BAR_BEFORE, type RulerMeasure, type RulerSystem, ZOOM, beatXs, withPlaced } from '../system.ts';
 import { POINTS, type WrittenText } from '../pdfPen.ts';
 import { BEFORE, COUNT_SIZE, lettersOf } from '../picture.ts';
 import { layoutPaper, neededPixels } from '../paperLayout.ts';
@@ -133,6 +133,29 @@ export function scoreLines(
   const before = options.close ? CLOSE_BEFORE : BEFORE;
   const room = { size: SIZE, width, before, letters, letter: ON_PAPER.letter, eachRest } as const;
   return drawLines(layoutPaper(pattern, room), { ink, left: 0, without });
+}
+
+/**
+ * The lines of two parts on one axis: what sounds together stands together.
+ * @param without  what is left out of the lower one
+ */
+export function pairLines(
+  upper: Pattern,
+  lower: Pattern,
+  ink: Ink,
+  { width, without }: Pick<ScoreOptions, 'width' | 'without'>,
+): { readonly upper: ScoreLine; readonly lower: ScoreLine }[] {
+  measureWith(ink.fonts);
+  const [above, below] = [placePattern(upper), placePattern(lower)];
+  const room = width / POINTS + LANE_NAMES;
+  const { systems, scale } = layoutRuler(upper, room, SIZE, [], ON_PAPER, [{ placed: below }]);
+  const lines = (placed: typeof above, left: Omissions | undefined) =>
+    drawLines(
+      systems.map((system) => withPlaced(system, placed, { scale, size: SIZE })),
+      { ink, left: LANE_NAMES, without: left, scale },
+    );
+  const lowers = lines(below, without);
+  return lines(above, undefined).map((one, i) => ({ upper: one, lower: lowers[i]! }));
 }
 
 /** The counts under the notes of a line, or lines to write them on; y from the top of the notes. */

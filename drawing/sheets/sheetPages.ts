@@ -20,6 +20,7 @@ import {
   drawComplete,
   drawCounts,
   drawWrite,
+  drawMissingPart,
   drawWrongMeasure,
 } from './kinds/rhythms.ts';
 import { drawCircle, drawDraw, drawNameSign, drawStems } from './kinds/signs.ts';
@@ -54,6 +55,7 @@ const DRAWINGS: { readonly [Kind in LineKind]: Drawing<Kind> } = {
   complete: { draw: drawComplete },
   'bar-lines': { draw: drawBarLines },
   'wrong-measure': { draw: drawWrongMeasure },
+  'missing-part': { draw: drawMissingPart },
   'how-many': { draw: drawHowMany },
   'true-false': { draw: drawTrueFalse },
   sums: { draw: drawSums },

@@ -23,6 +23,8 @@ export async function copiedTakes(
       onsets: takes.onsets,
       feet: takes.feet,
       releases: takes.releases,
+      part: takes.part,
+      besideId: takes.besideId,
       free: takes.free,
       source: takes.source,
       takenAt: takes.takenAt,

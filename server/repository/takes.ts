@@ -53,6 +53,8 @@ export async function findTake(db: Database, teacherId: string, takeId: string) 
       onsets: takes.onsets,
       feet: takes.feet,
       releases: takes.releases,
+      part: takes.part,
+      besideId: takes.besideId,
       result: takes.result,
       resultVersion: takes.resultVersion,
       ...judgingColumns,

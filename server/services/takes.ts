@@ -18,6 +18,7 @@ import {
   takeIdTaken,
   updateJudgement,
 } from '../repository/takes.ts';
+import { partKey } from '../../core/records/partKey.ts';
 import type { Resources } from '../resources.ts';
 import { batchesOf } from '../batches.ts';
 import { demand } from './access.ts';
@@ -102,7 +103,7 @@ export async function storeTake(
   upload: TakeUpload,
 ): Promise<TakeDetail> {
   const { db } = resources;
-  const { free = false, source = 'tap', feet = null, releases = null, childId } = upload;
+  const { free = false, source = 'tap', feet = null, releases = null, part = null, besideId = null, childId } = upload;
   const stored = await retried(async () => {
     const child = await judgingOfChild(db, teacherId, childId, upload.patternId);
     if (!child) throw notFound('child');
@@ -111,8 +112,9 @@ export async function storeTake(
     const { classId, patternId } = child;
     const { lineUpId, turnSeen, ...played } = upload;
     const lineUp = lineUpId === undefined ? undefined : { id: lineUpId, seen: turnSeen };
-    const patternKey = upload.patternId ?? keyOfText(upload.patternText);
-    const take = { ...played, ...judged, feet, releases, id: takeId, classId, patternId, patternKey, free, source };
+    const key = upload.patternId === null ? keyOfText(upload.patternText) : partKey(upload.patternId, upload.part);
+    const whose = { classId, patternId, patternKey: key, part, besideId };
+    const take = { ...played, ...judged, ...whose, feet, releases, id: takeId, free, source };
     try {
       // Together only what was judged alike.
       const owner = `${classId} ${child.judgingRevision} ${child.termFrom}`;

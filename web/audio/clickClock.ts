@@ -1,4 +1,4 @@
-import { clickSamples, synthesise } from '../../core/sound/sounds.ts';
+import { type Struck, clickSamples, synthesise } from '../../core/sound/sounds.ts';
 import { audioContext, awake, heardAt } from './context.ts';
 import type { BeatTime } from '../../core/timing/pulses.ts';
 
@@ -28,10 +28,13 @@ const AHEAD = 0.2;
  * Every click is given to the audio clock beforehand, so nothing the page does can move one. Without sound the
  * clock runs on silently.
  * @param beats  times in seconds; the clock starts a moment before the first
- * @param claps  when the app itself claps
+ * @param others  when the app itself claps, or makes another sound
  */
-export async function startClicks(beats: readonly BeatTime[], claps: readonly number[] = []): Promise<RunningClock> {
-  const first = Math.min(beats[0]?.time ?? 0, claps[0] ?? Infinity);
+export async function startClicks(
+  beats: readonly BeatTime[],
+  others: readonly { readonly time: number; readonly struck: Struck }[] = [],
+): Promise<RunningClock> {
+  const first = Math.min(beats[0]?.time ?? 0, others[0]?.time ?? Infinity);
   const context = audioContext();
   if (!context || !(await awake(context))) return silentClock(first);
   const zero = context.currentTime + AHEAD - first;
@@ -45,8 +48,12 @@ export async function startClicks(beats: readonly BeatTime[], claps: readonly nu
   const clapped = context.createGain();
   clapped.gain.value = CLAP_LEVEL;
   clapped.connect(context.destination);
-  const clap = bufferOf(context, synthesise({ kind: 'clap' }, context.sampleRate));
-  for (const time of claps) play(context, clap, clapped, zero + time);
+  const made = new Map<Struck, AudioBuffer>();
+  for (const { time, struck } of others) {
+    const sound = made.get(struck) ?? bufferOf(context, synthesise({ kind: struck }, context.sampleRate));
+    made.set(struck, sound);
+    play(context, sound, clapped, zero + time);
+  }
   const heard = (timeStamp: number) => heardAt(context, timeStamp) - zero;
   const late = () => context.outputLatency || 0;
   return {

@@ -59,7 +59,10 @@ export function useHear(): Hearing {
       stop();
       const turnNumber = asked.current;
       const times = hearTimes(pattern, bpm, plays, turn);
-      const clock = await startClicks(times.beats, times.claps);
+      const clock = await startClicks(
+        times.beats,
+        times.claps.map((time) => ({ time, struck: 'clap' })),
+      );
       if (turnNumber !== asked.current) {
         clock.stop();
         return;

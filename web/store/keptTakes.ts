@@ -32,6 +32,8 @@ export interface TornTake {
   readonly patternId: string;
   readonly title: string;
   readonly patternText: string;
+  /** Of a pattern in several parts which one. */
+  readonly part?: string | undefined;
   readonly bpm: Bpm;
   readonly free: boolean;
   readonly source: 'tap' | 'microphone';

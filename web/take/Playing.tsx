@@ -4,23 +4,31 @@ import { unfold } from '../../core/rhythm/place.ts';
 import type { Voice } from '../../core/wording/voice.ts';
 import { MovingBeat } from '../ruler/MovingBeat.tsx';
 import { Ruler } from '../ruler/Ruler.tsx';
+import type { Part } from '../../core/rhythm/score.ts';
+import { type Pair, PartPads } from './PartPads.tsx';
 import { nameOf, useKeys } from '../ui/useKeys.ts';
 import type { RunPlan } from './takeRunner.ts';
 import type { Limb, Task } from './taken.ts';
 import type { TakeRun } from './useTakeRun.ts';
 
 /** What to do on the pad, before the first clap. */
-const TASK_WORDS: Readonly<Record<Task, string>> = { claps: 'Tap!', held: 'Tap and hold!', feet: 'Go!' };
+const TASK_WORDS: Readonly<Record<Task, string>> = { claps: 'Tap!', held: 'Tap and hold!', feet: 'Go!', parts: 'Tap!' };
 const TASK_RULES: Readonly<Record<Task, string>> = {
   claps: 'Tap with',
   held: 'Tap, and hold a long note to its end, with',
   feet: 'Feet on every beat, hands in the rhythm, with',
+  parts: 'Each part at its key:',
 };
 
 /** Taps of keys, wherever the focus is, and the lifting of keys and fingers. */
 function useTaps({ tap, lift, cancel }: Pick<TakeRun, 'tap' | 'lift' | 'cancel'>, task: Task): void {
   const tapKey = (limb: Limb) => (event: KeyboardEvent) => tap(event.timeStamp, limb, nameOf(event));
-  const keys = { ' ': tapKey('hands'), f: tapKey(task === 'feet' ? 'feet' : 'hands'), j: tapKey('hands') };
+  const keys = {
+    // Of two parts each has its key, and the bar between them none.
+    ' ': task === 'parts' ? () => undefined : tapKey('hands'),
+    f: tapKey(task === 'feet' ? 'feet' : 'hands'),
+    j: tapKey(task === 'parts' ? 'feet' : 'hands'),
+  };
   useKeys({ ...keys, Escape: cancel }, [' ', 'f', 'j', 'Escape']);
   useEffect(() => {
     const up = (event: KeyboardEvent) => lift(event.timeStamp, nameOf(event));
@@ -40,19 +48,32 @@ interface PlayingProps {
   readonly run: TakeRun;
   readonly plan: RunPlan;
   readonly voice: Voice;
+  /** Of a pattern in several parts all of them; and the two that are tapped at once. */
+  readonly shown?: ShownParts | undefined;
+  readonly pair?: Pair | undefined;
+}
+
+/** What stands on the ruler while a part of it is clapped. */
+export interface ShownParts {
+  readonly parts: readonly Part[];
+  /** Indices of those that others have. */
+  readonly resting: readonly number[];
 }
 
 /** Count-in and take: the rhythm with the moving beat, and the pad. */
-export function Playing({ run, plan, voice }: PlayingProps) {
+export function Playing({ run, plan, voice, shown, pair }: PlayingProps) {
   const { pattern, bpm, method, task } = plan;
   const unfolded = useMemo(() => unfold(pattern), [pattern]);
   const counts = useMemo(() => [voice.counts], [voice]);
+  const parts = useMemo(() => shown?.parts.map(({ name, pattern: own }) => ({ name, pattern: unfold(own) })), [shown]);
   useTaps(run, task);
   return (
     <div className="playing">
       <div className="playing-ruler">
         <Ruler
-          pattern={unfolded}
+          pattern={parts?.[0]?.pattern ?? unfolded}
+          parts={parts}
+          {...(shown ? { resting: shown.resting } : {})}
           size="board"
           fit
           counts={counts}
@@ -61,7 +82,11 @@ export function Playing({ run, plan, voice }: PlayingProps) {
           )}
         />
       </div>
-      <Pads run={run} asked={method === 'tap' ? TASK_WORDS[task] : 'Clap!'} task={task} />
+      {pair ? (
+        <PartPads run={run} pair={pair} />
+      ) : (
+        <Pads run={run} asked={method === 'tap' ? TASK_WORDS[task] : 'Clap!'} task={task} />
+      )}
       <div className="stage-actions">
         <span>{method === 'tap' ? <TapRule task={task} /> : 'Clap: the microphone listens'}</span>
         <StageButton onPress={run.finish}>Done</StageButton>
@@ -117,11 +142,13 @@ function Pads({ run, asked, task }: { run: TakeRun; asked: string; task: Task })
   );
 }
 
+const isTwoKeys = (task: Task) => task === 'feet' || task === 'parts';
+
 function TapRule({ task }: { task: Task }) {
   return (
     <>
-      {TASK_RULES[task]} <kbd>{task === 'feet' ? 'F' : 'space'}</kbd>
-      {task === 'feet' && (
+      {TASK_RULES[task]} <kbd>{isTwoKeys(task) ? 'F' : 'space'}</kbd>
+      {isTwoKeys(task) && (
         <>
           {' '}
           and <kbd>J</kbd>

@@ -1,4 +1,4 @@
-import { type ReactNode, useEffect } from 'react';
+import { type ReactNode, useEffect, useMemo } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
 import type { Child } from '../../contract/child.ts';
@@ -6,7 +6,9 @@ import type { Marking } from '../../core/wording/markArithmetic.ts';
 import type { Voice } from '../../core/wording/voice.ts';
 import { useKeys } from '../ui/useKeys.ts';
 import { NothingHeard } from './NothingHeard.tsx';
-import { Playing } from './Playing.tsx';
+import { Playing, type ShownParts } from './Playing.tsx';
+import type { Pair } from './PartPads.tsx';
+import { TogetherLine } from './TogetherLine.tsx';
 import { TakeResultView } from './TakeResultView.tsx';
 import type { RunPlan } from './takeRunner.ts';
 import type { NewTake } from './useJudgedTake.ts';
@@ -18,6 +20,8 @@ interface StageProps {
   readonly plan: RunPlan;
   readonly child: Child;
   readonly title: string;
+  readonly shown?: ShownParts | undefined;
+  readonly pair?: Pair | undefined;
   readonly voice: Voice;
   readonly take: NewTake | undefined;
   /** Nothing was heard. */
@@ -34,16 +38,17 @@ interface StageProps {
 
 /** From the count-in to the result: what the child sees. */
 export function TakeStage(props: StageProps) {
-  const { run, plan, child, title, voice, take, nothing } = props;
+  const { run, plan, child, title, voice, take, nothing, shown, pair } = props;
+  const both = pair && pair.names[0] !== pair.names[1] ? pair.names.join(' and ') : child.name;
   return (
     <div className="stage">
       <div className="page-head">
-        <h1>{child.name}</h1>
+        <h1>{both}</h1>
         <span className="stage-title">
           {title} · {plan.bpm}
         </span>
       </div>
-      {run.state !== 'done' && <Playing run={run} plan={plan} voice={voice} />}
+      {run.state !== 'done' && <Playing run={run} plan={plan} voice={voice} shown={shown} pair={pair} />}
       {run.state === 'done' && take && <Done {...props} take={take} />}
       {run.state === 'done' && nothing && <NothingHeard onAgain={props.onAgain} onZero={nothing.keep} />}
     </div>
@@ -59,6 +64,7 @@ function Done({
   nextChild,
   onAgain,
   onNext,
+  pair,
 }: Omit<StageProps, 'take'> & { take: NewTake }) {
   const held = useHeld();
   useKeys({ ' ': held(onNext), a: held(onAgain) });
@@ -66,7 +72,11 @@ function Done({
   return (
     <>
       {!take.kept && <p className="practice-note">This was the practice child: nothing of it is kept.</p>}
-      <TakeResultView take={take} voice={voice} mark={take.mark} marking={marking} />
+      {pair ? (
+        <PairResult {...{ take, voice, marking, pair }} />
+      ) : (
+        <TakeResultView take={take} voice={voice} mark={take.mark} marking={marking} />
+      )}
       {step}
       <div className="stage-actions">
         <Button size="lg" onClick={onNext}>
@@ -80,6 +90,45 @@ function Done({
             Correct the claps, or the mark
           </Link>
         )}
+      </div>
+    </>
+  );
+}
+
+/** Of two parts that were clapped at once a result each, and how together they were. */
+function PairResult({
+  take,
+  voice,
+  marking,
+  pair,
+}: Pick<StageProps, 'voice' | 'marking'> & { take: NewTake; pair: Pair }) {
+  const same = pair.names[0] === pair.names[1];
+  const named = useMemo(() => {
+    const all = take.beside ? [take, take.beside] : [take];
+    return all.map((one) => {
+      const at = pair.parts.findIndex(({ saved }) => saved.text === one.patternText && saved.title === one.title);
+      const part = pair.parts[Math.max(0, at)]!.name ?? '';
+      return {
+        ...one,
+        who: same ? part : pair.names[Math.max(0, at)]!,
+        heading: same ? part : `${pair.names[Math.max(0, at)]!}: ${part}`,
+      };
+    });
+  }, [take, pair, same]);
+  const [first, second] = named;
+  const takes = useMemo(() => (first && second ? ([first, second] as const) : undefined), [first, second]);
+  const silent = pair.parts.find(({ saved }) => !named.some(({ title }) => title === saved.title));
+  return (
+    <>
+      {takes && <TogetherLine takes={takes} naming={voice.naming} />}
+      {silent && <p className="practice-note">Nothing was heard of {silent.name}: no take of it is kept.</p>}
+      <div className="pair-results">
+        {named.map((one) => (
+          <div key={one.takeId}>
+            <h2>{one.heading}</h2>
+            <TakeResultView take={one} voice={voice} mark={one.mark} marking={marking} />
+          </div>
+        ))}
       </div>
     </>
   );

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { patternOf } from '../../core/rhythm/arbitrary.test-helper.ts';
 import type { RunningClock } from '../audio/clickClock.ts';
 import { type RunPlan, TakeRunner, MICROPHONE_GONE } from './takeRunner.ts';
+import type { PlayedSound } from './takePart.ts';
 import type { Taken } from './taken.ts';
 
 const PLAN: RunPlan = {
@@ -30,6 +31,7 @@ function run(
     played: { times: [] as readonly number[], countIn: 0 },
   };
   const clicks: { time: number; accent: boolean }[] = [];
+  const played: PlayedSound[] = [];
   const waiting: (() => void)[] = [];
   const taken: Taken[] = [];
   const soFar: Taken[] = [];
@@ -44,8 +46,9 @@ function run(
   const runner = new TakeRunner(
     plan,
     {
-      startClicks: (beats) => {
+      startClicks: (beats, others) => {
         clicks.push(...beats);
+        played.push(...others);
         state.now = beats[0]!.time - 0.2;
         return Promise.resolve(clock);
       },
@@ -80,7 +83,7 @@ function run(
     runner.start();
     await settle();
   };
-  return { runner, state, clicks, taken, soFar, goTo, start, settle };
+  return { runner, state, clicks, played, taken, soFar, goTo, start, settle };
 }
 
 describe('a take', () => {
@@ -181,6 +184,21 @@ describe('a take', () => {
     expect(runner.moment().taps).toBe(1);
     runner.finish();
     expect(taken).toEqual([{ onsets: [0.5], feet: [0, 1] }]);
+  });
+
+  it('two parts are two keys, each counted; what others have is played with the clicks', async () => {
+    const others = [{ time: 0.5, struck: 'stamp' as const }];
+    const { runner, goTo, start, taken, soFar, played } = run({ task: 'parts', others });
+    await start();
+    expect(played).toEqual(others);
+    await goTo(1.6);
+    runner.tap(520, 'hands', 'f');
+    runner.tap(1020, 'feet', 'j');
+    runner.tap(1520, 'feet', 'j');
+    expect(runner.moment()).toMatchObject({ taps: 1, second: 2 });
+    expect(soFar.at(-1)).toEqual({ onsets: [0.5], feet: [1, 1.5] });
+    runner.finish();
+    expect(taken).toEqual([{ onsets: [0.5], feet: [1, 1.5] }]);
   });
 
   it('without a click only the count-in sounds, and a slower child has its time', async () => {

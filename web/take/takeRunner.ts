@@ -8,6 +8,7 @@ import type { RunningClock } from '../audio/clickClock.ts';
 import type { LiveListener } from '../audio/microphone.ts';
 import type { InputMethod } from './inputs/calibration.ts';
 import { TapInput, tidyTimes } from './inputs/tapInput.ts';
+import type { PlayedSound } from './takePart.ts';
 import type { Limb, Taken, Task } from './taken.ts';
 
 export type RunState = 'ready' | 'count-in' | 'playing' | 'done';
@@ -18,6 +19,8 @@ export interface RunMoment {
   /** The count-in word of this moment. */
   readonly word: string | undefined;
   readonly taps: number;
+  /** Of the second part, where two are heard. */
+  readonly second: number;
   /** Loudest sample that the microphone heard lately, 0 to 1; undefined without one. */
   readonly level: number | undefined;
   readonly problem: Error | undefined;
@@ -37,11 +40,16 @@ export interface RunPlan {
   readonly halfClick?: boolean;
   /** Hand over the sound as well. */
   readonly keepSound: boolean;
+  /** What the app plays of other parts. */
+  readonly others?: readonly PlayedSound[] | undefined;
 }
 
 /** What a run needs of the device; in tests all of it is made up. */
 export interface RunDevices {
-  readonly startClicks: (beats: readonly { time: Seconds; accent: boolean }[]) => Promise<RunningClock>;
+  readonly startClicks: (
+    beats: readonly { time: Seconds; accent: boolean }[],
+    others: readonly PlayedSound[],
+  ) => Promise<RunningClock>;
   /** Opens the microphone: what it needs for that is over before the first click. */
   readonly readyToListen: () => Promise<void>;
   readonly listenLive: (clicks: PlayedClicks, keep: boolean) => Promise<LiveListener>;
@@ -74,6 +82,7 @@ const READY: RunMoment = {
   state: 'ready',
   word: undefined,
   taps: 0,
+  second: 0,
   level: undefined,
   problem: undefined,
   beatOne: undefined,
@@ -129,7 +138,7 @@ export class TakeRunner {
     const time = this.clock.at(timeStamp) - this.devices.delay('tap');
     if (time < this.listenFrom) return;
     this.taps.tap(time, limb, finger);
-    this.show({ taps: this.taps.count });
+    this.show({ taps: this.taps.count, second: this.taps.second });
     this.onProgress(this.taps.taken(this.plan.task, time));
   };
 
@@ -177,7 +186,7 @@ export class TakeRunner {
   }
 
   private async begin(turn: number): Promise<void> {
-    const { pattern, bpm, free, halfClick, method, keepSound } = this.plan;
+    const { pattern, bpm, free, halfClick, method, keepSound, others = [] } = this.plan;
     const words = countIn(pattern, bpm);
     const beats = free ? words : [...words, ...clicksOf(pattern, bpm, halfClick)];
     let clock: RunningClock | undefined;
@@ -185,7 +194,7 @@ export class TakeRunner {
     try {
       if (method === 'microphone') await this.devices.readyToListen();
       if (!this.running || turn !== this.turn) return;
-      clock = await this.devices.startClicks(beats);
+      clock = await this.devices.startClicks(beats, others);
       if (method === 'microphone') {
         const times = clock.contextTime ? beats.map(({ time }) => clock!.contextTime!(time)) : [];
         microphone = await this.devices.listenLive({ times, countIn: words.length }, keepSound);

@@ -19,6 +19,9 @@ export interface NewTake extends ShownTake {
   readonly mark: number;
   /** It is on its way to the server; a practice take is not. */
   readonly kept: boolean;
+  readonly title: string;
+  /** Of two that were heard at once the other one, of the other part. */
+  readonly beside?: NewTake;
 }
 
 interface Setting {
@@ -39,11 +42,19 @@ export interface PlayedPattern {
   readonly takenAt: number;
 }
 
+/** Of a pattern in several parts: which one it is, and the take that was played beside it. */
+export interface PartPlayed {
+  readonly name: string;
+  readonly takeId?: string;
+  readonly besideId?: string;
+}
+
 /** Whose take it is and how it was heard. */
 export interface TakeOrigin {
   readonly childId: string;
   readonly source: NonNullable<TakeUpload['source']>;
   readonly free: boolean;
+  readonly part?: PartPlayed | undefined;
   /** In which line-up, and what stood there of the child when it began. */
   readonly lineUp?: { readonly id: string; readonly turnSeen: Said } | undefined;
 }
@@ -52,6 +63,30 @@ const NOT_KEPT =
   'This browser keeps nothing on the device: this take is lost if the page is closed before the ' +
   'server has it. Leave it open, and allow storage for this page.';
 
+/** A take as the server has it, in its place: the shown one, or the one beside it. */
+function arrivedIn(shown: NewTake, id: string, as: Pick<NewTake, 'result' | 'mark' | 'windows'>): NewTake {
+  if (shown.takeId === id) return { ...shown, ...as };
+  return shown.beside?.takeId === id ? { ...shown, beside: { ...shown.beside, ...as } } : shown;
+}
+
+/** A take as it is sent. */
+function uploadOf(
+  { onsets, feet, releases }: Taken,
+  { childId, source, part, lineUp }: TakeOrigin,
+  played: PlayedPattern & { readonly free: boolean },
+): TakeUpload {
+  return {
+    ...played,
+    childId,
+    onsets: [...onsets],
+    ...(feet ? { feet: [...feet] } : {}),
+    ...(releases ? { releases: [...releases] } : {}),
+    source,
+    ...(part ? { part: part.name, ...(part.besideId ? { besideId: part.besideId } : {}) } : {}),
+    ...(lineUp && { lineUpId: lineUp.id, turnSeen: lineUp.turnSeen }),
+  };
+}
+
 /** Judges takes at once, and sends them on their way; what the server makes of one is shown as soon as it has it. */
 export function useJudgedTake({ teacherId, schoolClass, pattern, bpm, onKept }: Setting) {
   const [take, setTake] = useState<NewTake>();
@@ -59,7 +94,7 @@ export function useJudgedTake({ teacherId, schoolClass, pattern, bpm, onKept }: 
   useEffect(
     () =>
       onTakeArrived(({ id, result, mark, windows }) =>
-        setTake((shown) => (shown?.takeId === id ? { ...shown, result, mark, windows } : shown)),
+        setTake((shown) => shown && arrivedIn(shown, id, { result, mark, windows })),
       ),
     [],
   );
@@ -75,7 +110,7 @@ export function useJudgedTake({ teacherId, schoolClass, pattern, bpm, onKept }: 
   /** @returns the take with its mark; undefined when it cannot be judged, and `problem` says why */
   const judge = (
     taken: Taken,
-    { childId, source, free, lineUp }: TakeOrigin,
+    { childId, source, free, part, lineUp }: TakeOrigin,
     other?: PlayedPattern,
   ): NewTake | undefined => {
     const { onsets, feet, releases, outline, sound } = taken;
@@ -89,24 +124,24 @@ export function useJudgedTake({ teacherId, schoolClass, pattern, bpm, onKept }: 
       setProblem(new Error(`${why}. Choose another tempo or pattern.`));
       return undefined;
     }
-    const takeId = uuid();
+    const takeId = part?.takeId ?? uuid();
     if (outline) keepOutline(takeId, outline);
     if (source !== 'practice') {
-      const upload: TakeUpload = {
-        ...played,
-        childId,
-        title,
-        onsets: [...onsets],
-        ...(feet ? { feet: [...feet] } : {}),
-        ...(releases ? { releases: [...releases] } : {}),
-        source,
-        ...(lineUp && { lineUpId: lineUp.id, turnSeen: lineUp.turnSeen }),
-        takenAt,
-      };
+      const upload = uploadOf(taken, { childId, source, free, part, lineUp }, { ...played, title, takenAt });
       send(takeId, upload, judged.result.mark, sound);
     }
     const { result, windows } = judged;
-    return { ...played, takeId, kept: source !== 'practice', windows, onsets, outline, result, mark: result.mark };
+    return {
+      ...played,
+      title,
+      takeId,
+      kept: source !== 'practice',
+      windows,
+      onsets,
+      outline,
+      result,
+      mark: result.mark,
+    };
   };
   return { take, show: setTake, judge, problem };
 }

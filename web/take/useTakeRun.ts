@@ -33,10 +33,10 @@ export function useTakeRun(
 ): TakeRun {
   const done = useLatest(onDone);
   const progress = useLatest(onProgress);
-  const { pattern, bpm, method, task, free, halfClick = false, keepSound } = plan;
+  const { pattern, bpm, method, task, free, halfClick = false, keepSound, others } = plan;
   const runner = useMemo(
-    () => new TakeRunner({ pattern, bpm, method, task, free, halfClick, keepSound }, DEVICES, done, progress),
-    [pattern, bpm, method, task, free, halfClick, keepSound, done, progress],
+    () => new TakeRunner({ pattern, bpm, method, task, free, halfClick, keepSound, others }, DEVICES, done, progress),
+    [pattern, bpm, method, task, free, halfClick, keepSound, others, done, progress],
   );
   useEffect(() => () => runner.cancel(), [runner]);
   const running = useSyncExternalStore(runner.subscribe, () => isRunning(runner.moment().state));

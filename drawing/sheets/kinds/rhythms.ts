@@ -13,7 +13,7 @@ import { POINTS, type WrittenText } from '../../pdfPen.ts';
 import type { Shape } from '../../strokes.ts';
 import { type Block, extent, line, moved, movedTexts, ring, together } from '../block.ts';
 import type { DrawQuestion, SheetInk } from '../drawQuestion.ts';
-import { gapBox, neededWidth, scoreBlock, scoreLines } from '../score.ts';
+import { gapBox, neededWidth, pairLines, scoreBlock, scoreLines } from '../score.ts';
 
 /** The notes with lines to write the counts on; in the key, the counts. */
 export const drawCounts: DrawQuestion<'counts'> = ({ pattern }, ink, filled) =>
@@ -281,6 +281,35 @@ export const drawWrite: DrawQuestion<'write'> = ({ pattern }, ink, filled) => {
 };
 /** Points above the line that signs reach at most. */
 const HIGHEST = 40;
+
+/** A part, and under it the line of the other one to write on; in the key, with its notes. */
+export const drawMissingPart: DrawQuestion<'missing-part'> = ({ pattern, missing }, ink, filled) => {
+  const { width } = ink;
+  const without = filled ? {} : { without: { event: () => true } };
+  const full = pairLines(pattern, missing, ink, { width });
+  const drawn = pairLines(pattern, missing, ink, { width, ...without });
+  const shapes: Shape[] = [];
+  let y = 0;
+  drawn.forEach(({ upper, lower }, i) => {
+    shapes.push(...moved(upper.shapes, 0, y));
+    y += upper.height + BETWEEN_PARTS;
+    // As high as with its notes, so that the key stands like the sheet.
+    const middle = Math.max(full[i]!.lower.middle, HIGHEST);
+    shapes.push(...moved(lower.shapes, 0, y + middle - lower.middle));
+    for (const x of lower.measures.flatMap(({ beats }) => beats))
+      shapes.push(line(x, y + middle + 20, x, y + middle + 26, 1));
+    y += middle + 44;
+  });
+  return {
+    tag: 'Figure',
+    alt: 'A part, and an empty line for the other one',
+    width,
+    height: y - 16,
+    shapes,
+    texts: [],
+  };
+};
+const BETWEEN_PARTS = 4;
 
 /** What the teacher claps, with its counts, for the list. */
 export function drawClapped(pattern: Pattern, ink: SheetInk): Block {

@@ -6,11 +6,12 @@ import { vocabularyOf } from '../../../core/exercises/rhythms/vocabulary.ts';
 import { ELEMENT_IDS, type ElementId } from '../../../core/rhythm/elements.ts';
 import { COMMON_TIME, type Meter } from '../../../core/rhythm/meter.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
-import { parseMeter, parseRhythm } from '../../../core/rhythm/text.ts';
+import { parseMeter } from '../../../core/rhythm/text.ts';
 import { type Voice, voiceOf } from '../../../core/wording/voice.ts';
 import { useRecords } from '../../api/hooks.ts';
 import { useCurrentClass } from '../../domain/currentClass.ts';
 import { useStored } from '../../store/stored.ts';
+import { eachPart } from '../../domain/eachPart.ts';
 import { useOfferedPatterns } from '../../domain/offeredPatterns.ts';
 
 export const EAR_METERS = ['2/4', '3/4', '4/4', '6/8'] as const;
@@ -86,7 +87,7 @@ export function useEarSettings(): EarSettings {
   };
 }
 
-/** A saved pattern that can be read. */
+/** A saved pattern that can be read; of one in parts each part. */
 export interface ReadPattern {
   readonly id: string;
   readonly title: string;
@@ -94,10 +95,9 @@ export interface ReadPattern {
 }
 
 export function readPatterns(saved: readonly SavedPattern[] | undefined): ReadPattern[] {
-  return (saved ?? []).flatMap(({ id, title, text }) => {
-    const read = parseRhythm(text);
-    return read.ok ? [{ id, title, pattern: read.pattern }] : [];
-  });
+  return (saved ?? []).flatMap((pattern) =>
+    eachPart(pattern).map(({ id, title, rhythm }) => ({ id, title, pattern: rhythm })),
+  );
 }
 
 export function useReadPatterns(): readonly ReadPattern[] {

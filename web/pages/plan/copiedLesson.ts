@@ -27,9 +27,13 @@ export function copiedFor(
   { from, to, className }: OtherClass,
   keep: (title: string, text: string) => string,
 ): { readonly lesson: LessonEdit; readonly changed: number; readonly unchanged: number } {
-  // What cannot be read stays as it is.
+  // What cannot be read, or is in parts, stays as it is.
   const readable = lesson.blocks.map(({ patterns }) => patterns.filter(({ text }) => parseRhythm(text).ok));
-  const { blocks, changed, unchanged } = lessonFor(lesson.blocks.map(blockIn), met, SEED);
+  const { blocks, changed, unchanged } = lessonFor(
+    lesson.blocks.map((block, b) => blockIn({ ...block, patterns: readable[b]! })),
+    met,
+    SEED,
+  );
   const adapted = lesson.blocks.map((block, b): BlockEdit => {
     const patterns = block.patterns.map((own) => {
       const made = blocks[b]!.patterns[readable[b]!.indexOf(own)];

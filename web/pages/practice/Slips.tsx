@@ -1,7 +1,7 @@
 import type { Child } from '../../../contract/child.ts';
 import type { PracticeWeek } from '../../../contract/practice.ts';
 import { ownBpm } from '../../../core/records/lineUp.ts';
-import { parseRhythm } from '../../../core/rhythm/text.ts';
+import { parseScore } from '../../../core/rhythm/scoreText.ts';
 import { MiniNotes } from '../../ruler/MiniNotes.tsx';
 import { daysOf, timesText } from './calendar.ts';
 
@@ -50,6 +50,8 @@ function Slip({ week: { starts, plan }, child, minutes }: Omit<SlipsProps, 'chil
 }
 
 function SlipNotes({ text }: { text: string }) {
-  const read = parseRhythm(text);
-  return read.ok ? <MiniNotes pattern={read.pattern} whole /> : <p>{text}</p>;
+  const read = parseScore(text);
+  if (!read.ok) return <p>{text}</p>;
+  const { parts } = read.score;
+  return <MiniNotes pattern={parts[0]!.pattern} parts={parts} whole />;
 }

@@ -1,13 +1,13 @@
 import type { PracticeItem, PracticeWeek } from '../../../contract/practice.ts';
 import type { Child } from '../../../contract/child.ts';
 import { practiceMinutes } from '../../../core/records/practice.ts';
-import { parseRhythm } from '../../../core/rhythm/text.ts';
+import { parseLeading } from '../../../core/rhythm/scoreText.ts';
 
 /** Minutes on each day of the week; a pattern that cannot be read takes none. */
 export function minutesOf(items: readonly PracticeItem[]): number[] {
   return practiceMinutes(
     items.flatMap(({ text, bpm, times, days }) => {
-      const read = parseRhythm(text);
+      const read = parseLeading(text);
       return read.ok ? [{ pattern: read.pattern, bpm, times, days }] : [];
     }),
   );

@@ -8,13 +8,13 @@ import type { SavedPattern } from '../../../contract/pattern.ts';
 import type { SheetPartEdit } from '../../../contract/sheet.ts';
 import { LEVELS } from '../../../core/making/level.ts';
 import { elementsAt } from '../../../core/making/makePattern.ts';
-import { parseRhythm } from '../../../core/rhythm/text.ts';
 import { MOST_QUESTIONS } from '../../../core/sheets/sheet.ts';
 import type { SheetKind } from '../../../core/sheets/sheetQuestion.ts';
 import { counted } from '../../../core/wording/plurals.ts';
 import { SHEET_WORDS } from '../../../core/wording/sheetWords.ts';
 import { type NamingId, valueName } from '../../../core/wording/valueNames.ts';
 import { ElementChecks } from '../../domain/ElementChecks.tsx';
+import { eachPart } from '../../domain/eachPart.ts';
 import { SelectField } from '../../ui/SelectField.tsx';
 import type { PartChange } from './sheetDraft.ts';
 
@@ -24,6 +24,7 @@ const ABOUT: Readonly<Record<SheetKind, readonly ('level' | 'rhythm' | 'beat' | 
   complete: ['level', 'rhythm'],
   'bar-lines': ['level', 'rhythm'],
   'wrong-measure': ['level', 'rhythm'],
+  'missing-part': ['level', 'rhythm'],
   'how-many': ['level'],
   'true-false': ['level'],
   sums: ['level', 'beat'],
@@ -160,7 +161,7 @@ const MADE = '';
 const KEPT = 'kept';
 
 function RhythmFields({ part, patterns, onChange }: PartCardProps) {
-  const readable = patterns.filter(({ text }) => parseRhythm(text).ok);
+  const readable = patterns.flatMap(eachPart);
   const [text] = part.patterns ?? [];
   const chosen = readable.find((one) => one.text === text);
   const kept = part.patterns && !chosen ? [[KEPT, counted(part.patterns.length, 'pattern')] as const] : [];

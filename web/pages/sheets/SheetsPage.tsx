@@ -20,6 +20,7 @@ import { Select } from '../../ui/Select.tsx';
 import { useCurrentClass } from '../../domain/currentClass.ts';
 import { saveFile } from '../../ui/saveFile.ts';
 import { useKeys } from '../../ui/useKeys.ts';
+import { eachPart } from '../../domain/eachPart.ts';
 import { useOfferedPatterns } from '../../domain/offeredPatterns.ts';
 import { HardElements } from './HardElements.tsx';
 import { KeepSheet } from './KeepSheet.tsx';
@@ -44,7 +45,10 @@ export default function SheetsPage() {
   const saved = sheets.data.find(({ id }) => id === sheetId);
   if (sheetId !== undefined && !saved) return <Gone />;
   const wanted = (search.get('patterns') ?? search.get('pattern') ?? '').split(',');
-  const chosen = patterns.data.filter(({ id }) => wanted.includes(id)).slice(0, MOST_PATTERNS);
+  const chosen = patterns.data
+    .filter(({ id }) => wanted.includes(id))
+    .flatMap(eachPart)
+    .slice(0, MOST_PATTERNS);
   const schoolClass = classes.data.find(({ id }) => id === search.get('class')) ?? current;
   const asked = search.get('elements')?.split(',') ?? [];
   const elements = ELEMENT_IDS.filter((id) => asked.includes(id) && id !== 'compound');

@@ -4,8 +4,12 @@ import type { SavedPattern } from '../../../contract/pattern.ts';
 import type { ClassDetail, ClassSummary } from '../../../contract/schoolClass.ts';
 import type { Teacher } from '../../../contract/session.ts';
 import { scaleOf } from '../../../core/judging/scale.ts';
-import type { Pattern } from '../../../core/rhythm/pattern.ts';
-import { parseRhythm } from '../../../core/rhythm/text.ts';
+import type { Score } from '../../../core/rhythm/score.ts';
+import { parseScore } from '../../../core/rhythm/scoreText.ts';
+import { partKey } from '../../../core/records/partKey.ts';
+import type { Child } from '../../../contract/child.ts';
+import type { Pair } from '../../take/PartPads.tsx';
+import { type TakePart, takeParts } from '../../take/takePart.ts';
 import { useTakesPage } from '../../api/takes.ts';
 import { CALIBRATE } from '../../take/inputs/calibration.ts';
 import { TakeStage } from '../../take/TakeStage.tsx';
@@ -14,6 +18,7 @@ import { useChooseClass } from '../../domain/currentClass.ts';
 import { TakeSetup } from './TakeSetup.tsx';
 import { NextStepLine } from '../../take/NextStepLine.tsx';
 import { nextStepFor } from './nextStepFor.ts';
+import type { Second } from './useHearing.ts';
 import { type Session, useSession } from './useSession.ts';
 import '../../take/take.scss';
 
@@ -27,18 +32,19 @@ interface SessionProps {
 
 /** A class heard on one pattern after the other. */
 export function TakeSession(props: SessionProps) {
-  const read = useMemo(() => parseRhythm(props.pattern.text), [props.pattern.text]);
+  const read = useMemo(() => parseScore(props.pattern.text), [props.pattern.text]);
   if (!read.ok)
     return <Notice problem={{ message: 'This pattern cannot be read. Open it under Patterns and mend its text.' }} />;
-  return <ReadableSession {...props} rhythm={read.pattern} />;
+  return <ReadableSession {...props} score={read.score} />;
 }
 
 /** Before a take its settings, then the take itself and what came of it. */
-function ReadableSession(props: SessionProps & { rhythm: Pattern }) {
-  const { classes, patterns } = props;
+function ReadableSession(props: SessionProps & { score: Score }) {
+  const { classes, patterns, pattern, score } = props;
+  const parts = useMemo(() => takeParts(pattern, score), [pattern, score]);
   const [search, setSearch] = useSearchParams();
   const chooseClass = useChooseClass();
-  const session = useSession(props);
+  const session = useSession({ ...props, parts, scoreParts: score.parts });
   const { run, again, settings, set } = session;
   const calibrate = search.has(CALIBRATE);
   // Asked for beside a result: what was heard is kept, and the calibration comes before the next take.
@@ -67,10 +73,25 @@ function ReadableSession(props: SessionProps & { rhythm: Pattern }) {
   );
 }
 
-function UnderWay({ schoolClass, pattern, session }: SessionProps & { session: Session }) {
-  const { run, plan, child, nextChild, voice, take, nothing, problem, again, next, set } = session;
-  const before = useTakesPage(schoolClass.id, child.id, pattern.id).data?.takes;
-  const step = take && before && nextStepFor(before, take, scaleOf(schoolClass));
+/** All parts of a pattern, those that nobody is heard in resting; nothing where there is one alone. */
+function shownParts({ parts }: Score, part: TakePart, second: Second | undefined) {
+  if (parts.length === 1) return undefined;
+  const taken = [part.index, second?.part.index];
+  return { parts, resting: parts.flatMap((_, i) => (taken.includes(i) ? [] : [i])) };
+}
+
+function pairOf(part: TakePart, child: Child, second: Second): Pair {
+  return { parts: [part, second.part], names: [child.name, second.child.name] };
+}
+
+function UnderWay({ schoolClass, pattern, score, session }: SessionProps & { score: Score; session: Session }) {
+  const { second, child, chosen } = session;
+  const { part } = chosen;
+  const shown = useMemo(() => shownParts(score, part, second), [score, part, second]);
+  const pair = useMemo(() => second && pairOf(part, child, second), [part, child, second]);
+  const { run, plan, nextChild, voice, take, nothing, problem, again, next, set } = session;
+  const before = useTakesPage(schoolClass.id, child.id, partKey(pattern.id, part.name)).data?.takes;
+  const step = take && !second && before && nextStepFor(before, take, scaleOf(schoolClass));
   const lineOfStep = step && (
     <NextStepLine
       step={step}
@@ -91,7 +112,9 @@ function UnderWay({ schoolClass, pattern, session }: SessionProps & { session: S
         run={run}
         plan={plan}
         child={child}
-        title={pattern.title}
+        title={second ? pattern.title : part.saved.title}
+        shown={shown}
+        pair={pair}
         voice={voice}
         take={take}
         nothing={nothing}

@@ -6,7 +6,8 @@ import type { SavedPattern } from '../../../contract/pattern.ts';
 import type { ClassDetail, ClassSummary } from '../../../contract/schoolClass.ts';
 import { scaleOf } from '../../../core/judging/scale.ts';
 import type { SimulatedChild } from '../../../core/judging/simulatedChild.ts';
-import type { Pattern } from '../../../core/rhythm/pattern.ts';
+import { partKey } from '../../../core/records/partKey.ts';
+import type { Part, Score } from '../../../core/rhythm/score.ts';
 import { unfold } from '../../../core/rhythm/place.ts';
 import type { Voice } from '../../../core/wording/voice.ts';
 import { useLineUps } from '../../api/hooks.ts';
@@ -26,6 +27,9 @@ import { RecordingsPanel } from './RecordingsPanel.tsx';
 import type { RecordingTake } from './useRecordings.ts';
 import { TornTakes } from './TornTakes.tsx';
 import { TEMPO_STEP, TempoField, sensibleTempo } from './TempoField.tsx';
+import { PartFields } from './PartFields.tsx';
+import type { Second } from './useHearing.ts';
+import type { usePartChoice } from './usePartChoice.ts';
 import { WhoClaps } from './WhoClaps.tsx';
 import { CLICKS, type TakeSettings } from './useTakeSettings.ts';
 
@@ -34,7 +38,10 @@ interface SetupProps {
   readonly classes: readonly ClassSummary[];
   readonly patterns: readonly SavedPattern[];
   readonly pattern: SavedPattern;
-  readonly rhythm: Pattern;
+  readonly score: Score;
+  readonly chosen: ReturnType<typeof usePartChoice>;
+  readonly second: Second | undefined;
+  readonly setWithWhom: (whom: string) => void;
   readonly child: Child;
   readonly settings: TakeSettings;
   readonly voice: Voice;
@@ -51,18 +58,24 @@ interface SetupProps {
   readonly onRecording: (take: RecordingTake) => number | undefined;
 }
 
-/** Who claps what, how fast. */
-export function TakeSetup(props: SetupProps) {
-  const { schoolClass, pattern, rhythm, child, settings, voice, problem, onSettings, onStart } = props;
-  const lineUps = useLineUps(schoolClass.id).data;
+/** Whether the device is calibrated just now, which another view may have asked for in the address. */
+function useCalibrating({ method }: TakeSettings) {
   const [search, setSearch] = useSearchParams();
   const asked = search.has(CALIBRATE);
-  const [calibrating, setCalibrating] = useState(asked && settings.method === 'tap');
+  const [calibrating, setCalibrating] = useState(asked && method === 'tap');
   // Taken out of the address, so that it can be asked for again.
   useEffect(() => {
     if (asked) setSearch((now) => (now.delete(CALIBRATE), now), { replace: true });
   }, [asked, setSearch]);
-  const unfolded = useMemo(() => unfold(rhythm), [rhythm]);
+  return { asked, calibrating, setCalibrating };
+}
+
+/** Who claps what, how fast. */
+export function TakeSetup(props: SetupProps) {
+  const { schoolClass, pattern, score, chosen, child, settings, voice, problem, onSettings, onStart } = props;
+  const lineUps = useLineUps(schoolClass.id).data;
+  const { asked, calibrating, setCalibrating } = useCalibrating(settings);
+  const parts = useMemo(() => unfoldedParts(score), [score]);
   const counts = useMemo(() => [voice.counts], [voice]);
   const faster = (by: number) => () => onSettings({ bpm: sensibleTempo(settings.bpm + by) });
   useKeys(calibrating ? {} : { ' ': onStart, ArrowUp: faster(TEMPO_STEP), ArrowDown: faster(-TEMPO_STEP) });
@@ -70,6 +83,7 @@ export function TakeSetup(props: SetupProps) {
     <div className="take-setup">
       <h1 className="visually-hidden">Take</h1>
       <Choices {...props} />
+      {score.parts.length > 1 && <PartFields {...props} />}
       {problem && <Notice problem={problem} />}
       {lineUps && <UnfinishedLine classId={schoolClass.id} lineUps={lineUps} />}
       <TornTakes
@@ -87,8 +101,13 @@ export function TakeSetup(props: SetupProps) {
         />
       )}
       {calibrating && <CalibrationPanel method="tap" onDone={() => setCalibrating(false)} />}
-      <Ruler pattern={unfolded} counts={counts} />
-      <WhoClaps schoolClass={schoolClass} patternId={pattern.id} child={child} onChild={props.onChild} />
+      <Ruler pattern={parts[0]!.pattern} parts={parts} counts={counts} />
+      <WhoClaps
+        schoolClass={schoolClass}
+        patternKey={partKey(pattern.id, chosen.part.name)}
+        child={child}
+        onChild={props.onChild}
+      />
       <div className="take-below">
         <PracticeChild voice={voice} onPractise={props.onPractise} />
         <span className="flex-grow-1" />
@@ -109,6 +128,11 @@ export function TakeSetup(props: SetupProps) {
   );
 }
 
+/** As it is played, repeats written out. */
+function unfoldedParts({ parts }: Score): Part[] {
+  return parts.map(({ name, pattern }) => ({ name, pattern: unfold(pattern) }));
+}
+
 const HEARD_BY = [
   ['claps', 'taps'],
   ['held', 'taps, held'],
@@ -118,7 +142,8 @@ const HEARD_BY = [
 const CLICK_WORDS = { all: 'all through', half: 'every other beat', 'count-in': 'count-in only' } as const;
 
 function Choices(props: SetupProps) {
-  const { schoolClass, classes, patterns, pattern, child, settings, onSettings, onClass, onPattern, onStart } = props;
+  const { schoolClass, classes, patterns, pattern, child, second, settings, onSettings, onClass, onPattern, onStart } =
+    props;
   const { bpm, method, task, clicks } = settings;
   const hear = (chosen: string) =>
     onSettings({
@@ -157,7 +182,8 @@ function Choices(props: SetupProps) {
         onChoose={(chosen) => onSettings({ clicks: chosen })}
       />
       <Button size="lg" className="start" onClick={onStart}>
-        Start: {child.name} <kbd>space</kbd>
+        Start: {child.name}
+        {second && second.child.id !== child.id ? ` and ${second.child.name}` : ''} <kbd>space</kbd>
       </Button>
     </div>
   );

@@ -11,15 +11,16 @@ export function heardIn({ children, patterns, marks }: ClassRecords, patternId: 
 
 interface WhoClapsProps {
   readonly schoolClass: ClassDetail;
-  readonly patternId: string;
+  /** Under which its takes stand. */
+  readonly patternKey: string;
   readonly child: Child;
   readonly onChild: (id: string) => void;
 }
 
 /** The children of the class; who has a take of this pattern has a tick. */
-export function WhoClaps({ schoolClass, patternId, child, onChild }: WhoClapsProps) {
+export function WhoClaps({ schoolClass, patternKey, child, onChild }: WhoClapsProps) {
   const { data } = useRecords(schoolClass.id);
-  const heard = data ? heardIn(data, patternId) : new Set<string>();
+  const heard = data ? heardIn(data, patternKey) : new Set<string>();
   return (
     <fieldset className="children">
       <legend>Who claps?</legend>

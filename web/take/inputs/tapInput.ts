@@ -24,6 +24,11 @@ export class TapInput {
     return this.claps.length;
   }
 
+  /** Steps, or claps of the second part. */
+  get second(): number {
+    return this.steps.length;
+  }
+
   /** @param finger  the key or pointer that does it, so that its lifting is known */
   tap(time: Seconds, limb: Limb, finger: string): void {
     if (limb === 'feet') this.steps.push(time);
@@ -41,7 +46,7 @@ export class TapInput {
     const releases = inOrder.map(({ time, lifted }) => rounded(Math.max(time, lifted ?? ended)));
     return {
       onsets: inOrder.map(({ time }) => rounded(time)),
-      ...(task === 'feet' ? { feet: tidyTimes(this.steps) } : {}),
+      ...(task === 'feet' || task === 'parts' ? { feet: tidyTimes(this.steps) } : {}),
       ...(task === 'held' ? { releases } : {}),
     };
   }

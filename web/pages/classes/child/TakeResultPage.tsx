@@ -15,6 +15,7 @@ import { TakeResultView } from '../../../take/TakeResultView.tsx';
 import { useCorrection } from '../../../take/useCorrection.ts';
 import { Notice } from '../../../ui/Notice.tsx';
 import { markOfTake } from '../../../domain/markOfTake.ts';
+import { BesideTake } from './BesideTake.tsx';
 import { KeptRecording } from './KeptRecording.tsx';
 import { OverrideForm } from './OverrideForm.tsx';
 import { RemoveTake } from './RemoveTake.tsx';
@@ -71,6 +72,7 @@ function Take({ take, schoolClass, voice }: TakeProps) {
           onClose={() => (correction.reset(), setCorrecting(false))}
         />
       )}
+      <BesideTake take={take} classId={schoolClass.id} children={schoolClass.children} naming={voice.naming} />
       <TakeResultView
         take={shown}
         voice={voice}

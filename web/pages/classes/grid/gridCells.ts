@@ -3,7 +3,7 @@ import type { ClassDetail, CountedTake } from '../../../../contract/schoolClass.
 import { type Scale, USUAL_SCALE, markLabel, numberOf } from '../../../../core/judging/scale.ts';
 import type { MasteryState } from '../../../../core/records/mastery.ts';
 import { ELEMENT_IDS, ELEMENTS, type ElementId, elementsOf } from '../../../../core/rhythm/elements.ts';
-import { parseRhythm } from '../../../../core/rhythm/text.ts';
+import { parseScore } from '../../../../core/rhythm/scoreText.ts';
 import { type NamingId, inNaming } from '../../../../core/wording/valueNames.ts';
 
 /** What the grid shows beside the children. */
@@ -106,6 +106,6 @@ export const isElement = (word: string | undefined): word is ElementId => ELEMEN
 
 /** Does an element stand in the pattern of this text? */
 export function practises(text: string, element: ElementId): boolean {
-  const read = parseRhythm(text);
-  return read.ok && elementsOf(read.pattern).has(element);
+  const read = parseScore(text);
+  return read.ok && read.score.parts.some(({ pattern }) => elementsOf(pattern).has(element));
 }

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { ClassCopy } from '../../../../contract/classCopy.ts';
+import { partKey } from '../../../../core/records/partKey.ts';
 import { piecesOf, readCopy, renamed, soundIn } from './readCopy.ts';
 
 const id = (n: number) => `${String(n).padStart(8, '0')}-0000-4000-8000-000000000000`;
@@ -69,6 +70,19 @@ describe('a class in a file', () => {
       [child!.id, own.patterns[0]!.id],
     ]);
     expect(own.sounds[0]!.takeId).toBe(own.takes[0]!.id);
+  });
+
+  it('keeps takes of one part together, and with the one that was played beside them', () => {
+    const [first, second] = COPY.takes;
+    const pair = [
+      { ...first!, part: 'clap', patternKey: partKey(first!.patternId!, 'clap'), besideId: second!.id },
+      { ...second!, part: 'stamp', patternKey: partKey(first!.patternId!, 'stamp'), besideId: first!.id },
+    ];
+    const own = renamed({ ...COPY, takes: pair }, NEW, []);
+    expect(own.takes.map(({ patternKey }) => patternKey)).toEqual(
+      ['clap', 'stamp'].map((part) => partKey(own.patterns[0]!.id, part)),
+    );
+    expect(own.takes.map(({ besideId }) => besideId)).toEqual([own.takes[1]!.id, own.takes[0]!.id]);
   });
 
   it('uses a pattern that is there word for word', () => {

@@ -2,6 +2,7 @@ import { v5 as uuidFrom } from 'uuid';
 import fitsCopy from 'virtual:fits/class-copy';
 import type { ClassCopy, ClassPieces, CopiedSound } from '../../../../contract/classCopy.ts';
 import type { SavedPattern } from '../../../../contract/pattern.ts';
+import { partKey } from '../../../../core/records/partKey.ts';
 
 const CUT_OFF = 'This file cannot be read: it is no class that was saved here, or it was cut off.';
 const NO_CLASS = 'There is no class in this file. Choose one that was saved under a class, More, Save as a file.';
@@ -39,6 +40,10 @@ export function renamed(copy: ClassCopy, classId: string, known: readonly SavedP
   for (const { id, title, text } of copy.patterns) {
     const same = known.find((one) => one.title === title && one.text === text);
     names.set(id, same?.id ?? uuidFrom(id, classId));
+  }
+  for (const { patternId, part } of takes) {
+    if (patternId === null || !part) continue;
+    names.set(partKey(patternId, part), partKey(names.get(patternId) ?? patternId, part));
   }
   const walk = (value: unknown): unknown => {
     if (typeof value === 'string') return names.get(value) ?? value;

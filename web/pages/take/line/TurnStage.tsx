@@ -72,8 +72,7 @@ function useTurn({ teacher, schoolClass, lineUp, child, pattern, turn, ...on }: 
   const hearing = useHearing({
     teacherId: teacher.id,
     schoolClass,
-    pattern,
-    rhythm: pattern.rhythm,
+    part: pattern.part,
     child,
     settings,
     lineUp: { id: lineUp.id, turnSeen },

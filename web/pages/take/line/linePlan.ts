@@ -3,19 +3,23 @@ import type { LineUpSettings } from '../../../../contract/lineUp.ts';
 import type { SavedPattern } from '../../../../contract/pattern.ts';
 import { dealt, lineOf, ownBpm, turnTime } from '../../../../core/records/lineUp.ts';
 import type { Pattern } from '../../../../core/rhythm/pattern.ts';
-import { parseRhythm } from '../../../../core/rhythm/text.ts';
+import { parseScore } from '../../../../core/rhythm/scoreText.ts';
+import { type TakePart, takeParts } from '../../../take/takePart.ts';
 import type { Bpm, Seconds } from '../../../../core/timing/units.ts';
 
-/** A pattern that can be clapped. */
+/** A pattern that can be clapped; of several parts the first. */
 export interface ReadPattern extends SavedPattern {
   readonly rhythm: Pattern;
+  readonly part: TakePart;
 }
 
 /** Those of the teacher's patterns that can be read. */
 export function readPatterns(patterns: readonly SavedPattern[]): ReadPattern[] {
   return patterns.flatMap((pattern) => {
-    const read = parseRhythm(pattern.text);
-    return read.ok ? [{ ...pattern, rhythm: read.pattern }] : [];
+    const read = parseScore(pattern.text);
+    if (!read.ok) return [];
+    const part = takeParts(pattern, read.score)[0]!;
+    return [{ ...part.saved, rhythm: part.rhythm, part }];
   });
 }
 

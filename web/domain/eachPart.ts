@@ -1,0 +1,27 @@
+import type { SavedPattern } from '../../contract/pattern.ts';
+import type { Pattern } from '../../core/rhythm/pattern.ts';
+import { parseScore } from '../../core/rhythm/scoreText.ts';
+import { printRhythm } from '../../core/rhythm/text.ts';
+
+/** A rhythm of one line: a pattern, or one part of one. */
+export interface LineOfPattern extends SavedPattern {
+  readonly rhythm: Pattern;
+}
+
+/**
+ * The lines of a pattern, where one line is all there can be: itself, or each of its parts with a title, an id and a
+ * text of its own; none where it cannot be read.
+ */
+export function eachPart(pattern: SavedPattern): LineOfPattern[] {
+  const read = parseScore(pattern.text);
+  if (!read.ok) return [];
+  const [only, ...others] = read.score.parts;
+  if (others.length === 0) return [{ ...pattern, rhythm: only!.pattern }];
+  return read.score.parts.map(({ name, pattern: rhythm }, i) => ({
+    ...pattern,
+    id: `${pattern.id} ${i}`,
+    title: `${pattern.title} · ${name}`,
+    text: printRhythm(rhythm),
+    rhythm,
+  }));
+}
