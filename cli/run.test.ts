@@ -413,7 +413,7 @@ describe('sheet', () => {
 
   it('lists the kinds, the name first', async () => {
     const kinds = (await clapboard(['sheet', 'list'])).out.split('\n');
-    expect(kinds).toHaveLength(17);
+    expect(kinds).toHaveLength(18);
     expect(kinds[0]).toMatch(/^counts +write the counts/);
     expect(kinds.at(-1)).toMatch(/^slip +a practice slip per child/);
   });

@@ -40,9 +40,9 @@ describe('a rhythm shared out between two', () => {
     ['beat-and-off', '6/8 q e e e e', '6/8 [A] q (e) e (q) [B] (q) e (e) e e'],
     ['beat-and-off', '9/8 q. q. q e', '9/8 [A] q. q. q (e) [B] (q.) (q.) (q) e'],
     ['in-turn', '4/4 q q e e (q)', '4/4 [A] q (q) e (e) (q) [B] (q) q (e) e (q)'],
-    ['measures', '4/4 ^ q | q q h~ | q q q', '4/4 [A] ^ q | q q h~ | q (h) [B] (q) | (M1) | (q) q q'],
+    ['measures', '4/4 ^ q | q q h~ | q q q', '4/4 [A] ^ q | q q h~ | q (q) (q) [B] (q) | (M1) | (q) q q'],
     ['measures', "2/4 q'crab' q | q'gull' q", "2/4 [A] q'crab' q | (M1) [B] (M1) | q'gull' q"],
-    ['in-turn', '4/4 3{e e e} h q', '4/4 [A] 3{e (e) e} (h) q [B] 3{(e) e (e)} h (q)'],
+    ['in-turn', '4/4 3{e e e} h q', '4/4 [A] 3{e (e) e} (q) (q) q [B] 3{(e) e (e)} h (q)'],
     ['measures', '4/4 |: q q h | w :| "B" h h', '4/4 [A] |: q q h | (M1) :| "B" h h [B] (M1) | w | (M1)'],
   ] as const)('by %s: %s', (split, text, parts) => {
     expect(printScore(splitPattern(patternOf(text), split, ['A', 'B']))).toBe(parts);

@@ -63,7 +63,7 @@ function labelled(
 
 /**
  * A rest is cut where a beat begins, so that the beats stay visible: at each beat of three parts, else at the last one
- * that it holds.
+ * that it holds; and in the middle of four beats, where no sign but that of the whole measure stands across.
  */
 function beatsKept(meter: Measure['meter'], tuplets: readonly TupletPlace[]): (span: SoundSpan) => SoundSpan[] {
   const { length, division } = beatOf(meter);
@@ -79,7 +79,10 @@ function beatsKept(meter: Measure['meter'], tuplets: readonly TupletPlace[]): (s
     const outside = cuts.filter(
       (at) => !tuplets.some(({ onset, length: wide }) => compare(at, onset) > 0 && compare(at, add(onset, wide)) < 0),
     );
-    const kept = division === 3 ? outside : isWhole(div(to, length)) ? [] : outside.slice(-1);
+    const last = isWhole(div(to, length)) ? [] : outside.slice(-1);
+    const middle = equal(full, mul(length, frac(4))) ? mul(length, frac(2)) : undefined;
+    const inTwo = outside.filter((at) => last.includes(at) || (middle && equal(at, middle)));
+    const kept = division === 3 ? outside : inTwo;
     return [...kept, to].map((end, i) => ({ kind, from: i === 0 ? from : kept[i - 1]!, to: end }));
   };
 }

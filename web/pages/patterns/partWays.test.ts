@@ -12,7 +12,7 @@ describe('what one press makes of a rhythm', () => {
   it.each<[string, Joined, string]>([
     ['shared by two groups', splitWay(ONE, 'measures'), '4/4 [A] q q h | (M1) [B] (M1) | h (h)'],
     ['the beat', addWay(ONE, 'beat'), '4/4 [clap] q q h | h (h) [stamp]* q q q q'],
-    ['the free beats', addWay(ONE, 'missing'), '4/4 [clap] q q h | h (h) [stamp] (h.) q | (q) q q q'],
+    ['the free beats', addWay(ONE, 'missing'), '4/4 [clap] q q h | h (h) [stamp] (h) (q) q | (q) q q q'],
     ['an empty part', addWay(ONE, 'rests'), '4/4 [clap] q q h | h (h) [stamp] (M1) | (M1)'],
     ['another rhythm', joinWay(ONE, patternOf('4/4 w | h h')), '4/4 [clap] q q h | h (h) [stamp] w | h h'],
     ['one that comes again', joinWay(ONE, patternOf('4/4 h h')), '4/4 [clap] q q h | h (h) [stamp]* h h'],
