@@ -140,7 +140,8 @@ export type PartTrouble =
   | { readonly code: 'measures'; readonly of: readonly [number, number] }
   | { readonly code: 'pickup' }
   | { readonly code: 'frame'; readonly measure: number }
-  | { readonly code: 'meters' };
+  | { readonly code: 'meters' }
+  | { readonly code: 'not-made' };
 
 export type Joined =
   | { readonly ok: true; readonly score: Score }

@@ -28,6 +28,8 @@ export function partTroubleText(trouble: PartTrouble): string {
       return 'the pickups are not alike: both need the same one, or none';
     case 'frame':
       return `measure ${trouble.measure} has another meter or repeat than the other part: make both alike`;
+    case 'not-made':
+      return 'a part is made for a rhythm of one meter without a pickup: write it by hand';
     case 'meters':
       return (
         'so many beats later, bar lines would cut its groups or meters: ' +

@@ -2,6 +2,8 @@ import { type FormEvent, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { renamed, withoutPart } from '../../../core/making/editParts.ts';
+import { LEVELS, type Level } from '../../../core/making/level.ts';
+import { SECOND_WAYS, type SecondWanted, type SecondWay } from '../../../core/making/secondPart.ts';
 import { type Joined, passOn } from '../../../core/making/partsOf.ts';
 import { beatsInMeasure } from '../../../core/rhythm/meter.ts';
 import { toNumber } from '../../../core/rhythm/fraction.ts';
@@ -12,7 +14,17 @@ import { partTroubleText } from '../../../core/wording/partTroubles.ts';
 import { capital } from '../../../core/wording/valueNames.ts';
 import { useOfferedPatterns } from '../../domain/offeredPatterns.ts';
 import { Select } from '../../ui/Select.tsx';
-import { ADDED, type AddedWay, SPLIT_WAYS, addWay, canonWay, joinWay, splitWay } from './partWays.ts';
+import {
+  ADDED,
+  type AddedWay,
+  SECOND_NAMES,
+  SPLIT_WAYS,
+  addWay,
+  canonWay,
+  joinWay,
+  secondWay,
+  splitWay,
+} from './partWays.ts';
 
 interface PartsProps {
   readonly score: Score;
@@ -75,6 +87,7 @@ export default function PartsForm({ score, text, ownId, onWrite }: PartsProps) {
               </Button>
             ))}
           </Row>
+          <MadeFor onMake={(wanted) => put(secondWay(score, wanted, Math.floor(Math.random() * 1e6)))} />
           <Beside ownId={ownId} onTrouble={setTrouble} onJoin={(other) => put(joinWay(score, other))} />
         </>
       )}
@@ -186,6 +199,48 @@ function Beside({ ownId, onJoin, onTrouble }: BesideProps) {
         Add it
       </Button>
     </form>
+  );
+}
+
+const WAYS = SECOND_WAYS.map((way) => [way, SECOND_NAMES[way]] as const);
+const LEVEL_NAMES = LEVELS.map((level) => [String(level), `level ${level}`] as const);
+const MOST_SHARED = 32;
+
+/** A part that the app makes for the first one. */
+function MadeFor({ onMake }: { onMake: (wanted: SecondWanted) => void }) {
+  const [way, setWay] = useState<SecondWay>('fills');
+  const [level, setLevel] = useState('2');
+  const [shared, setShared] = useState('4');
+  const wanted = Number(shared);
+  const fits = way !== 'meets' || (Number.isInteger(wanted) && wanted >= 0 && wanted <= MOST_SHARED);
+  return (
+    <Row name="Make one that">
+      <Select className="w-auto" label="How it goes with the first" value={way} options={WAYS} onChoose={setWay} />
+      {way === 'meets' && (
+        <>
+          <Form.Control
+            type="number"
+            min={0}
+            max={MOST_SHARED}
+            className="parts-number"
+            aria-label="Notes both have"
+            value={shared}
+            onChange={({ target }) => setShared(target.value)}
+          />
+          <span>notes in common</span>
+        </>
+      )}
+      {way !== 'follows' && (
+        <Select className="w-auto" label="Level" value={level} options={LEVEL_NAMES} onChoose={setLevel} />
+      )}
+      <Button
+        variant="outline-dark"
+        disabled={!fits}
+        onClick={() => onMake({ way, level: Number(level) as Level, shared: wanted })}
+      >
+        Make it
+      </Button>
+    </Row>
   );
 }
 

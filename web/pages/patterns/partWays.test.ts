@@ -3,7 +3,7 @@ import { patternOf } from '../../../core/rhythm/arbitrary.test-helper.ts';
 import { scoreOfText } from '../../../core/rhythm/arbitraryScore.test-helper.ts';
 import type { Joined } from '../../../core/making/partsOf.ts';
 import { printScore } from '../../../core/rhythm/scoreText.ts';
-import { addWay, canonWay, joinWay, splitWay } from './partWays.ts';
+import { addWay, canonWay, joinWay, secondWay, splitWay } from './partWays.ts';
 
 const textOf = (joined: Joined) => (joined.ok ? printScore(joined.score) : joined.trouble.code);
 const ONE = scoreOfText('4/4 q q h | h (h)');
@@ -19,6 +19,12 @@ describe('what one press makes of a rhythm', () => {
     ['one that does not fit', joinWay(ONE, patternOf('4/4 w | w | w')), 'measures'],
     ['one in another meter', joinWay(ONE, patternOf('3/4 h. | h.')), 'frame'],
     ['a canon', canonWay(scoreOfText('4/4 q q h'), 2, 4), '4/4 [A] q q h | (M1) [B] (M1) | q q h'],
+    [
+      'one a measure later',
+      secondWay(ONE, { way: 'follows', level: 2 }, 1),
+      '4/4 [clap] q q h | h (h) [stamp] (M1) | q q h',
+    ],
+    ['a made one with a pickup', secondWay(scoreOfText('4/4 ^ q | h.'), { way: 'fills', level: 2 }, 1), 'not-made'],
     [
       'a third one',
       addWay(scoreOfText('4/4 [clap] q q h [pat] w'), 'beat'),

@@ -10,6 +10,7 @@ import {
   withOstinato,
   withPart,
 } from '../../../core/making/partsOf.ts';
+import { type SecondWanted, type SecondWay, secondPart } from '../../../core/making/secondPart.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { type Score, leadingPart } from '../../../core/rhythm/score.ts';
 
@@ -59,6 +60,19 @@ export function joinWay(score: Score, other: Pattern): Joined {
   if (joined.ok || joined.trouble.code !== 'measures') return joined;
   const again = withOstinato(named, name, other);
   return again.ok ? again : joined;
+}
+
+export const SECOND_NAMES: Readonly<Record<SecondWay, string>> = {
+  fills: 'claps where it does not',
+  meets: 'meets it at some notes',
+  follows: 'has it a measure later',
+};
+
+/** A part that is made for it. */
+export function secondWay(score: Score, wanted: SecondWanted, seed: number): Joined {
+  const { named, name } = ready(score);
+  const made = secondPart(leadingPart(named).pattern, wanted, seed);
+  return made ? withPart(named, name, made) : { ok: false, trouble: { code: 'not-made' } };
 }
 
 /** The rhythm against itself. @param beats  counted beats from one voice to the next */
