@@ -185,22 +185,30 @@ async function benchServer(url: string): Promise<void> {
   await benchStoring(url, [{ cookie, classId: room.id }]);
 }
 
-async function benchTyping(url: string, count: number): Promise<void> {
+/** Four parts of as many measures, in which the last one is typed. */
+function partsText(count: number): string {
+  const rhythm = patternText(count).replace(/^4\/4 /, '');
+  return `4/4 [clap] ${rhythm} [pat] ${rhythm} [stamp] ${rhythm} [snap] ${rhythm}`;
+}
+
+/** @param parts  1, or 4 of the same measures */
+async function benchTyping(url: string, count: number, parts: 1 | 4 = 1): Promise<void> {
   const browser = await chromium.launch(launchOptions());
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   // The tool that runs this file gives functions their names by a helper that the page does not have.
   await page.addInitScript('globalThis.__name = (named) => named');
   await page.goto(url);
   await page.getByRole('button', { name: /Look around/ }).click();
+  await page.getByRole('link', { name: 'Patterns', exact: true }).click();
   await page.getByRole('button', { name: /New pattern/ }).click();
-  await page.getByLabel('Rhythm', { exact: true }).fill(patternText(count));
+  await page.getByLabel('Rhythm', { exact: true }).fill(parts === 1 ? patternText(count) : partsText(count));
   await page
     .locator('.lane-notes svg')
-    .nth(count / 4 - 1)
+    .nth((count / 4) * parts - 1)
     .waitFor();
   await page.waitForTimeout(1500);
   // From the keystroke to the end of the frame that shows it: two animation frames and what is queued behind them.
-  const { typed, idle } = await page.evaluate(async () => {
+  const { typed, idle } = await page.evaluate(async (inParts) => {
     const field = document.querySelector('textarea')!;
     const value = Object.getOwnPropertyDescriptor(HTMLTextAreaElement.prototype, 'value')!;
     const frame = () => new Promise((done) => requestAnimationFrame(() => setTimeout(done)));
@@ -216,7 +224,9 @@ async function benchTyping(url: string, count: number): Promise<void> {
     const idleTimes: { busy: number; shown: number }[] = [];
     const text = field.value;
     for (let i = 0; i < 40; i++) {
-      const next = i % 2 === 0 ? text.replace(/\S+$/, 'h') + ' | q q e e q' : text;
+      // A measure more; in parts, where all have as many, another note.
+      const more = inParts ? text.replace(/\S+ \S+$/, 'h') : `${text.replace(/\S+$/, 'h')} | q q e e q`;
+      const next = i % 2 === 0 ? more : text;
       typedTimes.push(
         await one(() => {
           value.set!.call(field, next);
@@ -226,12 +236,12 @@ async function benchTyping(url: string, count: number): Promise<void> {
       idleTimes.push(await one(() => undefined));
     }
     return { typed: typedTimes, idle: idleTimes };
-  });
+  }, parts > 1);
   const median = (values: number[]) => values.sort((a, b) => a - b)[values.length >> 1]!;
   const worst = (values: number[]) => values.sort((a, b) => a - b)[Math.floor(values.length * 0.95)]!;
   const shown = typed.map((time) => time.shown);
   report(
-    `keystroke to redrawn ruler, ${count} measures`,
+    `keystroke to redrawn ruler, ${count} measures${parts > 1 ? ` of ${parts} parts` : ''}`,
     `median ${median(shown).toFixed(0)} ms, p95 ${worst(shown).toFixed(0)} ms`,
     `${(median(shown) / median(idle.map((time) => time.shown))).toFixed(1)} × an empty frame`,
   );
@@ -257,6 +267,7 @@ const SERVED: Readonly<Record<string, (url: string) => Promise<void>>> = {
   server: benchServer,
   typing: async (url) => {
     for (const count of [16, 64]) await benchTyping(url, count);
+    await benchTyping(url, 16, 4);
   },
   leading: benchLeading,
 };
