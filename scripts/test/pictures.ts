@@ -50,14 +50,6 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
     },
   ],
   [
-    'question',
-    async (page) => {
-      await page.goto(new URL('/values/questions', page.url()).href);
-      await page.getByLabel('Number of the set').fill('53');
-      await page.getByRole('button', { name: /^B/ }).click();
-    },
-  ],
-  [
     'pattern',
     async (page) => {
       await page.getByRole('link', { name: 'Patterns', exact: true }).click();
@@ -65,6 +57,17 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
       await page.getByLabel('Hands').check();
       await page.getByLabel('Feet').check();
       await page.locator('.ruler .lane-notes svg').first().waitFor();
+    },
+  ],
+  [
+    'parts',
+    async (page) => {
+      await page.getByRole('link', { name: 'Patterns', exact: true }).click();
+      await page.getByRole('link', { name: /Harbour machine/ }).click();
+      await page.getByRole('button', { name: 'Lead the class' }).click();
+      await page.getByLabel('Parts', { exact: true }).selectOption({ label: 'All parts together at once' });
+      await page.getByRole('button', { name: /Start/ }).click();
+      await page.locator('.part-strikes').nth(2).waitFor();
     },
   ],
   [

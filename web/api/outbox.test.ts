@@ -129,6 +129,9 @@ describe('takes on their way to the server', () => {
     expect(await sendTakes(TEACHER, 1e9)).toBe(true);
     expect(await idsWaiting()).toEqual(['bad']);
     await tryAgain(bad!);
+    // As if it were new: neither refused nor made to wait.
+    const [fresh] = await waitingTakes();
+    expect([fresh!.refused, fresh!.failures, fresh!.notBefore]).toEqual([undefined, undefined, undefined]);
     server((path) => (path.endsWith('recording') ? new Response(null, { status: 204 }) : taken()));
     expect(await sendTakes(TEACHER)).toBe(true);
     expect(await idsWaiting()).toEqual([]);

@@ -3,6 +3,18 @@ import type { MutantGroup } from './group.ts';
 export const SERVER_MUTANTS: readonly MutantGroup[] = [
   {
     project: 'server',
+    tests: ['server/api.test.ts'],
+    mutants: [
+      ['server/services/takes.ts', 'partKey(upload.patternId, upload.part)', 'upload.patternId'],
+      [
+        'server/services/patternText.ts',
+        'const wrong = checkParts(parsed.score)',
+        'const wrong = checkParts({ parts: [] })',
+      ],
+    ],
+  },
+  {
+    project: 'server',
     tests: ['server/clock.test.ts', 'server/api.test.ts'],
     mutants: [
       [

@@ -3,6 +3,32 @@ import type { MutantGroup } from './group.ts';
 export const WEB_MUTANTS: readonly MutantGroup[] = [
   {
     project: 'units',
+    tests: ['web/take', 'web/ruler', 'web/leading', 'web/pages/patterns', 'web/domain/eachPart.test.ts'],
+    mutants: [
+      ['web/take/takePart.ts', 'text: printRhythm(pattern) }', 'text: saved.text }'],
+      ['web/take/takePart.ts', '(taken.includes(i)) return [];', '(!taken.includes(i)) return [];'],
+      ['web/take/takePart.ts', 'second && second !== first', 'second'],
+      ['web/take/takePart.ts', '.slice(i + 1)', '.slice(i)'],
+      ['web/take/inputs/tapInput.ts', "task === 'feet' || task === 'parts'", "task === 'feet'"],
+      ['web/take/takeRunner.ts', 'second: this.taps.second });', 'second: 0 });'],
+      ['web/take/takeRunner.ts', 'this.devices.startClicks(beats, others);', 'this.devices.startClicks(beats, []);'],
+      ['web/ruler/PartLanes.tsx', 'feet={feet && i === groups.length - 1}', 'feet={feet}'],
+      ['web/ruler/PartLanes.tsx', '{beats && <BeatLines', '{false && <BeatLines'],
+      ['web/ruler/PartLanes.tsx', 'notes={notes && !(shared && i > 0)}', 'notes={notes}'],
+      ['web/ruler/PartLanes.tsx', "resting.includes(i) ? 'part-resting'", "!resting.includes(i) ? 'part-resting'"],
+      ['web/ruler/PartFigure.tsx', 'name.trim().toLowerCase()', 'name.trim()'],
+      ['web/leading/PartCues.tsx', '(place + turn) % parts', 'place'],
+      ['web/leading/PartCues.tsx', "waits ? 'wait' : (now?.mouth", '(now?.mouth'],
+      ['web/leading/PartCues.tsx', 'leadIn === undefined && now?.goes === false', 'now?.goes === false'],
+      ['web/pages/patterns/partWays.ts', 'return again.ok ? again : joined;', 'return joined;'],
+      ['web/pages/patterns/partWays.ts', "joined.trouble.code !== 'measures'", 'true'],
+      ['web/pages/patterns/shelf.ts', 'parts.map((part) => soundKey(part.pattern))', '[soundKey(pattern)]'],
+      ['web/pages/patterns/files/broughtIn.ts', 'line: hasParts(piece) ? EACH_PART', 'line: false ? EACH_PART'],
+      ['web/domain/eachPart.ts', 'id: `${pattern.id} ${i}`', 'id: pattern.id'],
+    ],
+  },
+  {
+    project: 'units',
     tests: ['web/take', 'web/api/outbox.test.ts', 'web/domain/classList.test.ts', 'web/store/torn.test.ts'],
     mutants: [
       ['web/take/takeRunner.ts', 'if (time < this.listenFrom) return;', ''],
@@ -58,11 +84,7 @@ export const WEB_MUTANTS: readonly MutantGroup[] = [
       ['web/pages/patterns/patternDraft.ts', 'storedDraft(this.id)?.text === sent.text', 'true'],
       ['web/pages/patterns/patternDraft.ts', 'if (!same(theirs, draft)) writeStored(', 'if (0 > 1) writeStored('],
       ['web/pages/patterns/patternDraft.ts', 'this.plan(AGAIN_MS);', ''],
-      [
-        'web/pages/patterns/patternDraft.ts',
-        'pattern: before, error: parsed.at',
-        'pattern: undefined, error: parsed.at',
-      ],
+      ['web/pages/patterns/patternDraft.ts', 'score: before, error: parsed.at', 'score: undefined, error: parsed.at'],
       [
         'web/pages/patterns/patternDraft.ts',
         'title.trim() || UNTITLED, text };\n  }\n\n  private isToSend',
@@ -117,7 +139,7 @@ export const WEB_MUTANTS: readonly MutantGroup[] = [
   },
   {
     project: 'units',
-    tests: ['web/pages'],
+    tests: ['web/pages', 'web/domain'],
     mutants: [
       ['web/domain/classList.ts', 'left.indexOf(name.toLowerCase())', 'left.indexOf(name)'],
       ['web/domain/classList.ts', 'left.splice(there, 1)', '[name]'],
@@ -131,7 +153,7 @@ export const WEB_MUTANTS: readonly MutantGroup[] = [
   },
   {
     project: 'units',
-    tests: ['web/take', 'web/api'],
+    tests: ['web/take', 'web/api', 'web/store'],
     mutants: [
       ['web/api/outbox.ts', "if (outcome === 'nobody') return false;", ''],
       ['web/api/outbox.ts', "error.status === 500 || error.code === 'no-answer'", 'true'],

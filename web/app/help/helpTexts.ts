@@ -176,6 +176,8 @@ export const HELP: readonly Help[] = [
       'Everything is kept as you type; what is not complete yet stays on this device.',
       'Press a note on the ruler to hear why it is counted so.',
       'Words over a stretch stand over the notes when the pattern is led, and in results.',
+      'Parts: two to four lines at once, for groups, hands and feet, or sounds; each button can be taken back.',
+      'Typed, a part has its name in brackets: [clap] q q h [stamp] h h; [stamp]* comes again to the end.',
     ],
     keys: [
       ['← →', 'from note to note, when one is open'],
@@ -206,6 +208,7 @@ export const HELP: readonly Help[] = [
     points: [
       'Leads the class through a pattern: says, claps, echoes, covers measures, and gets faster by your plan.',
       'The sounds have levels of their own below; start quiet.',
+      'A pattern in parts: each part alone, then together; every group looks at its own side.',
       'A small presenter works: its forward key starts and goes on.',
     ],
     keys: [
@@ -218,6 +221,7 @@ export const HELP: readonly Help[] = [
       ['O', 'a second window, for the projector'],
       ['1 … 9, 0', 'of a page: one line alone, all again'],
       ['C U', 'cover one more measure, uncover all'],
+      ['G', 'in parts: the groups change over'],
       ['[ ]', 'a measure back, a measure on'],
       ['F', 'whole screen'],
       ['Esc', 'end'],
@@ -257,6 +261,7 @@ export const HELP: readonly Help[] = [
     points: [
       'Hears one child clap or tap a pattern, and says at once what was right and the one thing to work on.',
       'By taps on the space bar or the screen, by microphone, or from a recording.',
+      'Of a pattern in parts one part, the app playing the others; or two at once, at F and J, by one child or two.',
       'Takes are safe on this device until the server has them, also without a network.',
     ],
     keys: [
