@@ -21,7 +21,7 @@ describe('the list of patterns', () => {
     const { page, context } = await school.guest();
     await page.locator('.pattern-card').first().waitFor();
     const all = (await titles(page)).length;
-    await page.getByRole('searchbox').fill('gulls');
+    await page.getByRole('searchbox').fill('two gulls');
     await page.getByText('1 pattern', { exact: true }).waitFor();
     expect(await titles(page)).toEqual(['Two gulls']);
     await page.getByRole('button', { name: /^By meter/ }).click();

@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { type HearTimes, hearTimes } from '../../core/ear/hearTimes.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
+import type { Struck } from '../../core/sound/sounds.ts';
 import { type RunningClock, startClicks } from './clickClock.ts';
 
 /** What is going on: the beats that lead in, the app's claps, the class's own turn. */
@@ -34,6 +35,10 @@ export interface Hearing {
 export interface HearHow {
   readonly plays: number;
   readonly turn: boolean;
+  /** Parts that sound beside it, and the sound it has among them. */
+  readonly beside?:
+    | { readonly own: Struck; readonly others: readonly { pattern: Pattern; struck: Struck }[] }
+    | undefined;
   /** Told when the sound has started, and when all is over. */
   readonly onStart?: (clock: RunningClock, times: HearTimes) => void;
   readonly onEnd?: () => void;
@@ -55,14 +60,16 @@ export function useHear(): Hearing {
   }, []);
   useEffect(() => stop, [stop]);
   const hear = useCallback(
-    async (pattern: Pattern, bpm: number, { plays, turn, onStart, onEnd }: HearHow) => {
+    async (pattern: Pattern, bpm: number, { plays, turn, beside, onStart, onEnd }: HearHow) => {
       stop();
       const turnNumber = asked.current;
       const times = hearTimes(pattern, bpm, plays, turn);
-      const clock = await startClicks(
-        times.beats,
-        times.claps.map((time) => ({ time, struck: 'clap' })),
+      const struck = beside?.own ?? 'clap';
+      const others = (beside?.others ?? []).flatMap((other) =>
+        hearTimes(other.pattern, bpm, plays, turn).claps.map((time) => ({ time, struck: other.struck })),
       );
+      const all = [...times.claps.map((time) => ({ time, struck })), ...others].sort((a, b) => a.time - b.time);
+      const clock = await startClicks(times.beats, all);
       if (turnNumber !== asked.current) {
         clock.stop();
         return;

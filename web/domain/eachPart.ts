@@ -1,11 +1,14 @@
 import type { SavedPattern } from '../../contract/pattern.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
+import type { Part } from '../../core/rhythm/score.ts';
 import { parseScore } from '../../core/rhythm/scoreText.ts';
 import { printRhythm } from '../../core/rhythm/text.ts';
 
 /** A rhythm of one line: a pattern, or one part of one. */
 export interface LineOfPattern extends SavedPattern {
   readonly rhythm: Pattern;
+  /** All parts of the pattern it is from, and which of them it is; undefined where it is the only one. */
+  readonly among?: { readonly parts: readonly Part[]; readonly index: number };
 }
 
 /**
@@ -17,11 +20,13 @@ export function eachPart(pattern: SavedPattern): LineOfPattern[] {
   if (!read.ok) return [];
   const [only, ...others] = read.score.parts;
   if (others.length === 0) return [{ ...pattern, rhythm: only!.pattern }];
-  return read.score.parts.map(({ name, pattern: rhythm }, i) => ({
+  const { parts } = read.score;
+  return parts.map(({ name, pattern: rhythm }, i) => ({
     ...pattern,
     id: `${pattern.id} ${i}`,
     title: `${pattern.title} · ${name}`,
     text: printRhythm(rhythm),
     rhythm,
+    among: { parts, index: i },
   }));
 }

@@ -1,14 +1,19 @@
+import { useMemo } from 'react';
 import { Check, X } from 'lucide-react';
 import type { Question, RuledOut } from '../../../core/exercises/question.ts';
 import { OPTION_LETTERS, changeText, ruledOutIn } from '../../../core/wording/earWords.ts';
 import { counted } from '../../../core/wording/plurals.ts';
 import { type NamingId, capital } from '../../../core/wording/valueNames.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
+import { shownAmong } from './amongParts.ts';
+import type { ReadPattern } from './earSettings.ts';
 import { patternIn } from './patternIn.ts';
 import type { ClassAnswer } from './useChooseRun.ts';
 
 interface CandidatesProps {
   readonly question: Question;
+  /** The parts that what is asked is one of. */
+  readonly among?: ReadPattern['among'];
   readonly strips: boolean;
   readonly said: ClassAnswer | undefined;
   /** Those that are ruled out so far. */
@@ -26,7 +31,7 @@ function saidFor(said: ClassAnswer | undefined, option: number): string {
 }
 
 /** Four rhythms at keys A to D; those that cannot be it step back with the reason. */
-export function Candidates({ question, strips, said, out, done, naming, onChoose }: CandidatesProps) {
+export function Candidates({ question, among, strips, said, out, done, naming, onChoose }: CandidatesProps) {
   return (
     <div className="candidates" role="group" aria-label="Candidates">
       {question.options.map(({ answer, change }, i) => {
@@ -50,7 +55,7 @@ export function Candidates({ question, strips, said, out, done, naming, onChoose
                 {right && <Check aria-hidden />}
               </span>
               <div className="candidate-ruler">
-                <Ruler pattern={patternIn(text)} size="board" fit notes={!strips} strips={strips} beats={strips} />
+                <CandidateRuler text={text} among={among} strips={strips} />
               </div>
             </button>
             <p className="candidate-why">
@@ -62,4 +67,10 @@ export function Candidates({ question, strips, said, out, done, naming, onChoose
       })}
     </div>
   );
+}
+
+/** Drawn again only when what it shows is another. */
+function CandidateRuler({ text, among, strips }: { text: string } & Pick<CandidatesProps, 'among' | 'strips'>) {
+  const shown = useMemo(() => shownAmong(patternIn(text), among), [text, among]);
+  return <Ruler {...shown} size="board" fit notes={!strips} strips={strips} beats={strips} />;
 }

@@ -11,7 +11,8 @@ import { ChooseScore } from './ChooseScore.tsx';
 import { HandsForm } from './HandsForm.tsx';
 import { HeardLine } from './HeardLine.tsx';
 import { OpenedRuler } from './OpenedRuler.tsx';
-import type { EarSettings } from './earSettings.ts';
+import type { EarSettings, ReadPattern } from './earSettings.ts';
+import { soundsAmong } from './amongParts.ts';
 import { patternIn } from './patternIn.ts';
 import { MOST_PLAYED, useChooseRun } from './useChooseRun.ts';
 import { useHear } from '../../audio/useHear.ts';
@@ -19,6 +20,8 @@ import { useHear } from '../../audio/useHear.ts';
 interface RunProps {
   readonly run: readonly Question[];
   readonly settings: EarSettings;
+  /** What is heard is one of these parts: the others sound with it, and stand in every candidate. */
+  readonly among?: ReadPattern['among'];
   readonly onAgain: () => void;
 }
 
@@ -34,18 +37,25 @@ function mainAction(run: Run, play: () => void): { text: string; act: () => void
 const letterKeys = (choose: (option: number) => void) =>
   Object.fromEntries(OPTION_LETTERS.map((name, i) => [name.toLowerCase(), () => choose(i)]));
 
-/** Which of four is it? Played, answered by the class, opened beat by beat. */
-export function ChooseRun({ run: questions, settings, onAgain }: RunProps) {
-  const run = useChooseRun(questions, onAgain);
+/** Plays what is asked, so often as it may be heard before the answer. */
+function usePlay(run: Run, { bpm }: EarSettings, among: RunProps['among']) {
   const { moment, hear, stop } = useHear();
+  const { question, said, played, markPlayed } = run;
+  const play = () => {
+    if (!question || (played >= MOST_PLAYED && !said)) return;
+    if (!said) markPlayed();
+    void hear(patternIn(question.shows), bpm, { plays: 1, turn: false, beside: among && soundsAmong(among) });
+  };
+  return { moment, play, stop };
+}
+
+/** Which of four is it? Played, answered by the class, opened beat by beat. */
+export function ChooseRun({ run: questions, settings, among, onAgain }: RunProps) {
+  const run = useChooseRun(questions, onAgain);
+  const { moment, play, stop } = usePlay(run, settings, among);
   const [shape, setShape] = useStored('ear.shape', 'notes');
   const [counting, setCounting] = useState(false);
   const { question, said } = run;
-  const play = () => {
-    if (!question || (run.played >= MOST_PLAYED && !said)) return;
-    if (!said) run.markPlayed();
-    void hear(patternIn(question.shows), settings.bpm, { plays: 1, turn: false });
-  };
   const choose = (option: number) => {
     stop();
     run.answer({ kind: 'one', option });
@@ -69,9 +79,10 @@ export function ChooseRun({ run: questions, settings, onAgain }: RunProps) {
         {run.at + 1} of {questions.length} · {run.right} right
       </p>
       <HeardLine moment={moment} quiet={quietText(run, question, settings)} />
-      {said && <OpenedRuler pattern={patternIn(question.shows)} beats={run.beats} opened={run.opened} />}
+      {said && <OpenedRuler pattern={patternIn(question.shows)} among={among} beats={run.beats} opened={run.opened} />}
       <Candidates
         question={question}
+        among={among}
         strips={shape === 'strips'}
         said={said}
         out={run.out}

@@ -14,7 +14,7 @@ export function ChooseView({ settings }: { settings: EarSettings }) {
   const [chosen, setChosen] = useState(MADE);
   const [measures, setMeasures] = useState(1);
   const [seed, setSeed] = useState(newSeed);
-  const pattern = patterns.find(({ id }) => id === chosen)?.pattern;
+  const { pattern, among } = patterns.find(({ id }) => id === chosen) ?? {};
   const run = useMemo(
     () =>
       pattern
@@ -31,6 +31,7 @@ export function ChooseView({ settings }: { settings: EarSettings }) {
           key={JSON.stringify([seed, chosen, measures, met, meter])}
           run={run}
           settings={settings}
+          among={among}
           onAgain={() => setSeed(newSeed())}
         />
       )}

@@ -6,9 +6,12 @@ import { useMemo } from 'react';
 import { Ruler } from '../../ruler/Ruler.tsx';
 import type { RulerLayout } from '../../../drawing/layout.ts';
 import type { RulerSystem } from '../../../drawing/system.ts';
+import { shownAmong } from './amongParts.ts';
+import type { ReadPattern } from './earSettings.ts';
 
 interface OpenedProps {
   readonly pattern: Pattern;
+  readonly among?: ReadPattern['among'];
   /** What is opened one after the other: from where, and how long. */
   readonly beats: readonly { readonly at: Fraction; readonly length: Fraction }[];
   /** So many of them can be seen. */
@@ -49,13 +52,14 @@ function Covers({
 
 /** What was heard, opened from the first beat on. */
 export function OpenedRuler(props: OpenedProps) {
-  const { pattern, beats, opened, counts, notes = true } = props;
+  const { pattern, among, beats, opened, counts, notes = true } = props;
+  const shown = useMemo(() => shownAmong(pattern, among), [pattern, among]);
   const lanes = useMemo(() => (counts ? [counts] : []), [counts]);
   const overlay = (system: RulerSystem, { scale }: RulerLayout) => <Covers {...props} system={system} scale={scale} />;
   return (
     <div className="opened-ruler" role="group" aria-label={`${opened} of ${beats.length} are open`}>
       <Ruler
-        pattern={pattern}
+        {...shown}
         size={counts ? 'board' : 'desk'}
         notes={notes}
         strips={false}

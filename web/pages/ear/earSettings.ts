@@ -11,7 +11,7 @@ import { type Voice, voiceOf } from '../../../core/wording/voice.ts';
 import { useRecords } from '../../api/hooks.ts';
 import { useCurrentClass } from '../../domain/currentClass.ts';
 import { useStored } from '../../store/stored.ts';
-import { eachPart } from '../../domain/eachPart.ts';
+import { type LineOfPattern, eachPart } from '../../domain/eachPart.ts';
 import { useOfferedPatterns } from '../../domain/offeredPatterns.ts';
 
 export const EAR_METERS = ['2/4', '3/4', '4/4', '6/8'] as const;
@@ -92,11 +92,18 @@ export interface ReadPattern {
   readonly id: string;
   readonly title: string;
   readonly pattern: Pattern;
+  /** Of which pattern in parts it is one. */
+  readonly among?: LineOfPattern['among'];
 }
 
 export function readPatterns(saved: readonly SavedPattern[] | undefined): ReadPattern[] {
   return (saved ?? []).flatMap((pattern) =>
-    eachPart(pattern).map(({ id, title, rhythm }) => ({ id, title, pattern: rhythm })),
+    eachPart(pattern).map(({ id, title, rhythm, among }) => ({
+      id,
+      title,
+      pattern: rhythm,
+      ...(among ? { among } : {}),
+    })),
   );
 }
 
