@@ -193,7 +193,7 @@ function PartName({ name, index }: { name: string; index: number }) {
   return (
     <span className="part-name">
       <PartFigure name={name} index={index} />
-      {name}
+      <span className="part-word">{name}</span>
     </span>
   );
 }
