@@ -70,6 +70,16 @@ describe('a pattern in parts', () => {
       .getByText(/3 measures do not go into 2 measures/)
       .waitFor();
     expect(await rhythm(page).inputValue()).toBe('4/4 q q h | w');
+    // A measure of strips that comes again to the end.
+    await page.getByRole('button', { name: 'Lay a part in strips' }).click();
+    await page.getByLabel('How much is laid').selectOption('1');
+    await page.getByText('4 beats left to fill').waitFor();
+    await page.getByRole('group', { name: 'Tray of strips' }).getByRole('button', { name: /half/i }).click();
+    await page.getByRole('group', { name: 'Tray of strips' }).getByRole('button', { name: /half/i }).click();
+    await page.getByRole('button', { name: 'Add this part' }).click();
+    expect(await rhythm(page).inputValue()).toBe('4/4 [clap] q q h | w [stamp]* h h');
+    await page.getByRole('button', { name: 'Take out stamp' }).click();
+    expect(await rhythm(page).inputValue()).toBe('4/4 q q h | w');
   });
 
   it('is tapped by two children on two keys: a result each, how together they were, and both are kept', async () => {

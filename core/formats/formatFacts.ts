@@ -36,6 +36,7 @@ export const OUT_FACTS: Readonly<Record<OutId, FormatFacts>> = {
     endings: ['.png'],
     mime: 'image/png',
     many: false,
+    parts: true,
     takes: ['counts', 'each-rest'],
   },
   svg: {

@@ -1,11 +1,15 @@
-import { type FormEvent, useState } from 'react';
+import { type FormEvent, Suspense, lazy, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { renamed, withoutPart } from '../../../core/making/editParts.ts';
 import { LEVELS, type Level } from '../../../core/making/level.ts';
 import { SECOND_WAYS, type SecondWanted, type SecondWay } from '../../../core/making/secondPart.ts';
 import { type Joined, passOn } from '../../../core/making/partsOf.ts';
-import { beatsInMeasure } from '../../../core/rhythm/meter.ts';
+import { beatsInMeasure, sameMeter } from '../../../core/rhythm/meter.ts';
+import type { Pattern } from '../../../core/rhythm/pattern.ts';
+import { framesOf } from '../../../core/rhythm/scoreParts.ts';
+import { namingOf } from '../../../core/wording/voice.ts';
+import { useCurrentClass } from '../../domain/currentClass.ts';
 import { toNumber } from '../../../core/rhythm/fraction.ts';
 import { MOST_PARTS, type Score } from '../../../core/rhythm/score.ts';
 import { parseScore, printScore } from '../../../core/rhythm/scoreText.ts';
@@ -25,6 +29,8 @@ import {
   secondWay,
   splitWay,
 } from './partWays.ts';
+
+const StripsPart = lazy(() => import('./StripsPart.tsx'));
 
 interface PartsProps {
   readonly score: Score;
@@ -88,6 +94,7 @@ export default function PartsForm({ score, text, ownId, onWrite }: PartsProps) {
             ))}
           </Row>
           <MadeFor onMake={(wanted) => put(secondWay(score, wanted, Math.floor(Math.random() * 1e6)))} />
+          <InStrips score={score} onAdd={(laid) => put(joinWay(score, laid))} />
           <Beside ownId={ownId} onTrouble={setTrouble} onJoin={(other) => put(joinWay(score, other))} />
         </>
       )}
@@ -199,6 +206,31 @@ function Beside({ ownId, onJoin, onTrouble }: BesideProps) {
         Add it
       </Button>
     </form>
+  );
+}
+
+/** The part laid in strips, where one line of them goes with the rhythm. */
+function InStrips({ score, onAdd }: { score: Score; onAdd: (laid: Pattern) => void }) {
+  const [open, setOpen] = useState(false);
+  const naming = namingOf(useCurrentClass());
+  const { pickup, measures } = score.parts[0]!.pattern;
+  const { meter } = measures[0]!;
+  if (pickup || !measures.every((one) => sameMeter(one.meter, meter))) return null;
+  const add = (laid: Pattern) => {
+    onAdd(laid);
+    setOpen(false);
+  };
+  return (
+    <Row name="In strips">
+      <Button variant="outline-dark" aria-expanded={open} onClick={() => setOpen(!open)}>
+        Lay a part in strips
+      </Button>
+      {open && (
+        <Suspense fallback={null}>
+          <StripsPart meter={meter} measures={framesOf(score.parts[0]!.pattern).length} naming={naming} onAdd={add} />
+        </Suspense>
+      )}
+    </Row>
   );
 }
 

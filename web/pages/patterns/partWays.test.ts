@@ -3,10 +3,21 @@ import { patternOf } from '../../../core/rhythm/arbitrary.test-helper.ts';
 import { scoreOfText } from '../../../core/rhythm/arbitraryScore.test-helper.ts';
 import type { Joined } from '../../../core/making/partsOf.ts';
 import { printScore } from '../../../core/rhythm/scoreText.ts';
+import { laidMeasures } from './StripsPart.tsx';
 import { addWay, canonWay, joinWay, secondWay, splitWay } from './partWays.ts';
 
 const textOf = (joined: Joined) => (joined.ok ? printScore(joined.score) : joined.trouble.code);
 const ONE = scoreOfText('4/4 q q h | h (h)');
+
+it.each([
+  [1, [1]],
+  [2, [1, 2]],
+  [6, [1, 2, 3]],
+  [8, [1, 2, 4]],
+  [7, [1]],
+])('of %i measures so many can be laid in strips: %j', (measures, laid) =>
+  expect(laidMeasures(measures)).toEqual(laid),
+);
 
 describe('what one press makes of a rhythm', () => {
   it.each<[string, Joined, string]>([
