@@ -18,6 +18,8 @@ export const LineUpSettings = Type.Object(
     order: oneOf(ORDERS),
     /** With the microphone: the next child is counted in as soon as the room is quiet. */
     startsItself: Type.Boolean(),
+    /** Of a pattern in parts two children tap two parts at once. */
+    pairs: Type.Optional(Type.Boolean()),
   },
   strict,
 );

@@ -116,6 +116,40 @@ describe('a pattern in parts', () => {
     await page.getByRole('heading', { name: 'Benno', exact: true }).waitFor();
   });
 
+  it('is tapped by a class in pairs, two names and two keys at a time, and both have been heard', async () => {
+    const { page } = await school.guest({}, '/take/line-up');
+    await page.evaluate((bpm) => localStorage.setItem('take.bpm', String(bpm)), BPM);
+    await page.reload();
+    await page.getByLabel('Class').selectOption({ label: 'Harbour 2' });
+    await page.getByLabel('Pattern', { exact: true }).selectOption({ label: 'Clap and stamp at the quay · clap' });
+    await page.getByLabel('In pairs: clap at F, stamp at J').check();
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: /^Start/ }).click();
+    await page.getByRole('heading', { name: 'Alma and Benno' }).waitFor();
+    await page.getByRole('button', { name: /Count in/ }).click();
+    const claps = [1, 2, 3, 3.5, 4, 5, 5.5, 6, 7, 7.5, 8].map((beat) => ({ beat, by: 'f' }));
+    const stamps = [1, 3, 5, 7].map((beat) => ({ beat, by: 'j' }));
+    await moveInTime(
+      page,
+      BPM,
+      [...claps, ...stamps].toSorted((a, b) => a.beat - b.beat),
+    );
+    await page.locator('.pair-results h2').nth(1).waitFor();
+    await page.getByRole('button', { name: 'Goes on by itself' }).click();
+    expect(await page.locator('.pair-results h2').allTextContents()).toEqual(['Alma: clap', 'Benno: stamp']);
+    expect(await page.locator('.mark-number').allTextContents()).toEqual(['4', '4']);
+    await page.getByRole('button', { name: /Next: Cleo/ }).click();
+    await page.getByRole('heading', { name: 'Cleo and Dario' }).waitFor();
+    await page.getByText('waiting to be stored').waitFor({ state: 'detached' });
+    const [, , , room, line] = new URL(page.url()).pathname.split('/');
+    const lineUps = (await (await page.request.get(`${school.url}/api/classes/${room}/line-ups`)).json()) as {
+      id: string;
+      turns: { state: string }[];
+    }[];
+    const { turns } = lineUps.find(({ id }) => id === line)!;
+    expect(turns.slice(0, 4).map(({ state }) => state)).toEqual(['heard', 'heard', 'waiting', 'waiting']);
+  });
+
   it('is tapped in one part while the app plays the others, or in both by one child', async () => {
     const { page } = await school.guest();
     await page.evaluate((bpm) => localStorage.setItem('take.bpm', String(bpm)), BPM);

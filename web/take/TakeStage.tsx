@@ -1,4 +1,4 @@
-import { type ReactNode, useEffect, useMemo } from 'react';
+import { type ReactNode, useEffect } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
 import type { Child } from '../../contract/child.ts';
@@ -8,7 +8,7 @@ import { useKeys } from '../ui/useKeys.ts';
 import { NothingHeard } from './NothingHeard.tsx';
 import { Playing, type ShownParts } from './Playing.tsx';
 import type { Pair } from './PartPads.tsx';
-import { TogetherLine } from './TogetherLine.tsx';
+import { PairResult } from './PairResult.tsx';
 import { TakeResultView } from './TakeResultView.tsx';
 import type { RunPlan } from './takeRunner.ts';
 import type { NewTake } from './useJudgedTake.ts';
@@ -90,45 +90,6 @@ function Done({
             Correct the claps, or the mark
           </Link>
         )}
-      </div>
-    </>
-  );
-}
-
-/** Of two parts that were clapped at once a result each, and how together they were. */
-function PairResult({
-  take,
-  voice,
-  marking,
-  pair,
-}: Pick<StageProps, 'voice' | 'marking'> & { take: NewTake; pair: Pair }) {
-  const same = pair.names[0] === pair.names[1];
-  const named = useMemo(() => {
-    const all = take.beside ? [take, take.beside] : [take];
-    return all.map((one) => {
-      const at = pair.parts.findIndex(({ saved }) => saved.text === one.patternText && saved.title === one.title);
-      const part = pair.parts[Math.max(0, at)]!.name ?? '';
-      return {
-        ...one,
-        who: same ? part : pair.names[Math.max(0, at)]!,
-        heading: same ? part : `${pair.names[Math.max(0, at)]!}: ${part}`,
-      };
-    });
-  }, [take, pair, same]);
-  const [first, second] = named;
-  const takes = useMemo(() => (first && second ? ([first, second] as const) : undefined), [first, second]);
-  const silent = pair.parts.find(({ saved }) => !named.some(({ title }) => title === saved.title));
-  return (
-    <>
-      {takes && <TogetherLine takes={takes} naming={voice.naming} />}
-      {silent && <p className="practice-note">Nothing was heard of {silent.name}: no take of it is kept.</p>}
-      <div className="pair-results">
-        {named.map((one) => (
-          <div key={one.takeId}>
-            <h2>{one.heading}</h2>
-            <TakeResultView take={one} voice={voice} mark={one.mark} marking={marking} />
-          </div>
-        ))}
       </div>
     </>
   );

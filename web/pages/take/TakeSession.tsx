@@ -7,9 +7,7 @@ import { scaleOf } from '../../../core/judging/scale.ts';
 import type { Score } from '../../../core/rhythm/score.ts';
 import { parseScore } from '../../../core/rhythm/scoreText.ts';
 import { partKey } from '../../../core/records/partKey.ts';
-import type { Child } from '../../../contract/child.ts';
-import type { Pair } from '../../take/PartPads.tsx';
-import { type TakePart, takeParts } from '../../take/takePart.ts';
+import { takeParts } from '../../take/takePart.ts';
 import { useTakesPage } from '../../api/takes.ts';
 import { CALIBRATE } from '../../take/inputs/calibration.ts';
 import { TakeStage } from '../../take/TakeStage.tsx';
@@ -18,7 +16,7 @@ import { useChooseClass } from '../../domain/currentClass.ts';
 import { TakeSetup } from './TakeSetup.tsx';
 import { NextStepLine } from '../../take/NextStepLine.tsx';
 import { nextStepFor } from './nextStepFor.ts';
-import type { Second } from './useHearing.ts';
+import { pairOf, shownParts } from './pairs.ts';
 import { type Session, useSession } from './useSession.ts';
 import '../../take/take.scss';
 
@@ -71,17 +69,6 @@ function ReadableSession(props: SessionProps & { score: Score }) {
       onRecording={session.takeRecording}
     />
   );
-}
-
-/** All parts of a pattern, those that nobody is heard in resting; nothing where there is one alone. */
-function shownParts({ parts }: Score, part: TakePart, second: Second | undefined) {
-  if (parts.length === 1) return undefined;
-  const taken = [part.index, second?.part.index];
-  return { parts, resting: parts.flatMap((_, i) => (taken.includes(i) ? [] : [i])) };
-}
-
-function pairOf(part: TakePart, child: Child, second: Second): Pair {
-  return { parts: [part, second.part], names: [child.name, second.child.name] };
 }
 
 function UnderWay({ schoolClass, pattern, score, session }: SessionProps & { score: Score; session: Session }) {

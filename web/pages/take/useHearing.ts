@@ -18,6 +18,7 @@ import type { TakeSettings } from './useTakeSettings.ts';
 export interface Second {
   readonly part: TakePart;
   readonly child: Child;
+  readonly lineUp?: TakeOrigin['lineUp'];
 }
 
 interface Heard {
@@ -30,7 +31,7 @@ interface Heard {
   readonly others?: readonly PlayedSound[] | undefined;
   readonly settings: TakeSettings;
   readonly lineUp?: { readonly id: string; readonly turnSeen: Said } | undefined;
-  /** Told of each take that was clapped and judged. */
+  /** Told of each take that was clapped and judged; of two at once the other is beside it. */
   readonly onTake?: (take: NewTake) => void;
 }
 
@@ -64,7 +65,7 @@ export function useHearing(heard: Heard) {
     keep(taken);
   };
   const judgeNow = (taken: Taken, source: TakeOrigin['source'], wasFree = free): NewTake | undefined => {
-    if (second) return judgeBoth(taken, [{ part, child }, second], { judge, bpm, free, source });
+    if (second) return judgeBoth(taken, [{ part, child, lineUp }, second], { judge, bpm, free, source });
     const named = part.name === undefined ? undefined : { name: part.name };
     return judge(taken, { childId: child.id, source, free: wasFree, part: named, lineUp });
   };
@@ -116,12 +117,12 @@ function judgeBoth(
   const ids = [uuid(), uuid()] as const;
   const heard = [onsets, feet];
   const all = heard.every((claps) => claps.length > 0);
-  const [one, two] = both.map(({ part, child }, i) => {
+  const [one, two] = both.map(({ part, child, lineUp }, i) => {
     if (heard[i]!.length === 0) return undefined;
     const whose = { name: part.name ?? '', takeId: ids[i]!, ...(all ? { besideId: ids[1 - i]! } : {}) };
     const { id: patternId, title, text: patternText } = part.saved;
     const played = { patternId, title, patternText, bpm, takenAt };
-    return judge({ onsets: heard[i]! }, { childId: child.id, source, free, part: whose }, played);
+    return judge({ onsets: heard[i]! }, { childId: child.id, source, free, part: whose, lineUp }, played);
   });
   return one && two ? { ...one, beside: two } : (one ?? two);
 }

@@ -80,7 +80,9 @@ function Choices({ classes, classId, patterns, settings, onClass, onSettings }: 
 }
 
 function Switches({ patterns, settings, onSettings }: LineFieldsProps) {
-  const { patternIds, heardBy, startsItself } = settings;
+  const { patternIds, heardBy, startsItself, pairs = false } = settings;
+  const chosen = patterns.find(({ id }) => id === patternIds[0]);
+  const inParts = patternIds.length === 1 && (chosen?.parts.length ?? 0) > 1;
   const [several, setSeveral] = useState(patternIds.length > 1);
   return (
     <>
@@ -95,6 +97,15 @@ function Switches({ patterns, settings, onSettings }: LineFieldsProps) {
             if (!checked) onSettings({ patternIds: patternIds.slice(0, 1) });
           }}
         />
+        {inParts && heardBy === 'tap' && (
+          <Form.Check
+            type="switch"
+            id="line-pairs"
+            label={`In pairs: ${chosen!.parts[0]!.name} at F, ${chosen!.parts[1]!.name} at J`}
+            checked={pairs}
+            onChange={({ target: { checked } }) => onSettings({ pairs: checked })}
+          />
+        )}
         {heardBy === 'microphone' && (
           <Form.Check
             type="switch"

@@ -74,6 +74,7 @@ function Line({ teacher, schoolClass, lineUp, patterns }: LineProps) {
           lineUp={lineUp}
           child={child}
           nextChild={childOf(after?.childId)}
+          nextTurn={after}
           pattern={pattern}
           turn={current}
           onHeard={line.wasHeard}

@@ -5,6 +5,7 @@ import { v4 as uuid } from 'uuid';
 import type { LineUp, NewLineUp } from '../../../../contract/lineUp.ts';
 import type { ClassRecords } from '../../../../contract/records.ts';
 import type { ClassDetail, ClassSummary } from '../../../../contract/schoolClass.ts';
+import { partKey } from '../../../../core/records/partKey.ts';
 import { ELEMENT_IDS, elementsOf } from '../../../../core/rhythm/elements.ts';
 import { durationText } from '../../../../core/wording/leadWords.ts';
 import { put } from '../../../api/client.ts';
@@ -110,7 +111,7 @@ function Setup({ classes, schoolClass, records, lineUps, patterns }: SetupProps)
   );
   const chosen = settings.patternIds.flatMap((one) => patterns.find((pattern) => pattern.id === one) ?? []);
   const here = schoolClass.children.filter((child) => !away.has(child.id));
-  const heard = chosen[0] ? heardIn(records, chosen[0].id) : new Set<string>();
+  const heard = chosen[0] ? heardIn(records, partKey(chosen[0].id, chosen[0].part.name)) : new Set<string>();
   const turns = chosen.length > 0 ? planLine(here, chosen, settings, heard) : [];
   const starting = useSave((lineUp: NewLineUp) => put(`/classes/${schoolClass.id}/line-ups/${id}`, lineUp), '/classes');
   const start = async () => {

@@ -24,8 +24,11 @@ import { type Keys, useKeys } from '../../../ui/useKeys.ts';
 import { useLatest } from '../../../ui/useLatest.ts';
 import { useEditing } from '../../../api/useEditing.ts';
 import { useStored } from '../../../store/stored.ts';
-import { useHearing } from '../useHearing.ts';
-import { type ReadPattern, heardByOf } from './linePlan.ts';
+import type { Pair } from '../../../take/PartPads.tsx';
+import { PairResult } from '../../../take/PairResult.tsx';
+import { pairOf, shownParts } from '../pairs.ts';
+import { type Second, useHearing } from '../useHearing.ts';
+import { type ReadPattern, heardByOf, secondInPair } from './linePlan.ts';
 import type { LeftLine } from './LineUpSetupPage.tsx';
 import { againKeyOf, markKeysOf } from './markKeysOf.ts';
 import { useQuiet } from './useQuiet.ts';
@@ -39,6 +42,8 @@ interface StageProps {
   readonly nextChild: Child | undefined;
   readonly pattern: ReadPattern;
   readonly turn: Turn;
+  /** Who comes next in line: in pairs the one who taps the second part. */
+  readonly nextTurn: Turn | undefined;
   readonly onHeard: (childId: string, mark: number) => void;
   readonly onTurn: (edit: TurnEdit) => void;
   /** So much slower than the line-up this child is heard from now on. */
@@ -56,7 +61,21 @@ const SLOWER = 0.75;
 const SLOWEST = 0.25;
 
 /** One child's turn as it goes on: what stands in front, and what can be done. */
-function useTurn({ teacher, schoolClass, lineUp, child, pattern, turn, ...on }: StageProps) {
+/** Who taps the second part: whoever comes next when it is begun, and the same to the end of it. */
+function usePair({ lineUp, pattern, nextChild, nextTurn }: StageProps) {
+  const [begun, setBegun] = useState<Second>();
+  const part = secondInPair(pattern, lineUp.settings);
+  const coming = useMemo((): Second | undefined => {
+    if (!part || !nextChild || !nextTurn) return undefined;
+    const { state, mark } = nextTurn;
+    return { part, child: nextChild, lineUp: { id: lineUp.id, turnSeen: { state, mark } } };
+  }, [part, nextChild, nextTurn, lineUp.id]);
+  return { second: begun ?? coming, hold: () => setBegun(begun ?? coming) };
+}
+
+function useTurn(props: StageProps) {
+  const { teacher, schoolClass, lineUp, child, pattern, turn, ...on } = props;
+  const { second, hold } = usePair(props);
   const { byTaps, onHeard, onHold, onSlower } = on;
   const { state, mark: known } = turn;
   const slow = turn.slower ?? 1;
@@ -74,12 +93,13 @@ function useTurn({ teacher, schoolClass, lineUp, child, pattern, turn, ...on }: 
     schoolClass,
     part: pattern.part,
     child,
+    second,
     settings,
     lineUp: { id: lineUp.id, turnSeen },
-    onTake: ({ mark }) => {
+    onTake: (made) => {
       // The result stays in view although its child has been heard now.
       onHold();
-      onHeard(child.id, mark);
+      for (const [own, who] of takesOf(made, pattern, child, second)) onHeard(who.id, own.mark);
       setUsed(used + 1);
     },
   });
@@ -87,6 +107,7 @@ function useTurn({ teacher, schoolClass, lineUp, child, pattern, turn, ...on }: 
   const over = run.state === 'done';
   return {
     ...hearing,
+    second,
     front: over && take ? 'result' : over && nothing ? 'silent' : run.state === 'ready' ? 'name' : 'run',
     used,
     left: tries + (child.adaptations?.moreTries ?? 0) - used,
@@ -94,6 +115,7 @@ function useTurn({ teacher, schoolClass, lineUp, child, pattern, turn, ...on }: 
       // Whatever becomes of other turns meanwhile, on another device too, this child goes on.
       onHold();
       setTurnSeen({ state, mark: known });
+      hold();
       run.start();
     },
     again: () => {
@@ -104,11 +126,23 @@ function useTurn({ teacher, schoolClass, lineUp, child, pattern, turn, ...on }: 
   };
 }
 
+/** Whose each take is: of two at once the other is beside it, or alone where the first was silent. */
+function takesOf(made: NewTake, { part }: ReadPattern, child: Child, second: Second | undefined) {
+  const all = made.beside ? [made, made.beside] : [made];
+  return all.map((take) => {
+    const isSecond = second !== undefined && take.title !== part.saved.title;
+    return [take, isSecond ? second.child : child] as const;
+  });
+}
+
 /** One child's turn: its name, its takes, what came of them. */
 export function TurnStage(props: StageProps) {
   const { schoolClass, child, pattern, onTurn } = props;
   const voice = useMemo(() => voiceOf(schoolClass), [schoolClass]);
-  const { run, plan, take, nothing, problem, front, used, left, start, again, slower } = useTurn(props);
+  const { run, plan, take, nothing, problem, front, used, left, start, again, slower, second } = useTurn(props);
+  const pair = useMemo(() => second && pairOf(pattern.part, child, second), [pattern, child, second]);
+  const shown = useMemo(() => shownParts(pattern.score, pattern.part, second), [pattern, second]);
+  const name = pair ? pair.names.join(' and ') : child.name;
   useOwnMoves(front);
   const trouble = problem ?? run.problem;
   const title = `${pattern.title} · ${plan.bpm}`;
@@ -118,6 +152,7 @@ export function TurnStage(props: StageProps) {
       {front === 'name' && (
         <NameScreen
           {...props}
+          name={name}
           bpm={plan.bpm}
           used={used}
           lost={run.problem !== undefined}
@@ -126,13 +161,13 @@ export function TurnStage(props: StageProps) {
         />
       )}
       {front === 'run' && run.state !== 'done' && (
-        <Stage name={child.name} title={title}>
-          <Playing run={run} plan={plan} voice={voice} />
+        <Stage name={name} title={title}>
+          <Playing run={run} plan={plan} voice={voice} shown={shown} pair={pair} />
         </Stage>
       )}
-      {front === 'result' && take && <TurnResult {...props} take={take} triesLeft={left} onAgain={again} />}
+      {front === 'result' && take && <TurnResult {...props} take={take} triesLeft={left} onAgain={again} pair={pair} />}
       {front === 'silent' && nothing && (
-        <Stage name={child.name} title={title}>
+        <Stage name={name} title={title}>
           <NothingHeard onAgain={again} onAbsent={() => onTurn({ state: 'absent' })} onZero={nothing.keep} />
         </Stage>
       )}
@@ -141,6 +176,8 @@ export function TurnStage(props: StageProps) {
 }
 
 interface NameProps extends Omit<StageProps, 'onSlower'> {
+  /** Of all who are heard. */
+  readonly name: string;
   readonly bpm: number;
   readonly used: number;
   /** The microphone went away: nothing starts by itself. */
@@ -160,6 +197,7 @@ function NameScreen({
   lineUp,
   child,
   nextChild,
+  name,
   pattern,
   bpm,
   used,
@@ -188,7 +226,7 @@ function NameScreen({
   return (
     <div className="name-screen">
       {deaf && <Notice problem={deaf} />}
-      <h1 className="whose-turn">{child.name}</h1>
+      <h1 className="whose-turn">{name}</h1>
       <p className="whose-rhythm">
         {pattern.title} · {bpm}
         {child.adaptations?.hands === 'tapping' && ' · taps'}
@@ -208,7 +246,7 @@ function NameScreen({
         stop={stop}
         mark={mark}
       />
-      {nextChild && <p className="who-next">Then {nextChild.name}</p>}
+      {nextChild && name === child.name && <p className="who-next">Then {nextChild.name}</p>}
     </div>
   );
 }
@@ -278,14 +316,20 @@ function MarkButtons({ scale, onMark }: { scale: Scale; onMark: (mark: number) =
   );
 }
 
+function Head({ name, title }: { name: string; title: string }) {
+  return (
+    <div className="page-head">
+      <h1>{name}</h1>
+      <span className="stage-title">{title}</span>
+    </div>
+  );
+}
+
 /** The child and its rhythm above what it does. */
 function Stage({ name, title, children }: { name: string; title: string; children: ReactNode }) {
   return (
     <div className="stage">
-      <div className="page-head">
-        <h1>{name}</h1>
-        <span className="stage-title">{title}</span>
-      </div>
+      <Head name={name} title={title} />
       {children}
     </div>
   );
@@ -296,6 +340,7 @@ const RESULT_MS = 5_000;
 interface ResultProps extends StageProps {
   readonly take: NewTake;
   readonly triesLeft: number;
+  readonly pair: Pair | undefined;
   readonly onAgain: () => void;
 }
 
@@ -326,11 +371,11 @@ function TurnResult({
   nextChild,
   take,
   triesLeft,
+  pair,
   onAgain,
   onNext,
   onHeard,
 }: ResultProps) {
-  const voice = useMemo(() => voiceOf(schoolClass), [schoolClass]);
   const [goes, setGoes] = useStored('line.goes', 'on');
   const scale = scaleOf(schoolClass);
   const again = againKeyOf(scale);
@@ -340,7 +385,9 @@ function TurnResult({
   const held = useHeld();
   const byItself = goes === 'on';
   const wait = () => setGoes(byItself ? 'off' : 'on');
-  const marks = Object.entries(markActions(scale, give)).map(([key, action]) => [key, held(action)] as const);
+  const marks = Object.entries(pair ? {} : markActions(scale, give)).map(
+    ([key, action]) => [key, held(action)] as const,
+  );
   useKeys({ ' ': held(goOn), [again]: held(onAgain), h: held(wait), ...Object.fromEntries(marks) });
   const leave = useLatest(goOn);
   const asked = clash !== undefined;
@@ -351,17 +398,17 @@ function TurnResult({
   }, [byItself, asked, leave]);
   return (
     <div className="stage">
-      <div className="page-head">
-        <h1>{child.name}</h1>
-        <span className="stage-title">
-          {pattern.title} · {take.bpm}
-        </span>
-      </div>
+      <Head name={pair ? pair.names.join(' and ') : child.name} title={`${pattern.title} · ${take.bpm}`} />
       {problem && <Notice problem={{ message: `The mark is not set: ${problem.message}` }} />}
       {clash && <BothVersions clash={marksInWords(clash, scale, (part) => part === 'mark')} onChosen={settle} />}
       <div className="stage-actions">
         <Button size="lg" onClick={goOn}>
-          {more ? `${child.name} once more` : nextChild ? `Next: ${nextChild.name}` : 'Ready'} <kbd>space</kbd>
+          {more
+            ? `${pair ? pair.names.join(' and ') : child.name} once more`
+            : nextChild
+              ? `Next: ${nextChild.name}`
+              : 'Ready'}{' '}
+          <kbd>space</kbd>
         </Button>
         <Button variant="outline-dark" onClick={onAgain}>
           Again <kbd>{again.toUpperCase()}</kbd>
@@ -369,10 +416,25 @@ function TurnResult({
         <Button variant="outline-dark" aria-pressed={byItself} onClick={wait}>
           {byItself ? 'Goes on by itself' : 'Waits for you'} <kbd>H</kbd>
         </Button>
-        <MarkButtons scale={scale} onMark={give} />
+        {!pair && <MarkButtons scale={scale} onMark={give} />}
         <Link to={`/classes/${schoolClass.id}/takes/${take.takeId}`}>Correct the claps</Link>
       </div>
-      <TakeResultView take={take} voice={voice} mark={mark} marking={schoolClass} />
+      <Result take={take} schoolClass={schoolClass} mark={mark} pair={pair} />
     </div>
+  );
+}
+
+/** What was heard, of one child or of two. */
+function Result({
+  take,
+  schoolClass,
+  mark,
+  pair,
+}: Pick<ResultProps, 'take' | 'schoolClass' | 'pair'> & { mark: number }) {
+  const voice = useMemo(() => voiceOf(schoolClass), [schoolClass]);
+  return pair ? (
+    <PairResult take={take} voice={voice} marking={schoolClass} pair={pair} />
+  ) : (
+    <TakeResultView take={take} voice={voice} mark={mark} marking={schoolClass} />
   );
 }

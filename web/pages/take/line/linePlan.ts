@@ -3,6 +3,7 @@ import type { LineUpSettings } from '../../../../contract/lineUp.ts';
 import type { SavedPattern } from '../../../../contract/pattern.ts';
 import { dealt, lineOf, ownBpm, turnTime } from '../../../../core/records/lineUp.ts';
 import type { Pattern } from '../../../../core/rhythm/pattern.ts';
+import type { Score } from '../../../../core/rhythm/score.ts';
 import { parseScore } from '../../../../core/rhythm/scoreText.ts';
 import { type TakePart, takeParts } from '../../../take/takePart.ts';
 import type { Bpm, Seconds } from '../../../../core/timing/units.ts';
@@ -11,6 +12,9 @@ import type { Bpm, Seconds } from '../../../../core/timing/units.ts';
 export interface ReadPattern extends SavedPattern {
   readonly rhythm: Pattern;
   readonly part: TakePart;
+  /** All of them. */
+  readonly parts: readonly TakePart[];
+  readonly score: Score;
 }
 
 /** Those of the teacher's patterns that can be read. */
@@ -18,8 +22,9 @@ export function readPatterns(patterns: readonly SavedPattern[]): ReadPattern[] {
   return patterns.flatMap((pattern) => {
     const read = parseScore(pattern.text);
     if (!read.ok) return [];
-    const part = takeParts(pattern, read.score)[0]!;
-    return [{ ...part.saved, rhythm: part.rhythm, part }];
+    const parts = takeParts(pattern, read.score);
+    const part = parts[0]!;
+    return [{ ...part.saved, rhythm: part.rhythm, part, parts, score: read.score }];
   });
 }
 
@@ -65,4 +70,12 @@ export function heardByOf({ adaptations }: Child, heardBy: LineUpSettings['heard
 export function lineTime(turns: readonly PlannedTurn[], tries: number): { once: Seconds; most: Seconds } {
   const sum = (times: (turn: PlannedTurn) => number) => turns.reduce((all, turn) => all + turn.takes * times(turn), 0);
   return { once: sum(() => 1), most: sum(({ child }) => tries + (child.adaptations?.moreTries ?? 0)) };
+}
+
+/** The second of two parts that are tapped at once; undefined where children are heard one by one. */
+export function secondInPair(
+  { parts }: Pick<ReadPattern, 'parts'>,
+  { pairs, heardBy }: Pick<LineUpSettings, 'pairs' | 'heardBy'>,
+): TakePart | undefined {
+  return pairs === true && heardBy === 'tap' ? parts[1] : undefined;
 }
