@@ -85,6 +85,25 @@ describe('a run of several parts', () => {
     expect([sounding(0), sounding(1)]).toEqual([6, 0]);
   });
 
+  it('a change of tempo is counted in, the same tempo again is not', () => {
+    const counted = (...tempos: number[]) =>
+      table('4/4 w', { ladder: tempos.map((bpm) => ({ bpm, passes: 1 })) }).cues.filter(
+        ({ kind }) => kind === 'count-in',
+      ).length;
+    expect([counted(60, 60), counted(60, 90)]).toEqual([4, 8]);
+  });
+
+  it('the feet sound where they are wanted, and not while the class answers', () => {
+    const steps = (change: Partial<Plan>) =>
+      table('4/4 w', change).sections.map(
+        (_, i) =>
+          table('4/4 w', change).cues.filter((cue) => cue.section === i && cue.kind === 'foot' && cue.sounds).length,
+      );
+    expect(steps({})).toEqual([4]);
+    expect(steps({ twoLines: false })).toEqual([0]);
+    expect(steps({ passes: [{ activity: 'clap', who: 'i-go' }] })).toEqual([4, 0]);
+  });
+
   it('the beat is given once, whatever the number of parts', () => {
     const clicks = ({ cues }: Timetable, kind: string) =>
       cues.filter((cue) => cue.section === 0 && cue.kind === kind && cue.time >= 4).map(({ time }) => time);
@@ -162,6 +181,9 @@ describe('a practice track of parts', () => {
         return Math.max(...samples.slice(from, from + 800).map(Math.abs)) > 0.01;
       });
     };
+    // The beat is nobody's part.
+    const clicked = { levels: { ...levels, click: 1, claps: 0 } };
+    expect(loud({ ...clicked, missing: 0 })[0]).toBe(true);
     expect(loud({})).toEqual([true, true]);
     expect(loud({ missing: 0 })).toEqual([false, true]);
     expect(loud({ missing: 1 })).toEqual([true, false]);

@@ -47,6 +47,9 @@ describe('the parts of a score', () => {
     expect(printScore(withoutPart(scoreOfText(text), index))).toBe(left),
   );
 
+  it('the last one that is left has no name', () =>
+    expect(withoutPart(scoreOfText(TWO), 0).parts.map(({ name }) => name)).toEqual(['']));
+
   it('an empty one has the same measures, until there are four', () => {
     const empty = withRests(scoreOfText('3/4 [a] ^ q | h. | h [b] (q) | (h.) | h'), 'c');
     expect(empty.ok && printScore(empty.score)).toBe('3/4 [a] ^ q | h. | h [b] (q) | (h.) | h [c] (q) | (M1) | (h)');

@@ -233,6 +233,7 @@ export const HELP: readonly Help[] = [
     points: [
       'One child after another, each with one key. How long it will take is said before it starts.',
       'Several patterns are dealt out so that neighbours have different ones.',
+      'Of a pattern in parts two children at a time, one at F and one at J: choose “In pairs”.',
       'It stops at any time, and goes on days later or on another device. Whoever comes late is added at the end.',
     ],
     keys: [['space', 'begin']],

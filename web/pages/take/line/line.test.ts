@@ -1,8 +1,25 @@
 import { describe, expect, it } from 'vitest';
 import type { LineUp } from '../../../../contract/lineUp.ts';
-import { lineTime, planLine, readPatterns, heardByOf } from './linePlan.ts';
+import { lineTime, planLine, readPatterns, heardByOf, secondInPair } from './linePlan.ts';
 import { mergedTurns } from './useLine.ts';
 import { quietWatch } from './useQuiet.ts';
+
+describe('a line-up in pairs', () => {
+  const [pattern, alone] = readPatterns([
+    { id: 'a', title: 'Quay', text: '4/4 [clap] q q h [stamp] h h' },
+    { id: 'b', title: 'Rope', text: '4/4 h h' },
+  ]);
+  it.each([
+    [pattern!, { pairs: true, heardBy: 'tap' }, 'Quay · stamp'],
+    [pattern!, { pairs: true, heardBy: 'microphone' }, undefined],
+    [pattern!, { pairs: false, heardBy: 'tap' }, undefined],
+    [pattern!, { heardBy: 'tap' }, undefined],
+    [alone!, { pairs: true, heardBy: 'tap' }, undefined],
+  ] as const)('%j %j: %s', (own, settings, title) => {
+    expect(secondInPair(own, settings)?.saved.title).toBe(title);
+    expect([pattern!.title, pattern!.text, alone!.title]).toEqual(['Quay · clap', '4/4 q q h', 'Rope']);
+  });
+});
 
 describe('when the room is quiet', () => {
   /** At which of these levels, a tenth of a second each, it is quiet for long enough. */
