@@ -43,8 +43,10 @@ export function NotesLane({ system, size, lower, barsDown = 0 }: NotesProps) {
   useEffect(() => {
     const here = element.current;
     if (!engraver || !here) return;
-    here.replaceChildren();
-    engraver.engrave(here, system, size, { barsDown, lower });
+    // Drawn aside and put in place at once: sign by sign in the page takes longer.
+    const aside = document.createElement('div');
+    engraver.engrave(aside, system, size, { barsDown, lower });
+    here.replaceChildren(...aside.childNodes);
     // Everything the drawing shows is in the key.
     // oxlint-disable-next-line react/exhaustive-deps
   }, [engraver, key]);

@@ -202,7 +202,7 @@ export function Lane({ name, content }: { name: ReactNode; content: ReactNode })
   return (
     <div className="lane">
       {name !== false && (
-        <span className="lane-name" aria-hidden>
+        <span className={typeof name === 'string' ? 'lane-name' : 'lane-name lane-of-part'} aria-hidden>
           {name}
         </span>
       )}

@@ -105,7 +105,7 @@ function ReadPattern({ score, draft, saved, state, naming, onWrite }: ReadProps)
 function Opened({ name, beside, children }: { name: string; beside?: ReactNode; children: ReactNode }) {
   const [open, setOpen] = useState(false);
   return (
-    <section className="brackets-form">
+    <section className={open ? 'brackets-form tool-open' : 'brackets-form'}>
       <Button variant="outline-dark" aria-expanded={open} onClick={() => setOpen(!open)}>
         {name}
       </Button>{' '}
