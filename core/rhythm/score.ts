@@ -1,7 +1,7 @@
 import { type Fraction, add, compare, div, equal, sub } from './fraction.ts';
 import { type BarReport, barCheck } from './barCheck.ts';
 import { beatOf } from './meter.ts';
-import { type PlacedMeasure, placePattern, playPattern } from './place.ts';
+import { type PlacedMeasure, placePattern, playPattern, unfold } from './place.ts';
 import type { Pattern } from './pattern.ts';
 
 /** One line of a score. Meters, pickup, repeats, numbers and letters are the same in all. */
@@ -34,6 +34,11 @@ export interface PartReport extends BarReport {
 /** The bar check of every part. */
 export function checkParts({ parts }: Score): PartReport[] {
   return parts.flatMap(({ name, pattern }) => barCheck(pattern).map((report) => ({ ...report, part: name })));
+}
+
+/** All parts as they are played, repeats written out. */
+export function unfoldedParts(parts: readonly Part[]): Part[] {
+  return parts.map(({ name, pattern }) => ({ name, pattern: unfold(pattern) }));
 }
 
 /** A part by its name, whatever its letters' case. */

@@ -11,6 +11,14 @@ export interface LineOfPattern extends SavedPattern {
   readonly among?: { readonly parts: readonly Part[]; readonly index: number };
 }
 
+/** As long as the contract takes the title of a take. */
+const LONGEST_TITLE = 120;
+
+/** One part of a pattern with the title and the text of its own. */
+export function savedPart(saved: SavedPattern, { name, pattern }: Part): SavedPattern {
+  return { ...saved, title: `${saved.title} · ${name}`.slice(0, LONGEST_TITLE), text: printRhythm(pattern) };
+}
+
 /**
  * The lines of a pattern, where one line is all there can be: itself, or each of its parts with a title, an id and a
  * text of its own; none where it cannot be read.
@@ -21,12 +29,10 @@ export function eachPart(pattern: SavedPattern): LineOfPattern[] {
   const [only, ...others] = read.score.parts;
   if (others.length === 0) return [{ ...pattern, rhythm: only!.pattern }];
   const { parts } = read.score;
-  return parts.map(({ name, pattern: rhythm }, i) => ({
-    ...pattern,
+  return parts.map((part, i) => ({
+    ...savedPart(pattern, part),
     id: `${pattern.id} ${i}`,
-    title: `${pattern.title} · ${name}`,
-    text: printRhythm(rhythm),
-    rhythm,
+    rhythm: part.pattern,
     among: { parts, index: i },
   }));
 }

@@ -1,8 +1,8 @@
 import type { Pattern } from '../../core/rhythm/pattern.ts';
 import type { PlacedMeasure } from '../../core/rhythm/place.ts';
 import { COUNTS_HEIGHTS, NOTES_HEIGHTS, STRIPS_HEIGHTS } from '../../drawing/heights.ts';
-import { type RulerSize, type RulerSystem, withPlaced } from '../../drawing/system.ts';
-import { BeatLines, type CountsLane, type OnPick, SystemLanes } from './SystemLanes.tsx';
+import { type RulerSystem, withPlaced } from '../../drawing/system.ts';
+import { BeatLines, type CountsLane, SystemLanes, type SystemProps } from './SystemLanes.tsx';
 
 /** A part with the lanes that stand under its notes. */
 export interface PartGroup {
@@ -18,16 +18,10 @@ export interface PartGroup {
 interface PartLanesProps {
   readonly system: RulerSystem;
   readonly scale: number;
-  readonly shown: {
-    readonly size: RulerSize;
-    readonly handSigns: boolean;
-    readonly notes: boolean;
-    readonly strips: boolean;
-    readonly beats: boolean;
-    readonly feet: boolean;
-    readonly onPick: OnPick | undefined;
-    readonly pickName: string;
-  };
+  readonly shown: Pick<
+    SystemProps,
+    'size' | 'handSigns' | 'notes' | 'strips' | 'beats' | 'feet' | 'onPick' | 'pickName'
+  >;
   readonly groups: readonly PartGroup[];
   /** Two parts share a line of notes. */
   readonly oneLine: boolean;

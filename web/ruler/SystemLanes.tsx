@@ -38,7 +38,7 @@ export interface PartShown {
   readonly sharesLine: boolean;
 }
 
-interface SystemProps {
+export interface SystemProps {
   readonly system: RulerSystem;
   readonly scale: number;
   readonly size: RulerSize;

@@ -4,7 +4,7 @@ import { unfold } from '../../core/rhythm/place.ts';
 import type { Voice } from '../../core/wording/voice.ts';
 import { MovingBeat } from '../ruler/MovingBeat.tsx';
 import { Ruler } from '../ruler/Ruler.tsx';
-import type { Part } from '../../core/rhythm/score.ts';
+import { type Part, unfoldedParts } from '../../core/rhythm/score.ts';
 import { type Pair, PartPads } from './PartPads.tsx';
 import { nameOf, useKeys } from '../ui/useKeys.ts';
 import type { RunPlan } from './takeRunner.ts';
@@ -65,7 +65,7 @@ export function Playing({ run, plan, voice, shown, pair }: PlayingProps) {
   const { pattern, bpm, method, task } = plan;
   const unfolded = useMemo(() => unfold(pattern), [pattern]);
   const counts = useMemo(() => [voice.counts], [voice]);
-  const parts = useMemo(() => shown?.parts.map(({ name, pattern: own }) => ({ name, pattern: unfold(own) })), [shown]);
+  const parts = useMemo(() => shown && unfoldedParts(shown.parts), [shown]);
   useTaps(run, task);
   return (
     <div className="playing">

@@ -1,11 +1,11 @@
 import type { SavedPattern } from '../../contract/pattern.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
 import type { Part, Score } from '../../core/rhythm/score.ts';
-import { printRhythm } from '../../core/rhythm/text.ts';
 import { partSound } from '../../core/sound/partSounds.ts';
 import type { Struck } from '../../core/sound/sounds.ts';
 import { scheduleOf } from '../../core/timing/schedule.ts';
 import type { Bpm, Seconds } from '../../core/timing/units.ts';
+import { savedPart } from '../domain/eachPart.ts';
 
 /** What one child claps: a pattern, or one part of it, which stands for itself. */
 export interface TakePart {
@@ -17,18 +17,15 @@ export interface TakePart {
   readonly rhythm: Pattern;
 }
 
-/** As long as the contract takes a title. */
-const LONGEST_TITLE = 120;
-
 /** The parts of a pattern, each as it is taken. */
 export function takeParts(saved: SavedPattern, { parts }: Score): TakePart[] {
   const [only] = parts;
   if (parts.length === 1) return [{ name: undefined, index: 0, saved, rhythm: only!.pattern }];
-  return parts.map(({ name, pattern }, index) => ({
-    name,
+  return parts.map((part, index) => ({
+    name: part.name,
     index,
-    saved: { ...saved, title: `${saved.title} · ${name}`.slice(0, LONGEST_TITLE), text: printRhythm(pattern) },
-    rhythm: pattern,
+    saved: savedPart(saved, part),
+    rhythm: part.pattern,
   }));
 }
 

@@ -5,7 +5,7 @@ export const WEB_MUTANTS: readonly MutantGroup[] = [
     project: 'units',
     tests: ['web/take', 'web/ruler', 'web/leading', 'web/pages/patterns', 'web/domain/eachPart.test.ts'],
     mutants: [
-      ['web/take/takePart.ts', 'text: printRhythm(pattern) }', 'text: saved.text }'],
+      ['web/domain/eachPart.ts', 'text: printRhythm(pattern) }', 'text: saved.text }'],
       ['web/take/takePart.ts', '(taken.includes(i)) return [];', '(!taken.includes(i)) return [];'],
       ['web/take/takePart.ts', 'second && second !== first', 'second'],
       ['web/take/takePart.ts', '.slice(i + 1)', '.slice(i)'],

@@ -1,9 +1,9 @@
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import { div, equal, frac } from '../../../core/rhythm/fraction.ts';
+import { div } from '../../../core/rhythm/fraction.ts';
 import { type Meter, beatOf } from '../../../core/rhythm/meter.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
-import { VALUES } from '../../../core/rhythm/value.ts';
+import { addedUp } from '../../../core/sheets/material.ts';
 import { beatsText, counted } from '../../../core/wording/plurals.ts';
 import { type NamingId, measureName } from '../../../core/wording/valueNames.ts';
 import { StripBoard } from '../../strips/StripBoard.tsx';
@@ -52,7 +52,7 @@ function LaidPart({ meter, measures, naming, onAdd }: StripsPartProps) {
   const line = useStripLine({ meter, measures });
   const [asNotes, setAsNotes] = useState(false);
   const { length } = beatOf(meter);
-  const beat = VALUES.find(({ of }) => equal(of, frac(1, meter.lower)))?.letter ?? 'q';
+  const beat = addedUp(meter);
   const { pattern, left, trouble } = line;
   return (
     <>

@@ -7,8 +7,7 @@ import type { ClassDetail, ClassSummary } from '../../../contract/schoolClass.ts
 import { scaleOf } from '../../../core/judging/scale.ts';
 import type { SimulatedChild } from '../../../core/judging/simulatedChild.ts';
 import { partKey } from '../../../core/records/partKey.ts';
-import type { Part, Score } from '../../../core/rhythm/score.ts';
-import { unfold } from '../../../core/rhythm/place.ts';
+import { type Score, unfoldedParts } from '../../../core/rhythm/score.ts';
 import type { Voice } from '../../../core/wording/voice.ts';
 import { useLineUps } from '../../api/hooks.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
@@ -75,7 +74,7 @@ export function TakeSetup(props: SetupProps) {
   const { schoolClass, pattern, score, chosen, child, settings, voice, problem, onSettings, onStart } = props;
   const lineUps = useLineUps(schoolClass.id).data;
   const { asked, calibrating, setCalibrating } = useCalibrating(settings);
-  const parts = useMemo(() => unfoldedParts(score), [score]);
+  const parts = useMemo(() => unfoldedParts(score.parts), [score]);
   const counts = useMemo(() => [voice.counts], [voice]);
   const faster = (by: number) => () => onSettings({ bpm: sensibleTempo(settings.bpm + by) });
   useKeys(calibrating ? {} : { ' ': onStart, ArrowUp: faster(TEMPO_STEP), ArrowDown: faster(-TEMPO_STEP) });
@@ -126,11 +125,6 @@ export function TakeSetup(props: SetupProps) {
       />
     </div>
   );
-}
-
-/** As it is played, repeats written out. */
-function unfoldedParts({ parts }: Score): Part[] {
-  return parts.map(({ name, pattern }) => ({ name, pattern: unfold(pattern) }));
 }
 
 const HEARD_BY = [

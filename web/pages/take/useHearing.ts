@@ -35,15 +35,18 @@ interface Heard {
   readonly onTake?: (take: NewTake) => void;
 }
 
+/** How fast it goes: of two children the slower tempo is that of both. */
+export function bpmOf(bpm: Bpm, child: Child, second: Second | undefined): Bpm {
+  return Math.min(ownBpm(bpm, child.adaptations), second ? ownBpm(bpm, second.child.adaptations) : Infinity);
+}
+
 /** One take of one child, or of two at once: its run, what came of it, and what was broken off before. */
 export function useHearing(heard: Heard) {
   const { teacherId, schoolClass, part, child, second, others, settings, lineUp, onTake } = heard;
   const { method } = settings;
   const task = second ? 'parts' : settings.task;
-  // What is made easier for the child is so without a word; of two the slower tempo is that of both.
-  const bpm = Math.min(
-    ...[child, ...(second ? [second.child] : [])].map((one) => ownBpm(settings.bpm, one.adaptations)),
-  );
+  // What is made easier for the child is so without a word.
+  const bpm = bpmOf(settings.bpm, child, second);
   const noClick = [child, second?.child].some((one) => one?.adaptations?.noClick === true);
   const free = settings.clicks === 'count-in' || noClick;
   const begun = { teacherId, classId: schoolClass.id, bpm, free, source: method };

@@ -6,12 +6,11 @@ import type { Teacher } from '../../../contract/session.ts';
 import type { SimulatedChild } from '../../../core/judging/simulatedChild.ts';
 import type { Part } from '../../../core/rhythm/score.ts';
 import { voiceOf } from '../../../core/wording/voice.ts';
-import { ownBpm } from '../../../core/records/lineUp.ts';
 import { type TakePart, soundsOfOthers } from '../../take/takePart.ts';
 import { practise } from './practise.ts';
 import { usePartChoice } from './usePartChoice.ts';
 import type { RecordingTake } from './useRecordings.ts';
-import { useHearing } from './useHearing.ts';
+import { bpmOf, useHearing } from './useHearing.ts';
 import { useAskedSettings, useTakeSettings } from './useTakeSettings.ts';
 
 export type Session = ReturnType<typeof useSession>;
@@ -56,8 +55,7 @@ export function useSession({ teacher, schoolClass, parts, scoreParts }: Setting)
   const [withWhom, setWithWhom] = useState('');
   const other = secondOf(schoolClass.children, child, withWhom);
   const second = useMemo(() => secondPart && { part: secondPart, child: other }, [secondPart, other]);
-  const slowest = [child, ...(second ? [second.child] : [])].map((one) => ownBpm(settings.bpm, one.adaptations));
-  const bpm = Math.min(...slowest);
+  const bpm = bpmOf(settings.bpm, child, second);
   const plays = parts.length > 1 && chosen.playsOthers && settings.method === 'tap';
   const others = useMemo(
     () =>
