@@ -21,7 +21,9 @@ import { SheetEdit } from '../contract/sheet.ts';
 import { doorGuard, sessionRoutes, signedIn } from './routes/session.ts';
 import { staffRoutes } from './routes/staff.ts';
 import { takeRoutes } from './routes/takes.ts';
+import { roomSeatRoutes } from './routes/roomSeats.ts';
 import type { ClassNews } from './services/news.ts';
+import type { RoomResources } from './services/rooms.ts';
 import { sessionsOf } from './services/session.ts';
 
 /** The largest request: a take of twenty thousand onsets. */
@@ -29,6 +31,9 @@ const LARGEST_BODY = '400kb';
 
 /** Before anybody is known: a name, a password, the answer of a passkey. */
 const LARGEST_AT_THE_DOOR = '32kb';
+
+/** What a child claps in one round: some hundred onsets. */
+const LARGEST_OF_CHILD = '64kb';
 
 /** Everything from this origin and nothing else; `data:` pictures are the small signs inside the style sheet. */
 const CONTENT_POLICY = {
@@ -48,7 +53,7 @@ const CONTENT_POLICY = {
  * @param alive  asks the database for a sign of life, by a way of its own
  */
 export function createApp(
-  resources: Resources & DoorResources,
+  resources: Resources & DoorResources & { readonly rooms: Omit<RoomResources, 'db'> },
   config: Config,
   logger: Logger,
   alive: () => Promise<void>,
@@ -70,16 +75,7 @@ export function createApp(
       xDnsPrefetchControl: false,
     }),
   );
-  app.get('/healthz', async (_request, response) => {
-    await alive();
-    response.json({ ok: true });
-  });
-  // Whether it runs at all, whatever the database does: what a balancer asks, for another server would fare no better.
-  app.get('/livez', (_request, response) => void response.json({ ok: true }));
-  app.get('/metrics', async (request, response, next) => {
-    if (!mayRead(config.metrics, request.headers.authorization, request.ip ?? '')) next();
-    else response.type(metrics.type).send(await metrics.text());
-  });
+  signsOfLife(app, config, alive, metrics);
   app.use('/api', (_request, response, next) => {
     // Children's names and marks stay in no cache of a browser or a proxy. What is needed on a day without a network
     // the app keeps itself, and forgets when its teacher signs out.
@@ -90,11 +86,18 @@ export function createApp(
   const sessions = sessionsOf(resources.db);
   const atTheDoor = express.json({ limit: LARGEST_AT_THE_DOOR, inflate: false });
   app.use('/api/session', atTheDoor, sessionRoutes(resources, sessions, config));
+  const rooms = { ...resources.rooms, db: resources.db };
+  // Children's devices: they know nothing of teachers, and no teacher's cookie is of use there.
+  app.use(
+    '/api/room',
+    express.json({ limit: LARGEST_OF_CHILD, inflate: false }),
+    roomSeatRoutes({ ...resources, ...rooms }),
+  );
   // What a request says is read only when it is known who says it.
   app.use('/api', signedIn(sessions), express.json({ limit: LARGEST_BODY, inflate: false }));
   app.use('/api/account', accountRoutes(resources));
   app.use('/api/bin', binRoutes(resources.db));
-  app.use('/api/classes', classRoutes(resources, sessions, news));
+  app.use('/api/classes', classRoutes(resources, sessions, news, rooms));
   app.use('/api/staff', staffRoutes(resources.db));
   app.use('/api/patterns', patternRoutes(resources.db));
   app.use('/api/plans', keptRoutes(resources.db, PlanEdit, PLANS));
@@ -111,8 +114,22 @@ export function createApp(
   return app;
 }
 
+/** What balancers and those who watch a server ask for. */
+function signsOfLife(app: Express, config: Config, alive: () => Promise<void>, metrics: Metrics): void {
+  app.get('/healthz', async (_request, response) => {
+    await alive();
+    response.json({ ok: true });
+  });
+  // Whether it runs at all, whatever the database does: what a balancer asks, for another server would fare no better.
+  app.get('/livez', (_request, response) => void response.json({ ok: true }));
+  app.get('/metrics', async (request, response, next) => {
+    if (!mayRead(config.metrics, request.headers.authorization, request.ip ?? '')) next();
+    else response.type(metrics.type).send(await metrics.text());
+  });
+}
+
 /** Asked for all the time. */
-const SIGNS_OF_LIFE = new Set(['/healthz', '/livez', '/metrics']);
+const SIGNS_OF_LIFE = new Set(['/healthz', '/livez', '/metrics', '/api/room/clock']);
 
 /** One line for each request that was answered, without what was in it. */
 const logged =
@@ -127,6 +144,9 @@ const logged =
     next();
   };
 
+/** Where children's devices come in: a page of its own, small. */
+const CHILDREN = /^\/(join|home)\/?$/;
+
 /**
  * Files with a hash in their name never change; every other address is a view of the one page. Texts were packed when
  * the pages were built.
@@ -139,7 +159,7 @@ function servePages(app: Express, pages: string): void {
   app.use(files);
   app.get(/^\/(?!api\/)/, (request, response, next) => {
     response.setHeader('Cache-Control', 'no-cache');
-    request.url = '/index.html';
+    request.url = CHILDREN.test(request.path) ? '/join.html' : '/index.html';
     files(request, response, next);
   });
 }

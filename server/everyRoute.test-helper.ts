@@ -153,15 +153,30 @@ export function bodiesWith(ids: Ids) {
     startedAt: 1,
     turns: [{ childId: ids.childId, patternId: ids.patternId }],
   };
-  return { CLASS, TAKE, PLAN, SHEET, WEEK, TALLY, LESSON, TERM, PIECES, PASSKEY, LINE: line };
+  const ROUND = {
+    number: 1,
+    task: {
+      kind: 'take',
+      patternId: ids.patternId,
+      title: 'First',
+      text: '4/4 q q h',
+      bpm: 72,
+      heardBy: 'tap',
+      echo: false,
+      parts: [{ name: 'Clap', text: '4/4 q q h' }],
+    },
+    phase: 'going',
+    startsAt: 1_700_000_000_000,
+  };
+  return { ROUND, CLASS, TAKE, PLAN, SHEET, WEEK, TALLY, LESSON, TERM, PIECES, PASSKEY, LINE: line };
 }
 type Bodies = ReturnType<typeof bodiesWith>;
 
 /**
- * What it takes to be answered: nothing, a session, to be the administrator, or a role in the class that is named or
- * that the take is in; `own` is what a teacher has for herself.
+ * What it takes to be answered: nothing, a child's seat in a room, a session, to be the administrator, or a role in the
+ * class that is named or that the take is in; `own` is what a teacher has for herself.
  */
-type Needs = 'nothing' | 'session' | 'administrator' | 'own' | 'look' | 'hear' | 'owner';
+type Needs = 'nothing' | 'seat' | 'session' | 'administrator' | 'own' | 'look' | 'hear' | 'owner';
 
 interface Way {
   readonly needs: Needs;
@@ -303,6 +318,31 @@ export const EVERY_ROUTE: Readonly<Record<string, Way>> = {
   'GET /api/classes/:classId/copy': { needs: 'owner' },
   'PUT /api/classes/:classId/copied': { needs: 'owner', body: ({ PIECES }) => PIECES },
   'GET /api/classes/:classId/events': { needs: 'look' },
+  'GET /api/classes/:classId/rooms': { needs: 'hear' },
+  'GET /api/classes/:classId/room-codes': { needs: 'hear' },
+  'PUT /api/classes/:classId/rooms/:roomId': {
+    needs: 'hear',
+    body: () => ({ codes: false, marksShown: true, namesShown: false, newPictures: true }),
+  },
+  'GET /api/classes/:classId/rooms/:roomId': { needs: 'hear' },
+  'GET /api/classes/:classId/rooms/:roomId/events': { needs: 'hear' },
+  'PUT /api/classes/:classId/rooms/:roomId/round': { needs: 'hear', body: ({ ROUND }) => ROUND },
+  'GET /api/classes/:classId/rooms/:roomId/rounds/:number': { needs: 'hear' },
+  'DELETE /api/classes/:classId/rooms/:roomId/seats/:childId': { needs: 'hear' },
+  'DELETE /api/classes/:classId/rooms/:roomId': { needs: 'hear' },
+  'GET /api/room/clock': { needs: 'nothing' },
+  'POST /api/room/enter': { needs: 'nothing', body: () => ({ pictures: ['gull', 'gull', 'gull', 'gull'] }) },
+  'GET /api/room/door': { needs: 'seat' },
+  'POST /api/room/seat': { needs: 'seat', body: (_bodies, { childId }) => ({ childId }) },
+  'GET /api/room/seat': { needs: 'seat' },
+  'DELETE /api/room/seat': { needs: 'seat' },
+  'GET /api/room/events': { needs: 'seat' },
+  'PUT /api/room/rounds/:number/ready': { needs: 'seat', body: () => ({}) },
+  'PUT /api/room/rounds/:number/answer': { needs: 'seat', body: () => ({ option: 1 }) },
+  'PUT /api/room/takes/:takeId': {
+    needs: 'seat',
+    body: () => ({ round: 1, onsets: [0, 1, 2], releases: [1, 2, null] }),
+  },
   'GET /api/takes/:takeId': { needs: 'look' },
   'PUT /api/takes/:takeId': { needs: 'hear', body: ({ TAKE }) => TAKE },
   'PUT /api/takes/:takeId/override': { needs: 'hear', body: () => ({ mark: 3, reason: 'brave' }) },

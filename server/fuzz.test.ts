@@ -23,6 +23,8 @@ const ids = {
   lessonId: uuid(),
   weekId: uuid(),
   tallyId: uuid(),
+  roomId: uuid(),
+  number: '1',
   kind: 'child',
   element: 'quarter',
 };
@@ -37,6 +39,7 @@ const GOES: readonly string[] = [
 /** Streams have no end, and who is signed out is only refused. */
 const LEFT_OUT: readonly string[] = [
   'GET /api/classes/:classId/events',
+  'GET /api/classes/:classId/rooms/:roomId/events',
   'DELETE /api/session',
   'DELETE /api/account/other-sessions',
 ];

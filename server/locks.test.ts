@@ -74,13 +74,25 @@ const SECRET = 'Cormorant';
 
 /** All that a teacher can have, once, with its ids. */
 async function world(who: Visitor, word: string): Promise<Ids> {
-  const names = ['childId', 'takeId', 'patternId', 'columnId', 'lineUpId', 'termId', 'weekId', 'lessonId', 'tallyId'];
+  const names = [
+    'roomId',
+    'childId',
+    'takeId',
+    'patternId',
+    'columnId',
+    'lineUpId',
+    'termId',
+    'weekId',
+    'lessonId',
+    'tallyId',
+  ];
   const ids = {
     classId: uuid(),
     ...(Object.fromEntries(names.map((name) => [name, uuid()])) as Record<string, string>),
     id: uuid(),
     kind: 'child',
     element: 'quarter',
+    number: '1',
   } as unknown as Ids;
   const worded = (value: unknown): unknown => {
     if (typeof value !== 'object' || value === null) return value;
@@ -105,6 +117,8 @@ async function world(who: Visitor, word: string): Promise<Ids> {
     'PUT /api/classes/:classId/ear/:tallyId',
     'PUT /api/classes/:classId/term-plan',
     'PUT /api/classes/:classId/terms/:termId',
+    'PUT /api/classes/:classId/rooms/:roomId',
+    'PUT /api/classes/:classId/rooms/:roomId/round',
     'PUT /api/plans/:id',
     'PUT /api/sheets/:id',
   ]) {
@@ -142,6 +156,7 @@ async function rowsOf(teacher: string): Promise<string[]> {
     ['takes', 'class_id'],
     ['line_ups', 'class_id'],
     ['paper_columns', 'class_id'],
+    ['rooms', 'class_id'],
   ]) {
     const [ids] = await open.pool.query<RowDataPacket[]>(`select id from ${table} where ${column} in (?)`, [[...mine]]);
     for (const { id } of ids) {
@@ -151,7 +166,7 @@ async function rowsOf(teacher: string): Promise<string[]> {
   }
   return all.flatMap(({ name, text }) => {
     const row = JSON.parse(text) as Record<string, unknown>;
-    const keys = ['teacher_id', 'class_id', 'child_id', 'column_id', 'line_up_id', 'take_id', 'pattern_id'];
+    const keys = ['teacher_id', 'class_id', 'child_id', 'column_id', 'line_up_id', 'take_id', 'pattern_id', 'room_id'];
     const isHers = own.has(`${name} ${row['id'] as string}`) || keys.some((key) => mine.has(row[key] as string));
     return isHers ? [`${name} ${text}`] : [];
   });
@@ -161,6 +176,8 @@ async function rowsOf(teacher: string): Promise<string[]> {
 const LOOKED_AFTER = 15;
 
 const NEVER: readonly string[] = [
+  'GET /api/classes/:classId/rooms/:roomId/events',
+  'GET /api/room/events',
   'GET /api/classes/:classId/events',
   'DELETE /api/session',
   'DELETE /api/classes/:classId',

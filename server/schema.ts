@@ -16,6 +16,7 @@ import {
 import type { BINNED_ROWS } from '../contract/bin.ts';
 import type { Adaptations } from '../contract/child.ts';
 import type { EarKind } from '../contract/ear.ts';
+import type { Phase, RoomTask } from '../contract/room.ts';
 import type { MarkScale } from '../contract/judging.ts';
 import type { LineUpSettings } from '../contract/lineUp.ts';
 import type { LessonEdit } from '../contract/lesson.ts';
@@ -330,6 +331,8 @@ export const children = mysqlTable('children', {
   adaptations: json<Adaptations>('adaptations'),
   /** The teacher's own in its report. */
   reportLine: varchar('report_line', { length: 400 }).notNull().default(''),
+  /** By which it sits down in a room where names are not shown: figures, drawn when they are first asked for. */
+  roomCode: varchar('room_code', { length: 4 }),
   binnedAt: moment('binned_at'),
 });
 
@@ -608,4 +611,145 @@ export const recordingChunks = mysqlTable(
     index('recording_chunks_arrival').on(t.arrivedAt),
     index('recording_chunks_take').on(t.takeId),
   ],
+);
+
+/** A class at its own devices, for a lesson. */
+export const rooms = mysqlTable(
+  'rooms',
+  {
+    id: id('id').primaryKey(),
+    classId: id('class_id')
+      .notNull()
+      .references(() => classes.id, { onDelete: 'cascade' }),
+    /** Who opened it, and hears what is clapped in it. */
+    teacherId: id('teacher_id')
+      .notNull()
+      .references(() => teachers.id, { onDelete: 'cascade' }),
+    /** Their words in their order, a space between them. */
+    pictures: varchar('pictures', { length: 60 }).notNull(),
+    /** The same while it is open: no two open rooms have the same. */
+    door: varchar('door', { length: 60 }),
+    codes: boolean('codes').notNull(),
+    marksShown: boolean('marks_shown').notNull(),
+    namesShown: boolean('names_shown').notNull(),
+    openedAt: moment('opened_at').notNull(),
+    /** By itself, or when it was ended. */
+    endsAt: moment('ends_at').notNull(),
+    /** The round that is on, from 1; 0 before the first. */
+    round: int('round').notNull().default(0),
+    /** Goes up with everything that changes in it. */
+    revision: int('revision').notNull().default(0),
+  },
+  (t) => [
+    uniqueIndex('rooms_door').on(t.door),
+    index('rooms_class').on(t.classId, t.endsAt),
+    index('rooms_pictures').on(t.pictures),
+  ],
+);
+
+/** A device in a room: of a child once it has taken its name. */
+export const roomSeats = mysqlTable(
+  'room_seats',
+  {
+    /** SHA-256 of the token in its cookie. */
+    tokenHash: varchar('token_hash', { length: 64 }).primaryKey(),
+    roomId: id('room_id')
+      .notNull()
+      .references(() => rooms.id, { onDelete: 'cascade' }),
+    childId: id('child_id').references(() => children.id, { onDelete: 'cascade' }),
+    /** Counts those who sat down, from 0. */
+    place: int('place').notNull().default(0),
+    seenAt: moment('seen_at').notNull(),
+  },
+  (t) => [uniqueIndex('room_seats_child').on(t.roomId, t.childId)],
+);
+
+/** One thing that all in a room do. */
+export const roomRounds = mysqlTable(
+  'room_rounds',
+  {
+    roomId: id('room_id')
+      .notNull()
+      .references(() => rooms.id, { onDelete: 'cascade' }),
+    number: int('number').notNull(),
+    task: json<RoomTask>('task').notNull(),
+    phase: varchar('phase', { length: 10 }).$type<Phase>().notNull(),
+    startsAt: moment('starts_at'),
+  },
+  (t) => [primaryKey({ columns: [t.roomId, t.number] })],
+);
+
+/** What became of a round at one device. */
+export const roomAnswers = mysqlTable(
+  'room_answers',
+  {
+    roomId: id('room_id')
+      .notNull()
+      .references(() => rooms.id, { onDelete: 'cascade' }),
+    number: int('number').notNull(),
+    childId: id('child_id')
+      .notNull()
+      .references(() => children.id, { onDelete: 'cascade' }),
+    ready: boolean('ready').notNull().default(false),
+    option: int('option_chosen'),
+    text: varchar('text', { length: 400 }),
+    takeId: id('take_id'),
+  },
+  (t) => [primaryKey({ columns: [t.roomId, t.number, t.childId] })],
+);
+
+/** The way of one child to one practice week, from home. Whoever reads this table could read all it leads to. */
+export const homeLinks = mysqlTable(
+  'home_links',
+  {
+    token: varchar('token', { length: 22 }).primaryKey(),
+    weekId: id('week_id')
+      .notNull()
+      .references(() => practiceWeeks.id, { onDelete: 'cascade' }),
+    childId: id('child_id')
+      .notNull()
+      .references(() => children.id, { onDelete: 'cascade' }),
+    untilAt: moment('until_at').notNull(),
+  },
+  (t) => [uniqueIndex('home_links_child').on(t.weekId, t.childId), index('home_links_until').on(t.untilAt)],
+);
+
+/** What came from home and waits until a teacher takes it in. */
+export const homeTakes = mysqlTable(
+  'home_takes',
+  {
+    id: id('id').primaryKey(),
+    weekId: id('week_id')
+      .notNull()
+      .references(() => practiceWeeks.id, { onDelete: 'cascade' }),
+    childId: id('child_id')
+      .notNull()
+      .references(() => children.id, { onDelete: 'cascade' }),
+    /** Which pattern of the week, from 0. */
+    item: int('item').notNull(),
+    bpm: double('bpm').notNull(),
+    onsets: json<readonly number[]>('onsets').notNull(),
+    source: varchar('source', { length: 12 }).$type<(typeof TAKE_SOURCES)[number]>().notNull(),
+    takenAt: moment('taken_at').notNull(),
+    accuracy: double('accuracy').notNull(),
+  },
+  (t) => [index('home_takes_child').on(t.weekId, t.childId, t.item)],
+);
+
+/** How often a child did at home what it was to do, day by day. */
+export const homeDays = mysqlTable(
+  'home_days',
+  {
+    weekId: id('week_id')
+      .notNull()
+      .references(() => practiceWeeks.id, { onDelete: 'cascade' }),
+    childId: id('child_id')
+      .notNull()
+      .references(() => children.id, { onDelete: 'cascade' }),
+    item: int('item').notNull(),
+    /** From the first of the week, 0. */
+    day: int('day').notNull(),
+    times: int('times').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.weekId, t.childId, t.item, t.day] })],
 );

@@ -8,7 +8,10 @@ import { loggable } from './driverErrors.ts';
 import { judgesWith } from './judging/judges.ts';
 import { metricsOf } from './metrics.ts';
 import { listenTrouble, madeReady } from './starting.ts';
-import { classNews } from './services/news.ts';
+import { classNews, roomNews } from './services/news.ts';
+import { roomClock } from './services/roomClock.ts';
+import { roomSnapshots } from './services/roomSnapshots.ts';
+import { roomTries } from './services/roomTries.ts';
 import { renewResults } from './services/judging.ts';
 import { deleteInTime } from './services/expiry.ts';
 import { workOnRejudgings } from './services/rejudging.ts';
@@ -37,7 +40,12 @@ export async function startServer(config: Config): Promise<RunningServer> {
   const pulse = openDatabase(config.databaseUrl, { connections: 1 }).pool;
   const judges = judgesWith();
   if (config.warmUp) void judges.warmUp();
-  const resources = { db, judges, tries: signInTries(pool, nameOf(config.databaseUrl)) };
+  const inRooms = roomNews(db, (error) =>
+    logger.error({ err: loggable(error) }, 'changes in rooms were not looked for'),
+  );
+  const name = nameOf(config.databaseUrl);
+  const rooms = { clock: roomClock(db), news: inRooms, tries: roomTries(pool, name), snapshots: roomSnapshots(db) };
+  const resources = { db, judges, tries: signInTries(pool, name), rooms };
   const ending = new AbortController();
   const notJudged = (error: unknown, take?: string) =>
     logger.error({ err: loggable(error), take }, 'takes could not be judged again');
@@ -77,6 +85,7 @@ export async function startServer(config: Config): Promise<RunningServer> {
       stopping = true;
       stopExpiring();
       news.close();
+      inRooms.close();
       await closed(server);
       ending.abort();
       await Promise.all(work);

@@ -20,3 +20,11 @@ export function partKey(patternId: string, part: string | undefined): string {
   const letters = (hash(part.trim().toLowerCase()) % BASE ** PART_LETTERS).toString(BASE).padStart(PART_LETTERS, '0');
   return `${patternId.replaceAll('-', '')}.${letters}`;
 }
+
+/** As long as the title of a take may be. */
+const LONGEST_TITLE = 120;
+
+/** What a take of one part of a pattern is called. */
+export function partTitle(title: string, part: string): string {
+  return `${title} · ${part}`.slice(0, LONGEST_TITLE);
+}

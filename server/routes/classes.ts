@@ -35,6 +35,7 @@ import { dropEarTally, earTalliesOf, saveEarTally } from '../services/ear.ts';
 import { patternsOfClass } from '../services/patterns.ts';
 import { dropPractice, practiceOf, savePractice } from '../services/practice.ts';
 import type { ClassNews } from '../services/news.ts';
+import type { RoomResources } from '../services/rooms.ts';
 import type { Sessions } from '../services/session.ts';
 import { endShare, shareClass, sharesOf } from '../services/sharing.ts';
 import { closeTerm, moveChildren, termOf, termsOf } from '../services/terms.ts';
@@ -42,10 +43,11 @@ import { bodyOf, idOf, statusOf, wordIn } from './body.ts';
 import { inTurn } from './classTurns.ts';
 import { copyRoutes } from './copies.ts';
 import { eventRoutes } from './events.ts';
+import { roomRoutes } from './rooms.ts';
 import { planningRoutes } from './planning.ts';
 import { teacherIn } from './session.ts';
 
-export function classRoutes(resources: Resources, sessions: Sessions, news: ClassNews): Router {
+export function classRoutes(resources: Resources, sessions: Sessions, news: ClassNews, rooms: RoomResources): Router {
   const { db } = resources;
   const settings = bodyOf(edited(ClassSettings));
   const trial = bodyOf(JudgingTrial);
@@ -90,6 +92,7 @@ export function classRoutes(resources: Resources, sessions: Sessions, news: Clas
       .use(earRoutes(db))
       .use(copyRoutes(resources))
       .use(eventRoutes(db, sessions, news))
+      .use(roomRoutes(rooms, sessions))
   );
 }
 

@@ -1,61 +1,94 @@
 import type { Database } from '../database.ts';
 import { revisionsOf } from '../repository/classes.ts';
+import { roomRevisions } from '../repository/rooms.ts';
 
 /** So often it is looked; everybody is to see a change within two seconds. */
 const LOOK_MS = 700;
+/** In a room children wait for what the teacher has just pressed. */
+const LOOK_IN_ROOMS_MS = 250;
 
-type Listener = (revision: string | undefined) => void;
+type Listener<Revision> = (revision: Revision | undefined) => void;
 
-/** Tells those who watch a class when anything in it has changed. */
-export interface ClassNews {
-  /** @param listener  called with the revision; undefined when the class is gone. @returns stops watching */
-  readonly watch: (classId: string, revision: string, listener: Listener) => () => void;
-  /** How many classes are watched. */
+/** Tells those who watch a thing when anything in it has changed. */
+export interface News<Revision> {
+  /** @param listener  called with the revision; undefined when it is gone. @returns stops watching */
+  readonly watch: (id: string, revision: Revision, listener: Listener<Revision>) => () => void;
+  /** How many are watched. */
   readonly watched: () => number;
-  /** Ends all watching: every listener is told that its class is gone. */
+  /** Looks at once: something was changed here. Changes at other servers are seen when it is time. */
+  readonly look: () => void;
+  /** Ends all watching: every listener is told that its thing is gone. */
   readonly close: () => void;
 }
 
+export type ClassNews = News<string>;
+export type RoomNews = News<number>;
+
 /**
- * Looks at the revisions of all classes that are watched here, in one question. The database is what all servers have
- * in common, so that it does not matter through which of them a change came.
+ * Looks at the revisions of all that is watched here, in one question. The database is what all servers have in common,
+ * so that it does not matter through which of them a change came.
  */
-export function classNews(db: Database, onProblem: (error: unknown) => void): ClassNews {
-  const watched = new Map<string, { revision: string; readonly listeners: Set<Listener> }>();
+function newsOf<Revision>(
+  revisionsNow: (ids: readonly string[]) => Promise<ReadonlyMap<string, Revision>>,
+  lookMs: number,
+  onProblem: (error: unknown) => void,
+): News<Revision> {
+  const watched = new Map<string, { revision: Revision; readonly listeners: Set<Listener<Revision>> }>();
   let timer: NodeJS.Timeout | undefined;
+  let looking = false;
+  let wanted = false;
   const look = async () => {
-    const revisions = await revisionsOf(db, [...watched.keys()]);
-    for (const [classId, one] of watched) {
-      const revision = revisions.get(classId);
+    const revisions = await revisionsNow([...watched.keys()]);
+    for (const [id, one] of watched) {
+      const revision = revisions.get(id);
       if (revision === one.revision) continue;
       if (revision !== undefined) one.revision = revision;
       for (const listener of [...one.listeners]) listener(revision);
     }
   };
-  const again = () => {
-    timer = setTimeout(() => {
-      void look()
-        .catch(onProblem)
-        .finally(() => (watched.size > 0 ? again() : (timer = undefined)));
-    }, LOOK_MS);
+  const run = () => {
+    clearTimeout(timer);
+    [looking, wanted] = [true, false];
+    void look()
+      .catch(onProblem)
+      .finally(() => {
+        looking = false;
+        if (watched.size > 0) again(wanted ? 0 : lookMs);
+        else timer = undefined;
+      });
+  };
+  const again = (ms: number) => {
+    timer = setTimeout(run, ms);
     timer.unref();
   };
   return {
-    watch: (classId, revision, listener) => {
-      const one = watched.get(classId) ?? { revision, listeners: new Set() };
-      watched.set(classId, one);
+    watch: (id, revision, listener) => {
+      const one = watched.get(id) ?? { revision, listeners: new Set() };
+      watched.set(id, one);
       one.listeners.add(listener);
-      if (!timer) again();
+      if (!timer) again(lookMs);
       return () => {
         one.listeners.delete(listener);
-        if (one.listeners.size === 0) watched.delete(classId);
+        if (one.listeners.size === 0) watched.delete(id);
       };
     },
     watched: () => watched.size,
+    look: () => {
+      wanted = true;
+      if (!looking && watched.size > 0) run();
+    },
     close: () => {
       clearTimeout(timer);
       for (const { listeners } of [...watched.values()]) for (const listener of [...listeners]) listener(undefined);
       watched.clear();
     },
   };
+}
+
+export function classNews(db: Database, onProblem: (error: unknown) => void): ClassNews {
+  return newsOf((ids) => revisionsOf(db, ids), LOOK_MS, onProblem);
+}
+
+export function roomNews(db: Database, onProblem: (error: unknown) => void): RoomNews {
+  return newsOf((ids) => roomRevisions(db, ids), LOOK_IN_ROOMS_MS, onProblem);
 }

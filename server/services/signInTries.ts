@@ -1,8 +1,7 @@
-import { createHash } from 'node:crypto';
-import ipaddr from 'ipaddr.js';
 import pLimit from 'p-limit';
 import { RateLimiterMySQL } from 'rate-limiter-flexible';
 import { type Pool, corePool, retried } from '../database.ts';
+import { hash, placeOf } from './addresses.ts';
 import { DoorQueue, type Slot } from '../door/queue.ts';
 
 /** Tries are forgotten after so long. */
@@ -127,15 +126,4 @@ export function signInTries(pool: Pool, database: string, queue = new DoorQueue(
       }
     },
   };
-}
-
-function hash(text: string): string {
-  return createHash('sha256').update(text).digest('base64url').slice(0, 32);
-}
-
-/** Who has one address of the newer kind has a whole network of them. */
-function placeOf(address: string): string {
-  if (!ipaddr.isValid(address)) return address;
-  const parsed = ipaddr.process(address);
-  return parsed.kind() === 'ipv4' ? parsed.toString() : parsed.toByteArray().slice(0, 8).join('.');
 }

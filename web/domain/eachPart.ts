@@ -1,4 +1,5 @@
 import type { SavedPattern } from '../../contract/pattern.ts';
+import { partTitle } from '../../core/records/partKey.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
 import type { Part } from '../../core/rhythm/score.ts';
 import { parseScore } from '../../core/rhythm/scoreText.ts';
@@ -11,12 +12,9 @@ export interface LineOfPattern extends SavedPattern {
   readonly among?: { readonly parts: readonly Part[]; readonly index: number };
 }
 
-/** As long as the contract takes the title of a take. */
-const LONGEST_TITLE = 120;
-
 /** One part of a pattern with the title and the text of its own. */
 export function savedPart(saved: SavedPattern, { name, pattern }: Part): SavedPattern {
-  return { ...saved, title: `${saved.title} · ${name}`.slice(0, LONGEST_TITLE), text: printRhythm(pattern) };
+  return { ...saved, title: partTitle(saved.title, name), text: printRhythm(pattern) };
 }
 
 /**
