@@ -36,7 +36,7 @@ const WEB = [
     'take',
     'asking',
   ],
-  ...['lesson', 'pages', 'app'],
+  ...['lesson', 'room', 'pages', 'app'],
 ];
 const notTo = (name, from, to) => ({
   name,

@@ -16,25 +16,14 @@ import {
   orNull,
   strict,
 } from './parts.ts';
+import { CODE_LENGTH, PICTURES, PICTURES_OF_A_ROOM } from './roomPictures.ts';
 import { TakeResult } from './takeResult.ts';
-
-/** What opens a room: four of these in their order. Each is drawn, and has its word. */
-export const PICTURES = [
-  ...['anchor', 'gull', 'lamp', 'rope', 'boat', 'fish', 'crab', 'bell'],
-  ...['bucket', 'net', 'oar', 'shell', 'flag', 'wave', 'key', 'hat'],
-  ...['kite', 'drum', 'ladder', 'barrel', 'star', 'moon', 'cup', 'boot'],
-] as const;
-export type Picture = (typeof PICTURES)[number];
-export const PICTURES_OF_A_ROOM = 4;
 
 /** Children who may be in a room beyond those of its class: for devices that come a second time. */
 export const ROOM_TO_SPARE = 3;
 
 /** A room ends by itself after a lesson. */
 export const ROOM_LASTS_MS = 90 * 60_000;
-
-/** Figures of the code of a child, where names are not shown. */
-export const CODE_LENGTH = 4;
 
 /** Milliseconds since 1970 on the clock of the room. */
 const Moment = Type.Number({ minimum: 0, maximum: 8_640_000_000_000 });
@@ -95,6 +84,8 @@ const QuestionTask = Type.Object(
     asked: Line,
     /** What is played to the class before it answers. */
     heard: orNull(Heard),
+    /** All of it as facts, for the board alone: no device is told. */
+    facts: Type.String({ maxLength: 8000 }),
     options: Type.Array(Type.Object({ words: Line, rhythm: orNull(RhythmText) }, strict), { minItems: 2, maxItems: 4 }),
     right: Type.Array(Type.Integer({ minimum: 0, maximum: 3 }), { minItems: 1, maxItems: 4 }),
     /** Why, for when the answer is shown. */
@@ -265,7 +256,13 @@ export type RoundAnswer = Static<typeof RoundAnswer>;
 
 /** What a child clapped, in seconds from beat 1 of measure 1; whose and what it is the room knows. */
 export const RoomTake = Type.Object(
-  { round: Type.Integer({ minimum: 1 }), onsets: Onsets, releases: Type.Optional(Releases) },
+  {
+    round: Type.Integer({ minimum: 1 }),
+    onsets: Onsets,
+    releases: Type.Optional(Releases),
+    /** How it was heard, where that is not as it was asked for. */
+    source: Type.Optional(oneOf(['tap', 'microphone'])),
+  },
   strict,
 );
 export type RoomTake = Static<typeof RoomTake>;

@@ -1,6 +1,7 @@
 import { setTimeout as wait } from 'node:timers/promises';
 import { v4 as uuid } from 'uuid';
-import type { ChildRoom, Picture, Room, RoomDoor, RoundEdit } from '../contract/room.ts';
+import type { ChildRoom, Room, RoomDoor, RoundEdit } from '../contract/room.ts';
+import type { Picture } from '../contract/roomPictures.ts';
 import { type Answer, Visitor } from './testServer.test-helper.ts';
 
 export const CLASS = { name: 'Gulls', ages: '9-10', school: 'numbers', rests: null, recordingDays: null };
@@ -27,6 +28,7 @@ export const QUESTION_TASK = {
   ],
   right: [1],
   reasons: ['On beat 2 A has a clap.'],
+  facts: '{}',
 } as const;
 
 /** A class with some children and a room that is open for it. */

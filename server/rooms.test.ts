@@ -1,6 +1,7 @@
 import { v4 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type ChildRoom, PICTURES, type Picture, type Room, type RoomCodes } from '../contract/room.ts';
+import type { ChildRoom, Room, RoomCodes } from '../contract/room.ts';
+import { PICTURES, type Picture } from '../contract/roomPictures.ts';
 import { openDatabase } from './database.ts';
 import { rooms } from './schema.ts';
 import { eq, sql } from 'drizzle-orm';

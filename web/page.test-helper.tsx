@@ -24,7 +24,7 @@ export class FakeServer {
   /** Refuses a request; undefined lets it in. */
   refuses: (sent: Sent) => Refusal | undefined = () => undefined;
 
-  /** @param answers  by path */
+  /** @param answers  by path; a response as it is, anything else as JSON */
   constructor(private readonly answers: Record<string, unknown> = {}) {
     // News of a class comes by a stream: there is none.
     vi.stubGlobal('EventSource', Silence);
@@ -33,7 +33,10 @@ export class FakeServer {
 
   private answer(url: string, { method = 'GET', body }: RequestInit): Response {
     const path = url.replace(/^\/api/, '');
-    if (method === 'GET') return Response.json(this.answers[path] ?? refusal(404, 'not-found', 'not here'));
+    if (method === 'GET') {
+      const known = this.answers[path] ?? refusal(404, 'not-found', 'not here');
+      return known instanceof Response ? known.clone() : Response.json(known);
+    }
     const sent = { method, path, body: typeof body === 'string' ? (JSON.parse(body) as unknown) : undefined };
     this.sent.push(sent);
     const refused = this.refuses(sent);

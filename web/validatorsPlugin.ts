@@ -16,6 +16,7 @@ import { ClassDetail, ClassSummary } from '../contract/schoolClass.ts';
 import { Account, SessionState } from '../contract/session.ts';
 import { EarTallies } from '../contract/ear.ts';
 import { PracticeWeeks } from '../contract/practice.ts';
+import { ChildRoom, OpenRooms, Room, RoomCodes, RoomDoor, RoundResults } from '../contract/room.ts';
 import { Shares } from '../contract/sharing.ts';
 import { OneTimeCode, Staff } from '../contract/staff.ts';
 import { TermDetail, Terms } from '../contract/term.ts';
@@ -53,6 +54,12 @@ const ARRIVING: Readonly<Record<string, TSchema>> = {
   'one-time-code': OneTimeCode,
   'judging-preview': JudgingPreview,
   take: TakeDetail,
+  'child-room': ChildRoom,
+  'room-door': RoomDoor,
+  room: Room,
+  rooms: OpenRooms,
+  'room-codes': RoomCodes,
+  'round-results': RoundResults,
   error: ErrorBody,
 };
 

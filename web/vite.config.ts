@@ -12,6 +12,8 @@ const LARGEST_FILE = 4 * 2 ** 20;
 const WHOLE = 'react|scheduler|prop-types|classnames|use-sync-external-store|swr|dequal';
 const BASE = new RegExp(`node_modules/((${WHOLE})/|react-bootstrap/\\w+/(Button|ThemeProvider)\\.)`);
 
+const page = (name: string) => fileURLToPath(new URL(name, import.meta.url));
+
 export default defineConfig({
   root: fileURLToPath(new URL('.', import.meta.url)),
   plugins: [
@@ -30,7 +32,7 @@ export default defineConfig({
         globIgnores: ['licences.json'],
         maximumFileSizeToCacheInBytes: LARGEST_FILE,
         navigateFallback: '/index.html',
-        navigateFallbackDenylist: [/^\/(api|healthz|livez|metrics)(\/|$)/],
+        navigateFallbackDenylist: [/^\/(api|healthz|livez|metrics|join|home)(\/|$)/],
         // From the first visit on, so that one visit is enough.
         clientsClaim: true,
         inlineWorkboxRuntime: true,
@@ -57,7 +59,10 @@ export default defineConfig({
     modulePreload: { polyfill: false },
     chunkSizeWarningLimit: 700,
     // What every page begins with comes in one piece: each of many small ones would cost as much again to ask for.
-    rolldownOptions: { output: { codeSplitting: { groups: [{ name: 'base', test: BASE }] } } },
+    rolldownOptions: {
+      input: { index: page('index.html'), join: page('join.html') },
+      output: { codeSplitting: { groups: [{ name: 'base', test: BASE }] } },
+    },
   },
   // The pages' own folder of the same name is none of the server's.
   server: { proxy: { '^/api/(?!.*\\.tsx?(\\?|$))': process.env['API_URL'] ?? 'http://127.0.0.1:4180' } },

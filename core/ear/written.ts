@@ -5,6 +5,18 @@ import { type SoundedBeat, insideBeat, sameTimes, soundedBeats, soundings } from
 import { sameMeter } from '../rhythm/meter.ts';
 import { measureText } from '../rhythm/text.ts';
 
+/** Measures. */
+const LONGEST_LAID = 4;
+
+/** Whether a pattern can be laid piece by piece: in one meter, without pickup and tuplets, no longer than a line. */
+export function canBeLaid({ pickup, measures }: Pattern): boolean {
+  const first = measures[0]!.meter;
+  const tuplets = measures.some(({ items }) => items.some(({ kind }) => kind === 'tuplet'));
+  return (
+    !pickup && !tuplets && measures.length <= LONGEST_LAID && measures.every(({ meter }) => sameMeter(meter, first))
+  );
+}
+
 /** How one measure was written down. */
 export interface MeasureWritten {
   /** As on paper; the pickup is 0. */

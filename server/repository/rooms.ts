@@ -6,7 +6,6 @@ import { children, classes, roomAnswers, roomRounds, roomSeats, rooms, takes } f
 const present = isNull(children.binnedAt);
 
 export type RoomRow = typeof rooms.$inferSelect;
-export type SeatRow = typeof roomSeats.$inferSelect;
 
 /** The revisions of rooms by their ids; one that is gone has none. */
 export async function roomRevisions(db: Database, ids: readonly string[]): Promise<ReadonlyMap<string, number>> {

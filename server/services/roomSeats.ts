@@ -283,7 +283,7 @@ export async function storeRoomTake(
   resources: RoomResources & Resources,
   token: string | undefined,
   takeId: string,
-  { round: number, onsets, releases }: RoomTake,
+  { round: number, onsets, releases, source }: RoomTake,
 ): Promise<{ readonly mark: number | null }> {
   const { db, snapshots } = resources;
   const { roomId, childId, place, teacherId } = await seated(resources, token, true);
@@ -308,7 +308,7 @@ export async function storeRoomTake(
     bpm: task.bpm,
     onsets,
     ...(releases ? { releases } : {}),
-    source: task.heardBy,
+    source: source ?? task.heardBy,
     ...(part ? { part: part.name } : {}),
     takenAt: startsAt,
   });

@@ -1,10 +1,6 @@
 import { randomInt } from 'node:crypto';
 import {
-  CODE_LENGTH,
   type OpenRooms,
-  PICTURES,
-  PICTURES_OF_A_ROOM,
-  type Picture,
   ROOM_LASTS_MS,
   ROOM_TO_SPARE,
   type Room,
@@ -15,6 +11,7 @@ import {
   type RoundEdit,
   type RoundResults,
 } from '../../contract/room.ts';
+import { CODE_LENGTH, PICTURES, PICTURES_OF_A_ROOM, type Picture } from '../../contract/roomPictures.ts';
 import { type Database, transacted } from '../database.ts';
 import { Problem, notFound } from '../problem.ts';
 import {

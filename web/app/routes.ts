@@ -43,6 +43,7 @@ export const ROUTES: readonly PageRoute[] = [
   { path: 'classes/:classId/terms/:termId', Page: lazy(() => import('../pages/classes/grid/TermPage.tsx')) },
   { path: 'classes/:classId/practice', Page: lazy(() => import('../pages/practice/PracticePage.tsx')) },
   { path: 'classes/:classId/practice/:weekId', Page: lazy(() => import('../pages/practice/PracticeWeekPage.tsx')) },
+  { path: 'room/:classId', Page: lazy(() => import('../pages/room/RoomPage.tsx')) },
   { path: 'plan', title: 'Plan', Page: lazy(() => import('../pages/plan/PlanPage.tsx')) },
   { path: 'plan/:part', Page: lazy(() => import('../pages/plan/PlanPage.tsx')) },
   { path: 'plan/:classId/:lessonId', Page: lazy(() => import('../pages/plan/LessonPage.tsx')) },

@@ -1,18 +1,15 @@
-import { type ReactNode, useEffect, useMemo, useState } from 'react';
+import { type ReactNode, useEffect, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { type Mistake, isRight, mistakesIn } from '../../core/exercises/answering.ts';
 import type { Question } from '../../core/exercises/question.ts';
-import type { Pattern } from '../../core/rhythm/pattern.ts';
-import { parseRhythm } from '../../core/rhythm/text.ts';
 import { counted } from '../../core/wording/plurals.ts';
 import { misconceptionText, questionWords } from '../../core/wording/questionWords.ts';
 import type { NamingId } from '../../core/wording/valueNames.ts';
-import { Ruler } from '../ruler/Ruler.tsx';
 import { useOwnMoves } from '../ui/ownMoves.ts';
 import { useKeys } from '../ui/useKeys.ts';
 import { OptionButtons, Reveal, optionKeys } from './Answering.tsx';
-import { Equation, ShownSigns } from './ShownSigns.tsx';
-import { MatchSigns, SpotSigns, Staff } from './StaffQuestions.tsx';
+import { Shown } from './Shown.tsx';
+import { MatchSigns, SpotSigns } from './StaffQuestions.tsx';
 
 /** How often each misunderstanding was behind a wrong answer. */
 export type Tally = Partial<Record<Mistake, number>>;
@@ -125,21 +122,6 @@ function TimeLeft({ seconds, running, onOver }: { seconds: number; running: bool
     return () => clearTimeout(timer);
   });
   return <span className="time-left"> · {counted(left, 'second')} left</span>;
-}
-
-function readable(text: string): Pattern | undefined {
-  const parsed = parseRhythm(text);
-  return parsed.ok ? parsed.pattern : undefined;
-}
-
-/** What a question is about. */
-function Shown({ question: { asked, shows, sides, staccato, staff } }: { question: Question }) {
-  const pattern = useMemo(() => readable(shows), [shows]);
-  if (staff) return <Staff signs={staff} />;
-  if (sides) return <Equation sides={sides} open={asked.kind === 'balance'} />;
-  if (!pattern) return null;
-  if (asked.kind === 'complete') return <Ruler pattern={pattern} strips={false} beats={false} />;
-  return <ShownSigns pattern={pattern} meter={asked.kind === 'wrong-measure'} staccato={staccato} />;
 }
 
 interface ScoreProps {

@@ -29,27 +29,31 @@ const AHEAD = 0.2;
  * clock runs on silently.
  * @param beats  times in seconds; the clock starts a moment before the first
  * @param others  when the app itself claps, or makes another sound
+ * @param at  when time 0 is to be heard, in milliseconds on the clock of the page's events; what is past by then is
+ * left out. Without it the clock begins at once
  */
 export async function startClicks(
   beats: readonly BeatTime[],
   others: readonly { readonly time: number; readonly struck: Struck }[] = [],
+  at?: number,
 ): Promise<RunningClock> {
   const first = Math.min(beats[0]?.time ?? 0, others[0]?.time ?? Infinity);
   const context = audioContext();
-  if (!context || !(await awake(context))) return silentClock(first);
-  const zero = context.currentTime + AHEAD - first;
+  if (!context || !(await awake(context))) return silentClock(first, at);
+  const zero = at === undefined ? context.currentTime + AHEAD - first : heardAt(context, at);
+  const isToCome = ({ time }: { readonly time: number }) => at === undefined || zero + time > context.currentTime;
   const master = context.createGain();
   master.gain.value = CLICK_LEVEL;
   master.connect(context.destination);
   const [strong, weak] = [true, false].map((accent) =>
     bufferOf(context, clickSamples(accent ? 'measure' : 'beat', context.sampleRate)),
   );
-  for (const { time, accent } of beats) play(context, accent ? strong! : weak!, master, zero + time);
+  for (const { time, accent } of beats.filter(isToCome)) play(context, accent ? strong! : weak!, master, zero + time);
   const clapped = context.createGain();
   clapped.gain.value = CLAP_LEVEL;
   clapped.connect(context.destination);
   const made = new Map<Struck, AudioBuffer>();
-  for (const { time, struck } of others) {
+  for (const { time, struck } of others.filter(isToCome)) {
     const sound = made.get(struck) ?? bufferOf(context, synthesise({ kind: struck }, context.sampleRate));
     made.set(struck, sound);
     play(context, sound, clapped, zero + time);
@@ -68,8 +72,8 @@ export async function startClicks(
   };
 }
 
-function silentClock(first: number): RunningClock {
-  const zero = performance.now() / 1000 + AHEAD - first;
+function silentClock(first: number, at: number | undefined): RunningClock {
+  const zero = at === undefined ? performance.now() / 1000 + AHEAD - first : at / 1000;
   return { now: () => performance.now() / 1000 - zero, at: (timeStamp) => timeStamp / 1000 - zero, stop: () => {} };
 }
 

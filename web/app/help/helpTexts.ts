@@ -228,6 +228,22 @@ export const HELP: readonly Help[] = [
     ],
   },
   {
+    path: 'room/:classId',
+    title: 'Own devices',
+    points: [
+      'A child opens the address on the board, taps the four pictures in their order, and then its own name.',
+      'All clap at once: every device counts in at the same moment. Each child sees its own result, you see the class.',
+      'Takes go into the records as always. The note most missed and what was misread most stand on the board.',
+      'Questions are answered at A to D and opened when you say so. No names stand on the board unless you like.',
+      'A name taken by mistake is freed under “For the teacher”. The room ends after 90 minutes, or when you end it.',
+    ],
+    keys: [
+      ['space', 'on: open, to all devices, start, show the answer, go on'],
+      ['A', 'the same again'],
+      ['P', 'play what is asked'],
+    ],
+  },
+  {
     path: 'take/line-up',
     title: 'Hear the class',
     points: [

@@ -3,7 +3,8 @@ import Form from 'react-bootstrap/Form';
 import { counted } from '../../../core/wording/plurals.ts';
 import { ElementChecks } from '../../domain/ElementChecks.tsx';
 import { Select } from '../../ui/Select.tsx';
-import { EAR_METERS, type EarSettings, FASTEST_EAR, FEWEST, SLOWEST_EAR } from './earSettings.ts';
+import { FEWEST } from '../../domain/heardElements.ts';
+import { EAR_METERS, type EarSettings, FASTEST_EAR, SLOWEST_EAR } from './earSettings.ts';
 
 interface MaterialProps {
   readonly settings: EarSettings;

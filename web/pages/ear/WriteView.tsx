@@ -1,10 +1,10 @@
 import { type ReactNode, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useSearchParams } from 'react-router';
-import { compareWritten } from '../../../core/ear/written.ts';
+import { canBeLaid, compareWritten } from '../../../core/ear/written.ts';
 import { rhythmFrom } from '../../../core/exercises/rhythms/cells.ts';
 import { randomFrom } from '../../../core/random.ts';
-import { type Meter, sameMeter } from '../../../core/rhythm/meter.ts';
+import type { Meter } from '../../../core/rhythm/meter.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { unfold } from '../../../core/rhythm/place.ts';
 import type { ValueLetter } from '../../../core/rhythm/value.ts';
@@ -22,15 +22,7 @@ import { type EarSettings, newSeed, useReadPatterns, useVocabulary } from './ear
 import { measuresOf } from './measuresOf.ts';
 import { useHear } from '../../audio/useHear.ts';
 
-const LONGEST = 4;
 const BEAT: Readonly<Record<number, ValueLetter>> = { 1: 'w', 2: 'h', 4: 'q', 8: 'e', 16: 's' };
-
-/** Patterns that can be laid: in one meter, without pickup and tuplets, and not longer than a line. */
-function canBeLaid({ pickup, measures }: Pattern): boolean {
-  const first = measures[0]!.meter;
-  const tuplets = measures.some(({ items }) => items.some(({ kind }) => kind === 'tuplet'));
-  return !pickup && !tuplets && measures.length <= LONGEST && measures.every(({ meter }) => sameMeter(meter, first));
-}
 
 /** Hear it, write it down, compare. */
 export function WriteView({ settings }: { settings: EarSettings }) {

@@ -8,28 +8,13 @@ import { COMMON_TIME, type Meter } from '../../../core/rhythm/meter.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { parseMeter } from '../../../core/rhythm/text.ts';
 import { type Voice, voiceOf } from '../../../core/wording/voice.ts';
-import { useRecords } from '../../api/hooks.ts';
 import { useCurrentClass } from '../../domain/currentClass.ts';
+import { FEWEST, useHeardElements } from '../../domain/heardElements.ts';
 import { useStored } from '../../store/stored.ts';
 import { type LineOfPattern, eachPart } from '../../domain/eachPart.ts';
 import { useOfferedPatterns } from '../../domain/offeredPatterns.ts';
 
 export const EAR_METERS = ['2/4', '3/4', '4/4', '6/8'] as const;
-
-/** What every class has met after its first weeks; until a class was heard, nothing else is known of it. */
-const FIRST: readonly ElementId[] = ['quarter', 'eighth-pair', 'quarter-rest', 'half'];
-/** A pattern of one element alone has no look-alikes. */
-export const FEWEST = 2;
-
-/** The elements a class was heard with; the first ones where it was not heard yet. */
-function useHeardElements(classId: string | undefined): readonly ElementId[] {
-  const { data } = useRecords(classId);
-  return useMemo(() => {
-    const heard = new Set(data?.elements.map(({ element }) => element));
-    const known = ELEMENT_IDS.filter((id) => heard.has(id) && id !== 'compound');
-    return known.length >= FEWEST ? known : FIRST;
-  }, [data]);
-}
 
 /** What the views of the ear work with. */
 export interface EarSettings {

@@ -1,0 +1,73 @@
+import { useEffect, useMemo } from 'react';
+import Button from 'react-bootstrap/Button';
+import type { WriteTask } from '../../../contract/room.ts';
+import { compareWritten } from '../../../core/ear/written.ts';
+import { parseRhythm } from '../../../core/rhythm/text.ts';
+import { useHear } from '../../audio/useHear.ts';
+import { Ruler } from '../../ruler/Ruler.tsx';
+import { useKeys } from '../../ui/useKeys.ts';
+import { type StageProps, Tally } from './stage.tsx';
+
+/** What is heard is written on the devices; then it is shown, and how many had which measure. */
+export function WriteStage(props: StageProps & { readonly task: WriteTask }) {
+  const { room, round, task, voice, onRound, onNext } = props;
+  const isOpen = round.phase === 'answer';
+  const pattern = useMemo(() => {
+    const read = parseRhythm(task.text);
+    return read.ok ? read.pattern : undefined;
+  }, [task.text]);
+  const written = room.seats.flatMap(({ done }) => (done.text === null ? [] : [done.text]));
+  const { hear, moment } = useHear();
+  const play = () => pattern && void hear(pattern, task.bpm, { plays: 1, turn: false });
+  useEffect(() => {
+    if (round.phase === 'ready') void onRound({ ...round, phase: 'going' });
+    // Once for each round.
+    // oxlint-disable-next-line react/exhaustive-deps
+  }, [round.number]);
+  const show = () => void onRound({ ...round, phase: 'answer' });
+  useKeys({ ' ': isOpen ? onNext : show, p: () => void play() });
+  const right = pattern ? rightPerMeasure(task.text, written) : [];
+  const counts = useMemo(() => [voice.counts], [voice]);
+  return (
+    <section className="room-round" aria-label="Write it">
+      <h2 className="room-asked">{isOpen ? 'It was this' : 'Write what you hear'}</h2>
+      {isOpen && pattern && (
+        <>
+          <div className="room-board-ruler">
+            <Ruler pattern={pattern} size="board" fit counts={counts} />
+          </div>
+          <ol className="room-right" aria-label="Right, measure by measure">
+            {right.map(({ measure, count }) => (
+              <li key={measure}>
+                {measure}: <strong>{count}</strong> of {written.length} right
+              </li>
+            ))}
+          </ol>
+        </>
+      )}
+      <div className="room-foot">
+        <Tally count={written.length} of={room.seats.length} what="have written something" />
+        <Button size="lg" variant="outline-dark" onClick={play} aria-pressed={moment.state !== 'quiet'}>
+          Play it <kbd>P</kbd>
+        </Button>
+        <Button size="lg" onClick={isOpen ? onNext : show}>
+          {isOpen ? 'Go on' : 'Show it'} <kbd>space</kbd>
+        </Button>
+      </div>
+    </section>
+  );
+}
+
+/** How many wrote each measure so that it sounds as it should. */
+function rightPerMeasure(text: string, written: readonly string[]) {
+  const heard = parseRhythm(text);
+  if (!heard.ok) return [];
+  const compared = written.flatMap((one) => {
+    const read = parseRhythm(one);
+    return read.ok ? [compareWritten(heard.pattern, read.pattern)] : [];
+  });
+  return heard.pattern.measures.map((_, i) => ({
+    measure: i + 1,
+    count: compared.filter(({ measures }) => measures[i]?.right).length,
+  }));
+}
