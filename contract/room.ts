@@ -216,7 +216,7 @@ const ChildTask = Type.Union([
 export type ChildTask = Static<typeof ChildTask>;
 
 /** How a class speaks and judges: what a device needs to say its result in the class's words. */
-const ClassVoice = Type.Object({
+export const ClassVoice = Type.Object({
   ages: AgesOf,
   school: CountingSystem,
   rests: orNull(Rests),

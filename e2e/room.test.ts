@@ -184,3 +184,45 @@ async function freeNames(from: School, pictures: readonly string[]): Promise<str
   await context.close();
   return names;
 }
+
+describe('a week at home', () => {
+  it('is opened by the slip, clapped, and waits until the teacher takes it in', async () => {
+    const { page } = await school.guest({}, '/classes');
+    await page.getByRole('link', { name: /Lighthouse 4/ }).click();
+    await page.getByRole('link', { name: 'Practice', exact: true }).click();
+    await page.getByRole('button', { name: 'New practice week' }).click();
+    // Today is one of its days.
+    await page.getByLabel('First day').fill(new Date().toLocaleDateString('sv'));
+    await page.getByLabel('Pattern', { exact: true }).selectOption({ label: 'Long rope' });
+    await page.getByRole('button', { name: 'Keep this week' }).click();
+    await page.getByRole('button', { name: /Put it on the slips/ }).click();
+    await page.getByText('24 slips have a way home').waitFor();
+    expect(await page.locator('.slip .dots-picture').count()).toBe(24);
+    const path = new URL(page.url()).pathname;
+    const from = await page.request.get(`${school.url}/api${path}/home`);
+    const [{ token }] = ((await from.json()) as { links: { token: string }[] }).links as [{ token: string }];
+
+    const { page: home } = await school.newcomer({ viewport: { width: 390, height: 844 }, hasTouch: true });
+    await home.goto(`${school.url}/home#${token}`);
+    await home.getByRole('button', { name: /Long rope/ }).click();
+    await home.getByRole('button', { name: 'Try it' }).click();
+    const bpm = await home.evaluate(async (secret) => {
+      const week = await fetch('/api/home/week', { headers: { 'Clapboard-Home': secret } });
+      return ((await week.json()) as { items: { bpm: number }[] }).items[0]!.bpm;
+    }, token);
+    await drumInTime(home, bpm, RIGHT);
+    await home.getByRole('button', { name: 'Once more' }).waitFor();
+    await home.getByRole('button', { name: 'All' }).click();
+    await home.getByText(/^1 of/).waitFor();
+
+    await page.reload();
+    await page.getByRole('table', { name: 'Came from home' }).getByText('100 %').waitFor();
+    await page.getByRole('button', { name: 'Take all in' }).click();
+    await page.getByRole('table', { name: 'Came from home' }).waitFor({ state: 'detached' });
+    await page
+      .getByRole('table', { name: 'Done' })
+      .getByText(/1 of|done/)
+      .first()
+      .waitFor();
+  });
+});

@@ -74,6 +74,24 @@ describe('on the wire', () => {
     );
   });
 
+  it('a child’s own device costs at most 120 kB before the first tap', async () => {
+    const { page, context } = await school.newcomer();
+    await page.goto(`${school.url}/join`);
+    await page.getByRole('heading', { name: 'Tap the pictures on the board' }).waitFor();
+    const received = await counting(page);
+    const wire = await context.newCDPSession(page);
+    await wire.send('Network.enable');
+    await wire.send('Network.clearBrowserCache');
+    await received();
+    await page.reload();
+    await page.getByRole('button', { name: 'anchor' }).waitFor();
+    const { kB, urls } = await received();
+    expect(urls).toContain('/join');
+    expect(kB).toBeGreaterThan(30);
+    expect(kB).toBeLessThanOrEqual(120);
+    console.log(`a child's page ${kB.toFixed(0)} kB`);
+  });
+
   it('sends texts packed, and says so', async () => {
     const page = await fetch(school.url, { headers: { 'Accept-Encoding': 'br' } });
     expect(page.headers.get('content-encoding')).toBe('br');

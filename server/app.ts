@@ -13,6 +13,7 @@ import { binRoutes } from './routes/bin.ts';
 import { classRoutes } from './routes/classes.ts';
 import { sameSite } from './routes/guards.ts';
 import { patternRoutes } from './routes/patterns.ts';
+import { homeRoutes } from './routes/home.ts';
 import { keptRoutes } from './routes/kept.ts';
 import { PLANS } from './services/plans.ts';
 import { SHEETS } from './services/sheets.ts';
@@ -93,6 +94,7 @@ export function createApp(
     express.json({ limit: LARGEST_OF_CHILD, inflate: false }),
     roomSeatRoutes({ ...resources, ...rooms }),
   );
+  app.use('/api/home', express.json({ limit: LARGEST_OF_CHILD, inflate: false }), homeRoutes(resources));
   // What a request says is read only when it is known who says it.
   app.use('/api', signedIn(sessions), express.json({ limit: LARGEST_BODY, inflate: false }));
   app.use('/api/account', accountRoutes(resources));

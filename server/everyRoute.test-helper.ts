@@ -173,10 +173,10 @@ export function bodiesWith(ids: Ids) {
 type Bodies = ReturnType<typeof bodiesWith>;
 
 /**
- * What it takes to be answered: nothing, a child's seat in a room, a session, to be the administrator, or a role in the
- * class that is named or that the take is in; `own` is what a teacher has for herself.
+ * What it takes to be answered: nothing, the secret of a slip, a child's seat in a room, a session, to be the
+ * administrator, or a role in the class that is named or that the take is in; `own` is what a teacher has for herself.
  */
-type Needs = 'nothing' | 'seat' | 'session' | 'administrator' | 'own' | 'look' | 'hear' | 'owner';
+type Needs = 'nothing' | 'secret' | 'seat' | 'session' | 'administrator' | 'own' | 'look' | 'hear' | 'owner';
 
 interface Way {
   readonly needs: Needs;
@@ -330,6 +330,23 @@ export const EVERY_ROUTE: Readonly<Record<string, Way>> = {
   'GET /api/classes/:classId/rooms/:roomId/rounds/:number': { needs: 'hear' },
   'DELETE /api/classes/:classId/rooms/:roomId/seats/:childId': { needs: 'hear' },
   'DELETE /api/classes/:classId/rooms/:roomId': { needs: 'hear' },
+  'GET /api/classes/:classId/practice/:weekId/home': { needs: 'hear' },
+  'PUT /api/classes/:classId/practice/:weekId/home/links': {
+    needs: 'hear',
+    body: (_bodies, { childId }) => ({ children: [childId] }),
+  },
+  'DELETE /api/classes/:classId/practice/:weekId/home/links/:childId': { needs: 'hear' },
+  'POST /api/classes/:classId/practice/:weekId/home/taken': {
+    needs: 'hear',
+    body: (_bodies, { takeId }) => ({ ids: [takeId] }),
+  },
+  'POST /api/classes/:classId/practice/:weekId/home/left-out': {
+    needs: 'hear',
+    body: (_bodies, { takeId }) => ({ ids: [takeId] }),
+  },
+  'GET /api/home/week': { needs: 'secret' },
+  'PUT /api/home/takes/:takeId': { needs: 'secret', body: () => ({ item: 0, onsets: [0, 1], source: 'tap' }) },
+  'POST /api/home/done': { needs: 'secret', body: () => ({ item: 0, day: 3 }) },
   'GET /api/room/clock': { needs: 'nothing' },
   'POST /api/room/enter': { needs: 'nothing', body: () => ({ pictures: ['gull', 'gull', 'gull', 'gull'] }) },
   'GET /api/room/door': { needs: 'seat' },

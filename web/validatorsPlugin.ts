@@ -6,6 +6,7 @@ import { JudgingPreview, RejudgingState } from '../contract/judging.ts';
 import { ChildMastery, ClassMisread, ClassRecords, ElementPlaces, TakesPage } from '../contract/records.ts';
 import { ClassCopy } from '../contract/classCopy.ts';
 import { Bin } from '../contract/bin.ts';
+import { FromHome, HomeWeek } from '../contract/home.ts';
 import { LessonEdit, SavedLessons } from '../contract/lesson.ts';
 import { LineUps } from '../contract/lineUp.ts';
 import { SavedPattern } from '../contract/pattern.ts';
@@ -54,6 +55,8 @@ const ARRIVING: Readonly<Record<string, TSchema>> = {
   'one-time-code': OneTimeCode,
   'judging-preview': JudgingPreview,
   take: TakeDetail,
+  'home-week': HomeWeek,
+  'from-home': FromHome,
   'child-room': ChildRoom,
   'room-door': RoomDoor,
   room: Room,

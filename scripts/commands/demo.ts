@@ -2,6 +2,7 @@ import { TEACHER } from '../../demo/school.ts';
 import { configFrom } from '../../server/config.ts';
 import { startServer } from '../../server/start.ts';
 import { buildPages } from '../build/buildPages.ts';
+import { practiceChildren } from './practiceChildren.ts';
 import { projectDatabase } from './mariadb.ts';
 import { seedDemo } from './seed.ts';
 import { untilStopped } from './untilStopped.ts';
@@ -23,7 +24,11 @@ console.log(`
 
   Ctrl+C stops it and its database.
 `);
+const ending = new AbortController();
+// A room that is opened in the demo fills by itself.
+void practiceChildren(server.url, ending.signal).catch(() => undefined);
 await untilStopped();
+ending.abort();
 await server.stop();
 await database.stop();
 process.exit(0);

@@ -1,7 +1,17 @@
 import { demandNode } from '../../server/nodeVersion.ts';
 
 demandNode();
-const [{ configFrom }, { startServer }, { startedOrSaid }, { projectDatabase }, { untilStopped }] = await Promise.all([
+const [
+  { networkInterfaces },
+  { joinAddresses },
+  { configFrom },
+  { startServer },
+  { startedOrSaid },
+  { projectDatabase },
+  { untilStopped },
+] = await Promise.all([
+  import('node:os'),
+  import('./joinAddresses.ts'),
   import('../../server/config.ts'),
   import('../../server/start.ts'),
   import('../../server/starting.ts'),
@@ -19,6 +29,12 @@ const { server, database } = await startedOrSaid(async () => {
     throw error;
   }
 });
+const addresses = joinAddresses(server.url, networkInterfaces());
+console.log(
+  addresses.length > 0
+    ? `\n  Children's own devices: ${addresses.join('  or  ')}\n`
+    : '\n  Children’s own devices do not reach this server: start it with HOST=0.0.0.0\n',
+);
 await untilStopped();
 await server.stop();
 await database.stop();

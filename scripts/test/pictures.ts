@@ -1,4 +1,4 @@
-import type { Page } from 'playwright-core';
+import { type APIRequestContext, type Page, request } from 'playwright-core';
 
 export const PICTURES_FOLDER = 'docs/screenshots';
 export const PICTURE_SIZE = { width: 1280, height: 800 };
@@ -19,6 +19,14 @@ P:B
 |:g2|f2df a2fd|g2eg b2ge|(3fga fd ecAc|d2f2 d2:|
 `;
 
+/** A device of a child that has come into a room. */
+async function joinAs(page: Page, pictures: readonly string[], name: string): Promise<void> {
+  const device: APIRequestContext = await request.newContext({ baseURL: new URL(page.url()).origin });
+  const door = await device.post('/api/room/enter', { data: { pictures } });
+  const { names } = (await door.json()) as { names: { id: string; name: string }[] };
+  await device.post('/api/room/seat', { data: { childId: names.find((one) => one.name === name)!.id } });
+}
+
 export const PICTURES: readonly (readonly [name: string, open: (page: Page) => Promise<void>])[] = [
   ['sign-in', async (page) => page.getByRole('button', { name: /Look around/ }).waitFor()],
   [
@@ -37,16 +45,6 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
     async (page) => {
       await page.getByRole('link', { name: 'Patterns', exact: true }).click();
       await page.getByRole('link', { name: /Slow tide/ }).waitFor();
-    },
-  ],
-  [
-    'first-day',
-    async (page) => {
-      await page.goto(new URL('/first-day', page.url()).href);
-      await page.getByLabel('What is it called?').fill('Sandpipers 2');
-      await page.getByLabel('7 and 8').check();
-      await page.getByLabel(/First names or codes/).fill('Ines\nOle\nPer');
-      await page.getByText('3 children').waitFor();
     },
   ],
   [
@@ -203,6 +201,19 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
         .locator('canvas')
         .waitFor();
       await page.evaluate(() => scrollTo(0, 0));
+    },
+  ],
+  [
+    'room',
+    async (page) => {
+      await page.getByRole('link', { name: 'Class', exact: true }).click();
+      await page.getByRole('link', { name: /Lighthouse 4/ }).click();
+      await page.getByRole('link', { name: 'Own devices' }).click();
+      await page.getByRole('button', { name: /Open the room/ }).click();
+      await page.getByRole('list', { name: 'Pictures' }).waitFor();
+      const pictures = await page.getByRole('list', { name: 'Pictures' }).locator('li span').allTextContents();
+      for (const name of ['Ada', 'Bram', 'Celia']) await joinAs(page, pictures, name);
+      await page.locator('.room-in', { hasText: '3 of' }).waitFor();
     },
   ],
 ];

@@ -186,13 +186,19 @@ export async function putAnswer(
     .onDuplicateKeyUpdate({ set: values });
 }
 
-export async function findAnswer(db: Database, { roomId, number, childId }: AnswerKey) {
+/** Notes the take of a round, where there is none yet. @returns the take that it has now */
+export async function claimAnswer(db: Database, key: AnswerKey, takeId: string): Promise<string | null> {
+  const kept = sql`coalesce(${roomAnswers.takeId}, values(${roomAnswers.takeId}))`;
+  await db
+    .insert(roomAnswers)
+    .values({ ...key, ready: true, takeId })
+    .onDuplicateKeyUpdate({ set: { ready: true, takeId: kept } });
+  const { roomId, number, childId } = key;
   const [row] = await db
-    .select()
+    .select({ takeId: roomAnswers.takeId })
     .from(roomAnswers)
-    .where(and(eq(roomAnswers.roomId, roomId), eq(roomAnswers.number, number), eq(roomAnswers.childId, childId)))
-    .limit(1);
-  return row;
+    .where(and(eq(roomAnswers.roomId, roomId), eq(roomAnswers.number, number), eq(roomAnswers.childId, childId)));
+  return row?.takeId ?? null;
 }
 
 /** What became of a round, with the marks of its takes as they are now. */

@@ -40,6 +40,7 @@ import type { Sessions } from '../services/session.ts';
 import { endShare, shareClass, sharesOf } from '../services/sharing.ts';
 import { closeTerm, moveChildren, termOf, termsOf } from '../services/terms.ts';
 import { bodyOf, idOf, statusOf, wordIn } from './body.ts';
+import { fromHomeRoutes } from './home.ts';
 import { inTurn } from './classTurns.ts';
 import { copyRoutes } from './copies.ts';
 import { eventRoutes } from './events.ts';
@@ -88,6 +89,7 @@ export function classRoutes(resources: Resources, sessions: Sessions, news: Clas
       .use(shareRoutes(db))
       .use(termRoutes(db))
       .use(practiceRoutes(db))
+      .use(fromHomeRoutes(resources))
       .use(planningRoutes(db))
       .use(earRoutes(db))
       .use(copyRoutes(resources))

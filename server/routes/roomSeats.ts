@@ -1,10 +1,8 @@
 import { parse, serialize } from 'cookie';
-import { type ErrorRequestHandler, type Request, type RequestHandler, type Response, Router } from 'express';
-import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible';
+import { type ErrorRequestHandler, type Request, type Response, Router } from 'express';
 import { EnterRoom, RoomTake, RoundAnswer, TakeSeat } from '../../contract/room.ts';
-import { Problem, busy } from '../problem.ts';
+import { Problem } from '../problem.ts';
 import type { Resources } from '../resources.ts';
-import { hash, placeOf } from '../services/addresses.ts';
 import { LATE_MS, type RoomResources } from '../services/rooms.ts';
 import {
   doorOf,
@@ -19,20 +17,17 @@ import {
   storeRoomTake,
   takeName,
   watchedSeat,
+  wordFor,
 } from '../services/roomSeats.ts';
 import { bodyOf, idOf } from './body.ts';
 import { numberOf } from './rooms.ts';
+import { slowed } from './slowed.ts';
 import { roomStream } from './roomStream.ts';
 
 /** The one thing that a child's device keeps of a room, and only as long as it may be in it. */
 const COOKIE = 'clapboard_seat';
 /** It is sent nowhere else. */
 const PATH = '/api/room';
-
-/** A device asks so often in three seconds at most: its clock thirty times, and then seldom. */
-const OF_A_DEVICE = { points: 90, duration: 3 };
-/** A class that comes in, all behind one address. */
-const OF_A_PLACE = { points: 900, duration: 3 };
 
 const tokenFrom = (request: Request) => parse(request.headers.cookie ?? '')[COOKIE];
 
@@ -43,21 +38,6 @@ function setCookie(request: Request, response: Response, token: string, maxAge: 
   );
 }
 
-/** Whoever asks without end is slowed, and nobody else. */
-function slowed(): RequestHandler {
-  const [devices, places] = [new RateLimiterMemory(OF_A_DEVICE), new RateLimiterMemory(OF_A_PLACE)];
-  return async (request, _response, next) => {
-    const token = tokenFrom(request);
-    try {
-      if (token) await devices.consume(hash(token));
-      else await places.consume(placeOf(request.ip ?? ''));
-    } catch (error) {
-      throw error instanceof RateLimiterRes ? busy() : error;
-    }
-    next();
-  };
-}
-
 /** Where a device is not in the room any more, its cookie is of no use. */
 const forgotten: ErrorRequestHandler = (error, request, response, next) => {
   if (error instanceof Problem && ['room-ended', 'no-seat'].includes(error.code) && tokenFrom(request))
@@ -65,11 +45,39 @@ const forgotten: ErrorRequestHandler = (error, request, response, next) => {
   next(error);
 };
 
+/** The room as one device sees it, whenever that is something else. */
+async function seatStream(resources: RoomResources, request: Request, response: Response): Promise<void> {
+  const token = tokenFrom(request);
+  const { shown, tokenHash, roomId, revision } = await watchedSeat(resources, token);
+  await seen(resources, tokenHash);
+  let word = '';
+  await roomStream(request, response, {
+    news: resources.news,
+    roomId,
+    revision,
+    first: shown,
+    next: async () => {
+      const snapshot = await resources.snapshots.of(roomId);
+      const now = resources.clock.now();
+      if (!snapshot) return roomOfSeat(resources, token);
+      const is = wordFor(snapshot, tokenHash, now);
+      if (is === word) return undefined;
+      word = is;
+      return shownTo(snapshot, tokenHash, now);
+    },
+    alive: async () => {
+      await roomOfSeat(resources, token);
+      await seen(resources, tokenHash);
+    },
+    gone: () => void gone(resources, tokenHash, roomId).catch(() => undefined),
+  });
+}
+
 /** What children's devices ask and say: without an account, by the pictures of a room and then by their seat. */
 export function roomSeatRoutes(resources: RoomResources & Resources): Router {
   const [pictures, name, answer, take] = [bodyOf(EnterRoom), bodyOf(TakeSeat), bodyOf(RoundAnswer), bodyOf(RoomTake)];
   return Router()
-    .use(slowed())
+    .use(slowed(tokenFrom))
     .get('/clock', (_request, response) => void response.json({ now: resources.clock.now() }))
     .post('/enter', async (request, response) => {
       const { token, door, endsAt } = await enterRoom(resources, pictures(request), request.ip ?? '');
@@ -90,27 +98,7 @@ export function roomSeatRoutes(resources: RoomResources & Resources): Router {
       setCookie(request, response, '', 0);
       response.status(204).end();
     })
-    .get('/events', async (request, response) => {
-      const token = tokenFrom(request);
-      const { shown, tokenHash, roomId, revision } = await watchedSeat(resources, token);
-      await seen(resources, tokenHash);
-      await roomStream(request, response, {
-        news: resources.news,
-        roomId,
-        revision,
-        first: shown,
-        next: async () => {
-          const snapshot = await resources.snapshots.of(roomId);
-          if (!snapshot) return roomOfSeat(resources, token);
-          return shownTo(snapshot, tokenHash, resources.clock.now());
-        },
-        alive: async () => {
-          await roomOfSeat(resources, token);
-          await seen(resources, tokenHash);
-        },
-        gone: () => void gone(resources, tokenHash, roomId).catch(() => undefined),
-      });
-    })
+    .get('/events', (request, response) => seatStream(resources, request, response))
     .put('/rounds/:number/ready', async (request, response) => {
       await setReady(resources, tokenFrom(request), numberOf(request));
       response.status(204).end();

@@ -6,6 +6,8 @@ import { roomRevisions } from '../repository/rooms.ts';
 const LOOK_MS = 700;
 /** In a room children wait for what the teacher has just pressed. */
 const LOOK_IN_ROOMS_MS = 250;
+/** Where many say something at once they are told of together. */
+const CLOSEST_MS = 120;
 
 type Listener<Revision> = (revision: Revision | undefined) => void;
 
@@ -35,8 +37,7 @@ function newsOf<Revision>(
 ): News<Revision> {
   const watched = new Map<string, { revision: Revision; readonly listeners: Set<Listener<Revision>> }>();
   let timer: NodeJS.Timeout | undefined;
-  let looking = false;
-  let wanted = false;
+  let [looking, wanted, lookedAt] = [false, false, -Infinity];
   const look = async () => {
     const revisions = await revisionsNow([...watched.keys()]);
     for (const [id, one] of watched) {
@@ -48,12 +49,12 @@ function newsOf<Revision>(
   };
   const run = () => {
     clearTimeout(timer);
-    [looking, wanted] = [true, false];
+    [looking, wanted, lookedAt] = [true, false, performance.now()];
     void look()
       .catch(onProblem)
       .finally(() => {
         looking = false;
-        if (watched.size > 0) again(wanted ? 0 : lookMs);
+        if (watched.size > 0) again(wanted ? CLOSEST_MS : lookMs);
         else timer = undefined;
       });
   };
@@ -66,6 +67,8 @@ function newsOf<Revision>(
       const one = watched.get(id) ?? { revision, listeners: new Set() };
       watched.set(id, one);
       one.listeners.add(listener);
+      // Between the reading of what it has and this the others were told already.
+      if (one.revision !== revision) setImmediate(() => one.listeners.has(listener) && listener(one.revision));
       if (!timer) again(lookMs);
       return () => {
         one.listeners.delete(listener);
@@ -74,8 +77,11 @@ function newsOf<Revision>(
     },
     watched: () => watched.size,
     look: () => {
+      if (wanted || watched.size === 0) return;
       wanted = true;
-      if (!looking && watched.size > 0) run();
+      if (looking) return;
+      clearTimeout(timer);
+      again(Math.max(0, lookedAt + CLOSEST_MS - performance.now()));
     },
     close: () => {
       clearTimeout(timer);

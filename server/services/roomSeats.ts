@@ -12,17 +12,18 @@ import {
   type TakeSeat,
 } from '../../contract/room.ts';
 import { partTitle } from '../../core/records/partKey.ts';
+import type { TakeUpload } from '../../contract/take.ts';
 import { parseScore } from '../../core/rhythm/scoreText.ts';
-import { once, retried, transacted } from '../database.ts';
+import { retried, transacted } from '../database.ts';
 import { Problem, notFound } from '../problem.ts';
 import {
   addSeat,
+  claimAnswer,
   childByCode,
   countChildren,
   countSeats,
   dropSeat,
   dropUnnamed,
-  findAnswer,
   findRound,
   freeNames,
   holdRoom,
@@ -61,7 +62,7 @@ interface Seated {
   readonly childId: string;
   readonly place: number;
   readonly teacherId: string;
-  readonly isOpen: boolean;
+  readonly marksShown: boolean;
 }
 
 /**
@@ -101,16 +102,16 @@ async function seatWith({ db, clock }: RoomResources, token: string | undefined,
   const now = clock.now();
   const open = isOpen(found.room, now);
   if (!open && !(late && now < found.room.endsAt + LATE_MS)) throw ROOM_ENDED;
-  return { ...found, open };
+  return found;
 }
 
 async function seated(resources: RoomResources, token: string | undefined, late = false): Promise<Seated> {
-  const { seat, room, name, open } = await seatWith(resources, token, late);
+  const { seat, room, name } = await seatWith(resources, token, late);
   if (seat.childId === null) throw NO_NAME;
   // Its child was put into the bin meanwhile.
   if (name === null) throw NO_SEAT;
   const { tokenHash: hash, roomId, childId, place } = seat;
-  return { tokenHash: hash, roomId, childId, place, teacherId: room.teacherId, isOpen: open };
+  return { tokenHash: hash, roomId, childId, place, teacherId: room.teacherId, marksShown: room.marksShown };
 }
 
 /** What stands at the door for a device that has the pictures already: names may have been taken meanwhile. */
@@ -179,6 +180,17 @@ export async function watchedSeat(resources: RoomResources, token: string | unde
     roomId,
     revision: snapshot.row.revision,
   };
+}
+
+/**
+ * Another word whenever what one device is told of a room is something else: most of what happens in a room changes
+ * nothing for most of them, and need not be put together for each.
+ */
+export function wordFor({ row, seats, round, answers }: RoomSnapshot, hash: string, now: number): string {
+  const own = seats.find((one) => one.tokenHash === hash);
+  const { door, endsAt, marksShown } = row;
+  const is = [door !== null && now < endsAt, marksShown, own?.name, round?.number, round?.phase, round?.startsAt];
+  return JSON.stringify([...is, own && answers.get(own.childId)]);
 }
 
 /** What one device is told of a room. Throws where it has no seat in it any more, or the room has ended. */
@@ -285,22 +297,17 @@ export async function storeRoomTake(
   takeId: string,
   { round: number, onsets, releases, source }: RoomTake,
 ): Promise<{ readonly mark: number | null }> {
-  const { db, snapshots } = resources;
-  const { roomId, childId, place, teacherId } = await seated(resources, token, true);
+  const { db } = resources;
+  const { roomId, childId, place, teacherId, marksShown } = await seated(resources, token, true);
   const { task, startsAt } = await roundOf(resources, roomId, number);
   if (task.kind !== 'take' || startsAt === null)
     throw new Problem(422, 'bad-request', 'Nothing is clapped in this round.');
   const key = { roomId, number, childId };
   // Claimed first: of two takes of one round one is stored.
-  await retried(() =>
-    once(db, async (inside) => {
-      const known = await findAnswer(inside, key);
-      if (known?.takeId && known.takeId !== takeId) throw HAS_CLAPPED;
-      await putAnswer(inside, key, { ready: true, takeId });
-    }),
-  );
+  const claimed = await retried(() => claimAnswer(db, key, takeId));
+  if (claimed !== takeId) throw HAS_CLAPPED;
   const part = partOf(task, place);
-  const take = await storeTake(resources, teacherId, takeId, {
+  const upload: TakeUpload = {
     childId,
     patternId: task.patternId,
     title: part ? partTitle(task.title, part.name) : task.title,
@@ -311,7 +318,8 @@ export async function storeRoomTake(
     source: source ?? task.heardBy,
     ...(part ? { part: part.name } : {}),
     takenAt: startsAt,
-  });
+  };
+  const take = await storeTake(resources, teacherId, takeId, upload, roomId);
   // An id that is another child's take stores nothing, and tells nothing of it.
   if (take.childId !== childId) {
     await putAnswer(db, key, { takeId: null });
@@ -319,6 +327,5 @@ export async function storeRoomTake(
   }
   await touchRoom(db, roomId);
   resources.news.look();
-  const marksShown = (await snapshots.of(roomId))?.row.marksShown === true;
   return { mark: marksShown ? (take.override ?? take.mark) : null };
 }

@@ -95,12 +95,14 @@ export async function takeOf(resources: Resources, teacherId: string, takeId: st
 /**
  * Judges a take from its onsets and stores it. Sent twice it is stored once, and the first one is the answer.
  * A pattern that was removed meanwhile does not lose the take: it carries its own text.
+ * @param turn  whose turn it is to be judged: the teacher's, or a room's where a class sends all at once
  */
 export async function storeTake(
   resources: Resources,
   teacherId: string,
   takeId: string,
   upload: TakeUpload,
+  turn = teacherId,
 ): Promise<TakeDetail> {
   const { db } = resources;
   const { free = false, source = 'tap', feet = null, releases = null, part = null, besideId = null, childId } = upload;
@@ -108,7 +110,7 @@ export async function storeTake(
     const child = await judgingOfChild(db, teacherId, childId, upload.patternId);
     if (!child) throw notFound('child');
     demand(child.role, 'hear');
-    const judged = await judgement(resources, teacherId, child, { ...upload, free });
+    const judged = await judgement(resources, turn, child, { ...upload, free });
     const { classId, patternId } = child;
     const { lineUpId, turnSeen, ...played } = upload;
     const lineUp = lineUpId === undefined ? undefined : { id: lineUpId, seen: turnSeen };

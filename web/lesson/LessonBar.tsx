@@ -2,7 +2,7 @@ import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { createPortal } from 'react-dom';
 import Button from 'react-bootstrap/Button';
-import { useLocation, useNavigate } from 'react-router';
+import { Link, useLocation, useNavigate } from 'react-router';
 import type { SavedLesson } from '../../contract/lesson.ts';
 import type { SavedPattern } from '../../contract/pattern.ts';
 import type { ClassDetail } from '../../contract/schoolClass.ts';
@@ -16,7 +16,7 @@ import { LessonLine } from './LessonLine.tsx';
 import { timesOf, withOwn } from './blocks.ts';
 import { RUNNING, type RunningLesson } from './running.ts';
 import { lessonPath } from './lessonPath.ts';
-import { stopsOf } from './stops.ts';
+import { type Stop, stopsOf } from './stops.ts';
 import { useClicker } from './useClicker.ts';
 import './lessonBar.scss';
 
@@ -140,15 +140,14 @@ function Bar(props: BarProps) {
         </strong>
         <span className={blockLeft < 0 ? 'lesson-over' : ''}>{blockLeftText(blockLeft)}</span>
         <span className="lesson-behind">{behindText(behind)}</span>
-        <span className="lesson-next">
-          {after ? `then ${after.title}${after.part ? ` ${after.part}` : ''}` : 'then the end'}
-        </span>
+        <span className="lesson-next">{nextText(after)}</span>
         <span className="flex-grow-1" />
         {away && (
           <Button size="sm" variant="outline-dark" onClick={() => go(at)}>
             To this block
           </Button>
         )}
+        <AtDevices stop={stop} room={room} />
         <Button size="sm" variant="outline-dark" onClick={leaveOut}>
           Leave out
         </Button>
@@ -167,3 +166,15 @@ function Bar(props: BarProps) {
     </section>
   );
 }
+
+function AtDevices({ stop, room }: { readonly stop: Stop; readonly room: ClassDetail }) {
+  if (!stop.devices || room.role === 'look') return null;
+  return (
+    <Link className="btn btn-sm btn-outline-dark" to={stop.devices}>
+      Own devices
+    </Link>
+  );
+}
+
+const nextText = (after: Stop | undefined) =>
+  after ? `then ${after.title}${after.part ? ` ${after.part}` : ''}` : 'then the end';

@@ -94,3 +94,20 @@ describe('patterns of a lesson', () => {
     ]);
   });
 });
+
+describe('the same on children’s own devices', () => {
+  it('is set up for what the block is, with its patterns one by one', () => {
+    const lineUp = { bpm: 84, tries: 2 };
+    const stops = stopsOf(
+      [block('lead', { patterns: [ROPE, WALTZ] }), block('line-up', { patterns: [ROPE], lineUp }), block('read')],
+      CLASS,
+      LESSON,
+    );
+    expect(stops.map(({ devices }) => devices)).toEqual([
+      '/room/c1?do=take&pattern=p1',
+      '/room/c1?do=take&pattern=p2',
+      '/room/c1?do=take&pattern=p1&bpm=84',
+      undefined,
+    ]);
+  });
+});

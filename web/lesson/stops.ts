@@ -2,6 +2,7 @@ import type { BlockEdit } from '../../contract/lesson.ts';
 import { ELEMENT_IDS, elementsOf } from '../../core/rhythm/elements.ts';
 import { BLOCK_WORDS } from '../../core/wording/planWords.ts';
 import { blockIn } from './blocks.ts';
+import { type AtDevices, ownDevicesPath } from '../domain/OwnDevices.tsx';
 import { lessonPath } from './lessonPath.ts';
 
 /** Where a lesson goes: one view, set up. A block with several patterns has one for each. */
@@ -14,7 +15,18 @@ export interface Stop {
   readonly to: string;
   /** What the view is told beside its address. */
   readonly state?: unknown;
+  /** The same on children's own devices, where it can be done there. */
+  readonly devices?: string;
 }
+
+const AT_DEVICES: Partial<Record<BlockEdit['kind'], AtDevices>> = {
+  'warm-up': 'echo',
+  know: 'values',
+  lead: 'take',
+  ear: 'choose',
+  make: 'write',
+  'line-up': 'take',
+};
 
 /** What the views of the ear are to be made of: what stands in the block. */
 function material(block: BlockEdit): URLSearchParams {
@@ -74,11 +86,16 @@ function viewsOf(block: BlockEdit, classId: string, lesson: string): Pick<Stop, 
 export function stopsOf(blocks: readonly BlockEdit[], classId: string, lessonId: string): Stop[] {
   return blocks.flatMap((block, index) => {
     const views = viewsOf(block, classId, lessonPath(classId, lessonId));
-    return views.map((view, i) => ({
-      block: index,
-      title: BLOCK_WORDS[block.kind].title,
-      part: views.length > 1 ? `${i + 1} of ${views.length}` : undefined,
-      ...view,
-    }));
+    const doing = AT_DEVICES[block.kind];
+    return views.map((view, i) => {
+      const pattern = (block.patterns[i] ?? block.patterns[0])?.patternId;
+      return {
+        block: index,
+        title: BLOCK_WORDS[block.kind].title,
+        part: views.length > 1 ? `${i + 1} of ${views.length}` : undefined,
+        ...view,
+        ...(doing ? { devices: ownDevicesPath(classId, { doing, pattern, bpm: block.lineUp?.bpm }) } : {}),
+      };
+    });
   });
 }

@@ -13,8 +13,9 @@ import { Ruler } from '../ruler/Ruler.tsx';
 import type { Taken } from '../take/taken.ts';
 
 interface OwnResultProps {
-  readonly room: ChildRoom;
-  readonly task: Extract<ChildTask, { kind: 'take' }>;
+  /** How the class speaks and judges, and how much wider this child's windows are. */
+  readonly room: Pick<ChildRoom, 'voice' | 'wider'>;
+  readonly task: Pick<Extract<ChildTask, { kind: 'take' }>, 'text' | 'bpm'>;
   readonly pattern: Pattern;
   readonly voice: Voice;
   readonly taken: Taken;

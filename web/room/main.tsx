@@ -1,12 +1,21 @@
 import '@fontsource/atkinson-hyperlegible-next/latin-400.css';
 import '@fontsource/atkinson-hyperlegible-next/latin-700.css';
-import { StrictMode } from 'react';
+import { StrictMode, Suspense } from 'react';
 import { createRoot } from 'react-dom/client';
+import { lazyAgain } from '../ui/lazyAgain.ts';
 import { RoomApp } from './RoomApp.tsx';
 import './room.scss';
 
+const HomeApp = lazyAgain(async () => ({ default: (await import('./HomeApp.tsx')).HomeApp }));
+
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
-    <RoomApp />
+    {/^\/home\/?$/.test(location.pathname) ? (
+      <Suspense fallback={null}>
+        <HomeApp />
+      </Suspense>
+    ) : (
+      <RoomApp />
+    )}
   </StrictMode>,
 );

@@ -15,6 +15,7 @@ import type { Teacher } from '../../../contract/session.ts';
 import { put, remove } from '../../api/client.ts';
 import { useClass, useRecords } from '../../api/hooks.ts';
 import { useWaitingTakes } from '../../api/useOutbox.ts';
+import { ownDevicesPath } from '../../domain/OwnDevices.tsx';
 import { Notice } from '../../ui/Notice.tsx';
 import { Loading } from '../../ui/Loading.tsx';
 import { Select } from '../../ui/Select.tsx';
@@ -152,6 +153,11 @@ function ClassHead({ schoolClass, onForm }: { schoolClass: ClassDetail; onForm: 
         {children.length > 0 && role !== 'look' && (
           <Link className="btn btn-primary" to={`/take/line-up?class=${id}`} onClick={() => chooseClass(id)}>
             Hear the class
+          </Link>
+        )}
+        {children.length > 0 && role !== 'look' && (
+          <Link className="btn btn-outline-dark" to={ownDevicesPath(id)}>
+            Own devices
           </Link>
         )}
         <Link className="btn btn-outline-dark" to={`/classes/${id}/practice`}>

@@ -3,6 +3,7 @@ import { NavLink, Navigate, useParams } from 'react-router';
 import { useClasses } from '../../api/hooks.ts';
 import { Select } from '../../ui/Select.tsx';
 import { classOptions, useChooseClass, useCurrentClass } from '../../domain/currentClass.ts';
+import { OwnDevices } from '../../domain/OwnDevices.tsx';
 import { CardsView } from './CardsView.tsx';
 import { ChooseView } from './ChooseView.tsx';
 import { DrawView } from './DrawView.tsx';
@@ -16,12 +17,12 @@ import './ear.scss';
 
 /** In the order of a lesson. */
 const PARTS = [
-  { id: 'echo', title: 'Echo', View: EchoView, rhythms: true },
-  { id: 'choose', title: 'Choose', View: ChooseView, rhythms: true },
-  { id: 'write', title: 'Write it', View: WriteView, rhythms: true },
-  { id: 'cards', title: 'Cards', View: CardsView, rhythms: true },
-  { id: 'signs', title: 'Signs', View: SignsView, rhythms: false },
-  { id: 'draw', title: 'Draw it', View: DrawView, rhythms: false },
+  { id: 'echo', title: 'Echo', View: EchoView, rhythms: true, devices: 'echo' },
+  { id: 'choose', title: 'Choose', View: ChooseView, rhythms: true, devices: 'choose' },
+  { id: 'write', title: 'Write it', View: WriteView, rhythms: true, devices: 'write' },
+  { id: 'cards', title: 'Cards', View: CardsView, rhythms: true, devices: undefined },
+  { id: 'signs', title: 'Signs', View: SignsView, rhythms: false, devices: 'signs' },
+  { id: 'draw', title: 'Draw it', View: DrawView, rhythms: false, devices: undefined },
 ] as const;
 
 /** For whom: what it has met, how it speaks, where a score is kept. */
@@ -54,6 +55,7 @@ export default function EarPage() {
         </nav>
         <span className="flex-grow-1" />
         <ClassChoice />
+        {chosen.devices && <OwnDevices doing={chosen.devices} />}
         {chosen.rhythms && <EarMaterial settings={settings} open={open} onOpen={setOpen} />}
       </div>
       <chosen.View settings={settings} />

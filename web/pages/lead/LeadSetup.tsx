@@ -13,6 +13,7 @@ import { voiceOf } from '../../../core/wording/voice.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
 import { Notice } from '../../ui/Notice.tsx';
 import { SelectField, titled } from '../../ui/SelectField.tsx';
+import { OwnDevices } from '../../domain/OwnDevices.tsx';
 import { useCurrentClass } from '../../domain/currentClass.ts';
 import { useStored } from '../../store/stored.ts';
 import { useKeys } from '../../ui/useKeys.ts';
@@ -83,6 +84,7 @@ function ReadableSetup(props: SetupProps & { score: Score }) {
         <Button size="lg" className="start" disabled={!made.ok} onClick={start}>
           Start <kbd>space</kbd>
         </Button>
+        <OwnDevices pattern={pattern.id} small={false} />
       </Choices>
       <Ruler
         pattern={rhythm}

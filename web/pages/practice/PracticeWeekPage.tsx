@@ -11,6 +11,7 @@ import { Loading } from '../../ui/Loading.tsx';
 import { saveFile } from '../../ui/saveFile.ts';
 import { useSave } from '../../api/useSave.ts';
 import { ChangeWeek } from './ChangeWeek.tsx';
+import { FromHomePanel, useFromHome } from './FromHomePanel.tsx';
 import { Slips } from './Slips.tsx';
 import { calendarOf, daysOf, timesText } from './calendar.ts';
 import { doneOn, minutesOf, practising } from './weekPlan.ts';
@@ -37,6 +38,7 @@ function Week({ schoolClass, week }: WeekProps) {
   const { starts, plan } = week;
   const minutes = minutesOf(plan.items);
   const days = daysOf(starts);
+  const links = useFromHome({ schoolClass, week })?.links ?? [];
   return (
     <>
       <div className="no-print">
@@ -50,8 +52,9 @@ function Week({ schoolClass, week }: WeekProps) {
           ))}
         </ul>
         <DoneTable schoolClass={schoolClass} week={week} minutes={minutes} />
+        <FromHomePanel schoolClass={schoolClass} week={week} />
       </div>
-      <Slips week={week} children={practising(week, schoolClass.children)} minutes={minutes} />
+      <Slips links={links} week={week} children={practising(week, schoolClass.children)} minutes={minutes} />
     </>
   );
 }

@@ -1,6 +1,6 @@
 import type { Room } from '../../../contract/room.ts';
 import { PictureSign } from '../../room/pictures.tsx';
-import { DotsPicture } from './DotsPicture.tsx';
+import { DotsPicture } from '../../ui/DotsPicture.tsx';
 
 /** Where devices come in. */
 export const joinAddress = (origin = location.origin) => `${origin}/join`;

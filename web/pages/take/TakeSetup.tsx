@@ -10,6 +10,7 @@ import { partKey } from '../../../core/records/partKey.ts';
 import { type Score, unfoldedParts } from '../../../core/rhythm/score.ts';
 import type { Voice } from '../../../core/wording/voice.ts';
 import { useLineUps } from '../../api/hooks.ts';
+import { OwnDevices } from '../../domain/OwnDevices.tsx';
 import { Ruler } from '../../ruler/Ruler.tsx';
 import { CALIBRATE } from '../../take/inputs/calibration.ts';
 import { CalibrationPanel } from '../../take/inputs/CalibrationPanel.tsx';
@@ -113,6 +114,7 @@ export function TakeSetup(props: SetupProps) {
         <Link className="btn btn-sm btn-outline-dark" to={`/take/line-up?pattern=${pattern.id}`}>
           Hear all: line-up
         </Link>
+        <OwnDevices pattern={pattern.id} bpm={settings.bpm} />
         <Button size="sm" variant="outline-dark" onClick={() => setCalibrating(true)}>
           Calibrate this device
         </Button>

@@ -1,5 +1,6 @@
 import { create } from 'qrcode';
 import { useMemo } from 'react';
+import './dotsPicture.scss';
 
 /** White around the dots, in dots: what a camera needs to find them. */
 const QUIET = 4;
