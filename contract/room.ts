@@ -19,9 +19,6 @@ import {
 import { CODE_LENGTH, PICTURES, PICTURES_OF_A_ROOM } from './roomPictures.ts';
 import { TakeResult } from './takeResult.ts';
 
-/** Children who may be in a room beyond those of its class: for devices that come a second time. */
-export const ROOM_TO_SPARE = 3;
-
 /** A room ends by itself after a lesson. */
 export const ROOM_LASTS_MS = 90 * 60_000;
 

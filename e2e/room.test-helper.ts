@@ -6,9 +6,21 @@ const UPRIGHT = { width: 390, height: 844 };
 /** A child's device in front of the pictures, as it comes to the address on the board. */
 export async function deviceAt(school: School, options = {}): Promise<{ page: Page; context: BrowserContext }> {
   const { page, context } = await school.newcomer({ viewport: UPRIGHT, hasTouch: true, ...options });
+  await context.addInitScript(fourYearsOld);
   await page.goto(`${school.url}/join`);
   await page.getByRole('heading', { name: 'Tap the pictures on the board' }).waitFor();
   return { page, context };
+}
+
+/** A browser that does not know what came in the last four years. */
+function fourYearsOld(): void {
+  for (const name of ['with', 'toSorted', 'toSpliced', 'toReversed']) Reflect.deleteProperty(Array.prototype, name);
+  for (const name of ['groupBy', 'fromAsync']) {
+    Reflect.deleteProperty(Object, name);
+    Reflect.deleteProperty(Array, name);
+  }
+  Reflect.deleteProperty(Promise, 'withResolvers');
+  Reflect.deleteProperty(AbortSignal, 'any');
 }
 
 export async function tapPictures(page: Page, pictures: readonly string[]): Promise<void> {
@@ -86,8 +98,9 @@ export async function slowNetwork(page: Page, ms: number, jitter: number): Promi
   const wait = () => new Promise((resolve) => setTimeout(resolve, ms + Math.random() * jitter));
   await page.route('**/api/room/clock', async (route) => {
     await wait();
-    const response = await route.fetch();
+    // A page that is closed meanwhile waits for no answer.
+    const response = await route.fetch().catch(() => undefined);
     await wait();
-    await route.fulfill({ response });
+    if (response) await route.fulfill({ response }).catch(() => undefined);
   });
 }

@@ -1,16 +1,16 @@
 import { randomBytes } from 'node:crypto';
-import {
-  type ChildRoom,
-  type ChildTask,
-  type EnterRoom,
-  ROOM_TO_SPARE,
-  type RoomDoor,
-  type RoomTake,
-  type RoomTask,
-  type RoundAnswer,
-  type RoundEdit,
-  type TakeSeat,
+import type {
+  ChildRoom,
+  ChildTask,
+  EnterRoom,
+  RoomDoor,
+  RoomTake,
+  RoomTask,
+  RoundAnswer,
+  RoundEdit,
+  TakeSeat,
 } from '../../contract/room.ts';
+import { ROOM_TO_SPARE } from '../../contract/roomPictures.ts';
 import { partTitle } from '../../core/records/partKey.ts';
 import type { TakeUpload } from '../../contract/take.ts';
 import { parseScore } from '../../core/rhythm/scoreText.ts';

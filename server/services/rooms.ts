@@ -2,7 +2,6 @@ import { randomInt } from 'node:crypto';
 import {
   type OpenRooms,
   ROOM_LASTS_MS,
-  ROOM_TO_SPARE,
   type Room,
   type RoomCodes,
   type RoomEdit,
@@ -11,7 +10,7 @@ import {
   type RoundEdit,
   type RoundResults,
 } from '../../contract/room.ts';
-import { CODE_LENGTH, PICTURES, PICTURES_OF_A_ROOM, type Picture } from '../../contract/roomPictures.ts';
+import { CODE_LENGTH, PICTURES, PICTURES_OF_A_ROOM, type Picture, ROOM_TO_SPARE } from '../../contract/roomPictures.ts';
 import { type Database, transacted } from '../database.ts';
 import { Problem, notFound } from '../problem.ts';
 import {

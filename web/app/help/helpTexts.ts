@@ -343,7 +343,10 @@ export const HELP: readonly Help[] = [
   {
     path: 'classes/:classId/practice/:weekId',
     title: 'A practice week',
-    points: ['Print a slip for each child, or save the days for a calendar. Takes of these rhythms tick the days off.'],
+    points: [
+      'Print a slip for each child, or save the days for a calendar. Takes of these rhythms tick the days off.',
+      'A picture of dots on the slips opens the week at home, on any telephone. What comes from there waits for you.',
+    ],
   },
   {
     path: 'classes/:classId/reports',

@@ -1,4 +1,5 @@
 import type { Room } from '../../../contract/room.ts';
+import { ROOM_TO_SPARE } from '../../../contract/roomPictures.ts';
 import { PictureSign } from '../../room/pictures.tsx';
 import { DotsPicture } from '../../ui/DotsPicture.tsx';
 
@@ -9,7 +10,7 @@ export const joinAddress = (origin = location.origin) => `${origin}/join`;
 export function RoomDoor({ room }: { readonly room: Room }) {
   const { pictures, seats, size, namesShown } = room;
   const address = joinAddress();
-  const children = size - 3;
+  const children = size - ROOM_TO_SPARE;
   return (
     <section className="room-door" aria-label="Come in">
       <div className="room-way">
