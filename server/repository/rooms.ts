@@ -307,5 +307,6 @@ export async function voiceOfClass(db: Database, classId: string) {
     .from(classes)
     .where(eq(classes.id, classId))
     .limit(1);
-  return row;
+  if (!row) return undefined;
+  return { ...row, houseWords: row.houseWords ?? {}, borders: row.borders ? [...row.borders] : null };
 }

@@ -75,7 +75,7 @@ export async function homeWeek(db: Database, token: string | undefined): Promise
       const { title, text, bpm, times, days } = itemOf(home, index);
       return { title, text, bpm, times, days };
     }),
-    voice: { ...voice, houseWords: voice.houseWords ?? {}, borders: voice.borders ? [...voice.borders] : null },
+    voice,
     wider: home.adaptations?.wider ?? 1,
     done: done.flatMap(({ childId, ...day }) => (childId === home.childId ? [day] : [])),
   };

@@ -202,7 +202,7 @@ export function shownTo({ row, voice, seats, round, answers }: RoomSnapshot, has
   return {
     name: own.name,
     endsAt: row.endsAt,
-    voice: { ...voice, houseWords: voice.houseWords ?? {}, borders: voice.borders ? [...voice.borders] : null },
+    voice,
     wider: own.adaptations?.wider ?? 1,
     marksShown: row.marksShown,
     round: round

@@ -2,7 +2,7 @@ import { TabletSmartphone } from 'lucide-react';
 import { Link } from 'react-router';
 import { mayHear, useHearingClass } from './currentClass.ts';
 
-/** What a class does at its own devices; the room's own table says the same. */
+/** What a class does at its own devices. */
 export type AtDevices = 'take' | 'echo' | 'choose' | 'write' | 'signs' | 'values';
 
 interface Wanted {

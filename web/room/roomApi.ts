@@ -3,6 +3,7 @@ import fitsDoor from 'virtual:fits/room-door';
 import fitsError from 'virtual:fits/error';
 import type { ChildRoom, RoomDoor, RoomTake, RoundAnswer, TakeSeat } from '../../contract/room.ts';
 import type { Picture } from '../../contract/roomPictures.ts';
+import { watchStream } from './watchStream.ts';
 
 /** A device of a child speaks to its room and to nothing else: by the cookie of its seat, with nothing of a teacher. */
 const BASE = '/api/room';
@@ -77,40 +78,16 @@ interface Told {
   readonly onThere: (there: boolean) => void;
 }
 
-const AGAIN_MS = 2_000;
-
-/** Watches the room; comes back by itself when the stream breaks off. @returns stops watching */
+/** Watches the room of this device. @returns stops watching */
 export function watchRoom({ onRoom, onOver, onThere }: Told): () => void {
-  let source: EventSource;
-  let timer: ReturnType<typeof setTimeout> | undefined;
-  let stopped = false;
-  const open = () => {
-    if (stopped) return;
-    source = new EventSource(`${BASE}/events`);
-    source.addEventListener('room', ({ data }: MessageEvent<string>) => {
-      const room: unknown = JSON.parse(data);
-      onThere(true);
-      if (fitsChildRoom(room)) onRoom(room as ChildRoom);
-    });
-    source.addEventListener('over', ({ data }: MessageEvent<string>) => {
-      const { status, code, message } = JSON.parse(data) as { status: number; code: string; message: string };
-      source.close();
-      onOver(new RoomProblem(status, code, message));
-    });
-    source.addEventListener('error', () => {
-      onThere(false);
-      // A stream that was refused is not taken up again by the browser: why is asked, and then it is tried anew.
-      if (source.readyState !== EventSource.CLOSED) return;
-      void seat().then(onRoom, (problem: RoomProblem) => void (problem.passes || stopped || onOver(problem)));
-      timer = setTimeout(open, AGAIN_MS);
-    });
-  };
-  open();
-  return () => {
-    stopped = true;
-    clearTimeout(timer);
-    source.close();
-  };
+  return watchStream<RoomProblem>({
+    path: `${BASE}/events`,
+    ask: seat,
+    passes: (problem) => problem.passes,
+    onRoom: (room) => fitsChildRoom(room) && onRoom(room as ChildRoom),
+    onOver: ({ status, code, message }) => onOver(new RoomProblem(status, code, message)),
+    onThere,
+  });
 }
 
 /** What the room's clock shows, and when the question left and the answer came on the page's own clock. */

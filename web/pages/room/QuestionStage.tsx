@@ -1,5 +1,5 @@
 import { Check } from 'lucide-react';
-import { useEffect, useMemo } from 'react';
+import { useMemo } from 'react';
 import Button from 'react-bootstrap/Button';
 import type { QuestionTask } from '../../../contract/room.ts';
 import type { Question } from '../../../core/exercises/question.ts';
@@ -9,12 +9,11 @@ import { capital } from '../../../core/wording/valueNames.ts';
 import { Shown } from '../../asking/Shown.tsx';
 import { useHear } from '../../audio/useHear.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
-import { useKeys } from '../../ui/useKeys.ts';
-import { type StageProps, Tally } from './stage.tsx';
+import { type StageProps, Tally, useAnswering } from './stage.tsx';
 
 /** A question to all: played where it is heard, answered on the devices, then a bar a candidate and the reason. */
-export function QuestionStage({ room, round, task, onRound, onNext }: StageProps & { readonly task: QuestionTask }) {
-  const isOpen = round.phase === 'answer';
+export function QuestionStage(props: StageProps & { readonly task: QuestionTask }) {
+  const { room, task } = props;
   const { seats } = room;
   const answered = seats.filter(({ done }) => done.option !== null).length;
   const { heard } = task;
@@ -23,14 +22,7 @@ export function QuestionStage({ room, round, task, onRound, onNext }: StageProps
     const read = heard && parseRhythm(heard.text);
     if (heard && read?.ok) void hear(read.pattern, heard.bpm, { plays: 1, turn: false });
   };
-  // Devices that are ready may answer at once.
-  useEffect(() => {
-    if (round.phase === 'ready') void onRound({ ...round, phase: 'going' });
-    // Once for each round.
-    // oxlint-disable-next-line react/exhaustive-deps
-  }, [round.number]);
-  const show = () => void onRound({ ...round, phase: 'answer' });
-  useKeys({ ' ': isOpen ? onNext : show, p: play });
+  const { isOpen, goOn } = useAnswering(props, play);
   return (
     <section className="room-round" aria-label="Question">
       <h2 className="room-asked">{task.asked}</h2>
@@ -50,7 +42,7 @@ export function QuestionStage({ room, round, task, onRound, onNext }: StageProps
             Play it <kbd>P</kbd>
           </Button>
         )}
-        <Button size="lg" onClick={isOpen ? onNext : show}>
+        <Button size="lg" onClick={goOn}>
           {isOpen ? 'Go on' : 'Show the answer'} <kbd>space</kbd>
         </Button>
       </div>

@@ -1,17 +1,15 @@
-import { useEffect, useMemo } from 'react';
+import { useMemo } from 'react';
 import Button from 'react-bootstrap/Button';
 import type { WriteTask } from '../../../contract/room.ts';
 import { compareWritten } from '../../../core/ear/written.ts';
 import { parseRhythm } from '../../../core/rhythm/text.ts';
 import { useHear } from '../../audio/useHear.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
-import { useKeys } from '../../ui/useKeys.ts';
-import { type StageProps, Tally } from './stage.tsx';
+import { type StageProps, Tally, useAnswering } from './stage.tsx';
 
 /** What is heard is written on the devices; then it is shown, and how many had which measure. */
 export function WriteStage(props: StageProps & { readonly task: WriteTask }) {
-  const { room, round, task, voice, onRound, onNext } = props;
-  const isOpen = round.phase === 'answer';
+  const { room, task, voice } = props;
   const pattern = useMemo(() => {
     const read = parseRhythm(task.text);
     return read.ok ? read.pattern : undefined;
@@ -19,13 +17,7 @@ export function WriteStage(props: StageProps & { readonly task: WriteTask }) {
   const written = room.seats.flatMap(({ done }) => (done.text === null ? [] : [done.text]));
   const { hear, moment } = useHear();
   const play = () => pattern && void hear(pattern, task.bpm, { plays: 1, turn: false });
-  useEffect(() => {
-    if (round.phase === 'ready') void onRound({ ...round, phase: 'going' });
-    // Once for each round.
-    // oxlint-disable-next-line react/exhaustive-deps
-  }, [round.number]);
-  const show = () => void onRound({ ...round, phase: 'answer' });
-  useKeys({ ' ': isOpen ? onNext : show, p: () => void play() });
+  const { isOpen, goOn } = useAnswering(props, () => void play());
   const right = pattern ? rightPerMeasure(task.text, written) : [];
   const counts = useMemo(() => [voice.counts], [voice]);
   return (
@@ -50,7 +42,7 @@ export function WriteStage(props: StageProps & { readonly task: WriteTask }) {
         <Button size="lg" variant="outline-dark" onClick={play} aria-pressed={moment.state !== 'quiet'}>
           Play it <kbd>P</kbd>
         </Button>
-        <Button size="lg" onClick={isOpen ? onNext : show}>
+        <Button size="lg" onClick={goOn}>
           {isOpen ? 'Go on' : 'Show it'} <kbd>space</kbd>
         </Button>
       </div>

@@ -12,6 +12,7 @@ import { leadingPart } from '../../../core/rhythm/score.ts';
 import { parseScore } from '../../../core/rhythm/scoreText.ts';
 import { printRhythm } from '../../../core/rhythm/text.ts';
 import { questionWords } from '../../../core/wording/questionWords.ts';
+import type { AtDevices } from '../../domain/OwnDevices.tsx';
 import type { Voice } from '../../../core/wording/voice.ts';
 
 /** What all can do at once, in the order of the menu. */
@@ -22,8 +23,8 @@ export const DOINGS = {
   write: 'Write what you hear',
   signs: 'Signs: a question',
   values: 'Values: a question',
-} as const;
-export type Doing = keyof typeof DOINGS;
+} as const satisfies Readonly<Record<AtDevices, string>>;
+export type Doing = AtDevices;
 
 /** Doings that need a rhythm; a question about signs or values is made of nothing but the class's words. */
 export const needsRhythm = (doing: Doing): boolean => doing !== 'signs' && doing !== 'values';

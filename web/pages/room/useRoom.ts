@@ -4,10 +4,9 @@ import fitsRooms from 'virtual:fits/rooms';
 import fitsResults from 'virtual:fits/round-results';
 import fitsCodes from 'virtual:fits/room-codes';
 import type { OpenRooms, Room, RoomCodes, RoomEdit, RoundEdit, RoundResults } from '../../../contract/room.ts';
-import { ApiProblem, changeNow } from '../../api/client.ts';
+import { ApiProblem, changeNow, getNow } from '../../api/client.ts';
 import { useGet } from '../../api/useGet.ts';
-
-const AGAIN_MS = 2_000;
+import { watchStream } from '../../room/watchStream.ts';
 
 export const roomPath = (classId: string, roomId: string) => `/classes/${classId}/rooms/${roomId}`;
 
@@ -39,29 +38,18 @@ export function useRoom(classId: string, roomId: string | undefined): Watched {
   const [state, setState] = useState<Watched>({ room: undefined, problem: undefined, isThere: true });
   useEffect(() => {
     if (roomId === undefined) return undefined;
-    let source: EventSource;
-    let timer: ReturnType<typeof setTimeout> | undefined;
-    const open = () => {
-      source = new EventSource(`/api${roomPath(classId, roomId)}/events`);
-      source.addEventListener('room', ({ data }: MessageEvent<string>) => {
-        const room: unknown = JSON.parse(data);
+    const path = roomPath(classId, roomId);
+    return watchStream<ApiProblem>({
+      path: `/api${path}/events`,
+      ask: () => getNow(path, fitsRoom),
+      passes: (problem) => problem.worthRetrying,
+      onRoom: (room) => {
         if (fitsRoom(room)) setState({ room: room as Room, problem: undefined, isThere: true });
-      });
-      source.addEventListener('over', ({ data }: MessageEvent<string>) => {
-        const { status, code, message } = JSON.parse(data) as { status: number; code: string; message: string };
-        source.close();
-        setState((before) => ({ ...before, problem: new ApiProblem(status, code, message) }));
-      });
-      source.addEventListener('error', () => {
-        setState((before) => ({ ...before, isThere: false }));
-        if (source.readyState === EventSource.CLOSED) timer = setTimeout(open, AGAIN_MS);
-      });
-    };
-    open();
-    return () => {
-      clearTimeout(timer);
-      source.close();
-    };
+      },
+      onOver: ({ status, code, message }) =>
+        setState((before) => ({ ...before, problem: new ApiProblem(status, code, message) })),
+      onThere: (isThere) => setState((before) => ({ ...before, isThere })),
+    });
   }, [classId, roomId]);
   return state;
 }
