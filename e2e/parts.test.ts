@@ -1,6 +1,7 @@
 import type { Page } from 'playwright-core';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { School, moveInTime } from './browser.test-helper.ts';
+import { trial } from '../scripts/test/trial.test-helper.ts';
 
 let school: School;
 
@@ -116,7 +117,7 @@ describe('a pattern in parts', () => {
     await page.getByRole('heading', { name: 'Benno', exact: true }).waitFor();
   });
 
-  it('is tapped by a class in pairs, two names and two keys at a time, and both have been heard', async () => {
+  trial('is tapped by a class in pairs, two names and two keys at a time, and both have been heard', async () => {
     const { page } = await school.guest({}, '/take/line-up');
     await page.evaluate((bpm) => localStorage.setItem('take.bpm', String(bpm)), BPM);
     await page.reload();

@@ -11,6 +11,7 @@ import {
   slowNetwork,
   tapPictures,
 } from './room.test-helper.ts';
+import { trial } from '../scripts/test/trial.test-helper.ts';
 
 let school: School;
 
@@ -113,7 +114,7 @@ describe('a class at its own devices', () => {
     expect(await first.locator('.room-right').count()).toBe(1);
   });
 
-  it('writes what it hears, and a question of values has its words', async () => {
+  trial('writes what it hears, and a question of values has its words', async () => {
     const { page: board, pictures } = await boardOf(school, 'Harbour 2');
     const [name] = await freeNames(school, pictures);
     const { page } = await deviceOf(school, pictures, name!);

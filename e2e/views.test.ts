@@ -497,7 +497,7 @@ describe('in a dark and in a bright room', () => {
 
   it('everything is read as well: the day, notes, a run, a result, the marks', async () => {
     const { page } = await school.guest({ bypassCSP: true }, '/today');
-    for (const room of ['dark room', 'bright room']) {
+    for (const room of EVERYTHING ? ['dark room', 'bright room'] : ['dark room']) {
       await page.getByRole('button', { name: /^Colours/ }).click();
       await page.getByRole('button', { name: `Colours: ${room}` }).waitFor();
       const seen: Record<string, string[]> = {};

@@ -32,7 +32,7 @@ describe('a second part for a rhythm', () => {
         expect(secondPart(first, { way, level, shared: 2 }, seed)).toEqual(second);
         if (way === 'fills') expect(sharedAttacks(both(first, second)).shared).toBe(0);
       }),
-      { numRuns: 25 },
+      { numRuns: 12 },
     );
   });
 

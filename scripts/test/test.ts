@@ -83,22 +83,23 @@ const checks = async () => {
 };
 
 /** All that needs neither server nor browser. */
-const units = async (args: readonly string[], running: Running) => {
-  await stages.tests('units', args, running);
+const units = async (running: Running) => {
+  if (!COUNTED) return stages.tests(['units', 'computing'], [], running);
+  await stages.tests('units', measured('units'), running);
   await stages.tests('computing', [], running);
 };
 
-if (process.argv.includes('fast')) await Promise.all([checks(), units([], { env: ENV })]);
+if (process.argv.includes('fast')) await Promise.all([checks(), units({ env: ENV })]);
 else {
   rmSync(RUN, { recursive: true, force: true });
   const env = { ...ENV, ...(COUNTED ? { [KEPT_IN]: RUN_IN_PAGES } : {}) };
-  // In the browser most of the time is waited: what only computes goes on beside it, and yields to it.
-  const machines = async () => {
-    await stages.tests('server', measured('server'), { env });
-    await stages.tests('machines', [], { env });
-  };
-  const pages = stages.tests('pages', [], { env });
-  await Promise.all([pages, machines(), units(measured('units'), { env, yields: true }), checks()]);
+  // In the browser and between machines much of the time is waited: what only computes goes on beside them, and yields.
+  const waiting = [
+    stages.tests('pages', [], { env }),
+    stages.tests('server', measured('server'), { env }),
+    stages.tests('machines', [], { env }),
+  ];
+  await Promise.all([...waiting, units({ env, yields: true }), checks()]);
   if (COUNTED) await stages.stage('lines run', floors);
 }
 const { passed, failed } = stages.summary();

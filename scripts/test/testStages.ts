@@ -69,23 +69,28 @@ export class Stages {
     });
   }
 
-  /** One project of tests. */
-  tests(project: string, args: readonly string[], running: Running = {}): Promise<void> {
-    return this.stage(project, async () => {
+  /** One project of tests, or several at once. */
+  tests(projects: string | readonly string[], args: readonly string[], running: Running = {}): Promise<void> {
+    const all = [projects].flat();
+    return this.stage(all.join(', '), async () => {
       const folder = mkdtempSync(join(tmpdir(), 'clapboard-tests-'));
       const report = join(folder, 'report.json');
       const reporters = ['--reporter=dot', '--reporter=./scripts/test/testReport.ts'];
-      const { code } = await run('vitest', ['run', '--project', project, ...reporters, ...args], {
-        shown: true,
-        ...running,
-        env: { ...running.env, [REPORT_AT]: report },
-      });
+      const { code } = await run(
+        'vitest',
+        ['run', ...all.flatMap((one) => ['--project', one]), ...reporters, ...args],
+        {
+          shown: true,
+          ...running,
+          env: { ...running.env, [REPORT_AT]: report },
+        },
+      );
       try {
         const { passed, failed, files } = JSON.parse(readFileSync(report, 'utf8')) as TestReport;
         this.files.push(...files);
         return { passed, failed: failed === 0 && code !== 0 ? 1 : failed };
       } catch {
-        console.log(`${project}: the tests did not run to their end`);
+        console.log(`${all.join(', ')}: the tests did not run to their end`);
         return { passed: 0, failed: 1 };
       } finally {
         rmSync(folder, { recursive: true, force: true });
