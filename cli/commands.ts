@@ -11,6 +11,7 @@ const OPTIONS = {
   batch: ['--batch', 'JSON lines on standard input, one result a line'],
   wav: ['--wav <file>', 'judges a recording'],
   clicks: ['--clicks <seconds>', 'when clicks of the app were played, the first four a count-in: 1.0,1.75,…'],
+  takes: ['--takes <file>', 'onsets of single children, a line each: { "onsets": [0, 0.75] }'],
   bpm: ['--bpm <number>', 'beats a minute'],
   start: ['--start <seconds>', 'when beat 1 of measure 1 was due in the recording'],
   free: ['--free', 'there was no click'],
@@ -77,6 +78,12 @@ export const COMMANDS = {
     words: '[file-or-text]',
     options: ['wav', 'bpm', 'start', 'free', 'ages', 'clicks', 'scale', 'batch'],
     example: 'score --wav take.wav --bpm 80 --start 3 "4/4 q q h"',
+  },
+  together: {
+    does: 'how together a class claps: a recording of it, or the onsets of single children',
+    words: '[text]',
+    options: ['wav', 'takes', 'bpm', 'start', 'free', 'clicks', 'batch'],
+    example: 'together --wav class.wav --bpm 80 --start 3 "4/4 q q h"',
   },
   listen: {
     does: 'the onsets in recordings',

@@ -10,7 +10,8 @@ import { misreadingSentence } from '../core/wording/misreadingSentences.ts';
 import { PLAIN_VOICE } from '../core/wording/voice.ts';
 import { printedMark } from './markScale.ts';
 
-function printPlace({ measure, beat, timeThrough }: PlayedPlace) {
+/** A place as it is printed: the beat a mixed number. */
+export function printPlace({ measure, beat, timeThrough }: PlayedPlace) {
   return { measure, beat: mixed(beat), ...(timeThrough === undefined ? {} : { time: timeThrough }) };
 }
 

@@ -7,6 +7,7 @@ import wavefile from 'wavefile';
 import { mxlOf } from '../core/formats/mxl.ts';
 import { clickedTake } from '../core/listening/clickedTake.ts';
 import { synthesiseClaps } from '../core/sound/clapSynth.ts';
+import { synthesiseClass } from '../core/sound/classSynth.ts';
 import { wavFile } from '../core/sound/wav.ts';
 import { COMMANDS, commandIn } from './commands.ts';
 import { endOf, run } from './run.ts';
@@ -93,8 +94,8 @@ describe('help', () => {
       );
       expect(names).toEqual(options);
     }
-    const { err, code } = await clapboard([verb, '--tides', '3']);
-    expect([code, err]).toEqual([2, "clapboard: unknown option '--tides'"]);
+    const { err, code } = await clapboard([verb, '--quay', '3']);
+    expect([code, err]).toEqual([2, "clapboard: unknown option '--quay'"]);
   });
   it('an example is taken as it stands', () => {
     for (const [verb, { example }] of verbs) {
@@ -581,6 +582,90 @@ describe('a user’s mistake', () => {
     expect({ out, code }).toEqual({ out: '', code: 2 });
     expect(err.split('\n')).toHaveLength(1);
     expect(err).toContain(sentence);
+  });
+});
+
+describe('together', () => {
+  const folder = mkdtempSync(join(tmpdir(), 'together-'));
+  afterAll(() => rmSync(folder, { recursive: true, force: true }));
+  const write = (name: string, what: string | Uint8Array) => {
+    writeFileSync(join(folder, name), what);
+    return join(folder, name);
+  };
+  const children = [0, 0.01, 0.02, 0.03, 0.05].map((late) => [0, 0.75, 2.25, 3].map((time) => time + late));
+  const takes = (...lines: readonly (string | object)[]) =>
+    write('class.jsonl', lines.map((line) => (typeof line === 'string' ? line : JSON.stringify(line))).join('\n'));
+  const words = ['--bpm', '80', '4/4 q q (q) q | w'];
+
+  it('says of single takes how wide each note is, and one sentence', async () => {
+    const file = takes(
+      children[0]!,
+      { onsets: children[1]!.map((time) => time + 3), start: 3 },
+      '',
+      ...children.slice(2),
+    );
+    const said = JSON.parse((await clapboard(['together', '--takes', file, ...words])).out) as {
+      notes: { index: number; measure: number; beat: string; widthMs: number; aheadMs: number }[];
+    };
+    expect(said).toMatchObject({
+      rests: [{ measure: 1, beat: '3', share: 0 }],
+      holds: [{ measure: 2, beat: '2', share: 0 }],
+      driftPct: 0,
+      tooFew: false,
+      sentence: 'As one from beginning to end.',
+    });
+    expect(said.notes.map(({ measure, beat }) => `${measure}:${beat}`)).toEqual(['1:1', '1:2', '1:4', '2:1']);
+    expect(said.notes.map(({ widthMs, aheadMs }) => [widthMs, aheadMs])).toEqual(Array(4).fill([38, -20]));
+  });
+
+  it('says of a recording the same, one or many, and of a bad one what is wrong', async () => {
+    const strikes = children.flatMap((times, child) => times.map((time) => ({ child, time: time + 1 })));
+    const file = write('class.wav', wavFile(synthesiseClass(strikes, { seed: 4, sampleRate: 22_050 }), 22_050));
+    const one = JSON.parse((await clapboard(['together', '--wav', file, '--start', '1', ...words])).out) as object;
+    expect(one).toMatchObject({ notes: [{}, {}, {}, {}], rests: [{ measure: 1, beat: '3' }] });
+    const asked = { wav: file, pattern: words[2], bpm: 80, start: 1 };
+    const lines = [
+      { id: 7, ...asked },
+      { ...asked, wav: join(folder, 'none.wav') },
+      { ...asked, free: true },
+    ];
+    const { out } = await clapboard(['together', '--batch'], lines.map((line) => JSON.stringify(line)).join('\n'));
+    const [first, second, third] = out
+      .trim()
+      .split('\n')
+      .map((line) => JSON.parse(line) as { error?: string });
+    expect(first).toEqual({ id: 7, ...one });
+    expect(second!.error).toContain('no such file');
+    expect(third!.error).toContain('a start or free');
+  });
+
+  it.each<[readonly string[], string]>([
+    [['--bpm', '80', '4/4 q'], 'what was clapped?'],
+    [['--takes', 'a', '--wav', 'b', '--bpm', '80', '4/4 q'], 'what was clapped?'],
+    [['--takes', '/nowhere.jsonl', '4/4 q'], 'which tempo'],
+    [['--takes', '/nowhere.jsonl', '--bpm', '80', '4/4 q'], 'no such file'],
+    [['--takes', '/nowhere.jsonl', '--bpm', 'fast', '4/4 q'], 'bpm must be number'],
+  ])('%j is refused', async (more, word) => {
+    const { err, code } = await clapboard(['together', ...more]);
+    expect([code, err.includes(word)]).toEqual([2, true]);
+  });
+  it.each([
+    ['{ "onsets": [0, "a"] }', 'line 2: onsets.1 must be number'],
+    ['no', 'line 2: not JSON'],
+  ])('names the line %s', async (line, word) => {
+    const { err } = await clapboard(['together', '--takes', takes([0, 1], line), ...words]);
+    expect(err).toContain(word);
+  });
+  it('hears one part', async () => {
+    const { err } = await clapboard([
+      'together',
+      '--takes',
+      takes([0, 1]),
+      '--bpm',
+      '80',
+      '{a: 4/4 q q h | b: 4/4 h h}',
+    ]);
+    expect(err).toMatch(/in one part|expected/);
   });
 });
 

@@ -108,14 +108,18 @@ const scaleGiven = ({ scale }: Given): { readonly scale?: Scale } =>
 const inScale = (request: unknown, scale: { readonly scale?: Scale }): unknown =>
   typeof request === 'object' && request !== null ? { ...scale, ...request } : request;
 
-function scoreRecording({ values, positionals }: Parsed): object {
-  const { wav, bpm, start, free, ages } = values;
+/** The rhythm and the tempo of a recording. */
+function rhythmAndTempo({ bpm }: Given, positionals: readonly string[]): { pattern: string; bpm: number } {
   const [pattern] = positionals;
   if (pattern === undefined) throw new UserError('which rhythm? Put its text in quotes at the end');
   if (bpm === undefined) throw new UserError('which tempo? For example --bpm 80');
+  return { pattern, bpm: Number(bpm) };
+}
+
+function scoreRecording({ values, positionals }: Parsed): object {
+  const { wav, start, free, ages } = values;
   const request = {
-    pattern,
-    bpm: Number(bpm),
+    ...rhythmAndTempo(values, positionals),
     ...(start === undefined ? {} : { start: Number(start) }),
     ...(free ? { free } : {}),
     ...(ages === undefined ? {} : { ages }),
@@ -264,6 +268,26 @@ async function partsOf(io: Surroundings, { values, positionals }: Parsed): Promi
   await io.out(JSON.stringify(parts(request)));
 }
 
+/** How together a class is. */
+async function togetherOf(io: Surroundings, { values, positionals }: Parsed): Promise<void> {
+  const { together, togetherOfTakes } = await import('./together.ts');
+  if (values.batch) return batch(io, together);
+  const { wav, takes, start, free, clicks } = values;
+  const asked = rhythmAndTempo(values, positionals);
+  if ((wav === undefined) === (takes === undefined))
+    throw new UserError('what was clapped? A recording with --wav FILE, or single takes with --takes FILE.jsonl');
+  if (takes !== undefined) return io.out(JSON.stringify(togetherOfTakes(takes, asked, free ?? false)));
+  const times = clicksIn(clicks);
+  const request = {
+    wav,
+    ...asked,
+    ...(start === undefined ? {} : { start: Number(start) }),
+    ...(free ? { free } : {}),
+    ...(times === undefined ? {} : { clicks: times }),
+  };
+  await io.out(JSON.stringify(together(request)));
+}
+
 /** One file into another; what its rhythm leaves out is said on standard error. */
 async function convertFile(io: Surroundings, { values, positionals }: Parsed): Promise<void> {
   const [from, out, ...others] = positionals;
@@ -308,6 +332,7 @@ export async function run(words: readonly string[], io: Surroundings): Promise<v
   if (verb === 'sheet') return sheetOf(io, parsed);
   if (verb === 'parts') return partsOf(io, parsed);
   if (verb === 'make' || verb === 'elements' || verb === 'level') return makingOf(io, verb, parsed);
+  if (verb === 'together') return togetherOf(io, parsed);
   if (verb === 'listen') {
     const clicks = clicksIn(parsed.values.clicks);
     if (parsed.values.batch) return listenAll(io, parsed.positionals, clicks);

@@ -156,7 +156,7 @@ function score(request: unknown): object {
 }
 
 /** So many of the app's clicks come before anybody claps. */
-const COUNT_IN = 4;
+export const COUNT_IN = 4;
 
 /**
  * The onsets of a recording.

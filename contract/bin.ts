@@ -2,7 +2,7 @@ import { type Static, Type } from '@sinclair/typebox';
 import { Id, oneOf } from './parts.ts';
 
 /** What was removed from a class. */
-export const BINNED_ROWS = ['take', 'column', 'line-up', 'lesson', 'practice', 'tally'] as const;
+export const BINNED_ROWS = ['take', 'column', 'line-up', 'lesson', 'practice', 'tally', 'hearing'] as const;
 export const BIN_KINDS = ['class', 'child', ...BINNED_ROWS] as const;
 /** Things in the bin are really gone after so many days. */
 export const BIN_DAYS = 30;

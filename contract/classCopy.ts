@@ -10,6 +10,7 @@ import { PaperColumnEdit } from './records.ts';
 import { ClassSettings } from './schoolClass.ts';
 import { GivenMark, TAKE_SOURCES } from './take.ts';
 import { EarTally } from './ear.ts';
+import { Hearing } from './together.ts';
 import { SavedLesson } from './lesson.ts';
 import { TermDetail } from './term.ts';
 import { TermPlan } from './termPlan.ts';
@@ -88,6 +89,7 @@ export const ClassPieces = Type.Object(
     lineUps: Type.Optional(Type.Array(CopiedLineUp)),
     practice: Type.Optional(Type.Array(Type.Object({ id: Id, starts: Type.String(), plan: PracticePlan }, strict))),
     ear: Type.Optional(Type.Array(EarTally)),
+    together: Type.Optional(Type.Array(Hearing)),
     lessons: Type.Optional(Type.Array(SavedLesson)),
     termPlan: Type.Optional(TermPlan),
   },
@@ -114,6 +116,7 @@ export const ClassCopy = Type.Object({
   practice: Type.Array(Type.Object({ id: Id, starts: Type.String(), plan: PracticePlan }, strict)),
   /** Absent in files of before it was kept. */
   ear: Type.Optional(Type.Array(EarTally)),
+  together: Type.Optional(Type.Array(Hearing)),
   lessons: Type.Optional(Type.Array(SavedLesson)),
   termPlan: Type.Optional(TermPlan),
   takes: Type.Array(CopiedTake),

@@ -56,6 +56,26 @@ export const SayRequest = Type.Object(
 
 export type SayRequest = Static<typeof SayRequest>;
 
+/** One line of `together --batch`: a recording of a class. Seconds. */
+export const TogetherRequest = Type.Object(
+  {
+    id: RequestId,
+    wav: Type.String({ minLength: 1 }),
+    pattern: RhythmText,
+    bpm: Bpm,
+    /** When beat 1 of measure 1 was due in the recording; left out it is its beginning. */
+    start: Type.Optional(Type.Number()),
+    free: Type.Optional(Type.Boolean()),
+    clicks: Type.Optional(Onsets),
+  },
+  strict,
+);
+
+export type TogetherRequest = Static<typeof TogetherRequest>;
+
+/** One line of the file of `together --takes`: what one child clapped; what else a take has is not looked at. */
+export const TogetherTake = Type.Object({ onsets: Onsets, start: Type.Optional(Type.Number()) });
+
 /** One line of `score --batch`. Onsets and start in seconds. */
 export const ScoreRequest = Type.Object(
   {

@@ -30,11 +30,23 @@ afterAll(async () => {
 
 /** A class of Ann's with one of each, heard by Ben too. */
 async function room() {
-  const names = ['classId', 'childId', 'takeId', 'patternId', 'columnId', 'lineUpId', 'weekId', 'lessonId', 'tallyId'];
+  const names = [
+    'classId',
+    'childId',
+    'takeId',
+    'patternId',
+    'columnId',
+    'lineUpId',
+    'weekId',
+    'lessonId',
+    'tallyId',
+    'hearingId',
+  ];
   const ids = Object.fromEntries(names.map((name) => [name, uuid()])) as unknown as Ids;
   for (const thing of ['', '/children/:childId', '/paper/:columnId', '/line-ups/:lineUpId', '/practice/:weekId'])
     await make(`PUT /api/classes/:classId${thing}`, ids);
-  for (const route of ['/lessons/:lessonId', '/ear/:tallyId']) await make(`PUT /api/classes/:classId${route}`, ids);
+  for (const route of ['/lessons/:lessonId', '/ear/:tallyId', '/together/:hearingId'])
+    await make(`PUT /api/classes/:classId${route}`, ids);
   await make('PUT /api/takes/:takeId', ids);
   await ann.ask('PUT', `/api/classes/${ids.classId}/shares`, { name: 'Ben', role: 'hear' });
   return { ids, path: `/api/classes/${ids.classId}` };
@@ -58,6 +70,7 @@ it.each([
   ['lesson', 'DELETE /api/classes/:classId/lessons/:lessonId', 'lessonId', 'Monday'],
   ['practice', 'DELETE /api/classes/:classId/practice/:weekId', 'weekId', 'Week'],
   ['tally', 'DELETE /api/classes/:classId/ear/:tallyId', 'tallyId', 'choose'],
+  ['hearing', 'DELETE /api/classes/:classId/together/:hearingId', 'hearingId', 'Tide'],
 ])(
   'a %s that a colleague removes lies in the bin of whose class it is, and comes back as it was',
   async (kind, route, id, name) => {

@@ -80,6 +80,23 @@ export function bodiesWith(ids: Ids) {
       children: [ids.childId],
     },
   };
+  const HEARING = {
+    takenAt: 5,
+    title: 'Tide',
+    patternText: '4/4 q q h',
+    bpm: 80,
+    from: 'microphone',
+    heard: {
+      notes: [{ index: 0, played: 0, measure: 1, beat: { n: 1, d: 1 }, widthMs: 60, aheadMs: -8, loudness: 1 }],
+      rests: [],
+      holds: [{ kind: 'hold', played: 0, measure: 1, beat: { n: 4, d: 1 }, share: 0.1 }],
+      driftPct: 0,
+      widthMs: 60,
+      aheadMs: -8,
+      tooFew: false,
+      confidence: 1,
+    },
+  };
   const TALLY = { kind: 'choose', takenAt: 5, right: 7, asked: 10, mistakes: { 'rest-clapped': 3 } };
   const LESSON = {
     title: 'Monday',
@@ -125,6 +142,7 @@ export function bodiesWith(ids: Ids) {
     lineUps: [],
     practice: [{ id: uuid(), ...WEEK }],
     ear: [{ id: uuid(), ...TALLY }],
+    together: [{ id: uuid(), ...HEARING }],
     lessons: [{ id: uuid(), ...LESSON }],
     termPlan: TERM,
     terms: [
@@ -168,7 +186,7 @@ export function bodiesWith(ids: Ids) {
     phase: 'going',
     startsAt: 1_700_000_000_000,
   };
-  return { ROUND, CLASS, TAKE, PLAN, SHEET, WEEK, TALLY, LESSON, TERM, PIECES, PASSKEY, LINE: line };
+  return { ROUND, CLASS, TAKE, PLAN, SHEET, WEEK, TALLY, HEARING, LESSON, TERM, PIECES, PASSKEY, LINE: line };
 }
 type Bodies = ReturnType<typeof bodiesWith>;
 
@@ -315,6 +333,9 @@ export const EVERY_ROUTE: Readonly<Record<string, Way>> = {
   'GET /api/classes/:classId/ear': { needs: 'look' },
   'PUT /api/classes/:classId/ear/:tallyId': { needs: 'hear', body: ({ TALLY }) => TALLY },
   'DELETE /api/classes/:classId/ear/:tallyId': { needs: 'hear' },
+  'GET /api/classes/:classId/together': { needs: 'look' },
+  'PUT /api/classes/:classId/together/:hearingId': { needs: 'hear', body: ({ HEARING }) => HEARING },
+  'DELETE /api/classes/:classId/together/:hearingId': { needs: 'hear' },
   'GET /api/classes/:classId/copy': { needs: 'owner' },
   'PUT /api/classes/:classId/copied': { needs: 'owner', body: ({ PIECES }) => PIECES },
   'GET /api/classes/:classId/events': { needs: 'look' },

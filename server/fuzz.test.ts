@@ -23,6 +23,7 @@ const ids = {
   lessonId: uuid(),
   weekId: uuid(),
   tallyId: uuid(),
+  hearingId: uuid(),
   roomId: uuid(),
   number: '1',
   kind: 'child',

@@ -85,6 +85,7 @@ async function world(who: Visitor, word: string): Promise<Ids> {
     'weekId',
     'lessonId',
     'tallyId',
+    'hearingId',
   ];
   const ids = {
     classId: uuid(),
@@ -115,6 +116,7 @@ async function world(who: Visitor, word: string): Promise<Ids> {
     'PUT /api/classes/:classId/practice/:weekId',
     'PUT /api/classes/:classId/lessons/:lessonId',
     'PUT /api/classes/:classId/ear/:tallyId',
+    'PUT /api/classes/:classId/together/:hearingId',
     'PUT /api/classes/:classId/term-plan',
     'PUT /api/classes/:classId/terms/:termId',
     'PUT /api/classes/:classId/rooms/:roomId',

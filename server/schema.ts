@@ -16,6 +16,7 @@ import {
 import type { BINNED_ROWS } from '../contract/bin.ts';
 import type { Adaptations } from '../contract/child.ts';
 import type { EarKind } from '../contract/ear.ts';
+import type { HearingEdit } from '../contract/together.ts';
 import type { Phase, RoomTask } from '../contract/room.ts';
 import type { MarkScale } from '../contract/judging.ts';
 import type { LineUpSettings } from '../contract/lineUp.ts';
@@ -297,6 +298,24 @@ export const earTallies = mysqlTable(
     mistakes: json<Record<string, number>>('mistakes').notNull(),
   },
   (t) => [index('ear_tallies_class').on(t.classId, t.takenAt)],
+);
+
+/** How a class clapped a pattern together, pass by pass: no child is named. */
+export const hearings = mysqlTable(
+  'hearings',
+  {
+    id: id('id').primaryKey(),
+    classId: id('class_id')
+      .notNull()
+      .references(() => classes.id, { onDelete: 'cascade' }),
+    takenAt: moment('taken_at').notNull(),
+    title: varchar('title', { length: 200 }).notNull(),
+    patternText: text('pattern_text').notNull(),
+    bpm: double('bpm').notNull(),
+    from: varchar('heard_from', { length: 10 }).$type<HearingEdit['from']>().notNull(),
+    heard: json<HearingEdit['heard']>('heard').notNull(),
+  },
+  (t) => [index('hearings_class').on(t.classId, t.takenAt)],
 );
 
 /** The takes of a class that are still to be judged anew, newest first: written with the settings that ask for it. */

@@ -16,6 +16,7 @@ import { ErrorBody } from '../contract/problem.ts';
 import { ClassDetail, ClassSummary } from '../contract/schoolClass.ts';
 import { Account, SessionState } from '../contract/session.ts';
 import { EarTallies } from '../contract/ear.ts';
+import { Hearings } from '../contract/together.ts';
 import { PracticeWeeks } from '../contract/practice.ts';
 import { ChildRoom, OpenRooms, Room, RoomCodes, RoomDoor, RoundResults } from '../contract/room.ts';
 import { Shares } from '../contract/sharing.ts';
@@ -50,6 +51,7 @@ const ARRIVING: Readonly<Record<string, TSchema>> = {
   'term-plan': TermPlan,
   'heard-weeks': HeardWeeks,
   ear: EarTallies,
+  together: Hearings,
   staff: Staff,
   'class-copy': ClassCopy,
   'one-time-code': OneTimeCode,

@@ -77,6 +77,11 @@ export class BandLevels {
     this.overRows = rows(this.bandCount);
   }
 
+  /** Where each band begins, and where the last one ends; Hz. */
+  get bandEdgesHz(): readonly number[] {
+    return this.edges.map((edge) => (edge * this.sampleRate) / this.size);
+  }
+
   /** Frames that last so long, at least one. */
   framesIn(seconds: number): number {
     return Math.max(1, Math.round((seconds * this.sampleRate) / this.hop));

@@ -97,7 +97,7 @@ const PARTS: Readonly<Record<StruckThing, readonly Part[]>> = {
 const STRIKE_SECONDS = 0.2;
 
 /** One strike, its greatest sample 1. */
-function strike(thing: StruckThing, sampleRate: number, random: Random): Float32Array {
+export function strike(thing: StruckThing, sampleRate: number, random: Random): Float32Array {
   const samples = new Float32Array(Math.round(STRIKE_SECONDS * sampleRate));
   for (const { kind, hz, width, level, decay, after = 0 } of PARTS[thing]) {
     const from = Math.round(after * sampleRate);

@@ -19,10 +19,12 @@ const BELOW_DB: Readonly<Record<'fan' | 'hum' | 'talk' | 'voice', number>> = { f
 const CLAP_SECONDS = 0.05;
 const TAU = 2 * Math.PI;
 
-const meanSquare = (samples: Float32Array) => samples.reduce((sum, x) => sum + x * x, 0) / Math.max(1, samples.length);
+/** Mean power of some samples. */
+export const meanSquare = (samples: Float32Array) =>
+  samples.reduce((sum, x) => sum + x * x, 0) / Math.max(1, samples.length);
 
 /** Adds noise at so many dB below a level. */
-function add(samples: Float32Array, noise: Float32Array, level: number, belowDb: number): void {
+export function addAtLevel(samples: Float32Array, noise: Float32Array, level: number, belowDb: number): void {
   const gain = (level * 10 ** (-belowDb / 20)) / Math.sqrt(meanSquare(noise) + 1e-12);
   for (let i = 0; i < samples.length; i++) samples[i]! += gain * noise[i]!;
 }
@@ -47,7 +49,7 @@ const FORMANTS = [
 ] as const;
 
 /** A voice saying syllables that mean nothing: pulses through formants, hissed and burst consonants before them. */
-function voice(length: number, sampleRate: number, random: Random): Float32Array {
+export function voice(length: number, sampleRate: number, random: Random): Float32Array {
   const out = new Float32Array(length);
   const pitch = 110 + 190 * random.next();
   for (let at = Math.floor(0.3 * random.next() * sampleRate); at < length;) {
@@ -89,11 +91,11 @@ function fanAndHum(samples: Float32Array, sampleRate: number, random: Random, le
     350,
     600,
   ).map((x, i) => x * (1 + 0.4 * Math.sin((TAU * turns * i) / sampleRate)));
-  add(samples, air, level, BELOW_DB.fan);
+  addAtLevel(samples, air, level, BELOW_DB.fan);
   const hum = samples.map((_, i) =>
     [1, 2, 3, 5].reduce((sum, n) => sum + Math.sin((TAU * 50 * n * i) / sampleRate) / n, 0),
   );
-  add(samples, hum, level, BELOW_DB.hum);
+  addAtLevel(samples, hum, level, BELOW_DB.hum);
 }
 
 /** A chair that scrapes, a cough, a door: they swell, however fast. */
@@ -133,7 +135,7 @@ function neighbour(samples: Float32Array, sampleRate: number, random: Random, on
 }
 
 /** The little microphone of a laptop: nothing low, a gain that pumps, soft clipping. */
-function laptop(samples: Float32Array, sampleRate: number): Float32Array {
+export function laptop(samples: Float32Array, sampleRate: number): Float32Array {
   const kept = Math.exp((-TAU * 350) / sampleRate);
   let [low, envelope, gain] = [0, 0, 1];
   return samples.map((x) => {
@@ -175,7 +177,7 @@ export function under(
       break;
     case 'talk': {
       const voices = Array.from({ length: 5 }, () => voice(out.length, sampleRate, random));
-      add(
+      addAtLevel(
         out,
         voices.reduce((sum, one) => sum.map((x, i) => x + one[i]!)),
         level,
@@ -184,7 +186,7 @@ export function under(
       break;
     }
     case 'one voice':
-      add(out, voice(out.length, sampleRate, random), level, BELOW_DB.voice);
+      addAtLevel(out, voice(out.length, sampleRate, random), level, BELOW_DB.voice);
       break;
     case 'noises':
       noises(out, sampleRate, random, onsets);

@@ -7,6 +7,7 @@ import {
   children,
   classes,
   earTallies,
+  hearings,
   lessons,
   lineUpTurns,
   lineUps,
@@ -35,6 +36,7 @@ const KEPT: Readonly<Record<RowKind, Kept>> = {
   lesson: { table: lessons },
   practice: { table: practiceWeeks },
   tally: { table: earTallies },
+  hearing: { table: hearings },
 };
 
 type Row = Record<string, unknown>;

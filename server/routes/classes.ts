@@ -5,6 +5,7 @@ import { edited } from '../../contract/edited.ts';
 import { NewLineUp, TurnEdit } from '../../contract/lineUp.ts';
 import { PaperColumnEdit } from '../../contract/records.ts';
 import { EarTallyEdit } from '../../contract/ear.ts';
+import { HearingEdit } from '../../contract/together.ts';
 import { PracticeEdit } from '../../contract/practice.ts';
 import { ClassSettings } from '../../contract/schoolClass.ts';
 import { ShareEdit } from '../../contract/sharing.ts';
@@ -32,6 +33,7 @@ import {
   takesPage,
 } from '../services/records.ts';
 import { dropEarTally, earTalliesOf, saveEarTally } from '../services/ear.ts';
+import { dropHearing, hearingsOf, saveHearing } from '../services/hearings.ts';
 import { patternsOfClass } from '../services/patterns.ts';
 import { dropPractice, practiceOf, savePractice } from '../services/practice.ts';
 import type { ClassNews } from '../services/news.ts';
@@ -92,6 +94,7 @@ export function classRoutes(resources: Resources, sessions: Sessions, news: Clas
       .use(fromHomeRoutes(resources))
       .use(planningRoutes(db))
       .use(earRoutes(db))
+      .use(hearingRoutes(db))
       .use(copyRoutes(resources))
       .use(eventRoutes(db, sessions, news))
       .use(roomRoutes(rooms, sessions))
@@ -170,6 +173,24 @@ function earRoutes(db: Database): Router {
     })
     .delete('/:classId/ear/:tallyId', async (request, response) => {
       await dropEarTally(db, teacherIn(response).id, ...ids(request));
+      response.status(204).end();
+    });
+}
+
+/** How the class clapped together. */
+function hearingRoutes(db: Database): Router {
+  const hearing = bodyOf(HearingEdit);
+  const ids = (request: Request) => [idOf(request, 'classId', 'class'), idOf(request, 'hearingId', 'hearing')] as const;
+  return Router()
+    .get('/:classId/together', async (request, response) => {
+      response.json(await hearingsOf(db, teacherIn(response).id, idOf(request, 'classId', 'class')));
+    })
+    .put('/:classId/together/:hearingId', async (request, response) => {
+      const done = await saveHearing(db, teacherIn(response).id, ...ids(request), hearing(request));
+      response.status(statusOf(done)).json({ id: ids(request)[1] });
+    })
+    .delete('/:classId/together/:hearingId', async (request, response) => {
+      await dropHearing(db, teacherIn(response).id, ...ids(request));
       response.status(204).end();
     });
 }

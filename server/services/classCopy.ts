@@ -17,6 +17,7 @@ import { addTakes, copiedTakes, idsOfTakes, soundsOf } from '../repository/copie
 import { holdClass, touchClass } from '../repository/classes.ts';
 import { findLineUp, classOfLineUp, listLineUps, writeLineUp } from '../repository/lineUps.ts';
 import { findEarTally, listEarTallies, writeEarTally } from '../repository/ear.ts';
+import { findHearing, listHearings, writeHearing } from '../repository/hearings.ts';
 import { findPaperColumn, listPaper, writePaperColumn } from '../repository/paper.ts';
 import { patternsInClass } from '../repository/patterns.ts';
 import { findLesson, findTermPlan, listLessons, writeLesson, writeTermPlan } from '../repository/planning.ts';
@@ -43,6 +44,7 @@ export async function* classCopy(db: Database, teacherId: string, classId: strin
   const lineUps = await listLineUps(db, classId, EVERY);
   const practice = await listPractice(db, classId, EVERY);
   const ear = await listEarTallies(db, classId, EVERY);
+  const together = await listHearings(db, classId, EVERY);
   const lessons = await listLessons(db, classId, EVERY);
   const terms = await Promise.all(
     (await listTerms(db, classId)).map(async ({ id }) => (await findTerm(db, classId, id))!),
@@ -67,6 +69,7 @@ export async function* classCopy(db: Database, teacherId: string, classId: strin
     paper,
     practice,
     ear,
+    together,
     lessons,
     termPlan: (await findTermPlan(db, classId)) ?? null,
     lineUps,
@@ -166,7 +169,16 @@ async function judgedAs(resources: Resources, teacherId: string, settings: Judgi
 async function putRest(
   db: Database,
   classId: string,
-  { termFrom, terms = [], paper = [], lineUps = [], practice = [], ear = [], ...planned }: Omit<ClassPieces, 'takes'>,
+  {
+    termFrom,
+    terms = [],
+    paper = [],
+    lineUps = [],
+    practice = [],
+    ear = [],
+    together = [],
+    ...planned
+  }: Omit<ClassPieces, 'takes'>,
   children: ReadonlySet<string>,
 ): Promise<void> {
   await holdClass(db, classId);
@@ -204,13 +216,27 @@ async function putRest(
     if (known && known.classId !== classId) throw notFound('practice week');
     await writePractice(db, classId, id, week);
   }
+  await putHeard(db, classId, { ear, together });
+  await putPlanning(db, classId, planned);
+  await touchClass(db, classId);
+}
+
+/** How the class did by ear, and how together it clapped. */
+async function putHeard(
+  db: Database,
+  classId: string,
+  { ear = [], together = [] }: Pick<ClassPieces, 'ear' | 'together'>,
+): Promise<void> {
   for (const { id, ...tally } of ear) {
     const known = await findEarTally(db, id);
     if (known && known.classId !== classId) throw notFound('tally');
     await writeEarTally(db, classId, id, tally);
   }
-  await putPlanning(db, classId, planned);
-  await touchClass(db, classId);
+  for (const { id, ...hearing } of together) {
+    const known = await findHearing(db, id);
+    if (known && known.classId !== classId) throw notFound('hearing');
+    await writeHearing(db, classId, id, hearing);
+  }
 }
 
 /** Lessons, and what is planned for the term: one that is there already stays. */

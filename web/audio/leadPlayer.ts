@@ -102,6 +102,14 @@ export class LeadPlayer {
     return this.playback.length === 0 ? 0 : tableTime(this.playback, heardAt(this.context, performance.now())).time;
   }
 
+  /** When a table time sounds, or sounded last, on the audio clock, and how fast; undefined where it is not played. */
+  audioAt(time: number): { readonly at: number; readonly rate: number } | undefined {
+    const leg = this.running
+      ? this.playback.findLast(({ from, to }) => from <= time + EPSILON && time < to)
+      : undefined;
+    return leg && { at: audioTime(leg, time), rate: leg.rate };
+  }
+
   /** The word of the count-in before a place inside a pass, while it sounds; it is in no timetable. */
   countingIn(): string | undefined {
     if (this.entry === undefined || !this.running) return undefined;

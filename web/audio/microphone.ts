@@ -107,7 +107,7 @@ interface Capture {
 }
 
 /** The microphone, its samples on their way to a port. */
-async function openCapture(context: AudioContext, port: MessagePort): Promise<Capture> {
+export async function openCapture(context: AudioContext, port: MessagePort): Promise<Capture> {
   const stream = await openMicrophone();
   await loadCapture(context);
   const [track] = stream.getAudioTracks();

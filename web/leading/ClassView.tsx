@@ -1,5 +1,6 @@
 import type { CountOptions } from '../../core/counting/count.ts';
 import type { Bracket } from '../../contract/pattern.ts';
+import type { ClassHeard } from '../../core/ensemble/classHeard.ts';
 import { hasCounts } from '../../core/leading/fading.ts';
 import type { Moment } from '../../core/leading/moment.ts';
 import type { Activity, Plan } from '../../core/leading/plan.ts';
@@ -48,12 +49,15 @@ interface ClassViewProps {
   readonly turned: readonly number[];
   /** So often the groups have changed over. */
   readonly turn: number;
+  /** How the class is heard to be together in this pass. */
+  readonly heard?: { readonly heard: ClassHeard; readonly until: number } | undefined;
   readonly onMeasure: (measure: number) => void;
 }
 
 /** What the class sees while a run goes: what is done, the measures, and what mouth, hands and feet do. */
 export function ClassView(props: ClassViewProps) {
-  const { table, plan, counts, voice, state, moment, rate, now, score, brackets, covered, turned, onMeasure } = props;
+  const { table, plan, counts, voice, state, moment, rate, now, score, brackets, covered, turned, heard, onMeasure } =
+    props;
   const section = table.sections[moment?.section ?? 0]!;
   const study = moment?.study;
   return (
@@ -76,6 +80,7 @@ export function ClassView(props: ClassViewProps) {
         turned={turned}
         now={now}
         measure={moment?.measure ?? 0}
+        heard={heard}
         onMeasure={onMeasure}
       />
       {study === undefined ? <Cues {...props} section={section} /> : <StudyTime seconds={study} />}

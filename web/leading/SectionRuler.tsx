@@ -1,4 +1,5 @@
 import { useEffect, useMemo, useRef } from 'react';
+import type { ClassHeard } from '../../core/ensemble/classHeard.ts';
 import type { CountOptions } from '../../core/counting/count.ts';
 import type { Bracket } from '../../contract/pattern.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
@@ -14,6 +15,7 @@ import type { RulerLayout } from '../../drawing/layout.ts';
 import type { RulerSystem } from '../../drawing/system.ts';
 import { useLatest } from '../ui/useLatest.ts';
 import { Covers } from './Covers.tsx';
+import { TogetherBand } from './TogetherBand.tsx';
 
 const NO_COUNTS: readonly CountOptions[] = [];
 
@@ -29,6 +31,7 @@ interface SectionRulerProps {
   readonly now: () => number | undefined;
   /** Index of the measure that is being played, -1 in the count-in. */
   readonly measure: number;
+  readonly heard?: { readonly heard: ClassHeard; readonly until: number } | undefined;
   readonly onMeasure: (measure: number) => void;
   /** The whole rhythm as it is written, and the words over stretches of it. */
   readonly score: Score;
@@ -55,7 +58,7 @@ function useLineInSight(section: Section, measure: number) {
 
 /** The measures of this pass, the moving beat over them. */
 export function SectionRuler(props: SectionRulerProps) {
-  const { section, plan, counts, voice, covered, turned, now, measure, onMeasure, score, brackets } = props;
+  const { section, plan, counts, voice, covered, turned, now, measure, onMeasure, score, brackets, heard } = props;
   const rhythm = score.parts[0]!.pattern;
   const numbers = useMemo(() => numbersOf(rhythm, section), [rhythm, section]);
   const { pattern, bpm, start, hidden } = section;
@@ -80,6 +83,7 @@ export function SectionRuler(props: SectionRulerProps) {
     <>
       {!hidden && <Covers system={system} isCovered={isCovered} voice={voice} />}
       <MovingBeat pattern={pattern} bpm={bpm} now={inSection} system={system} layout={layout} />
+      {heard && <TogetherBand {...{ pattern, bpm, system, layout }} notes={heard.heard.notes} until={heard.until} />}
       <span hidden data-here={system.measures.some(({ index }) => index === Math.max(0, measure))} />
     </>
   );

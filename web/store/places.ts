@@ -240,6 +240,7 @@ const KINDS: readonly Kind[] = [
     places: (classId, lineUpId, childId) => [turnIn(classId, lineUpId, childId)],
   },
   { word: 'score of the class', path: at('/classes/ID/ear/ID'), places: ofClass('ear') },
+  { word: 'pass of the class', path: at('/classes/ID/together/ID'), places: ofClass('together') },
   {
     word: 'mark of a take',
     path: at('/takes/ID/override'),

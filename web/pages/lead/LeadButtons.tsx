@@ -11,8 +11,15 @@ const TOGGLE_NAMES: Readonly<Record<LeadRun['state'], string>> = {
   silent: 'Go on',
 };
 
+interface LeadButtonsProps {
+  readonly run: LeadRun;
+  readonly commands: LeadCommands;
+  /** Whether the class is heard; undefined where several parts go at once. */
+  readonly hears: boolean | undefined;
+}
+
 /** Everything that can be done while a run goes, each at its key. */
-export function LeadButtons({ run, commands }: { run: LeadRun; commands: LeadCommands }) {
+export function LeadButtons({ run, commands, hears }: LeadButtonsProps) {
   const { allCovered, changeOver } = commands;
   const entries: readonly KeyEntry[] = [
     ['Slower', '↓', commands.slower],
@@ -25,6 +32,9 @@ export function LeadButtons({ run, commands }: { run: LeadRun; commands: LeadCom
     ...(changeOver ? [['Change over', 'G', changeOver] as const] : []),
     ['Full screen', 'F', commands.fullScreen],
     ['Second window', 'O', commands.secondWindow],
+    ...(hears === undefined
+      ? []
+      : [[hears ? 'Hearing the class' : 'Hear the class', 'E', commands.hear, hears] as const]),
     ['Stop', 'Esc', commands.end],
   ];
   return (

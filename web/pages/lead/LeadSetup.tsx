@@ -71,7 +71,7 @@ function ReadableSetup(props: SetupProps & { score: Score }) {
   const start = () => made.ok && setRunning(made.timetable);
   useKeys(running ? {} : { ' ': start, PageDown: start });
   if (running) {
-    const shared = { plan, counts, voice, sound, score, brackets: pattern.brackets, over };
+    const shared = { plan, counts, voice, sound, score, title: pattern.title, brackets: pattern.brackets, over };
     return <LeadStage table={running} {...shared} onEnd={() => setRunning(undefined)} />;
   }
   const own = !READY_PLANS.some(({ id }) => id === chosen.id) && ask === undefined;

@@ -29,6 +29,8 @@ const onEnd = vi.fn();
 const fullScreen = vi.fn();
 const secondWindow = vi.fn();
 const changeOver = vi.fn();
+const hear = vi.fn();
+const onceMore = vi.fn();
 
 function press(key: string, { pass = 2, covered = 0, rate = 1, measure = 1 } = {}) {
   Object.assign(run, { rate, moment: { measure } });
@@ -42,6 +44,8 @@ function press(key: string, { pass = 2, covered = 0, rate = 1, measure = 1 } = {
     changeOver: pass === 3 ? undefined : changeOver,
     fullScreen,
     secondWindow,
+    hear,
+    onceMore: pass === 3 ? undefined : onceMore,
     onEnd,
   });
   commands.keys[key]!(new Event('keydown') as KeyboardEvent);
@@ -101,12 +105,18 @@ describe('keys of a run', () => {
     ['l', run.loop],
     ['f', fullScreen],
     ['o', secondWindow],
+    ['e', hear],
+    ['m', onceMore],
     ['Escape', onEnd],
   ])('“%s” does its own', (key, done) => {
     press(key);
     expect(done).toHaveBeenCalledOnce();
     expect(run.go).not.toHaveBeenCalled();
   });
+});
+
+it('nothing is led once more where the class was together', () => {
+  expect(press('f', { pass: 3 }).commands.keys).not.toHaveProperty('m');
 });
 
 describe('groups with parts of their own', () => {
@@ -135,6 +145,8 @@ describe('a page of lines', () => {
       changeOver: undefined,
       fullScreen,
       secondWindow,
+      hear,
+      onceMore: undefined,
       onEnd,
     });
   it('has each line alone at its number, and all again at 0', () => {

@@ -18,6 +18,9 @@ interface Context {
   readonly changeOver: (() => void) | undefined;
   readonly fullScreen: () => void;
   readonly secondWindow: () => void;
+  /** Hears the class, or no longer; and leads the measure again that was not together. */
+  readonly hear: () => void;
+  readonly onceMore: (() => void) | undefined;
   readonly onEnd: () => void;
 }
 
@@ -36,6 +39,7 @@ export interface LeadCommands {
   readonly changeOver: (() => void) | undefined;
   readonly fullScreen: () => void;
   readonly secondWindow: () => void;
+  readonly hear: () => void;
   readonly end: () => void;
   readonly keys: Keys;
 }
@@ -43,6 +47,7 @@ export interface LeadCommands {
 /** What buttons and keys do while a run goes. */
 export function leadCommands(context: Context): LeadCommands {
   const { run, table, section, covered, setCovered, changeOver, fullScreen, secondWindow, onEnd } = context;
+  const { hear, onceMore } = context;
   const measures = section.pattern.measures.length;
   const changeRate = (by: number) => () => run.setRate(Math.round((run.rate + by) * 100) / 100);
   const goToPass = (step: number) => () => {
@@ -68,6 +73,7 @@ export function leadCommands(context: Context): LeadCommands {
     changeOver,
     fullScreen,
     secondWindow,
+    hear,
     end: onEnd,
   };
   return {
@@ -94,6 +100,8 @@ export function leadCommands(context: Context): LeadCommands {
       ...(changeOver ? { g: changeOver } : {}),
       f: fullScreen,
       o: secondWindow,
+      e: hear,
+      ...(onceMore ? { m: onceMore } : {}),
     },
   };
 }

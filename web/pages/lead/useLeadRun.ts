@@ -107,7 +107,8 @@ export function useLeadRun(table: Timetable, levels: Levels, clapAs: 'clap' | 'w
     () => (player ? leadControls(player, table, state === 'over') : NO_CONTROLS),
     [player, table, state],
   );
-  return { state, moment, rate, loops, now, ...controls };
+  const audioAt = useCallback((time: number) => player?.audioAt(time), [player]);
+  return { state, moment, rate, loops, now, audioAt, ...controls };
 }
 
 function runState(player: LeadPlayer | undefined, played: PlayerState['state'], silent: boolean): LeadState {

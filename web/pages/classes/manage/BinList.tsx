@@ -17,6 +17,7 @@ const WORDS: Readonly<Record<Binned['kind'], string>> = {
   lesson: 'lesson',
   practice: 'practice week',
   tally: 'score of the class',
+  hearing: 'pass of the class',
 };
 
 const whatIs = ({ kind, className = 'a class', children = 0 }: Binned) =>

@@ -35,8 +35,8 @@ export function renamed(copy: ClassCopy, classId: string, known: readonly SavedP
   const anew = (things: readonly { readonly id: string }[]) => {
     for (const { id } of things) names.set(id, uuidFrom(id, classId));
   };
-  const { children, takes, paper, lineUps, practice, terms, ear = [], lessons = [] } = copy;
-  for (const things of [children, takes, paper, lineUps, practice, terms, ear, lessons]) anew(things);
+  const { children, takes, paper, lineUps, practice, terms, ear = [], together = [], lessons = [] } = copy;
+  for (const things of [children, takes, paper, lineUps, practice, terms, ear, together, lessons]) anew(things);
   for (const { id, title, text } of copy.patterns) {
     const same = known.find((one) => one.title === title && one.text === text);
     names.set(id, same?.id ?? uuidFrom(id, classId));
@@ -64,7 +64,7 @@ const LARGEST = 200_000;
 
 /** All but children, patterns and sounds, in requests that are not too large; terms first: the rest hangs on them. */
 export function piecesOf(copy: ClassCopy): ClassPieces[] {
-  const { termFrom, terms, paper, practice, ear = [], lessons = [], termPlan, takes, lineUps } = copy;
+  const { termFrom, terms, paper, practice, ear = [], together = [], lessons = [], termPlan, takes, lineUps } = copy;
   const cut = <K extends keyof ClassPieces>(kind: K, things: readonly unknown[]): ClassPieces[] => {
     const pieces: ClassPieces[] = [];
     let [some, size]: [unknown[], number] = [[], 0];
@@ -94,6 +94,7 @@ export function piecesOf(copy: ClassCopy): ClassPieces[] {
     ...cut('lineUps', lineUps),
     ...cut('practice', practice),
     ...cut('ear', ear),
+    ...cut('together', together),
     ...cut('lessons', lessons),
     ...(termPlan ? [{ termPlan }] : []),
   ];

@@ -1,0 +1,133 @@
+import type { ClassHeard, ClassNoteHeard, ClassSilence } from '../ensemble/classHeard.ts';
+import { placeText, measureText } from './places.ts';
+import type { NamingId } from './valueNames.ts';
+
+/** So narrow, in the middle of all notes, a class sounds like one; so narrow it is together; ms. */
+const AS_ONE = 60;
+const TOGETHER = 110;
+/** A tenth of the class is heard in a rest; less may be a chair. */
+const HEARD_IN_SILENCE = 0.1;
+/** A note so much wider than the others is named, and so wide at least; ms. */
+const WIDER = 1.8;
+/** Off the beat by so much, on the whole, a class hears it; ms. */
+const OFF = 35;
+/** A lump of the class so near to half of it is called that. */
+const HALF = { from: 0.35, to: 0.65 };
+
+/** The place to do again, and why. */
+export interface ToMend {
+  readonly what: 'apart' | 'silence' | 'runs' | 'lump' | 'wide';
+  readonly note?: ClassNoteHeard;
+  readonly silence?: ClassSilence;
+  readonly measure: number;
+  readonly played: number;
+}
+
+const most = <T>(all: readonly T[], value: (one: T) => number): T | undefined =>
+  all.reduce<T | undefined>((best, one) => (best === undefined || value(one) > value(best) ? one : best), undefined);
+
+/** What a class is told first, and does again; undefined where it was together. */
+export function toMend(heard: ClassHeard): ToMend | undefined {
+  const { notes, rests, holds, fallsApart, runs, widthMs = 0 } = heard;
+  if (heard.tooFew) return undefined;
+  const at = (what: ToMend['what'], note: ClassNoteHeard): ToMend => ({
+    what,
+    note,
+    measure: note.measure,
+    played: note.played,
+  });
+  if (fallsApart) return at('apart', notes[fallsApart.index]!);
+  const silence = most([...rests, ...holds], ({ share }) => share);
+  if (silence && silence.share >= HEARD_IN_SILENCE)
+    return { what: 'silence', silence, measure: silence.measure, played: silence.played };
+  if (runs) return at('runs', notes[runs.index]!);
+  const lump = most(notes, ({ early = 0, late = 0 }) => Math.max(early, late));
+  if (lump && (lump.early ?? lump.late)) return at('lump', lump);
+  const widest = most(notes, (note) => note.widthMs ?? 0);
+  if (widest && (widest.widthMs ?? 0) > Math.max(TOGETHER, WIDER * widthMs)) return at('wide', widest);
+  return undefined;
+}
+
+/** "half of you", "3 in 10 of you". */
+function partOfClass(share: number): string {
+  if (share >= HALF.from && share <= HALF.to) return 'half of you';
+  if (share > HALF.to) return 'most of you';
+  return `${Math.max(1, Math.round(share * 10))} in 10 of you`;
+}
+
+/** What stands before a note: a rest makes many early. */
+function afterRest({ rests }: ClassHeard, note: ClassNoteHeard): boolean {
+  return rests.some(({ played, beat }) => played === note.played && beat.n / beat.d < note.beat.n / note.beat.d)
+    ? rests.some(
+        ({ played, beat }) =>
+          played === note.played &&
+          note.beat.n / note.beat.d - beat.n / beat.d <= 1 &&
+          beat.n / beat.d < note.beat.n / note.beat.d,
+      )
+    : false;
+}
+
+function apartSentence(heard: ClassHeard, note: ClassNoteHeard, naming: NamingId): string {
+  const place = placeText(note, naming);
+  const before = heard.notes[note.index - 1];
+  const until = before ? `Together until ${placeText(before, naming)}` : 'Together at first';
+  const { early, late } = note;
+  const which = afterRest(heard, note) ? 'after the rest' : `in ${place}`;
+  if (early !== undefined) return `${until}; ${which} ${partOfClass(early)} came early.`;
+  if (late !== undefined) return `${until}; ${which} ${partOfClass(late)} came late.`;
+  return `${until}; from ${place} on it falls apart.`;
+}
+
+function lumpSentence(note: ClassNoteHeard, naming: NamingId): string {
+  const { early, late = 0 } = note;
+  const place = placeText(note, naming);
+  return early === undefined
+    ? `Together but for ${place}: ${partOfClass(late)} came late.`
+    : `Together but for ${place}: ${partOfClass(early)} came early.`;
+}
+
+function howTogether({ widthMs = 0, aheadMs = 0 }: ClassHeard): string {
+  const together =
+    widthMs <= AS_ONE
+      ? 'As one from beginning to end'
+      : widthMs <= TOGETHER
+        ? 'Together all through'
+        : 'Not together yet, everywhere alike';
+  if (Math.abs(aheadMs) < OFF) return `${together}.`;
+  return `${together}, ${aheadMs > 0 ? 'a little before' : 'a little behind'} the beat.`;
+}
+
+/**
+ * One sentence to a class that clapped as one: until where it was together, and what happened there.
+ * @example "Together until measure 2, beat 4; after the rest half of you came early."
+ */
+export function classTogetherSentence(heard: ClassHeard, naming: NamingId): string {
+  if (heard.tooFew) return 'Too few hands to tell whether the class is together.';
+  const mend = toMend(heard);
+  if (!mend) return howTogether(heard);
+  const { what, note, silence } = mend;
+  if (silence) {
+    const where = placeText(silence, naming);
+    const who = partOfClass(silence.share);
+    return silence.kind === 'rest'
+      ? `Nobody claps in the rest in ${where}: ${who} did.`
+      : `The note sounds on in ${where}: ${who} clapped there.`;
+  }
+  switch (what) {
+    case 'apart':
+      return apartSentence(heard, note!, naming);
+    case 'runs':
+      return heard.driftPct > 0
+        ? `On the beat at first; from ${placeText(note!, naming)} on you run ahead of it.`
+        : `On the beat at first; from ${placeText(note!, naming)} on you fall behind it.`;
+    case 'lump':
+      return lumpSentence(note!, naming);
+    default:
+      return `Together but for ${placeText(note!, naming)}: that one is wide.`;
+  }
+}
+
+/** What to do about it, by one press: lead the measure again. @example "Once more: measure 3" */
+export function onceMoreText(mend: ToMend, naming: NamingId): string {
+  return `Once more: ${measureText({ measure: mend.measure }, naming)}`;
+}
