@@ -77,7 +77,7 @@ it.each([
     const { ids, path } = await room();
     const all = async () =>
       Promise.all(
-        ['/records', '/line-ups', '/lessons', '/practice', '/ear', `/children/${ids.childId}/takes`].map(
+        ['/records', '/line-ups', '/lessons', '/practice', '/ear', '/together', `/children/${ids.childId}/takes`].map(
           async (part) => (await ann.ask('GET', path + part)).body,
         ),
       );

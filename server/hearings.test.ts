@@ -92,7 +92,7 @@ describe('how a class clapped together', () => {
     expect(together).toEqual([{ id, ...HEARING }]);
     const other = await room();
     const anew = uuid();
-    const sent = await ann.ask('POST', `${other}/pieces`, { together: [{ ...together[0], id: anew }] });
+    const sent = await ann.ask('PUT', `${other}/copied`, { together: [{ ...together[0], id: anew }] });
     expect(sent.status).toBeLessThan(300);
     expect(await hearingsOf(other)).toEqual([{ id: anew, ...HEARING }]);
   });

@@ -25,6 +25,8 @@ const ROUGH_ROUNDS = 6;
  * found with this, 87 within a note, and 3 in 100 of 90 that did not.
  */
 const APART_IN_ROOM = 1.4;
+/** Logarithm of how far the notes of a class stand out at least. */
+const LEAST_CLEAR = Math.log(1.2);
 
 /** Hears a class, as sound comes in; the app's own clicks are taken out first. */
 export class ClassListener {
@@ -79,13 +81,15 @@ export class ClassListener {
     const struck = placedClass({ times, shares: rough }, spotsOf(schedule), free);
     const noted = struck.filter(({ spot }) => spot.kind === 'note');
     const density = densityOf(groups, levels.hop, noted);
+    // Where nothing stands out of what is between the notes, nobody was heard.
+    const hands = density.clarity < LEAST_CLEAR ? 0 : handsOf(density.struck[0]!, levels.hop, noted);
     const strikes: Strikes = { times, shares: density.struck[0]! };
     const lies = roughNotes(density, levels.hop, noted).map(weighed);
     return classOf(
       strikes,
       struck.map((one) => ({ ...one, ...between(strikes, one.since, one.until) })),
       lies.map(({ width, middle }) => ({ width, middle: middle + (times[0] ?? 0) })),
-      { free, apartTimes: APART_IN_ROOM, hands: handsOf(density.struck[0]!, levels.hop, noted) },
+      { free, apartTimes: APART_IN_ROOM, hands },
     );
   }
 }

@@ -209,6 +209,7 @@ export const HELP: readonly Help[] = [
       'Leads the class through a pattern: says, claps, echoes, covers measures, and gets faster by your plan.',
       'The sounds have levels of their own below; start quiet.',
       'A pattern in parts: each part alone, then together; every group looks at its own side.',
+      'Heard by the microphone, each pass is said how together it was; widths are kept with the class, no sound.',
       'A small presenter works: its forward key starts and goes on.',
     ],
     keys: [
@@ -218,6 +219,8 @@ export const HELP: readonly Help[] = [
       ['A', 'this pass again'],
       ['H', 'half speed'],
       ['L', 'this pass again and again'],
+      ['E', 'hear the class, or no longer'],
+      ['M', 'the measure that was not together, again'],
       ['O', 'a second window, for the projector'],
       ['1 … 9, 0', 'of a page: one line alone, all again'],
       ['C U', 'cover one more measure, uncover all'],
