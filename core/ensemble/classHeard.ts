@@ -3,9 +3,10 @@ import { type PlayedPlace, scheduleOf } from '../timing/schedule.ts';
 import type { Bpm, Seconds } from '../timing/units.ts';
 import { fallsApartAt } from './apart.ts';
 import { type Struck, placedClass } from './follow.ts';
+import { lineThrough } from './line.ts';
 import { paceOf } from './pace.ts';
 import { spotsOf } from './spots.ts';
-import { type Strikes, momentOf, shareOf } from './strikes.ts';
+import { type Strikes, middlePartOf, shareOf } from './strikes.ts';
 
 /** How a class had one written note. */
 export interface ClassNoteHeard extends PlayedPlace {
@@ -69,7 +70,6 @@ export interface Lie {
 export const FEWEST_HANDS = 3;
 /** Less than this share of the usual one is no note: hands at other places, and noise. */
 const LEAST_SHARE = 0.12;
-const MIDDLE_PART = { from: 0.1, to: 0.9 };
 /** Two lumps: a gap of so much of the width with next to nothing in it, and at least so large a part on each side. */
 const LUMP = { gap: 0.35, inGap: 0.06, least: 0.2, widthMs: 90 };
 /** So many notes make it as sure as it gets. */
@@ -107,9 +107,8 @@ function lumps(
 
 /** How the claps of a note lie, counted one by one. */
 function counted(strikes: Strikes, struck: Struck): Lie | undefined {
-  const [from, middle, to] = [MIDDLE_PART.from, 0.5, MIDDLE_PART.to].map((part) => momentOf(strikes, struck, part));
-  if (from === undefined || middle === undefined || to === undefined) return undefined;
-  return { width: to - from, middle };
+  const part = middlePartOf(strikes, struck);
+  return part && { width: part.to - part.from, middle: part.middle };
 }
 
 function noteHeard(strikes: Strikes, struck: Struck, lie: Lie | undefined, usual: number, at: Seconds): ClassNoteHeard {
@@ -168,10 +167,15 @@ export function classOf(
   const noted = struck.filter(({ spot }) => spot.kind === 'note');
   const usual = median(noted.map((one) => shareOf(strikes, one))) || 1;
   // Without a click the class's own beat is the beat.
-  const own = free
-    ? lineThrough(noted.flatMap(({ spot }, i) => (lies[i] ? [[spot.time, lies[i].middle]] : [])))
-    : undefined;
-  const beatAt = (time: Seconds) => (own ? own.at + own.pace * time : time);
+  const lying = noted.flatMap(({ spot }, i) => (lies[i] ? [{ time: spot.time, middle: lies[i].middle }] : []));
+  const own =
+    free && lying.length > 1
+      ? lineThrough(
+          lying.map(({ time }) => time),
+          lying.map(({ middle }) => middle),
+        )
+      : undefined;
+  const beatAt = (time: Seconds) => (own ? own.at + own.slope * time : time);
   const notes = noted.map((one, i) => noteHeard(strikes, one, lies[i], usual, beatAt(one.spot.time)));
   const widths = notes.map(({ widthMs }) => widthMs);
   const apart = fallsApartAt(widths, apartTimes);
@@ -199,14 +203,4 @@ export function classOf(
     tooFew,
     confidence: tooFew ? 0 : hundredth((heard / Math.max(1e-9, everything)) * Math.min(1, known.length / ENOUGH_NOTES)),
   };
-}
-
-/** The straight line through points, by least squares. */
-function lineThrough(points: readonly (readonly number[])[]): { at: number; pace: number } | undefined {
-  if (points.length < 2) return undefined;
-  const mean = (k: number) => points.reduce((sum, point) => sum + point[k]!, 0) / points.length;
-  const [x, y] = [mean(0), mean(1)];
-  const spread = points.reduce((sum, point) => sum + (point[0]! - x) ** 2, 0);
-  const pace = spread === 0 ? 1 : points.reduce((sum, point) => sum + (point[0]! - x) * (point[1]! - y), 0) / spread;
-  return { at: y - pace * x, pace };
 }

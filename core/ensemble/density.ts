@@ -1,5 +1,5 @@
 import { decayOf, struckIn } from './echo.ts';
-import { type Stretch, type Strikes, momentOf } from './strikes.ts';
+import { type Stretch, type Strikes, middlePartOf } from './strikes.ts';
 
 /** One group of bands: its power, frame by frame, and what surrounds the class in it. */
 export interface GroupPower {
@@ -52,9 +52,8 @@ function lopsided(struck: Float64Array, notes: readonly Stretch[]): number {
         (_, i) => Math.max(0, struck[from + i]! - NOISE_PART * most) ** POWER,
       ),
     };
-    const [first, middle, last] = [0.1, 0.5, 0.9].map((part) => momentOf(strikes, { from: 0, to: count }, part));
-    if (first === undefined || middle === undefined || last === undefined) return [];
-    return [(first + last - 2 * middle) / Math.max(1, last - first)];
+    const part = middlePartOf(strikes, { from: 0, to: count });
+    return part ? [(part.from + part.to - 2 * part.middle) / Math.max(1, part.to - part.from)] : [];
   });
   return found.sort((a, b) => a - b)[found.length >> 1] ?? 0;
 }

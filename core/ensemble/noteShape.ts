@@ -1,6 +1,6 @@
 import type { Density } from './density.ts';
 import { NOTE_WEIGHTS as W } from './noteWeights.ts';
-import { type Stretch, type Strikes, momentOf } from './strikes.ts';
+import { type Stretch, type Strikes, middlePartOf } from './strikes.ts';
 
 /** What is struck is weighed by these powers: the lowest counts soft hands nearly as much as loud ones. */
 const POWERS = [0.5, 0.8, 1.2] as const;
@@ -33,9 +33,10 @@ function shapeOf(struck: Float64Array, { from, to }: Stretch, power: number): Sh
     times: Float64Array.from({ length: count }, (_, i) => from + i),
     shares: smooth.map((one) => Math.max(0, one - NOISE_PART * most) ** power),
   };
-  const [first, middle, last] = [0.1, 0.5, 0.9].map((part) => momentOf(strikes, { from: 0, to: count }, part) ?? from);
-  const width = last! - first!;
-  return { width, middle: middle!, lopsided: width > 0 ? (first! + last! - 2 * middle!) / width : 0 };
+  const part = middlePartOf(strikes, { from: 0, to: count });
+  if (!part) return { width: 0, middle: from, lopsided: 0 };
+  const width = part.to - part.from;
+  return { width, middle: part.middle, lopsided: width > 0 ? (part.from + part.to - 2 * part.middle) / width : 0 };
 }
 
 /** What is known of a note before it is weighed: rough figures, and what they are to be weighed by. */

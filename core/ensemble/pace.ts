@@ -1,3 +1,4 @@
+import { lineThrough } from './line.ts';
 import type { Seconds } from '../timing/units.ts';
 
 /** How the tempo of a class went. */
@@ -24,11 +25,8 @@ interface Told {
 
 /** How well `base + slope × shape` tells what was heard. */
 function told(values: readonly number[], shape: readonly number[]): Told {
-  const mean = (of: readonly number[]) => of.reduce((sum, value) => sum + value, 0) / of.length;
-  const [v, s] = [mean(values), mean(shape)];
-  const spread = shape.reduce((sum, x) => sum + (x - s) ** 2, 0);
-  const slope = spread === 0 ? 0 : shape.reduce((sum, x, i) => sum + (x - s) * (values[i]! - v), 0) / spread;
-  const rest = values.reduce((sum, value, i) => sum + (value - v - slope * (shape[i]! - s)) ** 2, 0);
+  const { at, slope } = lineThrough(shape, values);
+  const rest = values.reduce((sum, value, i) => sum + (value - at - slope * shape[i]!) ** 2, 0);
   return { cost: values.length * Math.log(rest / values.length + UNCERTAIN_MS ** 2), slope };
 }
 

@@ -1,5 +1,8 @@
 import type { Seconds } from '../timing/units.ts';
 
+/** What lies outside of this part of a note's claps is one child or the other. */
+const MIDDLE_PART = { from: 0.1, to: 0.9 };
+
 /** What a class struck, over time: at each moment a share of the class, a clap of everybody together 1. */
 export interface Strikes {
   /** Rising, from beat 1 of measure 1. */
@@ -74,4 +77,17 @@ export function momentOf({ times, shares }: Strikes, { from, to }: Stretch, part
     before = { at, time: times[i]! };
   }
   return times[last];
+}
+
+/** Where the middle 80 % of what was struck in a stretch lie. */
+export interface MiddlePart {
+  readonly from: Seconds;
+  readonly middle: Seconds;
+  readonly to: Seconds;
+}
+
+/** @returns undefined where nothing was struck */
+export function middlePartOf(strikes: Strikes, stretch: Stretch): MiddlePart | undefined {
+  const [from, middle, to] = [MIDDLE_PART.from, 0.5, MIDDLE_PART.to].map((part) => momentOf(strikes, stretch, part));
+  return from === undefined || middle === undefined || to === undefined ? undefined : { from, middle, to };
 }

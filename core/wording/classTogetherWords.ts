@@ -1,4 +1,5 @@
 import type { ClassHeard, ClassNoteHeard, ClassSilence } from '../ensemble/classHeard.ts';
+import { toNumber } from '../rhythm/fraction.ts';
 import { placeText, measureText } from './places.ts';
 import type { NamingId } from './valueNames.ts';
 
@@ -57,14 +58,11 @@ function partOfClass(share: number): string {
 
 /** What stands before a note: a rest makes many early. */
 function afterRest({ rests }: ClassHeard, note: ClassNoteHeard): boolean {
-  return rests.some(({ played, beat }) => played === note.played && beat.n / beat.d < note.beat.n / note.beat.d)
-    ? rests.some(
-        ({ played, beat }) =>
-          played === note.played &&
-          note.beat.n / note.beat.d - beat.n / beat.d <= 1 &&
-          beat.n / beat.d < note.beat.n / note.beat.d,
-      )
-    : false;
+  const at = toNumber(note.beat);
+  return rests.some(({ played, beat }) => {
+    const after = at - toNumber(beat);
+    return played === note.played && after > 0 && after <= 1;
+  });
 }
 
 function apartSentence(heard: ClassHeard, note: ClassNoteHeard, naming: NamingId): string {

@@ -1,3 +1,4 @@
+import { RoomRuler } from './RoomRuler.tsx';
 import { ArrowLeft } from 'lucide-react';
 import { useCallback, useMemo, useState, useSyncExternalStore } from 'react';
 import { v4 as uuid } from 'uuid';
@@ -9,8 +10,6 @@ import { type Voice, voiceOf } from '../../core/wording/voice.ts';
 import { startClicks } from '../audio/clickClock.ts';
 import { listenLive, readyToListen } from '../audio/microphone.ts';
 import { useHear } from '../audio/useHear.ts';
-import { MovingBeat } from '../ruler/MovingBeat.tsx';
-import { Ruler } from '../ruler/Ruler.tsx';
 import { deviceDelay } from '../take/inputs/calibration.ts';
 import { TakeRunner } from '../take/takeRunner.ts';
 import type { Taken } from '../take/taken.ts';
@@ -118,18 +117,7 @@ function Practising(props: PractisingProps) {
   return (
     <>
       <Drum {...{ run, moment, pattern, bpm, isRunning, waiting }} byTouch lit={false}>
-        <div className="room-ruler">
-          <Ruler
-            pattern={unfolded}
-            size="board"
-            fit
-            strips={false}
-            counts={counts}
-            overlay={(system, layout) => (
-              <MovingBeat pattern={unfolded} bpm={bpm} now={time} system={system} layout={layout} />
-            )}
-          />
-        </div>
+        <RoomRuler pattern={unfolded} counts={counts} bpm={bpm} now={time} />
       </Drum>
       {!isRunning && (
         <div className="home-buttons">

@@ -1,3 +1,4 @@
+import { RoomRuler } from './RoomRuler.tsx';
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import { v4 as uuid } from 'uuid';
 import type { ChildRoom, ChildTask } from '../../contract/room.ts';
@@ -8,8 +9,6 @@ import { parseRhythm } from '../../core/rhythm/text.ts';
 import { type Voice, voiceOf } from '../../core/wording/voice.ts';
 import { startClicks } from '../audio/clickClock.ts';
 import { closeMicrophone, listenLive, readyToListen } from '../audio/microphone.ts';
-import { MovingBeat } from '../ruler/MovingBeat.tsx';
-import { Ruler } from '../ruler/Ruler.tsx';
 import { deviceDelay } from '../take/inputs/calibration.ts';
 import { type RunPlan, TakeRunner } from '../take/takeRunner.ts';
 import type { Taken } from '../take/taken.ts';
@@ -131,20 +130,7 @@ function Rhythm({
 }: Pick<ClappingProps, 'pattern' | 'voice'> & { readonly bpm: number; readonly runner: TakeRunner }) {
   const unfolded = useMemo(() => unfold(pattern), [pattern]);
   const counts = useMemo(() => [voice.counts], [voice]);
-  return (
-    <div className="room-ruler">
-      <Ruler
-        pattern={unfolded}
-        size="board"
-        fit
-        strips={false}
-        counts={counts}
-        overlay={(system, layout) => (
-          <MovingBeat pattern={unfolded} bpm={bpm} now={runner.now} system={system} layout={layout} />
-        )}
-      />
-    </div>
-  );
+  return <RoomRuler pattern={unfolded} counts={counts} bpm={bpm} now={runner.now} />;
 }
 
 /** The microphone is asked for before the round begins; where there is none, the child taps. */

@@ -1,5 +1,6 @@
 import type { HomeTake } from '../../contract/home.ts';
 import { type HomeProblem, sendHomeTake } from './homeApi.ts';
+import { keptList } from './keptList.ts';
 
 const KEY = 'home.takes';
 
@@ -9,22 +10,7 @@ interface Kept {
   readonly take: HomeTake;
 }
 
-function read(): Kept[] {
-  try {
-    return JSON.parse(localStorage.getItem(KEY) ?? '[]') as Kept[];
-  } catch {
-    return [];
-  }
-}
-
-function write(kept: readonly Kept[]): void {
-  try {
-    if (kept.length === 0) localStorage.removeItem(KEY);
-    else localStorage.setItem(KEY, JSON.stringify(kept));
-  } catch {
-    // A browser that keeps nothing sends what it can while the page is open.
-  }
-}
+const { read, write } = keptList<Kept>(KEY);
 
 /**
  * Sends what waits; what the server will not have any more, for its week is over, is left behind.

@@ -1,5 +1,6 @@
 import type { RoomTake } from '../../contract/room.ts';
 import { type RoomProblem, sendTake } from './roomApi.ts';
+import { keptList } from './keptList.ts';
 
 /** Takes that the server does not have yet; nothing else is kept here, and it goes when they have arrived. */
 const KEY = 'room.takes';
@@ -9,22 +10,7 @@ interface Kept {
   readonly take: RoomTake;
 }
 
-function read(): Kept[] {
-  try {
-    return JSON.parse(localStorage.getItem(KEY) ?? '[]') as Kept[];
-  } catch {
-    return [];
-  }
-}
-
-function write(kept: readonly Kept[]): void {
-  try {
-    if (kept.length === 0) localStorage.removeItem(KEY);
-    else localStorage.setItem(KEY, JSON.stringify(kept));
-  } catch {
-    // A browser that keeps nothing sends what it has while the page is open.
-  }
-}
+const { read, write } = keptList<Kept>(KEY);
 
 const AGAIN_MS = 2_000;
 let sending = false;

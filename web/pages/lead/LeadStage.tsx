@@ -111,7 +111,7 @@ function useHeardClass({ table, title, score }: StageProps, run: LeadRun, setCla
       patternText: printScore(score),
       bpm,
       from: 'microphone',
-      heard: JSON.parse(JSON.stringify(heard)) as object,
+      heard,
     }).catch(() => undefined);
   });
   useEffect(() => setClaps(!hearing.on), [hearing.on, setClaps]);
