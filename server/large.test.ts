@@ -1,5 +1,5 @@
 import { createConnection } from 'mysql2/promise';
-import { expect, it } from 'vitest';
+import { expect } from 'vitest';
 import { ClassRecords, TakesPage } from '../contract/records.ts';
 import { validator } from '../contract/validate.ts';
 import {
@@ -10,6 +10,7 @@ import {
   makeLargeSchool,
   teacherName,
 } from '../scripts/bench/largeSchool.ts';
+import { trial } from '../scripts/test/trial.test-helper.ts';
 import { Visitor, freshDatabase, serverOn } from './testServer.test-helper.ts';
 
 const SMALL: LargeSize = { teachers: 2, children: 3, takes: 60, takesOfFirst: 7 };
@@ -28,7 +29,7 @@ async function rowsOf(url: string): Promise<string> {
   return JSON.stringify(all);
 }
 
-it('a large school is the same each time, and what is in it is read like any other', async () => {
+trial('a large school is the same each time, and what is in it is read like any other', async () => {
   const [one, other] = [await freshDatabase(), await freshDatabase()];
   expect(await makeLargeSchool(one, SMALL, UNTIL)).toBe(3 * 67);
   await makeLargeSchool(other, SMALL, UNTIL);
