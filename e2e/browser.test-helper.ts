@@ -129,7 +129,7 @@ export class School {
   /** A browser of its own, its page still empty. */
   async newcomer(options: Parameters<Browser['newContext']>[0] = {}, watched = !this.inTime) {
     // Every one of them would put the whole app onto its device first.
-    const usual = { viewport: { width: 1280, height: 800 }, serviceWorkers: 'block' } as const;
+    const usual = { deviceScaleFactor: 0.5, viewport: { width: 1280, height: 800 }, serviceWorkers: 'block' } as const;
     const context = await this.browser.newContext({ ...usual, ...options });
     if (this.inTime) await context.addInitScript(steadySound);
     const page = await context.newPage();

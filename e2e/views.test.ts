@@ -424,7 +424,7 @@ const widthOver = async () => {
   return over();
 };
 
-/** What a lesson goes through, and what a class is kept by: looked at each time; all, in more windows, by `npm run trials`. */
+/** What a lesson goes through, and what a class is kept by: looked at each time, the others by `npm run trials`. */
 const MAIN = [
   'today',
   'patterns',

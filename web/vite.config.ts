@@ -6,6 +6,9 @@ import { compression, defineAlgorithm } from 'vite-plugin-compression2';
 import { VitePWA } from 'vite-plugin-pwa';
 import { validatorsPlugin } from './validatorsPlugin.ts';
 
+/** How small files are packed: as small as can be, but for tests and the demo. */
+const QUALITY = process.env['LIGHTLY_PACKED'] ? 9 : 11;
+
 /** None of ours is larger; what would be is not kept, and not there without a network. */
 const LARGEST_FILE = 4 * 2 ** 20;
 
@@ -43,7 +46,7 @@ export default defineConfig({
     compression({
       include: /\.(m?js|css|html|svg|json)$/,
       algorithms: [
-        defineAlgorithm('brotliCompress', { params: { [constants.BROTLI_PARAM_QUALITY]: 11 } }),
+        defineAlgorithm('brotliCompress', { params: { [constants.BROTLI_PARAM_QUALITY]: QUALITY } }),
         defineAlgorithm('gzip', { level: 9 }),
       ],
     }),

@@ -7,7 +7,7 @@ import { projectDatabase } from './mariadb.ts';
 import { seedDemo } from './seed.ts';
 import { untilStopped } from './untilStopped.ts';
 
-const [database] = await Promise.all([projectDatabase(), buildPages()]);
+const [database] = await Promise.all([projectDatabase(), buildPages({ lightly: true })]);
 await seedDemo(database.url);
 const server = await startServer(
   configFrom({ LOG_LEVEL: 'warn', ...process.env, DATABASE_URL: database.url, DEMO_TEACHER: TEACHER.name }),

@@ -2,5 +2,5 @@ import { buildPages } from '../build/buildPages.ts';
 
 /** The pages as they ship, before the browser tests. */
 export default async function setup(): Promise<void> {
-  await buildPages();
+  await buildPages({ lightly: true });
 }
