@@ -19,7 +19,7 @@ const printedSilence = ({ share, ...place }: ClassSilence) => ({ ...printPlace(p
 
 /** How a class was together, as it is printed. */
 function printed(heard: ClassHeard): object {
-  const { notes, rests, holds, fallsApart, runs, driftPct, widthMs, aheadMs, tooFew, confidence } = heard;
+  const { notes, rests, holds, fallsApart, runs, fewer, driftPct, widthMs, aheadMs, tooFew, confidence } = heard;
   return {
     notes: notes.map(({ index, widthMs: width, aheadMs: ahead, loudness, early, late, ...place }) => ({
       index,
@@ -33,6 +33,7 @@ function printed(heard: ClassHeard): object {
     holds: holds.map(printedSilence),
     ...(fallsApart ? { fallsApart: printPlace(fallsApart) } : {}),
     ...(runs ? { runs: printPlace(runs) } : {}),
+    ...(fewer ? { fewer: { ...printPlace(fewer), kind: fewer.kind, share: fewer.share } } : {}),
     driftPct,
     ...(widthMs === undefined ? {} : { widthMs, aheadMs }),
     tooFew,

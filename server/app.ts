@@ -36,12 +36,16 @@ const LARGEST_AT_THE_DOOR = '32kb';
 /** What a child claps in one round: some hundred onsets. */
 const LARGEST_OF_CHILD = '64kb';
 
-/** Everything from this origin and nothing else; `data:` pictures are the small signs inside the style sheet. */
+/**
+ * Everything from this origin and nothing else; `data:` pictures are the small signs inside the style sheet, `blob:` is
+ * sound that the page made itself.
+ */
 const CONTENT_POLICY = {
   useDefaults: false,
   directives: {
     defaultSrc: ["'self'"],
     imgSrc: ["'self'", 'data:'],
+    mediaSrc: ["'self'", 'blob:'],
     objectSrc: ["'none'"],
     baseUri: ["'self'"],
     formAction: ["'self'"],

@@ -334,6 +334,7 @@ export const EVERY_ROUTE: Readonly<Record<string, Way>> = {
   'PUT /api/classes/:classId/ear/:tallyId': { needs: 'hear', body: ({ TALLY }) => TALLY },
   'DELETE /api/classes/:classId/ear/:tallyId': { needs: 'hear' },
   'GET /api/classes/:classId/together': { needs: 'look' },
+  'GET /api/classes/:classId/together/takes': { needs: 'look', query: ({ patternId }) => `?pattern=${patternId}` },
   'PUT /api/classes/:classId/together/:hearingId': { needs: 'hear', body: ({ HEARING }) => HEARING },
   'DELETE /api/classes/:classId/together/:hearingId': { needs: 'hear' },
   'GET /api/classes/:classId/copy': { needs: 'owner' },

@@ -1,6 +1,6 @@
 import { v4 as uuid } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { Hearings } from '../contract/together.ts';
+import { Hearings, TakesTogether } from '../contract/together.ts';
 import { validator } from '../contract/validate.ts';
 import { classHeard } from '../core/ensemble/classHeard.ts';
 import { strikesOfTakes } from '../core/ensemble/strikes.ts';
@@ -95,5 +95,75 @@ describe('how a class clapped together', () => {
     const sent = await ann.ask('PUT', `${other}/copied`, { together: [{ ...together[0], id: anew }] });
     expect(sent.status).toBeLessThan(300);
     expect(await hearingsOf(other)).toEqual([{ id: anew, ...HEARING }]);
+  });
+});
+
+describe('single takes beside each other', () => {
+  const BEATS = [0, 1, 3, 4, 6, 7].map((beat) => beat * 0.75);
+  async function withTakes() {
+    const path = await room();
+    const [ada, bo, patternId] = [uuid(), uuid(), uuid()];
+    for (const [id, name] of [
+      [ada, 'Ada'],
+      [bo, 'Bo'],
+    ])
+      await ann.ask('PUT', `${path}/children/${id}`, { name });
+    await ann.ask('PUT', `/api/patterns/${patternId}`, { title: 'Low tide', text: TEXT });
+    const take = async (childId: string, more: object = {}) => {
+      const id = uuid();
+      const { status } = await ann.ask('PUT', `/api/takes/${id}`, {
+        childId,
+        patternId,
+        title: 'Low tide',
+        patternText: TEXT,
+        bpm: 80,
+        onsets: BEATS,
+        takenAt: 1000,
+        ...more,
+      });
+      expect(status).toBeLessThan(300);
+      return id;
+    };
+    const seen = async (visitor = ann, pattern = patternId) => {
+      const { status, body } = await visitor.ask('GET', `${path}/together/takes?pattern=${pattern}`);
+      if (status === 200) expect(validator(TakesTogether)(body)).toMatchObject({ ok: true });
+      return { status, body: body as TakesTogether };
+    };
+    return { path, ada, bo, take, seen };
+  }
+
+  it('are those of the pattern, newest first, a free one on its own beat; what was marked by hand counts', async () => {
+    const { ada, bo, take, seen } = await withTakes();
+    const [first, second] = [
+      await take(ada),
+      await take(bo, { takenAt: 2000, free: true, onsets: BEATS.map((t) => 5 + t * 1.1) }),
+    ];
+    await ann.ask('PUT', `/api/takes/${first}/override`, { mark: 1, reason: 'late' });
+    await take(bo, { source: 'practice', takenAt: 3000 });
+    const { body } = await seen();
+    expect(body).toMatchObject({ patternText: TEXT, title: 'Low tide', others: 0 });
+    expect(body.takes.map(({ id, childId, mark }) => [id, childId, mark])).toEqual([
+      [second, bo, 4],
+      [first, ada, 1],
+    ]);
+    for (const { onsets } of body.takes) onsets.forEach((onset, i) => expect(onset).toBeCloseTo(BEATS[i]!, 6));
+  });
+
+  it('of another text, and free ones of which nothing was right, are counted only', async () => {
+    const { ada, bo, take, seen } = await withTakes();
+    await take(ada, { patternText: '4/4 w', onsets: [0], takenAt: 500 });
+    const kept = await take(bo);
+    await take(bo, { free: true, onsets: [3], takenAt: 600 });
+    const { body } = await seen();
+    expect([body.others, body.takes.map(({ id }) => id)]).toEqual([2, [kept]]);
+  });
+
+  it('are none of a child in the bin, of another pattern, and of another teacher’s class', async () => {
+    const { path, ada, take, seen } = await withTakes();
+    await take(ada);
+    expect((await seen(ann, uuid())).body).toEqual({ patternText: '', title: '', others: 0, takes: [] });
+    expect((await seen(ben)).status).toBe(404);
+    await ann.ask('DELETE', `${path}/children/${ada}`);
+    expect((await seen()).body.takes).toEqual([]);
   });
 });

@@ -16,7 +16,7 @@ import { ErrorBody } from '../contract/problem.ts';
 import { ClassDetail, ClassSummary } from '../contract/schoolClass.ts';
 import { Account, SessionState } from '../contract/session.ts';
 import { EarTallies } from '../contract/ear.ts';
-import { Hearings } from '../contract/together.ts';
+import { Hearings, TakesTogether } from '../contract/together.ts';
 import { PracticeWeeks } from '../contract/practice.ts';
 import { ChildRoom, OpenRooms, Room, RoomCodes, RoomDoor, RoundResults } from '../contract/room.ts';
 import { Shares } from '../contract/sharing.ts';
@@ -52,6 +52,7 @@ const ARRIVING: Readonly<Record<string, TSchema>> = {
   'heard-weeks': HeardWeeks,
   ear: EarTallies,
   together: Hearings,
+  'takes-together': TakesTogether,
   staff: Staff,
   'class-copy': ClassCopy,
   'one-time-code': OneTimeCode,

@@ -7,6 +7,7 @@ import { PLAIN_VOICE } from '../wording/voice.ts';
 import { classTogetherSentence, onceMoreText, toMend } from '../wording/classTogetherWords.ts';
 import { fallsApartAt } from './apart.ts';
 import { classHeard } from './classHeard.ts';
+import { fewerFrom } from './fewer.ts';
 import { paceOf } from './pace.ts';
 import { spotsOf } from './spots.ts';
 import { between, momentOf, shareOf, strikesOfTakes } from './strikes.ts';
@@ -25,19 +26,22 @@ interface Way {
   readonly also?: readonly { readonly at: number; readonly share: number }[];
   /** Half of the class comes so many seconds early at this note. */
   readonly half?: { readonly note: number; readonly by: number };
+  /** A share of the class claps from one note to before another only. */
+  readonly some?: { readonly share: number; readonly from: number; readonly to: number };
 }
 
 /** What each child of a class claps. */
 function classOf(text: string, bpm: number, way: Way = {}): number[][] {
-  const { children = 26, spread = 0.02, seed = 1, apart, faster = 0, late = 0, also = [], half } = way;
+  const { children = 26, spread = 0.02, seed = 1, apart, faster = 0, late = 0, also = [], half, some } = way;
   const random = randomFrom(seed);
   const { notes } = scheduleOf(patternOf(text), bpm);
   const length = notes.at(-1)!.time;
   return Array.from({ length: children }, (_, child) => [
-    ...notes.map(({ time }, i) => {
+    ...notes.flatMap(({ time }, i) => {
+      if (some && child < some.share * children && (i < some.from || i >= some.to)) return [];
       const wide = apart && i >= apart.from ? apart.times * spread : spread;
       const early = half?.note === i && child < children / 2 ? half.by : 0;
-      return time - (faster * time * time) / (2 * length) + late - early + wide * random.normal();
+      return [time - (faster * time * time) / (2 * length) + late - early + wide * random.normal()];
     }),
     ...also.flatMap(({ at, share }) => (child < share * children ? [at + spread * random.normal()] : [])),
   ]);
@@ -127,6 +131,16 @@ describe('a class that claps as one', () => {
     [{ faster: 0.08 }, /^On the beat at first; from measure \d, beat .* on you run ahead of it\.$/],
     [{ faster: -0.08 }, /^On the beat at first; from measure \d, beat .* on you fall behind it\.$/],
     [{ half: { note: 6, by: 0.2 } }, /^Together but for measure 2, beat 3: half of you came early\.$/],
+    [
+      { some: { share: 0.5, from: 0, to: 5 } },
+      /^All of you until measure 2, beat 1; from there on only half of you clapped\.$/,
+    ],
+    [
+      { some: { share: 0.7, from: 5, to: 99 } },
+      /^Only 3 in 10 of you clapped at first; from measure 2, beat 1 on all of you\.$/,
+    ],
+    // A few who stop are not many.
+    [{ some: { share: 0.2, from: 0, to: 5 } }, /^As one from beginning to end\.$/],
     [{ children: 2 }, /^Too few hands/],
   ] satisfies [Way, RegExp][])('of %j hears so', (way, sentence) => expect(saidOf(LONG, 80, way)).toMatch(sentence));
 
@@ -141,6 +155,11 @@ describe('a class that claps as one', () => {
     expect([2, 3]).toContain(apart.measure);
     expect(onceMoreText(apart, PLAIN_VOICE.naming)).toBe(`Once more: measure ${apart.measure}`);
     expect(toMend(heardOf(LONG, 80))).toBeUndefined();
+    const places = [
+      { from: 0, to: 5 },
+      { from: 8, to: 99 },
+    ].map((part) => toMend(heardOf(LONG, 80, { some: { share: 0.5, ...part } }))!.measure);
+    expect(places).toEqual([2, 1]);
   });
 
   it.each([60, 100, 140])('is found at %d where nobody clicked, whatever its own tempo', (bpm) => {
@@ -192,6 +211,20 @@ describe('falling apart', () => {
     });
     expect(found.filter((off) => off > 1).length).toBeLessThanOrEqual(3);
   });
+});
+
+it.each([
+  [[1, 1, 1, 0.5, 0.5, 0.5], { index: 3, kind: 'stop', share: 0.5 }],
+  [[0.3, 0.3, 0.3, 1, 1, 1, 1], { index: 3, kind: 'join', share: 0.3 }],
+  // Two soft notes are no part of a class, nor is what goes up and down.
+  [[1, 1, 1, 1, 0.4, 0.4], undefined],
+  [[1, 0.4, 1, 0.4, 1, 0.4, 1, 0.4], undefined],
+  [[1, 1.1, 0.9, 0.8, 0.75, 0.7], undefined],
+  [[0, 0, 0, 0, 0, 0], undefined],
+  [[], undefined],
+])('of notes as loud as %j fewer clap: %j', (loudness, fewer) => {
+  const found = fewerFrom(loudness);
+  expect(found && { ...found, share: Math.round(found.share * 100) / 100 }).toEqual(fewer);
 });
 
 describe('the tempo of a class', () => {

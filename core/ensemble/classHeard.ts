@@ -2,6 +2,7 @@ import type { Pattern } from '../rhythm/pattern.ts';
 import { type PlayedPlace, scheduleOf } from '../timing/schedule.ts';
 import type { Bpm, Seconds } from '../timing/units.ts';
 import { fallsApartAt } from './apart.ts';
+import { type Fewer, fewerFrom } from './fewer.ts';
 import { type Struck, placedClass } from './follow.ts';
 import { lineThrough } from './line.ts';
 import { paceOf } from './pace.ts';
@@ -13,9 +14,9 @@ export interface ClassNoteHeard extends PlayedPlace {
   /** Among the sounded notes, in playing order. */
   readonly index: number;
   /** The time of the middle 80 % of its claps; undefined where too few were heard. */
-  readonly widthMs: number | undefined;
+  readonly widthMs?: number | undefined;
   /** How far the middle of its claps is before the beat; behind it is below 0. */
-  readonly aheadMs: number | undefined;
+  readonly aheadMs?: number | undefined;
   /** Share of the class that was heard, beside what it is usually: 1 is a note like most. */
   readonly loudness: number;
   /** The share that came early in a lump of its own, and late; of the note's claps. Only where there is such a lump. */
@@ -39,12 +40,14 @@ export interface ClassHeard {
   readonly fallsApart?: PlayedPlace & { readonly index: number };
   /** The first note from which on it runs ahead of the beat, or drags behind. */
   readonly runs?: PlayedPlace & { readonly index: number };
+  /** The first note from which on fewer of them clap, to the end; or from which on all do, after fewer at first. */
+  readonly fewer?: PlayedPlace & Fewer;
   /** How much faster it is at the end than at the beginning, %; slower is below 0. */
   readonly driftPct: number;
   /** The middle of all widths. */
-  readonly widthMs: number | undefined;
+  readonly widthMs?: number | undefined;
   /** The middle of all that it was before the beat. */
-  readonly aheadMs: number | undefined;
+  readonly aheadMs?: number | undefined;
   /** Too few hands to tell anything of a class: fewer than three. */
   readonly tooFew: boolean;
   /** 0 to 1: how much of what was heard lies at notes, and how many of them there are. */
@@ -187,6 +190,8 @@ export function classOf(
     return { index: note.index, played, measure, beat, ...(timeThrough === undefined ? {} : { timeThrough }) };
   };
   const [fallsApart, runs] = [at(apart), at(pace.from)];
+  const few = fewerFrom(notes.map(({ loudness }) => loudness));
+  const fewer = few && { ...at(few.index)!, kind: few.kind, share: hundredth(few.share) };
   const heard = noted.reduce((sum, one) => sum + shareOf(strikes, one), 0);
   const everything = struck.reduce((sum, one) => sum + shareOf(strikes, one), 0);
   const tooFew = heard === 0 || (hands !== undefined && hands < FEWEST_HANDS);
@@ -197,6 +202,7 @@ export function classOf(
     holds: silences(strikes, struck, 'hold', usual),
     ...(fallsApart ? { fallsApart } : {}),
     ...(runs ? { runs } : {}),
+    ...(fewer ? { fewer } : {}),
     driftPct: pace.driftPct,
     widthMs: median(known),
     aheadMs: median(notes.map(({ aheadMs }) => aheadMs).filter(isDefined)),

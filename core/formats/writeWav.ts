@@ -1,4 +1,4 @@
-import type { Plan } from '../leading/plan.ts';
+import { oncePlan } from '../leading/plan.ts';
 import { practiceTrack } from '../leading/practiceTrack.ts';
 import { timetable } from '../leading/timetable.ts';
 import type { Channel } from '../leading/cueSounds.ts';
@@ -20,18 +20,6 @@ const SAMPLE_RATE = 44_100;
 /** The clicks stand behind the claps. */
 const LEVELS = { click: 0.5, count: 0, syllables: 0, claps: 1, feet: 0 } as const;
 
-const planAt = (bpm: number): Plan => ({
-  title: '',
-  passes: [{ activity: 'clap', who: 'together' }],
-  chunks: { kind: 'whole' },
-  ladder: [{ bpm, passes: 1 }],
-  restBeats: 0,
-  countIn: 'measure',
-  countInEach: true,
-  divided: false,
-  twoLines: false,
-});
-
 /** A measure of clicks, then a pattern struck once over the clicks of its beats. */
 function track(
   pattern: Pattern,
@@ -39,7 +27,7 @@ function track(
   clapAs: Struck,
   levels: Readonly<Record<Channel, number>> = LEVELS,
 ): Float32Array {
-  const made = timetable(pattern, planAt(bpm), { school: 'numbers' });
+  const made = timetable(pattern, oncePlan(bpm, 'clap'), { school: 'numbers' });
   if (!made.ok) throw new BadFile('the pattern is too long for one recording: choose fewer measures');
   const { cues, seconds } = made.timetable;
   const blocks = [...practiceTrack(cues, { sampleRate: SAMPLE_RATE, seconds, levels, clapAs, words: new Map() })];

@@ -154,3 +154,18 @@ export const READY_PLANS: readonly (Plan & { readonly id: string })[] = [
     study: 10,
   },
 ];
+
+/** All of a pattern once at one tempo, a measure of count-in before it. @param bpm  counted beats a minute */
+export function oncePlan(bpm: Bpm, activity: Activity): Plan {
+  return {
+    title: '',
+    passes: [{ activity, who: 'together' }],
+    chunks: { kind: 'whole' },
+    ladder: [{ bpm, passes: 1 }],
+    restBeats: 0,
+    countIn: 'measure',
+    countInEach: true,
+    divided: false,
+    twoLines: false,
+  };
+}

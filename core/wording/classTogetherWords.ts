@@ -12,12 +12,14 @@ const HEARD_IN_SILENCE = 0.1;
 const WIDER = 1.8;
 /** Off the beat by so much, on the whole, a class hears it; ms. */
 const OFF = 35;
+/** A width is not measured nearer than so many milliseconds. */
+const NOT_CHANGED = 10;
 /** A lump of the class so near to half of it is called that. */
 const HALF = { from: 0.35, to: 0.65 };
 
 /** The place to do again, and why. */
 export interface ToMend {
-  readonly what: 'apart' | 'silence' | 'runs' | 'lump' | 'wide';
+  readonly what: 'apart' | 'fewer' | 'silence' | 'runs' | 'lump' | 'wide';
   readonly note?: ClassNoteHeard;
   readonly silence?: ClassSilence;
   readonly measure: number;
@@ -29,7 +31,7 @@ const most = <T>(all: readonly T[], value: (one: T) => number): T | undefined =>
 
 /** What a class is told first, and does again; undefined where it was together. */
 export function toMend(heard: ClassHeard): ToMend | undefined {
-  const { notes, rests, holds, fallsApart, runs, widthMs = 0 } = heard;
+  const { notes, rests, holds, fallsApart, fewer, runs, widthMs = 0 } = heard;
   if (heard.tooFew) return undefined;
   const at = (what: ToMend['what'], note: ClassNoteHeard): ToMend => ({
     what,
@@ -38,6 +40,7 @@ export function toMend(heard: ClassHeard): ToMend | undefined {
     played: note.played,
   });
   if (fallsApart) return at('apart', notes[fallsApart.index]!);
+  if (fewer) return at('fewer', notes[fewer.kind === 'stop' ? fewer.index : 0]!);
   const silence = most([...rests, ...holds], ({ share }) => share);
   if (silence && silence.share >= HEARD_IN_SILENCE)
     return { what: 'silence', silence, measure: silence.measure, played: silence.played };
@@ -74,6 +77,14 @@ function apartSentence(heard: ClassHeard, note: ClassNoteHeard, naming: NamingId
   if (early !== undefined) return `${until}; ${which} ${partOfClass(early)} came early.`;
   if (late !== undefined) return `${until}; ${which} ${partOfClass(late)} came late.`;
   return `${until}; from ${place} on it falls apart.`;
+}
+
+function fewerSentence({ kind, share, ...place }: NonNullable<ClassHeard['fewer']>, naming: NamingId): string {
+  const where = placeText(place, naming);
+  const who = partOfClass(share);
+  return kind === 'stop'
+    ? `All of you until ${where}; from there on only ${who} clapped.`
+    : `Only ${who} clapped at first; from ${where} on all of you.`;
 }
 
 function lumpSentence(note: ClassNoteHeard, naming: NamingId): string {
@@ -114,6 +125,8 @@ export function classTogetherSentence(heard: ClassHeard, naming: NamingId): stri
   switch (what) {
     case 'apart':
       return apartSentence(heard, note!, naming);
+    case 'fewer':
+      return fewerSentence(heard.fewer!, naming);
     case 'runs':
       return heard.driftPct > 0
         ? `On the beat at first; from ${placeText(note!, naming)} on you run ahead of it.`
@@ -128,4 +141,23 @@ export function classTogetherSentence(heard: ClassHeard, naming: NamingId): stri
 /** What to do about it, by one press: lead the measure again. @example "Once more: measure 3" */
 export function onceMoreText(mend: ToMend, naming: NamingId): string {
   return `Once more: ${measureText({ measure: mend.measure }, naming)}`;
+}
+
+/** How wide a clap of the class is. @example "Most claps of a note come within 84 ms." */
+export function withinText(widthMs: number): string {
+  return `Most claps of a note come within ${Math.round(widthMs)} ms.`;
+}
+
+/** How much narrower a class is than the week before. @example "32 ms nearer together" */
+export function changedText(narrower: number | undefined): string {
+  if (narrower === undefined) return '';
+  if (Math.abs(narrower) < NOT_CHANGED) return 'as before';
+  return narrower > 0 ? `${narrower} ms nearer together` : `${-narrower} ms further apart`;
+}
+
+/** Whose takes lie over each other, and whose are missing. @param missing  names, in the order of the list */
+export function missingText(many: number, missing: readonly string[]): string {
+  const children = many === 1 ? '1 child' : `${many} children`;
+  if (missing.length === 0) return `All ${children} together.`;
+  return `${children} together. No take of ${missing.join(', ')}.`;
 }

@@ -1,5 +1,7 @@
 import { addDays, format, getYear, parseISO, startOfWeek, subWeeks } from 'date-fns';
 import { v4 as uuid } from 'uuid';
+import { classHeard } from '../../core/ensemble/classHeard.ts';
+import { strikesOfTakes } from '../../core/ensemble/strikes.ts';
 import { judgeTake } from '../../core/judging/judgeTake.ts';
 import type { BlockKind } from '../../core/planning/lesson.ts';
 import { lessonSlots } from '../../core/planning/slots.ts';
@@ -15,10 +17,12 @@ import { hashPassword } from '../../server/password.ts';
 import { rebuildRecords } from '../../server/repository/childRecords.ts';
 import { writeLesson, writeTermPlan } from '../../server/repository/planning.ts';
 import { addTeacher, findTeacherByName, makeAdministrator } from '../../server/repository/teachers.ts';
-import { children, classes, patterns, takes } from '../../server/schema.ts';
+import { children, classes, hearings, patterns, takes } from '../../server/schema.ts';
 
 const DAY_MS = 24 * 3600 * 1000;
 const SEED = 1884;
+/** For so many weeks the class was heard as one. */
+const WEEKS_TOGETHER = 4;
 
 /** Each child has a steadiness of its own, and some have one thing they struggle with. */
 function habitsOf(random: Random, ages: DemoClass['ages']): SimulatedChild {
@@ -107,6 +111,29 @@ function takesOf(
   });
 }
 
+/** Lately the class clapped its newest pattern as one, twice a lesson; each child as it claps alone. */
+function heardTogether(classId: string, all: readonly SimulatedChild[], row: PatternRow, now: number) {
+  const random = randomFrom(SEED + all.length);
+  const parsed = parseRhythm(row.text);
+  if (!parsed.ok) throw new Error(`demo pattern: ${row.text}`);
+  const { pattern } = parsed;
+  return Array.from({ length: 2 * WEEKS_TOGETHER }, (_, i) => {
+    const week = WEEKS - WEEKS_TOGETHER + Math.floor(i / 2);
+    const bpm = TEMPOS[Math.min(TEMPOS.length - 1, Math.floor(week / 2))]!;
+    const claps = all.map((child) => simulateTake(pattern, bpm, practised(child, week), random.below(2 ** 31)));
+    return {
+      id: uuid(),
+      classId,
+      takenAt: inSchoolHours(now - (WEEKS - week) * 7 * DAY_MS + DAY_MS, random),
+      title: row.title,
+      patternText: row.text,
+      bpm,
+      from: 'microphone' as const,
+      heard: classHeard(pattern, bpm, strikesOfTakes(claps), { hands: all.length }),
+    };
+  });
+}
+
 /** Puts the demo school into an empty database; where its teacher is already, nothing changes. */
 export async function seedDemo(url: string, now = Date.now()): Promise<void> {
   await migrateDatabase(url);
@@ -148,10 +175,16 @@ async function fill(db: Database, now: number): Promise<void> {
         .insert(classes)
         .values({ id: classId, teacherId, name: demo.name, ages: demo.ages, school: demo.school });
       await tx.insert(children).values(childRows);
-      const takeRows = childRows.flatMap((row) => takesOf(random, row, habitsOf(random, demo.ages), demo, rows, now));
+      const habits: SimulatedChild[] = [];
+      const takeRows = childRows.flatMap((row) => {
+        const child = habitsOf(random, demo.ages);
+        habits.push(child);
+        return takesOf(random, row, child, demo, rows, now);
+      });
       for (let from = 0; from < takeRows.length; from += 100)
         await tx.insert(takes).values(takeRows.slice(from, from + 100));
       for (const row of childRows) await rebuildRecords(tx as unknown as Database, row.id);
+      await tx.insert(hearings).values(heardTogether(classId, habits, rows[demo.patterns - 1]!, now));
       await plan(tx as unknown as Database, classId, demo, rows, now);
     }
   });

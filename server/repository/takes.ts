@@ -1,4 +1,4 @@
-import { and, asc, count, desc, eq, gt, like, lt, lte, or, gte, ne } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gt, like, lt, lte, or, gte, isNull, ne, sql } from 'drizzle-orm';
 import type { ListedTake } from '../../contract/records.ts';
 import type { MarkOverride } from '../../contract/take.ts';
 import { MISREADINGS, type MisreadingCode } from '../../core/judging/misreadings/table.ts';
@@ -306,6 +306,36 @@ export async function takesWith(db: Database, childId: string, element: ElementI
     .from(takes)
     .where(
       and(eq(takes.childId, childId), or(like(takes.elements, `${element} %`), like(takes.elements, `%,${element} %`))),
+    )
+    .orderBy(desc(takes.takenAt), desc(takes.id))
+    .limit(most);
+}
+
+/** Takes of one pattern in a class, newest first: what their children clapped. A practice child is nobody. */
+export async function takesOfPattern(db: Database, classId: string, patternKey: string, most: number) {
+  return db
+    .select({
+      id: takes.id,
+      childId: takes.childId,
+      takenAt: takes.takenAt,
+      title: takes.title,
+      patternText: takes.patternText,
+      bpm: takes.bpm,
+      free: takes.free,
+      onsets: takes.onsets,
+      accuracy: takes.accuracy,
+      mark: sql<number>`coalesce(${takes.override}, ${takes.mark})`.mapWith(Number),
+      result: takes.result,
+    })
+    .from(takes)
+    .innerJoin(children, eq(children.id, takes.childId))
+    .where(
+      and(
+        eq(takes.classId, classId),
+        eq(takes.patternKey, patternKey),
+        ne(takes.source, 'practice'),
+        isNull(children.binnedAt),
+      ),
     )
     .orderBy(desc(takes.takenAt), desc(takes.id))
     .limit(most);

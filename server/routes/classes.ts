@@ -33,7 +33,7 @@ import {
   takesPage,
 } from '../services/records.ts';
 import { dropEarTally, earTalliesOf, saveEarTally } from '../services/ear.ts';
-import { dropHearing, hearingsOf, saveHearing } from '../services/hearings.ts';
+import { dropHearing, hearingsOf, saveHearing, takesTogether } from '../services/hearings.ts';
 import { patternsOfClass } from '../services/patterns.ts';
 import { dropPractice, practiceOf, savePractice } from '../services/practice.ts';
 import type { ClassNews } from '../services/news.ts';
@@ -184,6 +184,10 @@ function hearingRoutes(db: Database): Router {
   return Router()
     .get('/:classId/together', async (request, response) => {
       response.json(await hearingsOf(db, teacherIn(response).id, idOf(request, 'classId', 'class')));
+    })
+    .get('/:classId/together/takes', async (request, response) => {
+      const classId = idOf(request, 'classId', 'class');
+      response.json(await takesTogether(db, teacherIn(response).id, classId, wordIn(request, 'pattern') ?? ''));
     })
     .put('/:classId/together/:hearingId', async (request, response) => {
       const done = await saveHearing(db, teacherIn(response).id, ...ids(request), hearing(request));

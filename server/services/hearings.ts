@@ -1,10 +1,14 @@
-import type { Hearing, HearingEdit } from '../../contract/together.ts';
+import type { Hearing, HearingEdit, TakesTogether } from '../../contract/together.ts';
+import { laidOut } from '../../core/ensemble/laidOut.ts';
+import { parseRhythm } from '../../core/rhythm/text.ts';
 import { type Database, transacted } from '../database.ts';
 import { notFound } from '../problem.ts';
 import { binRow } from '../repository/binnedRows.ts';
 import { holdClass } from '../repository/classes.ts';
 import { findHearing, listHearings, writeHearing } from '../repository/hearings.ts';
+import { takesOfPattern } from '../repository/takes.ts';
 import { classOf } from './classes.ts';
+import { breath } from './patternText.ts';
 
 /** A term of lessons with some passes in each. */
 const MOST_SHOWN = 120;
@@ -13,6 +17,30 @@ const MOST_SHOWN = 120;
 export async function hearingsOf(db: Database, teacherId: string, classId: string): Promise<Hearing[]> {
   await classOf(db, teacherId, classId, 'look');
   return listHearings(db, classId, MOST_SHOWN);
+}
+
+/** Several takes of each child of a class. */
+const MOST_TAKES = 300;
+
+/** What the children of a class clapped of one pattern, newest first, each from beat 1 of measure 1. */
+export async function takesTogether(
+  db: Database,
+  teacherId: string,
+  classId: string,
+  patternKey: string,
+): Promise<TakesTogether> {
+  await classOf(db, teacherId, classId, 'look');
+  const all = await takesOfPattern(db, classId, patternKey, MOST_TAKES);
+  const { patternText, title } = all[0] ?? { patternText: '', title: '' };
+  const alike = all.filter((take) => take.patternText === patternText);
+  const read = parseRhythm(patternText);
+  const takes: TakesTogether['takes'] = [];
+  for (const { id, childId, takenAt, bpm, free, onsets, mark, accuracy, result } of alike) {
+    const laid = read.ok ? laidOut(read.pattern, { bpm, free, onsets, result }, bpm) : undefined;
+    if (laid) takes.push({ id, childId, takenAt, bpm, mark, accuracy, onsets: laid });
+    await breath();
+  }
+  return { patternText, title, others: all.length - takes.length, takes };
 }
 
 /** Keeps how a pass went. Sent twice it is there once. */

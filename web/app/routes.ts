@@ -39,6 +39,7 @@ export const ROUTES: readonly PageRoute[] = [
   { path: 'classes/:classId/takes/:takeId', Page: lazy(() => import('../pages/classes/child/TakeResultPage.tsx')) },
   { path: 'classes/:classId/children/:childId', Page: lazy(() => import('../pages/classes/child/ChildPage.tsx')) },
   { path: 'classes/:classId/elements/:element', Page: lazy(() => import('../pages/classes/grid/ElementPage.tsx')) },
+  { path: 'classes/:classId/together', Page: lazy(() => import('../pages/together/TogetherPage.tsx')) },
   { path: 'classes/:classId/reports', Page: lazy(() => import('../pages/classes/child/ReportsPage.tsx')) },
   { path: 'classes/:classId/terms/:termId', Page: lazy(() => import('../pages/classes/grid/TermPage.tsx')) },
   { path: 'classes/:classId/practice', Page: lazy(() => import('../pages/practice/PracticePage.tsx')) },

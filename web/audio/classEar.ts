@@ -10,6 +10,8 @@ export interface ClassEar {
   readonly look: (id: string, last: boolean) => void;
   /** What was begun is not looked at any more. */
   readonly forget: (id: string) => void;
+  /** The microphone went away: pulled out, taken by another program, asleep. */
+  readonly gone: () => boolean;
   readonly stop: () => void;
 }
 
@@ -20,7 +22,7 @@ export async function openClassEar(told: (answer: TogetherAnswer) => void): Prom
   const context = audioContext();
   if (!context || !(await awake(context))) throw new MicrophoneProblem('This browser gives the page no sound.');
   const channel = new MessageChannel();
-  const { late, close } = await openCapture(context, channel.port1);
+  const { late, isGone, close } = await openCapture(context, channel.port1);
   const hears = worker();
   const ask = (request: TogetherRequest, transfer: Transferable[] = []) => hears.postMessage(request, transfer);
   hears.addEventListener('message', ({ data }: MessageEvent<TogetherAnswer>) => told(data));
@@ -33,6 +35,7 @@ export async function openClassEar(told: (answer: TogetherAnswer) => void): Prom
     },
     look: (id, last) => ask({ kind: 'look', id, last }),
     forget: (id) => ask({ kind: 'forget', id }),
+    gone: isGone,
     stop: () => {
       close();
       hears.terminate();

@@ -19,7 +19,16 @@ export type TogetherRequest =
   | { readonly kind: 'pass'; readonly pass: ClassPass }
   /** What there is by now; with `last` the pass is over, and its sound is forgotten. */
   | { readonly kind: 'look'; readonly id: string; readonly last: boolean }
-  | { readonly kind: 'forget'; readonly id: string };
+  | { readonly kind: 'forget'; readonly id: string }
+  /** A whole recording, in which nobody clicked: where it begins and how fast it is, is found. */
+  | {
+      readonly kind: 'recording';
+      readonly id: string;
+      readonly text: string;
+      readonly bpm: Bpm;
+      readonly samples: Float32Array;
+      readonly sampleRate: number;
+    };
 
 /** How the class was, up to so many seconds after beat 1. */
 export interface TogetherAnswer {

@@ -7,6 +7,8 @@ export interface TrackRequest {
   readonly options: TrackOptions;
   /** So many sound together: more than one make a file of two channels. */
   readonly parts: number;
+  /** A concert: of each child its claps, seconds of the run; each from its place between left and right. */
+  readonly claps?: readonly (readonly number[])[];
 }
 
 /** How far it is, 0 to 1; at last the file. */

@@ -1,6 +1,5 @@
 import type { CountOptions } from '../../core/counting/count.ts';
 import type { Bracket } from '../../contract/pattern.ts';
-import type { ClassHeard } from '../../core/ensemble/classHeard.ts';
 import { hasCounts } from '../../core/leading/fading.ts';
 import type { Moment } from '../../core/leading/moment.ts';
 import type { Activity, Plan } from '../../core/leading/plan.ts';
@@ -16,7 +15,7 @@ import {
 } from '../../core/wording/leadWords.ts';
 import type { Voice } from '../../core/wording/voice.ts';
 import { PartCues } from './PartCues.tsx';
-import { SectionRuler } from './SectionRuler.tsx';
+import { type HeardSoFar, SectionRuler } from './SectionRuler.tsx';
 import './leading.scss';
 
 export type LeadState = 'starting' | 'running' | 'paused' | 'over' | 'silent';
@@ -50,7 +49,7 @@ interface ClassViewProps {
   /** So often the groups have changed over. */
   readonly turn: number;
   /** How the class is heard to be together in this pass. */
-  readonly heard?: { readonly heard: ClassHeard; readonly until: number } | undefined;
+  readonly heard?: HeardSoFar | null | undefined;
   readonly onMeasure: (measure: number) => void;
 }
 

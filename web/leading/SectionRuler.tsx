@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useRef } from 'react';
-import type { ClassHeard } from '../../core/ensemble/classHeard.ts';
+import type { ClassHeard, ClassNoteHeard } from '../../core/ensemble/classHeard.ts';
 import type { CountOptions } from '../../core/counting/count.ts';
 import type { Bracket } from '../../contract/pattern.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
@@ -17,7 +17,14 @@ import { useLatest } from '../ui/useLatest.ts';
 import { Covers } from './Covers.tsx';
 import { TogetherBand } from './TogetherBand.tsx';
 
+/** How together a class was, up to so many seconds after beat 1. */
+export interface HeardSoFar {
+  readonly heard: ClassHeard;
+  readonly until: number;
+}
+
 const NO_COUNTS: readonly CountOptions[] = [];
+const NOBODY: readonly ClassNoteHeard[] = [];
 
 interface SectionRulerProps {
   readonly section: Section;
@@ -31,7 +38,8 @@ interface SectionRulerProps {
   readonly now: () => number | undefined;
   /** Index of the measure that is being played, -1 in the count-in. */
   readonly measure: number;
-  readonly heard?: { readonly heard: ClassHeard; readonly until: number } | undefined;
+  /** How the class is heard to be together; null while nothing is known yet. */
+  readonly heard?: HeardSoFar | null | undefined;
   readonly onMeasure: (measure: number) => void;
   /** The whole rhythm as it is written, and the words over stretches of it. */
   readonly score: Score;
@@ -83,9 +91,15 @@ export function SectionRuler(props: SectionRulerProps) {
     <>
       {!hidden && <Covers system={system} isCovered={isCovered} voice={voice} />}
       <MovingBeat pattern={pattern} bpm={bpm} now={inSection} system={system} layout={layout} />
-      {heard && <TogetherBand {...{ pattern, bpm, system, layout }} notes={heard.heard.notes} until={heard.until} />}
       <span hidden data-here={system.measures.some(({ index }) => index === Math.max(0, measure))} />
     </>
+  );
+  const band = (system: RulerSystem, layout: RulerLayout) => (
+    <TogetherBand
+      {...{ pattern, bpm, system, layout }}
+      notes={heard?.heard.notes ?? NOBODY}
+      until={heard?.until ?? 0}
+    />
   );
   return (
     <div className={`lead-ruler ${hidden ? 'lead-hidden' : ''}`} ref={box}>
@@ -102,6 +116,7 @@ export function SectionRuler(props: SectionRulerProps) {
         fade={section.fade}
         brackets={hidden ? undefined : brackets}
         numbers={numbers}
+        band={heard === undefined || hidden ? undefined : band}
         overlay={overlay}
         onPick={pick}
         pickName="Go to"

@@ -15,7 +15,14 @@ import { SoundLane, type SoundOnRuler } from './SoundLane.tsx';
 import { type PartGroup, PartLanes } from './PartLanes.tsx';
 import { type CountsLane, HANDS, Lane, type OnPick, SystemLanes } from './SystemLanes.tsx';
 import { type FittedRuler, fitRulerBy, linesHeight } from '../../drawing/fit.ts';
-import { COUNTS_HEIGHTS, HEARD_HEIGHTS, MARKS_HEIGHTS, NOTES_HEIGHTS, STRIPS_HEIGHTS } from '../../drawing/heights.ts';
+import {
+  BAND_HEIGHTS,
+  COUNTS_HEIGHTS,
+  HEARD_HEIGHTS,
+  MARKS_HEIGHTS,
+  NOTES_HEIGHTS,
+  STRIPS_HEIGHTS,
+} from '../../drawing/heights.ts';
 import { type PartBeside, type RulerLayout, layoutRuler } from '../../drawing/layout.ts';
 import type { RulerSize, RulerSystem } from '../../drawing/system.ts';
 import { useHeight } from './useHeight.ts';
@@ -63,6 +70,8 @@ export interface RulerProps {
   readonly fit?: boolean;
   /** So much larger or smaller than fits. */
   readonly fitBy?: number;
+  /** A lane of its own under the others: how together a class was. */
+  readonly band?: ((system: RulerSystem, layout: RulerLayout) => ReactNode) | undefined;
   /** Drawn over a line of the ruler: the moving beat, for instance. */
   readonly overlay?: (system: RulerSystem, layout: RulerLayout) => ReactNode;
 }
@@ -116,13 +125,14 @@ function useGroups({ pattern, parts, counts = NO_COUNTS, countNames, hands = fal
 
 /** Pixels of all lanes of one line. */
 function lineHeight(props: RulerProps, groups: readonly PartGroup[]): number {
-  const { notes = true, strips = true, feet, brackets, pattern, heard, oneLine } = props;
+  const { notes = true, strips = true, feet, brackets, pattern, heard, band, oneLine } = props;
   const marks = hasMarks(pattern) ? MARKS_HEIGHTS.board : 0;
   const lanes = groups.reduce((sum, group) => sum + group.lanes.length, 0);
   const written = lanes + (feet ? 1 : 0) + (brackets && brackets.length > 0 ? 1 : 0);
   const lines = oneLine && groups.length === 2 ? 1 : groups.length;
   const drawn = (notes ? NOTES_HEIGHTS.board * lines : 0) + (strips ? STRIPS_HEIGHTS.board * groups.length : 0);
-  return marks + drawn + written * COUNTS_HEIGHTS.board + (heard ? HEARD_HEIGHTS.board : 0);
+  const below = (heard ? HEARD_HEIGHTS.board : 0) + (band ? BAND_HEIGHTS.board : 0);
+  return marks + drawn + written * COUNTS_HEIGHTS.board + below;
 }
 
 interface Drawn extends Omit<FittedRuler, 'seen'> {
@@ -185,7 +195,7 @@ const fadedGroup = (group: PartGroup, fade: Fade): PartGroup => ({
 /** The one axis of the app: time from left to right in exact beats, everything about the rhythm a lane on it. */
 export function Ruler(props: RulerProps) {
   const { pattern, notes = true, strips = true, feet = false, beats = true } = props;
-  const { onPick, pickName = 'Explain', heard, heardNotes, sound, overlay, brackets, numbers, fade = 'all' } = props;
+  const { onPick, pickName = 'Explain', heard, heardNotes, overlay, brackets, numbers, fade = 'all' } = props;
   const [ref, width] = useWidth();
   const groups = useGroups(props);
   const drawn = useLayout(props, groups, width, useHeight(ref, props.fit === true));
@@ -229,17 +239,31 @@ export function Ruler(props: RulerProps) {
                 content={<BeatsLane system={system} size={size} scale={layout.scale} {...BEAT_NUMBERS} />}
               />
             )}
-            {sound && (
-              <Lane
-                name="Sound"
-                content={<SoundLane system={system} size={size} scale={layout.scale} pattern={pattern} sound={sound} />}
-              />
-            )}
+            <LanesBelow {...props} system={system} layout={layout} size={size} />
             {overlay?.(system, layout)}
           </div>
         ))}
       </Lines>
     </div>
+  );
+}
+
+/** How together a class was, and the sound of a take. */
+function LanesBelow(
+  props: Pick<RulerProps, 'band' | 'sound' | 'pattern'> & {
+    readonly system: RulerSystem;
+    readonly layout: RulerLayout;
+    readonly size: RulerSize;
+  },
+) {
+  const { band, sound, pattern, system, layout, size } = props;
+  return (
+    <>
+      {band && <Lane name="Together" content={band(system, layout)} />}
+      {sound && (
+        <Lane name="Sound" content={<SoundLane {...{ system, size, pattern, sound }} scale={layout.scale} />} />
+      )}
+    </>
   );
 }
 

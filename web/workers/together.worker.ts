@@ -1,4 +1,4 @@
-import { ClassListener } from '../../core/ensemble/classSound.ts';
+import { ClassListener, hearClass } from '../../core/ensemble/classSound.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
 import { parseRhythm } from '../../core/rhythm/text.ts';
 import type { CapturedBlock } from '../audio/listenMessages.ts';
@@ -76,6 +76,12 @@ addEventListener('message', ({ data }: MessageEvent<TogetherRequest>) => {
       return look(data.id, data.last);
     case 'forget':
       hearings.delete(data.id);
+      if (waiting?.id === data.id) waiting = undefined;
       return;
+    case 'recording': {
+      const { id, text, bpm, samples, sampleRate: rate } = data;
+      answer({ id, last: true, heard: hearClass(samples, rate, { pattern: patternOf(text), bpm }), until: Infinity });
+      return;
+    }
   }
 });

@@ -359,6 +359,15 @@ export const HELP: readonly Help[] = [
     ],
   },
   {
+    path: 'classes/:classId/together',
+    title: 'Together',
+    points: [
+      'How wide a clap of the class was, pattern by pattern and week by week; press one to see its notes.',
+      'From single takes: everybody’s best or last take of a pattern laid over each other, and as a concert to hear.',
+      'From a recording: what a phone recorded is listened to in this browser and forgotten.',
+    ],
+  },
+  {
     path: 'classes/:classId/terms/:termId',
     title: 'A term that is over',
     points: ['The marks as they were on the day the term was closed.'],

@@ -34,6 +34,7 @@ import { type NewColumn, PaperForm } from './paper/PaperForm.tsx';
 import { RecordsGrid } from './grid/RecordsGrid.tsx';
 import { RejudgingLine } from './grid/RejudgingLine.tsx';
 import { SaveMarks } from './grid/SaveMarks.tsx';
+import { TogetherSince } from './grid/TogetherSince.tsx';
 import { WordsForm } from './settings/WordsForm.tsx';
 import { ManageForm, ManageMenu, type Managing, isManaging } from './manage/ManageMenu.tsx';
 import { agesText } from './settings/agesText.ts';
@@ -134,7 +135,6 @@ function useAskedColumn(): NewColumn | undefined {
 function ClassHead({ schoolClass, onForm }: { schoolClass: ClassDetail; onForm: (form: Form) => void }) {
   const { id, name, ages, children, role, owner } = schoolClass;
   const navigate = useNavigate();
-  const chooseClass = useChooseClass();
   const [more, setMore] = useState(false);
   const removal = useSave(() => remove(`/classes/${id}`), '/classes', '/takes', '/bin');
   const removeClass = async () => {
@@ -150,35 +150,7 @@ function ClassHead({ schoolClass, onForm }: { schoolClass: ClassDetail; onForm: 
           {role !== 'owner' && `, shared by ${owner}${role === 'look' ? ' to look at' : ''}`}
         </span>
         <span className="flex-grow-1" />
-        {children.length > 0 && role !== 'look' && (
-          <Link className="btn btn-primary" to={`/take/line-up?class=${id}`} onClick={() => chooseClass(id)}>
-            Hear the class
-          </Link>
-        )}
-        {children.length > 0 && role !== 'look' && (
-          <Link className="btn btn-outline-dark" to={ownDevicesPath(id)}>
-            Own devices
-          </Link>
-        )}
-        <Link className="btn btn-outline-dark" to={`/classes/${id}/practice`}>
-          <House size={16} aria-hidden /> Practice
-        </Link>
-        {role === 'owner' && (
-          <>
-            <Button variant="outline-dark" onClick={() => onForm('class')}>
-              <Pencil size={16} aria-hidden /> Change
-            </Button>
-            <Button variant="outline-dark" onClick={() => onForm('words')}>
-              <Speech size={16} aria-hidden /> Words
-            </Button>
-            <Button variant="outline-dark" onClick={() => onForm('judging')}>
-              <Scale size={16} aria-hidden /> Marks
-            </Button>
-          </>
-        )}
-        <Button variant="outline-dark" aria-expanded={more} onClick={() => setMore(!more)}>
-          More
-        </Button>
+        <ClassActions schoolClass={schoolClass} onForm={onForm} more={more} onMore={() => setMore(!more)} />
       </div>
       {more && (
         <ManageMenu
@@ -189,6 +161,52 @@ function ClassHead({ schoolClass, onForm }: { schoolClass: ClassDetail; onForm: 
       )}
       {removal.problem && <Notice problem={removal.problem} />}
     </>
+  );
+}
+
+interface ActionsProps {
+  readonly schoolClass: ClassDetail;
+  readonly onForm: (form: Form) => void;
+  /** Whether what is seldom done is shown. */
+  readonly more: boolean;
+  readonly onMore: () => void;
+}
+
+/** What is done with a class, and what of it can be changed. */
+function ClassActions({ schoolClass: { id, children, role }, onForm, more, onMore }: ActionsProps) {
+  const chooseClass = useChooseClass();
+  return (
+    <div className="class-actions">
+      {children.length > 0 && role !== 'look' && (
+        <Link className="btn btn-primary" to={`/take/line-up?class=${id}`} onClick={() => chooseClass(id)}>
+          Hear the class
+        </Link>
+      )}
+      {children.length > 0 && role !== 'look' && (
+        <Link className="btn btn-outline-dark" to={ownDevicesPath(id)}>
+          Own devices
+        </Link>
+      )}
+      <Link className="btn btn-outline-dark" to={`/classes/${id}/practice`}>
+        <House size={16} aria-hidden /> Practice
+      </Link>
+      {role === 'owner' && (
+        <>
+          <Button variant="outline-dark" onClick={() => onForm('class')}>
+            <Pencil size={16} aria-hidden /> Change
+          </Button>
+          <Button variant="outline-dark" onClick={() => onForm('words')}>
+            <Speech size={16} aria-hidden /> Words
+          </Button>
+          <Button variant="outline-dark" onClick={() => onForm('judging')}>
+            <Scale size={16} aria-hidden /> Marks
+          </Button>
+        </>
+      )}
+      <Button variant="outline-dark" aria-expanded={more} onClick={onMore}>
+        More
+      </Button>
+    </div>
   );
 }
 
@@ -213,6 +231,7 @@ function Records({ schoolClass, records, waiting, onPaper, onForm }: RecordsProp
   return (
     <>
       <NeedsList schoolClass={schoolClass} records={records} />
+      <TogetherSince classId={id} />
       {counting.problem && <Notice problem={counting.problem} />}
       <div className="grid-tools">
         <GridViews view={view} onView={setView} />

@@ -2,8 +2,9 @@ import { useEffect, useState } from 'react';
 import type { CountOptions } from '../../../core/counting/count.ts';
 import type { Bracket } from '../../../contract/pattern.ts';
 import type { Plan } from '../../../core/leading/plan.ts';
-import type { Timetable } from '../../../core/leading/timetable.ts';
+import type { Section, Timetable } from '../../../core/leading/timetable.ts';
 import type { Score } from '../../../core/rhythm/score.ts';
+import { printRhythm } from '../../../core/rhythm/text.ts';
 import { printScore } from '../../../core/rhythm/scoreText.ts';
 import { nextText } from '../../../core/wording/leadWords.ts';
 import type { Voice } from '../../../core/wording/voice.ts';
@@ -19,7 +20,7 @@ import { LeadButtons } from './LeadButtons.tsx';
 import type { SoundSettings } from './SoundPanel.tsx';
 import { leadCommands } from './leadCommands.ts';
 import { HeardPasses } from './HeardPasses.tsx';
-import { type ClassHearing, useClassHearing } from './useClassHearing.ts';
+import { type ClassHearing, type LiveHeard, useClassHearing } from './useClassHearing.ts';
 import { type LeadRun, useLeadRun } from './useLeadRun.ts';
 
 interface StageProps {
@@ -72,7 +73,8 @@ export function LeadStage(props: StageProps) {
   });
   useKeys(commands.keys);
   const names = score.parts.map(({ name }) => name);
-  const heard = hearing.live?.section === section ? hearing.live : undefined;
+  const live = hearing.live && isSeenIn(hearing.live, section, moment?.measure ?? -1) ? hearing.live : null;
+  const heard = hearing.on ? live : undefined;
   const shown = { plan, brackets, state, moment, rate, covered, turned, turn };
   useTellSecondWindow({ kind: 'lead', text: printScore(score), ...shown, heard: heardNow(now()) });
   return (
@@ -88,6 +90,12 @@ export function LeadStage(props: StageProps) {
   );
 }
 
+/** A pass is seen while it goes, and until the next one of the same measures has been counted in. */
+function isSeenIn({ section: heard }: LiveHeard, section: Section, measure: number): boolean {
+  if (heard === section) return true;
+  return measure < 0 && heard.chunk.first === section.chunk.first && heard.chunk.last === section.chunk.last;
+}
+
 /** While a class is heard the app does not clap: one could not be told from the other. */
 const withoutClaps = (levels: Levels): Levels => ({ ...levels, claps: { ...levels.claps, muted: true } });
 
@@ -99,11 +107,15 @@ function onceMoreOf(run: LeadRun, hearing: ClassHearing): (() => void) | undefin
   return () => (run.loops ? run.goOn() : run.stay(mend.played, mend.played));
 }
 
+/** All of the rhythm as it is written, however its measures were chosen. */
+const isWhole = ({ chunk, pattern }: Section, { parts }: Score) =>
+  chunk.whole || printRhythm(pattern) === printRhythm(parts[0]!.pattern);
+
 /** Hears the class, and keeps each pass of the whole rhythm with it. */
 function useHeardClass({ table, title, score }: StageProps, run: LeadRun, setClaps: (on: boolean) => void) {
   const schoolClass = useHearingClass();
   const hearing = useClassHearing(run, table, ({ id, at, section, bpm, heard }) => {
-    if (!schoolClass || !mayHear(schoolClass) || !section.chunk.whole || heard.tooFew) return;
+    if (!schoolClass || !mayHear(schoolClass) || !isWhole(section, score) || heard.tooFew) return;
     // Where the network is away it waits on the device, like everything a teacher makes.
     void put(`/classes/${schoolClass.id}/together/${id}`, {
       takenAt: at,

@@ -6,8 +6,8 @@ import type { Section, Timetable } from '../../../core/leading/timetable.ts';
 import { printRhythm } from '../../../core/rhythm/text.ts';
 import { audioContext } from '../../audio/context.ts';
 import { type ClassEar, openClassEar } from '../../audio/classEar.ts';
-import type { ClassPass } from '../../audio/togetherMessages.ts';
-import { closeMicrophone } from '../../audio/microphone.ts';
+import type { ClassPass, TogetherAnswer } from '../../audio/togetherMessages.ts';
+import { MicrophoneProblem, closeMicrophone } from '../../audio/microphone.ts';
 import { useLatest } from '../../ui/useLatest.ts';
 import type { LeadRun } from './useLeadRun.ts';
 
@@ -41,6 +41,9 @@ export function isHeardTogether({ activity, role, parts }: Section): boolean {
   return parts.length === 1 && CLAPPED.has(activity) && BY_CLASS.has(role);
 }
 
+/** So often it is looked whether the microphone is still there. */
+const LOOKED_MS = 500;
+const GONE = 'The microphone went away. Plug it in or open it again, then press E.';
 /** The last claps ring on for so long before all is known. */
 const RINGS_ON_MS = 900;
 /** Passes that began so long ago were not heard from their beginning. */
@@ -83,14 +86,44 @@ function useLetGo(ear: ClassEar | undefined): void {
   }, [ear]);
 }
 
-/** Hears the class while it is led, pass by pass, for whoever asks for it. */
-export function useClassHearing(run: LeadRun, table: Timetable, onPass: (pass: PassHeard) => void) {
+/** Asks now and then whether the microphone is still there. */
+function useGone(ear: ClassEar | undefined, onGone: () => void): void {
+  const tell = useLatest(onGone);
+  useEffect(() => {
+    if (!ear) return undefined;
+    const timer = setInterval(() => {
+      if (ear.gone()) tell();
+    }, LOOKED_MS);
+    return () => clearInterval(timer);
+  }, [ear, tell]);
+}
+
+/** Opens and closes the ear; tells what it hears of the passes that go. */
+function useEar(told: (answer: TogetherAnswer) => void) {
   const [ear, setEar] = useState<ClassEar>();
   const [problem, setProblem] = useState<Error>();
+  const tell = useLatest(told);
+  const toggle = useMemo(
+    () => () => {
+      setProblem(undefined);
+      if (ear) setEar(undefined);
+      else openClassEar(tell).then(setEar, setProblem);
+    },
+    [ear, tell],
+  );
+  const gone = () => {
+    setEar(undefined);
+    setProblem(new MicrophoneProblem(GONE));
+  };
+  useLetGo(ear);
+  return { ear, problem, toggle, gone };
+}
+
+/** Hears the class while it is led, pass by pass, for whoever asks for it. */
+export function useClassHearing(run: LeadRun, table: Timetable, onPass: (pass: PassHeard) => void) {
   const [live, setLive] = useState<LiveHeard>();
   const [passes, setPasses] = useState<readonly PassHeard[]>([]);
   const going = useRef(new Map<string, Going>());
-  const tell = useLatest(onPass);
   const { state, moment, rate, audioAt, now } = run;
   const index = moment?.section ?? 0;
   const measure = moment?.measure ?? -1;
@@ -98,28 +131,22 @@ export function useClassHearing(run: LeadRun, table: Timetable, onPass: (pass: P
   const section = table.sections[index]!;
   const runs = state === 'running' && moment !== undefined;
 
-  const toggle = useMemo(
-    () => () => {
-      if (ear) {
-        setEar(undefined);
-        setLive(undefined);
-        return;
-      }
-      setProblem(undefined);
-      openClassEar(({ id, last, heard, until }) => {
-        const pass = going.current.get(id);
-        if (!pass) return;
-        setLive({ section: pass.section, heard, until: last ? Infinity : until });
-        if (!last) return;
-        going.current.delete(id);
-        const over = { ...pass, at: Date.now(), heard };
-        setPasses((before) => [...before, over]);
-        tell(over);
-      }).then(setEar, setProblem);
-    },
-    [ear, tell],
-  );
-  useLetGo(ear);
+  const { ear, problem, toggle, gone } = useEar(({ id, last, heard, until }) => {
+    const pass = going.current.get(id);
+    if (!pass) return;
+    setLive({ section: pass.section, heard, until: last ? Infinity : until });
+    if (!last) return;
+    going.current.delete(id);
+    const over = { ...pass, at: Date.now(), heard };
+    setPasses((before) => [...before, over]);
+    onPass(over);
+  });
+  useGone(ear, () => {
+    // What it heard up to now is half a pass: nothing is said of it.
+    going.current.clear();
+    setLive(undefined);
+    gone();
+  });
 
   useEffect(() => {
     if (!ear || !runs || !isHeardTogether(section)) return undefined;
@@ -143,7 +170,8 @@ export function useClassHearing(run: LeadRun, table: Timetable, onPass: (pass: P
   }, [ear, runs, section, rounds, rate, audioAt, now, table]);
   // A measure later than it sounded the class sees how it was.
   useEffect(() => {
-    if (ear && measure > 0) for (const id of going.current.keys()) ear.look(id, false);
+    if (!ear) return;
+    if (measure > 0) for (const id of going.current.keys()) ear.look(id, false);
   }, [ear, measure]);
   return { on: ear !== undefined, problem, live, passes, toggle };
 }

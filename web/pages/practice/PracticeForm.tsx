@@ -9,6 +9,7 @@ import { Notice } from '../../ui/Notice.tsx';
 import { SelectField } from '../../ui/SelectField.tsx';
 import { replaced, without } from '../../ui/lists.ts';
 import { daysOf, sameWeekdays } from './calendar.ts';
+import { NumberField } from '../../ui/NumberField.tsx';
 import { minutesOf } from './weekPlan.ts';
 
 const MOST_ITEMS = 12;
@@ -180,31 +181,6 @@ function ItemFields({ number, item, patterns, days, onItem, onDrop }: ItemProps)
         </Button>
       )}
     </fieldset>
-  );
-}
-
-interface NumberFieldProps {
-  readonly id: string;
-  readonly label: string;
-  readonly value: number;
-  readonly least: number;
-  readonly most: number;
-  readonly onValue: (value: number) => void;
-}
-
-function NumberField({ id, label, value, least, most, onValue }: NumberFieldProps) {
-  return (
-    <Form.Group controlId={id}>
-      <Form.Label>{label}</Form.Label>
-      <Form.Control
-        type="number"
-        required
-        min={least}
-        max={most}
-        value={value}
-        onChange={(event) => onValue(Number(event.target.value))}
-      />
-    </Form.Group>
   );
 }
 

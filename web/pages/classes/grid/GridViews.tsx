@@ -1,3 +1,4 @@
+import { ViewsChoice } from '../../../ui/ViewsChoice.tsx';
 import type { GridView } from './gridCells.ts';
 
 const VIEWS: readonly (readonly [GridView, string])[] = [
@@ -7,15 +8,5 @@ const VIEWS: readonly (readonly [GridView, string])[] = [
 
 /** Patterns or elements beside the children. */
 export function GridViews({ view, onView }: { view: GridView; onView: (view: GridView) => void }) {
-  return (
-    <fieldset className="grid-views">
-      <legend className="visually-hidden">Show</legend>
-      {VIEWS.map(([one, title]) => (
-        <label key={one} className={one === view ? 'chosen' : ''}>
-          <input type="radio" name="grid-view" checked={one === view} onChange={() => onView(one)} />
-          {title}
-        </label>
-      ))}
-    </fieldset>
-  );
+  return <ViewsChoice name="grid-view" views={VIEWS} view={view} onView={onView} />;
 }

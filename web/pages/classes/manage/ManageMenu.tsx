@@ -1,6 +1,7 @@
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
 import type { ClassDetail } from '../../../../contract/schoolClass.ts';
+import { togetherPath } from '../../../domain/togetherWeeks.ts';
 import { CopyForm } from './CopyForm.tsx';
 import { MoveForm } from './MoveForm.tsx';
 import { ShareForm } from './ShareForm.tsx';
@@ -35,6 +36,9 @@ export function ManageMenu({ schoolClass: { id, role, children }, onForm, onRemo
           Reports for parents
         </Link>
       )}
+      <Link className="btn btn-outline-dark" to={togetherPath(id)}>
+        Together
+      </Link>
       {mine.map((form) => (
         <Button key={form} variant="outline-dark" onClick={() => onForm(form)}>
           {TITLES[form]}
