@@ -1,5 +1,9 @@
+import { existsSync, readFileSync, statSync } from 'node:fs';
+import { join } from 'node:path';
+import { brotliCompressSync, constants } from 'node:zlib';
 import type { Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { PAGES } from '../scripts/build/buildPages.ts';
 import { School } from './browser.test-helper.ts';
 
 const KB = 1024;
@@ -11,7 +15,17 @@ beforeAll(async () => {
 });
 afterAll(() => school.close());
 
-/** Counts what comes over the wire, as it comes: packed, with its headers. */
+/** How much smaller a file of the pages is where they are packed as small as can be, as they ship: bytes. */
+function smallerAsShipped(path: string): number {
+  const [file, packed] = [join(PAGES, path), join(PAGES, `${path === '/' ? 'index.html' : path}.br`)];
+  if (!existsSync(packed)) return 0;
+  const smallest = brotliCompressSync(readFileSync(path === '/' ? join(PAGES, 'index.html') : file), {
+    params: { [constants.BROTLI_PARAM_QUALITY]: 11 },
+  });
+  return statSync(packed).size - smallest.length;
+}
+
+/** Counts what comes over the wire, as it comes where it ships: packed, with its headers. */
 async function counting(page: Page) {
   const wire = await page.context().newCDPSession(page);
   await wire.send('Network.enable');
@@ -20,7 +34,9 @@ async function counting(page: Page) {
   wire.on('Network.requestWillBeSent', ({ requestId, request }) => void asked.set(requestId, request.url));
   wire.on('Network.loadingFinished', ({ requestId, encodedDataLength }) => {
     const url = asked.get(requestId);
-    if (url) files.push({ url: new URL(url).pathname, bytes: encodedDataLength });
+    if (!url) return;
+    const { pathname } = new URL(url);
+    files.push({ url: pathname, bytes: encodedDataLength - smallerAsShipped(pathname) });
   });
   /** What came since it was asked last. */
   return async () => {

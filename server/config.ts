@@ -1,8 +1,15 @@
-import { existsSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
+import { createSecureContext } from 'node:tls';
 import type { Limits } from './database.ts';
 import { type MetricsAccess, networkOf } from './metrics.ts';
 import { passwordCost } from './password.ts';
+
+/** A certificate and its key, PEM. */
+export interface Tls {
+  readonly cert: string;
+  readonly key: string;
+}
 
 /** What a server needs to know; everything comes from the environment (docs/operating.md). */
 export interface Config {
@@ -15,6 +22,8 @@ export interface Config {
   readonly pages: string | undefined;
   /** Behind a proxy that ends TLS: how many proxies to trust. */
   readonly proxies: number;
+  /** Ends TLS itself, in a network without a proxy; undefined where it speaks plain http. */
+  readonly tls?: Tls | undefined;
   readonly logLevel: string;
   /** Who may read how the server does. */
   readonly metrics: MetricsAccess;
@@ -42,6 +51,7 @@ export function configFrom(env: NodeJS.ProcessEnv): Config {
     demoTeacher: env['DEMO_TEACHER'] || undefined,
     pages: pagesIn(env['PAGES'] ?? 'dist/web'),
     proxies: number('PROXIES', 0),
+    tls: tlsIn(env['TLS_CERT'] ?? '', env['TLS_KEY'] ?? ''),
     logLevel: logLevelIn(env['LOG_LEVEL'] || USUAL_LOG_LEVEL),
     metrics: { token: env['METRICS_TOKEN'] || undefined, from: networksIn(env['METRICS_FROM'] ?? '') },
     warmUp: true,
@@ -69,6 +79,24 @@ function pagesIn(given: string): string | undefined {
     `PAGES: there are no built pages in ${pages}: run npm run build, or leave PAGES blank where something else ` +
       'serves them',
   );
+}
+
+function tlsIn(cert: string, key: string): Tls | undefined {
+  if (cert === '' && key === '') return undefined;
+  const read = (name: string, path: string) => {
+    try {
+      return readFileSync(path, 'utf8');
+    } catch {
+      throw new Error(`${name}: there is no file to be read at “${path}”: npm run certificate makes both TLS files`);
+    }
+  };
+  const tls = { cert: read('TLS_CERT', cert), key: read('TLS_KEY', key) };
+  try {
+    createSecureContext(tls);
+  } catch {
+    throw new Error('TLS_CERT and TLS_KEY do not belong together: npm run certificate makes both anew');
+  }
+  return tls;
 }
 
 export const USUAL_LOG_LEVEL = 'info';

@@ -1,5 +1,6 @@
-import { type Server, createServer } from 'node:http';
-import type { AddressInfo } from 'node:net';
+import { type RequestListener, type Server, createServer } from 'node:http';
+import { createServer as createSecureServer } from 'node:https';
+import type { AddressInfo, Socket } from 'node:net';
 import { pino } from 'pino';
 import { createApp } from './app.ts';
 import type { Config } from './config.ts';
@@ -63,12 +64,15 @@ export async function startServer(config: Config): Promise<RunningServer> {
   };
   const app = createApp(resources, config, logger, alive, news, metricsOf(pool, news));
   let stopping = false;
+  let opened: ReadonlySet<Socket> = new Set();
   const server = await new Promise<Server>((resolve, reject) => {
-    const listening: Server = createServer((request, response) => {
+    const answer: RequestListener = (request, response) => {
       // What is asked while it stops is answered, and the next request goes to another server.
       if (stopping) response.setHeader('Connection', 'close');
       app(request, response);
-    });
+    };
+    const listening: Server = config.tls ? createSecureServer(config.tls, answer) : createServer(answer);
+    opened = connectionsOf(listening);
     listening.once('error', (error) => reject(listenTrouble(config, error)));
     // Longer than clients and balancers keep a connection they do not use: none is closed as a request sets out on it.
     listening.keepAliveTimeout = KEPT_ALIVE_MS;
@@ -77,7 +81,7 @@ export async function startServer(config: Config): Promise<RunningServer> {
     listening.listen({ port: config.port, host: config.host, backlog: BACKLOG }, () => resolve(listening));
   });
   const { port } = server.address() as AddressInfo;
-  const url = `http://${config.host}:${port}`;
+  const url = `http${config.tls ? 's' : ''}://${config.host}:${port}`;
   logger.info({ url }, 'listening');
   return {
     url,
@@ -86,7 +90,7 @@ export async function startServer(config: Config): Promise<RunningServer> {
       stopExpiring();
       news.close();
       inRooms.close();
-      await closed(server);
+      await closed(server, opened);
       ending.abort();
       await Promise.all(work);
       await judges.close();
@@ -95,11 +99,25 @@ export async function startServer(config: Config): Promise<RunningServer> {
   };
 }
 
+/** The connections that are open, also those on which nothing was asked yet. */
+function connectionsOf(server: Server): ReadonlySet<Socket> {
+  const opened = new Set<Socket>();
+  server.on('connection', (socket) => {
+    opened.add(socket);
+    socket.once('close', () => opened.delete(socket));
+  });
+  return opened;
+}
+
 /** Lets a server answer what it was asked, for as long as whoever stops it waits. */
-async function closed(server: Server): Promise<void> {
+async function closed(server: Server, opened: ReadonlySet<Socket>): Promise<void> {
   // A connection is idle when its last answer is out, which may be any time from now on.
   const idle = setInterval(() => server.closeIdleConnections(), IDLE_MS);
-  const last = setTimeout(() => server.closeAllConnections(), LAST_ANSWER_MS);
+  const last = setTimeout(() => {
+    server.closeAllConnections();
+    // What never got as far as asking something, such as plain http where TLS is spoken.
+    for (const socket of opened) socket.destroy();
+  }, LAST_ANSWER_MS);
   await new Promise<void>((resolve) => server.close(() => resolve()));
   clearInterval(idle);
   clearTimeout(last);

@@ -28,7 +28,6 @@ async function joinAs(page: Page, pictures: readonly string[], name: string): Pr
 }
 
 export const PICTURES: readonly (readonly [name: string, open: (page: Page) => Promise<void>])[] = [
-  ['sign-in', async (page) => page.getByRole('button', { name: /Look around/ }).waitFor()],
   [
     'today',
     async (page) => {
@@ -126,6 +125,15 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
       await page.goto(new URL('/take', page.url()).href);
       await page.getByLabel('Pattern', { exact: true }).selectOption({ label: 'Leaning mast' });
       await page.locator('.ruler .lane-notes svg').first().waitFor();
+    },
+  ],
+  [
+    'together',
+    async (page) => {
+      await page.getByRole('link', { name: 'Class', exact: true }).click();
+      await page.getByRole('link', { name: /Lighthouse 4/ }).click();
+      await page.getByRole('link', { name: 'Together', exact: true }).click();
+      await page.locator('.weeks-heard .band-note').first().waitFor();
     },
   ],
   [

@@ -2,6 +2,10 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { countPattern, plainCounts } from '../../core/counting/count.ts';
 import { type CountingSystemId, COUNTING_SYSTEMS } from '../../core/counting/countingSystems.ts';
+import { fallsApartAt } from '../../core/ensemble/apart.ts';
+import { classHeard } from '../../core/ensemble/classHeard.ts';
+import { fewerFrom } from '../../core/ensemble/fewer.ts';
+import { strikesOfTakes } from '../../core/ensemble/strikes.ts';
 import { OUT_FACTS, type OutId } from '../../core/formats/formatFacts.ts';
 import { EXTRA_KINDS } from '../../core/judging/extras.ts';
 import { judge } from '../../core/judging/judge.ts';
@@ -172,4 +176,22 @@ describe('the tables of the rules say what the core does', () => {
 it('the code names chapters that are there', () => {
   const chapters = [...RULES.matchAll(/^## (\d+) /gm)].map(([, number]) => Number(number));
   expect(chapters).toEqual(Array.from({ length: 15 }, (_, i) => i + 1));
+
+  it('§17 a class together', () => {
+    const numbers = (cells: string) => cells.split(',').map(Number);
+    for (const [claps, wide, before] of table('claps of a note, ms after its beat')) {
+      const takes = numbers(claps!).map((ms) => [0, 1, 2, 3].map((beat) => beat + ms / 1000));
+      const [note] = classHeard(pattern('4/4 q q q q'), 60, strikesOfTakes(takes)).notes;
+      expect([claps, note!.widthMs, note!.aheadMs]).toEqual([claps, Number(wide), Number(before)]);
+    }
+    for (const [widths, from] of table('widths note by note, ms'))
+      expect([widths, String(fallsApartAt(numbers(widths!)) ?? '–')]).toEqual([widths, from]);
+    for (const [loudness, said] of table('loudness note by note')) {
+      const fewer = fewerFrom(numbers(loudness!));
+      expect([loudness, fewer ? `${fewer.kind} at ${fewer.index}: ${fewer.share.toFixed(1)}` : '–']).toEqual([
+        loudness,
+        said,
+      ]);
+    }
+  });
 });

@@ -564,4 +564,20 @@ export const WEB_MUTANTS: readonly MutantGroup[] = [
       ['web/pages/lead/leadControls.ts', 'if (over) player.start();\n      else if', 'if'],
     ],
   },
+  {
+    project: 'units',
+    tests: ['web/domain/togetherWeeks.test.ts', 'web/pages/together', 'web/pages/lead'],
+    mutants: [
+      ['web/domain/togetherWeeks.ts', '{ weekStartsOn: 1 }', '{ weekStartsOn: 0 }'],
+      ['web/domain/togetherWeeks.ts', '.slice(0, MOST_WEEKS)', ''],
+      ['web/domain/togetherWeeks.ts', 'own.toReversed()', 'own'],
+      ['web/domain/togetherWeeks.ts', 'last.at(-2)! - last.at(-1)!', 'last.at(-1)! - last.at(-2)!'],
+      ['web/domain/togetherWeeks.ts', 'heard.widthMs !== undefined', 'true'],
+      ['web/pages/together/takesChosen.ts', "counting === 'last' ? newest :", ''],
+      ['web/pages/together/takesChosen.ts', '(onset * chosen.bpm) / bpm', 'onset'],
+      ['web/pages/together/takesChosen.ts', 'one.mark - other.mark || ', ''],
+      ['web/pages/together/takesChosen.ts', '|| b - a', '|| a - b'],
+      ['web/pages/lead/LeadStage.tsx', 'measure < 0 && heard.chunk.first', 'heard.chunk.first'],
+    ],
+  },
 ];
