@@ -171,12 +171,6 @@ describe('the tables of the rules say what the core does', () => {
       expect([text, plain.startsWith(said!)]).toEqual([text, true]);
     }
   });
-});
-
-it('the code names chapters that are there', () => {
-  const chapters = [...RULES.matchAll(/^## (\d+) /gm)].map(([, number]) => Number(number));
-  expect(chapters).toEqual(Array.from({ length: 15 }, (_, i) => i + 1));
-
   it('§17 a class together', () => {
     const numbers = (cells: string) => cells.split(',').map(Number);
     for (const [claps, wide, before] of table('claps of a note, ms after its beat')) {
@@ -194,4 +188,9 @@ it('the code names chapters that are there', () => {
       ]);
     }
   });
+});
+
+it('the code names chapters that are there', () => {
+  const chapters = [...RULES.matchAll(/^## (\d+) /gm)].map(([, number]) => Number(number));
+  expect(chapters).toEqual(Array.from({ length: 17 }, (_, i) => i + 1));
 });
