@@ -165,6 +165,8 @@ export const Room = Type.Object({
   /** Somebody tries pictures that are not those of this room, and nearly are. */
   guessed: Type.Boolean(),
   size: Type.Integer(),
+  /** Where devices of the server's own networks come in: none where it listens to its machine alone. */
+  addresses: Type.Array(Type.String()),
   seats: Type.Array(Seat),
   round: orNull(RoundEdit),
 });

@@ -1,11 +1,13 @@
 import { type RequestListener, type Server, createServer } from 'node:http';
 import { createServer as createSecureServer } from 'node:https';
 import type { AddressInfo, Socket } from 'node:net';
+import { networkInterfaces } from 'node:os';
 import { pino } from 'pino';
 import { createApp } from './app.ts';
 import type { Config } from './config.ts';
 import { openDatabase } from './database.ts';
 import { loggable } from './driverErrors.ts';
+import { joinAddresses } from './joinAddresses.ts';
 import { judgesWith } from './judging/judges.ts';
 import { metricsOf } from './metrics.ts';
 import { listenTrouble, madeReady } from './starting.ts';
@@ -45,7 +47,9 @@ export async function startServer(config: Config): Promise<RunningServer> {
     logger.error({ err: loggable(error) }, 'changes in rooms were not looked for'),
   );
   const name = nameOf(config.databaseUrl);
-  const rooms = { clock: roomClock(db), news: inRooms, tries: roomTries(pool, name), snapshots: roomSnapshots(db) };
+  let url = '';
+  const own = { clock: roomClock(db), tries: roomTries(pool, name), snapshots: roomSnapshots(db) };
+  const rooms = { ...own, news: inRooms, reachedAt: () => joinAddresses(url, networkInterfaces()) };
   const resources = { db, judges, tries: signInTries(pool, name), rooms };
   const ending = new AbortController();
   const notJudged = (error: unknown, take?: string) =>
@@ -58,10 +62,8 @@ export async function startServer(config: Config): Promise<RunningServer> {
     logger.error({ err: loggable(error) }, 'what has had its time could not be deleted'),
   );
   const news = classNews(db, (error) => logger.error({ err: loggable(error) }, 'changes could not be looked for'));
-  const alive = async () => {
-    // Of a table: a node of a cluster that lost sight of the others answers everything else.
-    await pulse.query('select 1 from __drizzle_migrations limit 1');
-  };
+  // Of a table: a node of a cluster that lost sight of the others answers everything else.
+  const alive = async () => void (await pulse.query('select 1 from __drizzle_migrations limit 1'));
   const app = createApp(resources, config, logger, alive, news, metricsOf(pool, news));
   let stopping = false;
   let opened: ReadonlySet<Socket> = new Set();
@@ -81,7 +83,7 @@ export async function startServer(config: Config): Promise<RunningServer> {
     listening.listen({ port: config.port, host: config.host, backlog: BACKLOG }, () => resolve(listening));
   });
   const { port } = server.address() as AddressInfo;
-  const url = `http${config.tls ? 's' : ''}://${config.host}:${port}`;
+  url = `http${config.tls ? 's' : ''}://${config.host}:${port}`;
   logger.info({ url }, 'listening');
   return {
     url,

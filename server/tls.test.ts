@@ -4,7 +4,7 @@ import { networkInterfaces, tmpdir } from 'node:os';
 import { X509Certificate } from 'node:crypto';
 import { join } from 'node:path';
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import { joinAddresses } from '../scripts/commands/joinAddresses.ts';
+import { joinAddresses } from './joinAddresses.ts';
 import { madeCertificate, ownAddresses } from '../scripts/commands/madeCertificate.ts';
 import { configFrom } from './config.ts';
 import { startServer } from './start.ts';

@@ -162,6 +162,17 @@ describe('a class that claps as one', () => {
     expect(places).toEqual([2, 1]);
   });
 
+  it('has no width at a note that hardly anybody claps', () => {
+    const takes = Array.from({ length: 20 }, (_, child) => [0, 1, ...(child === 0 ? [2] : []), 3 + child / 1000]);
+    const { notes } = classHeard(patternOf('4/4 q q q q'), 60, strikesOfTakes(takes), { hands: 20 });
+    expect(notes.map(({ widthMs, loudness }) => [widthMs !== undefined, loudness])).toEqual([
+      [true, 1],
+      [true, 1],
+      [false, 0.05],
+      [true, 1],
+    ]);
+  });
+
   it.each([60, 100, 140])('is found at %d where nobody clicked, whatever its own tempo', (bpm) => {
     for (const [seed, own] of [bpm * 0.92, bpm * 1.07].entries()) {
       const takes = classOf(LONG, own, { seed, spread: 0.025 }).map((take) => take.map((time) => time + 7.3));
@@ -199,6 +210,8 @@ describe('falling apart', () => {
     [[40, undefined, 42, 41, undefined, 110, 95, 120], 5],
     // One that is narrow again among many that are not.
     [[40, 44, 39, 41, 100, 110, 95, 45, 120, 99, 105], 4],
+    // As many narrow again as that are none of one that fell apart.
+    [[40, 40, 42, 41, 200, 210, 190, 205, 45, 42, 44], undefined],
     [[100, 110, 95, 40, 41, 39], undefined],
     [[40, 100], undefined],
   ])('%j: from %s on', (widths, from) => expect(fallsApartAt(widths)).toBe(from));
@@ -218,6 +231,8 @@ it.each([
   [[0.3, 0.3, 0.3, 1, 1, 1, 1], { index: 3, kind: 'join', share: 0.3 }],
   // Two soft notes are no part of a class, nor is what goes up and down.
   [[1, 1, 1, 1, 0.4, 0.4], undefined],
+  [[0.4, 0.4, 1, 1, 1, 1, 1], undefined],
+  [[0.4, 1, 1, 1, 1, 1], undefined],
   [[1, 0.4, 1, 0.4, 1, 0.4, 1, 0.4], undefined],
   [[1, 1.1, 0.9, 0.8, 0.75, 0.7], undefined],
   [[0, 0, 0, 0, 0, 0], undefined],

@@ -34,8 +34,10 @@ export function fewerFrom(loudness: readonly number[]): Fewer | undefined {
     const [before, after] = [logs.slice(0, index), logs.slice(index)];
     const step = median(after) - median(before);
     if (-Math.abs(step) > Math.log(FEWER)) continue;
-    // It begins with a note of its own kind.
-    if (Math.abs(after[0]! - median(after)) > Math.abs(after[0]! - median(before))) continue;
+    // Both end with a note of their own kind.
+    const isOf = (note: number, own: readonly number[], other: readonly number[]) =>
+      Math.abs(note - median(own)) <= Math.abs(note - median(other));
+    if (!isOf(after[0]!, after, before) || !isOf(before.at(-1)!, before, after)) continue;
     const gain = (whole - away(before) - away(after)) / whole;
     if (gain > (best?.gain ?? CLEARLY))
       best = { index, kind: step < 0 ? 'stop' : 'join', share: Math.exp(-Math.abs(step)), gain };

@@ -11,7 +11,7 @@ const [
   { untilStopped },
 ] = await Promise.all([
   import('node:os'),
-  import('./joinAddresses.ts'),
+  import('../../server/joinAddresses.ts'),
   import('../../server/config.ts'),
   import('../../server/start.ts'),
   import('../../server/starting.ts'),

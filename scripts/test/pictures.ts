@@ -105,7 +105,7 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
       await page.getByLabel('Plan', { exact: true }).selectOption({ label: 'Two lines: clap above, step below' });
       await page.getByRole('button', { name: /Start/ }).click();
       await page.locator('.lead-stage .lane-notes svg').first().waitFor();
-      await page.locator('.cue-text').filter({ hasText: /^ti$/ }).waitFor();
+      await page.locator('.cue-text').filter({ hasText: /^(ti|&)$/ }).waitFor();
     },
   ],
   [
@@ -178,7 +178,7 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
     async (page) => {
       await page.getByRole('link', { name: 'Plan', exact: true }).click();
       await page.getByLabel('Class').selectOption({ label: 'Lighthouse 4' });
-      await page.getByRole('button', { name: 'Prepare it' }).nth(2).click();
+      await page.getByRole('button', { name: 'Prepare it' }).last().click();
       await page.locator('.block-card').nth(3).waitFor();
       await page.locator('.lesson-kept', { hasText: 'Kept' }).waitFor();
     },

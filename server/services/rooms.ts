@@ -45,6 +45,8 @@ export interface RoomResources {
   readonly news: RoomNews;
   readonly tries: RoomTries;
   readonly snapshots: RoomSnapshots;
+  /** Where children's devices come in, in the networks of this machine. */
+  readonly reachedAt: () => readonly string[];
 }
 
 /** A take that was clapped before the end is taken for so long after it; then the room is forgotten. */
@@ -157,7 +159,7 @@ export async function roomOf(
 }
 
 export async function shownRoom(resources: RoomResources, roomId: string) {
-  const { clock, tries, snapshots } = resources;
+  const { clock, tries, snapshots, reachedAt } = resources;
   const snapshot = await snapshots.of(roomId);
   if (!snapshot) throw notFound('room');
   const { row, children, seats, round, answers } = snapshot;
@@ -175,6 +177,7 @@ export async function shownRoom(resources: RoomResources, roomId: string) {
     endsAt,
     guessed: (await tries.guesses(id)) >= GUESSED,
     size: children + ROOM_TO_SPARE,
+    addresses: [...reachedAt()],
     seats: seats.map(({ childId, name, place, seenAt }) => {
       const { mark, ...done } = answers.get(childId) ?? NOTHING_DONE;
       return { childId, name, place, away: seenAt < now - AWAY_MS, done, mark };
