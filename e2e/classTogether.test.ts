@@ -84,7 +84,7 @@ describe('a class together', () => {
 
     const classes = (await (await page.request.get(`${school.url}/api/classes`)).json()) as Record<string, string>[];
     await page.goto(`${school.url}/classes/${classes[0]!['id']}/together`);
-    await page.getByRole('button', { name: /^Slow tide, week of/ }).click();
+    await page.getByRole('button', { name: /: Slow tide, week of/ }).click();
     await page.getByText(sentence).waitFor();
     await page.getByRole('button', { name: 'Remove this pass' }).click();
     await page.getByRole('rowheader', { name: 'Slow tide' }).waitFor({ state: 'detached' });
@@ -109,6 +109,6 @@ describe('a class together', () => {
     await page.getByRole('button', { name: 'Save as a file' }).click();
     expect((await saved).suggestedFilename()).toBe('Long rope, concert.wav');
     await page.getByText('Week by week').click();
-    await page.getByRole('button', { name: /^Long rope, week of/ }).waitFor();
+    await page.getByRole('button', { name: /: Long rope, week of/ }).waitFor();
   });
 });

@@ -332,6 +332,13 @@ const VIEWS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
     },
   ],
   [
+    'how together a class is',
+    async (page) => {
+      await page.goto(page.url().replace('/reports', '/together'));
+      await page.locator('.weeks-heard .band-note').first().waitFor();
+    },
+  ],
+  [
     'the first day',
     async (page) => {
       await page.goto(new URL('/first-day', page.url()).href);
@@ -436,6 +443,7 @@ const MAIN = [
   'plan: the term',
   'a lesson',
   'sheets',
+  'how together a class is',
   'marks of a class in patterns',
   'a child',
   'a take that runs',

@@ -105,7 +105,10 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
       await page.getByLabel('Plan', { exact: true }).selectOption({ label: 'Two lines: clap above, step below' });
       await page.getByRole('button', { name: /Start/ }).click();
       await page.locator('.lead-stage .lane-notes svg').first().waitFor();
-      await page.locator('.cue-text').filter({ hasText: /^(ti|&)$/ }).waitFor();
+      await page
+        .locator('.cue-text')
+        .filter({ hasText: /^(ti|&)$/ })
+        .waitFor();
     },
   ],
   [

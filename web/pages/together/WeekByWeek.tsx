@@ -72,7 +72,7 @@ interface TableProps {
 
 function WeeksTable({ mondays, rows, shown, onChoose }: TableProps) {
   return (
-    <div className="grid-scroll">
+    <div className="weeks-scroll">
       <table className="weeks-table" aria-label="How wide a clap of the class was">
         <thead>
           <tr>
@@ -127,7 +127,7 @@ function WeekCell({ row, passes, monday, shown, onChoose }: CellProps) {
       type="button"
       className="weeks-cell"
       aria-pressed={passes.some(({ id }) => id === shown)}
-      aria-label={`${row.title}, week of ${format(parseISO(monday), 'd MMMM')}: ${Math.round(width)} milliseconds`}
+      aria-label={`${Math.round(width)} ms: ${row.title}, week of ${format(parseISO(monday), 'd MMMM')}`}
       onClick={() => onChoose(last.id)}
     >
       <i
