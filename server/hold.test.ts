@@ -254,10 +254,9 @@ describe('a long take', () => {
   it('is judged while everybody else is answered', async () => {
     const [mine, hers] = [await newClass(), await newClass(ben)];
     const onsets = Array.from({ length: 2_300 }, (_, i) => i * 0.26 + (i % 7) * 0.03);
-    const judged = ann.ask(
-      'PUT',
-      `/api/takes/${uuid()}`,
-      take(mine.child, { patternText: `4/4 ${long(155)}`, onsets }),
+    const id = uuid();
+    const judged = patiently(() =>
+      ann.ask('PUT', `/api/takes/${id}`, take(mine.child, { patternText: `4/4 ${long(155)}`, onsets })),
     );
     const order: string[] = [];
     const both = [
