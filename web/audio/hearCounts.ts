@@ -1,5 +1,5 @@
 import type { CountOptions } from '../../core/counting/count.ts';
-import type { Plan } from '../../core/leading/plan.ts';
+import { type Plan, oncePlan } from '../../core/leading/plan.ts';
 import { timetable } from '../../core/leading/timetable.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
 import type { Bpm } from '../../core/timing/units.ts';
@@ -10,17 +10,7 @@ import { SoundBank } from './soundBank.ts';
 
 /** Says a line once, counted as a class counts, after a count-in. @returns what silences it */
 export async function hearCounts(pattern: Pattern, bpm: Bpm, counts: CountOptions): Promise<() => void> {
-  const plan: Plan = {
-    title: '',
-    passes: [{ activity: 'say', who: 'together' }],
-    chunks: { kind: 'whole' },
-    ladder: [{ bpm, passes: 1 }],
-    restBeats: 0,
-    countIn: 'two-beats',
-    countInEach: false,
-    divided: false,
-    twoLines: false,
-  };
+  const plan: Plan = { ...oncePlan(bpm, 'say'), countIn: 'two-beats', countInEach: false };
   const made = timetable(pattern, plan, counts);
   const context = audioContext();
   if (!made.ok || !context || !(await awake(context))) return () => undefined;

@@ -4,13 +4,11 @@ import type { Score } from '../../../core/rhythm/score.ts';
 import { classTogetherSentence, onceMoreText, toMend } from '../../../core/wording/classTogetherWords.ts';
 import type { Voice } from '../../../core/wording/voice.ts';
 import { useHearings } from '../../api/hearings.ts';
-import { bandClass } from '../../leading/TogetherBand.tsx';
+import { WidthBar } from '../../leading/WidthBar.tsx';
 import { Notice } from '../../ui/Notice.tsx';
 import type { ClassHearing } from './useClassHearing.ts';
 
 const milliseconds = (ms: number) => `${Math.round(ms)} ms`;
-/** Bars of the passes: so high is a class that is a quarter of a second apart. */
-const HIGHEST_MS = 250;
 
 interface HeardPassesProps {
   readonly hearing: ClassHearing;
@@ -64,11 +62,7 @@ function Widths({ hearing: { passes } }: { hearing: ClassHearing }) {
     <span className="heard-widths">
       <span aria-hidden className="heard-bars">
         {known.map(({ id, widthMs }) => (
-          <i
-            key={id}
-            className={bandClass(widthMs)}
-            style={{ height: `${Math.min(100, (100 * widthMs) / HIGHEST_MS)}%` }}
-          />
+          <WidthBar key={id} widthMs={widthMs} />
         ))}
       </span>
       Width of a clap: {known.map(({ widthMs }) => milliseconds(widthMs)).join(', ')}

@@ -10,12 +10,9 @@ import { remove } from '../../api/client.ts';
 import { useSave } from '../../api/useSave.ts';
 import { mayHear, useChooseClass } from '../../domain/currentClass.ts';
 import { HearingPicture } from '../../leading/HearingPicture.tsx';
-import { bandClass } from '../../leading/TogetherBand.tsx';
+import { WidthBar } from '../../leading/WidthBar.tsx';
 import { Notice } from '../../ui/Notice.tsx';
 import { type Passes, type PatternWeeks, narrower, weeksOf } from '../../domain/togetherWeeks.ts';
-
-/** Bars of the table: so high is a class that is a quarter of a second apart. */
-const HIGHEST_MS = 250;
 
 const FROM = {
   microphone: 'heard while it was led',
@@ -130,11 +127,7 @@ function WeekCell({ row, passes, monday, shown, onChoose }: CellProps) {
       aria-label={`${Math.round(width)} ms: ${row.title}, week of ${format(parseISO(monday), 'd MMMM')}`}
       onClick={() => onChoose(last.id)}
     >
-      <i
-        aria-hidden
-        className={bandClass(width)}
-        style={{ height: `${Math.max(8, Math.min(100, (100 * width) / HIGHEST_MS))}%` }}
-      />
+      <WidthBar widthMs={width} least={8} />
       {Math.round(width)} ms
     </button>
   );
