@@ -19,12 +19,26 @@ const floors = (house, names) =>
 
 /** Bytes and tags of files: pure, and for the formats alone. */
 const FORMAT_PACKAGES = 'node_modules/(fflate|saxes|midi-file)/';
-const CORE = ['random', 'rhythm', 'timing', 'counting', 'spoken', 'exercises', 'sound', 'listening', 'judging'];
+/** How messages of other languages are read. */
+const WORDS_PACKAGES = 'node_modules/(intl-messageformat|@formatjs)/';
+const CORE = [
+  'words',
+  'random',
+  'rhythm',
+  'timing',
+  'counting',
+  'spoken',
+  'exercises',
+  'sound',
+  'listening',
+  'judging',
+];
 const WEB = [
   ...[
     'styles',
     'ui',
     'store',
+    'words',
     'api',
     'domain',
     'files',
@@ -67,9 +81,10 @@ module.exports = {
       name: 'core-is-pure',
       severity: 'error',
       from: { path: '^core/', pathNot: CODE },
-      to: { dependencyTypes: ['npm', 'npm-dev', 'core'], pathNot: FORMAT_PACKAGES },
+      to: { dependencyTypes: ['npm', 'npm-dev', 'core'], pathNot: [FORMAT_PACKAGES, WORDS_PACKAGES] },
     },
     notTo('packages-of-formats-are-theirs', '^core/(?!formats/)', FORMAT_PACKAGES),
+    notTo('packages-of-words-are-theirs', '^core/(?!words/)', WORDS_PACKAGES),
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
     {
       name: 'no-orphans',

@@ -3,7 +3,7 @@ import { UserError } from './readPattern.ts';
 
 /** Options with what they take, and what they are for. */
 const OPTIONS = {
-  school: ['--school <way>', 'way of counting: numbers, ta, takadimi …'],
+  school: ['--school <way>', 'way of counting: numbers, ta, takadimi …; --system is the same'],
   rests: ['--rests <style>', 'parens, whisper, rest, sh or silent'],
   beat: ['--beat <value>', 'the value that is counted: w, h, q, e or s'],
   meter: ['--meter <meter>', 'such as 3/4'],
@@ -176,13 +176,17 @@ export function commandIn(words: readonly string[]): Parsed | { readonly help: s
     command.action(() => void (parsed = { verb, values: command.opts<Given>(), positionals: command.args }));
     program.addCommand(command.exitOverride().configureOutput(output));
   }
+  program.option('--language <language>', 'en, de or es: what results and errors are said in');
   program.exitOverride().configureOutput(output).helpOption('-h, --help', 'this; after a verb what it takes');
   const [verb] = words;
   if (verb === undefined) return { help: program.helpInformation().trimEnd() };
   if (!verb.startsWith('-') && verb !== 'help' && !Object.hasOwn(COMMANDS, verb))
     throw new UserError(`unknown verb “${verb}”; the verbs are ${Object.keys(COMMANDS).join(', ')}`);
   try {
-    program.parse(words, { from: 'user' });
+    program.parse(
+      words.map((word) => word.replace(/^--system(?==|$)/, '--school')),
+      { from: 'user' },
+    );
   } catch (error) {
     if (!(error instanceof CommanderError)) throw error;
     if (error.exitCode !== 0) throw new UserError(error.message.replace(/^error: /, ''));

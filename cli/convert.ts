@@ -1,3 +1,4 @@
+import { t } from '../core/words/say.ts';
 import { readFileSync, statSync, writeFileSync } from 'node:fs';
 import { basename, extname } from 'node:path';
 import { ConvertRequest } from '../contract/commandLine.ts';
@@ -35,11 +36,11 @@ export interface Converted {
 /** Converts one file by the endings of both names. */
 export async function convert(request: unknown): Promise<Converted> {
   const { in: from, out, bpm, school, eachRest, ...choice } = checked(convertRequest(request));
-  const all: readonly Format[] = [...Object.values(FORMATS), ...Object.values(DRAWN)];
+  const all: readonly Format[] = [...Object.values(FORMATS()), ...Object.values(DRAWN)];
   const format = all.find(({ endings }) => endings.includes(extname(out).toLowerCase()));
   if (!format) {
     const endings = all.flatMap((one) => one.endings);
-    throw new UserError(`what should “${basename(out)}” be? Its ending can be ${endings.join(' ')}`);
+    throw new UserError(t`what should “${basename(out)}” be? Its ending can be ${endings.join(' ')}`);
   }
   const read = await readFile(basename(from), bytesOf(from));
   if (!read.ok) throw new UserError(`${basename(from)}: ${read.trouble}`);
@@ -62,7 +63,7 @@ function bytesOf(path: string): Uint8Array {
   const largest = Math.max(...Object.values(LARGEST_FILES));
   const { size } = statSync(path);
   if (size > largest)
-    throw new UserError(`${basename(path)} has ${megabytes(size)}; files of up to ${megabytes(largest)} are read`);
+    throw new UserError(t`${basename(path)} has ${megabytes(size)}; files of up to ${megabytes(largest)} are read`);
   return readFileSync(path);
 }
 
@@ -88,22 +89,23 @@ function takenFrom(pieces: readonly Piece[], choice: Choice, format: Format): Ta
   if (parts.length === 0)
     throw new UserError(
       free.length > 0
-        ? `“${free[0]!.part}” was played freely, no grid explains it: it is a take to be scored, not a pattern`
-        : 'there are no notes in it',
+        ? t`“${free[0]!.part}” was played freely, no grid explains it: it is a take to be
+          scored, not a pattern`
+        : t`there are no notes in it`,
     );
   if (choice.part === undefined && pieces.length > 1) {
-    if (!many) throw new UserError(`it has ${pieces.length} tunes: choose one with --part`);
+    if (!many) throw new UserError(t`it has ${pieces.length} tunes: choose one with --part`);
     const each = pieces.map((piece) => takenFrom([piece], choice, format));
     return {
       patterns: each.flatMap(({ patterns }) => patterns),
-      leftOut: each.flatMap(({ patterns, leftOut }) => leftOut.map((what) => `${what} of “${patterns[0]!.title}”`)),
+      leftOut: each.flatMap(({ patterns, leftOut }) => leftOut.map((what) => t`${what} of “${patterns[0]!.title}”`)),
       troubles: each.flatMap(({ troubles }) => troubles),
     };
   }
   const all = allParts(pieces, choice, format);
   if (all) return all;
   const found = choice.part === undefined ? usualPart(parts)! : findPart(parts, choice.part);
-  if (!found) throw new UserError(`there is no part “${choice.part}”; it has ${parts.map(nameOf).join(', ')}`);
+  if (!found) throw new UserError(t`there is no part “${choice.part}”; it has ${parts.map(nameOf).join(', ')}`);
   const others = pieces.length > 1 ? 0 : parts.filter(({ piece }) => piece === found.piece).length - 1;
   return ofVoice(found, choice, others + free.length);
 }
@@ -117,22 +119,22 @@ function allParts(
   const asked = part?.trim().toLowerCase() === ALL;
   if (!asked && (part !== undefined || voice !== undefined)) return undefined;
   const [piece] = pieces;
-  if (asked && pieces.length > 1) throw new UserError(`it has ${pieces.length} tunes: choose one with --part`);
-  if (asked && !format.parts) throw new UserError(`a file “${format.title}” holds one part: choose it with --part`);
+  if (asked && pieces.length > 1) throw new UserError(t`it has ${pieces.length} tunes: choose one with --part`);
+  if (asked && !format.parts) throw new UserError(t`a file “${format.title}” holds one part: choose it with --part`);
   if (!piece || !format.parts || !(asked || mayBeScore(piece))) return undefined;
   const built: BuiltScore = scoreOfPiece(piece, {
     labels: letters ? 'letters' : 'own',
     ...(measures === undefined ? {} : rangeOf(measures)),
   });
   if (!built.ok) {
-    if (asked) throw new UserError(`not all parts together: ${built.trouble}`);
+    if (asked) throw new UserError(t`not all parts together: ${built.trouble}`);
     return undefined;
   }
   const { score, leftOut, troubles } = built;
   return {
-    patterns: [{ title: piece.title || 'Rhythm', pattern: score.parts[0]!.pattern, score }],
+    patterns: [{ title: piece.title || t`Rhythm`, pattern: score.parts[0]!.pattern, score }],
     leftOut: leftOutList(leftOut, { parts: 0, voices: 0 }),
-    troubles: troubles.map((one) => `measure ${one.number} of [${one.part}]: ${one.trouble}`),
+    troubles: troubles.map((one) => t`measure ${one.number} of [${one.part}]: ${one.trouble}`),
   };
 }
 
@@ -142,7 +144,8 @@ function ofVoice({ piece, part }: FoundPart, choice: Choice, otherParts: number)
   const voice = choice.voice === undefined ? usualVoice(part)! : findVoice(part, choice.voice);
   if (!voice)
     throw new UserError(
-      `there is no voice “${choice.voice}”; the part has ${part.voices.map(({ id }) => id).join(', ')}`,
+      t`there is no voice “${choice.voice}”; the part has
+        ${part.voices.map(({ id }) => id).join(', ')}`,
     );
   const built = patternOfVoice(piece, voice, {
     labels: choice.letters ? 'letters' : 'own',
@@ -153,7 +156,7 @@ function ofVoice({ piece, part }: FoundPart, choice: Choice, otherParts: number)
   return {
     patterns: [{ title, pattern: built.pattern }],
     leftOut: leftOutList(built.leftOut, { parts: otherParts, voices: otherVoices(part.voices, voice) }),
-    troubles: built.troubles.map(({ number, trouble }) => `measure ${number}: ${trouble}`),
+    troubles: built.troubles.map(({ number, trouble }) => t`measure ${number}: ${trouble}`),
   };
 }
 
@@ -168,6 +171,6 @@ function rangeOf(measures: string): { from: number; to: number } {
 
 /** One line for what a file had that its rhythm does not; undefined where that is nothing. */
 export function leavingsLine({ leftOut, troubles }: Converted): string | undefined {
-  const parts = [...(leftOut.length > 0 ? [`left out: ${leftOut.join(', ')}`] : []), ...troubles];
+  const parts = [...(leftOut.length > 0 ? [t`left out: ${leftOut.join(', ')}`] : []), ...troubles];
   return parts.length === 0 ? undefined : parts.join('; ');
 }

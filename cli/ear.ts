@@ -1,3 +1,4 @@
+import { t } from '../core/words/say.ts';
 import { EarSameRequest, EarSignsRequest, EarChooseRequest, EarWriteRequest } from '../contract/commandLine.ts';
 import { validator } from '../contract/validate.ts';
 import { otherWays } from '../core/ear/otherWays.ts';
@@ -34,15 +35,17 @@ function wantedIn({ text, elements, meter: meterName, beats }: EarChooseRequest)
   if (text !== undefined) return { pattern: readPattern(text), ...(elements ? { met: elements } : {}) };
   if (!elements || elements.length === 0)
     throw new UserError(
-      `what is heard? Give --text "4/4 q e e h", or --elements with some of ${ELEMENT_IDS.join(', ')}`,
+      t`what is heard? Give --text "4/4 q e e h", or --elements with some of
+        ${ELEMENT_IDS.join(', ')}`,
     );
   const meter = meterName === undefined ? COMMON_TIME : meterOf(meterName);
   const full = beatsInMeasure(meter);
   const wanted = { elements, meter, beats: beats ?? full.n };
   if (!measuresFor(wanted)) {
-    const measures = `${full.n} or ${2 * full.n}`;
+    const measures = t`${full.n} or ${2 * full.n}`;
     throw new UserError(
-      `${wanted.beats} beats do not fill measures of ${meterText(meter)}: for example --beats ${measures}`,
+      t`${wanted.beats} beats do not fill measures of ${meterText(meter)}: for example
+        --beats ${measures}`,
     );
   }
   return wanted;
@@ -66,7 +69,7 @@ function choose(request: unknown): object[] {
   const count = wanted.count ?? 1;
   const made = chooseQuestions(wantedIn(wanted), wanted.seed ?? 0, count);
   if (made.length === 0)
-    throw new UserError('no three patterns can be told from this by ear: give a longer one, or more elements');
+    throw new UserError(t`no three patterns can be told from this by ear: give a longer one, or more elements`);
   return made.map(printed);
 }
 
@@ -119,7 +122,7 @@ export function earBatch(verb: EarVerb): (request: unknown) => object {
 /** What is printed for one question: a line for each, or all other ways in one. */
 export function earLines(verb: string | undefined, request: object): string[] {
   if (!isEarVerb(verb))
-    throw new UserError(`what with the ear? One of ${NAMES}, for example ear choose --seed 1 --text "4/4 q e e h"`);
+    throw new UserError(t`what with the ear? One of ${NAMES}, for example ear choose --seed 1 --text "4/4 q e e h"`);
   const made = EAR_VERBS[verb](request);
   return Array.isArray(made) && verb !== 'same' ? made.map((one) => JSON.stringify(one)) : [JSON.stringify(made)];
 }

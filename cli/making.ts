@@ -1,3 +1,4 @@
+import { counted, t } from '../core/words/say.ts';
 import { MakeRequest, PatternRequest } from '../contract/commandLine.ts';
 import { validator } from '../contract/validate.ts';
 import type { Focus } from '../core/making/focus.ts';
@@ -11,7 +12,6 @@ import { COMMON_TIME, beatOf } from '../core/rhythm/meter.ts';
 import { soundKey } from '../core/rhythm/soundings.ts';
 import { printRhythm } from '../core/rhythm/text.ts';
 import { levelSentence, makeTroubleText, scoreLevelSentence } from '../core/wording/makingWords.ts';
-import { counted } from '../core/wording/plurals.ts';
 import { checked } from './checked.ts';
 import { meterOf } from './meterOf.ts';
 import { UserError, ofEachPart, readPattern, readScore } from './readPattern.ts';
@@ -23,7 +23,7 @@ const NAMING = 'quarters';
 
 function focusOf({ focus, misreading }: MakeRequest): Focus | undefined {
   if (focus !== undefined && misreading !== undefined)
-    throw new UserError('one focus at a time: --focus with an element, or --misreading with a code');
+    throw new UserError(t`one focus at a time: --focus with an element, or --misreading with a code`);
   if (focus !== undefined) return { kind: 'element', element: focus };
   return misreading === undefined ? undefined : { kind: 'misreading', code: misreading };
 }
@@ -55,7 +55,7 @@ export function make(request: unknown): { patterns: object[]; note?: string } {
   const set = makeSet(wanted, count, seed, new Set(known.map((text) => soundKey(readPattern(text)))));
   if (typeof set === 'string') throw new UserError(makeTroubleText(set, wanted.focus, NAMING));
   const few = counted(set.made.length, 'pattern');
-  const note = `only ${few} of ${count}: no more are as hard and sound unlike the others`;
+  const note = t`only ${few} of ${count}: no more are as hard and sound unlike the others`;
   return { patterns: set.made.map(printed), ...(set.short ? { note } : {}) };
 }
 

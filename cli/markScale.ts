@@ -1,3 +1,4 @@
+import { t } from '../core/words/say.ts';
 import {
   NAMED_SCALES,
   type NamedScale,
@@ -20,7 +21,8 @@ export function scaleIn(text: string): Scale {
   const words = text.split(',').map((word) => word.trim());
   if (words.length === 1)
     throw new UserError(
-      `--scale takes ${NAMED_SCALES.join(', ')}, or your words from the lowest: starting,going,secure`,
+      t`--scale takes ${NAMED_SCALES.join(', ')}, or your words from the lowest:
+        starting,going,secure`,
     );
   return checkedScale(words);
 }
@@ -28,7 +30,7 @@ export function scaleIn(text: string): Scale {
 /** @throws UserError where words cannot be a scale */
 export function checkedScale(scale: Scale): Scale {
   const trouble = scaleTrouble(scale);
-  if (trouble !== undefined) throw new UserError(`scale: ${trouble}`);
+  if (trouble !== undefined) throw new UserError(t`scale: ${trouble}`);
   return scale;
 }
 
@@ -43,5 +45,5 @@ export function givenMark(given: string | number, scale: Scale | undefined): num
   const mark = markOfLabel(String(given), own);
   if (mark !== undefined) return mark;
   const ends = [0, highestOf(own)].map((step) => markLabel(step, own));
-  throw new UserError(`mark: “${given}” is none of ${scaleTitle(own)}: expected ${ends.join(' to ')}`);
+  throw new UserError(t`mark: “${given}” is none of ${scaleTitle(own)}: expected ${ends.join(' to ')}`);
 }

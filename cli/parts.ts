@@ -1,3 +1,4 @@
+import { t } from '../core/words/say.ts';
 import { PartsRequest } from '../contract/commandLine.ts';
 import { validator } from '../contract/validate.ts';
 import { namedAlone } from '../core/making/editParts.ts';
@@ -39,7 +40,7 @@ function made(request: PartsRequest): Score {
   if (way === 'pass-on') return passOn(score);
   if (way === 'beat') return scoreOf(withBeat(score, second));
   if (way === 'missing') return scoreOf(withPart(score, second, missingPart(readPattern(text))));
-  if (other === undefined) throw new UserError(`${way} takes a second rhythm: --text "4/4 h h"`);
+  if (other === undefined) throw new UserError(t`${way} takes a second rhythm: --text "4/4 h h"`);
   return scoreOf((way === 'join' ? withPart : withOstinato)(score, second, readPattern(other)));
 }
 

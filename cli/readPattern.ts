@@ -1,3 +1,4 @@
+import { t } from '../core/words/say.ts';
 import type { Pattern } from '../core/rhythm/pattern.ts';
 import { type Part, type Score, partNamed } from '../core/rhythm/score.ts';
 import { parseScore } from '../core/rhythm/scoreText.ts';
@@ -24,7 +25,7 @@ export function readScore(text: string): Score {
 export function readPattern(text: string): Pattern {
   const { parts } = readScore(text);
   if (parts.length > 1)
-    throw new UserError(`one part at a time: this has ${parts.map(({ name }) => `[${name}]`).join(', ')}`);
+    throw new UserError(t`one part at a time: this has ${parts.map(({ name }) => `[${name}]`).join(', ')}`);
   return parts[0]!.pattern;
 }
 
@@ -34,8 +35,10 @@ export function partAsked(whole: Score, name: string | undefined): Part {
   const found = name === undefined && whole.parts.length === 1 ? only : partNamed(whole, name ?? '');
   if (found) return found;
   const names = whole.parts.map((one) => `“${one.name}”`).join(', ');
-  if (whole.parts.length === 1) throw new UserError(`there is no part “${name}”: the pattern has one without a name`);
-  throw new UserError(`${name === undefined ? 'which part?' : `there is no part “${name}”:`} the pattern has ${names}`);
+  if (whole.parts.length === 1) throw new UserError(t`there is no part “${name}”: the pattern has one without a name`);
+  throw new UserError(
+    t`${name === undefined ? t`which part?` : t`there is no part “${name}”:`} the pattern has ${names}`,
+  );
 }
 
 /** What is found of each part, by its name; of a score of one part it is all there is. */

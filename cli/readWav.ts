@@ -1,3 +1,4 @@
+import { t } from '../core/words/say.ts';
 import { readFileSync, statSync } from 'node:fs';
 import wavefile from 'wavefile';
 import { UserError } from './readPattern.ts';
@@ -40,28 +41,31 @@ const READERS: Readonly<
  */
 export function readWav(path: string): Sound {
   if (statSync(path).size > LARGEST_BYTES)
-    throw new UserError(`${path}: larger than 200 MB; cut it into shorter recordings`);
+    throw new UserError(t`${path}: larger than 200 MB; cut it into shorter recordings`);
   const file = new wavefile.WaveFile();
   try {
     file.fromBuffer(readFileSync(path));
     if (file.bitDepth === '8a') file.fromALaw();
     if (file.bitDepth === '8m') file.fromMuLaw();
   } catch (error) {
-    throw new UserError(`${path}: not a readable WAV file (${error instanceof Error ? error.message : String(error)})`);
+    throw new UserError(
+      t`${path}: not a readable WAV file (${error instanceof Error ? error.message : String(error)})`,
+    );
   }
   const { sampleRate, numChannels } = file.fmt as Format;
   const reader = READERS[file.bitDepth];
   if (!reader)
     throw new UserError(
-      `${path}: WAV of this kind (${file.bitDepth} bits, compressed) is not read; save it as plain PCM`,
+      t`${path}: WAV of this kind (${file.bitDepth} bits, compressed) is not read; save it
+        as plain PCM`,
     );
   if (!(sampleRate >= 4000 && sampleRate <= 384_000) || !(numChannels >= 1))
-    throw new UserError(`${path}: a sampling rate of ${sampleRate} cannot be listened to`);
+    throw new UserError(t`${path}: a sampling rate of ${sampleRate} cannot be listened to`);
   // The bytes as they stand in the file: the decoder's own lists of numbers are slow for long recordings.
   const bytes = (file.data as { samples: Uint8Array }).samples;
   const frames = Math.floor(bytes.length / (reader.bytes * numChannels));
   if (frames / sampleRate > LONGEST_SECONDS)
-    throw new UserError(`${path}: longer than 15 minutes; cut it into shorter recordings`);
+    throw new UserError(t`${path}: longer than 15 minutes; cut it into shorter recordings`);
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const samples = new Float32Array(frames);
   for (let i = 0, at = 0; i < frames; i++) {

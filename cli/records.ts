@@ -1,3 +1,4 @@
+import { t } from '../core/words/say.ts';
 import { RecordsRequest } from '../contract/commandLine.ts';
 import { validator } from '../contract/validate.ts';
 import { judgeTake } from '../core/judging/judgeTake.ts';
@@ -50,7 +51,7 @@ export class RecordBook {
       ...take
     } = checked.value;
     if (onsets === undefined || streams !== undefined)
-      throw new UserError('a take of one child has "onsets", and of several parts says which: "part"');
+      throw new UserError(t`a take of one child has "onsets", and of several parts says which: "part"`);
     const { pattern: asked } = partAsked(readScore(text), part);
     const takenAt = momentOf(given);
     const settings = { ages, scale: checkedScale(scale) };
@@ -98,7 +99,7 @@ function standing(child: Moment, takes: readonly Judged[], now: number): object 
 export function momentOf(given: Moment): number {
   const moment = typeof given === 'number' ? given : Date.parse(given);
   if (Number.isFinite(moment)) return moment;
-  throw new UserError(`“${given}” is no moment: expected milliseconds since 1970, or such as 2026-11-02T09:30:00Z`);
+  throw new UserError(t`“${given}” is no moment: expected milliseconds since 1970, or such as 2026-11-02T09:30:00Z`);
 }
 
 /** A date that was written with its place's own time is that day there. */

@@ -1,6 +1,8 @@
+import { perLanguage, t } from '../core/words/say.ts';
 import { type Given, type Parsed, commandIn } from './commands.ts';
 import { EAR_VERBS, earBatch, earLines, isEarVerb } from './ear.ts';
 import type { Scale } from '../core/judging/scale.ts';
+import { speakAsGiven } from './language.ts';
 import { scaleIn } from './markScale.ts';
 import { UserError } from './readPattern.ts';
 import { RecordBook, momentOf } from './records.ts';
@@ -13,7 +15,8 @@ function parseJson(text: string): unknown {
     return JSON.parse(text);
   } catch {
     throw new UserError(
-      'not JSON: expected one object such as { "pattern": "4/4 q q q q", "bpm": 80, "onsets": [0, 0.75] }',
+      t`not JSON: expected one object such as { "pattern": "4/4 q q q q", "bpm": 80,
+        "onsets": [0, 0.75] }`,
     );
   }
 }
@@ -79,7 +82,7 @@ function clicksIn(text: string | undefined): number[] | undefined {
   if (text === undefined) return undefined;
   const times = text.split(',').map((part) => (part.trim() === '' ? Number.NaN : Number(part)));
   if (times.some((time, i) => !Number.isFinite(time) || time < 0 || (i > 0 && time <= times[i - 1]!)))
-    throw new UserError('--clicks takes seconds that rise, with commas between them: 1.0,1.75,2.5');
+    throw new UserError(t`--clicks takes seconds that rise, with commas between them: 1.0,1.75,2.5`);
   return times;
 }
 
@@ -89,7 +92,7 @@ async function listenAll(
   paths: readonly string[],
   clicks: readonly number[] | undefined,
 ): Promise<void> {
-  if (paths.length === 0) throw new UserError('which recordings? Name the WAV files after listen --batch');
+  if (paths.length === 0) throw new UserError(t`which recordings? Name the WAV files after listen --batch`);
   for (const file of paths) {
     try {
       await io.out(JSON.stringify({ file, ...listen(file, clicks) }));
@@ -111,8 +114,8 @@ const inScale = (request: unknown, scale: { readonly scale?: Scale }): unknown =
 /** The rhythm and the tempo of a recording. */
 function rhythmAndTempo({ bpm }: Given, positionals: readonly string[]): { pattern: string; bpm: number } {
   const [pattern] = positionals;
-  if (pattern === undefined) throw new UserError('which rhythm? Put its text in quotes at the end');
-  if (bpm === undefined) throw new UserError('which tempo? For example --bpm 80');
+  if (pattern === undefined) throw new UserError(t`which rhythm? Put its text in quotes at the end`);
+  if (bpm === undefined) throw new UserError(t`which tempo? For example --bpm 80`);
   return { pattern, bpm: Number(bpm) };
 }
 
@@ -131,14 +134,14 @@ function scoreRecording({ values, positionals }: Parsed): object {
 function single(io: Surroundings, verb: SingleVerb, parsed: Parsed): string {
   const { values, positionals } = parsed;
   const [argument, ...others] = positionals;
-  if (others.length > 0) throw new UserError('one text at a time: put it in quotes');
+  if (others.length > 0) throw new UserError(t`one text at a time: put it in quotes`);
   if (verb === 'score') {
     if (values.wav !== undefined) return JSON.stringify(scoreRecording(parsed));
     const request = parseJson(io.text(argument));
     const result: object = VERBS.score(inScale(request, scaleGiven(values)));
     return JSON.stringify(result);
   }
-  if (argument === undefined) throw new UserError(`which rhythm? Put its text in quotes after ${verb}`);
+  if (argument === undefined) throw new UserError(t`which rhythm? Put its text in quotes after ${verb}`);
   const { school, rests, beat, meter } = values;
   const options = { ...(rests === undefined ? {} : { rests }), ...(beat === undefined ? {} : { beat }) };
   if (verb === 'check') return JSON.stringify(VERBS.check({ text: argument, ...options }));
@@ -150,7 +153,7 @@ function single(io: Surroundings, verb: SingleVerb, parsed: Parsed): string {
     };
     return JSON.stringify(VERBS.say({ text: argument, ...how }));
   }
-  if (school === undefined) throw new UserError('which school? For example --school numbers');
+  if (school === undefined) throw new UserError(t`which school? For example --school numbers`);
   const counted = VERBS.count({ text: argument, school, ...options });
   return values.plain ? counted.plain : JSON.stringify(counted);
 }
@@ -169,7 +172,7 @@ function requestOf(given: Given, names: readonly (keyof Given)[]): Record<string
 
 function earRequest({ values, positionals }: Parsed): object {
   const [, said, ...others] = positionals;
-  if (others.length > 0) throw new UserError('one text at a time: put it in quotes');
+  if (others.length > 0) throw new UserError(t`one text at a time: put it in quotes`);
   const text = values.text ?? said;
   return {
     ...requestOf(values, ['seed', 'count', 'beats', 'answer', 'meter', 'elements']),
@@ -180,7 +183,7 @@ function earRequest({ values, positionals }: Parsed): object {
 async function ear(io: Surroundings, parsed: Parsed): Promise<void> {
   const [verb] = parsed.positionals;
   if (!parsed.values.batch) return io.out(earLines(verb, earRequest(parsed)).join('\n'));
-  if (!isEarVerb(verb)) throw new UserError(`which of ${Object.keys(EAR_VERBS).join(', ')}? As in ear write --batch`);
+  if (!isEarVerb(verb)) throw new UserError(t`which of ${Object.keys(EAR_VERBS).join(', ')}? As in ear write --batch`);
   await batch(io, earBatch(verb));
 }
 
@@ -207,11 +210,11 @@ async function sheetOf(io: Surroundings, { values, positionals }: Parsed): Promi
   if (kind === 'list') return io.out(sheetList());
   if (values.batch) return batch(io, sheet);
   if (kind === undefined || others.length > 0)
-    throw new UserError('which kind of sheet? One of them, for example: clapboard sheet counts; sheet list names all');
+    throw new UserError(t`which kind of sheet? One of them, for example: clapboard sheet counts; sheet list names all`);
   demandSheetKind(kind);
   const request = { kind, ...requestOf(values, OF_SHEETS) };
   if (values.json) return io.out(JSON.stringify(sheet(request)));
-  if (values.out === undefined) throw new UserError('where to? --out FILE.pdf, or --json for its questions');
+  if (values.out === undefined) throw new UserError(t`where to? --out FILE.pdf, or --json for its questions`);
   const note = await sheetFile(request, values.out);
   if (note !== undefined) io.note(note);
 }
@@ -238,13 +241,13 @@ async function makingOf(
   const [text, ...others] = positionals;
   if (verb === 'make') {
     if (text !== undefined)
-      throw new UserError('make takes no text: say what it is made of, as in --elements quarter,half');
+      throw new UserError(t`make takes no text: say what it is made of, as in --elements quarter,half`);
     const { patterns, note } = making.make(requestOf(values, OF_MAKING));
     if (note !== undefined) io.note(note);
     return io.out(patterns.map((pattern) => JSON.stringify(pattern)).join('\n'));
   }
-  if (text === undefined) throw new UserError(`which rhythm? Put its text in quotes after ${verb}`);
-  if (others.length > 0) throw new UserError('one text at a time: put it in quotes');
+  if (text === undefined) throw new UserError(t`which rhythm? Put its text in quotes after ${verb}`);
+  if (others.length > 0) throw new UserError(t`one text at a time: put it in quotes`);
   await io.out(JSON.stringify(making[verb]({ text })));
 }
 
@@ -254,7 +257,7 @@ async function partsOf(io: Surroundings, { values, positionals }: Parsed): Promi
   if (values.batch) return batch(io, parts);
   const [way, text, ...others] = positionals;
   if (text === undefined || others.length > 0)
-    throw new UserError('which way, and which rhythm? For example: clapboard parts beat "4/4 q. e h"');
+    throw new UserError(t`which way, and which rhythm? For example: clapboard parts beat "4/4 q. e h"`);
   const { text: other, count, ...given } = requestOf(values, ['text', 'beats', 'count']);
   const names = values.names?.split(',').map((name) => name.trim());
   const request = {
@@ -275,7 +278,7 @@ async function togetherOf(io: Surroundings, { values, positionals }: Parsed): Pr
   const { wav, takes, start, free, clicks } = values;
   const asked = rhythmAndTempo(values, positionals);
   if ((wav === undefined) === (takes === undefined))
-    throw new UserError('what was clapped? A recording with --wav FILE, or single takes with --takes FILE.jsonl');
+    throw new UserError(t`what was clapped? A recording with --wav FILE, or single takes with --takes FILE.jsonl`);
   if (takes !== undefined) return io.out(JSON.stringify(togetherOfTakes(takes, asked, free ?? false)));
   const times = clicksIn(clicks);
   const request = {
@@ -292,7 +295,7 @@ async function togetherOf(io: Surroundings, { values, positionals }: Parsed): Pr
 async function convertFile(io: Surroundings, { values, positionals }: Parsed): Promise<void> {
   const [from, out, ...others] = positionals;
   if (from === undefined || out === undefined || others.length > 0)
-    throw new UserError('which file into which? For example: clapboard convert song.musicxml song.txt');
+    throw new UserError(t`which file into which? For example: clapboard convert song.musicxml song.txt`);
   const { part, voice, measures, letters, bpm, school, eachRest } = values;
   const { convert, leavingsLine } = await import('./convert.ts');
   const converted = await convert({
@@ -316,11 +319,11 @@ async function convertFile(io: Surroundings, { values, positionals }: Parsed): P
  * @param words  from the verb on
  */
 export async function run(words: readonly string[], io: Surroundings): Promise<void> {
-  const parsed = commandIn(words);
+  const parsed = commandIn(await speakAsGiven(words));
   if ('help' in parsed) return io.out(parsed.help);
   const { verb } = parsed;
   if (verb === 'records') {
-    if (!parsed.values.batch) throw new UserError('records reads takes line by line: clapboard records --batch');
+    if (!parsed.values.batch) throw new UserError(t`records reads takes line by line: clapboard records --batch`);
     return records(io, parsed.values.now, scaleGiven(parsed.values));
   }
   if (verb === 'ear') return ear(io, parsed);
@@ -338,7 +341,7 @@ export async function run(words: readonly string[], io: Surroundings): Promise<v
     if (parsed.values.batch) return listenAll(io, parsed.positionals, clicks);
     const [path, ...others] = parsed.positionals;
     if (path === undefined || others.length > 0)
-      throw new UserError('one recording at a time: clapboard listen FILE.wav, or listen --batch for many');
+      throw new UserError(t`one recording at a time: clapboard listen FILE.wav, or listen --batch for many`);
     return io.out(JSON.stringify(listen(path, clicks)));
   }
   if (parsed.values.batch && verb === 'score') {
@@ -350,24 +353,24 @@ export async function run(words: readonly string[], io: Surroundings): Promise<v
 }
 
 /** What can be wrong with a file that was named, in words. */
-const OF_FILES: Readonly<Record<string, string>> = {
-  ENOENT: 'no such file or folder:',
-  ENOTDIR: 'no such file or folder:',
-  EISDIR: 'this is a folder, not a file:',
-  EACCES: 'you may not read or write',
-};
+const OF_FILES = perLanguage((): Readonly<Record<string, string>> => ({
+  ENOENT: t`no such file or folder:`,
+  ENOTDIR: t`no such file or folder:`,
+  EISDIR: t`this is a folder, not a file:`,
+  EACCES: t`you may not read or write`,
+}));
 
 /** What is said of something the user can mend; undefined for a mistake of ours. */
 function toMend(error: unknown): string | undefined {
   if (error instanceof UserError) return error.message;
-  const { code = '', path = 'where you read from' } = error as NodeJS.ErrnoException;
-  const trouble = OF_FILES[code];
+  const { code = '', path = t`where you read from` } = error as NodeJS.ErrnoException;
+  const trouble = OF_FILES()[code];
   return trouble === undefined ? undefined : `${trouble} ${path}`;
 }
 
 /** How a command ends that met an error: its exit code, and what is said on standard error. */
 export function endOf(error: NodeJS.ErrnoException): { readonly code: number; readonly said: string } {
   const said = toMend(error);
-  if (said !== undefined) return { code: 2, said: `clapboard: ${said.replaceAll('\n', ' ')}` };
+  if (said !== undefined) return { code: 2, said: t`clapboard: ${said.replaceAll('\n', ' ')}` };
   return { code: 1, said: error.stack ?? error.message };
 }

@@ -1,3 +1,4 @@
+import { t } from '../core/words/say.ts';
 import { writeFileSync } from 'node:fs';
 import { SheetRequest } from '../contract/commandLine.ts';
 import { validator } from '../contract/validate.ts';
@@ -15,13 +16,13 @@ const sheetRequest = validator(SheetRequest);
 /** The kinds, one a line: the name first. */
 export function sheetList(): string {
   const widest = Math.max(...SHEET_KINDS.map((kind) => kind.length));
-  return SHEET_KINDS.map((kind) => `${kind.padEnd(widest)}  ${SHEET_WORDS[kind].about}`).join('\n');
+  return SHEET_KINDS.map((kind) => `${kind.padEnd(widest)}  ${SHEET_WORDS()[kind].about}`).join('\n');
 }
 
 /** Throws a UserError that names the kinds there are. */
 export function demandSheetKind(kind: string): void {
   if (!SHEET_KINDS.some((one) => one === kind))
-    throw new UserError(`“${kind}” is no kind of sheet: one of ${SHEET_KINDS.join(', ')}`);
+    throw new UserError(t`“${kind}” is no kind of sheet: one of ${SHEET_KINDS.join(', ')}`);
 }
 
 interface Asked {
@@ -52,10 +53,10 @@ function asked(request: unknown): Asked {
   const there = made.parts[0]!.questions.length;
   if (there === 0)
     throw new UserError(
-      `nothing to ask about here: choose other elements, another meter or another school for ${kind}`,
+      t`nothing to ask about here: choose other elements, another meter or another school for ${kind}`,
     );
   const fewer =
-    there < count ? `only ${there} different ones of ${count}: choose more elements, or another level` : undefined;
+    there < count ? t`only ${there} different ones of ${count}: choose more elements, or another level` : undefined;
   return { sheet, made, voice: { counts, naming: 'quarters' }, fewer };
 }
 

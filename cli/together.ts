@@ -1,3 +1,4 @@
+import { t } from '../core/words/say.ts';
 import { readFileSync } from 'node:fs';
 import { TogetherRequest, TogetherTake } from '../contract/commandLine.ts';
 import { validator } from '../contract/validate.ts';
@@ -45,14 +46,14 @@ function printed(heard: ClassHeard): object {
 /** The one part of a rhythm; a class that claps in parts is heard part by part. */
 function rhythmOf(text: string) {
   const score = readScore(text);
-  if (score.parts.length > 1) throw new UserError('a class is heard in one part: give the text of that part');
+  if (score.parts.length > 1) throw new UserError(t`a class is heard in one part: give the text of that part`);
   return score.parts[0]!.pattern;
 }
 
 /** A recording of a class that claps as one. */
 export function together(request: unknown): object {
   const { wav, pattern, bpm, start, free, clicks } = checked(togetherRequest(request));
-  if (free && start !== undefined) throw new UserError('a start or free: where nobody clicked there is no start');
+  if (free && start !== undefined) throw new UserError(t`a start or free: where nobody clicked there is no start`);
   const { samples, sampleRate } = readWav(wav);
   return printed(
     hearClass(samples, sampleRate, {
@@ -70,10 +71,10 @@ function takeIn(line: string, number: number): number[] {
   try {
     read = JSON.parse(line);
   } catch {
-    throw new UserError(`line ${number}: not JSON: expected onsets such as { "onsets": [0, 0.75] }`);
+    throw new UserError(t`line ${number}: not JSON: expected onsets such as { "onsets": [0, 0.75] }`);
   }
   const result = togetherTake(Array.isArray(read) ? { onsets: read } : read);
-  if (!result.ok) throw new UserError(`line ${number}: ${result.message}`);
+  if (!result.ok) throw new UserError(t`line ${number}: ${result.message}`);
   const { onsets, start = 0 } = result.value;
   return onsets.map((onset) => onset - start);
 }
@@ -88,6 +89,6 @@ export function togetherOfTakes(
   const takes = readFileSync(path, 'utf8')
     .split('\n')
     .flatMap((line, i) => (line.trim() === '' ? [] : [takeIn(line, i + 1)]));
-  if (takes.length === 0) throw new UserError(`${path}: no takes in it; a line each, such as { "onsets": [0, 0.75] }`);
+  if (takes.length === 0) throw new UserError(t`${path}: no takes in it; a line each, such as { "onsets": [0, 0.75] }`);
   return printed(classHeard(rhythmOf(pattern), bpm, strikesOfTakes(takes), { free, hands: takes.length }));
 }

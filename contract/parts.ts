@@ -1,3 +1,4 @@
+import { LANGUAGE_IDS } from '../core/words/say.ts';
 import { type TSchema, Type } from '@sinclair/typebox';
 import { REST_STYLES } from '../core/counting/countingSystem.ts';
 import { COUNTING_SYSTEM_IDS } from '../core/counting/countingSystems.ts';
@@ -35,6 +36,8 @@ export const Releases = Type.Array(Type.Union([Type.Number({ minimum: -3600, max
 });
 export const AgesOf = oneOf(AGES);
 export const CountingSystem = oneOf(COUNTING_SYSTEM_IDS);
+/** A language there are catalogues of. */
+export const LanguageOf = oneOf(LANGUAGE_IDS);
 export const Rests = oneOf(REST_STYLES);
 export const BeatValue = oneOf(VALUES.map(({ letter }) => letter));
 /** Made by the client, so that sending a thing twice stores it once. */

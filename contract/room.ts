@@ -3,6 +3,7 @@ import { NAMING_IDS } from '../core/wording/valueNames.ts';
 import { COUNTED_TAKES } from './schoolClass.ts';
 import { Borders, MarkScale } from './judging.ts';
 import {
+  LanguageOf,
   AgesOf,
   Bpm,
   CountingSystem,
@@ -220,6 +221,7 @@ export const ClassVoice = Type.Object({
   school: CountingSystem,
   rests: orNull(Rests),
   naming: Type.Optional(oneOf(NAMING_IDS)),
+  language: Type.Optional(orNull(LanguageOf)),
   houseWords: Type.Optional(Type.Record(Type.String(), Type.Record(Type.String(), Type.String()))),
   wordSet: Type.Optional(orNull(WordSet)),
   onTimeMs: Type.Optional(orNull(Type.Integer())),

@@ -2,7 +2,7 @@ import { Child } from './child.ts';
 import { Borders, MarkScale } from './judging.ts';
 import { type Static, Type } from '@sinclair/typebox';
 import { NAMING_IDS } from '../core/wording/valueNames.ts';
-import { AgesOf, Id, Name, Rests, CountingSystem, WordSet, oneOf, orNull, strict } from './parts.ts';
+import { AgesOf, Id, LanguageOf, Name, Rests, CountingSystem, WordSet, oneOf, orNull, strict } from './parts.ts';
 
 /** Which of several takes of a pattern counts. */
 export const COUNTED_TAKES = ['best', 'last', 'average'] as const;
@@ -17,6 +17,8 @@ export const ClassSettings = Type.Object(
     rests: orNull(Rests),
     /** What the values are called. */
     naming: Type.Optional(oneOf(NAMING_IDS)),
+    /** What children see and hear; null is the language of the teacher. */
+    language: Type.Optional(orNull(LanguageOf)),
     /** The teacher's own words, by school and place; what is left out is as in the school. */
     houseWords: Type.Optional(Type.Record(Type.String(), Type.Record(Type.String(), Type.String({ maxLength: 40 })))),
     /** Words for cells; null for the set that ships. */

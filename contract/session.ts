@@ -1,5 +1,5 @@
 import { type Static, Type } from '@sinclair/typebox';
-import { Id, Name, orNull, strict } from './parts.ts';
+import { Id, LanguageOf, Name, orNull, strict } from './parts.ts';
 
 const LONGEST_PASSWORD = 200;
 export const SHORTEST_PASSWORD = 10;
@@ -29,7 +29,13 @@ export const ChangePassword = Type.Object({ current: TypedPassword, password: Ch
 
 export type ChangePassword = Static<typeof ChangePassword>;
 
-export const Teacher = Type.Object({ id: Id, name: Type.String(), administrator: Type.Boolean() });
+export const Teacher = Type.Object({
+  id: Id,
+  name: Type.String(),
+  administrator: Type.Boolean(),
+  /** The language of the pages; null is that of the browser. */
+  language: Type.Optional(orNull(LanguageOf)),
+});
 
 export type Teacher = Static<typeof Teacher>;
 
@@ -37,6 +43,11 @@ export type Teacher = Static<typeof Teacher>;
 export const SessionState = Type.Object({ teacher: orNull(Teacher), demo: Type.Boolean() });
 
 export type SessionState = Static<typeof SessionState>;
+
+/** The language in which a teacher wants the pages; null is as the browser has it. */
+export const ChooseLanguage = Type.Object({ language: orNull(LanguageOf) }, strict);
+
+export type ChooseLanguage = Static<typeof ChooseLanguage>;
 
 /** How a teacher gets in, as shown to that teacher. */
 export const Account = Type.Object({

@@ -1,3 +1,4 @@
+import { t } from '../core/words/say.ts';
 import { Ajv, type ErrorObject } from 'ajv';
 import type { Static, TSchema } from '@sinclair/typebox';
 
@@ -34,15 +35,15 @@ function fieldOf({ instancePath, keyword, params }: ErrorObject): string {
 }
 
 function sentence({ keyword, message, params }: ErrorObject, field: string): string {
-  const what = field || 'the request';
+  const what = field || t`the request`;
   switch (keyword) {
     case 'required':
-      return `${what} is missing`;
+      return t`${what} is missing`;
     case 'additionalProperties':
-      return `${what} is not known here`;
+      return t`${what} is not known here`;
     case 'enum':
-      return `${what} must be one of: ${(params['allowedValues'] as unknown[]).join(', ')}`;
+      return t`${what} must be one of: ${(params['allowedValues'] as unknown[]).join(', ')}`;
     default:
-      return `${what} ${message ?? 'is not right'}`;
+      return `${what} ${message ?? t`is not right`}`;
   }
 }

@@ -29,7 +29,7 @@ async function pictures(
 export function drawnFormats(kit: DrawingKit): Readonly<Record<DrawnId, Format>> {
   return {
     svg: {
-      ...OUT_FACTS.svg,
+      ...OUT_FACTS().svg,
       write: async (patterns, options) => {
         const fonts = await kit.fonts();
         const { svgOf } = await import('./svg.ts');
@@ -38,7 +38,7 @@ export function drawnFormats(kit: DrawingKit): Readonly<Record<DrawnId, Format>>
       },
     },
     pdf: {
-      ...OUT_FACTS.pdf,
+      ...OUT_FACTS().pdf,
       write: async (patterns, options) => {
         const [fonts, Document] = await Promise.all([kit.fonts(), kit.pdf()]);
         const { pdfOf } = await import('./pdf.ts');

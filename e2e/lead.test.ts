@@ -166,7 +166,7 @@ describe('leading a class', () => {
       if (!parsed.ok) throw new Error('text');
       const made = lead.timetable(
         parsed.pattern,
-        { ...lead.READY_PLANS[1]!, ladder: [{ bpm: 97, passes: 4 }] },
+        { ...lead.READY_PLANS()[1]!, ladder: [{ bpm: 97, passes: 4 }] },
         { school: 'numbers' },
       );
       if (!made.ok) throw new Error(made.trouble.code);

@@ -24,6 +24,8 @@ import { staffRoutes } from './routes/staff.ts';
 import { takeRoutes } from './routes/takes.ts';
 import { roomSeatRoutes } from './routes/roomSeats.ts';
 import type { ClassNews } from './services/news.ts';
+import { t } from '../core/words/say.ts';
+import { inLanguageAsked } from './words.ts';
 import type { RoomResources } from './services/rooms.ts';
 import { sessionsOf } from './services/session.ts';
 
@@ -87,7 +89,7 @@ export function createApp(
     response.setHeader('Cache-Control', 'no-store');
     next();
   });
-  app.use('/api', sameSite);
+  app.use('/api', inLanguageAsked, sameSite);
   const sessions = sessionsOf(resources.db);
   const atTheDoor = express.json({ limit: LARGEST_AT_THE_DOOR, inflate: false });
   app.use('/api/session', atTheDoor, sessionRoutes(resources, sessions, config));
@@ -110,7 +112,7 @@ export function createApp(
   app.use('/api/sheets', keptRoutes(resources.db, SheetEdit, SHEETS));
   app.use('/api/takes', takeRoutes(resources));
   const nothing: RequestHandler = () => {
-    throw new Problem(404, 'not-found', 'There is nothing at this address.');
+    throw new Problem(404, 'not-found', t`There is nothing at this address.`);
   };
   app.use('/api', nothing);
   app.get('/metrics', nothing);

@@ -223,6 +223,7 @@ export const EVERY_ROUTE: Readonly<Record<string, Way>> = {
   'DELETE /api/session': { needs: 'nothing' },
   'GET /api/account': { needs: 'session' },
   'PUT /api/account/password': { needs: 'session', body: () => ({ current: '', password: 'short' }) },
+  'PUT /api/account/language': { needs: 'session', body: () => ({ language: 'de' }) },
   'DELETE /api/account/sessions/:sessionId': { needs: 'session' },
   'DELETE /api/account/other-sessions': { needs: 'session' },
   'POST /api/account/passkeys/options': { needs: 'session', body: () => ({}) },

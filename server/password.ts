@@ -1,3 +1,4 @@
+import { t } from '../core/words/say.ts';
 import { randomBytes, timingSafeEqual } from 'node:crypto';
 import { dictionary } from '@zxcvbn-ts/language-common';
 import { deriveKey, pretendToDerive } from './door/hashing.ts';
@@ -16,7 +17,7 @@ export function passwordCost(): number {
   const set = process.env['PASSWORD_COST'];
   const cost = Number(set ?? USUAL_COST);
   if (!Number.isInteger(cost) || cost < COSTS.least || cost > COSTS.most)
-    throw new Error(`PASSWORD_COST must be a whole number from ${COSTS.least} to ${COSTS.most}, not “${set}”`);
+    throw new Error(t`PASSWORD_COST must be a whole number from ${COSTS.least} to ${COSTS.most}, not “${set}”`);
   return cost;
 }
 
@@ -64,9 +65,10 @@ export function passwordTrouble(password: string, name: string): string | undefi
   const plain = password.normalize('NFKC').toLowerCase();
   // "Sunshine2024!" is found as easily as "sunshine".
   const core = plain.replace(/^[^\p{L}]+|[^\p{L}]+$/gu, '');
-  if (COMMONEST.has(plain) || COMMONEST.has(core)) return 'this password is one of the first that are tried everywhere';
-  if (new Set(plain).size < FEWEST_LETTERS) return 'this password says the same letter too often';
+  if (COMMONEST.has(plain) || COMMONEST.has(core))
+    return t`this password is one of the first that are tried everywhere`;
+  if (new Set(plain).size < FEWEST_LETTERS) return t`this password says the same letter too often`;
   const own = [name.toLowerCase().replace(/\s+/g, ''), 'clapboard'];
-  if (own.includes(core.replace(/\s+/g, ''))) return 'this password is only your name, or ours';
+  if (own.includes(core.replace(/\s+/g, ''))) return t`this password is only your name, or ours`;
   return undefined;
 }

@@ -13,6 +13,7 @@ import {
   uniqueIndex,
   varchar,
 } from 'drizzle-orm/mysql-core';
+import type { Language } from '../core/words/say.ts';
 import type { BINNED_ROWS } from '../contract/bin.ts';
 import type { Adaptations } from '../contract/child.ts';
 import type { EarKind } from '../contract/ear.ts';
@@ -90,6 +91,8 @@ export const teachers = mysqlTable(
     createdAt: timestamp('created_at').notNull().defaultNow(),
     /** Makes accounts and gives out codes; sees no more of classes than anybody. */
     administrator: boolean('administrator').notNull().default(false),
+    /** The language of the pages; null is that of the browser. */
+    language: varchar('language', { length: 5 }).$type<Language>(),
     /** Nobody signs in with a closed account; what is in it stays. */
     closed: boolean('closed').notNull().default(false),
   },
@@ -186,6 +189,8 @@ export const classes = mysqlTable('classes', {
   school: varchar('school', { length: 20 }).$type<CountingSystemId>().notNull(),
   rests: varchar('rests', { length: 10 }).$type<RestStyle>(),
   naming: varchar('naming', { length: 20 }).$type<NamingId>().notNull().default('quarters'),
+  /** What children see and hear; null is the language of the teacher. */
+  language: varchar('language', { length: 5 }).$type<Language>(),
   houseWords: json<Readonly<Record<string, Record<string, string>>>>('house_words'),
   wordSet: json<{ title: string; cells: Record<string, string> }>('word_set'),
   onTimeMs: int('on_time_ms'),

@@ -19,6 +19,7 @@ import { renewResults } from './services/judging.ts';
 import { deleteInTime } from './services/expiry.ts';
 import { workOnRejudgings } from './services/rejudging.ts';
 import { signInTries } from './services/signInTries.ts';
+import { learnLanguages } from './words.ts';
 
 /** Connections that the system keeps until they are taken: as many as it lets have one, instead of Node's 511. */
 const BACKLOG = 4_096;
@@ -37,7 +38,7 @@ export interface RunningServer {
 /** Brings the database up to date and answers requests. Port 0 takes any free one. */
 export async function startServer(config: Config): Promise<RunningServer> {
   const logger = pino({ level: config.logLevel });
-  await madeReady(config.databaseUrl);
+  await Promise.all([madeReady(config.databaseUrl), learnLanguages()]);
   const { db, pool } = openDatabase(config.databaseUrl, config.limits);
   // A sign of life must not wait behind the work.
   const pulse = openDatabase(config.databaseUrl, { connections: 1 }).pool;

@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../words/say.ts';
 import { type Fraction, ceil, floor, frac, isWhole } from '../rhythm/fraction.ts';
 import type { CountedEvent, Words } from './countingSystem.ts';
 
@@ -16,16 +17,16 @@ export type PlaceInBeat =
 /** Stands for a place or value finer than a system's table (rules §4, fine print). */
 export const NO_SYLLABLE = '·';
 
-export const PLACE_MEANINGS: Readonly<Record<Exclude<PlaceInBeat, 'beat'>, string>> = {
-  quarter1: 'second of four in a beat',
-  half: 'second of two in a beat',
-  quarter3: 'last of four in a beat',
-  third1: 'second of three in a beat',
-  third2: 'third of three in a beat',
-  sixth1: 'beat of three: second {s} of six',
-  sixth3: 'beat of three: fourth {s} of six',
-  sixth5: 'beat of three: last {s} of six',
-};
+export const PLACE_MEANINGS = perLanguage((): Readonly<Record<Exclude<PlaceInBeat, 'beat'>, string>> => ({
+  quarter1: t`second of four in a beat`,
+  half: t`second of two in a beat`,
+  quarter3: t`last of four in a beat`,
+  third1: t`second of three in a beat`,
+  third2: t`third of three in a beat`,
+  sixth1: t`beat of three: second {s} of six`,
+  sixth3: t`beat of three: fourth {s} of six`,
+  sixth5: t`beat of three: last {s} of six`,
+}));
 
 /** The place after n/d of a beat is `table[d][n]`. */
 type PlaceTable = Readonly<Record<number, readonly (PlaceInBeat | undefined)[]>>;

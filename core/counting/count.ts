@@ -1,3 +1,4 @@
+import { type Language, inLanguage, t } from '../words/say.ts';
 import { add, div, mixed } from '../rhythm/fraction.ts';
 import { beatOf } from '../rhythm/meter.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
@@ -17,6 +18,8 @@ export interface CountOptions {
   /** The teacher's own words; a key left out keeps the system's. */
   readonly houseWords?: Words | undefined;
   readonly wordSet?: WordSet | undefined;
+  /** The language of the words; left out it is that of who reads. */
+  readonly language?: Language | undefined;
 }
 
 export interface CountedToken {
@@ -41,6 +44,10 @@ export type Counted =
  * @example plainCounts(countPattern("4/4 q. e q (q)", { school: 'numbers' })) // "1-₂ & 3 (4)"
  */
 export function countPattern(pattern: Pattern, options: CountOptions): Counted {
+  return inLanguage(options.language, () => countPlaced(pattern, options));
+}
+
+function countPlaced(pattern: Pattern, options: CountOptions): Counted {
   const placed = placePattern(pattern);
   return count(placed, seenBySystems(placed, options.beat), options);
 }
@@ -56,7 +63,7 @@ function count(
   { events: eventsByMeasure, places }: Seen,
   options: CountOptions,
 ): Counted {
-  const school = COUNTING_SYSTEMS[options.school];
+  const school = COUNTING_SYSTEMS()[options.school];
   const words = options.houseWords ? { ...school.words, ...options.houseWords } : school.words;
   for (const { meter } of school.refuses ? placed : []) {
     const reason = school.refuses?.(meter, beatOf(meter, options.beat));
@@ -67,7 +74,7 @@ function count(
   for (let i = 0; i < eventsByMeasure.length; i++) {
     const counted = eventsByMeasure[i]!;
     const events = school.sees ? counted.map(school.sees) : counted;
-    const cells = school.cells?.(events, options.wordSet ?? HARBOUR_ANIMALS);
+    const cells = school.cells?.(events, options.wordSet ?? HARBOUR_ANIMALS());
     const tokens: CountedToken[] = [];
     for (let k = 0; k < events.length; k++) {
       const event = events[k]!;
@@ -95,7 +102,7 @@ const inParentheses: RestToken = (event, school, words, cell) => `(${cell ?? sch
 
 const REST_TOKENS: Readonly<Record<RestStyle, RestToken>> = {
   silent: () => '_',
-  rest: (event) => restWord('rest', event),
+  rest: (event) => restWord(t`rest`, event),
   sh: (event, school, words) => school.rest?.(event, words) ?? restWord('sh', event),
   parens: inParentheses,
   whisper: inParentheses,

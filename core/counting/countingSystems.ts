@@ -1,3 +1,4 @@
+import { perLanguage } from '../words/say.ts';
 import type { CountingSystem } from './countingSystem.ts';
 import { feet } from './systems/feet.ts';
 import { noteNames } from './systems/noteNames.ts';
@@ -18,22 +19,26 @@ function alike(school: CountingSystem): CountingSystem {
 }
 
 /** Every system, in the order they are offered. To add one: its file, and a row here. */
-const TABLE = {
-  numbers: alike(numbers),
-  pulses: alike(pulses),
-  'numbers-te': alike(numbersTe),
-  takadimi: alike(takadimi),
-  ta: alike(ta),
-  'note-names': alike(noteNames),
-  'within-note': alike(withinNote),
-  feet: alike(feet),
-  words: alike(words),
-} as const;
+const TABLE = perLanguage(
+  () =>
+    ({
+      numbers: alike(numbers()),
+      pulses: alike(pulses()),
+      'numbers-te': alike(numbersTe()),
+      takadimi: alike(takadimi()),
+      ta: alike(ta()),
+      'note-names': alike(noteNames()),
+      'within-note': alike(withinNote()),
+      feet: alike(feet()),
+      words: alike(words()),
+    }) as const,
+);
 
-export type CountingSystemId = keyof typeof TABLE;
-export const COUNTING_SYSTEMS: Readonly<Record<CountingSystemId, CountingSystem>> = TABLE;
-export const COUNTING_SYSTEM_IDS = Object.keys(TABLE) as readonly CountingSystemId[];
+export type CountingSystemId = keyof ReturnType<typeof TABLE>;
+export const COUNTING_SYSTEMS = perLanguage((): Readonly<Record<CountingSystemId, CountingSystem>> => TABLE());
+export const COUNTING_SYSTEM_IDS = Object.keys(TABLE()) as readonly CountingSystemId[];
 
 /** Id and title of each, in order: for lists to choose from. */
-export const COUNTING_SYSTEM_CHOICES: readonly (readonly [id: CountingSystemId, title: string])[] =
-  COUNTING_SYSTEM_IDS.map((id) => [id, COUNTING_SYSTEMS[id].title]);
+export const COUNTING_SYSTEM_CHOICES = perLanguage((): readonly (readonly [id: CountingSystemId, title: string])[] =>
+  COUNTING_SYSTEM_IDS.map((id) => [id, COUNTING_SYSTEMS()[id].title]),
+);

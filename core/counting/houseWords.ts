@@ -1,3 +1,4 @@
+import { t } from '../words/say.ts';
 import { wordTrouble } from './sayable.ts';
 import type { CountingSystem, Words } from './countingSystem.ts';
 
@@ -16,9 +17,9 @@ const LONGEST_WORD = 24;
  */
 export function checkHouseWords(school: CountingSystem, own: Words): HouseWordsCheck {
   const refused = Object.entries(own).flatMap(([key, word]) => {
-    if (!Object.hasOwn(school.words, key)) return [{ key, reason: `${school.title} has no such place` }];
-    if (word.trim() === '') return [{ key, reason: 'a syllable is missing: write one, or reset it' }];
-    if (word.length > LONGEST_WORD) return [{ key, reason: `a word of at most ${LONGEST_WORD} letters` }];
+    if (!Object.hasOwn(school.words, key)) return [{ key, reason: t`${school.title} has no such place` }];
+    if (word.trim() === '') return [{ key, reason: t`a syllable is missing: write one, or reset it` }];
+    if (word.length > LONGEST_WORD) return [{ key, reason: t`a word of at most ${LONGEST_WORD} letters` }];
     const reason = wordTrouble(word);
     return reason === undefined ? [] : [{ key, reason }];
   });

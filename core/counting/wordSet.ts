@@ -1,3 +1,4 @@
+import { counted, perLanguage, t } from '../words/say.ts';
 import { parseRhythm } from '../rhythm/text.ts';
 import { wordTrouble } from './sayable.ts';
 
@@ -11,30 +12,30 @@ export interface WordSet {
 }
 
 /** The set that ships: animals of a harbour. */
-export const HARBOUR_ANIMALS: WordSet = {
-  title: 'Harbour animals',
+export const HARBOUR_ANIMALS = perLanguage((): WordSet => ({
+  title: t`Harbour animals`,
   cells: {
-    w: 'whale',
-    'h.': 'shark',
-    h: 'seal',
-    'q.': 'swan',
-    q: 'crab',
-    'e.': 'eel',
-    e: 'gull',
-    s: 'shrimp',
-    'e e': 'ot-ter',
-    's s s s': 'pe-ri-win-kle',
-    'e s s': 'cor-mo-rant',
-    's s e': 'pel-i-can',
-    'e. s': 'lob-ster',
-    's e.': 'her-ring',
-    's e s': 'an-cho-vy',
-    '3{e e e}': 'jel-ly-fish',
-    'e e e': 'oc-to-pus',
-    'q e': 'puf-fin',
-    'q. e': 'dol-phin',
+    w: t`whale`,
+    'h.': t`shark`,
+    h: t`seal`,
+    'q.': t`swan`,
+    q: t`crab`,
+    'e.': t`eel`,
+    e: t`gull`,
+    s: t`shrimp`,
+    'e e': t`ot-ter`,
+    's s s s': t`pe-ri-win-kle`,
+    'e s s': t`cor-mo-rant`,
+    's s e': t`pel-i-can`,
+    'e. s': t`lob-ster`,
+    's e.': t`her-ring`,
+    's e s': t`an-cho-vy`,
+    '3{e e e}': t`jel-ly-fish`,
+    'e e e': t`oc-to-pus`,
+    'q e': t`puf-fin`,
+    'q. e': t`dol-phin`,
   },
-};
+}));
 
 /**
  * What is wrong with a word set, cell by cell: a word needs as many syllables (with hyphens between) as the cell has
@@ -47,15 +48,14 @@ export function checkWordSet({ cells }: WordSet): { cell: string; reason: string
       ? parsed.pattern.measures[0]!.items.flatMap((item) => (item.kind === 'tuplet' ? item.events : [item]))
       : [];
     if (notes.length === 0 || notes.some(({ kind }) => kind === 'rest'))
-      return [{ cell, reason: 'the cell cannot be read: write notes such as “e e” or “3{e e e}”' }];
-    if (word.trim() === '') return [{ cell, reason: 'a word is missing: write one, or remove the cell' }];
+      return [{ cell, reason: t`the cell cannot be read: write notes such as “e e” or “3{e e e}”` }];
+    if (word.trim() === '') return [{ cell, reason: t`a word is missing: write one, or remove the cell` }];
     const trouble = wordTrouble(word);
     if (trouble !== undefined) return [{ cell, reason: trouble }];
-    if (word.split('-').includes('')) return [{ cell, reason: `“${word}” has a hyphen with no syllable beside it` }];
+    if (word.split('-').includes('')) return [{ cell, reason: t`“${word}” has a hyphen with no syllable beside it` }];
     const syllables = word.split('-').length;
-    const count = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`;
     return syllables === notes.length
       ? []
-      : [{ cell, reason: `“${word}” has ${count(syllables, 'syllable')} for ${count(notes.length, 'note')}` }];
+      : [{ cell, reason: t`“${word}” has ${counted(syllables, 'syllable')} for ${counted(notes.length, 'note')}` }];
   });
 }

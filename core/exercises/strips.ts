@@ -1,3 +1,4 @@
+import { t } from '../words/say.ts';
 import { type Fraction, ZERO, add, compare, frac, mul, sub, sum } from '../rhythm/fraction.ts';
 import { type Meter, meterLength } from '../rhythm/meter.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
@@ -50,7 +51,7 @@ function refused(reason: string): Changed {
 
 export function insertStrip(strips: readonly Strip[], at: number, strip: Strip, line: Fraction): Changed {
   const left = leftToFill(strips, line);
-  if (compare(lengthOf(strip.value), left) > 0) return refused('there is not so much room left on the line');
+  if (compare(lengthOf(strip.value), left) > 0) return refused(t`there is not so much room left on the line`);
   return changed([...strips.slice(0, at), strip, ...strips.slice(at)]);
 }
 
@@ -64,7 +65,7 @@ export function splitStrip(strips: readonly Strip[], at: number): Changed {
   const first: NoteValue | undefined =
     strip.value.dots > 0 ? { base: strip.value.base, dots: 0 } : valueOfLength(mul(lengthOf(strip.value), HALF));
   const second = first && valueOfLength(sub(lengthOf(strip.value), lengthOf(first)));
-  if (!first || !second) return refused('this is the shortest strip there is');
+  if (!first || !second) return refused(t`this is the shortest strip there is`);
   const { tied: _tied, ...rest } = strip;
   return changed([
     ...strips.slice(0, at),
@@ -77,10 +78,10 @@ export function splitStrip(strips: readonly Strip[], at: number): Changed {
 /** Glues a strip and the next one together, when one value can write both. */
 export function joinStrips(strips: readonly Strip[], at: number): Changed {
   const [one, two] = [strips[at]!, strips[at + 1]];
-  if (!two) return refused('there is no strip after this one to join');
-  if (one.kind !== two.kind) return refused('a note and a rest cannot be joined');
+  if (!two) return refused(t`there is no strip after this one to join`);
+  if (one.kind !== two.kind) return refused(t`a note and a rest cannot be joined`);
   const value = valueOfLength(add(lengthOf(one.value), lengthOf(two.value)));
-  if (!value) return refused('no single note is as long as both: tie them instead');
+  if (!value) return refused(t`no single note is as long as both: tie them instead`);
   return changed([...strips.slice(0, at), { ...one, value }, ...strips.slice(at + 2)]);
 }
 
@@ -88,7 +89,7 @@ export function joinStrips(strips: readonly Strip[], at: number): Changed {
 export function tieStrip(strips: readonly Strip[], at: number): Changed {
   const strip = strips[at]!;
   if (strip.kind === 'rest' || strips[at - 1]?.kind !== 'note')
-    return refused('a tie joins a note to the note before it');
+    return refused(t`a tie joins a note to the note before it`);
   const { tied, ...free } = strip;
   return changed(strips.map((other, i) => (i === at ? (tied ? free : { ...strip, tied: true }) : other)));
 }
@@ -99,7 +100,7 @@ export function dotStrip(strips: readonly Strip[], at: number, line: Fraction): 
   const value: NoteValue = { base: strip.value.base, dots: strip.value.dots === 0 ? 1 : 0 };
   const grows = sub(lengthOf(value), lengthOf(strip.value));
   if (compare(grows, ZERO) > 0 && compare(grows, leftToFill(strips, line)) > 0)
-    return refused('the dot adds half, and there is not so much room left on the line');
+    return refused(t`the dot adds half, and there is not so much room left on the line`);
   return changed(strips.map((other, i) => (i === at ? { ...strip, value } : other)));
 }
 

@@ -1,3 +1,4 @@
+import { t } from '../words/say.ts';
 import { type Fraction, ONE, compare, frac, mul, sum } from '../rhythm/fraction.ts';
 import { COMMON_TIME, type Meter, meterKind, meterLength } from '../rhythm/meter.ts';
 import { valueOfLength } from '../rhythm/value.ts';
@@ -88,7 +89,7 @@ export class AbcVoice {
   }
 
   openGroup(ratio: Ratio, count: number): void {
-    if (this.group?.opened) this.fault('a group begins inside another one');
+    if (this.group?.opened) this.fault(t`a group begins inside another one`);
     this.group = { ratio, left: count, opened: false };
   }
 

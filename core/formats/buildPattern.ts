@@ -1,3 +1,4 @@
+import { t } from '../words/say.ts';
 import { type Fraction, ZERO, compare, equal, sub } from '../rhythm/fraction.ts';
 import { meterLength } from '../rhythm/meter.ts';
 import type { Item, Measure, Note, Pattern, Rest } from '../rhythm/pattern.ts';
@@ -93,13 +94,16 @@ function cut(all: readonly Numbered[], { from, to }: PatternChoice): Numbered[] 
  */
 export function buildPattern(voice: RawVoice, choice: PatternChoice = {}): BuiltPattern {
   const literal = voice.literal === true;
-  if (voice.measures.length === 0) return { ok: false, trouble: 'there are no measures in it' };
+  if (voice.measures.length === 0) return { ok: false, trouble: t`there are no measures in it` };
   const begins = beginsWithPickup(voice);
   const all = numbered(voice.measures, literal, begins);
   const kept = cut(all, choice);
   if (!kept) {
-    const numbers = `${all[0]!.number} to ${all.at(-1)!.number}`;
-    return { ok: false, trouble: `there are no measures ${choice.from} to ${choice.to}; they are numbered ${numbers}` };
+    const numbers = t`${all[0]!.number} to ${all.at(-1)!.number}`;
+    return {
+      ok: false,
+      trouble: t`there are no measures ${choice.from} to ${choice.to}; they are numbered ${numbers}`,
+    };
   }
   const pickup = begins && kept[0] === all[0];
   const laid = writtenOut(
@@ -109,7 +113,7 @@ export function buildPattern(voice: RawVoice, choice: PatternChoice = {}): Built
   if (laid.length > MOST_MEASURES)
     return {
       ok: false,
-      trouble: `it has ${laid.length} measures; a pattern has at most ${MOST_MEASURES}: choose some of them`,
+      trouble: t`it has ${laid.length} measures; a pattern has at most ${MOST_MEASURES}: choose some of them`,
     };
   return assembled(laid, pickup, choice.labels ?? 'own', voice.leftOut);
 }
@@ -148,8 +152,8 @@ function assembled(laid: readonly RawMeasure[], pickup: boolean, labels: Labels,
       continue;
     }
     const made = measureItems(labelled(raw.events, labels), raw.meter, onset);
-    if (!made.ok) return { ok: false, trouble: `measure ${number} cannot be written: ${made.trouble}` };
-    if (made.items.length === 0) return { ok: false, trouble: `measure ${number} is empty` };
+    if (!made.ok) return { ok: false, trouble: t`measure ${number} cannot be written: ${made.trouble}` };
+    if (made.items.length === 0) return { ok: false, trouble: t`measure ${number} is empty` };
     measures.push({
       meter: raw.meter,
       items: made.items,

@@ -125,27 +125,27 @@ describe('what goes out', () => {
     { title: 'Low tide', pattern: patternOf('3/4 q q q') },
   ];
   it.each(READ_BACK)('%s is read back', async (id) => {
-    const bytes = await FORMATS[id].write(named.slice(0, 1), { bpm: 90 });
-    const read = await readFile(`a${FORMATS[id].endings[0]}`, bytes);
+    const bytes = await FORMATS()[id].write(named.slice(0, 1), { bpm: 90 });
+    const read = await readFile(`a${FORMATS()[id].endings[0]}`, bytes);
     expect(readBack(read).text).toBe(TEXT);
     if (id !== 'text') expect(read.ok && Math.round(read.pieces[0]!.quarters!)).toBe(90);
   });
   it('takes several patterns where there is room for them, with their names', async () => {
-    for (const id of READ_BACK.filter((one) => FORMATS[one].many)) {
-      const read = await readFile(`a${FORMATS[id].endings[0]}`, await FORMATS[id].write(named, {}));
+    for (const id of READ_BACK.filter((one) => FORMATS()[one].many)) {
+      const read = await readFile(`a${FORMATS()[id].endings[0]}`, await FORMATS()[id].write(named, {}));
       expect(read.ok && read.pieces.map(({ title }) => title)).toEqual(['Low tide', 'Low tide']);
       expect(readBack(read, {}, { piece: 1 }).text).toBe('3/4 q q q');
     }
   });
   it('puts counts under the notes of a score, and the tempo of the counted beat', async () => {
     const six = [{ title: '', pattern: patternOf('6/8 q e q.') }];
-    const out = await FORMATS.musicxml.write(six, { bpm: 60, counts: { school: 'numbers' } });
+    const out = await FORMATS().musicxml.write(six, { bpm: 60, counts: { school: 'numbers' } });
     const text = new TextDecoder().decode(out);
     expect([...text.matchAll(/<text>(.*?)</g)].map(([, word]) => word)).toHaveLength(3);
     expect(text).toContain('tempo="90"');
   });
   it('is heard as clicks and claps', async () => {
-    const wav = await FORMATS.wav.write([{ title: '', pattern: patternOf('4/4 q q q q') }], { bpm: 120 });
+    const wav = await FORMATS().wav.write([{ title: '', pattern: patternOf('4/4 q q q q') }], { bpm: 120 });
     expect(new TextDecoder().decode(wav.subarray(0, 4))).toBe('RIFF');
     // A measure of clicks and one of claps, a second before and after them.
     expect((wav.length - 44) / 2 / 44_100).toBeCloseTo(4 + 1.25, 1);

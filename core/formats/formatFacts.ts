@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../words/say.ts';
 /** What a format is, without what writes it: a page that only offers it needs no more. */
 export interface FormatFacts {
   readonly title: string;
@@ -20,10 +21,10 @@ export const OUT_IDS = ['pdf', 'png', 'svg', 'musicxml', 'mxl', 'midi', 'wav', '
 export type OutId = (typeof OUT_IDS)[number];
 
 /** Everything that patterns can go out as, in the order in which it is offered. */
-export const OUT_FACTS: Readonly<Record<OutId, FormatFacts>> = {
+export const OUT_FACTS = perLanguage((): Readonly<Record<OutId, FormatFacts>> => ({
   pdf: {
     title: 'PDF',
-    use: 'to print',
+    use: t`to print`,
     endings: ['.pdf'],
     mime: 'application/pdf',
     parts: true,
@@ -31,8 +32,8 @@ export const OUT_FACTS: Readonly<Record<OutId, FormatFacts>> = {
     takes: ['counts', 'each-rest'],
   },
   png: {
-    title: 'Picture, PNG',
-    use: 'for slides and messages',
+    title: t`Picture, PNG`,
+    use: t`for slides and messages`,
     endings: ['.png'],
     mime: 'image/png',
     many: false,
@@ -40,8 +41,8 @@ export const OUT_FACTS: Readonly<Record<OutId, FormatFacts>> = {
     takes: ['counts', 'each-rest'],
   },
   svg: {
-    title: 'Picture, SVG',
-    use: 'sharp at every size, for worksheets',
+    title: t`Picture, SVG`,
+    use: t`sharp at every size, for worksheets`,
     endings: ['.svg'],
     mime: 'image/svg+xml',
     parts: true,
@@ -50,7 +51,7 @@ export const OUT_FACTS: Readonly<Record<OutId, FormatFacts>> = {
   },
   musicxml: {
     title: 'MusicXML',
-    use: 'for notation programs',
+    use: t`for notation programs`,
     endings: ['.musicxml', '.xml'],
     mime: 'application/vnd.recordare.musicxml+xml',
     parts: true,
@@ -58,8 +59,8 @@ export const OUT_FACTS: Readonly<Record<OutId, FormatFacts>> = {
     takes: ['bpm', 'counts'],
   },
   mxl: {
-    title: 'MusicXML, packed',
-    use: 'the same in a smaller file',
+    title: t`MusicXML, packed`,
+    use: t`the same in a smaller file`,
     endings: ['.mxl'],
     mime: 'application/vnd.recordare.musicxml',
     parts: true,
@@ -68,7 +69,7 @@ export const OUT_FACTS: Readonly<Record<OutId, FormatFacts>> = {
   },
   midi: {
     title: 'MIDI',
-    use: 'for keyboards and sequencers',
+    use: t`for keyboards and sequencers`,
     endings: ['.mid', '.midi'],
     mime: 'audio/midi',
     parts: true,
@@ -77,7 +78,7 @@ export const OUT_FACTS: Readonly<Record<OutId, FormatFacts>> = {
   },
   wav: {
     title: 'Sound',
-    use: 'clapped over clicks, to practise with',
+    use: t`clapped over clicks, to practise with`,
     endings: ['.wav'],
     mime: 'audio/wav',
     parts: true,
@@ -86,7 +87,7 @@ export const OUT_FACTS: Readonly<Record<OutId, FormatFacts>> = {
   },
   abc: {
     title: 'ABC',
-    use: 'for song sites and plain text',
+    use: t`for song sites and plain text`,
     endings: ['.abc'],
     mime: 'text/vnd.abc',
     parts: true,
@@ -94,8 +95,8 @@ export const OUT_FACTS: Readonly<Record<OutId, FormatFacts>> = {
     takes: ['bpm'],
   },
   text: {
-    title: 'Rhythm text',
-    use: 'short, for messages and for this app',
+    title: t`Rhythm text`,
+    use: t`short, for messages and for this app`,
     endings: ['.txt'],
     mime: 'text/plain',
     parts: true,
@@ -103,12 +104,12 @@ export const OUT_FACTS: Readonly<Record<OutId, FormatFacts>> = {
     takes: [],
   },
   braille: {
-    title: 'Braille, BRF',
-    use: 'the counts for an embosser, a line a measure',
+    title: t`Braille, BRF`,
+    use: t`the counts for an embosser, a line a measure`,
     endings: ['.brf'],
     mime: 'application/x-brf',
     many: true,
     takes: [],
     isCounts: true,
   },
-};
+}));

@@ -1,3 +1,4 @@
+import { perLanguage } from '../words/say.ts';
 import { strToU8 } from 'fflate';
 import { type CountOptions, countPattern } from '../counting/count.ts';
 import { beatOf } from '../rhythm/meter.ts';
@@ -59,9 +60,9 @@ async function musicXmlOf([only]: readonly NamedPattern[], { bpm, counts }: Writ
 }
 
 /** Every format that needs no drawing, and how it is written. */
-export const FORMATS: Readonly<Record<FormatId, Format>> = {
+export const FORMATS = perLanguage((): Readonly<Record<FormatId, Format>> => ({
   text: {
-    ...OUT_FACTS.text,
+    ...OUT_FACTS().text,
     write: (patterns) => {
       const [only] = patterns;
       const text =
@@ -72,15 +73,15 @@ export const FORMATS: Readonly<Record<FormatId, Format>> = {
     },
   },
   musicxml: {
-    ...OUT_FACTS.musicxml,
+    ...OUT_FACTS().musicxml,
     write: async (patterns, options) => strToU8(await musicXmlOf(patterns, options)),
   },
   mxl: {
-    ...OUT_FACTS.mxl,
+    ...OUT_FACTS().mxl,
     write: async (patterns, options) => (await import('./mxl.ts')).mxlOf(await musicXmlOf(patterns, options)),
   },
   midi: {
-    ...OUT_FACTS.midi,
+    ...OUT_FACTS().midi,
     write: async ([only], { bpm, countIn, sound }) => {
       const { writeMidi, writeMidiScore } = await import('./writeMidi.ts');
       const { title, pattern, score } = only!;
@@ -93,7 +94,7 @@ export const FORMATS: Readonly<Record<FormatId, Format>> = {
     },
   },
   abc: {
-    ...OUT_FACTS.abc,
+    ...OUT_FACTS().abc,
     write: async (patterns, { bpm }) => {
       const { writeAbc, writeAbcScore } = await import('./writeAbc.ts');
       const tunes = patterns.map(({ title, pattern, score }, i) => {
@@ -104,14 +105,14 @@ export const FORMATS: Readonly<Record<FormatId, Format>> = {
     },
   },
   braille: {
-    ...OUT_FACTS.braille,
+    ...OUT_FACTS().braille,
     write: async (patterns, { counts = { school: 'numbers' } }) => {
       const { writeBraille } = await import('./writeBraille.ts');
       return strToU8(writeBraille(patterns, counts));
     },
   },
   wav: {
-    ...OUT_FACTS.wav,
+    ...OUT_FACTS().wav,
     write: async ([only], { bpm, sound }) => {
       const { writeWav, writeWavScore } = await import('./writeWav.ts');
       const { score } = only!;
@@ -119,4 +120,4 @@ export const FORMATS: Readonly<Record<FormatId, Format>> = {
       return writeWav(only!.pattern, { ...(bpm === undefined ? {} : { bpm }), ...(sound ? { sound } : {}) });
     },
   },
-};
+}));

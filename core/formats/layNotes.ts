@@ -1,3 +1,4 @@
+import { t } from '../words/say.ts';
 import { type Fraction, ZERO, add, compare, equal, frac, sub, toNumber } from '../rhythm/fraction.ts';
 import { type Meter, meterLength } from '../rhythm/meter.ts';
 import { type TupletPlace, contentLength } from '../rhythm/place.ts';
@@ -80,8 +81,8 @@ function filled(
   const notes = (of: readonly SoundSpan[]) => of.filter(({ kind, tiedOut }) => kind === 'note' && !tiedOut).length;
   const lost = notes(stretches) - notes(kept);
   const [moved] = rawMeasures(writeMeasure(meter, kept));
-  const where = 'it has places finer than can be written; they are moved to the next thirty-second';
-  const left = lost === 1 ? 'one too close to the next is left out' : `${lost} too close to the next are left out`;
+  const where = t`it has places finer than can be written; they are moved to the next thirty-second`;
+  const left = lost === 1 ? t`one too close to the next is left out` : t`${lost} too close to the next are left out`;
   return { ...moved!, trouble: lost > 0 ? `${where}; ${left}` : where };
 }
 

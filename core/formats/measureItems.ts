@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../words/say.ts';
 import { type Fraction, ONE, ZERO, add, compare, div, equal, frac, mul, sub, sum } from '../rhythm/fraction.ts';
 import { type Beat, type Meter, beatOf } from '../rhythm/meter.ts';
 import type { Item, Note, Rest } from '../rhythm/pattern.ts';
@@ -13,7 +14,7 @@ export type MadeItems =
 
 class Unwritable extends Error {}
 
-const FINEST = 'nothing finer than thirty-seconds can be written';
+const FINEST = perLanguage(() => t`nothing finer than thirty-seconds can be written`);
 const WHOLE: NoteValue = { base: 'w', dots: 0 };
 const LONGEST_SPELLED = frac(7, 4);
 /** No measure can be longer (a meter of 32/1), and nothing in it. */
@@ -99,7 +100,8 @@ class Spelling {
   private group({ n, m }: Ratio, end: number): void {
     if (n > LARGEST_TUPLET || m > LARGEST_TUPLET)
       throw new Unwritable(
-        `it has a group of ${n} in the time of ${m}; groups of up to ${LARGEST_TUPLET} can be written`,
+        t`it has a group of ${n} in the time of ${m}; groups of up to ${LARGEST_TUPLET}
+          can be written`,
       );
     const from = this.at;
     const events: (Note | Rest)[] = [];
@@ -131,14 +133,14 @@ class Spelling {
   private values(event: RawEvent, at: Fraction, length: Fraction): NoteValue[] {
     if (compare(length, LONGEST) > 0)
       throw new Unwritable(
-        `it has a ${event.kind} of more than ${LONGEST.n} whole notes; that is no rhythm to be read`,
+        t`it has a ${event.kind} of more than ${LONGEST.n} whole notes; that is no rhythm to be read`,
       );
     const one = valueOfLength(length);
     const beat = beatOf(this.meter);
     const values = one && event.kind === 'note' ? [one] : spelled(at, length, beat, event.kind);
     if (!equal(sum(values.map(lengthOf)), length)) {
       const { n, d } = event.length;
-      throw new Unwritable(`it has a ${event.kind} of ${n}/${d} of a whole note; ${FINEST}`);
+      throw new Unwritable(t`it has a ${event.kind} of ${n}/${d} of a whole note; ${FINEST()}`);
     }
     return values;
   }

@@ -1,3 +1,4 @@
+import { t } from '../words/say.ts';
 import { type Fraction, ZERO, add, compare, equal, frac, mul, sub, sum } from '../rhythm/fraction.ts';
 import { COMMON_TIME, type Meter, meterLength } from '../rhythm/meter.ts';
 import type { NoteValue } from '../rhythm/value.ts';
@@ -232,7 +233,7 @@ function atOnce(a: VoiceState, b: VoiceState): boolean {
 function byStaves(id: string, staves: ReadonlyMap<string, VoiceState>): [string, VoiceState][] {
   const all = [...staves].sort(([a], [b]) => a.localeCompare(b, 'en', { numeric: true }));
   if (all.some(([, a], i) => all.slice(i + 1).some(([, b]) => atOnce(a, b))))
-    return all.map(([staff, voice], i) => [i === 0 ? id : `${id} staff ${staff}`, voice]);
+    return all.map(([staff, voice], i) => [i === 0 ? id : t`${id} staff ${staff}`, voice]);
   const [first, ...others] = all.map(([, voice]) => voice);
   for (const other of others) {
     for (const [i, own] of other.measures) {
@@ -321,7 +322,8 @@ function differenceOf(entries: readonly Entry[]): string {
   const signs = sum(entries.map(({ length, note }) => note.written ?? length));
   const durations = sum(entries.map(({ length }) => length));
   const quarters = (length: Fraction) => `${mul(length, frac(4)).n}/${mul(length, frac(4)).d}`.replace(/\/1$/, '');
-  return `its signs make ${quarters(signs)} quarters and its durations ${quarters(durations)}; the signs are shown`;
+  return t`its signs make ${quarters(signs)} quarters and its durations ${quarters(durations)};
+    the signs are shown`;
 }
 
 function eventOf(entry: Entry, by: 'signs' | 'durations' | 'differs'): RawEvent {

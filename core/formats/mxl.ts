@@ -1,3 +1,4 @@
+import { t } from '../words/say.ts';
 import { lettersOf } from './characters.ts';
 import { BadFile } from './piece.ts';
 import { unzip, zip } from './zip.ts';
@@ -15,7 +16,7 @@ export function scoreOfMxl(bytes: Uint8Array): Uint8Array {
   const score =
     files.find(({ name }) => name === named) ??
     files.find(({ name }) => !name.startsWith('META-INF/') && !name.startsWith('__MACOSX/'));
-  if (!score) throw new BadFile('there is no score in the compressed file');
+  if (!score) throw new BadFile(t`there is no score in the compressed file`);
   return score.bytes;
 }
 

@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../words/say.ts';
 import type { Fraction } from '../rhythm/fraction.ts';
 import type { Meter } from '../rhythm/meter.ts';
 import type { NoteValue } from '../rhythm/value.ts';
@@ -145,7 +146,9 @@ export const LARGEST_FILES = {
 } as const;
 
 const MOST = { notes: 150_000, measures: 200_000, voices: 2500, pieces: 2000 } as const;
-const MOST_NAMES = { notes: 'notes and rests', measures: 'measures', voices: 'voices', pieces: 'pieces' } as const;
+const MOST_NAMES = perLanguage(
+  () => ({ notes: t`notes and rests`, measures: t`measures`, voices: t`voices`, pieces: t`pieces` }) as const,
+);
 
 /** What a file may hold, all its parts together: more is no score, and nobody should wait for it. */
 export class Budget {
@@ -154,13 +157,14 @@ export class Budget {
   /** Throws `BadFile` where it becomes too much. */
   use(what: keyof typeof MOST, count = 1): void {
     this.used[what] += count;
-    if (this.used[what] > MOST[what]) throw new BadFile(`it has more than ${MOST[what]} ${MOST_NAMES[what]}; split it`);
+    if (this.used[what] > MOST[what])
+      throw new BadFile(t`it has more than ${MOST[what]} ${MOST_NAMES()[what]}; split it`);
   }
 }
 
 /** "12 MB" */
 export function megabytes(bytes: number): string {
-  return `${Math.round(bytes / 1e5) / 10} MB`.replace('.0 ', ' ');
+  return t`${Math.round(bytes / 1e5) / 10} MB`.replace('.0 ', ' ');
 }
 
 /**
@@ -172,13 +176,14 @@ export function reading(kind: keyof typeof LARGEST_FILES, length: number, read: 
   if (length > largest)
     return {
       ok: false,
-      trouble: `a file of ${megabytes(length)} is too much (at most ${megabytes(largest)}): split it`,
+      trouble: t`a file of ${megabytes(length)} is too much (at most ${megabytes(largest)}): split it`,
     };
   try {
     return { ok: true, pieces: read() };
   } catch (error) {
     if (error instanceof BadFile) return { ok: false, trouble: error.message };
-    if (error instanceof RangeError) return { ok: false, trouble: 'a number in it is too large to be counted exactly' };
+    if (error instanceof RangeError)
+      return { ok: false, trouble: t`a number in it is too large to be counted exactly` };
     throw error;
   }
 }

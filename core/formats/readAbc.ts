@@ -1,3 +1,4 @@
+import { t } from '../words/say.ts';
 import { type Fraction, compare, frac, mul } from '../rhythm/fraction.ts';
 import { LARGEST_UPPER, LOWER_NUMBERS, type Meter, meterLength } from '../rhythm/meter.ts';
 import { accidentalsOf } from './abcKey.ts';
@@ -15,7 +16,7 @@ export function readAbc(text: string): ReadFile {
   return reading('abc', text.length, () => {
     const budget = new Budget();
     const pieces = tunesOf(text).flatMap(({ file, lines }) => new TuneReader(file, budget).read(lines) ?? []);
-    if (pieces.length === 0) throw new BadFile('there is no tune in it: a tune begins with X: and K: and has notes');
+    if (pieces.length === 0) throw new BadFile(t`there is no tune in it: a tune begins with X: and K: and has notes`);
     return pieces;
   });
 }
@@ -110,7 +111,7 @@ class TuneReader {
       return finished ? [{ ...finished, ...(name === undefined ? {} : { name }) }] : [];
     });
     if (voices.length === 0) return undefined;
-    const name = this.title || 'Tune';
+    const name = this.title || t`Tune`;
     return {
       title: this.title,
       parts: [{ id: '1', name, voices }],
@@ -166,7 +167,7 @@ class TuneReader {
   private setMeter(text: string): void {
     const read = meterOf(text);
     // Each measure is then as long as what is in it, and the first says so.
-    if (read === undefined) this.unreadMeter = `the meter “${text.slice(0, 20)}” cannot be read`;
+    if (read === undefined) this.unreadMeter = t`the meter “${text.slice(0, 20)}” cannot be read`;
     const meter = read ?? 'none';
     if (this.voice) this.voice.setMeter(meter === 'none' ? undefined : meter);
     else {
@@ -241,7 +242,7 @@ class TuneReader {
     while (this.i < line.length) {
       const before = this.i;
       this.sign(line[this.i]!);
-      if (this.i <= before) throw new BadFile(`“${line.slice(before, before + 10)}” cannot be read`);
+      if (this.i <= before) throw new BadFile(t`“${line.slice(before, before + 10)}” cannot be read`);
     }
   }
 
@@ -354,7 +355,7 @@ class TuneReader {
     const n = above === '' ? 1 : Number(above);
     if (slashes === '') return frac(n);
     const d = below === '' ? 2 ** slashes.length : Number(below) * 2 ** (slashes.length - 1);
-    if (d === 0) throw new BadFile(`a length “${found[0]}” has nothing to be divided by`);
+    if (d === 0) throw new BadFile(t`a length “${found[0]}” has nothing to be divided by`);
     return frac(n, d);
   }
 

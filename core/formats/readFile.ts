@@ -1,3 +1,4 @@
+import { t } from '../words/say.ts';
 import { type Letters, lettersOf } from './characters.ts';
 import { BadFile, type Piece, type ReadFile } from './piece.ts';
 import { unzip } from './zip.ts';
@@ -14,7 +15,7 @@ const starts = (bytes: Uint8Array, text: string) => [...text].every((sign, i) =>
  */
 export async function readFile(name: string, bytes: Uint8Array): Promise<ReadFile> {
   try {
-    if (bytes.length === 0) return { ok: false, trouble: 'the file is empty' };
+    if (bytes.length === 0) return { ok: false, trouble: t`the file is empty` };
     if (starts(bytes, 'MThd') || starts(bytes, 'RIFF') || /\.(midi?|kar|rmi)$/i.test(name))
       return (await import('./readMidi.ts')).readMidi(bytes);
     if (starts(bytes, 'PK')) return await readPacked(name, bytes);
@@ -45,7 +46,7 @@ async function readPacked(name: string, bytes: Uint8Array): Promise<ReadFile> {
   const files = unzip(bytes, (inside) => READABLE.test(inside) && !inside.startsWith('__MACOSX/'));
   if (files.some((file) => file.name === 'META-INF/container.xml'))
     return readLetters(name, lettersOf(scoreOfMxl(bytes)));
-  if (files.length === 0) return { ok: false, trouble: 'there is no file in the zip that can be read' };
+  if (files.length === 0) return { ok: false, trouble: t`there is no file in the zip that can be read` };
   const pieces: Piece[] = [];
   for (const file of files) {
     if (/\.zip$/i.test(file.name)) continue;

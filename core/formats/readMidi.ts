@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../words/say.ts';
 import { type MidiEvent, parseMidi } from 'midi-file';
 import { type Fraction, ZERO, add, compare, sub, toNumber } from '../rhythm/fraction.ts';
 import { COMMON_TIME, LARGEST_UPPER, LOWER_NUMBERS, type Meter, meterLength, sameMeter } from '../rhythm/meter.ts';
@@ -13,7 +14,7 @@ const MOST_MIDI_MEASURES = 5000;
 const USUAL_QUARTERS = 120;
 /** Part of a quarter by which a last note may be held over a bar line: no measure is made for it. */
 const HELD_OVER = 1 / 16;
-const CUT_OFF = 'the file is cut off before its first track ends: save or send it again';
+const CUT_OFF = perLanguage(() => t`the file is cut off before its first track ends: save or send it again`);
 /** Percussion is on the tenth channel. */
 const DRUMS = 9;
 /** Part of a whole note that two times may differ by rounding: less than a tick. */
@@ -53,10 +54,10 @@ const nameAt = (bytes: Uint8Array, at: number) => String.fromCharCode(...bytes.s
 function chunksOf(bytes: Uint8Array): { header: Uint8Array; tracks: Uint8Array[]; cut: boolean } {
   // Some programs wrap the file once more.
   const start = nameAt(bytes, 0) === 'RIFF' ? 20 : 0;
-  if (nameAt(bytes, start) !== 'MThd') throw new BadFile('it is no MIDI file: it does not begin with “MThd”');
+  if (nameAt(bytes, start) !== 'MThd') throw new BadFile(t`it is no MIDI file: it does not begin with “MThd”`);
   const headerLength = word(bytes, start + 4, 4);
   if (headerLength < 6 || start + 8 + headerLength > bytes.length)
-    throw new BadFile('it is no whole MIDI file: its header says a wrong length');
+    throw new BadFile(t`it is no whole MIDI file: its header says a wrong length`);
   const tracks: Uint8Array[] = [];
   let at = start + 8 + headerLength;
   let cut = false;
@@ -97,14 +98,15 @@ class MidiReader {
 
   constructor(bytes: Uint8Array) {
     const { header, tracks, cut } = chunksOf(bytes);
-    if (tracks.length === 0) throw new BadFile(cut ? CUT_OFF : 'there is no track in it');
+    if (tracks.length === 0) throw new BadFile(cut ? CUT_OFF() : t`there is no track in it`);
     if (cut) this.leavings.add('cut-off');
     for (const track of tracks) {
       const events = eventsOf(track, header);
       if (events) this.tracks.push(timed(events));
       else this.leavings.add('unreadable');
     }
-    if (this.tracks.length === 0) throw new BadFile(cut ? CUT_OFF : 'its tracks are broken: none of them can be read');
+    if (this.tracks.length === 0)
+      throw new BadFile(cut ? CUT_OFF() : t`its tracks are broken: none of them can be read`);
     this.collect();
     this.quarter = this.ticksOfQuarter(word(header, 4, 2));
   }
@@ -114,7 +116,7 @@ class MidiReader {
     // A count-in of our own files is no part of the piece.
     const ours = all.some(({ pattern }) => pattern);
     const heard = all.filter(({ name, pattern }) => !ours || pattern || name !== COUNT_IN_TRACK);
-    if (heard.length === 0) throw new BadFile('there are no notes in it');
+    if (heard.length === 0) throw new BadFile(t`there are no notes in it`);
     const parts: RawPart[] = [];
     const played: Played[] = [];
     for (const { id, name, sounds, leavings, pattern } of heard) {
@@ -169,11 +171,11 @@ class MidiReader {
   }
 
   private ticksOfQuarter(division: number): number {
-    if (division === 0) throw new BadFile('its header says that a quarter has no ticks');
+    if (division === 0) throw new BadFile(t`its header says that a quarter has no ticks`);
     if (division < 0x8000) return division;
     const frames = 256 - (division >> 8);
     const perSecond = (frames === 29 ? 29.97 : frames) * (division & 0xff);
-    if (perSecond === 0) throw new BadFile('its header says that a second has no ticks');
+    if (perSecond === 0) throw new BadFile(t`its header says that a second has no ticks`);
     return (perSecond * 60) / (this.tempos[0]?.quarters ?? USUAL_QUARTERS);
   }
 
@@ -224,11 +226,11 @@ class MidiReader {
         if (sound.to <= sound.from) sound.to = Math.max(sound.from + 1, sound.to < 0 ? this.last : 0);
       if (channel !== DRUMS) leavings.add('pitches', sounds.length);
       const single = chordsAsOne(sounds, this.quarter / 32, leavings);
-      const channels = byChannel.size > 1 ? `, channel ${channel + 1}` : '';
+      const channels = byChannel.size > 1 ? t`, channel ${channel + 1}` : '';
       return [
         {
           id: `${index + 1}.${channel + 1}`,
-          name: `${name || `Track ${index + 1}`}${channels}`,
+          name: `${name || t`Track ${index + 1}`}${channels}`,
           sounds: single,
           pattern: written,
           leavings,
@@ -246,7 +248,8 @@ class MidiReader {
     let meter = COMMON_TIME;
     const until = this.wholes(end) - NEAR;
     while (toNumber(at) < until) {
-      if (measures.length >= MOST_MIDI_MEASURES) throw new BadFile(`it lasts more than ${MOST_MIDI_MEASURES} measures`);
+      if (measures.length >= MOST_MIDI_MEASURES)
+        throw new BadFile(t`it lasts more than ${MOST_MIDI_MEASURES} measures`);
       while (meters[next] && this.wholes(meters[next]!.tick) <= toNumber(at) + 1e-6) meter = meters[next++]!.meter;
       const letter = this.markers.find(({ tick }) => Math.abs(this.wholes(tick) - toNumber(at)) < 1e-6)?.text;
       this.budget.use('measures');

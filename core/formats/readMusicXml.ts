@@ -1,3 +1,4 @@
+import { t } from '../words/say.ts';
 import { SaxesParser } from 'saxes';
 import { type Fraction, frac, mul } from '../rhythm/fraction.ts';
 import { LARGEST_UPPER, LOWER_NUMBERS, type Meter } from '../rhythm/meter.ts';
@@ -22,7 +23,7 @@ export function readMusicXml(text: string): ReadFile {
   return reading('musicxml', text.length, () => {
     const measures = text.match(/<measure[\s/>]/g)?.length ?? 0;
     if (measures > MOST_WRITTEN)
-      throw new BadFile(`it has ${measures} measures, and at most ${MOST_WRITTEN} are read; split it`);
+      throw new BadFile(t`it has ${measures} measures, and at most ${MOST_WRITTEN} are read; split it`);
     return [new ScoreReader().read(text)];
   });
 }
@@ -39,14 +40,14 @@ const FLAT = ['bb', 'b', '', '#', '##'];
 
 function number(text: string, name: string): Fraction {
   const found = /^\s*(-?\d{1,12})(?:\.(\d{1,9}))?\s*$/.exec(text);
-  if (!found) throw new BadFile(`its ${name} “${text.slice(0, 20)}” is no number`);
+  if (!found) throw new BadFile(t`its ${name} “${text.slice(0, 20)}” is no number`);
   const decimals = found[2] ?? '';
   return frac(Number(`${found[1]}${decimals}`), 10 ** decimals.length);
 }
 
 function whole(text: string, name: string): number {
   const { n, d } = number(text, name);
-  if (d !== 1) throw new BadFile(`its ${name} “${text.slice(0, 20)}” is no whole number`);
+  if (d !== 1) throw new BadFile(t`its ${name} “${text.slice(0, 20)}” is no whole number`);
   return n;
 }
 
@@ -105,7 +106,8 @@ class ScoreReader {
     const parser = new SaxesParser({});
     parser.on('error', (error) => {
       throw new BadFile(
-        `the XML is broken at line ${parser.line}: ${error.message.replace(/^\d+:\d+: /, '').replace(/\.$/, '')}`,
+        t`the XML is broken at line ${parser.line}:
+          ${error.message.replace(/^\d+:\d+: /, '').replace(/\.$/, '')}`,
       );
     });
     parser.on('opentag', ({ name, attributes }) => {
@@ -131,7 +133,7 @@ class ScoreReader {
       name: this.names.get(id)?.trim() || id,
       voices: part.finished(this.literal, this.letters).map((voice) => ({ ...voice, ...this.comesAgain(id) })),
     }));
-    if (parts.every(({ voices }) => voices.length === 0)) throw new BadFile('there are no measures in it');
+    if (parts.every(({ voices }) => voices.length === 0)) throw new BadFile(t`there are no measures in it`);
     return {
       title: this.title.trim(),
       parts,
@@ -148,9 +150,9 @@ class ScoreReader {
 
   private open(name: string, attributes: Attributes): void {
     if (this.path.length === 0 && name !== 'score-partwise' && name !== 'score-timewise')
-      throw new BadFile(`it is XML, but no MusicXML score: it begins with <${name.slice(0, 40)}>`);
+      throw new BadFile(t`it is XML, but no MusicXML score: it begins with <${name.slice(0, 40)}>`);
     if (this.path.length >= DEEPEST)
-      throw new BadFile(`its tags stand more than ${DEEPEST} deep in each other: that is no score`);
+      throw new BadFile(t`its tags stand more than ${DEEPEST} deep in each other: that is no score`);
     const parent = this.path.at(-1);
     this.path.push(name);
     this.text = '';
@@ -324,7 +326,7 @@ class ScoreReader {
       case 'divisions':
         part.divisions = number(text, 'divisions');
         if (part.divisions.n <= 0)
-          throw new BadFile(`its divisions are “${text.slice(0, 20)}”; a quarter has at least one`);
+          throw new BadFile(t`its divisions are “${text.slice(0, 20)}”; a quarter has at least one`);
         break;
       case 'voice':
         if (parent === 'note') note.voice = text || '1';
@@ -339,10 +341,10 @@ class ScoreReader {
         if (parent === 'note') note.dots++;
         break;
       case 'actual-notes':
-        if (parent === 'time-modification') note.actual = whole(text, 'group of notes');
+        if (parent === 'time-modification') note.actual = whole(text, t`group of notes`);
         break;
       case 'normal-notes':
-        if (parent === 'time-modification') note.normal = whole(text, 'group of notes');
+        if (parent === 'time-modification') note.normal = whole(text, t`group of notes`);
         break;
       case 'text':
         if (parent === 'lyric') this.lyric.text += verbatim;
@@ -360,10 +362,10 @@ class ScoreReader {
     const { note } = this;
     switch (name) {
       case 'measure-repeat':
-        part.repeated = this.repeatKind === 'start' ? Math.max(1, whole(text || '1', 'repeated measures')) : 0;
+        part.repeated = this.repeatKind === 'start' ? Math.max(1, whole(text || '1', t`repeated measures`)) : 0;
         break;
       case 'multiple-rest': {
-        const rests = whole(text || '1', 'number of measures of rest');
+        const rests = whole(text || '1', t`number of measures of rest`);
         if (rests > 1) part.mark({ restRun: rests });
         break;
       }

@@ -1,3 +1,4 @@
+import { t } from '../words/say.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
 import { MOST_PARTS, type Part, type Score } from '../rhythm/score.ts';
 import { fillingsOf, frameDifference, framesOf, inFrame } from '../rhythm/scoreParts.ts';
@@ -40,7 +41,7 @@ function names(rows: readonly Row[]): string[] {
       .replaceAll(/[[\]'"\p{Cc}\p{Cs}]+/gu, ' ')
       .replaceAll(/\s+/g, ' ')
       .trim();
-    const wanted = plain.slice(0, LONGEST_LABEL - 3).trim() || `part ${i + 1}`;
+    const wanted = plain.slice(0, LONGEST_LABEL - 3).trim() || t`part ${i + 1}`;
     let [free, k] = [wanted, 2];
     while (taken.has(free.toLowerCase())) free = `${wanted} ${k++}`;
     taken.add(free.toLowerCase());
@@ -53,11 +54,11 @@ function apart(lead: Pattern, other: Pattern): string | undefined {
   const difference = frameDifference(lead, other);
   switch (difference?.code) {
     case 'measures':
-      return `${difference.of[0]} measures, and the first has ${difference.of[1]}`;
+      return t`${difference.of[0]} measures, and the first has ${difference.of[1]}`;
     case 'pickup':
-      return 'another pickup';
+      return t`another pickup`;
     case 'frame':
-      return `another meter or repeat in measure ${difference.measure}`;
+      return t`another meter or repeat in measure ${difference.measure}`;
     case undefined:
       return undefined;
   }
@@ -73,18 +74,18 @@ export function mayBeScore(piece: Piece): boolean {
 export function scoreOfPiece(piece: Piece, choice: PatternChoice = {}): BuiltScore {
   const rows = rowsOf(piece);
   if (!mayBeScore(piece))
-    return { ok: false, trouble: `it has ${rows.length} parts that sound; two to ${MOST_PARTS} make a score` };
+    return { ok: false, trouble: t`it has ${rows.length} parts that sound; two to ${MOST_PARTS} make a score` };
   const called = names(rows);
   const leavings = new Leavings();
   const troubles: (MeasureTrouble & { part: string })[] = [];
   const patterns: Pattern[] = [];
   for (const [i, { voice }] of rows.entries()) {
     const built = patternOfVoice({ ...piece, leftOut: i === 0 ? piece.leftOut : {} }, voice, choice);
-    if (!built.ok) return { ok: false, trouble: `part “${called[i]}”: ${built.trouble}` };
+    if (!built.ok) return { ok: false, trouble: t`part “${called[i]}”: ${built.trouble}` };
     for (const [kind, count] of Object.entries(built.leftOut)) leavings.add(kind as LeftOutKind, count);
     troubles.push(...built.troubles.map((one) => ({ ...one, part: called[i]! })));
     const trouble = patterns[0] && apart(patterns[0], built.pattern);
-    if (trouble !== undefined) return { ok: false, trouble: `part “${called[i]}” has ${trouble}` };
+    if (trouble !== undefined) return { ok: false, trouble: t`part “${called[i]}” has ${trouble}` };
     patterns.push(built.pattern);
   }
   const frames = framesOf(patterns[0]!);

@@ -1,3 +1,4 @@
+import { t } from '../words/say.ts';
 import { EPSILON } from '../timing/tolerance.ts';
 import { type MarkBorder, type Scale, USUAL_SCALE, belowBorders, highestOf, isFull, usualBorders } from './scale.ts';
 
@@ -6,12 +7,12 @@ export function bordersTrouble(borders: readonly MarkBorder[], scale: Scale = US
   const falling = borders.every(
     ({ mark, accuracy }, i) => i === 0 || (mark < borders[i - 1]!.mark && accuracy < borders[i - 1]!.accuracy),
   );
-  if (!falling) return 'each lower mark needs a lower border';
+  if (!falling) return t`each lower mark needs a lower border`;
   if (borders.some(({ mark }) => mark <= belowBorders(scale) || mark > highestOf(scale)))
-    return 'they are borders of marks that this scale does not have';
+    return t`they are borders of marks that this scale does not have`;
   return borders.every(({ accuracy, driftPct = 0 }) => accuracy > 0 && accuracy <= 1 && driftPct >= 0)
     ? undefined
-    : 'borders lie above 0 and up to 100 per cent';
+    : t`borders lie above 0 and up to 100 per cent`;
 }
 
 /** What a mark looks at besides accuracy and drift. */

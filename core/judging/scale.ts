@@ -1,3 +1,4 @@
+import { decimal, perLanguage, t } from '../words/say.ts';
 /** What a mark needs at least. */
 export interface MarkBorder {
   readonly mark: number;
@@ -23,19 +24,21 @@ export const LONGEST_WORD = 20;
 const PERCENT_STEPS = 100;
 
 /** The labels of all steps, the lowest first. */
-const NAMED: Readonly<Record<NamedScale, { readonly title: string; readonly labels: readonly string[] }>> = {
-  '0-4': { title: '0 to 4', labels: ['0', '1', '2', '3', '4'] },
-  '1-5': { title: '1 to 5', labels: ['1', '2', '3', '4', '5'] },
-  '6-1': { title: '6 to 1', labels: ['6', '5', '4', '3', '2', '1'] },
-  'A-F': { title: 'A to F', labels: ['F', 'E', 'D', 'C', 'B', 'A'] },
-  'A-D,F': { title: 'A, B, C, D, F', labels: ['F', 'D', 'C', 'B', 'A'] },
-  '0-10': { title: '0 to 10', labels: ['0', '1', '2', '3', '4', '5', '6', '7', '8', '9', '10'] },
-  percent: { title: 'per cent', labels: Array.from({ length: PERCENT_STEPS + 1 }, (_, step) => String(step)) },
-};
+const NAMED = perLanguage(
+  (): Readonly<Record<NamedScale, { readonly title: string; readonly labels: readonly string[] }>> => ({
+    '0-4': { title: t`0 to 4`, labels: ['0', '1', '2', '3', '4'] },
+    '1-5': { title: t`1 to 5`, labels: ['1', '2', '3', '4', '5'] },
+    '6-1': { title: t`6 to 1`, labels: ['6', '5', '4', '3', '2', '1'] },
+    'A-F': { title: t`A to F`, labels: ['F', 'E', 'D', 'C', 'B', 'A'] },
+    'A-D,F': { title: 'A, B, C, D, F', labels: ['F', 'D', 'C', 'B', 'A'] },
+    '0-10': { title: t`0 to 10`, labels: ['0', '1', '2', '3', '4', '5', '6', '7', '8', '9', '10'] },
+    percent: { title: t`per cent`, labels: Array.from({ length: PERCENT_STEPS + 1 }, (_, step) => String(step)) },
+  }),
+);
 
 /** The labels of a scale, the lowest first. */
 export function labelsOf(scale: Scale): readonly string[] {
-  return typeof scale === 'string' ? NAMED[scale].labels : scale;
+  return typeof scale === 'string' ? NAMED()[scale].labels : scale;
 }
 
 export function highestOf(scale: Scale): number {
@@ -44,7 +47,7 @@ export function highestOf(scale: Scale): number {
 
 /** What a teacher calls a scale: "6 to 1", "Starting, On the way, Secure". */
 export function scaleTitle(scale: Scale): string {
-  return typeof scale === 'string' ? NAMED[scale].title : scale.join(', ');
+  return typeof scale === 'string' ? NAMED()[scale].title : scale.join(', ');
 }
 
 /** Two scales are one when they have the same labels. */
@@ -102,14 +105,14 @@ export function numberOf(mark: number, scale: Scale): number | undefined {
 export function meanLabel(mark: number, scale: Scale, digits: number): string {
   const number = numberOf(mark, scale);
   if (number === undefined) return markLabel(Math.round(mark), scale);
-  return scale === 'percent' ? `${number.toFixed(0)} %` : number.toFixed(digits);
+  return scale === 'percent' ? `${number.toFixed(0)} %` : decimal(number.toFixed(digits));
 }
 
 /** What the best mark is, beside a mark: "of 4", "1 is best"; nothing where the word says it. */
 export function bestText(scale: Scale): string {
   if (typeof scale !== 'string' || scale === 'percent') return '';
   const best = markLabel(highestOf(scale), scale);
-  return isInNumbers(scale) && Number(best) > 1 ? `of ${best}` : `${best} is best`;
+  return isInNumbers(scale) && Number(best) > 1 ? t`of ${best}` : t`${best} is best`;
 }
 
 /** The step of another scale that is nearest to a mark: a 3 of 0 to 4 is a 2 of 6 to 1. */
@@ -183,10 +186,10 @@ export function scaleTrouble(scale: Scale): string | undefined {
   if (typeof scale === 'string') return undefined;
   const words = scale.map((word) => word.trim().toLowerCase());
   if (words.length < FEWEST_WORDS || words.length > MOST_WORDS)
-    return `a scale has ${FEWEST_WORDS} to ${MOST_WORDS} words`;
+    return t`a scale has ${FEWEST_WORDS} to ${MOST_WORDS} words`;
   if (words.some((word) => word === '' || word.length > LONGEST_WORD))
-    return `each step needs a word of at most ${LONGEST_WORD} letters`;
-  return new Set(words).size < words.length ? 'two steps have the same word' : undefined;
+    return t`each step needs a word of at most ${LONGEST_WORD} letters`;
+  return new Set(words).size < words.length ? t`two steps have the same word` : undefined;
 }
 
 /** A mark in the scale that it was given in. */

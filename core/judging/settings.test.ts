@@ -203,7 +203,7 @@ describe('a class that counts the click too', () => {
 describe('names of values, in every text a class sees', () => {
   const texts = [
     ...MISREADING_CODES.flatMap((code) => {
-      const { title, sentence } = MISREADING_WORDS[code];
+      const { title, sentence } = MISREADING_WORDS()[code];
       const words = { count: '“1”', second: '“&”', next: 'n', restKept: 'r', value: 'x', many: 'xs', length: '1 beat' };
       return [
         title,
@@ -225,10 +225,10 @@ describe('names of values, in every text a class sees', () => {
         }),
       ];
     }),
-    ...Object.values(ACTIVITY_NAMES),
-    ...Object.values(ELEMENTS).map(({ title }) => title),
+    ...Object.values(ACTIVITY_NAMES()),
+    ...Object.values(ELEMENTS()).map(({ title }) => title),
     ...MISCONCEPTIONS.map(({ id }) => misconceptionText(id, 'crotchets')),
-    ...Object.values(COUNTING_SYSTEMS).flatMap(({ meanings }) => Object.values(meanings)),
+    ...Object.values(COUNTING_SYSTEMS()).flatMap(({ meanings }) => Object.values(meanings)),
   ];
   it.each([
     ['a dotted {q}', 'a dotted quarter', 'a dotted crotchet'],

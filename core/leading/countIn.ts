@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../words/say.ts';
 import { div, floor, toNumber } from '../rhythm/fraction.ts';
 import { beatOf, beatsInMeasure } from '../rhythm/meter.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
@@ -22,7 +23,7 @@ export interface CountInOptions {
 }
 
 /** Spoken on the last two beats before the first note (rules §6). */
-const READY_GO = ['ready', 'go'] as const;
+const readyGo = perLanguage(() => [t`ready`, t`go`] as const);
 
 /**
  * The beats that lead in, the last of them just before the first note; each has its number, the last two say "ready,
@@ -33,7 +34,7 @@ const READY_GO = ['ready', 'go'] as const;
 export function countIn(
   pattern: Pattern,
   bpm: number,
-  { kind = 'measure', words = READY_GO }: CountInOptions = {},
+  { kind = 'measure', words = readyGo() }: CountInOptions = {},
 ): CountInBeat[] {
   const { meter } = pattern.measures[0]!;
   const beat = beatOf(meter).length;

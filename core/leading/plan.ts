@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../words/say.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
 import { type ChunkPlan, hasRange, measureRange } from './chunks.ts';
 import type { Bpm, Seconds } from '../timing/units.ts';
@@ -96,21 +97,24 @@ const USUAL = { restBeats: 0, countIn: 'measure', countInEach: true, divided: fa
 const together = (activity: Activity): PlannedPass => ({ activity, who: 'together' });
 
 /** For several patterns that stand one under the other. */
-export const PAGE_PLAN = {
-  ...USUAL,
-  id: 'page',
-  title: 'Line by line, then faster',
-  passes: [together('say-clap')],
-  chunks: { kind: 'lines' },
-  ladder: [60, 76, 92].map((bpm) => ({ bpm, passes: 1 })),
-} as const satisfies Plan & { readonly id: string };
+export const PAGE_PLAN = perLanguage(
+  () =>
+    ({
+      ...USUAL,
+      id: 'page',
+      title: t`Line by line, then faster`,
+      passes: [together('say-clap')],
+      chunks: { kind: 'lines' },
+      ladder: [60, 76, 92].map((bpm) => ({ bpm, passes: 1 })),
+    }) as const satisfies Plan & { readonly id: string },
+);
 
 /** Plans that ship with the app. */
-export const READY_PLANS: readonly (Plan & { readonly id: string })[] = [
+export const READY_PLANS = perLanguage((): readonly (Plan & { readonly id: string })[] => [
   {
     ...USUAL,
     id: 'read-it-new',
-    title: 'Read it new',
+    title: t`Read it new`,
     passes: [{ activity: 'say', who: 'i-go' }, together('say-clap'), together('clap')],
     chunks: { kind: 'joined', by: 2 },
     ladder: [{ bpm: 60, passes: 3 }],
@@ -118,17 +122,17 @@ export const READY_PLANS: readonly (Plan & { readonly id: string })[] = [
   {
     ...USUAL,
     id: 'five-times',
-    title: 'Five times, faster each time',
+    title: t`Five times, faster each time`,
     passes: [together('say-clap'), together('clap')],
     chunks: { kind: 'whole' },
     ladder: [60, 72, 84, 96, 108].map((bpm) => ({ bpm, passes: 1 })),
     restBeats: 4,
   },
-  PAGE_PLAN,
+  PAGE_PLAN(),
   {
     ...USUAL,
     id: 'two-lines',
-    title: 'Two lines: clap above, step below',
+    title: t`Two lines: clap above, step below`,
     passes: [together('say'), together('say-clap'), together('clap')],
     chunks: { kind: 'whole' },
     ladder: [{ bpm: 66, passes: 3 }],
@@ -138,7 +142,7 @@ export const READY_PLANS: readonly (Plan & { readonly id: string })[] = [
   {
     ...USUAL,
     id: 'counts-fade',
-    title: 'The counts fade',
+    title: t`The counts fade`,
     passes: [together('say-clap')],
     chunks: { kind: 'whole' },
     ladder: [{ bpm: 66, passes: 4 }],
@@ -147,13 +151,13 @@ export const READY_PLANS: readonly (Plan & { readonly id: string })[] = [
   {
     ...USUAL,
     id: 'look-first',
-    title: 'Look first, then clap it alone',
+    title: t`Look first, then clap it alone`,
     passes: [{ activity: 'clap', who: 'you-go' }],
     chunks: { kind: 'joined', by: 2 },
     ladder: [{ bpm: 66, passes: 1 }],
     study: 10,
   },
-];
+]);
 
 /** All of a pattern once at one tempo, a measure of count-in before it. @param bpm  counted beats a minute */
 export function oncePlan(bpm: Bpm, activity: Activity): Plan {

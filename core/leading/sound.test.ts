@@ -13,7 +13,7 @@ import { vowelOnset } from '../sound/vowel.ts';
 import { CHANNEL_IDS, type Channel, soundOf } from './cueSounds.ts';
 
 const PLAN: Plan = {
-  ...READY_PLANS[1]!,
+  ...READY_PLANS()[1]!,
   passes: [{ activity: 'clap', who: 'together' }],
   ladder: [{ bpm: 77, passes: 3 }],
   divided: true,

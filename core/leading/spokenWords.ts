@@ -1,4 +1,6 @@
-import { NUMBER_WORDS } from '../counting/numberWords.ts';
+import { noteNames } from '../counting/systems/noteNames.ts';
+import { SOURCE, currentLanguage, perLanguage, t } from '../words/say.ts';
+import { numberWords } from '../counting/numberWords.ts';
 import { HARBOUR_ANIMALS } from '../counting/wordSet.ts';
 
 /**
@@ -32,26 +34,17 @@ const SYLLABLES: Readonly<Record<string, string>> = {
   s: '[[s:]]',
 };
 
-const PLAIN_WORDS = [
-  'rest',
-  'quarter',
-  'half',
-  'note',
-  'dot',
-  'whole',
-  'hold',
-  'on',
-  'eighth',
-  'sixteenth',
-  'thirty',
-  'second',
-  'ready',
-  'go',
-  'down',
-  'up',
-  'right',
-  'left',
-] as const;
+/** Words beside the counts; `left` and `right` are hands, which are other words than those for what is correct. */
+const plainWords = perLanguage(() => [
+  t`rest`,
+  t`ready`,
+  t`go`,
+  t`down`,
+  t`up`,
+  t`right${''}`,
+  t`left${''}`,
+  ...Object.values(noteNames().words).flatMap((name) => name.toLowerCase().split('-')),
+]);
 
 /** Syllables of the animals that would be read wrongly on their own. */
 const ANIMAL_SOUNDS: Readonly<Record<string, string>> = {
@@ -85,26 +78,56 @@ const ANIMAL_SOUNDS: Readonly<Record<string, string>> = {
   phin: 'fin',
 };
 
-const animalSyllables = [...new Set(Object.values(HARBOUR_ANIMALS.cells).flatMap((word) => word.split('-')))];
+const animalSyllables = perLanguage(() => [
+  ...new Set(Object.values(HARBOUR_ANIMALS().cells).flatMap((word) => word.toLowerCase().split('-'))),
+]);
 
-/** Word → what the synthesiser is given. */
-export const SPOKEN_WORDS: Readonly<Record<string, string>> = {
-  ...Object.fromEntries(animalSyllables.map((syllable) => [syllable, ANIMAL_SOUNDS[syllable] ?? syllable])),
-  ...Object.fromEntries(PLAIN_WORDS.map((word) => [word, word])),
+/** A place in the beat that is said in the language itself: in English they are among the syllables. */
+const numberedPlaces = perLanguage(() =>
+  currentLanguage() === SOURCE ? {} : { [t`e`]: t`e`, [t`&`]: t`and`, [t`a`]: t`a` },
+);
+
+/** What is recorded in the voice of the language: word → what the synthesiser is given. */
+export const ownWords = perLanguage((): Readonly<Record<string, string>> => ({
+  ...Object.fromEntries(
+    animalSyllables().map((syllable) => [
+      syllable,
+      (currentLanguage() === SOURCE && ANIMAL_SOUNDS[syllable]) || syllable,
+    ]),
+  ),
+  ...Object.fromEntries(plainWords().map((word) => [word.toLowerCase(), word])),
+  ...Object.fromEntries(numberWords().map((word, i) => [String(i + 1), word])),
+}));
+
+/** Word → what the synthesiser is given; the syllables of the counts are the same everywhere. */
+export const SPOKEN_WORDS = perLanguage((): Readonly<Record<string, string>> => ({
+  ...ownWords(),
   ...SYLLABLES,
-  ...Object.fromEntries(NUMBER_WORDS.map((word, i) => [String(i + 1), word])),
-};
+  ...numberedPlaces(),
+}));
+
+/** Whether a word is recorded in the voice of the language; the others serve all languages. */
+export function isOwnWord(word: string): boolean {
+  return Object.hasOwn(numberedPlaces(), word) || (Object.hasOwn(ownWords(), word) && !Object.hasOwn(SYLLABLES, word));
+}
 
 /** Signs and other words that are said as one of the list. */
-const SAID_AS: Readonly<Record<string, string>> = { '↓': 'down', '↑': 'up', and: '&', R: 'right', L: 'left' };
+const saidAs = perLanguage((): Readonly<Record<string, string>> => ({
+  '↓': t`down`,
+  '↑': t`up`,
+  and: t`&`,
+  R: t`right${''}`,
+  L: t`left${''}`,
+}));
 
 /** The recording that speaks a written syllable; undefined when there is none, and it is only shown. */
 export function recordingOf(text: string): string | undefined {
-  const word = SAID_AS[text] ?? text.toLowerCase();
-  return Object.hasOwn(SPOKEN_WORDS, word) ? word : undefined;
+  const word = Object.hasOwn(saidAs(), text) ? saidAs()[text]! : text.toLowerCase();
+  return Object.hasOwn(SPOKEN_WORDS(), word) ? word : undefined;
 }
 
-/** File name of a recording, without ending: "&" → "and". */
+/** File name of a recording, without ending: "&" → "and", "dieciséis" → "dieciseis". */
 export function recordingFile(word: string): string {
-  return word === '&' ? 'and' : /^\d+$/.test(word) ? `number-${word}` : word;
+  if (word === '&' || word === '+') return 'and';
+  return /^\d+$/.test(word) ? `number-${word}` : word.normalize('NFD').replace(/[^a-z]/g, '');
 }

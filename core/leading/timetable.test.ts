@@ -235,12 +235,12 @@ describe('parts of a run', () => {
       ['measure 20', '4/4 #20 w'],
       ['all', '4/4 ^ q | #5 w | "A" h h | (M1) | (M1) | #20 w'],
     ]);
-    expect(planTrouble(pattern, { ...READY_PLANS[0]!, chunks: { kind: 'range', from: 1, to: 2 } })).toEqual({
+    expect(planTrouble(pattern, { ...READY_PLANS()[0]!, chunks: { kind: 'range', from: 1, to: 2 } })).toEqual({
       code: 'range',
       first: 5,
       last: 20,
     });
-    expect(planTrouble(pattern, { ...READY_PLANS[0]!, chunks: { kind: 'range', from: 6, to: 20 } })).toBeUndefined();
+    expect(planTrouble(pattern, { ...READY_PLANS()[0]!, chunks: { kind: 'range', from: 6, to: 20 } })).toBeUndefined();
   });
   it.each<[string, number, readonly string[]]>([
     ['4/4 q q h | (M3) | h h | w | (M2)', 2, ['measures 1-4', 'measures 5-8', 'all']],
@@ -336,7 +336,7 @@ describe('parts of a run', () => {
     ]);
   });
   it('ships plans that lead any pattern', () => {
-    for (const plan of READY_PLANS)
+    for (const plan of READY_PLANS())
       expect(timetable(patternOf('3/4 ^ q | h q | h'), plan, { school: 'words' }).ok).toBe(true);
   });
 

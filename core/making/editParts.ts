@@ -1,3 +1,4 @@
+import { t } from '../words/say.ts';
 import { MOST_PARTS, type Part, type Score, partNamed } from '../rhythm/score.ts';
 import { LONGEST_LABEL } from '../rhythm/text.ts';
 import { type Joined, shareOut, withPart } from './partsOf.ts';
@@ -14,8 +15,8 @@ export function freeName(score: Score, names: readonly string[]): string {
   const free = names.find((name) => !partNamed(score, name));
   if (free !== undefined) return free;
   let n = score.parts.length + 1;
-  while (partNamed(score, `part ${n}`)) n++;
-  return `part ${n}`;
+  while (partNamed(score, t`part ${n}`)) n++;
+  return t`part ${n}`;
 }
 
 /** Names that rhythm text can have: no brackets, no quotes, in one line. */

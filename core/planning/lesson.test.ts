@@ -30,7 +30,7 @@ function patternOf(text: string): Pattern {
 const CLASS = { children: 24, counts: { school: 'ta' } } as const;
 const ROPE = patternOf('4/4 h q q | q q h');
 const GULLS = patternOf('4/4 q q e e q | e e q e e q');
-const PLAN = READY_PLANS[0]!;
+const PLAN = READY_PLANS()[0]!;
 
 describe('the minutes of a block', () => {
   it('are those of its run, for each pattern', () => {

@@ -50,7 +50,7 @@ export function elementPlacesPlayed(written: PlayedEvents): ElementPlace[] {
   events.forEach(({ event, measure, played }, i) => {
     const next = [events[i + 1], events[i + 2]].flatMap((one) => (one?.played === played ? [one.event] : []));
     ELEMENT_IDS.forEach((element, k) => {
-      if (!ELEMENTS[element].found(event, next, measure)) return;
+      if (!ELEMENTS()[element].found(event, next, measure)) return;
       const last = found[k]!.at(-1);
       const place = placeAt(element, i, written);
       // A run of sixteenths in one beat is one place.

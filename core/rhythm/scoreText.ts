@@ -1,3 +1,4 @@
+import { t } from '../words/say.ts';
 import { equal } from './fraction.ts';
 import { meterText, sameMeter } from './meter.ts';
 import type { Measure, Pattern } from './pattern.ts';
@@ -59,7 +60,7 @@ function sectionsOf(text: string): Section[] {
   const found: Section[] = [];
   for (let at = bare.indexOf('['); at >= 0; at = bare.indexOf('[', at + 1)) {
     const end = bare.indexOf(']', at);
-    if (end < 0) throw new Disagrees(text.length, '] after the name of a part, as in [clap]');
+    if (end < 0) throw new Disagrees(text.length, t`] after the name of a part, as in [clap]`);
     const inside = text.slice(at + 1, end);
     const meter = METER_BEFORE.exec(bare.slice(0, at));
     const upper = Number(meter?.[1]);
@@ -67,10 +68,10 @@ function sectionsOf(text: string): Section[] {
     if (groups || (meter && inside.trim() === '')) continue;
     const name = inside.trim().replaceAll(/\s+/g, ' ');
     if (name === '' || name.length > LONGEST_LABEL || !NAME.test(name))
-      throw new Disagrees(at + 1, `the name of a part of 1 to ${LONGEST_LABEL} letters, as in [clap]`);
+      throw new Disagrees(at + 1, t`the name of a part of 1 to ${LONGEST_LABEL} letters, as in [clap]`);
     if (found.some((other) => other.name.toLowerCase() === name.toLowerCase()))
-      throw new Disagrees(at + 1, `another name: there is a part [${name}] already`);
-    if (found.length === MOST_PARTS) throw new Disagrees(at, `no more than ${MOST_PARTS} parts`);
+      throw new Disagrees(at + 1, t`another name: there is a part [${name}] already`);
+    if (found.length === MOST_PARTS) throw new Disagrees(at, t`no more than ${MOST_PARTS} parts`);
     const star = /^\s*\*/.exec(bare.slice(end + 1))?.[0].length ?? 0;
     found.push({ name, repeats: star > 0, at, from: end + 1 + star, to: text.length });
   }
@@ -96,7 +97,7 @@ class Places {
     const pickup = pattern.pickup || (this.lead.pattern.pickup && !repeats);
     const number = index + (pickup ? 0 : 1);
     const { line, column } = errorAt(this.text, { position: places[writtenAt(pattern, index)]!.start, expected: '' });
-    return `measure ${number} of [${name}] (line ${line}, column ${column})`;
+    return t`measure ${number} of [${name}] (line ${line}, column ${column})`;
   }
 }
 
@@ -115,12 +116,12 @@ function asMany(part: Written, lead: Written, place: Places): readonly Filling[]
   if (own.length > wanted)
     throw new Disagrees(
       part.places[writtenAt(part.pattern, wanted)]!.start,
-      `no ${place.of(part, wanted)}: [${lead.name}] ends with ${place.of(lead, wanted - 1)}`,
+      t`no ${place.of(part, wanted)}: [${lead.name}] ends with ${place.of(lead, wanted - 1)}`,
     );
   if (own.length < wanted)
     throw new Disagrees(
       part.to,
-      `measure ${own.length + 1 - pickup} of [${part.name}], as ${place.of(lead, own.length)}`,
+      t`measure ${own.length + 1 - pickup} of [${part.name}], as ${place.of(lead, own.length)}`,
     );
   return own;
 }
@@ -134,8 +135,9 @@ function again(part: Written, lead: Written, place: Places): readonly Filling[] 
   if (wanted % own.length !== 0)
     throw new Disagrees(
       part.places[writtenAt(part.pattern, Math.min(all.length - 1, all.length - own.length))]!.start,
-      `a number of measures in [${part.name}] that divides the ${wanted} of [${lead.name}]: ` +
-        `${place.of(part, all.length - 1)} is its last, ${place.of(lead, size - 1)} the last there`,
+      t`a number of measures in [${part.name}] that divides the ${wanted} of
+        [${lead.name}]: ${place.of(part, all.length - 1)} is its last,
+        ${place.of(lead, size - 1)} the last there`,
     );
   const single = Array.from({ length: wanted / own.length }, () => own)
     .flat()
@@ -152,7 +154,7 @@ function agree(part: Written, lead: Written, place: Places): void {
   if (pickup && !lead.pattern.pickup)
     throw new Disagrees(
       part.places[0]!.start,
-      `no pickup ^ before ${place.of(part, 0)}: ${place.of(lead, 0)} is no pickup`,
+      t`no pickup ^ before ${place.of(part, 0)}: ${place.of(lead, 0)} is no pickup`,
     );
   // A part that comes again is written once, and has the structure of wherever it stands.
   if (part.repeats) return;
@@ -161,19 +163,19 @@ function agree(part: Written, lead: Written, place: Places): void {
     const mine = own[i];
     if (!mine) return;
     const at = part.places[writtenAt(part.pattern, i)]!;
-    const both = `${place.of(part, i)}, as in ${place.of(lead, i)}`;
+    const both = t`${place.of(part, i)}, as in ${place.of(lead, i)}`;
     if (at.meter !== undefined && !sameMeter(mine.meter, frame.meter))
-      throw new Disagrees(at.meter, `${meterText(frame.meter)} in ${both}`);
+      throw new Disagrees(at.meter, t`${meterText(frame.meter)} in ${both}`);
     for (const [sign, key] of [
       ['|:', 'repeatStart'],
       [':|', 'repeatEnd'],
     ] as const)
       if (repeats && mine[key] !== frame[key])
-        throw new Disagrees(at.start, `${frame[key] ? `the repeat ${sign}` : `no repeat ${sign}`} in ${both}`);
+        throw new Disagrees(at.start, t`${frame[key] ? t`the repeat ${sign}` : t`no repeat ${sign}`} in ${both}`);
     if (mine.number !== undefined && mine.number !== frame.number)
-      throw new Disagrees(at.start, `${frame.number === undefined ? 'no number' : `#${frame.number}`} in ${both}`);
+      throw new Disagrees(at.start, t`${frame.number === undefined ? t`no number` : `#${frame.number}`} in ${both}`);
     if (mine.letter !== undefined && mine.letter !== frame.letter)
-      throw new Disagrees(at.start, `${frame.letter === undefined ? 'no letter' : `"${frame.letter}"`} in ${both}`);
+      throw new Disagrees(at.start, t`${frame.letter === undefined ? t`no letter` : `"${frame.letter}"`} in ${both}`);
   });
 }
 
@@ -190,14 +192,14 @@ function partOf(part: Written, lead: Written, text: string): Part {
   if (!equal(mine, theirs))
     throw new Disagrees(
       part.places[0]!.start,
-      `a pickup in ${place.of(part, 0)} that is as long as that in ${place.of(lead, 0)}`,
+      t`a pickup in ${place.of(part, 0)} that is as long as that in ${place.of(lead, 0)}`,
     );
   const count = fillingsOf(part.pattern).length - (part.pattern.pickup ? 1 : 0);
   return { ...named, pattern, ...(part.repeats ? { ostinato: count } : {}) };
 }
 
 function read(text: string): Score {
-  if (text.length > LONGEST_TEXT) throw new Disagrees(LONGEST_TEXT, `no more than ${LONGEST_TEXT} characters`);
+  if (text.length > LONGEST_TEXT) throw new Disagrees(LONGEST_TEXT, t`no more than ${LONGEST_TEXT} characters`);
   const sections = sectionsOf(text);
   const [first] = sections;
   if (!first) {
@@ -207,11 +209,11 @@ function read(text: string): Score {
   }
   const head = text.slice(0, first.at);
   const stray = [...head.replace(QUOTED, blank)].findIndex((sign) => !BEFORE_NAMES.test(sign));
-  if (stray >= 0) throw new Disagrees(stray, `the name of the first part, as in [${first.name}], before its notes`);
+  if (stray >= 0) throw new Disagrees(stray, t`the name of the first part, as in [${first.name}], before its notes`);
   if (sections.length === 1)
-    throw new Disagrees(text.length, `a second part after [${first.name}], such as [stamp], or no name`);
+    throw new Disagrees(text.length, t`a second part after [${first.name}], such as [stamp], or no name`);
   const leading = sections.find(({ repeats }) => !repeats);
-  if (!leading) throw new Disagrees(first.from - 1, 'one part without *: it says how many measures there are');
+  if (!leading) throw new Disagrees(first.from - 1, t`one part without *: it says how many measures there are`);
   const lead = written(text, leading, first.at);
   const parts = sections.map((section) => (section === leading ? lead : written(text, section, 0)));
   return { parts: parts.map((part) => partOf(part, lead, text)) };

@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../words/say.ts';
 import { COMMON_TIME, LARGEST_UPPER, LOWER_NUMBERS, type Meter, meterText, sameMeter } from './meter.ts';
 import type { Item, Measure, Note, Pattern, Rest } from './pattern.ts';
 import { plainNumbers } from './plainNumbers.ts';
@@ -23,7 +24,7 @@ export const LARGEST_TUPLET = 16;
 /** The number of a measure on paper. */
 export const LARGEST_NUMBER = 9999;
 
-const NOTE_EXPECTED = 'a note (w h q e s t), a rest such as (q), or a bar |';
+const NOTE_EXPECTED = perLanguage(() => t`a note (w h q e s t), a rest such as (q), or a bar |`);
 
 /** Control characters and halves of characters: no file format can carry them. */
 const UNWRITABLE = /[\p{Cc}\p{Cs}\uFFFE\uFFFF]/u;
@@ -41,7 +42,7 @@ class Unreadable extends Error {
 
 /** "line 1, column 5: expected …, found “x”" */
 export function errorSentence(at: TextError): string {
-  return `line ${at.line}, column ${at.column}: expected ${at.expected}, found ${at.found}`;
+  return t`line ${at.line}, column ${at.column}: expected ${at.expected}, found ${at.found}`;
 }
 
 /**
@@ -82,7 +83,7 @@ export function errorAt(
   { position, expected }: { readonly position: number; readonly expected: string },
 ): TextError {
   const before = text.slice(0, position).split('\n');
-  const found = position >= text.length ? 'the end' : `“${[...text.slice(position)][0]!.replace('\n', 'a new line')}”`;
+  const found = position >= text.length ? t`the end` : `“${[...text.slice(position)][0]!.replace('\n', 'a new line')}”`;
   return { line: before.length, column: before.at(-1)!.length + 1, expected, found };
 }
 
@@ -99,7 +100,7 @@ class Reader {
   constructor(private readonly text: string) {}
 
   pattern(): Pattern {
-    if (this.text.length > LONGEST_TEXT) throw new Unreadable(LONGEST_TEXT, `no more than ${LONGEST_TEXT} characters`);
+    if (this.text.length > LONGEST_TEXT) throw new Unreadable(LONGEST_TEXT, t`no more than ${LONGEST_TEXT} characters`);
     const measures: Measure[] = [];
     let pickup = false;
     let ended = false;
@@ -113,7 +114,7 @@ class Reader {
     if (!pickup && this.take('^')) pickup = true;
     marks = this.readMarks(marks);
     while (!ended && !(this.atEnd() && measures.length > 0)) {
-      if (measures.length >= MOST_MEASURES) throw new Unreadable(this.i, `no more than ${MOST_MEASURES} measures`);
+      if (measures.length >= MOST_MEASURES) throw new Unreadable(this.i, t`no more than ${MOST_MEASURES} measures`);
       const measure = this.measure();
       const bar =
         this.accept(/^(:\|\|?:|:\|\|?|\|\|:|\|\||\|:|\|)/) ?? (measure.rests === undefined ? this.endBar() : '|');
@@ -129,11 +130,11 @@ class Reader {
         bar.endsWith('|:') || (bar.endsWith('|') && !bar.endsWith('||') && this.accept(/^\|\|?:/) !== undefined);
       ended = bar === '||' || bar === ':||';
       if (!ended) marks = this.readMarks(marks);
-      if (ended && !this.atEnd()) throw new Unreadable(this.i, 'nothing after the end sign ||');
-      if (repeatStart && this.atEnd()) throw new Unreadable(this.i, 'a measure to repeat after |:');
-      if (this.atEnd() && Object.keys(marks).length > 0) throw new Unreadable(this.i, NOTE_EXPECTED);
+      if (ended && !this.atEnd()) throw new Unreadable(this.i, t`nothing after the end sign ||`);
+      if (repeatStart && this.atEnd()) throw new Unreadable(this.i, t`a measure to repeat after |:`);
+      if (this.atEnd() && Object.keys(marks).length > 0) throw new Unreadable(this.i, NOTE_EXPECTED());
     }
-    if (this.openTie !== undefined) throw new Unreadable(this.text.length, 'a note for the tie ~ to lead to');
+    if (this.openTie !== undefined) throw new Unreadable(this.text.length, t`a note for the tie ~ to lead to`);
     return { pickup, measures: plainNumbers(measures, pickup) };
   }
 
@@ -141,8 +142,8 @@ class Reader {
   private endBar(): string {
     if (this.atEnd()) return '';
     const rest = this.text.slice(this.i, this.i + 64);
-    if (/^\d+\s*\//.test(rest)) throw new Unreadable(this.i, 'a bar | before a change of meter');
-    throw new Unreadable(this.i, /^[#"]/.test(rest) ? 'a bar | before the mark of a measure' : NOTE_EXPECTED);
+    if (/^\d+\s*\//.test(rest)) throw new Unreadable(this.i, t`a bar | before a change of meter`);
+    throw new Unreadable(this.i, /^[#"]/.test(rest) ? t`a bar | before the mark of a measure` : NOTE_EXPECTED());
   }
 
   /** Measures of rest fill their measure, so the bar after them may be left out. */
@@ -154,8 +155,8 @@ class Reader {
     if (many !== undefined) {
       const rests = Number(/\d+/.exec(many)![0]);
       if (rests < 1 || rests > MOST_MEASURES)
-        throw new Unreadable(this.i - many.length, `one to ${MOST_MEASURES} measures of rest, such as (M7)`);
-      if (this.openTie !== undefined) throw new Unreadable(this.openTie, 'a note after the tie ~, not a rest');
+        throw new Unreadable(this.i - many.length, t`one to ${MOST_MEASURES} measures of rest, such as (M7)`);
+      if (this.openTie !== undefined) throw new Unreadable(this.openTie, t`a note after the tie ~, not a rest`);
       return { meter, items: [], rests };
     }
     const items: Item[] = [];
@@ -163,7 +164,7 @@ class Reader {
     if (items.length === 0)
       throw new Unreadable(
         this.i,
-        /\d/.test(this.peek()) ? 'a note, or a group such as 3{e e e}' : NOTE_EXPECTED.replace(', or a bar |', ''),
+        /\d/.test(this.peek()) ? t`a note, or a group such as 3{e e e}` : NOTE_EXPECTED().replace(', or a bar |', ''),
       );
     return { meter, items };
   }
@@ -175,25 +176,25 @@ class Reader {
     const [n, given] = [...tuplet.matchAll(/\d+/g)].map(Number) as [number, number?];
     const m = given ?? usualTime(n);
     if (n < 2 || n > LARGEST_TUPLET || m < 1 || m > LARGEST_TUPLET)
-      throw new Unreadable(at, `a group of 2 to ${LARGEST_TUPLET}, such as 3{e e e} or 5:4{s s s s s}`);
+      throw new Unreadable(at, t`a group of 2 to ${LARGEST_TUPLET}, such as 3{e e e} or 5:4{s s s s s}`);
     const events: (Note | Rest)[] = [];
     for (let event = this.event(); event; event = this.event()) events.push(event);
-    if (events.length === 0 || !this.take('}')) throw new Unreadable(this.i, 'a note, a rest, or } to end the group');
-    if (this.peek() === '~') throw new Unreadable(this.i, 'the tie ~ on the last note inside the braces');
+    if (events.length === 0 || !this.take('}')) throw new Unreadable(this.i, t`a note, a rest, or } to end the group`);
+    if (this.peek() === '~') throw new Unreadable(this.i, t`the tie ~ on the last note inside the braces`);
     return { kind: 'tuplet', n, m, events };
   }
 
   private event(): Note | Rest | undefined {
     if (this.take('(')) {
       const value = this.value();
-      if (this.peek() === 'M') throw new Unreadable(this.i - 1, 'a bar | before measures of rest');
-      if (!value) throw new Unreadable(this.i, 'the value of a rest (w h q e s t), or M and a number of measures');
-      if (this.peek() === '~') throw new Unreadable(this.i, ') : a rest cannot be tied');
-      if (!this.take(')')) throw new Unreadable(this.i, ') to end the rest');
+      if (this.peek() === 'M') throw new Unreadable(this.i - 1, t`a bar | before measures of rest`);
+      if (!value) throw new Unreadable(this.i, t`the value of a rest (w h q e s t), or M and a number of measures`);
+      if (this.peek() === '~') throw new Unreadable(this.i, t`) : a rest cannot be tied`);
+      if (!this.take(')')) throw new Unreadable(this.i, t`) to end the rest`);
       if (this.text[this.i] === '.')
-        throw new Unreadable(this.i, 'the dot of a rest inside its parentheses, as in (q.)');
-      if (this.peek() === '~') throw new Unreadable(this.i, 'a note or a bar: a rest cannot be tied');
-      if (this.openTie !== undefined) throw new Unreadable(this.openTie, 'a note after the tie ~, not a rest');
+        throw new Unreadable(this.i, t`the dot of a rest inside its parentheses, as in (q.)`);
+      if (this.peek() === '~') throw new Unreadable(this.i, t`a note or a bar: a rest cannot be tied`);
+      if (this.openTie !== undefined) throw new Unreadable(this.openTie, t`a note after the tie ~, not a rest`);
       return { kind: 'rest', value };
     }
     const value = this.value();
@@ -212,7 +213,7 @@ class Reader {
     this.i++;
     let dots = 0;
     while (this.text[this.i] === '.') {
-      if (dots === 2) throw new Unreadable(this.i, 'at most two dots');
+      if (dots === 2) throw new Unreadable(this.i, t`at most two dots`);
       dots++;
       this.i++;
     }
@@ -220,7 +221,7 @@ class Reader {
   }
 
   private label(): string | undefined {
-    return this.quoted("'", "a label in two quotes, such as q'G'", 'a label');
+    return this.quoted("'", t`a label in two quotes, such as q'G'`, t`a label`);
   }
 
   /** What stands between two of the same sign; undefined where there is none. */
@@ -231,9 +232,9 @@ class Reader {
     const inside = to < 0 ? '' : this.text.slice(from, to).trim();
     if (to < 0 || inside.includes('\n')) throw new Unreadable(this.i, expected);
     const strange = UNWRITABLE.exec(this.text.slice(from, to));
-    if (strange) throw new Unreadable(from + strange.index, `${name} of letters that can be written`);
+    if (strange) throw new Unreadable(from + strange.index, t`${name} of letters that can be written`);
     if (inside === '' || inside.length > LONGEST_LABEL)
-      throw new Unreadable(from, `${name} of 1 to ${LONGEST_LABEL} letters`);
+      throw new Unreadable(from, t`${name} of 1 to ${LONGEST_LABEL} letters`);
     this.i = to + 1;
     return inside;
   }
@@ -246,7 +247,7 @@ class Reader {
       const sign = this.peek();
       if (sign === '#' && number === undefined) number = this.number();
       else if (sign === '"' && letter === undefined)
-        letter = this.quoted('"', 'a letter in two quotes, such as "A"', 'a rehearsal letter');
+        letter = this.quoted('"', t`a letter in two quotes, such as "A"`, t`a rehearsal letter`);
       else break;
     }
     return { ...(number === undefined ? {} : { number }), ...(letter === undefined ? {} : { letter }) };
@@ -256,7 +257,7 @@ class Reader {
     const written = this.accept(/^#\s*\d*/)!;
     const number = Number(/\d+/.exec(written)?.[0]);
     if (number >= 1 && number <= LARGEST_NUMBER) return number;
-    throw new Unreadable(this.i - written.length, `the number of a measure from 1 to ${LARGEST_NUMBER}, such as #5`);
+    throw new Unreadable(this.i - written.length, t`the number of a measure from 1 to ${LARGEST_NUMBER}, such as #5`);
   }
 
   /** A meter, where one may stand; it holds until the next. */
@@ -266,18 +267,19 @@ class Reader {
     const at = this.i - written.length;
     this.meterAt = at;
     const [upper, lower] = written.split('/').map((part) => Number(part.trim() || Number.NaN)) as [number, number];
-    if (!(upper >= 1 && upper <= LARGEST_UPPER)) throw new Unreadable(at, `an upper number from 1 to ${LARGEST_UPPER}`);
+    if (!(upper >= 1 && upper <= LARGEST_UPPER))
+      throw new Unreadable(at, t`an upper number from 1 to ${LARGEST_UPPER}`);
     if (!LOWER_NUMBERS.includes(lower))
-      throw new Unreadable(at + written.indexOf('/') + 1, 'a lower number of 1, 2, 4, 8, 16 or 32');
+      throw new Unreadable(at + written.indexOf('/') + 1, t`a lower number of 1, 2, 4, 8, 16 or 32`);
     this.meter = { upper, lower };
     if (!this.take('[')) return;
     const from = this.i;
     const inside = this.accept(/^[\d+\s]*/) ?? '';
-    if (!this.take(']')) throw new Unreadable(this.i, '] after the groups, as in 7/8[2+2+3]');
+    if (!this.take(']')) throw new Unreadable(this.i, t`] after the groups, as in 7/8[2+2+3]`);
     const groups = inside.split('+').map((part) => Number(part.trim() || Number.NaN));
     const legal =
       groups.every((size) => Number.isInteger(size) && size > 0) && groups.reduce((a, b) => a + b, 0) === upper;
-    if (!legal) throw new Unreadable(from, `groups that add up to ${upper}, joined by +`);
+    if (!legal) throw new Unreadable(from, t`groups that add up to ${upper}, joined by +`);
     this.meter = { upper, lower, groups };
   }
 

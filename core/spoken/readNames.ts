@@ -1,4 +1,4 @@
-import { NUMBER_WORDS } from '../counting/numberWords.ts';
+import { numberWords } from '../counting/numberWords.ts';
 import { SPOKEN_VALUES } from '../counting/systems/noteNames.ts';
 import { type Fraction, ZERO, add, compare, sub } from '../rhythm/fraction.ts';
 import { type Meter, beatOf, meterLength } from '../rhythm/meter.ts';
@@ -26,7 +26,7 @@ export type NamedSpeech =
 const BAR = '|';
 /** Only sound: they say what is said already. */
 const FILLERS: ReadonlySet<string> = new Set(['note', 'notes', 'hold', 'on', 'a', 'an', 'and', 'then']);
-const HOW_MANY: readonly string[] = NUMBER_WORDS.slice(0, 8);
+const MOST_NAMED = 8;
 const RESTS: ReadonlySet<string> = new Set(['rest', 'rests', 'sh', '_']);
 const MOST_WORDS = 4000;
 
@@ -62,7 +62,7 @@ export function readNoteNames(text: string, meter: Meter): NamedSpeech {
     if (word.text.startsWith('(')) close();
     const inner = word.text.replace(/^\(|\)$/g, '');
     const base = SPOKEN_VALUES[inner];
-    const many = HOW_MANY.indexOf(inner) + 1 || (/^[1-8]$/.test(inner) ? Number(inner) : 0);
+    const many = numberWords().slice(0, MOST_NAMED).indexOf(inner) + 1 || (/^[1-8]$/.test(inner) ? Number(inner) : 0);
     if (word.text === BAR) {
       close();
       if (bars.at(-1)!.length > 0) bars.push([]);

@@ -1,3 +1,4 @@
+import { currentLanguage, t } from '../words/say.ts';
 import { barCheck } from '../rhythm/barCheck.ts';
 import { COMMON_TIME, type Meter, meterText } from '../rhythm/meter.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
@@ -18,7 +19,7 @@ import { type WrittenSpans, withRests, writeParse } from './writePatterns.ts';
 
 /** The systems that lead back from speech to writing, in the order in which they are tried. */
 export const SPOKEN_SCHOOLS: readonly CountingSystemId[] = COUNTING_SYSTEM_IDS.flatMap((id) => {
-  const { speech } = COUNTING_SYSTEMS[id];
+  const { speech } = COUNTING_SYSTEMS()[id];
   return speech ? [{ id, order: speech.order }] : [];
 })
   .sort((a, b) => a.order - b.order)
@@ -76,17 +77,17 @@ const MOST_PARSERS = 60;
 function parserFor(
   school: CountingSystemId,
   meter: Meter,
-  { beat, houseWords, wordSet = HARBOUR_ANIMALS }: SpeechOptions,
+  { beat, houseWords, wordSet = HARBOUR_ANIMALS() }: SpeechOptions,
 ): SpokenParser {
-  const own = houseWords === undefined && wordSet === HARBOUR_ANIMALS ? '' : JSON.stringify([houseWords, wordSet]);
-  const key = `${school} ${meterText(meter)} ${beat ?? ''} ${own}`;
+  const own = houseWords === undefined && wordSet === HARBOUR_ANIMALS() ? '' : JSON.stringify([houseWords, wordSet]);
+  const key = `${currentLanguage()} ${school} ${meterText(meter)} ${beat ?? ''} ${own}`;
   const known = parsers.get(key);
   if (known) return known;
   if (parsers.size >= MOST_PARSERS) parsers.clear();
-  const words = lowered({ ...COUNTING_SYSTEMS[school].words, ...houseWords });
+  const words = lowered({ ...COUNTING_SYSTEMS()[school].words, ...houseWords });
   const parser = new SpokenParser({
     id: school,
-    school: COUNTING_SYSTEMS[school],
+    school: COUNTING_SYSTEMS()[school],
     words,
     wordSet: loweredSet(wordSet),
     places: placesOf(meter, beat),
@@ -121,7 +122,7 @@ export function readSpeech(text: string, school: CountingSystemId, options: Spee
       ok: false,
       word: '',
       at: 0,
-      expected: `one of the schools that lead back to writing: ${READABLE_SCHOOLS.join(', ')}`,
+      expected: t`one of the schools that lead back to writing: ${READABLE_SCHOOLS.join(', ')}`,
     };
   const meter = options.meter ?? COMMON_TIME;
   const named = NAMED[school]?.(text, meter);
@@ -154,10 +155,11 @@ function failure(
   school: CountingSystemId,
   words: readonly string[],
 ): Extract<SpeechResult, { ok: false }> {
-  const { title } = COUNTING_SYSTEMS[school];
-  if (word === '') return { ok: false, word, at, expected: 'something to read, such as “ta ti-ti ta-a” or “1 & 2 3”' };
+  const { title } = COUNTING_SYSTEMS()[school];
+  if (word === '') return { ok: false, word, at, expected: t`something to read, such as “ta ti-ti ta-a” or “1 & 2 3”` };
   const near = nearest(word, words);
-  const expected = near === undefined ? `what can follow here in ${title}` : `“${near}”, the nearest word of ${title}`;
+  const expected =
+    near === undefined ? t`what can follow here in ${title}` : t`“${near}”, the nearest word of ${title}`;
   return { ok: false, word, at, expected };
 }
 

@@ -6,7 +6,7 @@ import { Tokenizer, typedTokens } from './tokenizer.ts';
 function cut(school: CountingSystemId, text: string, own: Readonly<Record<string, string>> = {}) {
   return typedTokens(
     text,
-    new Tokenizer(COUNTING_SYSTEMS[school], { ...COUNTING_SYSTEMS[school].words, ...own }, HARBOUR_ANIMALS),
+    new Tokenizer(COUNTING_SYSTEMS()[school], { ...COUNTING_SYSTEMS()[school].words, ...own }, HARBOUR_ANIMALS()),
   );
 }
 
@@ -75,7 +75,7 @@ describe('typed speech', () => {
   });
 
   it('takes a word again that was typed before, and never mixes two up', () => {
-    const tokenizer = new Tokenizer(COUNTING_SYSTEMS.ta, COUNTING_SYSTEMS.ta.words, HARBOUR_ANIMALS);
+    const tokenizer = new Tokenizer(COUNTING_SYSTEMS().ta, COUNTING_SYSTEMS().ta.words, HARBOUR_ANIMALS());
     const twice = [1, 2].map(() => typedTokens('titi ta titi taa', tokenizer).map(({ token }) => token));
     expect(twice[0]).toEqual(['ti', 'ti', 'ta', 'ti', 'ti', 'ta-a']);
     expect(twice[1]).toEqual(twice[0]);

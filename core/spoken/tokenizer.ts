@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../words/say.ts';
 import { vowelOf } from '../counting/beatPlace.ts';
 import type { CountingSystem, SpeechRules, Words } from '../counting/countingSystem.ts';
 import type { WordSet } from '../counting/wordSet.ts';
@@ -13,20 +14,25 @@ export interface Typed {
 const LONGEST = 20_000;
 const MOST_KEPT = 2000;
 
-/** What people type for the signs of the counts. */
-const MEANT: Readonly<Record<string, string>> = {
-  and: '&',
-  und: '&',
-  '+': '&',
-  n: '&',
-  shh: 'sh',
-  shhh: 'sh',
-  ssh: 'sh',
-  zz: 'rest',
-  z: 'rest',
-  '‖': BAR,
-  '||': BAR,
-};
+/** What people type for the signs of the counts, in each language. */
+const MEANT = perLanguage((): Readonly<Record<string, string>> => {
+  const half = t`&`;
+  return {
+    '&': half,
+    and: half,
+    und: half,
+    y: half,
+    '+': half,
+    n: half,
+    shh: 'sh',
+    shhh: 'sh',
+    ssh: 'sh',
+    zz: 'rest',
+    z: 'rest',
+    '‖': BAR,
+    '||': BAR,
+  };
+});
 
 /**
  * Cuts typed speech into tokens just as the systems print them, tolerant of how people type:
@@ -116,7 +122,7 @@ export class Tokenizer {
     const inner = typed.replace(/^\(|\)$/g, '');
     if (opens || typed.endsWith(')')) return [`(${this.numbered ? this.numberedParts(inner).join('-') : inner})`];
     if (typed === '_' || typed === '·' || typed === '-') return [typed];
-    const meant = MEANT[typed];
+    const meant = MEANT()[typed];
     if (meant !== undefined && !this.syllables.includes(typed)) return [meant];
     const joined = this.whole.get(typed.replaceAll('-', ''));
     if (joined && joined.length > 1 && !this.syllables.includes(typed)) return [...joined];
@@ -128,7 +134,7 @@ export class Tokenizer {
   private holds(typed: string): string[] {
     const tied = typed.startsWith('-') ? '-' : '';
     const parts = typed.split('-').filter((part) => part !== '');
-    const runs = parts.map((part) => this.segments(MEANT[part] ?? part.replaceAll('+', '&')) ?? [part]);
+    const runs = parts.map((part) => this.segments(MEANT()[part] ?? part.replaceAll(/[+&]/g, t`&`)) ?? [part]);
     if (runs.every((run) => run.length === 1)) {
       const joined = runs
         .map(([part], i) =>
@@ -141,7 +147,7 @@ export class Tokenizer {
   }
 
   private numberedParts(inner: string): string[] {
-    return inner.split('-').map((part) => MEANT[part] ?? this.whole.get(part)?.[0] ?? part);
+    return inner.split('-').map((part) => MEANT()[part] ?? this.whole.get(part)?.[0] ?? part);
   }
 
   /** Syllables: a vowel after a hyphen (or run on) holds the note before it, anything else is the next note. */

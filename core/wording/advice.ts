@@ -1,3 +1,4 @@
+import { inLanguage, counted, perLanguage, t } from '../words/say.ts';
 import { type MisreadingCode, isAboutTake } from '../judging/misreadings/table.ts';
 import type { TakeResult } from '../judging/takeResult.ts';
 import type { Pattern } from '../rhythm/pattern.ts';
@@ -5,7 +6,7 @@ import type { PlayedPlace } from '../timing/schedule.ts';
 import { misreadingSentence } from './misreadingSentences.ts';
 import { placeHeading } from './places.ts';
 import { abs, compare, frac, sub } from '../rhythm/fraction.ts';
-import { beatsText, counted } from './plurals.ts';
+import { beatsText } from './plurals.ts';
 import { anyRestKept } from './saidCounts.ts';
 import type { Voice } from './voice.ts';
 
@@ -26,20 +27,25 @@ interface Finding {
 }
 
 /** What to do about a hit where none is written, by where it fell. */
-const EXTRA_WORDS: Readonly<Record<Exclude<TakeResult['extras'][number]['kind'], 'rest'>, string>> = {
-  before: 'you clapped before the start. Wait for your first note with open hands',
-  hold: 'you clapped inside a long note. Keep your hands together and push them forward on the beat',
-  tie: 'you clapped the tied-on note. It only goes on: keep your hands together',
-  bounce: 'one clap was heard as two. Clap once, with relaxed hands',
-  after: 'you went on after the end. Stop with your hands open',
-  other: 'there was a clap too many. Clap only where a note is written',
-};
+const EXTRA_WORDS = perLanguage(
+  (): Readonly<Record<Exclude<TakeResult['extras'][number]['kind'], 'rest'>, string>> => ({
+    before: t`you clapped before the start. Wait for your first note with open hands`,
+    hold: t`you clapped inside a long note. Keep your hands together and push them forward on the beat`,
+    tie: t`you clapped the tied-on note. It only goes on: keep your hands together`,
+    bounce: t`one clap was heard as two. Clap once, with relaxed hands`,
+    after: t`you went on after the end. Stop with your hands open`,
+    other: t`there was a clap too many. Clap only where a note is written`,
+  }),
+);
 
-const NOTE_WORDS = {
-  missed: { what: 'no clap was heard here', do: 'Clap every note', cost: 1 },
-  early: { what: 'too early', do: 'Wait for the beat', cost: 0.5 },
-  late: { what: 'too late', do: 'Think ahead to the next note', cost: 0.5 },
-} as const;
+const NOTE_WORDS = perLanguage(
+  () =>
+    ({
+      missed: { what: t`no clap was heard here`, do: t`Clap every note`, cost: 1 },
+      early: { what: t`too early`, do: t`Wait for the beat`, cost: 0.5 },
+      late: { what: t`too late`, do: t`Think ahead to the next note`, cost: 0.5 },
+    }) as const,
+);
 
 /** No farther from its note a clap is that of the note all the same. */
 const MOVED = frac(1);
@@ -70,19 +76,22 @@ function slips({ notes, extras }: TakeResult, { naming, counts }: Voice): string
   };
   const moved = movedClaps(notes, extras);
   for (const { note, beats } of moved) {
-    const way = beats.n > 0 ? 'late' : 'early';
-    const what = `the clap for this note came ${beatsText(abs(beats))} too ${way}`;
-    find(`moved ${way}`, note, `${what}. ${NOTE_WORDS[way].do}`, 1.5);
+    const isLate = beats.n > 0;
+    const size = beatsText(abs(beats));
+    const what = isLate
+      ? t`the clap for this note came ${size} too late`
+      : t`the clap for this note came ${size} too early`;
+    find(isLate ? 'moved later' : 'moved earlier', note, `${what}. ${NOTE_WORDS()[isLate ? 'late' : 'early'].do}`, 1.5);
   }
   for (const extra of extras) {
     if (moved.some((one) => one.extra === extra)) continue;
     const { kind } = extra;
-    const inRest = `you clapped in the rest. A rest is silent: open your hands and ${anyRestKept(counts)}`;
-    find(kind, extra, kind === 'rest' ? inRest : EXTRA_WORDS[kind], 0.5);
+    const inRest = t`you clapped in the rest. A rest is silent: open your hands and ${anyRestKept(counts)}`;
+    find(kind, extra, kind === 'rest' ? inRest : EXTRA_WORDS()[kind], 0.5);
   }
   for (const note of notes) {
     if (note.verdict === 'on-time' || moved.some((one) => one.note === note)) continue;
-    const { what, do: task, cost } = NOTE_WORDS[note.verdict];
+    const { what, do: task, cost } = NOTE_WORDS()[note.verdict];
     find(note.verdict, note, `${what}. ${task}`, cost);
   }
   return [...findings.values()]
@@ -106,20 +115,24 @@ function wasSteady(misreadings: TakeResult['misreadings'], tempo: TakeResult['te
 /** What was right, in words for a child. */
 function wellDone({ notes, misreadings, accuracy, tempo }: TakeResult, nothingToFix: boolean): string {
   const right = notes.filter(({ verdict }) => verdict === 'on-time').length;
-  if (notes.length === 0) return 'You kept every rest.';
-  if (nothingToFix) return 'Well done: it was right.';
+  if (notes.length === 0) return t`You kept every rest.`;
+  if (nothingToFix) return t`Well done: it was right.`;
   // What was another rhythm has no right notes but by chance.
   if (misreadings.some(({ code }) => INSTEAD.has(code))) return '';
   const slips = misreadings.filter((one) => !one.instead && !isAboutTake(one));
   const once = slips.length === 1 && slips[0]!.again === undefined;
   if (right === notes.length)
     return slips.length === 0
-      ? 'Every note was right in rhythm.'
+      ? t`Every note was right in rhythm.`
       : once
-        ? 'After the slip you went on right in rhythm.'
-        : 'Between the slips you were right in rhythm.';
-  const steady = accuracy >= 0.6 && wasSteady(misreadings, tempo) ? ' You kept a steady beat.' : '';
-  return `${right} of ${counted(notes.length, 'note')} ${right === 1 ? 'was' : 'were'} right on time.${steady}`;
+        ? t`After the slip you went on right in rhythm.`
+        : t`Between the slips you were right in rhythm.`;
+  const steady = accuracy >= 0.6 && wasSteady(misreadings, tempo) ? t` You kept a steady beat.` : '';
+  const said =
+    right === 1
+      ? t`1 of ${counted(notes.length, 'note')} was right on time.`
+      : t`${right} of ${counted(notes.length, 'note')} were right on time.`;
+  return `${said}${steady}`;
 }
 
 /**
@@ -127,9 +140,13 @@ function wellDone({ notes, misreadings, accuracy, tempo }: TakeResult, nothingTo
  * @param pattern  as written
  */
 export function adviceOn(result: TakeResult, pattern: Pattern, voice: Voice): Advice {
+  return inLanguage(voice.language, () => adviceSaid(result, pattern, voice));
+}
+
+function adviceSaid(result: TakeResult, pattern: Pattern, voice: Voice): Advice {
   const { notes, extras, misreadings } = result;
   if (notes.length > 0 && notes.every(({ verdict }) => verdict === 'missed') && extras.length === 0) {
-    return { well: '', fix: ['Nothing was heard. Clap or tap on every note, and try again.'] };
+    return { well: '', fix: [t`Nothing was heard. Clap or tap on every note, and try again.`] };
   }
   const named = misreadings.map((misreading) => misreadingSentence(pattern, misreading, result, voice));
   const fix = named.length > 0 ? named : slips(result, voice);
@@ -148,15 +165,19 @@ const MOST_OF_IT = 0.7;
 
 /** For the child itself: without numbers it did not ask for, and without what was wrong. */
 export function adviceForChild(result: TakeResult, pattern: Pattern, voice: Voice): ChildAdvice {
+  return inLanguage(voice.language, () => childAdviceSaid(result, pattern, voice));
+}
+
+function childAdviceSaid(result: TakeResult, pattern: Pattern, voice: Voice): ChildAdvice {
   const { notes, misreadings, tempo } = result;
   const { fix } = adviceOn(result, pattern, voice);
   const right = notes.filter(({ verdict }) => verdict === 'on-time').length;
   const task = fix[0] === undefined ? '' : whatToDo(fix[0]);
-  if (fix.length === 0) return { well: 'You clapped it right!', task };
-  if (misreadings.some(({ code }) => INSTEAD.has(code)) || right === 0) return { well: 'You tried it.', task };
-  if (right === notes.length) return { well: 'You found every note.', task };
-  if (right >= MOST_OF_IT * notes.length) return { well: 'Most of it was right.', task };
-  return { well: wasSteady(misreadings, tempo) ? 'You kept a steady beat.' : 'You kept going.', task };
+  if (fix.length === 0) return { well: t`You clapped it right!`, task };
+  if (misreadings.some(({ code }) => INSTEAD.has(code)) || right === 0) return { well: t`You tried it.`, task };
+  if (right === notes.length) return { well: t`You found every note.`, task };
+  if (right >= MOST_OF_IT * notes.length) return { well: t`Most of it was right.`, task };
+  return { well: wasSteady(misreadings, tempo) ? t`You kept a steady beat.` : t`You kept going.`, task };
 }
 
 /** Every sentence says where, what was heard, and then what to do. */

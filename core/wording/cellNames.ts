@@ -1,9 +1,10 @@
-import { NUMBER_WORDS } from '../counting/numberWords.ts';
+import { t } from '../words/say.ts';
+import { numberWords } from '../counting/numberWords.ts';
 import type { Note, Rest } from '../rhythm/pattern.ts';
 import { parseRhythm } from '../rhythm/text.ts';
 import { type NamingId, valueName } from './valueNames.ts';
 
-const HOW_MANY = NUMBER_WORDS.slice(0, 6);
+const MOST_IN_WORDS = 6;
 
 /** "two eighths", "eighth, quarter, eighth": neighbours of one value are counted. */
 function named(events: readonly (Note | Rest)[], naming: NamingId): string {
@@ -15,7 +16,7 @@ function named(events: readonly (Note | Rest)[], naming: NamingId): string {
   }
   return runs
     .map(({ value, count }) => {
-      const many = HOW_MANY[count - 1] ?? String(count);
+      const many = (count <= MOST_IN_WORDS && numberWords()[count - 1]) || String(count);
       return count === 1 ? valueName(value, naming) : `${many} ${valueName(value, naming, true)}`;
     })
     .join(', ');
@@ -36,9 +37,9 @@ export function cellName(cell: string, naming: NamingId): string {
 }
 
 function tupletName(n: number, events: readonly (Note | Rest)[], naming: NamingId): string {
-  const name = n === 3 ? 'triplet' : `group of ${n}`;
+  const name = n === 3 ? t`triplet` : t`group of ${n}`;
   const same = events.every(
     ({ value }) => value.base === events[0]!.value.base && value.dots === events[0]!.value.dots,
   );
-  return same ? `${name} of ${valueName(events[0]!.value, naming, true)}` : `${name}: ${named(events, naming)}`;
+  return same ? t`${name} of ${valueName(events[0]!.value, naming, true)}` : `${name}: ${named(events, naming)}`;
 }

@@ -1,16 +1,16 @@
+import { counted, t } from '../words/say.ts';
 import type { ClassNote, ClassPicture } from '../judging/classPicture.ts';
 import { misreadingTitle } from './misreadingSentences.ts';
 import { placeHeading, placeText } from './places.ts';
-import { counted } from './plurals.ts';
 import type { Voice } from './voice.ts';
 
-const ofAll = (count: number, all: number) => `${count} of ${all}`;
+const ofAll = (count: number, all: number) => t`${count} of ${all}`;
 
 /** What most of those who had a note wrong did with it. */
 function mostly({ early, late, missed }: ClassNote): string {
   const most = Math.max(early, late, missed);
-  if (most === missed) return 'most left it out';
-  return most === early ? 'most came too early' : 'most came too late';
+  if (most === missed) return t`most left it out`;
+  return most === early ? t`most came too early` : t`most came too late`;
 }
 
 /**
@@ -23,16 +23,18 @@ export function classPictureLines(
   voice: Pick<Voice, 'naming'>,
 ): string[] {
   if (takes === 0) return [];
-  if (allRight === takes) return [takes === 1 ? 'All of it was right.' : `All ${takes} had all of it right.`];
-  const lines = [`${allRight === 0 ? 'Nobody yet' : ofAll(allRight, takes)} had all of it right.`];
+  if (allRight === takes) return [takes === 1 ? t`All of it was right.` : t`All ${takes} had all of it right.`];
+  const lines = [t`${allRight === 0 ? t`Nobody yet` : ofAll(allRight, takes)} had all of it right.`];
   if (hardest)
     lines.push(
-      `${placeHeading(hardest, voice.naming)}: ${ofAll(hardest.onTime, takes)} had it on time; ${mostly(hardest)}.`,
+      t`${placeHeading(hardest, voice.naming)}: ${ofAll(hardest.onTime, takes)} had it on
+        time; ${mostly(hardest)}.`,
     );
   if (commonest && commonest.children > 1)
     lines.push(
-      `Misread most: ${misreadingTitle(commonest.code, voice)}, ${placeText(commonest.example, voice.naming)} ` +
-        `(${counted(commonest.children, 'child', 'children')}).`,
+      t`Misread most: ${misreadingTitle(commonest.code, voice)},
+        ${placeText(commonest.example, voice.naming)}
+        (${counted(commonest.children, 'child', 'children')}).`,
     );
   return lines;
 }

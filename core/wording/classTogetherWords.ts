@@ -1,3 +1,4 @@
+import { t } from '../words/say.ts';
 import type { ClassHeard, ClassNoteHeard, ClassSilence } from '../ensemble/classHeard.ts';
 import { toNumber } from '../rhythm/fraction.ts';
 import { placeText, measureText } from './places.ts';
@@ -54,9 +55,9 @@ export function toMend(heard: ClassHeard): ToMend | undefined {
 
 /** "half of you", "3 in 10 of you". */
 function partOfClass(share: number): string {
-  if (share >= HALF.from && share <= HALF.to) return 'half of you';
-  if (share > HALF.to) return 'most of you';
-  return `${Math.max(1, Math.round(share * 10))} in 10 of you`;
+  if (share >= HALF.from && share <= HALF.to) return t`half of you`;
+  if (share > HALF.to) return t`most of you`;
+  return t`${Math.max(1, Math.round(share * 10))} in 10 of you`;
 }
 
 /** What stands before a note: a rest makes many early. */
@@ -71,39 +72,39 @@ function afterRest({ rests }: ClassHeard, note: ClassNoteHeard): boolean {
 function apartSentence(heard: ClassHeard, note: ClassNoteHeard, naming: NamingId): string {
   const place = placeText(note, naming);
   const before = heard.notes[note.index - 1];
-  const until = before ? `Together until ${placeText(before, naming)}` : 'Together at first';
+  const until = before ? t`Together until ${placeText(before, naming)}` : t`Together at first`;
   const { early, late } = note;
-  const which = afterRest(heard, note) ? 'after the rest' : `in ${place}`;
-  if (early !== undefined) return `${until}; ${which} ${partOfClass(early)} came early.`;
-  if (late !== undefined) return `${until}; ${which} ${partOfClass(late)} came late.`;
-  return `${until}; from ${place} on it falls apart.`;
+  const which = afterRest(heard, note) ? t`after the rest` : t`in ${place}`;
+  if (early !== undefined) return t`${until}; ${which} ${partOfClass(early)} came early.`;
+  if (late !== undefined) return t`${until}; ${which} ${partOfClass(late)} came late.`;
+  return t`${until}; from ${place} on it falls apart.`;
 }
 
 function fewerSentence({ kind, share, ...place }: NonNullable<ClassHeard['fewer']>, naming: NamingId): string {
   const where = placeText(place, naming);
   const who = partOfClass(share);
   return kind === 'stop'
-    ? `All of you until ${where}; from there on only ${who} clapped.`
-    : `Only ${who} clapped at first; from ${where} on all of you.`;
+    ? t`All of you until ${where}; from there on only ${who} clapped.`
+    : t`Only ${who} clapped at first; from ${where} on all of you.`;
 }
 
 function lumpSentence(note: ClassNoteHeard, naming: NamingId): string {
   const { early, late = 0 } = note;
   const place = placeText(note, naming);
   return early === undefined
-    ? `Together but for ${place}: ${partOfClass(late)} came late.`
-    : `Together but for ${place}: ${partOfClass(early)} came early.`;
+    ? t`Together but for ${place}: ${partOfClass(late)} came late.`
+    : t`Together but for ${place}: ${partOfClass(early)} came early.`;
 }
 
 function howTogether({ widthMs = 0, aheadMs = 0 }: ClassHeard): string {
   const together =
     widthMs <= AS_ONE
-      ? 'As one from beginning to end'
+      ? t`As one from beginning to end`
       : widthMs <= TOGETHER
-        ? 'Together all through'
-        : 'Not together yet, everywhere alike';
+        ? t`Together all through`
+        : t`Not together yet, everywhere alike`;
   if (Math.abs(aheadMs) < OFF) return `${together}.`;
-  return `${together}, ${aheadMs > 0 ? 'a little before' : 'a little behind'} the beat.`;
+  return t`${together}, ${aheadMs > 0 ? t`a little before` : t`a little behind`} the beat.`;
 }
 
 /**
@@ -111,7 +112,7 @@ function howTogether({ widthMs = 0, aheadMs = 0 }: ClassHeard): string {
  * @example "Together until measure 2, beat 4; after the rest half of you came early."
  */
 export function classTogetherSentence(heard: ClassHeard, naming: NamingId): string {
-  if (heard.tooFew) return 'Too few hands to tell whether the class is together.';
+  if (heard.tooFew) return t`Too few hands to tell whether the class is together.`;
   const mend = toMend(heard);
   if (!mend) return howTogether(heard);
   const { what, note, silence } = mend;
@@ -119,8 +120,8 @@ export function classTogetherSentence(heard: ClassHeard, naming: NamingId): stri
     const where = placeText(silence, naming);
     const who = partOfClass(silence.share);
     return silence.kind === 'rest'
-      ? `Nobody claps in the rest in ${where}: ${who} did.`
-      : `The note sounds on in ${where}: ${who} clapped there.`;
+      ? t`Nobody claps in the rest in ${where}: ${who} did.`
+      : t`The note sounds on in ${where}: ${who} clapped there.`;
   }
   switch (what) {
     case 'apart':
@@ -129,35 +130,35 @@ export function classTogetherSentence(heard: ClassHeard, naming: NamingId): stri
       return fewerSentence(heard.fewer!, naming);
     case 'runs':
       return heard.driftPct > 0
-        ? `On the beat at first; from ${placeText(note!, naming)} on you run ahead of it.`
-        : `On the beat at first; from ${placeText(note!, naming)} on you fall behind it.`;
+        ? t`On the beat at first; from ${placeText(note!, naming)} on you run ahead of it.`
+        : t`On the beat at first; from ${placeText(note!, naming)} on you fall behind it.`;
     case 'lump':
       return lumpSentence(note!, naming);
     default:
-      return `Together but for ${placeText(note!, naming)}: that one is wide.`;
+      return t`Together but for ${placeText(note!, naming)}: that one is wide.`;
   }
 }
 
 /** What to do about it, by one press: lead the measure again. @example "Once more: measure 3" */
 export function onceMoreText(mend: ToMend, naming: NamingId): string {
-  return `Once more: ${measureText({ measure: mend.measure }, naming)}`;
+  return t`Once more: ${measureText({ measure: mend.measure }, naming)}`;
 }
 
 /** How wide a clap of the class is. @example "Most claps of a note come within 84 ms." */
 export function withinText(widthMs: number): string {
-  return `Most claps of a note come within ${Math.round(widthMs)} ms.`;
+  return t`Most claps of a note come within ${Math.round(widthMs)} ms.`;
 }
 
 /** How much narrower a class is than the week before. @example "32 ms nearer together" */
 export function changedText(narrower: number | undefined): string {
   if (narrower === undefined) return '';
-  if (Math.abs(narrower) < NOT_CHANGED) return 'as before';
-  return narrower > 0 ? `${narrower} ms nearer together` : `${-narrower} ms further apart`;
+  if (Math.abs(narrower) < NOT_CHANGED) return t`as before`;
+  return narrower > 0 ? t`${narrower} ms nearer together` : t`${-narrower} ms further apart`;
 }
 
 /** Whose takes lie over each other, and whose are missing. @param missing  names, in the order of the list */
 export function missingText(many: number, missing: readonly string[]): string {
-  const children = many === 1 ? '1 child' : `${many} children`;
-  if (missing.length === 0) return `All ${children} together.`;
-  return `${children} together. No take of ${missing.join(', ')}.`;
+  const children = many === 1 ? t`1 child` : t`${many} children`;
+  if (missing.length === 0) return t`All ${children} together.`;
+  return t`${children} together. No take of ${missing.join(', ')}.`;
 }

@@ -1,3 +1,4 @@
+import { counted, decimal, t } from '../words/say.ts';
 import type { Focus } from '../making/focus.ts';
 import type { Difficulty } from '../making/level.ts';
 import type { ScoreDifficulty } from '../making/scoreLevel.ts';
@@ -5,12 +6,11 @@ import type { MakeTrouble } from '../making/makePattern.ts';
 import type { Next } from '../making/whatNext.ts';
 import { ELEMENTS } from '../rhythm/elements.ts';
 import { misreadingTitle } from './misreadingSentences.ts';
-import { counted } from './plurals.ts';
 import { type NamingId, capital, inNaming, measureName } from './valueNames.ts';
 
 /** Small amounts, as a person says them. */
 function rough(amount: number): string {
-  return (Math.round(amount * 10) / 10).toString();
+  return decimal(Math.round(amount * 10) / 10);
 }
 
 /**
@@ -20,10 +20,10 @@ function rough(amount: number): string {
 export function levelSentence({ cells, changes, notesABeat, offbeats }: Difficulty): string {
   const often = Math.round(changes * 10);
   const turns =
-    often === 0 ? 'always the same' : often === 10 ? 'each unlike the one before' : `a new one ${often} times in 10`;
-  const off = offbeats === 0 ? 'none of them off it' : `${rough(offbeats)} of them off it`;
-  const notes = rough(notesABeat) === '1' ? '1 note' : `${rough(notesABeat)} notes`;
-  return `${counted(cells, 'different cell')}, ${turns}; ${notes} a beat, ${off}.`;
+    often === 0 ? t`always the same` : often === 10 ? t`each unlike the one before` : t`a new one ${often} times in 10`;
+  const off = offbeats === 0 ? t`none of them off it` : t`${rough(offbeats)} of them off it`;
+  const notes = Math.round(notesABeat * 10) === 10 ? t`1 note` : t`${rough(notesABeat)} notes`;
+  return t`${counted(cells, 'different cell')}, ${turns}; ${notes} a beat, ${off}.`;
 }
 
 /**
@@ -33,14 +33,15 @@ export function levelSentence({ cells, changes, notesABeat, offbeats }: Difficul
 export function scoreLevelSentence({ parts, independence }: ScoreDifficulty): string {
   const alone = Math.round(independence * 10);
   const often =
-    alone === 0 ? 'Nearly no attack is' : alone === 10 ? 'Nearly all attacks are' : `${alone} of 10 attacks are`;
-  return `${often} in one part alone; the hardest part is of level ${Math.max(...parts.map(({ level }) => level))}.`;
+    alone === 0 ? t`Nearly no attack is` : alone === 10 ? t`Nearly all attacks are` : t`${alone} of 10 attacks are`;
+  return t`${often} in one part alone; the hardest part is of level
+    ${Math.max(...parts.map(({ level }) => level))}.`;
 }
 
 /** "eighth rest"; "rests are skipped". */
 export function focusName(focus: Focus, naming: NamingId): string {
   return focus.kind === 'element'
-    ? inNaming(ELEMENTS[focus.element].title, naming)
+    ? inNaming(ELEMENTS()[focus.element].title, naming)
     : misreadingTitle(focus.code, { naming });
 }
 
@@ -50,33 +51,34 @@ export function makeTroubleText(trouble: MakeTrouble, focus: Focus | undefined, 
   const what = focus ? focusName(focus, naming) : '';
   switch (trouble) {
     case 'no-fill':
-      return `these elements fill no ${measure} of this meter: choose more elements, or another meter`;
+      return t`these elements fill no ${measure} of this meter: choose more elements, or another meter`;
     case 'no-focus':
-      return `“${what}” can stand nowhere here: choose the elements it needs, or another meter`;
+      return t`“${what}” can stand nowhere here: choose the elements it needs, or another meter`;
     case 'not-found':
-      return `nothing keeps all rules here: choose more elements, more ${measures}, or another level`;
+      return t`nothing keeps all rules here: choose more elements, more ${measures}, or another level`;
   }
 }
 
 /** What comes next for a class and why, in one sentence. */
 export function nextSentence({ focus, level, because }: Next, naming: NamingId): string {
   const what = focus ? focusName(focus, naming) : '';
-  const at = `${capital(what)}, at level ${level}`;
+  const at = t`${capital(what)}, at level ${level}`;
   const children = (count: number) => counted(count, 'child', 'children');
   switch (because.kind) {
     case 'nothing-heard':
-      return 'Nothing was heard of this class yet: start with what everybody can read.';
+      return t`Nothing was heard of this class yet: start with what everybody can read.`;
     case 'misread':
-      return `${at}: ${because.children} of ${children(because.of)} did so lately.`;
+      return t`${at}: ${because.children} of ${children(because.of)} did so lately.`;
     case 'weakest': {
-      const verb = because.notFirm === 1 ? 'is' : 'are';
-      const unsure = because.unsure > 0 ? `, ${because.unsure} of them unsure` : '';
+      const unsure = because.unsure > 0 ? t`, ${because.unsure} of them unsure` : '';
       const heard = children(because.heard);
-      return `${at}: ${because.notFirm} of the ${heard} heard in it ${verb} not firm in it yet${unsure}.`;
+      return because.notFirm === 1
+        ? t`${at}: 1 of the ${heard} heard in it is not firm in it yet${unsure}.`
+        : t`${at}: ${because.notFirm} of the ${heard} heard in it are not firm in it yet${unsure}.`;
     }
     case 'hardly-heard':
-      return `${at}: ${because.hardly} of the ${children(because.heard)} heard in it were hardly heard yet.`;
+      return t`${at}: ${because.hardly} of the ${children(because.heard)} heard in it were hardly heard yet.`;
     case 'new':
-      return `${at}: what the class has met it has, and this comes next.`;
+      return t`${at}: what the class has met it has, and this comes next.`;
   }
 }

@@ -1,3 +1,4 @@
+import { inLanguage, counted, decimal, perLanguage, t } from '../words/say.ts';
 import { beatsInside } from '../counting/beatPlace.ts';
 import { type CountedToken, countOnce, countPattern, eventsOf } from '../counting/count.ts';
 import { COUNTING_SYSTEMS } from '../counting/countingSystems.ts';
@@ -24,14 +25,14 @@ import { parseRhythm } from '../rhythm/text.ts';
 import { valueText } from '../rhythm/value.ts';
 import { MISREADING_WORDS, type SentenceWords } from './misreadingWords.ts';
 import { measureText, placeHeading, placeText } from './places.ts';
-import { beatsText, counted, listed } from './plurals.ts';
+import { beatsText, listed } from './plurals.ts';
 import { allRestsKept, restStyleOf, restsKept, spokenCount, spokenCounts } from './saidCounts.ts';
-import { inNaming, noteName, valueName } from './valueNames.ts';
+import { inNaming, measureName, noteName, valueName } from './valueNames.ts';
 import type { Voice } from './voice.ts';
 
 /** A few words for lists: "a rest clapped". */
 export function misreadingTitle(code: Misreading['code'], { naming }: Pick<Voice, 'naming'>): string {
-  return inNaming(MISREADING_WORDS[code].title, naming);
+  return inNaming(MISREADING_WORDS()[code].title, naming);
 }
 
 /** What a sentence must know of the take it is about. */
@@ -44,12 +45,16 @@ export type AboutTake = Pick<TakeResult, 'notes' | 'extras' | 'misreadings' | 'w
  * @example "Measure 2, beat 3: you clapped on the rest. Open your hands and whisper “3”."
  */
 export function misreadingSentence(pattern: Pattern, misreading: Misreading, take: AboutTake, voice: Voice): string {
+  return inLanguage(voice.language, () => sentenceSaid(pattern, misreading, take, voice));
+}
+
+function sentenceSaid(pattern: Pattern, misreading: Misreading, take: AboutTake, voice: Voice): string {
   const { code, percent, part, instead } = misreading;
   const words = wordsFor(pattern, misreading, take, voice);
-  const said = inNaming(MISREADING_WORDS[code].sentence(words), voice.naming);
-  const whole = (percent !== undefined || MISREADING_WORDS[code].whole) && !part;
-  const place = whole ? 'The whole take' : headingOf(misreading, alike(pattern, misreading), voice);
-  return `${instead ? 'Or: ' : ''}${place}: ${said}`;
+  const said = inNaming(MISREADING_WORDS()[code].sentence(words), voice.naming);
+  const whole = (percent !== undefined || MISREADING_WORDS()[code].whole) && !part;
+  const place = whole ? t`The whole take` : headingOf(misreading, alike(pattern, misreading), voice);
+  return `${instead ? t`Or: ` : ''}${place}: ${said}`;
 }
 
 /** The written event a misreading is about, and its place among those of its played measure. */
@@ -73,25 +78,25 @@ function headingOf(misreading: Misreading, outOf: number, { naming }: Voice): st
   const { again = [] } = misreading;
   const heading = placeHeading(misreading, naming);
   if (again.length === 0) return heading;
-  if (again.length > 1 && again.length + 1 >= outOf) return `${heading}, and each time after that`;
+  if (again.length > 1 && again.length + 1 >= outOf) return t`${heading}, and each time after that`;
   const measures = [...new Set(again.map(({ measure }) => String(measure)))];
   if (again.every(({ played }) => played === misreading.played))
-    return `${heading}, and again in the same ${inNaming('{measure}', naming)}`;
+    return t`${heading}, and again in the same ${inNaming('{measure}', naming)}`;
   // A repeated measure is another one, though it has the same number.
   if (measures.length === 1 && measures[0] === String(misreading.measure))
-    return `${heading}, and again when it came back`;
-  const noun = inNaming(measures.length > 1 ? '{measure}s' : '{measure}', naming);
-  return `${heading}, and again in ${noun} ${listed(measures)}`;
+    return t`${heading}, and again when it came back`;
+  const noun = measureName(naming, measures.length > 1);
+  return t`${heading}, and again in ${noun} ${listed(measures)}`;
 }
 
 /** How much of it, in clapping what is counted: by how many claps there are to a beat. */
-const EVERY = [
-  'every other beat',
-  'every other beat',
-  'every half beat',
-  'every third of the beat',
-  'four to every beat',
-];
+const EVERY = perLanguage(() => [
+  t`every other beat`,
+  t`every other beat`,
+  t`every half beat`,
+  t`every third of the beat`,
+  t`four to every beat`,
+]);
 
 function eventsOfText(as: string): number {
   return as === '' ? 0 : as.split(' ').length;
@@ -116,10 +121,10 @@ function clappedInstead(meter: Meter, { as, beat, count }: Misreading, { counts 
   const before = count === undefined ? floor(beat) - 1 : 0;
   const after = count === undefined ? toNumber(beatsInMeasure(meter)) - before - 1 : 0;
   const parsed = parseRhythm(`${meterText(meter)} ${[...rests(before), as, ...rests(after)].join(' ')}`);
-  if (!parsed.ok) return 'something else';
+  if (!parsed.ok) return t`something else`;
   const said = countOnce(parsed.pattern, counts);
   const tokens = said.ok ? said.measures.flatMap((measure) => measure.tokens) : [];
-  return spokenCounts(tokens.slice(before, tokens.length - after)) ?? 'something else';
+  return spokenCounts(tokens.slice(before, tokens.length - after)) ?? t`something else`;
 }
 
 /** What is written from the event of a misreading on, repeats played, as long as it goes on in one way. */
@@ -167,7 +172,7 @@ const OF_RESTS: ReadonlySet<Misreading['code']> = new Set(['rest-skipped', 'rest
 function restsText(rests: ReturnType<typeof restsInARow>, beats: Fraction, { naming }: Voice): string {
   const measures = div(beats, rests[0]?.length ?? ONE);
   if (rests.length < 2 || !rests.every(({ whole }) => whole) || !isWhole(measures)) return beatsText(beats);
-  return inNaming(counted(measures.n, '{measure}'), naming);
+  return counted(measures.n, measureName(naming), measureName(naming, true));
 }
 
 function lengthOf(pattern: Pattern, misreading: Misreading, beats: Fraction, voice: Voice): string {
@@ -179,8 +184,8 @@ function lengthOf(pattern: Pattern, misreading: Misreading, beats: Fraction, voi
 function amountOf(pattern: Pattern, misreading: Misreading, voice: Voice): string {
   const { code, beats, percent, until, kept, ms } = misreading;
   const { naming } = voice;
-  if (ms !== undefined) return `${(ms / 1000).toFixed(2).replace(/0$/, '')} seconds`;
-  if (kept) return `${kept.bpm} beats a minute; the click was at ${kept.click}`;
+  if (ms !== undefined) return t`${decimal((ms / 1000).toFixed(2).replace(/0$/, ''))} seconds`;
+  if (kept) return t`${kept.bpm} beats a minute; the click was at ${kept.click}`;
   if (until) return placeText(until, naming);
   if (percent !== undefined) return `${percent} %`;
   if (!beats) return '';
@@ -198,7 +203,7 @@ function isAlone({ notes, extras, misreadings }: AboutTake): boolean {
 
 /** Only where the beats are numbered does what is said tell the beat too. */
 function whereSaid({ beat }: CountedToken, { counts: { school } }: Voice): string {
-  return COUNTING_SYSTEMS[school].speech?.numbered ? '' : ` (beat ${beat})`;
+  return COUNTING_SYSTEMS()[school].speech?.numbered ? '' : t` (beat ${beat})`;
 }
 
 /** What a sentence can say of the event a misreading is about. */
@@ -211,7 +216,7 @@ function wordsFor(pattern: Pattern, misreading: Misreading, take: AboutTake, voi
   const measures = paper.ok ? paper.measures : [];
   const tokens = measures.flatMap((one) => one.tokens);
   const at = measures.slice(0, played).reduce((sum, one) => sum + one.tokens.length, 0) + inMeasure;
-  const said = (token: CountedToken | undefined) => (token ? spokenCount(token) : `beat ${mixed(misreading.beat)}`);
+  const said = (token: CountedToken | undefined) => (token ? spokenCount(token) : t`beat ${mixed(misreading.beat)}`);
   // Rests in a row are one rest, and what comes next is the note after them.
   const run = OF_RESTS.has(misreading.code) ? restsInARow(pattern, misreading).length : 0;
   const after = tokens.slice(at + Math.max(1, run)).find(({ kind }) => kind !== 'tied');
@@ -223,20 +228,25 @@ function wordsFor(pattern: Pattern, misreading: Misreading, take: AboutTake, voi
   const cell = tokens.slice(at, at + eventsInCell(measure, inMeasure, misreading));
   return {
     clapped: clappedInstead(measure.meter, misreading, voice),
-    written: spokenCounts(cell) ?? 'another rhythm',
-    every: EVERY[eventsOfText(misreading.as ?? '')] ?? EVERY[0]!,
-    since: played === 0 ? '' : ` from ${measureText(misreading, naming)} on`,
+    written: spokenCounts(cell) ?? t`another rhythm`,
+    every: EVERY()[eventsOfText(misreading.as ?? '')] ?? EVERY()[0]!,
+    since: played === 0 ? '' : t` from ${measureText(misreading, naming)} on`,
     factor: timesAsFast(misreading),
     count: said(tokens[at]),
     second: said(second ?? tokens[at]),
-    next: after ? `the next ${after.kind} comes on ${said(after)}${whereSaid(after, voice)}` : 'hold it to the end',
+    next: after ? t`the next ${after.kind} comes on ${said(after)}${whereSaid(after, voice)}` : t`hold it to the end`,
     restKept: run > 1 ? allRestsKept(tokens.slice(at, at + run), counts) : restsKept(tokens[at], counts),
-    value: tied ? 'tied note' : noteName(event.value, naming),
+    value: tied ? t`tied note` : noteName(event.value, naming),
     isRepeat: isRepeat(pattern, misreading),
     inPlace: misreading.beats?.n === 0,
     many: valueName(event.value, naming, true),
     length: lengthOf(pattern, misreading, beats, voice),
-    holds: holds.length === 0 ? 'to the end' : `on ${holds.length > 1 ? 'beats' : 'beat'} ${listed(holds)}`,
+    holds:
+      holds.length === 0
+        ? t`to the end`
+        : holds.length > 1
+          ? t`on beats ${listed(holds)}`
+          : t`on beat ${listed(holds)}`,
     amount: amountOf(pattern, misreading, voice),
     measures: misreading.count ?? 1,
     part: misreading.part === true,

@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../words/say.ts';
 import type { MisreadingCode } from '../judging/misreadings/table.ts';
 
 /** What a sentence can name, in the class's own words. */
@@ -54,243 +55,264 @@ interface MisreadingWords {
   readonly sentence: (words: SentenceWords) => string;
 }
 
-const allOfIt = (alone: boolean) => (alone ? 'the rhythm itself was right; all of it' : 'all of it');
+const allOfIt = (alone: boolean) => (alone ? t`the rhythm itself was right; all of it` : t`all of it`);
 
 const here = ({ part, measures }: SentenceWords) => {
   if (!part) return '';
-  return measures > 1 ? ' from here on' : ' in this {measure}';
+  return measures > 1 ? t` from here on` : t` in this {measure}`;
 };
 
 const keepSteady = (free: boolean) =>
-  free ? 'Tap your foot evenly, and clap to your foot.' : 'Keep your feet with the click.';
+  free ? t`Tap your foot evenly, and clap to your foot.` : t`Keep your feet with the click.`;
 
 /** Each misreading in words, for `inNaming`. */
-export const MISREADING_WORDS: Readonly<Record<MisreadingCode, MisreadingWords>> = {
+export const MISREADING_WORDS = perLanguage((): Readonly<Record<MisreadingCode, MisreadingWords>> => ({
   'rest-clapped': {
-    title: 'a rest clapped',
-    sentence: ({ restKept }) => `you clapped on the rest. The rest is silent: open your hands and ${restKept}.`,
+    title: t`a rest clapped`,
+    sentence: ({ restKept }) => t`you clapped on the rest. The rest is silent: open your hands and ${restKept}.`,
   },
   'rest-skipped': {
-    title: 'a rest given no time',
+    title: t`a rest given no time`,
     sentence: ({ restKept, length }) =>
-      'you gave the rest no time, and what follows came too early. ' +
-      `The rest lasts ${length}: open your hands and ${restKept}.`,
+      t`you gave the rest no time, and what follows came too early. The rest lasts
+        ${length}: open your hands and ${restKept}.`,
   },
   'rest-too-short': {
-    title: 'a rest given too little time',
+    title: t`a rest given too little time`,
     sentence: ({ restKept, length, amount }) =>
-      `you gave the rest only ${amount}, and what follows came too early. ` +
-      `The rest lasts ${length}: open your hands and ${restKept}.`,
+      t`you gave the rest only ${amount}, and what follows came too early. The rest lasts
+        ${length}: open your hands and ${restKept}.`,
   },
   'rest-too-long': {
-    title: 'a rest given too much time',
+    title: t`a rest given too much time`,
     sentence: ({ restKept, length, amount, next }) =>
-      `you gave the rest ${amount}. ` +
-      `The rest lasts only ${length}: open your hands, ${restKept}, and go on: ${next}.`,
+      t`you gave the rest ${amount}. The rest lasts only ${length}: open your hands,
+        ${restKept}, and go on: ${next}.`,
   },
   'dot-too-long': {
-    title: 'a dotted note held too long',
-    sentence: ({ value, length, next }) => `you held the ${value} too long. The ${value} lasts ${length}: ${next}.`,
+    title: t`a dotted note held too long`,
+    sentence: ({ value, length, next }) => t`you held the ${value} too long. The ${value} lasts ${length}: ${next}.`,
   },
   'dot-too-short': {
-    title: 'a dot ignored',
-    sentence: ({ value, length, next }) => `you left out the dot. The ${value} lasts ${length}: ${next}.`,
+    title: t`a dot ignored`,
+    sentence: ({ value, length, next }) => t`you left out the dot. The ${value} lasts ${length}: ${next}.`,
   },
   'tie-restruck': {
-    title: 'a tied-on note clapped',
+    title: t`a tied-on note clapped`,
     sentence: () =>
-      'you clapped the tied-on note. A tied-on note only goes on: keep your hands together and push them forward.',
+      t`you clapped the tied-on note. A tied-on note only goes on: keep your hands
+        together and push them forward.`,
   },
   'hold-pulsed': {
-    title: 'each beat of a long note clapped',
+    title: t`each beat of a long note clapped`,
     sentence: ({ value, holds }) =>
-      `you clapped each beat of the ${value}. Clap the ${value} once, keep your hands together and push ${holds}.`,
+      t`you clapped each beat of the ${value}. Clap the ${value} once, keep your hands
+        together and push ${holds}.`,
   },
   'hold-cut': {
-    title: 'a long note left too early',
+    title: t`a long note left too early`,
     sentence: ({ value, length, holds, amount }) =>
-      `you held the ${value} only ${amount}. The ${value} lasts ${length}: push ${holds} before you go on.`,
+      t`you held the ${value} only ${amount}. The ${value} lasts ${length}: push ${holds}
+        before you go on.`,
   },
   'hold-too-long': {
-    title: 'a note held too long',
+    title: t`a note held too long`,
     sentence: ({ value, length, amount, next }) =>
-      `you held the ${value} ${amount}. The ${value} lasts only ${length}; then go on: ${next}.`,
+      t`you held the ${value} ${amount}. The ${value} lasts only ${length}; then go on: ${next}.`,
   },
   'upbeat-on-beat': {
-    title: 'a note after the beat put on the beat',
+    title: t`a note after the beat put on the beat`,
     sentence: ({ count }) =>
-      `you clapped on the beat; this note comes after it, on ${count}. ` +
-      'Tap the beat with your foot and clap when it is up.',
+      t`you clapped on the beat; this note comes after it, on ${count}. Tap the beat with
+        your foot and clap when it is up.`,
   },
   'eighths-uneven': {
-    title: 'even pairs swung',
+    title: t`even pairs swung`,
     sentence: ({ many, second }) =>
-      `your pairs of ${many} were long and short. ` +
-      `Make the two ${many} of a pair the same length: clap the second on ${second}, just in the middle.`,
+      t`your pairs of ${many} were long and short. Make the two ${many} of a pair the same
+        length: clap the second on ${second}, just in the middle.`,
   },
   'sixteenths-slow': {
-    title: 'four to a beat at half the speed',
+    title: t`four to a beat at half the speed`,
     sentence: ({ many }) =>
-      `you played the four ${many} at half their speed. ` +
-      `Four ${many} fit into one beat: say them once on their own, then clap.`,
+      t`you played the four ${many} at half their speed. Four ${many} fit into one beat:
+        say them once on their own, then clap.`,
   },
   'syncopation-straightened': {
-    title: 'short, long, short made straight',
+    title: t`short, long, short made straight`,
     sentence: ({ next }) =>
-      `short, long, short: you made it straight. After the short note ${next} and lasts over the beat.`,
+      t`short, long, short: you made it straight. After the short note ${next} and lasts
+        over the beat.`,
   },
   'beat-misread': {
-    title: 'a beat divided in another way',
+    title: t`a beat divided in another way`,
     sentence: ({ clapped, written }) =>
-      `you clapped ${clapped}; ${written} is written. Say ${written} slowly, then clap just what you say.`,
+      t`you clapped ${clapped}; ${written} is written. Say ${written} slowly, then clap
+        just what you say.`,
   },
   'entered-early': {
-    title: 'came in too early',
+    title: t`came in too early`,
     sentence: ({ amount, alone }) =>
-      `you came in ${amount} too early${alone ? '; the rhythm itself was right' : ''}. Wait for the whole count-in.`,
+      t`you came in ${amount} too early${alone ? t`; the rhythm itself was right` : ''}.
+        Wait for the whole count-in.`,
   },
   'entered-late': {
-    title: 'came in too late',
+    title: t`came in too late`,
     sentence: ({ amount, alone }) =>
-      `you came in ${amount} too late${alone ? '; the rhythm itself was right' : ''}. ` +
-      'Breathe in on the last count and start with the next beat.',
+      t`you came in ${amount} too late${alone ? t`; the rhythm itself was right` : ''}.
+        Breathe in on the last count and start with the next beat.`,
   },
   'half-tempo': {
-    title: 'at half the tempo',
+    title: t`at half the tempo`,
     sentence: ({ alone, part, factor }) =>
       part
-        ? `you played ${factor === 1 ? 'this {measure} at half its speed' : 'at half the tempo from here on'}. ` +
-          'Step the beat and say the {measure}, then clap it.'
-        : `${alone ? 'right rhythm, at' : 'you went at'} ${factor === 3 ? 'a third of' : 'half'} the tempo: ` +
-          `you gave each beat ${factor === 3 ? 'three' : 'two'} clicks. ` +
-          'Step with the click, then clap.',
+        ? t`you played
+          ${factor === 1 ? t`this {measure} at half its speed` : t`at half the tempo from here on`}.
+          Step the beat and say the {measure}, then clap it.`
+        : factor === 3
+          ? t`${alone ? t`right rhythm, at` : t`you went at`} a third of the tempo: you gave each beat three clicks.
+              Step with the click, then clap.`
+          : t`${alone ? t`right rhythm, at` : t`you went at`} half the tempo: you gave each beat two clicks.
+              Step with the click, then clap.`,
     whole: true,
   },
   'double-tempo': {
-    title: 'at twice the tempo',
+    title: t`at twice the tempo`,
     sentence: ({ alone, part, factor }) =>
       part
-        ? `you played ${factor === 1 ? 'this {measure} at twice its speed' : 'at twice the tempo from here on'}. ` +
-          'Step the beat and say the {measure}, then clap it.'
-        : `${alone ? 'right rhythm, at' : 'you went at'} ${factor === 3 ? 'three times' : 'twice'} the tempo: ` +
-          `you put ${factor === 3 ? 'three' : 'two'} beats on each click. ` +
-          'Step with the click, then clap.',
+        ? t`you played
+          ${factor === 1 ? t`this {measure} at twice its speed` : t`at twice the tempo from here on`}.
+          Step the beat and say the {measure}, then clap it.`
+        : factor === 3
+          ? t`${alone ? t`right rhythm, at` : t`you went at`} three times the tempo: you put three beats on each
+              click. Step with the click, then clap.`
+          : t`${alone ? t`right rhythm, at` : t`you went at`} twice the tempo: you put two beats on each click.
+              Step with the click, then clap.`,
     whole: true,
   },
   'own-tempo': {
-    title: 'at a tempo of its own',
+    title: t`at a tempo of its own`,
     whole: true,
     sentence: ({ amount, alone }) =>
-      `${alone ? 'right rhythm: ' : ''}you kept a steady ${amount}. Step with the click first, then clap.`,
+      t`${alone ? t`right rhythm: ` : ''}you kept a steady ${amount}. Step with the click
+        first, then clap.`,
   },
   hesitated: {
-    title: 'stopped, then went on',
+    title: t`stopped, then went on`,
     sentence: ({ alone }) =>
-      `you stopped before this note, then went on${alone ? ' right' : ''}. Keep the beat going in your feet.`,
+      alone
+        ? t`you stopped before this note, then went on right. Keep the beat going in your feet.`
+        : t`you stopped before this note, then went on. Keep the beat going in your feet.`,
   },
   'started-again': {
-    title: 'broke off and began again',
-    sentence: () => 'you broke off and began again from here. Keep going to the end, even after a slip.',
+    title: t`broke off and began again`,
+    sentence: () => t`you broke off and began again from here. Keep going to the end, even after a slip.`,
   },
   'only-the-beat': {
-    title: 'only the beat',
+    title: t`only the beat`,
     whole: true,
-    sentence: () => 'you clapped the steady beat, not the rhythm. Say the rhythm first, then clap what you say.',
+    sentence: () => t`you clapped the steady beat, not the rhythm. Say the rhythm first, then clap what you say.`,
   },
   'clapped-the-counts': {
-    title: 'the counts clapped',
+    title: t`the counts clapped`,
     whole: true,
     sentence: ({ every }) =>
-      `you clapped ${every}, not the rhythm. Whisper the counts, and clap only where a note is written.`,
+      t`you clapped ${every}, not the rhythm. Whisper the counts, and clap only where a
+        note is written.`,
   },
   'another-rhythm': {
-    title: 'another rhythm',
+    title: t`another rhythm`,
     whole: true,
-    sentence: () => 'this is not the rhythm on the board. Listen to the rhythm once more, say it, then clap it.',
+    sentence: () => t`this is not the rhythm on the board. Listen to the rhythm once more, say it, then clap it.`,
   },
   rushing: {
-    title: 'got faster',
-    sentence: (words) => `you got faster${here(words)}, by ${words.amount}. ${keepSteady(words.free)}`,
+    title: t`got faster`,
+    sentence: (words) => t`you got faster${here(words)}, by ${words.amount}. ${keepSteady(words.free)}`,
   },
   dragging: {
-    title: 'got slower',
-    sentence: (words) => `you got slower${here(words)}, by ${words.amount}. ${keepSteady(words.free)}`,
+    title: t`got slower`,
+    sentence: (words) => t`you got slower${here(words)}, by ${words.amount}. ${keepSteady(words.free)}`,
   },
   'lost-and-recovered': {
-    title: 'lost for a while',
+    title: t`lost for a while`,
     sentence: ({ amount }) =>
-      `you got lost here, and were right again from ${amount}: well recovered. ` +
-      'Practise the stretch where you got lost.',
+      t`you got lost here, and were right again from ${amount}: well recovered. Practise
+        the stretch where you got lost.`,
   },
   'measure-skipped': {
-    title: 'a {measure} left out',
+    title: t`a {measure} left out`,
     sentence: ({ measures, isRepeat }) =>
       isRepeat
-        ? 'you did not take the repeat. At the repeat sign go back, and play it all once more.'
-        : `you left ${measures === 1 ? 'this {measure}' : `${measures} {measure}s from here`} out. ` +
-          'Follow the notes with a finger, {measure} by {measure}.',
+        ? t`you did not take the repeat. At the repeat sign go back, and play it all once more.`
+        : t`you left
+          ${measures === 1 ? t`this {measure}` : t`${measures} {measure+} from here`} out.
+          Follow the notes with a finger, {measure} by {measure}.`,
   },
   'measure-repeated': {
-    title: 'a {measure} played twice',
+    title: t`a {measure} played twice`,
     sentence: ({ measures, isRepeat, inPlace }) => {
       if (inPlace)
-        return (
-          'you clapped the {measure} before once more instead of this one. ' +
-          'Before each {measure}, look at its first note.'
-        );
+        return t`you clapped the {measure} before once more instead of this one. Before each
+            {measure}, look at its first note.`;
       return isRepeat
-        ? 'you took the repeat once too often. Count the times through, and after the last one go straight on.'
-        : `you played ${measures === 1 ? 'this {measure}' : `the ${measures} {measure}s from here`} twice. ` +
-            'At the end of a {measure} go straight on to the next.';
+        ? t`you took the repeat once too often. Count the times through, and after the last
+          one go straight on.`
+        : t`you played
+          ${measures === 1 ? t`this {measure}` : t`the ${measures} {measure+} from here`}
+          twice. At the end of a {measure} go straight on to the next.`;
     },
   },
   looped: {
-    title: 'the same {measure} again and again',
+    title: t`the same {measure} again and again`,
     sentence: ({ measures }) =>
-      `you clapped ${measures === 1 ? 'this {measure}' : `the ${measures} {measure}s from here`} again and again. ` +
-      'Follow the notes with a finger, and go on to the next {measure}.',
+      t`you clapped
+        ${measures === 1 ? t`this {measure}` : t`the ${measures} {measure+} from here`}
+        again and again. Follow the notes with a finger, and go on to the next {measure}.`,
   },
   'measures-too-long': {
-    title: 'each {measure} too long',
+    title: t`each {measure} too long`,
     whole: true,
     sentence: ({ amount, since }) =>
-      `you waited ${amount} too long at each bar line${since}. ` +
-      'Count each {measure}, and go straight on: just after its last beat comes the next {measure}.',
+      t`you waited ${amount} too long at each bar line${since}. Count each {measure}, and
+        go straight on: just after its last beat comes the next {measure}.`,
   },
   'measures-too-short': {
-    title: 'each {measure} too short',
+    title: t`each {measure} too short`,
     whole: true,
     sentence: ({ amount, since }) =>
-      `each {measure}${since} was ${amount} too short at its end. ` +
-      'Count every {measure} to its last beat before you go on.',
+      t`each {measure}${since} was ${amount} too short at its end. Count every {measure}
+        to its last beat before you go on.`,
   },
   'measure-silent': {
-    title: 'a {measure} not clapped',
+    title: t`a {measure} not clapped`,
     sentence: ({ measures }) =>
-      `you clapped nothing in ${measures === 1 ? 'this {measure}' : `these ${measures} {measure}s`}, ` +
-      'and came in again in the right place. Keep saying the counts, and clap with them all the way.',
+      t`you clapped nothing in
+        ${measures === 1 ? t`this {measure}` : t`these ${measures} {measure+}`}, and came
+        in again in the right place. Keep saying the counts, and clap with them all the
+        way.`,
   },
   'joined-late': {
-    title: 'joined in later',
+    title: t`joined in later`,
     sentence: ({ amount }) =>
-      `you clapped nothing until ${amount}; from there you were in the right place. ` +
-      'Breathe in on the last count of the count-in, and clap the very first note.',
+      t`you clapped nothing until ${amount}; from there you were in the right place.
+        Breathe in on the last count of the count-in, and clap the very first note.`,
   },
   'behind-the-click': {
-    title: 'all of it a little after the click',
+    title: t`all of it a little after the click`,
     whole: true,
     sentence: ({ amount, alone }) =>
-      `${allOfIt(alone)} came ${amount} after the click. ` + 'Do not wait to hear the click: clap together with it.',
+      t`${allOfIt(alone)} came ${amount} after the click. Do not wait to hear the click:
+        clap together with it.`,
   },
   'ahead-of-the-click': {
-    title: 'all of it a little before the click',
+    title: t`all of it a little before the click`,
     whole: true,
     sentence: ({ amount, alone }) =>
-      `${allOfIt(alone)} came ${amount} before the click. ` +
-      'Listen to the count-in to its end, and clap together with the click.',
+      t`${allOfIt(alone)} came ${amount} before the click. Listen to the count-in to its
+        end, and clap together with the click.`,
   },
   'stopped-early': {
-    title: 'the end is missing',
-    sentence: () => 'you stopped here. Keep going to the end, even after a slip.',
+    title: t`the end is missing`,
+    sentence: () => t`you stopped here. Keep going to the end, even after a slip.`,
   },
-};
+}));

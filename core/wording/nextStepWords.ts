@@ -1,3 +1,4 @@
+import { t } from '../words/say.ts';
 import type { MisreadingCode } from '../judging/misreadings/table.ts';
 import type { NextStep } from '../records/nextStep.ts';
 import { misreadingTitle } from './misreadingSentences.ts';
@@ -10,27 +11,28 @@ import { type NamingId, inNaming } from './valueNames.ts';
 export function nextStepSentence(step: NextStep, naming: NamingId): string {
   switch (step.kind) {
     case 'again':
-      return 'Once more, the same.';
+      return t`Once more, the same.`;
     case 'faster':
-      return `Twice full marks: now at ${step.bpm}.`;
+      return t`Twice full marks: now at ${step.bpm}.`;
     case 'next-pattern':
-      return 'Twice full marks at the fastest tempo: on to the next pattern.';
+      return t`Twice full marks at the fastest tempo: on to the next pattern.`;
     case 'half-speed':
-      return `Twice not right yet: now at half speed, ${step.bpm}.`;
+      return t`Twice not right yet: now at half speed, ${step.bpm}.`;
     case 'measure':
-      return `Twice not right yet: ${inNaming('{measure}', naming)} ${step.measure} alone, at ${step.bpm}.`;
+      return t`Twice not right yet: ${inNaming('{measure}', naming)} ${step.measure} alone, at ${step.bpm}.`;
     case 'place':
-      return `${slipText(step, naming)}: ${inNaming('{measure}', naming)} ${step.measure} alone, at ${step.bpm}.`;
+      return t`${slipText(step, naming)}: ${inNaming('{measure}', naming)} ${step.measure} alone,
+        at ${step.bpm}.`;
     case 'made':
-      return `${slipText(step, naming)}: a pattern made for it.`;
+      return t`${slipText(step, naming)}: a pattern made for it.`;
     case 'feet':
-      return `${slipText(step, naming)}: the feet on the beat first, then the hands with them.`;
+      return t`${slipText(step, naming)}: the feet on the beat first, then the hands with them.`;
     case 'half-click':
-      return `${slipText(step, naming)}: with every other click.`;
+      return t`${slipText(step, naming)}: with every other click.`;
     case 'calibrate':
-      return `${slipText(step, naming)}: calibrate the device first, for it may be the one that is late.`;
+      return t`${slipText(step, naming)}: calibrate the device first, for it may be the one that is late.`;
     case 'listen':
-      return `${slipText(step, naming)}: hear it led once more, then clap it.`;
+      return t`${slipText(step, naming)}: hear it led once more, then clap it.`;
   }
 }
 
@@ -40,5 +42,6 @@ export function slipText(
   naming: NamingId,
 ): string {
   const title = misreadingTitle(code, { naming });
-  return `${times === 2 ? 'Twice' : `${times} times`} in a row, ${title.charAt(0).toLowerCase()}${title.slice(1)}`;
+  return t`${times === 2 ? t`Twice` : t`${times} times`} in a row,
+    ${title.charAt(0).toLowerCase()}${title.slice(1)}`;
 }

@@ -1,6 +1,6 @@
+import { counted, t } from '../words/say.ts';
 import type { PartTrouble } from '../making/partsOf.ts';
 import { MOST_PARTS, type PartReport } from '../rhythm/score.ts';
-import { counted } from './plurals.ts';
 import { barTroubleText } from './troubles.ts';
 import type { NamingId } from './valueNames.ts';
 
@@ -14,26 +14,22 @@ export function partBarTrouble(report: PartReport, naming: NamingId): string | u
 export function partTroubleText(trouble: PartTrouble): string {
   switch (trouble.code) {
     case 'too-many':
-      return `a pattern has at most ${MOST_PARTS} parts: take one away first`;
+      return t`a pattern has at most ${MOST_PARTS} parts: take one away first`;
     case 'name':
       return trouble.name.trim() === ''
-        ? 'a part needs a name'
-        : `there is a part “${trouble.name}” already: give this one another name`;
+        ? t`a part needs a name`
+        : t`there is a part “${trouble.name}” already: give this one another name`;
     case 'measures':
-      return (
-        `${counted(trouble.of[0], 'measure')} do not go into ${counted(trouble.of[1], 'measure')}: ` +
-        'make them as many'
-      );
+      return t`${counted(trouble.of[0], 'measure')} do not go into
+          ${counted(trouble.of[1], 'measure')}: make them as many`;
     case 'pickup':
-      return 'the pickups are not alike: both need the same one, or none';
+      return t`the pickups are not alike: both need the same one, or none`;
     case 'frame':
-      return `measure ${trouble.measure} has another meter or repeat than the other part: make both alike`;
+      return t`measure ${trouble.measure} has another meter or repeat than the other part: make both alike`;
     case 'not-made':
-      return 'a part is made for a rhythm of one meter without a pickup: write it by hand';
+      return t`a part is made for a rhythm of one meter without a pickup: write it by hand`;
     case 'meters':
-      return (
-        'so many beats later, bar lines would cut its groups or meters: ' +
-        'take whole measures, and one meter throughout'
-      );
+      return t`so many beats later, bar lines would cut its groups or meters: take whole
+          measures, and one meter throughout`;
   }
 }

@@ -1,3 +1,4 @@
+import { t } from '../words/say.ts';
 import type { CountOptions, CountedToken } from '../counting/count.ts';
 import type { RestStyle } from '../counting/countingSystem.ts';
 import { COUNTING_SYSTEMS } from '../counting/countingSystems.ts';
@@ -5,7 +6,7 @@ import { NO_SYLLABLE } from '../counting/beatPlace.ts';
 
 /** How a class gives its rests. */
 export function restStyleOf({ school, rests }: CountOptions): RestStyle {
-  return rests ?? COUNTING_SYSTEMS[school].rests;
+  return rests ?? COUNTING_SYSTEMS()[school].rests;
 }
 
 /** Nobody whispers more counts in a row than so many from one sentence. */
@@ -31,7 +32,7 @@ function aloud(text: string): string {
  */
 export function spokenCount({ text, beat, kind }: CountedToken): string {
   const said = kind === 'rest' ? aloud(text) : aloud(text).split(/[ -]/)[0]!;
-  return said === '' || said === '_' || said.includes(NO_SYLLABLE) ? `beat ${beat}` : `“${said}”`;
+  return said === '' || said === '_' || said.includes(NO_SYLLABLE) ? t`beat ${beat}` : `“${said}”`;
 }
 
 /** What is said in a row, in quotes: “1 &”; undefined where a school has no syllable for some of it. */
@@ -45,8 +46,8 @@ export function spokenCounts(tokens: readonly CountedToken[]): string | undefine
 /** What to do in a rest: "whisper “3”"; where rests are silent, "keep still". */
 export function restsKept(token: CountedToken | undefined, counts: CountOptions): string {
   if (!token || token.kind !== 'rest' || restStyleOf(counts) === 'silent' || token.text.includes(NO_SYLLABLE))
-    return 'keep still';
-  return `whisper “${aloud(token.text)}”`;
+    return t`keep still`;
+  return t`whisper “${aloud(token.text)}”`;
 }
 
 /** The same for rests in a row, a few of them. */
@@ -55,13 +56,13 @@ export function allRestsKept(tokens: readonly CountedToken[], counts: CountOptio
   const words = kept.map((one) => /“(.*)”/.exec(one)?.[1]);
   const said = words.join(' ');
   const few = said.split(' ').length <= FEW_COUNTS;
-  return few && !words.includes(undefined) ? `whisper “${said}”` : (kept[0] ?? 'keep still');
+  return few && !words.includes(undefined) ? t`whisper “${said}”` : (kept[0] ?? t`keep still`);
 }
 
 /** The same for rests wherever they stand. */
 export function anyRestKept(counts: CountOptions): string {
   const style = restStyleOf(counts);
-  if (style === 'silent') return 'keep still';
-  if (style === 'rest') return 'whisper “rest”';
-  return style === 'sh' ? 'whisper the word of the rest' : 'whisper the count';
+  if (style === 'silent') return t`keep still`;
+  if (style === 'rest') return t`whisper “rest”`;
+  return style === 'sh' ? t`whisper the word of the rest` : t`whisper the count`;
 }

@@ -1,3 +1,4 @@
+import { counted, decimal, perLanguage, t } from '../words/say.ts';
 import { type CountOptions, countPattern, plainCounts } from '../counting/count.ts';
 import { strokesOf } from '../ear/strokes.ts';
 import { rightStems, signKey } from '../exercises/signs.ts';
@@ -13,7 +14,7 @@ import { addedUp } from '../sheets/material.ts';
 import type { QuestionOf, SheetKind, SheetQuestion } from '../sheets/sheetQuestion.ts';
 import { drawnSignName, strokeText } from './drawWords.ts';
 import { OPTION_LETTERS } from './earWords.ts';
-import { beatsText, counted } from './plurals.ts';
+import { beatsText } from './plurals.ts';
 import { offText, questionWords } from './questionWords.ts';
 import { signName, spotName, stemName, stemRule } from './signWords.ts';
 import { partName, workedSteps } from './sumWords.ts';
@@ -30,98 +31,98 @@ interface KindWords {
 }
 
 /** The names of all kinds (rules §13). */
-export const SHEET_WORDS: Readonly<Record<SheetKind, KindWords>> = {
+export const SHEET_WORDS = perLanguage((): Readonly<Record<SheetKind, KindWords>> => ({
   counts: {
-    title: 'Write the counts',
-    about: 'write the counts under the notes and rests',
-    task: 'Write the counts under the notes and rests.',
+    title: t`Write the counts`,
+    about: t`write the counts under the notes and rests`,
+    task: t`Write the counts under the notes and rests.`,
   },
   complete: {
-    title: 'Complete the measure',
-    about: 'complete the measure with the one note or rest that is missing',
-    task: 'One note or rest is missing. Write it into the box.',
+    title: t`Complete the measure`,
+    about: t`complete the measure with the one note or rest that is missing`,
+    task: t`One note or rest is missing. Write it into the box.`,
   },
   'bar-lines': {
-    title: 'Draw the bar lines',
-    about: 'draw the bar lines into a rhythm without any',
-    task: 'Draw the bar lines.',
+    title: t`Draw the bar lines`,
+    about: t`draw the bar lines into a rhythm without any`,
+    task: t`Draw the bar lines.`,
   },
   'wrong-measure': {
-    title: 'Which measure is wrong?',
-    about: 'which measure is wrong, and by how much',
-    task: 'One {measure} of each rhythm does not add up. Circle it, and write by how much.',
+    title: t`Which measure is wrong?`,
+    about: t`which measure is wrong, and by how much`,
+    task: t`One {measure} of each rhythm does not add up. Circle it, and write by how much.`,
   },
   'missing-part': {
-    title: 'The missing part',
-    about: 'add the missing part, so that on every beat one of two claps',
-    task: 'Two clap together: on every beat just one of them claps. Write the part that is missing.',
+    title: t`The missing part`,
+    about: t`add the missing part, so that on every beat one of two claps`,
+    task: t`Two clap together: on every beat just one of them claps. Write the part that is missing.`,
   },
   'how-many': {
-    title: 'How many?',
-    about: 'how many of a value are in a longer one',
-    task: 'How many? Write the number.',
+    title: t`How many?`,
+    about: t`how many of a value are in a longer one`,
+    task: t`How many? Write the number.`,
   },
   'true-false': {
-    title: 'True or false?',
-    about: 'true or false: this lasts as long as that',
-    task: 'Does one side last as long as the other? Circle true or false.',
+    title: t`True or false?`,
+    about: t`true or false: this lasts as long as that`,
+    task: t`Does one side last as long as the other? Circle true or false.`,
   },
   sums: {
-    title: 'Other beats',
-    about: 'sums under another beat value: how many beats together',
-    task: 'How many beats together? Look first at which value gets the beat.',
+    title: t`Other beats`,
+    about: t`sums under another beat value: how many beats together`,
+    task: t`How many beats together? Look first at which value gets the beat.`,
   },
   circle: {
-    title: 'Circle the signs',
-    about: 'circle all of a sign among others',
-    task: 'Circle every sign that is asked for.',
+    title: t`Circle the signs`,
+    about: t`circle all of a sign among others`,
+    task: t`Circle every sign that is asked for.`,
   },
   'name-sign': {
-    title: 'Name the sign',
-    about: 'name the sign: write what it is called',
-    task: 'Write the name of each sign.',
+    title: t`Name the sign`,
+    about: t`name the sign: write what it is called`,
+    task: t`Write the name of each sign.`,
   },
   stems: {
-    title: 'Add the stems',
-    about: 'add the stems to the heads, on the right side and the right way',
-    task: 'Add the stems.',
+    title: t`Add the stems`,
+    about: t`add the stems to the heads, on the right side and the right way`,
+    task: t`Add the stems.`,
   },
   draw: {
-    title: 'Trace and draw',
-    about: 'trace and draw: clefs, rests and notes, stroke by stroke',
-    task: 'Trace the grey signs, then draw your own.',
+    title: t`Trace and draw`,
+    about: t`trace and draw: clefs, rests and notes, stroke by stroke`,
+    task: t`Trace the grey signs, then draw your own.`,
   },
   choose: {
-    title: 'Which one do you hear?',
-    about: 'choose A to D: answer sheet for rhythms the teacher claps',
-    task: 'Listen. Circle the letter of the rhythm you hear.',
+    title: t`Which one do you hear?`,
+    about: t`choose A to D: answer sheet for rhythms the teacher claps`,
+    task: t`Listen. Circle the letter of the rhythm you hear.`,
   },
   write: {
-    title: 'Write what you hear',
-    about: 'write what you hear: empty rulers, with the list to clap from',
-    task: 'Listen. Write the rhythm; each mark is a beat.',
+    title: t`Write what you hear`,
+    about: t`write what you hear: empty rulers, with the list to clap from`,
+    task: t`Listen. Write the rhythm; each mark is a beat.`,
   },
   strips: {
-    title: 'Strips to cut',
-    about: 'strips to cut: a whole is exactly 24 cm, and its parts',
-    task: 'Cut along the lines.',
+    title: t`Strips to cut`,
+    about: t`strips to cut: a whole is exactly 24 cm, and its parts`,
+    task: t`Cut along the lines.`,
   },
   fold: {
-    title: 'The sheet to fold',
-    about: 'the sheet to fold in halves, again and again',
-    task: 'Fold it in half, and again. How many parts are there each time?',
+    title: t`The sheet to fold`,
+    about: t`the sheet to fold in halves, again and again`,
+    task: t`Fold it in half, and again. How many parts are there each time?`,
   },
   cards: {
-    title: 'Cards',
-    about: 'cards: one cell or one measure each, the counts on the back',
-    task: 'Cut along the lines.',
+    title: t`Cards`,
+    about: t`cards: one cell or one measure each, the counts on the back`,
+    task: t`Cut along the lines.`,
   },
   slip: {
-    title: 'Practice slip',
-    about: 'a practice slip per child: a pattern, its counts and the days',
-    task: 'Clap it, and tick the day.',
+    title: t`Practice slip`,
+    about: t`a practice slip per child: a pattern, its counts and the days`,
+    task: t`Clap it, and tick the day.`,
   },
-};
+}));
 
 /** A question as it is printed by the command line. */
 export interface PrintedQuestion {
@@ -151,7 +152,8 @@ function countSteps(pattern: Pattern, { counts, naming }: Voice): string[] {
   return placePattern(pattern).map(({ events, number }, m) => {
     const starts = events.map(({ kind, value }, i) => {
       const name = partName({ kind: kind === 'rest' ? 'rest' : 'note', value }, naming);
-      return `${kind === 'tied' ? 'tied ' : ''}${name} on ${all.measures[m]?.tokens[i]?.beat}`;
+      const { beat } = all.measures[m]!.tokens[i]!;
+      return kind === 'tied' ? t`tied ${name} on ${beat}` : t`${name} on ${beat}`;
     });
     return `${measureName(naming)} ${number}: ${starts.join(', ')}`;
   });
@@ -193,7 +195,7 @@ const beatName = (beat: ValueLetter, naming: NamingId) => valueName({ base: beat
 export function howManyText({ times, whole, small }: QuestionOf<'how-many'>, naming: NamingId): string {
   const name = valueName(whole, naming, times > 1);
   const what = times === 1 ? withArticle(name) : `${times} ${name}`;
-  return `How many ${valueName({ base: small, dots: 0 }, naming, true)} are in ${what}?`;
+  return t`How many ${valueName({ base: small, dots: 0 }, naming, true)} are in ${what}?`;
 }
 
 function howManySteps({ times, whole, small }: QuestionOf<'how-many'>, naming: NamingId): string[] {
@@ -203,7 +205,7 @@ function howManySteps({ times, whole, small }: QuestionOf<'how-many'>, naming: N
   const dot =
     whole.dots === 0
       ? []
-      : [`the dot adds half of them: ${mixed(plain)} + ${mixed(sub(each, plain))} = ${mixed(each)}`];
+      : [t`the dot adds half of them: ${mixed(plain)} + ${mixed(sub(each, plain))} = ${mixed(each)}`];
   return [
     `1 ${valueName({ base: whole.base, dots: 0 }, naming)} = ${many(plain)}`,
     ...dot,
@@ -223,7 +225,7 @@ const optionTexts = ({ options }: QuestionOf<'choose'>['question']) =>
 
 const WORDS: { readonly [Kind in SheetKind]: Words<Kind> } = {
   counts: ({ pattern }, voice) => ({
-    prompt: inNaming(SHEET_WORDS.counts.task, voice.naming),
+    prompt: inNaming(SHEET_WORDS().counts.task, voice.naming),
     text: printRhythm(pattern),
     school: voice.counts.school,
     answer: countsOf(pattern, voice.counts),
@@ -237,7 +239,10 @@ const WORDS: { readonly [Kind in SheetKind]: Words<Kind> } = {
     const used = totalBeats(given, beat);
     const name = partName(missing, naming);
     return {
-      prompt: `Which one ${missing.kind} completes this ${measureName(naming)} of ${meterText(meter)}?`,
+      prompt:
+        missing.kind === 'rest'
+          ? t`Which one rest completes this ${measureName(naming)} of ${meterText(meter)}?`
+          : t`Which one note completes this ${measureName(naming)} of ${meterText(meter)}?`,
       text: withGap(question),
       answer: name,
       steps: [
@@ -255,7 +260,7 @@ const WORDS: { readonly [Kind in SheetKind]: Words<Kind> } = {
     const { meter } = pattern.measures[0]!;
     const items = pattern.measures.flatMap((measure) => measure.items.map(itemText));
     return {
-      prompt: SHEET_WORDS['bar-lines'].task,
+      prompt: SHEET_WORDS()['bar-lines'].task,
       text: `${meterText(meter)}${pattern.pickup ? ' ^' : ''} ${items.join(' ')}`,
       answer: printRhythm(pattern),
       steps: placePattern(pattern).map(
@@ -267,9 +272,9 @@ const WORDS: { readonly [Kind in SheetKind]: Words<Kind> } = {
   'wrong-measure': (question, { naming }) => {
     const { pattern, index, off, beat } = question;
     return {
-      prompt: inNaming('Which {measure} does not add up, and by how much?', naming),
+      prompt: inNaming(t`Which {measure} does not add up, and by how much?`, naming),
       text: printRhythm(pattern),
-      answer: `${measureName(naming)} ${index + 1} is ${offWords(question, naming)}`,
+      answer: t`${measureName(naming)} ${index + 1} is ${offWords(question, naming)}`,
       steps: pattern.measures.map(
         ({ items, meter }, i) => `${measureName(naming)} ${i + 1}: ${measureSum(items, meter, naming)}`,
       ),
@@ -277,7 +282,7 @@ const WORDS: { readonly [Kind in SheetKind]: Words<Kind> } = {
     };
   },
   'missing-part': ({ pattern, missing }, { naming }) => ({
-    prompt: SHEET_WORDS['missing-part'].task,
+    prompt: SHEET_WORDS()['missing-part'].task,
     text: printRhythm(pattern),
     answer: printRhythm(missing),
     steps: placePattern(missing).map(({ number, events, meter, onset }) => {
@@ -285,7 +290,8 @@ const WORDS: { readonly [Kind in SheetKind]: Words<Kind> } = {
       const free = events.flatMap(({ kind, onset: at }) =>
         kind === 'note' ? [mixed(add(div(sub(at, onset), unit), ONE))] : [],
       );
-      return `${measureName(naming)} ${number}: ${free.length === 0 ? 'no beat is free' : `free: ${free.join(', ')}`}`;
+      const said = free.length === 0 ? t`no beat is free` : t`free: ${free.join(', ')}`;
+      return `${measureName(naming)} ${number}: ${said}`;
     }),
   }),
   'how-many': (question, { naming }) => ({
@@ -300,7 +306,7 @@ const WORDS: { readonly [Kind in SheetKind]: Words<Kind> } = {
     return { prompt, answer: options[question.answer]!, steps, facts: { sides } };
   },
   sums: ({ parts, beat }, { naming }) => ({
-    prompt: `The ${beatName(beat, naming)} gets the beat: how many beats are ${namesOf(parts, naming)}?`,
+    prompt: t`The ${beatName(beat, naming)} gets the beat: how many beats are ${namesOf(parts, naming)}?`,
     text: partsText(parts),
     answer: beatsText(totalBeats(parts, beat)),
     steps: workedSteps(parts, beat, naming),
@@ -311,7 +317,7 @@ const WORDS: { readonly [Kind in SheetKind]: Words<Kind> } = {
     const { staff = [], answers = [] } = question;
     const names = staff.map(({ sign }, i) => `${i + 1} ${signName(sign, naming)}`);
     return {
-      prompt: `Circle ${circled(asked, naming)}: ${names.join(', ')}.`,
+      prompt: t`Circle ${circled(asked, naming)}: ${names.join(', ')}.`,
       answer: answers.map((i) => i + 1).join(', '),
       steps: questionWords(question, naming).steps,
       facts: { signs: staff.map(({ sign }) => signKey(sign)) },
@@ -323,18 +329,25 @@ const WORDS: { readonly [Kind in SheetKind]: Words<Kind> } = {
     return { prompt, answer: options[question.answer]!, steps, facts: { signs } };
   },
   stems: ({ heads }) => ({
-    prompt: SHEET_WORDS.stems.task,
-    answer: heads.map(({ at }, i) => `${i + 1} ${rightStems(at!).map(stemName).join(' or ')}`).join('; '),
+    prompt: SHEET_WORDS().stems.task,
+    answer: heads
+      .map(
+        ({ at }, i) =>
+          `${i + 1} ${rightStems(at!)
+            .map(stemName)
+            .join(t` or `)}`,
+      )
+      .join('; '),
     steps: [...new Set(heads.map(({ at }) => stemRule(at!)))],
     facts: { heads: heads.map(({ at }) => at) },
   }),
   draw: ({ sign }, { naming }) => ({
-    prompt: `Trace and draw: ${drawnSignName(sign, naming)}`,
+    prompt: t`Trace and draw: ${drawnSignName(sign, naming)}`,
     answer: drawnSignName(sign, naming),
     steps: strokesOf(sign).map(({ says }, i) => `${i + 1} ${strokeText(says)}`),
   }),
   choose: ({ question, pattern }, { naming }) => ({
-    prompt: `Which one do you hear? ${optionTexts(question)
+    prompt: t`Which one do you hear? ${optionTexts(question)
       .map((text, i) => `${OPTION_LETTERS[i]} ${text}`)
       .join('; ')}`,
     text: printRhythm(pattern),
@@ -343,30 +356,30 @@ const WORDS: { readonly [Kind in SheetKind]: Words<Kind> } = {
     facts: { options: optionTexts(question) },
   }),
   write: ({ pattern }, voice) => ({
-    prompt: SHEET_WORDS.write.task,
+    prompt: SHEET_WORDS().write.task,
     text: printRhythm(pattern),
     answer: printRhythm(pattern),
     steps: [countsOf(pattern, voice.counts)].filter((line) => line !== ''),
   }),
   strips: ({ value, many }, { naming }) => ({
     prompt: counted(many, valueName(value, naming), valueName(value, naming, true)),
-    answer: `${centimetres(lengthOf(value))} cm each`,
-    steps: [`24 cm ÷ ${many} = ${centimetres(lengthOf(value))} cm`],
+    answer: t`${centimetres(lengthOf(value))} cm each`,
+    steps: [t`24 cm ÷ ${many} = ${centimetres(lengthOf(value))} cm`],
   }),
   fold: ({ folds }, { naming }) => ({
-    prompt: SHEET_WORDS.fold.task,
+    prompt: SHEET_WORDS().fold.task,
     answer: Array.from({ length: folds + 1 }, (_, i) => foldedInto(i, naming)).join(' = '),
-    steps: Array.from({ length: folds }, (_, i) => `folded ${counted(i + 1, 'time')}: ${foldedInto(i + 1, naming)}`),
+    steps: Array.from({ length: folds }, (_, i) => t`folded ${counted(i + 1, 'time')}: ${foldedInto(i + 1, naming)}`),
   }),
   cards: ({ pattern }, voice) => ({
-    prompt: 'What is on the back of this card?',
+    prompt: t`What is on the back of this card?`,
     text: printRhythm(pattern),
     school: voice.counts.school,
     answer: countsOf(pattern, voice.counts),
     steps: [],
   }),
   slip: ({ pattern }, voice) => ({
-    prompt: SHEET_WORDS.slip.task,
+    prompt: SHEET_WORDS().slip.task,
     text: printRhythm(pattern),
     school: voice.counts.school,
     answer: countsOf(pattern, voice.counts),
@@ -379,7 +392,7 @@ export const WHOLE_CM = 24;
 
 function centimetres(length: Fraction): string {
   const cm = mul(length, frac(WHOLE_CM));
-  return String(cm.n / cm.d);
+  return decimal(cm.n / cm.d);
 }
 
 const FOLDED: readonly ValueLetter[] = ['w', 'h', 'q', 'e', 's', 't'];
@@ -400,11 +413,11 @@ export function sheetQuestionWords<Kind extends SheetKind>(
 
 /** "every quarter rest": what is to be circled. */
 export function circled({ question: { asked } }: QuestionOf<'circle'>, naming: NamingId): string {
-  return asked.kind === 'sign-spot' ? `every ${spotName(asked.sign, asked.single === true, naming)}` : '';
+  return asked.kind === 'sign-spot' ? t`every ${spotName(asked.sign, asked.single === true, naming)}` : '';
 }
 
 /** What a sheet is called whose teacher gave it no name. */
 export function sheetTitle(kinds: readonly SheetKind[]): string {
-  const titles = [...new Set(kinds)].map((kind) => SHEET_WORDS[kind].title);
-  return titles.length === 0 ? 'Sheet' : titles.length < 3 ? titles.join(' · ') : capital('rhythm sheet');
+  const titles = [...new Set(kinds)].map((kind) => SHEET_WORDS()[kind].title);
+  return titles.length === 0 ? t`Sheet` : titles.length < 3 ? titles.join(' · ') : capital(t`rhythm sheet`);
 }

@@ -1,5 +1,5 @@
+import { counted, perLanguage, t } from '../words/say.ts';
 import type { Together } from '../judging/together.ts';
-import { counted } from './plurals.ts';
 import { placeText } from './places.ts';
 import type { NamingId } from './valueNames.ts';
 
@@ -12,7 +12,7 @@ const AS_ONE = 25;
 const TOGETHER = 50;
 
 function howTogether(apartMs: number): string {
-  return apartMs <= AS_ONE ? 'as one' : apartMs <= TOGETHER ? 'together' : 'apart';
+  return apartMs <= AS_ONE ? t`as one` : apartMs <= TOGETHER ? t`together` : t`apart`;
 }
 
 /**
@@ -26,13 +26,14 @@ export function togetherSentences(
 ): string[] {
   const notes = counted(shared, 'shared note', 'shared notes');
   const sentences = [
-    `${notes}: ${howTogether(apartMs)}, ${Math.round(apartMs)} ms from one clap to the other on average.`,
+    t`${notes}: ${howTogether(apartMs)}, ${Math.round(apartMs)} ms from one clap to the
+      other on average.`,
   ];
   if (worst.apartMs > TOGETHER)
-    sentences.push(`Furthest apart in ${placeText(worst, naming)}: ${Math.round(worst.apartMs)} ms.`);
-  if (leads) sentences.push(`${who[leads.part]} comes first, by ${Math.round(leads.byMs)} ms.`);
+    sentences.push(t`Furthest apart in ${placeText(worst, naming)}: ${Math.round(worst.apartMs)} ms.`);
+  if (leads) sentences.push(t`${who[leads.part]} comes first, by ${Math.round(leads.byMs)} ms.`);
   return sentences;
 }
 
 /** Where nothing can be said: they share no note, or none that both clapped. */
-export const NOTHING_SHARED = 'No note that both have was clapped by both: nothing to compare.';
+export const NOTHING_SHARED = perLanguage(() => t`No note that both have was clapped by both: nothing to compare.`);

@@ -2,12 +2,15 @@ import type { CountOptions } from '../counting/count.ts';
 import type { RestStyle, Words } from '../counting/countingSystem.ts';
 import type { CountingSystemId } from '../counting/countingSystems.ts';
 import type { WordSet } from '../counting/wordSet.ts';
+import type { Language } from '../words/say.ts';
 import type { NamingId } from './valueNames.ts';
 
 /** How a class speaks: every sentence is made in its words. */
 export interface Voice {
   readonly counts: CountOptions;
   readonly naming: NamingId;
+  /** What the class hears and reads; left out it is the language of who reads. */
+  readonly language?: Language | undefined;
 }
 
 /** Where no class is at hand. */
@@ -18,6 +21,7 @@ export interface ClassWords {
   readonly school: CountingSystemId;
   readonly rests: RestStyle | null;
   readonly naming?: NamingId | undefined;
+  readonly language?: Language | null | undefined;
   /** The teacher's own words, by school. */
   readonly houseWords?: Readonly<Record<string, Words>> | null | undefined;
   readonly wordSet?: WordSet | null | undefined;
@@ -30,6 +34,7 @@ export function countsOf(words: ClassWords, school: CountingSystemId = words.sch
     rests: school === words.school ? (words.rests ?? undefined) : undefined,
     houseWords: words.houseWords?.[school],
     wordSet: words.wordSet ?? undefined,
+    ...(words.language ? { language: words.language } : {}),
   };
 }
 
@@ -38,5 +43,7 @@ export function namingOf(words: { readonly naming?: NamingId | undefined } | und
 }
 
 export function voiceOf(words: ClassWords | undefined): Voice {
-  return words ? { counts: countsOf(words), naming: namingOf(words) } : PLAIN_VOICE;
+  if (!words) return PLAIN_VOICE;
+  const { language } = words;
+  return { counts: countsOf(words), naming: namingOf(words), ...(language ? { language } : {}) };
 }

@@ -1,3 +1,4 @@
+import { counted } from '../words/say.ts';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { judgeTake } from '../judging/judgeTake.ts';
@@ -16,7 +17,7 @@ import { togetherSentences } from './togetherWords.ts';
 import { markArithmetic } from './markArithmetic.ts';
 import { misreadingTitle } from './misreadingSentences.ts';
 import { measureText, placeHeading, placeText } from './places.ts';
-import { counted, listed } from './plurals.ts';
+import { listed } from './plurals.ts';
 import { barTroubleText, takeTroubleText } from './troubles.ts';
 import { capital, inNaming, measureName } from './valueNames.ts';
 import { PLAIN_VOICE, type Voice, voiceOf } from './voice.ts';

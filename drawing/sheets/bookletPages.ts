@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import type { Fonts } from '../fonts.ts';
 import { lettering } from '../lettering.ts';
 import { type Block, line } from './block.ts';
@@ -57,7 +58,7 @@ export function bookletPages({ title, about, chapters }: BookletJob, fonts: Font
     const entries = chapters.map(({ when, job }, i) => ({ when, title: job.sheet.title, page: starts[i]! }));
     const teachers = sides.flatMap(({ teacher }) => teacher);
     begin(teachers);
-    const keys = teachers.length > 0 ? [{ when: '', title: 'For the teacher: keys', page: starts.at(-1)! }] : [];
+    const keys = teachers.length > 0 ? [{ when: '', title: t`For the teacher: keys`, page: starts.at(-1)! }] : [];
     return { entries: [...entries.filter(({ page }) => page > 0), ...keys], pages };
   };
   // The number of its own pages does not depend on the numbers that stand on them.
@@ -78,7 +79,7 @@ function contents(
   const head = { text: title, x: 0, y: TITLE, size: TITLE, strong: true };
   flow.add(textBlock('H1', [head], flow.width, TITLE * 1.5), 0);
   flow.add(paragraph(about, ink, ROW_SIZE), ROW);
-  flow.add(textBlock('H2', [{ text: 'Contents', x: 0, y: 16, size: 16, strong: true }], flow.width, 24), 4, ROW);
+  flow.add(textBlock('H2', [{ text: t`Contents`, x: 0, y: 16, size: 16, strong: true }], flow.width, 24), 4, ROW);
   for (const entry of entries) flow.add(row(entry, flow.width, fonts), 0);
   flow.turn();
   return flow.pages;

@@ -1,3 +1,4 @@
+import { counted, t } from '../../core/words/say.ts';
 import { countIn } from '../../core/leading/countIn.ts';
 import type { MadePart, MadeSheet, Sheet } from '../../core/sheets/sheet.ts';
 import { pointsOf } from '../../core/sheets/sheetKinds.ts';
@@ -5,7 +6,6 @@ import type { QuestionOf, SheetKind, SheetQuestion } from '../../core/sheets/she
 import { OPTION_LETTERS } from '../../core/wording/earWords.ts';
 import { SHEET_WORDS, sheetQuestionWords } from '../../core/wording/sheetWords.ts';
 import type { Voice } from '../../core/wording/voice.ts';
-import { counted } from '../../core/wording/plurals.ts';
 import { inNaming } from '../../core/wording/valueNames.ts';
 import type { Fonts } from '../fonts.ts';
 import { fitted, wrapped } from '../lettering.ts';
@@ -86,8 +86,8 @@ function heading(job: SheetJob, made: MadeSheet, ink: SheetInk): Block[] {
   const nameLine = textBlock(
     'P',
     [
-      { text: 'Name', x: 0, y: 14, size: 12 },
-      { text: 'Date', x: date, y: 14, size: 12 },
+      { text: t`Name`, x: 0, y: 14, size: 12 },
+      { text: t`Date`, x: date, y: 14, size: 12 },
     ],
     width,
     26,
@@ -118,7 +118,7 @@ function heading(job: SheetJob, made: MadeSheet, ink: SheetInk): Block[] {
 const NAME_X = 40;
 
 function partHeading({ part }: MadePart, ink: SheetInk, alone: boolean): Block {
-  const { title, task } = SHEET_WORDS[part.kind];
+  const { title, task } = SHEET_WORDS()[part.kind];
   const says = inNaming(task, ink.voice.naming);
   const texts: WrittenText[] = alone ? [] : [{ text: title, x: 0, y: 14, size: 14, strong: true }];
   const top = alone ? 0 : 18;
@@ -227,9 +227,9 @@ function listPages(job: SheetJob, made: MadeSheet, fonts: Fonts): Page[] {
   const flow = new Flow(upright(job.sheet.paper), 1);
   const ink = inkOf(job, fonts, flow.width);
   const words = countIn(heard[0]!.question.pattern, job.sheet.bpm).map(({ word }) => word);
-  flow.add(teachersHead(`To clap: ${job.sheet.title}${letterOf(made)}`, ink), 0);
-  const how = `Count in: ${words.join(' ')}. Clap each one twice, and once more after a moment.`;
-  const says = `For the teacher. ${job.sheet.bpm} beats a minute. ${how}`;
+  flow.add(teachersHead(t`To clap: ${job.sheet.title}${letterOf(made)}`, ink), 0);
+  const how = t`Count in: ${words.join(' ')}. Clap each one twice, and once more after a moment.`;
+  const says = t`For the teacher. ${job.sheet.bpm} beats a minute. ${how}`;
   flow.add(paragraph(says, ink, 11), 12);
   for (const { question, number } of heard) {
     const score = drawClapped(question.pattern, { ...ink, width: ink.width - NUMBER - 40 });
@@ -260,7 +260,7 @@ function keyPages(job: SheetJob, made: MadeSheet, fonts: Fonts): Page[] {
   if (parts.length === 0) return [];
   const flow = new Flow(upright(job.sheet.paper), 1);
   const ink = inkOf(job, fonts, flow.width);
-  flow.add(teachersHead(`Key${letterOf(made)}: ${job.sheet.title}`, ink), 0);
+  flow.add(teachersHead(t`Key${letterOf(made)}: ${job.sheet.title}`, ink), 0);
   flow.add(paragraph(gridLine(job, made), ink, 11), 10);
   for (const part of parts) {
     addPart(part, flow, ink, true, false);
@@ -271,13 +271,14 @@ function keyPages(job: SheetJob, made: MadeSheet, fonts: Fonts): Page[] {
 
 /** Where the marks go. */
 function gridLine({ sheet, className }: SheetJob, { points }: MadeSheet): string {
-  const grid = className ? `the grid of ${className}` : 'the grid of the class';
-  return `${counted(points, 'point')} in all. They go into ${grid}, column “${sheet.title}”, out of ${points}.`;
+  const grid = className ? t`the grid of ${className}` : t`the grid of the class`;
+  return t`${counted(points, 'point')} in all. They go into ${grid}, column “${sheet.title}”, out
+    of ${points}.`;
 }
 
 function withFooters(pages: readonly Page[], text: string): Page[] {
   return pages.map((page, i): Page => {
-    const of = pages.length > 1 ? ` · ${i + 1} of ${pages.length}` : '';
+    const of = pages.length > 1 ? t` · ${i + 1} of ${pages.length}` : '';
     const footer = textBlock('Artifact', [{ text: `${text}${of}`, x: 0, y: 8, size: 7.5 }], 0, 10);
     return { ...page, blocks: [...page.blocks, { block: footer, x: MARGIN, y: page.height - MARGIN - 4, by: 1 }] };
   });
@@ -311,13 +312,13 @@ function childCopies(job: SheetJob, fonts: Fonts, seed: (made: MadeSheet) => str
 /** The pages of a sheet in the order of printing: what children get or is for all, and what is for the teacher. */
 export function sheetSides(job: SheetJob, fonts: Fonts): { children: Page[]; teacher: Page[] } {
   const { sheet, made } = job;
-  const seed = (one: MadeSheet) => `Seed ${sheet.seed}${one.version ? ` · version ${one.version}` : ''}`;
+  const seed = (one: MadeSheet) => t`Seed ${sheet.seed}${one.version ? t` · version ${one.version}` : ''}`;
   const [first] = made;
   const size = upright(sheet.paper);
   const special = (first?.parts ?? [])
     .filter(({ part, questions }) => !isLineKind(part.kind) && questions.length > 0)
     .flatMap((part) => specialPages(part, job, inkOf(job, fonts, size.width - 2 * MARGIN)));
-  const lists = made.flatMap((one) => withFooters(listPages(job, one, fonts), `${seed(one)} · to clap`));
+  const lists = made.flatMap((one) => withFooters(listPages(job, one, fonts), t`${seed(one)} · to clap`));
   const keys = made.flatMap((one) => withFooters(keyPages(job, one, fonts), `${seed(one)} · key`));
   return { children: [...childCopies(job, fonts, seed), ...special], teacher: [...lists, ...keys] };
 }

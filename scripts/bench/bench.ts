@@ -112,7 +112,7 @@ function benchChoosing(): void {
 function benchTimetable(): void {
   const parsed = parseRhythm(patternText(64));
   if (!parsed.ok) throw new Error(JSON.stringify(parsed.at));
-  const plan = { ...READY_PLANS[1]!, ladder: Array.from({ length: 15 }, (_, i) => ({ bpm: 200 + i, passes: 2 })) };
+  const plan = { ...READY_PLANS()[1]!, ladder: Array.from({ length: 15 }, (_, i) => ({ bpm: 200 + i, passes: 2 })) };
   const runs = Array.from({ length: 21 }, () =>
     timed(() => timetable(structuredClone(parsed.pattern), plan, { school: 'numbers' })),
   );

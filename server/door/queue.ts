@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { Problem } from '../problem.ts';
 
 /** One try to come in. */
@@ -44,14 +45,15 @@ export function doorBusy(seconds: number): Problem {
   return new Problem(
     503,
     'door-busy',
-    `Too many try to sign in just now. Try again in ${seconds} seconds, or in a browser you have used before.`,
+    t`Too many try to sign in just now. Try again in ${seconds} seconds, or in a browser
+      you have used before.`,
     { retryAfter: seconds },
   );
 }
 
 /** Nobody waits for the answer any more. */
 function goneAway(): Problem {
-  return new Problem(400, 'broken-off', 'The request broke off before its end. Send it again.');
+  return new Problem(400, 'broken-off', t`The request broke off before its end. Send it again.`);
 }
 
 /**

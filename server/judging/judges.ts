@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../core/words/say.ts';
 import { availableParallelism } from 'node:os';
 import { Piscina } from 'piscina';
 import type { Adaptations } from '../../contract/child.ts';
@@ -59,10 +60,9 @@ const WARM_UP: readonly PlayedInClass[] = Array.from({ length: 24 }, (_, i) => (
   },
 }));
 
-const TOO_LONG = new Problem(
-  503,
-  'busy',
-  'Judging this take takes too long just now. It is kept on this device and tried again.',
+const TOO_LONG = perLanguage(
+  () =>
+    new Problem(503, 'busy', t`Judging this take takes too long just now. It is kept on this device and tried again.`),
 );
 
 export function judgesWith(limitMs = LIMIT_MS): Judges {
@@ -89,7 +89,7 @@ export function judgesWith(limitMs = LIMIT_MS): Judges {
         try {
           return (await pool.run(takes, { signal })) as Tried[];
         } catch (error) {
-          throw signal.aborted ? TOO_LONG : error;
+          throw signal.aborted ? TOO_LONG() : error;
         }
       }),
     close: () => pool.destroy(),

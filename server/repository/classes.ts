@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { randomBytes } from 'node:crypto';
 import { and, asc, count, eq, inArray, isNull, or, sql } from 'drizzle-orm';
 import type { ClassSettings, ClassSummary } from '../../contract/schoolClass.ts';
@@ -11,6 +12,7 @@ const settings = {
   school: classes.school,
   rests: classes.rests,
   naming: classes.naming,
+  language: classes.language,
   houseWords: classes.houseWords,
   wordSet: classes.wordSet,
   onTimeMs: classes.onTimeMs,
@@ -167,5 +169,5 @@ export async function touchIfJudgedSo(db: Database, classId: string, judgingRevi
     .update(classes)
     .set({ revision: anotherRevision() })
     .where(and(eq(classes.id, classId), eq(classes.judgingRevision, judgingRevision)));
-  if (affectedRows === 0) throw new Overtaken('the class judges otherwise now');
+  if (affectedRows === 0) throw new Overtaken(t`the class judges otherwise now`);
 }

@@ -1,7 +1,8 @@
 import { and, asc, count, desc, eq, gt, inArray, isNotNull, isNull, lt, max, or, sql } from 'drizzle-orm';
 import type { RoomSettings, RoundEdit } from '../../contract/room.ts';
 import type { Database } from '../database.ts';
-import { children, classes, roomAnswers, roomRounds, roomSeats, rooms, takes } from '../schema.ts';
+import { children, classes, roomAnswers, roomRounds, roomSeats, rooms, takes, teachers } from '../schema.ts';
+import type { Language } from '../../core/words/say.ts';
 
 const present = isNull(children.binnedAt);
 
@@ -296,6 +297,8 @@ export async function voiceOfClass(db: Database, classId: string) {
       school: classes.school,
       rests: classes.rests,
       naming: classes.naming,
+      // A class without a language of its own learns in its teacher’s.
+      language: sql<Language | null>`coalesce(${classes.language}, ${teachers.language})`,
       houseWords: classes.houseWords,
       wordSet: classes.wordSet,
       onTimeMs: classes.onTimeMs,
@@ -305,6 +308,7 @@ export async function voiceOfClass(db: Database, classId: string) {
       counts: classes.counts,
     })
     .from(classes)
+    .innerJoin(teachers, eq(teachers.id, classes.teacherId))
     .where(eq(classes.id, classId))
     .limit(1);
   if (!row) return undefined;

@@ -1,3 +1,4 @@
+import type { Language } from '../../core/words/say.ts';
 import { and, asc, desc, eq, gt, lt, ne, sql } from 'drizzle-orm';
 import type { StaffMember } from '../../contract/staff.ts';
 import type { Database } from '../database.ts';
@@ -38,6 +39,10 @@ export async function makeAdministrator(db: Database, teacherId: string): Promis
   await db.update(teachers).set({ administrator: true }).where(eq(teachers.id, teacherId));
 }
 
+export async function setLanguage(db: Database, teacherId: string, language: Language | null): Promise<void> {
+  await db.update(teachers).set({ language }).where(eq(teachers.id, teacherId));
+}
+
 export async function setPassword(db: Database, teacherId: string, passwordHash: string): Promise<void> {
   await db.update(teachers).set({ passwordHash }).where(eq(teachers.id, teacherId));
   await db.delete(passwordResets).where(eq(passwordResets.teacherId, teacherId));
@@ -54,7 +59,12 @@ export async function addSession(
 /** Finds the teacher of a session that has not run out. Prepared once, for it is asked with every request. */
 export function sessionFinder(db: Database) {
   const query = db
-    .select({ id: teachers.id, name: teachers.name, administrator: teachers.administrator })
+    .select({
+      id: teachers.id,
+      name: teachers.name,
+      administrator: teachers.administrator,
+      language: teachers.language,
+    })
     .from(sessions)
     .innerJoin(teachers, eq(teachers.id, sessions.teacherId))
     .where(

@@ -1,8 +1,9 @@
 import { type Request, Router } from 'express';
-import { ChangePassword, NewPasskey } from '../../contract/session.ts';
+import { ChangePassword, ChooseLanguage, NewPasskey } from '../../contract/session.ts';
 import type { DoorResources } from '../resources.ts';
 import {
   accountOf,
+  chooseLanguage,
   dropPasskey,
   endOtherSessions,
   endSession,
@@ -19,12 +20,17 @@ const token = (request: Request) => tokenFrom(request) ?? '';
 export function accountRoutes(resources: DoorResources): Router {
   const { db } = resources;
   const [change, passkey] = [bodyOf(ChangePassword), bodyOf(NewPasskey)];
+  const language = bodyOf(ChooseLanguage);
   return Router()
     .get('/', async (request, response) => {
       response.json(await accountOf(db, teacherIn(response).id, token(request)));
     })
     .put('/password', async (request, response) => {
       await changePassword(resources, teacherIn(response), change(request), token(request), originOf(request));
+      response.status(204).end();
+    })
+    .put('/language', async (request, response) => {
+      await chooseLanguage(db, teacherIn(response).id, language(request).language);
       response.status(204).end();
     })
     .delete('/sessions/:sessionId', async (request, response) => {

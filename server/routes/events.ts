@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { Router } from 'express';
 import { Problem } from '../problem.ts';
 import { classOf } from '../services/classes.ts';
@@ -25,7 +26,7 @@ export function eventRoutes(db: Database, sessions: Sessions, news: ClassNews): 
     const classId = idOf(request, 'classId', 'class');
     const { revision } = await classOf(db, id, classId, 'look');
     if ((open.get(id) ?? 0) >= MOST_OPEN)
-      throw new Problem(429, 'too-many', 'Too many views are open at once. Close some of them.');
+      throw new Problem(429, 'too-many', t`Too many views are open at once. Close some of them.`);
     open.set(id, (open.get(id) ?? 0) + 1);
     response.writeHead(200, { 'Content-Type': 'text/event-stream', 'X-Accel-Buffering': 'no' });
     const tell = (word: string) => response.write(`data: ${word}\n\n`);

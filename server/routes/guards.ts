@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import type { RequestHandler } from 'express';
 import { Problem } from '../problem.ts';
 
@@ -16,7 +17,7 @@ export const sameSite: RequestHandler = (request, _response, next) => {
       ? origin === undefined || hostOf(origin) === request.host
       : site === 'same-origin' || site === 'none';
   if (!ours)
-    throw new Problem(403, 'other-site', 'This request comes from another site. Open Clapboard itself and try again.');
+    throw new Problem(403, 'other-site', t`This request comes from another site. Open Clapboard itself and try again.`);
   next();
 };
 

@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { type Request, Router } from 'express';
 import { RoomEdit, RoundEdit } from '../../contract/room.ts';
 import { Problem } from '../problem.ts';
@@ -64,7 +65,7 @@ export function roomRoutes(resources: RoomResources, sessions: Sessions): Router
       const [classId, roomId] = ids(request);
       const { room, revision } = await roomOf(resources, id, classId, roomId);
       if ((open.get(id) ?? 0) >= MOST_OPEN)
-        throw new Problem(429, 'too-many', 'Too many views are open at once. Close some of them.');
+        throw new Problem(429, 'too-many', t`Too many views are open at once. Close some of them.`);
       open.set(id, (open.get(id) ?? 0) + 1);
       await roomStream(request, response, {
         news: resources.news,
@@ -75,7 +76,7 @@ export function roomRoutes(resources: RoomResources, sessions: Sessions): Router
         /** Whoever is signed out, or may not hear the class any more, is told nothing more of it. */
         alive: async () => {
           const teacher = await sessions.teacherOf(token);
-          if (teacher?.id !== id) throw new Problem(401, 'signed-out', 'You are signed out. Sign in again.');
+          if (teacher?.id !== id) throw new Problem(401, 'signed-out', t`You are signed out. Sign in again.`);
           await roomOf(resources, id, classId, roomId);
         },
         gone: () => void open.set(id, (open.get(id) ?? 1) - 1),
@@ -86,6 +87,6 @@ export function roomRoutes(resources: RoomResources, sessions: Sessions): Router
 /** The number of a round, from the path. */
 export function numberOf(request: Request): number {
   const text = String(request.params['number']);
-  if (!/^[1-9]\d{0,3}$/.test(text)) throw new Problem(404, 'not-found', 'There is no such round in this room.');
+  if (!/^[1-9]\d{0,3}$/.test(text)) throw new Problem(404, 'not-found', t`There is no such round in this room.`);
   return Number(text);
 }

@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { type SerializeOptions, parse, serialize } from 'cookie';
 import { type Request, type RequestHandler, type Response, Router } from 'express';
 import type { Config } from '../config.ts';
@@ -48,14 +49,15 @@ export function signedIn({ teacherOf }: Sessions): RequestHandler {
       throw new Problem(
         401,
         'signed-out',
-        'You are signed out. Sign in again; what you did is kept on this device until then.',
+        t`You are signed out. Sign in again; what you did is kept on this device until then.`,
       );
     const pageOf = request.headers[PAGE_OF];
     if (pageOf !== undefined && pageOf !== teacher.id)
       throw new Problem(
         401,
         'other-teacher',
-        'Another teacher has signed in in this browser. Sign in again to go on; what you did is kept until then.',
+        t`Another teacher has signed in in this browser. Sign in again to go on; what you
+          did is kept until then.`,
       );
     response.locals['teacher'] = teacher;
     next();
@@ -124,7 +126,7 @@ export function sessionRoutes(resources: DoorResources, sessions: Sessions, conf
     })
     .post('/visit', async (request, response) => {
       if (config.demoTeacher === undefined)
-        throw new Problem(404, 'no-demo', 'There is no demo school here. Sign in with your name and password.');
+        throw new Problem(404, 'no-demo', t`There is no demo school here. Sign in with your name and password.`);
       await begin(request, response, await visit(db, config.demoTeacher, browserOf(request)), true);
     })
     .post('/reset', async (request, response) => {

@@ -1,3 +1,4 @@
+import { type Language, perLanguage, t } from '../../core/words/say.ts';
 import { createHash } from 'node:crypto';
 import {
   type AuthenticationResponseJSON,
@@ -22,6 +23,7 @@ import {
   removePasskey,
   removeSessionOf,
   removeSessions,
+  setLanguage,
   takeChallenge,
 } from '../repository/teachers.ts';
 import { type Opened, openSession, tokenHash } from './session.ts';
@@ -48,6 +50,11 @@ export async function accountOf(db: Database, teacherId: string, token: string):
   };
 }
 
+/** @param language  null is as the browser has it */
+export async function chooseLanguage(db: Database, teacherId: string, language: Language | null): Promise<void> {
+  await retried(() => setLanguage(db, teacherId, language));
+}
+
 export async function endOtherSessions(db: Database, teacherId: string, token: string): Promise<void> {
   await retried(() => removeSessions(db, teacherId, tokenHash(token)));
 }
@@ -72,7 +79,7 @@ async function challenged(
 export async function offerPasskey(db: Database, { id, name }: Teacher, site: Site): Promise<PasskeyRequest> {
   const known = await listPasskeys(db, id);
   if (known.length >= MOST_PASSKEYS)
-    throw new Problem(409, 'too-many', `${MOST_PASSKEYS} passkeys are enough. Remove one first.`);
+    throw new Problem(409, 'too-many', t`${MOST_PASSKEYS} passkeys are enough. Remove one first.`);
   const options = await generateRegistrationOptions({
     rpName: 'Clapboard',
     rpID: site.host,
@@ -85,16 +92,19 @@ export async function offerPasskey(db: Database, { id, name }: Teacher, site: Si
   return challenged(db, id, options);
 }
 
-const REFUSED = new Problem(
-  401,
-  'passkey-refused',
-  'This passkey does not fit, or it took too long. Try again, or sign in with your password.',
+const REFUSED = perLanguage(
+  () =>
+    new Problem(
+      401,
+      'passkey-refused',
+      t`This passkey does not fit, or it took too long. Try again, or sign in with your password.`,
+    ),
 );
 
 /** Checks what was answered; the library throws at whatever does not fit. */
 async function fitting<T extends { readonly verified: boolean }>(check: () => Promise<T>): Promise<T> {
   const checked = await check().catch(() => undefined);
-  if (!checked?.verified) throw REFUSED;
+  if (!checked?.verified) throw REFUSED();
   return checked;
 }
 
@@ -107,7 +117,7 @@ export async function keepPasskey(
   site: Site,
 ): Promise<void> {
   const asked = await takeChallenge(db, challengeId);
-  if (!asked || asked.teacherId !== teacherId) throw REFUSED;
+  if (!asked || asked.teacherId !== teacherId) throw REFUSED();
   const { registrationInfo } = await fitting(() =>
     verifyRegistrationResponse({
       response: answer as RegistrationResponseJSON,
@@ -116,7 +126,7 @@ export async function keepPasskey(
       expectedRPID: site.host,
     }),
   );
-  if (!registrationInfo) throw REFUSED;
+  if (!registrationInfo) throw REFUSED();
   const { id: credentialId, publicKey, counter } = registrationInfo.credential;
   await addPasskey(db, {
     id: keyId(credentialId),
@@ -148,7 +158,7 @@ export async function signInWithPasskey(
   const asked = await takeChallenge(db, challengeId);
   const passkey = await findPasskey(db, keyId(answer.id));
   const teacher = passkey && (await findTeacherById(db, passkey.teacherId));
-  if (!asked || asked.teacherId !== null || !teacher) throw REFUSED;
+  if (!asked || asked.teacherId !== null || !teacher) throw REFUSED();
   const { authenticationInfo } = await fitting(() =>
     verifyAuthenticationResponse({
       response: answer as AuthenticationResponseJSON,

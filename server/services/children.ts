@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../core/words/say.ts';
 import type { Child, ChildEdit } from '../../contract/child.ts';
 import type { Role } from '../../contract/schoolClass.ts';
 import { type Database, transacted } from '../database.ts';
@@ -20,7 +21,9 @@ export async function childOf(db: Database, teacherId: string, classId: string, 
 
 const childEditOf = ({ name, adaptations, reportLine = '' }: Child): ChildEdit => ({ name, adaptations, reportLine });
 
-const IN_BIN = new Problem(409, 'in-bin', 'This child is in the bin. Take it out again under Classes, Bin.');
+const IN_BIN = perLanguage(
+  () => new Problem(409, 'in-bin', t`This child is in the bin. Take it out again under Classes, Bin.`),
+);
 
 /** Adds a child to a class, or changes its name and what is made easier; other windows change its marks. */
 export async function saveChild(
@@ -35,7 +38,7 @@ export async function saveChild(
     const known = await findChild(inside, teacherId, id);
     if (known && known.classId !== classId) throw notFound('child');
     if (!known && (await childIdTaken(inside, id)))
-      throw (await inBin(inside, teacherId, 'child', id)) ? IN_BIN : notFound('child');
+      throw (await inBin(inside, teacherId, 'child', id)) ? IN_BIN() : notFound('child');
     const values = known ? merged(was, childEditOf(known), wanted) : wanted;
     if (known) await updateChild(inside, classId, { id, ...values });
     else await addChild(inside, classId, { id, ...values }, Date.now());

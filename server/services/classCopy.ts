@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import {
   COPY_KIND,
   COPY_VERSION,
@@ -162,7 +163,7 @@ async function judgedAs(resources: Resources, teacherId: string, settings: Judgi
     return await judgement(resources, teacherId, settings, take);
   } catch (error) {
     if (!(error instanceof Problem) || error.code !== 'not-judged') throw error;
-    throw new Problem(422, 'bad-request', `takes: “${take.title}” cannot be judged: ${error.message}`);
+    throw new Problem(422, 'bad-request', t`takes: “${take.title}” cannot be judged: ${error.message}`);
   }
 }
 

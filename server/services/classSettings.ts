@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import type { ClassSettings } from '../../contract/schoolClass.ts';
 import { checkHouseWords } from '../../core/counting/houseWords.ts';
 import { COUNTING_SYSTEMS, type CountingSystemId } from '../../core/counting/countingSystems.ts';
@@ -9,21 +10,21 @@ import { Problem } from '../problem.ts';
 /** House words and word sets that cannot work are refused, with the place they are about. */
 export function checkClassSettings({ houseWords = {}, wordSet, borders, scale }: ClassSettings): void {
   const badScale = scale ? scaleTrouble(scale) : undefined;
-  if (badScale) throw new Problem(422, 'scale', `This scale cannot work: ${badScale}.`, { field: 'scale' });
+  if (badScale) throw new Problem(422, 'scale', t`This scale cannot work: ${badScale}.`, { field: 'scale' });
   const trouble = borders ? bordersTrouble(borders, scale ?? undefined) : undefined;
-  if (trouble) throw new Problem(422, 'borders', `These borders cannot work: ${trouble}.`, { field: 'borders' });
+  if (trouble) throw new Problem(422, 'borders', t`These borders cannot work: ${trouble}.`, { field: 'borders' });
   for (const [id, own] of Object.entries(houseWords)) {
-    if (!Object.hasOwn(COUNTING_SYSTEMS, id))
-      throw new Problem(422, 'house-words', `There is no way of counting called “${id}”.`, { field: 'houseWords' });
-    const [wrong] = checkHouseWords(COUNTING_SYSTEMS[id as CountingSystemId], own).refused;
+    if (!Object.hasOwn(COUNTING_SYSTEMS(), id))
+      throw new Problem(422, 'house-words', t`There is no way of counting called “${id}”.`, { field: 'houseWords' });
+    const [wrong] = checkHouseWords(COUNTING_SYSTEMS()[id as CountingSystemId], own).refused;
     if (wrong)
-      throw new Problem(422, 'house-words', `The word for “${wrong.key}” cannot work: ${wrong.reason}.`, {
+      throw new Problem(422, 'house-words', t`The word for “${wrong.key}” cannot work: ${wrong.reason}.`, {
         field: `houseWords.${id}.${wrong.key}`,
       });
   }
   const [wrong] = wordSet ? checkWordSet(wordSet) : [];
   if (wrong)
-    throw new Problem(422, 'word-set', `The word for “${wrong.cell}” cannot work: ${wrong.reason}.`, {
+    throw new Problem(422, 'word-set', t`The word for “${wrong.cell}” cannot work: ${wrong.reason}.`, {
       field: 'wordSet',
     });
 }
@@ -32,5 +33,5 @@ export function checkClassSettings({ houseWords = {}, wordSet, borders, scale }:
 export function checkMark(mark: number | null, scale: Scale | null): void {
   const own = scale ?? USUAL_SCALE;
   if (mark !== null && mark > highestOf(own))
-    throw new Problem(422, 'bad-request', `mark: there is no such step in ${scaleTitle(own)}.`, { field: 'mark' });
+    throw new Problem(422, 'bad-request', t`mark: there is no such step in ${scaleTitle(own)}.`, { field: 'mark' });
 }

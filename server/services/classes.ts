@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../core/words/say.ts';
 import type { JudgingPreview, JudgingTrial, RejudgingState } from '../../contract/judging.ts';
 import type { ClassDetail, ClassSettings, ClassSummary, Role } from '../../contract/schoolClass.ts';
 import { type Database, atOneMoment, transacted } from '../database.ts';
@@ -36,7 +37,9 @@ export async function classesOf(db: Database, teacherId: string): Promise<ClassS
   return listClasses(db, teacherId);
 }
 
-const IN_BIN = new Problem(409, 'in-bin', 'This class is in the bin. Take it out again under Classes, Bin.');
+const IN_BIN = perLanguage(
+  () => new Problem(409, 'in-bin', t`This class is in the bin. Take it out again under Classes, Bin.`),
+);
 
 /** A class in which the teacher may do so much; one that is nothing to her is not found. */
 export async function classOf(db: Database, teacherId: string, classId: string, needed: Role) {
@@ -63,7 +66,7 @@ export async function saveClass(
     const known = await findClass(inside, teacherId, classId);
     if (!known) {
       if (await classIdTaken(inside, classId))
-        throw (await inBin(inside, teacherId, 'class', classId)) ? IN_BIN : notFound('class');
+        throw (await inBin(inside, teacherId, 'class', classId)) ? IN_BIN() : notFound('class');
       await addClass(inside, teacherId, classId, wanted);
       return { done: 'made' as const, values: wanted, rejudge: false };
     }
@@ -109,7 +112,7 @@ export async function cancelRejudging(db: Database, teacherId: string, classId: 
     const known = await classOf(inside, teacherId, classId, 'owner');
     const job = await findRejudging(inside, classId);
     if (!job) return false;
-    if (!job.before) throw new Problem(409, 'not-cancelled', 'This cannot be broken off. It is done in a moment.');
+    if (!job.before) throw new Problem(409, 'not-cancelled', t`This cannot be broken off. It is done in a moment.`);
     const judgingRevision = known.judgingRevision + 1;
     const { borders } = job.before;
     const before = { ...settingsIn(known), ...job.before, borders: borders && [...borders] };

@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import type { EarTally, EarTallyEdit } from '../../contract/ear.ts';
 import { type Database, transacted } from '../database.ts';
 import { Problem, notFound } from '../problem.ts';
@@ -19,7 +20,7 @@ export async function earTalliesOf(db: Database, teacherId: string, classId: str
 export function checkTally({ right, asked }: EarTallyEdit, name = ''): void {
   const field = `${name}right`;
   if (right > asked)
-    throw new Problem(422, 'bad-request', `${field}: there cannot be more right answers than were asked for.`, {
+    throw new Problem(422, 'bad-request', t`${field}: there cannot be more right answers than were asked for.`, {
       field,
     });
 }

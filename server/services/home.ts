@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../core/words/say.ts';
 import { randomBytes } from 'node:crypto';
 import { addDays, parseISO } from 'date-fns';
 import {
@@ -40,15 +41,13 @@ import { storeTake } from './takes.ts';
 /** Nobody does more on one day. */
 const MOST_A_DAY = 50;
 
-const OVER = new Problem(
-  410,
-  'week-over',
-  'This practice week is over, or its slip was called back. Ask your teacher.',
+const OVER = perLanguage(
+  () => new Problem(410, 'week-over', t`This practice week is over, or its slip was called back. Ask your teacher.`),
 );
 
 async function homeWith(db: Database, token: string | undefined) {
   const found = token !== undefined && token.length <= 30 ? await homeOf(db, token, Date.now()) : undefined;
-  if (!found) throw OVER;
+  if (!found) throw OVER();
   return found;
 }
 
@@ -66,7 +65,7 @@ function itemOf({ plan, adaptations }: Pick<Home, 'plan' | 'adaptations'>, index
 export async function homeWeek(db: Database, token: string | undefined): Promise<HomeWeek> {
   const home = await homeWith(db, token);
   const voice = await voiceOfClass(db, home.classId);
-  if (!voice) throw OVER;
+  if (!voice) throw OVER();
   const done = await daysOf(db, home.weekId);
   return {
     starts: home.starts,
@@ -92,9 +91,9 @@ export async function storeHomeTake(
   const home = await homeWith(db, token);
   const { text, bpm } = itemOf(home, item);
   const voice = await voiceOfClass(db, home.classId);
-  if (!voice) throw OVER;
+  if (!voice) throw OVER();
   const played = { patternText: text, bpm, onsets };
-  const { accuracy } = await judgement(resources, OWN_WORK, { ...voice, adaptations: home.adaptations }, played);
+  const { accuracy } = await judgement(resources, OWN_WORK(), { ...voice, adaptations: home.adaptations }, played);
   const { weekId, childId } = home;
   await transacted(db, async (inside) => {
     await addHomeTake(inside, { id, weekId, childId, item, bpm, onsets, source, takenAt: Date.now(), accuracy });
@@ -139,7 +138,7 @@ export async function makeLinks(
     const { starts } = await weekOf(inside, teacherId, classId, weekId);
     const untilAt = +addDays(parseISO(starts), DAYS_A_WEEK);
     if (untilAt <= Date.now())
-      throw new Problem(409, 'week-over', 'This week is over. Make a new practice week first.');
+      throw new Problem(409, 'week-over', t`This week is over. Make a new practice week first.`);
     const known = new Set((await listChildren(inside, classId)).map(({ id }) => id));
     for (const childId of wanted) {
       if (!known.has(childId)) throw notFound('child');

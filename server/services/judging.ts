@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../core/words/say.ts';
 import type { JudgingPreview, JudgingTrial } from '../../contract/judging.ts';
 import { USUAL_SCALE, carried, highestOf } from '../../core/judging/scale.ts';
 import type { PlayedTake } from '../../core/judging/judgeTake.ts';
@@ -11,7 +12,7 @@ import { type Judgement, countTakes, outdatedTakes, takesToJudge, updateJudgemen
 import type { Resources } from '../resources.ts';
 
 /** The server's own work takes turns with that of the teachers. */
-export const OWN_WORK = 'the server';
+export const OWN_WORK = perLanguage(() => t`the server`);
 
 /** Judges a take as its class has it: the columns that judging fills. */
 export async function judgement(
@@ -22,7 +23,7 @@ export async function judgement(
 ): Promise<Judgement> {
   const [judged] = await judges.judge(owner, [{ settings: judgingPart(settings), played: playedPart(played) }]);
   if (!judged || 'trouble' in judged)
-    throw new Problem(422, 'not-judged', `This take cannot be judged: ${judged?.trouble ?? 'nothing came of it'}.`);
+    throw new Problem(422, 'not-judged', t`This take cannot be judged: ${judged?.trouble ?? t`nothing came of it`}.`);
   return judged;
 }
 
@@ -145,7 +146,7 @@ export async function renewResults(
       const takes = await outdatedTakes(resources.db, RESULT_VERSION, after, BATCH);
       for (const take of takes) {
         if (signal.aborted) return;
-        await upToDate(resources, OWN_WORK, take).catch((error: unknown) => onProblem(error, take.id));
+        await upToDate(resources, OWN_WORK(), take).catch((error: unknown) => onProblem(error, take.id));
       }
       if (takes.length < BATCH) return;
       after = takes.at(-1)!.id;

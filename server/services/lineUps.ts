@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import type { LineUp, NewLineUp, TurnEdit } from '../../contract/lineUp.ts';
 import { USUAL_SCALE, carried, highestOf } from '../../core/judging/scale.ts';
 import { type StandingTurn, afterSaying, markByHand } from '../../core/records/turns.ts';
@@ -51,7 +52,7 @@ export async function startLineUp(
     const seen = new Set<string>();
     for (const { childId } of values.turns) {
       if (!known.has(childId)) throw notFound('child');
-      if (seen.has(childId)) throw new Problem(422, 'bad-request', 'turns: a child stands in line twice.');
+      if (seen.has(childId)) throw new Problem(422, 'bad-request', t`turns: a child stands in line twice.`);
       seen.add(childId);
     }
     await addLineUp(inside, classId, lineUpId, values);

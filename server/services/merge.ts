@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { isDeepStrictEqual } from 'node:util';
 import { Problem } from '../problem.ts';
 
@@ -25,7 +26,7 @@ export function merged<T extends object>(was: Partial<T> | undefined, now: Parti
   throw new Problem(
     409,
     'changed-meanwhile',
-    'Somebody else changed the same meanwhile. Look at both, and choose which one is to stay.',
+    t`Somebody else changed the same meanwhile. Look at both, and choose which one is to stay.`,
     { theirs: now, parts },
   );
 }

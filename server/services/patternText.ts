@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { type Score, checkParts } from '../../core/rhythm/score.ts';
 import { parseScore } from '../../core/rhythm/scoreText.ts';
 import { partBarTrouble } from '../../core/wording/partTroubles.ts';
@@ -12,14 +13,14 @@ import { Problem } from '../problem.ts';
 export function readPatternText(text: string, field: string): Score {
   const parsed = parseScore(text);
   if (!parsed.ok)
-    throw new Problem(422, 'unreadable-rhythm', `The rhythm cannot be read: ${errorSentence(parsed.at)}.`, {
+    throw new Problem(422, 'unreadable-rhythm', t`The rhythm cannot be read: ${errorSentence(parsed.at)}.`, {
       field,
       at: parsed.at,
     });
   const wrong = checkParts(parsed.score)
     .map((report) => partBarTrouble(report, PLAIN_VOICE.naming))
     .find((sentence) => sentence !== undefined);
-  if (wrong) throw new Problem(422, 'bar-check', `The rhythm does not add up: ${wrong}.`, { field });
+  if (wrong) throw new Problem(422, 'bar-check', t`The rhythm does not add up: ${wrong}.`, { field });
   return parsed.score;
 }
 

@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import type { PatternEdit, SavedPattern, ShelfEdit } from '../../contract/pattern.ts';
 import { type Database, transacted } from '../database.ts';
 import { Problem, notFound } from '../problem.ts';
@@ -81,7 +82,8 @@ export async function setShelf(db: Database, teacherId: string, places: Places, 
   throw new Problem(
     409,
     'changed-meanwhile',
-    `${titles}: put elsewhere on another device meanwhile, and left as it lies there. Look at it, and move it again.`,
+    t`${titles}: put elsewhere on another device meanwhile, and left as it lies there.
+      Look at it, and move it again.`,
   );
 }
 

@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import type { ClassPieces } from '../../contract/classCopy.ts';
 import { type Scale, highestOf } from '../../core/judging/scale.ts';
 import { Problem } from '../problem.ts';
@@ -25,7 +26,7 @@ function at(place: string, check: () => void): void {
 function eachOnce(list: readonly { readonly id: string }[] = [], name: string): void {
   const seen = new Set<string>();
   for (const [i, { id }] of list.entries()) {
-    if (seen.has(id)) throw wrong(`${name}.${i}.id`, 'this is in the file twice');
+    if (seen.has(id)) throw wrong(`${name}.${i}.id`, t`this is in the file twice`);
     seen.add(id);
   }
 }
@@ -34,10 +35,10 @@ function checkTerms(terms: ClassPieces['terms'] = []): void {
   for (const [i, { title, fromAt, untilAt, names }] of terms.entries()) {
     const place = `terms.${i}`;
     if (title.trim() === '' || title.length > LONGEST_TITLE)
-      throw wrong(`${place}.title`, `expected a title of at most ${LONGEST_TITLE} letters`);
+      throw wrong(`${place}.title`, t`expected a title of at most ${LONGEST_TITLE} letters`);
     if (!(fromAt >= 0 && fromAt <= untilAt && untilAt <= LAST_MOMENT))
-      throw wrong(`${place}.untilAt`, 'expected a term that ends after it begins, within the calendar');
-    if (names.some((name) => name.length > LONGEST_TITLE)) throw wrong(`${place}.names`, 'a name is too long');
+      throw wrong(`${place}.untilAt`, t`expected a term that ends after it begins, within the calendar`);
+    if (names.some((name) => name.length > LONGEST_TITLE)) throw wrong(`${place}.names`, t`a name is too long`);
   }
 }
 
@@ -52,7 +53,7 @@ export async function checkPieces(pieces: ClassPieces, scale: Scale): Promise<vo
   checkTerms(terms);
   for (const [i, { override }] of takes.entries())
     if (override !== null && override > highestOf(scale))
-      throw wrong(`takes.${i}.override`, 'there is no such step in the scale of the class');
+      throw wrong(`takes.${i}.override`, t`there is no such step in the scale of the class`);
   for (const [i, column] of paper.entries()) at(`paper.${i}`, () => checkPoints(column));
   for (const [i, { turns }] of lineUps.entries()) {
     eachOnce(
@@ -60,7 +61,7 @@ export async function checkPieces(pieces: ClassPieces, scale: Scale): Promise<vo
       `lineUps.${i}.turns`,
     );
     if (turns.some(({ mark }) => mark !== null && mark > highestOf(scale)))
-      throw wrong(`lineUps.${i}.turns`, 'there is no such step in the scale of the class');
+      throw wrong(`lineUps.${i}.turns`, t`there is no such step in the scale of the class`);
   }
   for (const [i, tally] of ear.entries()) checkTally(tally, `ear.${i}.`);
   for (const [i, { starts, plan }] of practice.entries()) {

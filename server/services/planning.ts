@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { format, parseISO, isValid } from 'date-fns';
 import type { LessonEdit, SavedLesson } from '../../contract/lesson.ts';
 import type { HeardWeeks, TermPlanEdit } from '../../contract/termPlan.ts';
@@ -35,7 +36,7 @@ export async function lessonsOf(db: Database, teacherId: string, classId: string
 export async function checkLesson({ day, blocks }: LessonEdit, name = ''): Promise<void> {
   if (day !== null) checkDay(day, `${name}day`);
   if (new Set(blocks.map(({ key }) => key)).size < blocks.length)
-    throw new Problem(422, 'bad-request', 'blocks: two blocks have the same key.', { field: `${name}blocks` });
+    throw new Problem(422, 'bad-request', t`blocks: two blocks have the same key.`, { field: `${name}blocks` });
   await readEach(
     blocks.flatMap(({ patterns }, b) =>
       patterns.map(({ text }, i) => [text, `${name}blocks.${b}.patterns.${i}.text`] as const),
@@ -84,14 +85,16 @@ export function checkTermPlan({ from, until, holidays }: TermPlanEdit, name = ''
   checkDay(until, `${name}until`);
   const days = daysBetween(from, until);
   if (days < 0)
-    throw new Problem(422, 'bad-request', 'until: the term ends before it begins.', { field: `${name}until` });
+    throw new Problem(422, 'bad-request', t`until: the term ends before it begins.`, { field: `${name}until` });
   if (days > LONGEST_TERM)
-    throw new Problem(422, 'bad-request', `until: a term has at most ${LONGEST_TERM} days.`, { field: `${name}until` });
+    throw new Problem(422, 'bad-request', t`until: a term has at most ${LONGEST_TERM} days.`, {
+      field: `${name}until`,
+    });
   for (const [i, one] of holidays.entries()) {
     checkDay(one.from, `${name}holidays.${i}.from`);
     checkDay(one.until, `${name}holidays.${i}.until`);
     if (one.until < one.from)
-      throw new Problem(422, 'bad-request', 'holidays: these end before they begin.', {
+      throw new Problem(422, 'bad-request', t`holidays: these end before they begin.`, {
         field: `${name}holidays.${i}`,
       });
   }
@@ -125,7 +128,7 @@ export async function heardWeeksOf(
 ): Promise<HeardWeeks> {
   await classOf(db, teacherId, classId, 'look');
   if (from === undefined || !/^\d{4}-\d\d-\d\d$/.test(from) || !isValid(parseISO(from)))
-    throw new Problem(422, 'bad-request', 'from: say from which day on, as in ?from=2026-09-28.', { field: 'from' });
+    throw new Problem(422, 'bad-request', t`from: say from which day on, as in ?from=2026-09-28.`, { field: 'from' });
   const weeks = new Map<string, { one: HeardWeeks[number]; children: Set<string> }>();
   for (const { childId, takenAt, elements } of await elementsSince(db, classId, +parseISO(from))) {
     const week = mondayOf(format(takenAt, 'yyyy-MM-dd'));

@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../core/words/say.ts';
 import type { Readable } from 'node:stream';
 import { v4 as uuid } from 'uuid';
 import { type Database, transacted } from '../database.ts';
@@ -21,10 +22,13 @@ const LARGEST = 30 * 1024 * 1024;
 /** A piece of sound in one statement: far below the packets every database takes (16 MB, and twice as much in hex). */
 const CHUNK = 256 * 1024;
 
-const TOO_LARGE = new Problem(
-  413,
-  'too-large',
-  `A recording may have ${LARGEST / 1024 / 1024} MB. The take itself is stored; this sound is not.`,
+const TOO_LARGE = perLanguage(
+  () =>
+    new Problem(
+      413,
+      'too-large',
+      t`A recording may have ${LARGEST / 1024 / 1024} MB. The take itself is stored; this sound is not.`,
+    ),
 );
 
 /**
@@ -48,10 +52,10 @@ export async function keepRecording(
     throw new Problem(
       403,
       'not-kept',
-      'This class keeps no recordings. The teacher can allow it in the settings of the class.',
+      t`This class keeps no recordings. The teacher can allow it in the settings of the class.`,
     );
   if (!/^(audio|video)\/[\w.+-]{1,50}(;|$)/.test(mime)) throw notSound();
-  if (announced !== undefined && announced > LARGEST) throw TOO_LARGE;
+  if (announced !== undefined && announced > LARGEST) throw TOO_LARGE();
   const uploadId = uuid();
   try {
     const bytes = await keepChunks(db, takeId, uploadId, sound);
@@ -66,7 +70,7 @@ export async function keepRecording(
 }
 
 function notSound(): Problem {
-  return new Problem(422, 'bad-request', 'Send the recording as audio.', { field: 'content-type' });
+  return new Problem(422, 'bad-request', t`Send the recording as audio.`, { field: 'content-type' });
 }
 
 /** @returns how many bytes there were */
@@ -82,7 +86,7 @@ async function keepChunks(db: Database, takeId: string, uploadId: string, sound:
   // Without this a sound that is refused would end the connection before the answer is sent.
   for await (const piece of sound.iterator({ destroyOnReturn: false }) as AsyncIterable<Buffer>) {
     bytes += piece.length;
-    if (bytes > LARGEST) throw TOO_LARGE;
+    if (bytes > LARGEST) throw TOO_LARGE();
     pieces.push(piece);
     size += piece.length;
     if (size >= CHUNK) await keep();

@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { promisify } from 'node:util';
 import { type ZlibOptions, gzip } from 'node:zlib';
 import type {
@@ -180,7 +181,7 @@ const cursorOf = ({ takenAt, id }: { takenAt: number; id: string }) => `${takenA
 function placeOf(cursor: string) {
   const [, takenAt, id] = /^(\d{1,15})\.([0-9a-f-]{36})$/.exec(cursor) ?? [];
   if (takenAt === undefined || id === undefined)
-    throw new Problem(422, 'bad-request', 'after: expected the place that came with the page before.');
+    throw new Problem(422, 'bad-request', t`after: expected the place that came with the page before.`);
   return { takenAt: Number(takenAt), id };
 }
 
@@ -248,12 +249,12 @@ export async function savePaperColumn(
 export function checkPoints({ points, outOf, scale }: PaperColumnEdit): void {
   const given = Object.values(points).filter((one) => one !== null);
   if (given.some((one) => one > outOf))
-    throw new Problem(422, 'bad-request', `points: there are at most ${outOf} in this column.`);
+    throw new Problem(422, 'bad-request', t`points: there are at most ${outOf} in this column.`);
   if (!scale) return;
   const trouble = scaleTrouble(scale);
-  if (trouble) throw new Problem(422, 'scale', `scale: ${trouble}.`, { field: 'scale' });
+  if (trouble) throw new Problem(422, 'scale', t`scale: ${trouble}.`, { field: 'scale' });
   if (outOf !== highestOf(scale) || given.some((one) => !Number.isInteger(one)))
-    throw new Problem(422, 'bad-request', 'points: expected the steps of the scale of this column.');
+    throw new Problem(422, 'bad-request', t`points: expected the steps of the scale of this column.`);
 }
 
 /** Two who enter marks into one column do so side by side: each mark is a part of its own. */

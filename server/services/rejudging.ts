@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { setTimeout as wait } from 'node:timers/promises';
 import { v4 as uuid } from 'uuid';
 import { type Database, transacted } from '../database.ts';
@@ -153,15 +154,15 @@ async function judgeEach(
     played: playedPart(take),
   }));
   try {
-    return await judges.judge(OWN_WORK, asked);
+    return await judges.judge(OWN_WORK(), asked);
   } catch {
     const each: Tried[] = [];
     for (const [i, one] of asked.entries()) {
-      const [judged] = await judges.judge(OWN_WORK, [one]).catch((error: unknown) => {
+      const [judged] = await judges.judge(OWN_WORK(), [one]).catch((error: unknown) => {
         onProblem(error, takes[i]!.id);
         return [];
       });
-      each.push(judged ?? { trouble: 'it takes too long' });
+      each.push(judged ?? { trouble: t`it takes too long` });
     }
     return each;
   }

@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../core/words/say.ts';
 import { randomBytes } from 'node:crypto';
 import type {
   ChildRoom,
@@ -45,15 +46,17 @@ import { storeTake } from './takes.ts';
 /** Who has the pictures and took no name for so long is not counted any more. */
 const CHOOSING_MS = 3 * 60_000;
 
-const NO_SEAT = new Problem(401, 'no-seat', 'You are not in this room any more. Tap the pictures on the board again.');
-const NO_NAME = new Problem(401, 'no-name', 'Choose your name first.');
-const TAKEN = new Problem(409, 'name-taken', 'Somebody has this name already. Choose yours, or tell your teacher.');
-const WRONG_PICTURES = new Problem(
-  404,
-  'wrong-pictures',
-  'These are not the pictures on the board. Look, and try again.',
+const NO_SEAT = perLanguage(
+  () => new Problem(401, 'no-seat', t`You are not in this room any more. Tap the pictures on the board again.`),
 );
-const FULL = new Problem(409, 'room-full', 'The room is full. Tell your teacher.');
+const NO_NAME = perLanguage(() => new Problem(401, 'no-name', t`Choose your name first.`));
+const TAKEN = perLanguage(
+  () => new Problem(409, 'name-taken', t`Somebody has this name already. Choose yours, or tell your teacher.`),
+);
+const WRONG_PICTURES = perLanguage(
+  () => new Problem(404, 'wrong-pictures', t`These are not the pictures on the board. Look, and try again.`),
+);
+const FULL = perLanguage(() => new Problem(409, 'room-full', t`The room is full. Tell your teacher.`));
 
 /** A device that has taken a name. */
 interface Seated {
@@ -80,15 +83,15 @@ export async function enterRoom(
   const [room, now] = [await roomWith(db, pictures.join(' ')), clock.now()];
   if (!room) {
     await tries.wrong(address, beginning);
-    throw WRONG_PICTURES;
+    throw WRONG_PICTURES();
   }
-  if (!isOpen(room, now)) throw ROOM_ENDED;
+  if (!isOpen(room, now)) throw ROOM_ENDED();
   const token = randomBytes(32).toString('base64url');
   await transacted(db, async (inside) => {
     await holdRoom(inside, room.id);
     await dropUnnamed(inside, room.id, now - CHOOSING_MS);
     const size = (await countChildren(inside, room.classId)) + ROOM_TO_SPARE;
-    if ((await countSeats(inside, room.id, now - CHOOSING_MS)) >= size) throw FULL;
+    if ((await countSeats(inside, room.id, now - CHOOSING_MS)) >= size) throw FULL();
     await addSeat(inside, { tokenHash: tokenHash(token), roomId: room.id, seenAt: Math.floor(now) });
   });
   const names = room.codes ? [] : await freeNames(db, room.classId, room.id);
@@ -98,18 +101,18 @@ export async function enterRoom(
 /** A device by its token, with its room; `late` also so long after the end as a take may still come. */
 async function seatWith({ db, clock }: RoomResources, token: string | undefined, late = false) {
   const found = token === undefined || token.length > 100 ? undefined : await seatOf(db, tokenHash(token));
-  if (!found) throw NO_SEAT;
+  if (!found) throw NO_SEAT();
   const now = clock.now();
   const open = isOpen(found.room, now);
-  if (!open && !(late && now < found.room.endsAt + LATE_MS)) throw ROOM_ENDED;
+  if (!open && !(late && now < found.room.endsAt + LATE_MS)) throw ROOM_ENDED();
   return found;
 }
 
 async function seated(resources: RoomResources, token: string | undefined, late = false): Promise<Seated> {
   const { seat, room, name } = await seatWith(resources, token, late);
-  if (seat.childId === null) throw NO_NAME;
+  if (seat.childId === null) throw NO_NAME();
   // Its child was put into the bin meanwhile.
-  if (name === null) throw NO_SEAT;
+  if (name === null) throw NO_SEAT();
   const { tokenHash: hash, roomId, childId, place } = seat;
   return { tokenHash: hash, roomId, childId, place, teacherId: room.teacherId, marksShown: room.marksShown };
 }
@@ -131,12 +134,12 @@ export async function takeName(
   const { db, tries } = resources;
   const { seat, room } = await seatWith(resources, token);
   if ('code' in wanted !== room.codes)
-    throw new Problem(409, 'other-way', 'This room is entered another way by now. Tap the pictures again.');
+    throw new Problem(409, 'other-way', t`This room is entered another way by now. Tap the pictures again.`);
   if ('code' in wanted) tries.demandRest(address, [room.id]);
   const childId = await transacted(db, async (inside) => {
     await holdRoom(inside, room.id);
     const now = await seatOf(inside, seat.tokenHash);
-    if (!now) throw NO_SEAT;
+    if (!now) throw NO_SEAT();
     const own = 'code' in wanted ? await childByCode(inside, room.classId, wanted.code) : wanted.childId;
     if (now.seat.childId !== null && now.seat.childId === own) return own;
     const free = await freeNames(inside, room.classId, room.id);
@@ -146,9 +149,9 @@ export async function takeName(
     return own;
   });
   if (childId === undefined) {
-    if (!('code' in wanted)) throw TAKEN;
+    if (!('code' in wanted)) throw TAKEN();
     await tries.wrong(address, [room.id]);
-    throw new Problem(404, 'wrong-code', 'This is not a code of this class, or it is in use. Look at it again.', {
+    throw new Problem(404, 'wrong-code', t`This is not a code of this class, or it is in use. Look at it again.`, {
       field: 'code',
     });
   }
@@ -173,7 +176,7 @@ export async function roomOfSeat(resources: RoomResources, token: string | undef
 export async function watchedSeat(resources: RoomResources, token: string | undefined) {
   const { tokenHash: hash, roomId } = await seated(resources, token);
   const snapshot = await resources.snapshots.of(roomId);
-  if (!snapshot) throw ROOM_ENDED;
+  if (!snapshot) throw ROOM_ENDED();
   return {
     shown: shownTo(snapshot, hash, resources.clock.now()),
     tokenHash: hash,
@@ -195,9 +198,9 @@ export function wordFor({ row, seats, round, answers }: RoomSnapshot, hash: stri
 
 /** What one device is told of a room. Throws where it has no seat in it any more, or the room has ended. */
 export function shownTo({ row, voice, seats, round, answers }: RoomSnapshot, hash: string, now: number): ChildRoom {
-  if (!isOpen(row, now)) throw ROOM_ENDED;
+  if (!isOpen(row, now)) throw ROOM_ENDED();
   const own = seats.find((one) => one.tokenHash === hash);
-  if (!own) throw NO_SEAT;
+  if (!own) throw NO_SEAT();
   const { mark, ...done } = answers.get(own.childId) ?? NOTHING_DONE;
   return {
     name: own.name,
@@ -256,7 +259,9 @@ async function roundOf({ db }: RoomResources, roomId: string, number: number): P
   return round;
 }
 
-const TOO_LATE = new Problem(409, 'answered', 'The answer is shown already, so this one does not count.');
+const TOO_LATE = perLanguage(
+  () => new Problem(409, 'answered', t`The answer is shown already, so this one does not count.`),
+);
 
 /** It has its clock and its rhythm, and can begin. */
 export async function setReady(resources: RoomResources, token: string | undefined, number: number): Promise<void> {
@@ -276,16 +281,16 @@ export async function setAnswer(
 ): Promise<void> {
   const { roomId, childId } = await seated(resources, token);
   const { task, phase } = await roundOf(resources, roomId, number);
-  if (phase === 'answer') throw TOO_LATE;
+  if (phase === 'answer') throw TOO_LATE();
   const fits =
     'option' in answer ? task.kind === 'question' && answer.option < task.options.length : task.kind === 'write';
-  if (!fits) throw new Problem(422, 'bad-request', 'This is no answer to what is asked.');
+  if (!fits) throw new Problem(422, 'bad-request', t`This is no answer to what is asked.`);
   await retried(() => putAnswer(resources.db, { roomId, number, childId }, { ready: true, ...answer }));
   await touchRoom(resources.db, roomId);
   resources.news.look();
 }
 
-const HAS_CLAPPED = new Problem(409, 'has-clapped', 'You have clapped this one already.');
+const HAS_CLAPPED = perLanguage(() => new Problem(409, 'has-clapped', t`You have clapped this one already.`));
 
 /**
  * Stores what a child clapped in a round, as its teacher would: whose it is and what was to be clapped the room says.
@@ -301,11 +306,11 @@ export async function storeRoomTake(
   const { roomId, childId, place, teacherId, marksShown } = await seated(resources, token, true);
   const { task, startsAt } = await roundOf(resources, roomId, number);
   if (task.kind !== 'take' || startsAt === null)
-    throw new Problem(422, 'bad-request', 'Nothing is clapped in this round.');
+    throw new Problem(422, 'bad-request', t`Nothing is clapped in this round.`);
   const key = { roomId, number, childId };
   // Claimed first: of two takes of one round one is stored.
   const claimed = await retried(() => claimAnswer(db, key, takeId));
-  if (claimed !== takeId) throw HAS_CLAPPED;
+  if (claimed !== takeId) throw HAS_CLAPPED();
   const part = partOf(task, place);
   const upload: TakeUpload = {
     childId,
@@ -323,7 +328,7 @@ export async function storeRoomTake(
   // An id that is another child's take stores nothing, and tells nothing of it.
   if (take.childId !== childId) {
     await putAnswer(db, key, { takeId: null });
-    throw HAS_CLAPPED;
+    throw HAS_CLAPPED();
   }
   await touchRoom(db, roomId);
   resources.news.look();

@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { RateLimiterMySQL } from 'rate-limiter-flexible';
 import { type Pool, corePool, retried } from '../database.ts';
 import { Problem } from '../problem.ts';
@@ -54,7 +55,7 @@ export function roomTries(pool: Pool, database: string, now: () => number = Date
       const until = Math.max(...keysOf(address, rooms).map(({ key }) => rests.get(key) ?? 0));
       const retryAfter = Math.ceil((until - now()) / 1000);
       if (retryAfter > 0)
-        throw new Problem(429, 'wait', 'Too many wrong pictures. Wait a moment, then tap them again.', { retryAfter });
+        throw new Problem(429, 'wait', t`Too many wrong pictures. Wait a moment, then tap them again.`, { retryAfter });
     },
     wrong: async (address, rooms) => {
       for (const { key, free } of keysOf(address, rooms)) {

@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../core/words/say.ts';
 import { randomInt } from 'node:crypto';
 import {
   type OpenRooms,
@@ -55,7 +56,9 @@ export const LATE_MS = 10 * 60_000;
 /** A device that was not heard of for so long is away. */
 export const AWAY_MS = 40_000;
 
-export const ROOM_ENDED = new Problem(410, 'room-ended', 'This room has ended. Your teacher can open a new one.');
+export const ROOM_ENDED = perLanguage(
+  () => new Problem(410, 'room-ended', t`This room has ended. Your teacher can open a new one.`),
+);
 
 export const isOpen = ({ endsAt, door }: RoomRow, now: number) => door !== null && now < endsAt;
 
@@ -64,7 +67,7 @@ async function ownRoom({ db, clock }: RoomResources, teacherId: string, classId:
   await classOf(db, teacherId, classId, 'hear');
   const room = await findRoom(db, roomId);
   if (room?.classId !== classId) throw notFound('room');
-  if (!isOpen(room, clock.now())) throw ROOM_ENDED;
+  if (!isOpen(room, clock.now())) throw ROOM_ENDED();
   return room;
 }
 
@@ -109,7 +112,7 @@ export async function saveRoom(
     const known = await holdRoom(inside, roomId);
     if (known) {
       if (known.classId !== classId) throw notFound('room');
-      if (!isOpen(known, clock.now())) throw ROOM_ENDED;
+      if (!isOpen(known, clock.now())) throw ROOM_ENDED();
       const pictures = newPictures ? await freePictures(inside) : undefined;
       await setRoom(inside, roomId, { ...settings, ...(pictures && { pictures, door: pictures }) });
       return 'changed';
@@ -164,7 +167,7 @@ export async function shownRoom(resources: RoomResources, roomId: string) {
   if (!snapshot) throw notFound('room');
   const { row, children, seats, round, answers } = snapshot;
   const now = clock.now();
-  if (!isOpen(row, now)) throw ROOM_ENDED;
+  if (!isOpen(row, now)) throw ROOM_ENDED();
   const { id, classId, pictures, codes, marksShown, namesShown, openedAt, endsAt, revision } = row;
   const room: Room = {
     id,
@@ -201,7 +204,7 @@ function* textsIn(task: RoomTask): Iterable<readonly [text: string, field: strin
 
 function checkTask(task: RoomTask): void {
   if (task.kind === 'question' && task.right.some((option) => option >= task.options.length))
-    throw new Problem(422, 'bad-request', 'task.right names an answer that is not among the options.', {
+    throw new Problem(422, 'bad-request', t`task.right names an answer that is not among the options.`, {
       field: 'task.right',
     });
 }
@@ -224,7 +227,7 @@ export async function setRound(
     const room = await holdRoom(inside, roomId);
     if (!room) throw notFound('room');
     if (round.number < room.round || round.number > room.round + 1)
-      throw new Problem(409, 'other-round', 'Another device has gone on in this room. Look at what it does now.');
+      throw new Problem(409, 'other-round', t`Another device has gone on in this room. Look at what it does now.`);
     await putRound(inside, roomId, round);
     await touchRoom(inside, roomId, { round: round.number });
   });

@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../core/words/say.ts';
 import { createHash, randomBytes } from 'node:crypto';
 import { setTimeout as wait } from 'node:timers/promises';
 import { type Database, retried, transacted } from '../database.ts';
@@ -40,20 +41,22 @@ export function tokenHash(token: string): string {
   return createHash('sha256').update(token).digest('hex');
 }
 
-const CLOSED = new Problem(403, 'account-closed', 'This account is closed. Ask the administrator of your school.');
+const CLOSED = perLanguage(
+  () => new Problem(403, 'account-closed', t`This account is closed. Ask the administrator of your school.`),
+);
 
 /** Begins a session of a teacher. @param browser  what it says of itself */
 export async function openSession(
   db: Database,
-  { id, name, administrator, closed }: Teacher & { readonly closed: boolean },
+  { id, name, administrator, language, closed }: Teacher & { readonly closed: boolean },
   browser: string,
 ): Promise<Opened> {
-  if (closed) throw CLOSED;
+  if (closed) throw CLOSED();
   const token = randomBytes(32).toString('base64url');
   const startedAt = Date.now();
   const session = { tokenHash: tokenHash(token), teacherId: id, expiresAt: startedAt + SESSION_MS, startedAt };
   await retried(() => addSession(db, { ...session, device: browserName(browser) }));
-  return { teacher: { id, name, administrator }, token };
+  return { teacher: { id, name, administrator, language: language ?? null }, token };
 }
 
 /** Where a request comes from. */
@@ -112,7 +115,7 @@ export async function signIn(door: DoorResources, { name, password }: SignIn, fr
     if (!teacher) void wait(NOBODY_MS).then(letOn);
     const fits = teacher ? await passwordFits(password, teacher.passwordHash) : await pretendPassword(password);
     if (!teacher || !fits)
-      throw new Problem(401, 'wrong-password', 'Name and password do not belong together. Check both and try again.', {
+      throw new Problem(401, 'wrong-password', t`Name and password do not belong together. Check both and try again.`, {
         field: 'password',
       });
     return openSession(door.db, teacher, from.browser);
@@ -122,13 +125,13 @@ export async function signIn(door: DoorResources, { name, password }: SignIn, fr
 /** For the visitor of a demo: signs in the demo's own teacher. */
 export async function visit(db: Database, demoTeacher: string, browser: string): Promise<Opened> {
   const teacher = await findTeacherByName(db, demoTeacher);
-  if (!teacher) throw new Problem(503, 'no-demo', 'The demo school is not there yet. Start the demo again.');
+  if (!teacher) throw new Problem(503, 'no-demo', t`The demo school is not there yet. Start the demo again.`);
   return openSession(db, teacher, browser);
 }
 
 function refuseWeak(password: string, name: string): void {
   const trouble = passwordTrouble(password, name);
-  if (trouble) throw new Problem(422, 'weak-password', `Choose another one: ${trouble}.`, { field: 'password' });
+  if (trouble) throw new Problem(422, 'weak-password', t`Choose another one: ${trouble}.`, { field: 'password' });
 }
 
 /** A new password; every other device is signed out. */
@@ -145,7 +148,7 @@ export async function changePassword(
   await tries.look({ address, claims: true, who, signal }, async () => {
     const teacher = await findTeacherById(db, id);
     if (!teacher || !(await passwordFits(current, teacher.passwordHash)))
-      throw new Problem(422, 'wrong-password', 'This is not your password of now. Check it and try again.', {
+      throw new Problem(422, 'wrong-password', t`This is not your password of now. Check it and try again.`, {
         field: 'current',
       });
   });
@@ -192,7 +195,7 @@ export async function resetPassword(
       throw new Problem(
         401,
         'wrong-code',
-        'Name and code do not belong together, or the code was used or is too old.',
+        t`Name and code do not belong together, or the code was used or is too old.`,
         {
           field: 'code',
         },

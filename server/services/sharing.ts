@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import type { Share, ShareEdit } from '../../contract/sharing.ts';
 import { type Database, transacted } from '../database.ts';
 import { Problem, notFound } from '../problem.ts';
@@ -26,8 +27,8 @@ export async function shareClass(
         422,
         'no-teacher',
         other
-          ? 'This class is yours already.'
-          : `There is no teacher called ${name.trim()}. Write the name as they sign in.`,
+          ? t`This class is yours already.`
+          : t`There is no teacher called ${name.trim()}. Write the name as they sign in.`,
         { field: 'name' },
       );
     await putShare(inside, classId, other.id, role);

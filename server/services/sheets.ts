@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import type { SavedSheet, SheetEdit } from '../../contract/sheet.ts';
 import { parseMeter } from '../../core/rhythm/text.ts';
 import { Problem } from '../problem.ts';
@@ -9,7 +10,7 @@ import { readEach } from './patternText.ts';
 async function checkSheet({ parts }: SheetEdit): Promise<void> {
   for (const { meter, patterns = [] } of parts) {
     if (meter !== undefined && !parseMeter(meter).ok)
-      throw new Problem(422, 'bad-request', `The meter “${meter}” cannot be read.`, { field: 'parts' });
+      throw new Problem(422, 'bad-request', t`The meter “${meter}” cannot be read.`, { field: 'parts' });
     await readEach(patterns.map((text) => [text, 'parts'] as const));
   }
 }

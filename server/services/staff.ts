@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../core/words/say.ts';
 import { randomBytes } from 'node:crypto';
 import { v4 as uuid } from 'uuid';
 import type { Teacher } from '../../contract/session.ts';
@@ -15,14 +16,17 @@ import {
 } from '../repository/teachers.ts';
 import { allowReset } from './session.ts';
 
-const NOT_ADMINISTRATOR = new Problem(
-  403,
-  'not-administrator',
-  'Only an administrator of the school looks after accounts. Ask whoever runs the server.',
+const NOT_ADMINISTRATOR = perLanguage(
+  () =>
+    new Problem(
+      403,
+      'not-administrator',
+      t`Only an administrator of the school looks after accounts. Ask whoever runs the server.`,
+    ),
 );
 
 function administratorOnly({ administrator }: Teacher): void {
-  if (!administrator) throw NOT_ADMINISTRATOR;
+  if (!administrator) throw NOT_ADMINISTRATOR();
 }
 
 /** The accounts of the school; nothing of what is in them. */
@@ -39,7 +43,7 @@ export async function makeAccount(db: Database, teacher: Teacher, { name }: NewT
   const passwordHash = await hashPassword(randomBytes(32).toString('base64url'));
   await transacted(db, async (inside) => {
     if (await findTeacherByName(inside, name.trim()))
-      throw new Problem(409, 'name-taken', `There is a teacher called ${name.trim()} already. Choose another name.`, {
+      throw new Problem(409, 'name-taken', t`There is a teacher called ${name.trim()} already. Choose another name.`, {
         field: 'name',
       });
     await addTeacher(inside, { id, name: name.trim(), passwordHash });
@@ -63,7 +67,7 @@ export async function changeAccount(
 ): Promise<void> {
   administratorOnly(teacher);
   if (closed && teacherId === teacher.id)
-    throw new Problem(422, 'own-account', 'You cannot close your own account. Let another administrator do it.');
+    throw new Problem(422, 'own-account', t`You cannot close your own account. Let another administrator do it.`);
   await transacted(db, async (inside) => {
     if (!(await findTeacherById(inside, teacherId))) throw notFound('teacher');
     await closeTeacher(inside, teacherId, closed);

@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { createHash } from 'node:crypto';
 import type { MarkOverride, TakeDetail, TakeUpload } from '../../contract/take.ts';
 import { type Database, Overtaken, once, retried, transacted } from '../database.ts';
@@ -162,7 +163,7 @@ export async function correctTake(
       await holdChild(inside, take.childId);
       const corrected = { ...judged, onsets, releases, corrected: true };
       if (!(await updateJudgement(inside, takeId, corrected, take.onsets)))
-        throw new Overtaken('the take was corrected by another request');
+        throw new Overtaken(t`the take was corrected by another request`);
       await rebuildRecords(inside, take.childId);
       await touchIfJudgedSo(inside, classId, judgingRevision);
     });

@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { v5 as uuidFrom } from 'uuid';
 import type { ClassMove, Term, TermDetail, TermEdit } from '../../contract/term.ts';
 import { type Database, transacted } from '../database.ts';
@@ -63,7 +64,7 @@ export async function moveChildren(
   classId: string,
   { to, children }: ClassMove,
 ): Promise<void> {
-  if (to === classId) throw new Problem(422, 'bad-request', 'to: this is the class they are in.', { field: 'to' });
+  if (to === classId) throw new Problem(422, 'bad-request', t`to: this is the class they are in.`, { field: 'to' });
   const { termFrom, scale } = await classOf(db, teacherId, classId, 'owner');
   const there = await transacted(db, async (inside) => {
     await holdClass(inside, to);

@@ -1,3 +1,4 @@
+import { currentLanguage, perLanguage, t } from '../../core/words/say.ts';
 import fitsError from 'virtual:fits/error';
 import type { TextError } from '../../core/rhythm/text.ts';
 import { answered, isAway, isInstalled } from './network.ts';
@@ -29,10 +30,14 @@ export class ApiProblem extends Error {
   }
 }
 
-const AWAY =
-  'The server cannot be reached. What you do is kept on this device; it is sent as soon as the server is back.';
-const NO_ANSWER = 'The server takes too long to answer. What you do is kept on this device; it is tried again.';
-const OUTDATED = 'This page is older than the server. Reload it; nothing is lost.';
+const AWAY = perLanguage(
+  () => t`The server cannot be reached. What you do is kept on this device; it is sent as soon
+    as the server is back.`,
+);
+const NO_ANSWER = perLanguage(
+  () => t`The server takes too long to answer. What you do is kept on this device; it is tried again.`,
+);
+const OUTDATED = perLanguage(() => t`This page is older than the server. Reload it; nothing is lost.`);
 
 /** A request without an answer is given up after so long, milliseconds. Signing in may have to wait. */
 const PATIENCE = { GET: 20_000, PUT: 30_000, POST: 75_000, DELETE: 30_000 } as const;
@@ -68,6 +73,7 @@ interface Sent {
 async function send(method: keyof typeof PATIENCE, path: string, sent: Sent = {}): Promise<Response> {
   const { body, type, patience = PATIENCE[method], holds } = sent;
   const headers = {
+    'Accept-Language': currentLanguage(),
     ...(owner === undefined ? {} : { 'Clapboard-Teacher': owner }),
     ...(type === undefined ? {} : { 'Content-Type': type }),
     ...(holds === undefined ? {} : { 'If-None-Match': holds }),
@@ -76,7 +82,7 @@ async function send(method: keyof typeof PATIENCE, path: string, sent: Sent = {}
   const init: RequestInit = { method, credentials: 'same-origin', headers, signal };
   const response = await fetch(`/api${path}`, body === undefined ? init : { ...init, body }).catch(() => {
     answered(false);
-    throw signal.aborted ? new ApiProblem(0, 'no-answer', NO_ANSWER) : new ApiProblem(0, 'away', AWAY);
+    throw signal.aborted ? new ApiProblem(0, 'no-answer', NO_ANSWER()) : new ApiProblem(0, 'away', AWAY());
   });
   const problem = response.status < 400 ? undefined : await problemIn(response);
   answered(problem?.status !== 0);
@@ -95,7 +101,7 @@ type ErrorPart = { code: string; message: string; field?: string; at?: TextError
 async function problemIn(response: Response): Promise<ApiProblem> {
   const answer: unknown = await response.json().catch(() => undefined);
   // Not our server's answer, but the page of a proxy: whatever its status, nothing arrived.
-  if (!fitsError(answer)) return new ApiProblem(0, 'away', AWAY);
+  if (!fitsError(answer)) return new ApiProblem(0, 'away', AWAY());
   const { code, message, field, at, theirs, parts } = (answer as { error: ErrorPart }).error;
   if (code === 'signed-out' || code === 'other-teacher') for (const listener of doors) listener();
   // Signed out elsewhere, the device that was lost or lent keeps nothing.
@@ -107,7 +113,7 @@ async function problemIn(response: Response): Promise<ApiProblem> {
 async function answerIn(response: Response): Promise<unknown> {
   if (response.status === 204) return undefined;
   const answer: unknown = await response.json().catch(() => undefined);
-  if (answer === undefined) throw new ApiProblem(0, 'away', AWAY);
+  if (answer === undefined) throw new ApiProblem(0, 'away', AWAY());
   return answer;
 }
 
@@ -156,7 +162,7 @@ export async function getNow<T>(path: string, fits: (data: unknown) => boolean):
   const response = await send('GET', path, { holds: before?.tag, patience });
   if (before && response.status === 304) return before.answer as T;
   const answer = await answerIn(response);
-  if (!fits(answer)) throw new ApiProblem(200, 'outdated', OUTDATED);
+  if (!fits(answer)) throw new ApiProblem(200, 'outdated', OUTDATED());
   const tag = response.headers.get('ETag');
   if (tag) {
     fetched.delete(path);
@@ -173,7 +179,7 @@ export async function put(path: string, body: object): Promise<unknown> {
 /** Sends a recording as it is. */
 export async function putSound(path: string, sound: Blob): Promise<void> {
   const response = await send('PUT', path, { body: sound, type: sound.type, patience: PATIENCE_WITH_SOUND });
-  if (response.status !== 204) throw new ApiProblem(0, 'away', AWAY);
+  if (response.status !== 204) throw new ApiProblem(0, 'away', AWAY());
 }
 
 export async function post(path: string, body?: unknown): Promise<unknown> {

@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import type { TakeDetail } from '../../contract/take.ts';
 import { ApiProblem, changeNow, putSound } from './client.ts';
 import { allIn, putInto, takeFrom } from '../store/deviceBox.ts';
@@ -191,7 +192,7 @@ async function afterFailure(take: Waiting, error: unknown, now: number): Promise
     ...take,
     failures,
     notBefore: now + pause,
-    ...(failures >= MOST_FAILURES ? { refused: `The server failed ${failures} times to store it.` } : {}),
+    ...(failures >= MOST_FAILURES ? { refused: t`The server failed ${failures} times to store it.` } : {}),
   });
   return 'later';
 }

@@ -1,14 +1,17 @@
+import { perLanguage, t } from '../../core/words/say.ts';
 import type { PasskeyRequest, SessionState } from '../../contract/session.ts';
 import { ApiProblem, post } from './client.ts';
 
-const NOTHING_CAME = 'No passkey came of it: it was cancelled, took too long, or there is none for this site here.';
+const NOTHING_CAME = perLanguage(
+  () => t`No passkey came of it: it was cancelled, took too long, or there is none for this site here.`,
+);
 
 /** Lets the browser ask for a key; that somebody cancels is said in our words. */
 async function asked<T>(ask: () => Promise<T>): Promise<T> {
   try {
     return await ask();
   } catch {
-    throw new ApiProblem(0, 'no-passkey', NOTHING_CAME);
+    throw new ApiProblem(0, 'no-passkey', NOTHING_CAME());
   }
 }
 

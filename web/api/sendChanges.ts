@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../core/words/say.ts';
 import { ApiProblem, changeNow, getNow } from './client.ts';
 import { type Body, type Change, changeArrived, dropChange, pendingOf, refuseChange } from '../store/changes.ts';
 import { thingAt } from '../store/places.ts';
@@ -42,12 +43,12 @@ async function sendOne(change: Change): Promise<'arrived' | 'refused' | 'later' 
   }
 }
 
-const MAKES_NO_SENSE = 'This does not fit what the server has any more. Make the change again.';
+const MAKES_NO_SENSE = perLanguage(() => t`This does not fit what the server has any more. Make the change again.`);
 
 function afterFailure(change: Change, error: unknown): 'refused' | 'later' | 'nobody' {
   if (!(error instanceof ApiProblem)) {
     // Takes and other changes do not wait for one that makes no sense any more.
-    refuseChange(change, { message: MAKES_NO_SENSE });
+    refuseChange(change, { message: MAKES_NO_SENSE() });
     return 'refused';
   }
   if (error.status === 0 || error.status === 401 || error.code === 'other-teacher') return 'nobody';
@@ -69,7 +70,7 @@ function asSent({ body }: Change, theirs: Body): Body {
   };
 }
 
-const CHANGED_ELSEWHERE = 'It was changed elsewhere after it was removed here.';
+const CHANGED_ELSEWHERE = perLanguage(() => t`It was changed elsewhere after it was removed here.`);
 
 /** What was removed here and changed elsewhere meanwhile is not removed unseen. */
 async function sendRemoval(change: Change): Promise<'arrived' | 'refused'> {
@@ -77,7 +78,7 @@ async function sendRemoval(change: Change): Promise<'arrived' | 'refused'> {
   const answer = place && (await getNow<unknown>(place.get, () => true).catch(gone));
   const theirs = place?.read?.(answer);
   if (theirs && change.was && !same(theirs, change.was)) {
-    refuseChange(change, { message: CHANGED_ELSEWHERE, theirs });
+    refuseChange(change, { message: CHANGED_ELSEWHERE(), theirs });
     return 'refused';
   }
   await changeNow(change.path, undefined).catch(gone);

@@ -6,6 +6,7 @@ import { onSignedOut, pageBelongsTo } from '../api/client.ts';
 import { useSession } from '../api/session.ts';
 import { SignInPage } from '../pages/signIn/SignInPage.tsx';
 import { Notice } from '../ui/Notice.tsx';
+import { speakHere, useLanguages } from '../words/language.ts';
 import { Broken } from './Broken.tsx';
 
 const House = lazy(() => import('./House.tsx'));
@@ -24,6 +25,10 @@ function Views() {
   const whose = owner ?? inside;
   pageBelongsTo(whose?.id);
   if (whose && !owner) setOwner(whose);
+  const language = inside?.language;
+  useEffect(() => {
+    if (language) void speakHere(language);
+  }, [language]);
   if (!session && !whose) return error ? <Notice problem={error} again={() => void mutate()} /> : null;
   const demo = session?.demo ?? false;
   const enter = async (state: SessionState) => {
@@ -58,10 +63,11 @@ function Views() {
 }
 
 export function App() {
+  const languages = useLanguages();
   return (
     <SWRConfig value={{ shouldRetryOnError: true, errorRetryInterval: 3_000, dedupingInterval: 500 }}>
       <ErrorBoundary FallbackComponent={Broken}>
-        <Views />
+        <Views key={languages} />
       </ErrorBoundary>
     </SWRConfig>
   );

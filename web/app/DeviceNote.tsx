@@ -1,4 +1,5 @@
-import { format } from 'date-fns';
+import { t } from '../../core/words/say.ts';
+import { format } from '../words/dates.ts';
 import { CloudOff } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
 import { useAwaySince, useInstalled } from './useDevice.ts';
@@ -12,20 +13,16 @@ export default function DeviceNote({ teacherId }: { readonly teacherId: string }
       <span
         role="status"
         className="device-note"
-        title={since === undefined ? undefined : `What is shown is as it was at ${format(since, 'HH:mm')}`}
+        title={since === undefined ? undefined : t`What is shown is as it was at ${format(since, 'HH:mm')}`}
       >
         {since !== undefined && (
           <>
-            <CloudOff size={16} aria-hidden /> <span>No network</span>
-            <span className="visually-hidden"> since {format(since, 'HH:mm')}</span>
+            <CloudOff size={16} aria-hidden /> <span>{t`No network`}</span>
+            <span className="visually-hidden"> {t`since ${format(since, 'HH:mm')}`}</span>
           </>
         )}
       </span>
-      {newer && (
-        <Button variant="outline-dark" size="sm" onClick={newer}>
-          Newer version: load it
-        </Button>
-      )}
+      {newer && <Button variant="outline-dark" size="sm" onClick={newer}>{t`Newer version: load it`}</Button>}
     </>
   );
 }

@@ -36,7 +36,7 @@ function Rooms({ teacher, entries, onSignedOut }: HouseProps) {
     <Suspense fallback={null}>
       <Routes>
         <Route element={<Shell teacher={teacher} onSignedOut={onSignedOut} />}>
-          {ROUTES.map(({ path, Page }) => (
+          {ROUTES().map(({ path, Page }) => (
             <Route key={path} path={path} element={<Page teacher={teacher} />} />
           ))}
           <Route path="*" element={<Landing teacherId={teacher.id} />} />

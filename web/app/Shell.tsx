@@ -1,3 +1,4 @@
+import { counted, perLanguage, t } from '../../core/words/say.ts';
 import { CircleHelp, Contrast, LogOut, UserRound } from 'lucide-react';
 import { type ReactNode, Suspense, lazy, useEffect, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -19,7 +20,6 @@ import { useRoom } from './room.ts';
 import { ACCOUNT, ROUTES } from './routes.ts';
 import { OutboxNote } from './OutboxNote.tsx';
 import type { Teacher } from '../../contract/session.ts';
-import { counted } from '../../core/wording/plurals.ts';
 
 const LessonBar = lazyAgain(() => import('../lesson/LessonBar.tsx'));
 const DeviceNote = lazyAgain(() => import('./DeviceNote.tsx'));
@@ -48,7 +48,7 @@ interface ShellProps {
 export default function Shell(props: ShellProps) {
   const { pathname } = useLocation();
   useRoom();
-  const isBare = ROUTES.some(({ path, bare }) => bare && pathname === `/${path}`);
+  const isBare = ROUTES().some(({ path, bare }) => bare && pathname === `/${path}`);
   return isBare ? <View /> : <WithMenu {...props} />;
 }
 
@@ -77,15 +77,11 @@ function WithMenu({ teacher, onSignedOut }: ShellProps) {
   const leaving = useSignOut(teacher.id, onSignedOut);
   return (
     <div className="shell">
-      <a className="visually-hidden-focusable skip" href="#main">
-        To the page
-      </a>
+      <a className="visually-hidden-focusable skip" href="#main">{t`To the page`}</a>
       <header className="shell-bar">
-        <span className="brand" aria-hidden>
-          Clapboard
-        </span>
-        <nav aria-label="Views" ref={nav}>
-          {ROUTES.map(
+        <span className="brand" aria-hidden>{t`Clapboard`}</span>
+        <nav aria-label={t`Views`} ref={nav}>
+          {ROUTES().map(
             ({ path, title }) =>
               title && (
                 <NavLink key={path} to={`/${path}`}>
@@ -96,15 +92,15 @@ function WithMenu({ teacher, onSignedOut }: ShellProps) {
         </nav>
         <span className="flex-grow-1" />
         <Notes teacherId={teacher.id} waiting={waiting} changes={changes} />
-        <NavLink className="teacher" to={ACCOUNT} aria-label={`${teacher.name}: password, passkeys and devices`}>
+        <NavLink className="teacher" to={ACCOUNT} aria-label={t`${teacher.name}: password, passkeys and devices`}>
           <UserRound size={16} aria-hidden /> <span>{teacher.name}</span>
         </NavLink>
         <RoomButton />
-        <Button variant="link" size="sm" className="help-button" aria-label="Help" onClick={() => setHelping(true)}>
-          <CircleHelp size={16} aria-hidden /> <span>Help</span>
+        <Button variant="link" size="sm" className="help-button" aria-label={t`Help`} onClick={() => setHelping(true)}>
+          <CircleHelp size={16} aria-hidden /> <span>{t`Help`}</span>
         </Button>
         <Button variant="link" size="sm" className="sign-out" onClick={() => void leaving.signOut()}>
-          <LogOut size={16} aria-hidden /> <span>Sign out</span>
+          <LogOut size={16} aria-hidden /> <span>{t`Sign out`}</span>
         </Button>
       </header>
       <RunningLesson teacherId={teacher.id} />
@@ -121,12 +117,12 @@ function WithMenu({ teacher, onSignedOut }: ShellProps) {
   );
 }
 
-const ROOM_NAMES = { usual: 'usual', dark: 'dark room', bright: 'bright room' } as const;
+const ROOM_NAMES = perLanguage(() => ({ usual: t`usual`, dark: t`dark room`, bright: t`bright room` }) as const);
 
 /** Colours for the room in which the class looks at the screen. */
 function RoomButton() {
   const { room, next } = useRoom();
-  const name = `Colours: ${ROOM_NAMES[room]}`;
+  const name = t`Colours: ${ROOM_NAMES()[room]}`;
   return (
     <Button variant="link" size="sm" className="room-button" aria-label={name} title={name} onClick={next}>
       <Contrast size={16} aria-hidden />
@@ -217,16 +213,13 @@ function Unsent({ takes, changes, leave, stay }: UnsentProps) {
   return (
     <Modal show onHide={stay} centered>
       <Modal.Header closeButton>
-        <Modal.Title>Not stored yet: {what}</Modal.Title>
+        <Modal.Title>{t`Not stored yet: ${what}`}</Modal.Title>
       </Modal.Header>
-      <Modal.Body>
-        They stay on this device, and nobody else sees them here. They are sent when you sign in again in this browser.
-      </Modal.Body>
+      <Modal.Body>{t`They stay on this device, and nobody else sees them here. They are sent when you
+          sign in again in this browser.`}</Modal.Body>
       <Modal.Footer>
-        <Button onClick={stay}>Stay signed in</Button>
-        <Button variant="outline-dark" onClick={leave}>
-          Sign out all the same
-        </Button>
+        <Button onClick={stay}>{t`Stay signed in`}</Button>
+        <Button variant="outline-dark" onClick={leave}>{t`Sign out all the same`}</Button>
       </Modal.Footer>
     </Modal>
   );

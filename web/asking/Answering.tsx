@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { Check, X } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { MISCONCEPTIONS, type MistakeId } from '../../core/exercises/misconceptions.ts';
@@ -42,8 +43,8 @@ export function OptionButtons({
           onClick={() => onChoose(i)}
         >
           <kbd>{LETTERS[i]}</kbd> <span>{text}</span>
-          {chosen !== undefined && right.includes(i) && <Check aria-label="right" />}
-          {chosen === i && !right.includes(i) && <X aria-label="not right" />}
+          {chosen !== undefined && right.includes(i) && <Check aria-label={t`right`} />}
+          {chosen === i && !right.includes(i) && <X aria-label={t`not right`} />}
         </button>
       ))}
     </div>
@@ -83,7 +84,11 @@ function WhyWrong({ question, chosen, naming }: AnsweringProps & { chosen: numbe
   const given = question.options[chosen];
   const wrong = given && (question.answers ?? [question.answer]).includes(chosen) ? undefined : given;
   const id = wrong?.misconception;
-  const text = id ? misconceptionText(id, naming) : question.staff ? 'Look once more.' : 'Nearly: add it up once more.';
+  const text = id
+    ? misconceptionText(id, naming)
+    : question.staff
+      ? t`Look once more.`
+      : t`Nearly: add it up once more.`;
   const mistaken = lookAlikesBehind(id) ?? (question.staccato && 'dots');
   return (
     <>

@@ -1,8 +1,9 @@
+import { counted, t } from '../../core/words/say.ts';
+import { rich } from '../ui/rich.tsx';
 import { type ReactNode, useEffect, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { type Mistake, isRight, mistakesIn } from '../../core/exercises/answering.ts';
 import type { Question } from '../../core/exercises/question.ts';
-import { counted } from '../../core/wording/plurals.ts';
 import { misconceptionText, questionWords } from '../../core/wording/questionWords.ts';
 import type { NamingId } from '../../core/wording/valueNames.ts';
 import { useOwnMoves } from '../ui/ownMoves.ts';
@@ -67,13 +68,13 @@ export function QuestionRun({ run, naming, onAgain, limit, keep }: RunProps) {
   useOwnMoves(`${at} ${given === undefined}`);
   useKeys({ ...(onStaff ? {} : optionKeys(choose)), ' ': next });
   if (run.length === 0)
-    return <div className="empty">With these values no question can be made. Choose more of them below.</div>;
+    return <div className="empty">{t`With these values no question can be made. Choose more of them below.`}</div>;
   if (!question)
     return <Score score={{ right, count: run.length, tally }} naming={naming} onAgain={onAgain} keep={keep} />;
   return (
-    <section className="question" aria-label={`Question ${at + 1} of ${run.length}`}>
+    <section className="question" aria-label={t`Question ${at + 1} of ${run.length}`}>
       <p className="question-number">
-        {at + 1} of {run.length} · {right} right
+        {t`${at + 1} of ${run.length} · ${right} right`}
         {limit !== undefined && (
           <TimeLeft key={at} seconds={limit} running={given === undefined} onOver={() => answer([])} />
         )}
@@ -89,7 +90,7 @@ export function QuestionRun({ run, naming, onAgain, limit, keep }: RunProps) {
       )}
       <Reveal question={question} chosen={chosenOf(given)} naming={naming}>
         <Button size="lg" onClick={next}>
-          {at + 1 < run.length ? 'Next' : 'How it went'} <kbd>space</kbd>
+          {at + 1 < run.length ? t`Next` : t`How it went`} <kbd>{t`space`}</kbd>
         </Button>
       </Reveal>
     </section>
@@ -121,7 +122,7 @@ function TimeLeft({ seconds, running, onOver }: { seconds: number; running: bool
     const timer = setTimeout(() => setLeft(left - 1), 1000);
     return () => clearTimeout(timer);
   });
-  return <span className="time-left"> · {counted(left, 'second')} left</span>;
+  return <span className="time-left"> {t`· ${counted(left, 'second')} left`}</span>;
 }
 
 interface ScoreProps {
@@ -137,20 +138,20 @@ function Score({ score, naming, onAgain, keep }: ScoreProps) {
   return (
     <section className="question">
       <h2 className="big-line" role="status">
-        {right} of {count} right
+        {t`${right} of ${count} right`}
       </h2>
       {found.length > 0 && (
         <ul className="tally">
           {found.map(([id, times]) => (
             <li key={id}>
-              <strong>{times} ×</strong> {id === 'slip' ? 'A slip.' : misconceptionText(id, naming)}
+              <strong>{times} ×</strong> {id === 'slip' ? t`A slip.` : misconceptionText(id, naming)}
             </li>
           ))}
         </ul>
       )}
       {keep?.(score)}
       <Button size="lg" onClick={onAgain}>
-        {count === 10 ? 'Ten' : count} new ones <kbd>space</kbd>
+        {rich`${count === 10 ? t`Ten` : count} new ones ${<kbd>{t`space`}</kbd>}`}
       </Button>
     </section>
   );

@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import type { Part } from '../../core/exercises/valueSums.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
 import { placePattern } from '../../core/rhythm/place.ts';
@@ -22,7 +23,7 @@ export function ShownSigns({ pattern, meter, staccato = [] }: SignsProps) {
           {events.map(({ kind, value, tiedToNext }, i) => (
             <span key={i} className={tiedToNext ? 'ties-on' : ''}>
               <NoteSign value={value} rest={kind === 'rest'} staccato={staccato.includes(i)} />
-              {tiedToNext && <span className="visually-hidden">tied to</span>}
+              {tiedToNext && <span className="visually-hidden">{t`tied to`}</span>}
             </span>
           ))}
         </span>

@@ -1,9 +1,9 @@
+import { counted, t } from '../../core/words/say.ts';
 import { Check, X } from 'lucide-react';
 import { type CSSProperties, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import type { Question } from '../../core/exercises/question.ts';
 import type { StaffSign } from '../../core/exercises/signs.ts';
-import { counted } from '../../core/wording/plurals.ts';
 import { questionWords } from '../../core/wording/questionWords.ts';
 import type { NamingId } from '../../core/wording/valueNames.ts';
 import { useKeys } from '../ui/useKeys.ts';
@@ -33,9 +33,9 @@ export interface OnStaffProps {
 
 /** Right, wrong or overlooked, once the answer is given. */
 function verdictOf(chosen: boolean, right: boolean): { state: string; text: string } | undefined {
-  if (chosen && right) return { state: 'right', text: 'right' };
-  if (chosen) return { state: 'wrong', text: 'not one' };
-  return right ? { state: 'wrong', text: 'this too' } : undefined;
+  if (chosen && right) return { state: 'right', text: t`right` };
+  if (chosen) return { state: 'wrong', text: t`not one` };
+  return right ? { state: 'wrong', text: t`this too` } : undefined;
 }
 
 /** Every sign of a kind is pressed, then the answer is given. Numbers are their keys. */
@@ -49,7 +49,7 @@ export function SpotSigns({ question, given, onAnswer }: OnStaffProps) {
   useKeys({ ...Object.fromEntries(staff.map((_, i) => [String(i + 1), () => press(i)])), Enter: done });
   return (
     <>
-      <div className="staff" role="group" aria-label="Signs" style={inSoMany(staff.length)}>
+      <div className="staff" role="group" aria-label={t`Signs`} style={inSoMany(staff.length)}>
         {staff.map((sign, i) => {
           const chosen = (given ?? found).includes(i);
           const verdict = given && verdictOf(chosen, answers.includes(i));
@@ -59,7 +59,7 @@ export function SpotSigns({ question, given, onAnswer }: OnStaffProps) {
               type="button"
               className={`staff-button ${verdict?.state ?? (chosen && !given ? 'chosen' : '')}`}
               aria-pressed={chosen}
-              aria-label={`Sign ${i + 1}${verdict ? `: ${verdict.text}` : ''}`}
+              aria-label={t`Sign ${i + 1}${verdict ? `: ${verdict.text}` : ''}`}
               onClick={() => press(i)}
             >
               <StaffSignView {...sign} />
@@ -74,7 +74,7 @@ export function SpotSigns({ question, given, onAnswer }: OnStaffProps) {
       </div>
       {given === undefined && (
         <Button size="lg" onClick={done} disabled={found.length === 0}>
-          {found.length === 0 ? 'Press each one' : `That is all: ${found.length}`} <kbd>enter</kbd>
+          {found.length === 0 ? t`Press each one` : t`That is all: ${found.length}`} <kbd>{t`enter`}</kbd>
         </Button>
       )}
     </>
@@ -105,7 +105,7 @@ export function MatchSigns({ question, naming, given, onAnswer }: OnStaffProps) 
   const shown = given ?? pairs;
   return (
     <>
-      <div className="staff" role="group" aria-label="Signs" style={inSoMany(staff.length)}>
+      <div className="staff" role="group" aria-label={t`Signs`} style={inSoMany(staff.length)}>
         {staff.map((sign, i) => {
           const option = shown[i];
           const right = given && option === answers[i];
@@ -117,12 +117,12 @@ export function MatchSigns({ question, naming, given, onAnswer }: OnStaffProps) 
               type="button"
               className={`staff-button ${state}`}
               aria-pressed={i === at}
-              aria-label={`Sign ${i + 1}: ${option === undefined ? 'nothing yet' : options[option]}`}
+              aria-label={t`Sign ${i + 1}: ${option === undefined ? t`nothing yet` : options[option]}`}
               onClick={() => setAt(i)}
             >
               <StaffSignView {...sign} />
               <span className="staff-mark">
-                {given && (right ? <Check aria-label="right" /> : <X aria-label="not right" />)} {name}
+                {given && (right ? <Check aria-label={t`right`} /> : <X aria-label={t`not right`} />)} {name}
               </span>
             </button>
           );
@@ -138,7 +138,7 @@ export function MatchSigns({ question, naming, given, onAnswer }: OnStaffProps) 
         </div>
       ) : (
         <p className="match-lines">
-          {counted(answers.filter((option, i) => given[i] === option).length, 'sign')} right
+          {t`${counted(answers.filter((option, i) => given[i] === option).length, 'sign')} right`}
         </p>
       )}
     </>

@@ -1,6 +1,15 @@
+import { perLanguage, t } from '../../core/words/say.ts';
 import Form from 'react-bootstrap/Form';
 import { VALUES, type ValueLetter } from '../../core/rhythm/value.ts';
 import { type NamingId, valueName } from '../../core/wording/valueNames.ts';
+
+/** What else can be asked about, in words. */
+const FURTHER = perLanguage((): Readonly<Record<string, string>> => ({
+  dots: t`dots`,
+  ties: t`ties`,
+  rests: t`rests`,
+  clefs: t`clefs`,
+}));
 
 /** Values that questions can be about. */
 const ASKABLE: readonly ValueLetter[] = ['w', 'h', 'q', 'e', 's'];
@@ -36,7 +45,7 @@ export function ValueChecks<With extends string>({ values, flags, further, namin
           key={what}
           type="checkbox"
           id={`ask-${what}`}
-          label={what}
+          label={FURTHER()[what] ?? what}
           checked={flags[what]}
           onChange={({ target }) => onChange({ values, flags: { ...flags, [what]: target.checked } })}
         />

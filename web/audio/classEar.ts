@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import type { ClassPass, TogetherAnswer, TogetherRequest } from './togetherMessages.ts';
 import { audioContext, awake } from './context.ts';
 import { MicrophoneProblem, openCapture } from './microphone.ts';
@@ -20,7 +21,7 @@ const worker = () => new Worker(new URL('../workers/together.worker.ts', import.
 /** Opens the microphone for a class. Throws a MicrophoneProblem. */
 export async function openClassEar(told: (answer: TogetherAnswer) => void): Promise<ClassEar> {
   const context = audioContext();
-  if (!context || !(await awake(context))) throw new MicrophoneProblem('This browser gives the page no sound.');
+  if (!context || !(await awake(context))) throw new MicrophoneProblem(t`This browser gives the page no sound.`);
   const channel = new MessageChannel();
   const { late, isGone, close } = await openCapture(context, channel.port1);
   const hears = worker();

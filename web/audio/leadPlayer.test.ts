@@ -6,7 +6,7 @@ import { LeadPlayer } from './leadPlayer.ts';
 
 /** Two measures of 4/4 at 60, clapped twice: count-in 0-4, 4-12; count-in 12-16, 16-24. */
 const PLAN: Plan = {
-  ...READY_PLANS[0]!,
+  ...READY_PLANS()[0]!,
   passes: [{ activity: 'clap', who: 'together' }],
   chunks: { kind: 'whole' },
   ladder: [{ bpm: 60, passes: 2 }],

@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import type { Cue } from '../../core/leading/cue.ts';
 import type { Channel } from '../../core/leading/cueSounds.ts';
 import type { Recording } from '../../core/leading/practiceTrack.ts';
@@ -48,7 +49,7 @@ export async function makeTrack(track: Track, told: (done: number) => void, sign
   };
   return new Promise<Blob>((resolve, reject) => {
     signal.addEventListener('abort', () => reject(new DOMException('broken off', 'AbortError')));
-    making.addEventListener('error', () => reject(new Error('the sound file could not be made')));
+    making.addEventListener('error', () => reject(new Error(t`the sound file could not be made`)));
     making.addEventListener('message', ({ data }: MessageEvent<TrackAnswer>) => {
       if ('done' in data) told(data.done);
       else resolve(data.file);

@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import type { PlayedClicks } from '../../core/listening/playedClicks.ts';
 import type { Seconds } from '../../core/timing/units.ts';
 import type { ListenAnswer, ListenRequest, Outline } from './listenMessages.ts';
@@ -21,13 +22,13 @@ function problemOf(error: unknown): MicrophoneProblem {
   const name = (error as { name?: string }).name;
   if (name === 'NotAllowedError' || name === 'SecurityError')
     return new MicrophoneProblem(
-      'The browser may not use the microphone. Allow it at the left of the address, or tap instead.',
+      t`The browser may not use the microphone. Allow it at the left of the address, or tap instead.`,
     );
   if (name === 'NotFoundError' || name === 'OverconstrainedError')
-    return new MicrophoneProblem('No microphone was found. Plug one in, or tap instead.');
+    return new MicrophoneProblem(t`No microphone was found. Plug one in, or tap instead.`);
   if (name === 'NotReadableError')
-    return new MicrophoneProblem('Another program holds the microphone. Close it, or tap instead.');
-  return new MicrophoneProblem('The microphone cannot be used in this browser. Tap instead.');
+    return new MicrophoneProblem(t`Another program holds the microphone. Close it, or tap instead.`);
+  return new MicrophoneProblem(t`The microphone cannot be used in this browser. Tap instead.`);
 }
 
 let opened: Promise<MediaStream> | undefined;
@@ -36,7 +37,7 @@ let opened: Promise<MediaStream> | undefined;
 export async function openMicrophone(): Promise<MediaStream> {
   const devices = (navigator as { mediaDevices?: MediaDevices }).mediaDevices;
   if (!devices)
-    throw new MicrophoneProblem('A microphone needs a page that came over https, or from this machine. Tap instead.');
+    throw new MicrophoneProblem(t`A microphone needs a page that came over https, or from this machine. Tap instead.`);
   opened ??= devices.getUserMedia({ audio: RAW, video: false }).then(
     (stream) => {
       // Pulled out: the next time it is asked for anew.
@@ -130,7 +131,7 @@ export async function openCapture(context: AudioContext, port: MessagePort): Pro
 export async function listenLive(clicks = NO_CLICKS, keep = false): Promise<LiveListener> {
   const context = audioContext();
   if (!context || !(await awake(context)))
-    throw new MicrophoneProblem('This browser gives the page no sound. Tap instead.');
+    throw new MicrophoneProblem(t`This browser gives the page no sound. Tap instead.`);
   const channel = new MessageChannel();
   const { late, isGone, close } = await openCapture(context, channel.port1);
   const worker = listenWorker();

@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import type { Seconds } from '../../core/timing/units.ts';
 import type { ListenAnswer, ListenRequest, Outline } from './listenMessages.ts';
 
@@ -40,7 +41,7 @@ async function listenTo(
     return await new Promise<HeardRecording>((resolve, reject) => {
       signal.addEventListener('abort', () => reject(new Error('stopped')));
       worker.addEventListener('error', () =>
-        reject(new Error('could not be listened to; reload the page and try again')),
+        reject(new Error(t`could not be listened to; reload the page and try again`)),
       );
       worker.addEventListener('message', ({ data }: MessageEvent<ListenAnswer>) => {
         if (data.kind === 'progress') onProgress(data.done);
@@ -59,14 +60,14 @@ export async function listenToFile(
   onProgress: (done: number) => void,
   signal: AbortSignal,
 ): Promise<HeardRecording> {
-  if (file.size > LARGEST_BYTES) throw new Error('larger than 200 MB; cut it into shorter recordings');
+  if (file.size > LARGEST_BYTES) throw new Error(t`larger than 200 MB; cut it into shorter recordings`);
   const midi = await heardInMidi(file);
   if (midi) return midi;
   const bytes = await file.arrayBuffer();
   const buffer = await new OfflineAudioContext(1, 1, RECORDING_RATE).decodeAudioData(bytes).catch(() => {
-    throw new Error('not a sound file this browser can read; try WAV, MP3, M4A, OGG, WebM or MIDI');
+    throw new Error(t`not a sound file this browser can read; try WAV, MP3, M4A, OGG, WebM or MIDI`);
   });
-  if (buffer.duration > LONGEST) throw new Error('longer than 15 minutes; cut it into shorter recordings');
+  if (buffer.duration > LONGEST) throw new Error(t`longer than 15 minutes; cut it into shorter recordings`);
   const samples = buffer.getChannelData(0).slice();
   for (let channel = 1; channel < buffer.numberOfChannels; channel++)
     buffer.getChannelData(channel).forEach((sample, i) => (samples[i]! += sample));

@@ -2,6 +2,7 @@ import { type Sound, soundKey, synthesise } from '../../core/sound/sounds.ts';
 import type { Cue } from '../../core/leading/cue.ts';
 import { bufferOf } from './clickClock.ts';
 import { soundOf } from '../../core/leading/cueSounds.ts';
+import { type Language, SOURCE, currentLanguage } from '../../core/words/say.ts';
 
 export interface BankSound {
   readonly buffer: AudioBuffer;
@@ -12,6 +13,18 @@ export interface BankSound {
 type Index = Readonly<Record<string, { readonly file: string; readonly vowel: number }>>;
 
 const FOLDER = '/speech/';
+
+async function indexIn(folder: string): Promise<Index> {
+  const response = await fetch(`${folder}index.json`);
+  return (await response.json()) as Index;
+}
+
+/** The words that every language says alike, and before them those in its own voice. */
+async function indexOf(language: Language): Promise<Index> {
+  if (language === SOURCE) return indexIn(FOLDER);
+  const [all, own] = await Promise.all([indexIn(FOLDER), indexIn(`${FOLDER}${language}/`)]);
+  return { ...all, ...own };
+}
 
 /** Every sound of a run, made or fetched before it is needed. */
 export class SoundBank {
@@ -50,7 +63,7 @@ export class SoundBank {
   }
 
   private async recording(word: string): Promise<BankSound | undefined> {
-    this.index ??= fetch(`${FOLDER}index.json`).then((response) => response.json() as Promise<Index>);
+    this.index ??= indexOf(currentLanguage());
     const entry = (await this.index)[word];
     if (!entry) return undefined;
     const response = await fetch(FOLDER + entry.file);

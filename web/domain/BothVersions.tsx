@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { useId, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -22,17 +23,15 @@ export function BothVersions({ clash, names, onChosen }: BothVersionsProps) {
   const [chosen, setChosen] = useState<Chosen>({});
   const several = parts.length > 1;
   return (
-    <section className="alert alert-warning both-versions" role="alert" aria-label="Changed by somebody else">
-      <p>
-        Somebody else changed the same meanwhile. Choose which one is to stay; all else that either of you changed stays
-        in any case.
-      </p>
+    <section className="alert alert-warning both-versions" role="alert" aria-label={t`Changed by somebody else`}>
+      <p>{t`Somebody else changed the same meanwhile. Choose which one is to stay; all else
+          that either of you changed stays in any case.`}</p>
       <table>
         <thead>
           <tr>
             <td />
-            <th scope="col">There now</th>
-            <th scope="col">Yours</th>
+            <th scope="col">{t`There now`}</th>
+            <th scope="col">{t`Yours`}</th>
           </tr>
         </thead>
         <tbody>
@@ -56,14 +55,14 @@ export function BothVersions({ clash, names, onChosen }: BothVersionsProps) {
             disabled={parts.some((part) => !chosen[part])}
             onClick={() => onChosen(new Set(parts.filter((part) => chosen[part] === 'theirs')))}
           >
-            Keep what is chosen
+            {t`Keep what is chosen`}
           </Button>
         )}
         <Button size="sm" variant={several ? 'outline-dark' : 'primary'} onClick={() => onChosen(new Set())}>
-          {several ? 'Keep all of mine' : 'Keep mine'}
+          {several ? t`Keep all of mine` : t`Keep mine`}
         </Button>
         <Button size="sm" variant="outline-dark" onClick={() => onChosen(new Set(parts))}>
-          Leave what is there
+          {t`Leave what is there`}
         </Button>
       </div>
     </section>

@@ -33,7 +33,7 @@ export function ElementChecks({ id: name, legend, chosen, fewest, naming, onChoo
           key={id}
           type="checkbox"
           id={`${name}-${id}`}
-          label={inNaming(ELEMENTS[id].title, naming)}
+          label={inNaming(ELEMENTS()[id].title, naming)}
           checked={chosen.includes(id)}
           onChange={({ target }) => change(id, target.checked)}
         />

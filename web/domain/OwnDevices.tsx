@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { TabletSmartphone } from 'lucide-react';
 import { Link } from 'react-router';
 import { mayHear, useHearingClass } from './currentClass.ts';
@@ -27,7 +28,7 @@ export function OwnDevices({ small = true, ...wanted }: Wanted & { readonly smal
   if (!room || !mayHear(room)) return null;
   return (
     <Link className={`btn btn-outline-dark ${small ? 'btn-sm' : ''}`} to={ownDevicesPath(room.id, wanted)}>
-      <TabletSmartphone size={16} aria-hidden /> Own devices
+      <TabletSmartphone size={16} aria-hidden /> {t`Own devices`}
     </Link>
   );
 }

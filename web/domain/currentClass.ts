@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import type { ClassSummary } from '../../contract/schoolClass.ts';
 import { useStored } from '../store/stored.ts';
 import { useClasses } from '../api/hooks.ts';
@@ -24,7 +25,7 @@ export function classOptions(
 ): (readonly [id: string, name: string])[] {
   return classes.map(({ id, name, role, owner }) => {
     const isHers = classes.every((one) => one.name !== name || one.owner === owner);
-    return [id, isHers ? name : `${name} (${role === 'owner' ? 'yours' : owner})`] as const;
+    return [id, isHers ? name : `${name} (${role === 'owner' ? t`yours` : owner})`] as const;
   });
 }
 

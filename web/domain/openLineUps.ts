@@ -1,4 +1,5 @@
-import { format } from 'date-fns';
+import { t } from '../../core/words/say.ts';
+import { format } from '../words/dates.ts';
 import type { LineUp } from '../../contract/lineUp.ts';
 
 /** Somebody still waits. */
@@ -8,5 +9,5 @@ export const isOpen = ({ turns }: Pick<LineUp, 'turns'>) =>
 /** "3 Dec: 4 of 26 heard". */
 export function progressOf({ startedAt, turns }: Pick<LineUp, 'startedAt' | 'turns'>): string {
   const heard = turns.filter(({ state }) => state === 'heard').length;
-  return `${format(startedAt, 'd MMM')}: ${heard} of ${turns.length} heard`;
+  return t`${format(startedAt, 'd MMM')}: ${heard} of ${turns.length} heard`;
 }

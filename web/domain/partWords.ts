@@ -1,124 +1,129 @@
-import { format } from 'date-fns';
+import { LANGUAGES, type Language, counted, perLanguage, t } from '../../core/words/say.ts';
+import { format } from '../words/dates.ts';
 import { COUNTING_SYSTEM_CHOICES } from '../../core/counting/countingSystems.ts';
 import { WHO_NAMES } from '../../core/wording/leadWords.ts';
-import { counted } from '../../core/wording/plurals.ts';
 import { NAMINGS, NAMING_IDS, type NamingId } from '../../core/wording/valueNames.ts';
 
 type Names = Readonly<Record<string, string>>;
 
 /** What the parts of what is kept are called where two versions stand side by side. */
-const NAMES: Readonly<Record<string, string>> = {
+const NAMES = perLanguage((): Readonly<Record<string, string>> => ({
   // Of several kinds.
-  title: 'Title',
-  name: 'Name',
-  bpm: 'Tempo',
+  title: t`Title`,
+  name: t`Name`,
+  bpm: t`Tempo`,
   // Classes and children.
-  ages: 'Ages',
-  school: 'Counts as',
-  rests: 'Rests',
-  naming: 'Values are called',
-  houseWords: 'Own words',
-  wordSet: 'Word set',
-  onTimeMs: 'On time within, milliseconds',
-  borders: 'What each mark needs',
-  scale: 'Marks are',
-  reportLine: 'Line in the report',
-  mark: 'Mark',
-  reason: 'Reason',
-  clickCounts: 'Keeping the click counts',
-  counts: 'Which take counts',
-  recordingDays: 'Recordings are kept for, days',
-  adaptations: 'Made easier',
-  outOf: 'Out of',
-  takenAt: 'When',
+  ages: t`Ages`,
+  school: t`Counts as`,
+  rests: t`Rests`,
+  naming: t`Values are called`,
+  language: t`What children see and hear`,
+  houseWords: t`Own words`,
+  wordSet: t`Word set`,
+  onTimeMs: t`On time within, milliseconds`,
+  borders: t`What each mark needs`,
+  scale: t`Marks are`,
+  reportLine: t`Line in the report`,
+  mark: t`Mark`,
+  reason: t`Reason`,
+  clickCounts: t`Keeping the click counts`,
+  counts: t`Which take counts`,
+  recordingDays: t`Recordings are kept for, days`,
+  adaptations: t`Made easier`,
+  outOf: t`Out of`,
+  takenAt: t`When`,
   // Patterns.
-  text: 'Rhythm',
-  brackets: 'Words over it',
-  folder: 'Folder',
+  text: t`Rhythm`,
+  brackets: t`Words over it`,
+  folder: t`Folder`,
   // Lessons, terms, practice weeks.
-  minutes: 'Minutes',
-  day: 'Day',
-  starts: 'Begins',
-  blocks: 'Blocks',
-  held: 'How it went',
-  from: 'From',
-  until: 'Until',
-  slots: 'Weekly lessons',
-  holidays: 'Holidays',
-  order: 'New elements',
-  contents: 'What is done in each lesson',
-  left: 'What has no place',
-  plan: 'What is practised',
-  children: 'Who',
-  items: 'Rhythms',
-  times: 'times',
-  days: 'on days',
+  minutes: t`Minutes`,
+  day: t`Day`,
+  starts: t`Begins`,
+  blocks: t`Blocks`,
+  held: t`How it went`,
+  from: t`From`,
+  until: t`Until`,
+  slots: t`Weekly lessons`,
+  holidays: t`Holidays`,
+  order: t`New elements`,
+  contents: t`What is done in each lesson`,
+  left: t`What has no place`,
+  plan: t`What is practised`,
+  children: t`Who`,
+  items: t`Rhythms`,
+  times: t`times`,
+  days: t`on days`,
   // Plans.
-  passes: 'Passes',
-  chunks: 'Measures',
-  ladder: 'Tempos',
-  restBeats: 'Rest between passes, beats',
-  countIn: 'Count-in',
-  countInWords: 'Words of the count-in',
-  countInEach: 'Count in every pass',
-  divided: 'Click between the beats too',
-  twoLines: 'Two lines: rhythm above, beat below',
-  fades: 'The counts fade',
-  study: 'Seconds to look first',
-  who: 'by',
-  factor: 'times',
-  by: 'in parts of',
-  to: 'to measure',
+  passes: t`Passes`,
+  chunks: t`Measures`,
+  ladder: t`Tempos`,
+  restBeats: t`Rest between passes, beats`,
+  countIn: t`Count-in`,
+  countInWords: t`Words of the count-in`,
+  countInEach: t`Count in every pass`,
+  divided: t`Click between the beats too`,
+  twoLines: t`Two lines: rhythm above, beat below`,
+  fades: t`The counts fade`,
+  study: t`Seconds to look first`,
+  who: t`by`,
+  factor: t`times`,
+  by: t`in parts of`,
+  to: t`to measure`,
   // Sheets.
-  parts: 'Questions',
-  paper: 'Paper',
-  large: 'Large print',
-  versions: 'Two versions',
-  classId: 'Class',
-  names: 'Names on it',
-  seed: 'Number of the draw',
-  count: 'how many',
-  level: 'level',
-  elements: 'about',
-  meter: 'meter',
-  beat: 'beat',
-  patterns: 'rhythms',
-  cards: 'size',
-};
+  parts: t`Questions`,
+  paper: t`Paper`,
+  large: t`Large print`,
+  versions: t`Two versions`,
+  classId: t`Class`,
+  names: t`Names on it`,
+  seed: t`Number of the draw`,
+  count: t`how many`,
+  level: t`level`,
+  elements: t`about`,
+  meter: t`meter`,
+  beat: t`beat`,
+  patterns: t`rhythms`,
+  cards: t`size`,
+}));
 
 /** Of a sheet some parts are called otherwise than of a class. */
-export const SHEET_NAMES: Readonly<Record<string, string>> = { counts: 'Counting', bpm: 'Tempo of what is clapped' };
+export const SHEET_NAMES = perLanguage((): Readonly<Record<string, string>> => ({
+  counts: t`Counting`,
+  bpm: t`Tempo of what is clapped`,
+}));
 
 /** What it means where nothing is said. */
-const LEFT_OPEN: Names = {
-  children: 'the whole class',
-  classId: 'no class',
-  onTimeMs: 'as usual for the ages',
-  borders: 'as usual',
-  scale: 'from 0 to 4',
-  wordSet: 'the usual one',
-  rests: 'as usual',
-  recordingDays: 'not kept',
-};
+const LEFT_OPEN = perLanguage((): Names => ({
+  children: t`the whole class`,
+  classId: t`no class`,
+  onTimeMs: t`as usual for the ages`,
+  borders: t`as usual`,
+  scale: t`from 0 to 4`,
+  wordSet: t`the usual one`,
+  rests: t`as usual`,
+  recordingDays: t`not kept`,
+}));
 
 /** What sizes of paper are called. */
-export const PAPER_NAMES = { a4: 'A4', letter: 'Letter' } as const;
+export const PAPER_NAMES = perLanguage(() => ({ a4: 'A4', letter: t`Letter` }) as const);
 
 const spaced = (id: string) => id.replaceAll('-', ' ');
 
 /** What is kept as a short word is said as it is where it is chosen. */
 const VALUE_WORDS: Readonly<Record<string, (value: string) => string | undefined>> = {
-  school: (id) => COUNTING_SYSTEM_CHOICES.find(([one]) => one === id)?.[1],
-  naming: (id) => ((NAMING_IDS as readonly string[]).includes(id) ? NAMINGS[id as NamingId].title : undefined),
-  paper: (id) => (PAPER_NAMES as Names)[id],
+  school: (id) => COUNTING_SYSTEM_CHOICES().find(([one]) => one === id)?.[1],
+  language: (id) => (Object.hasOwn(LANGUAGES, id) ? LANGUAGES[id as Language].own : undefined),
+  naming: (id) => ((NAMING_IDS as readonly string[]).includes(id) ? NAMINGS()[id as NamingId].title : undefined),
+  paper: (id) => (PAPER_NAMES() as Names)[id],
   elements: spaced,
   order: spaced,
-  who: (id) => (WHO_NAMES as Names)[id],
+  who: (id) => (WHO_NAMES() as Names)[id],
 };
 
 /** @param own  what is called otherwise there */
 export function partName(part: string, own: Names = {}): string {
-  return own[part] ?? NAMES[part] ?? part;
+  return own[part] ?? NAMES()[part] ?? part;
 }
 
 /** What an entry of a list is, where it says so itself. */
@@ -135,7 +140,7 @@ const SILENT: ReadonlySet<string> = new Set(['key', 'id']);
 /** An entry of a list, in all it says. */
 function entryWords(one: unknown, own: Names, part = ''): string {
   if (typeof one !== 'object' || one === null) return partWords(part, one, own);
-  if (Array.isArray(one)) return one.map((each) => entryWords(each, own, part)).join(', ') || 'nothing';
+  if (Array.isArray(one)) return one.map((each) => entryWords(each, own, part)).join(', ') || t`nothing`;
   const said = Object.entries(one).filter(([key]) => !SILENT.has(key) && key !== 'kind' && key !== 'activity');
   const words = said.map(([key, value]) => `${partName(key)} ${entryWords(value, own, key)}`);
   return [kindOf(one), ...words].filter((word) => word !== undefined).join(', ');
@@ -156,7 +161,7 @@ export function bothWords(part: string, theirs: unknown, mine: unknown, own: Nam
     const [there, here] = [only(theirs, mine), only(mine, theirs)];
     const words = (list: readonly unknown[]) => list.map((one) => entryWords(one, own, part)).join('; ');
     if (there.length === 0 && here.length === 0) return [words(theirs), words(mine)];
-    return [words(there) || 'without it', words(here) || 'without it'];
+    return [words(there) || t`without it`, words(here) || t`without it`];
   }
   const tables = [theirs, mine].every((one) => typeof one === 'object' && one !== null && !Array.isArray(one));
   if (!tables) return [partWords(part, theirs, own), partWords(part, mine, own)];
@@ -167,24 +172,24 @@ export function bothWords(part: string, theirs: unknown, mine: unknown, own: Nam
     (key) => text(there[key]) !== text(here[key]),
   );
   const say = (at: 0 | 1) =>
-    keys.map((key) => `${partName(key)}: ${bothWords(key, there[key], here[key], own)[at]}`).join(', ') || 'nothing';
+    keys.map((key) => `${partName(key)}: ${bothWords(key, there[key], here[key], own)[at]}`).join(', ') || t`nothing`;
   return [say(0), say(1)];
 }
 
 /** A value in a few words; of a list what is in it, or how much. @param own  what things are called by their ids */
 export function partWords(part: string, value: unknown, own: Names = {}): string {
-  if (value === null || value === undefined || value === '') return LEFT_OPEN[part] ?? 'nothing';
-  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  if (value === null || value === undefined || value === '') return LEFT_OPEN()[part] ?? t`nothing`;
+  if (typeof value === 'boolean') return value ? t`yes` : t`no`;
   if (part === 'takenAt' && typeof value === 'number') return format(value, 'd MMM yyyy');
   if (Array.isArray(value)) {
-    if (value.length === 0) return 'nothing';
+    if (value.length === 0) return t`nothing`;
     const kinds = value.map((one) => (typeof one === 'string' ? partWords(part, one, own) : kindOf(one)));
     if (kinds.every((kind) => kind !== undefined)) return kinds.join(', ');
     return counted(value.length, 'entry', 'entries');
   }
   if (typeof value === 'object') {
     const entries = Object.entries(value);
-    if (entries.length === 0) return 'nothing';
+    if (entries.length === 0) return t`nothing`;
     return entries.map(([key, one]) => `${partName(key)}: ${partWords(key, one, own)}`).join(', ');
   }
   if (typeof value !== 'string') return JSON.stringify(value);

@@ -1,4 +1,5 @@
-import { format, startOfWeek } from 'date-fns';
+import { startOfWeek } from 'date-fns';
+import { format } from '../words/dates.ts';
 import type { Hearing } from '../../contract/together.ts';
 
 /** Where it is shown how together a class claps. */

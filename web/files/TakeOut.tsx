@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../core/words/say.ts';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -22,11 +23,13 @@ interface TakeOutProps {
 const FIRST: OutId = 'pdf';
 const USUAL_BPM = 84;
 type ClapSound = 'clap' | 'wood';
-const SOUNDS: readonly (readonly [ClapSound, string])[] = [
-  ['clap', 'hand clap'],
-  ['wood', 'wood block'],
-];
-const options = OUT_IDS.map((id) => [id, `${OUT_FACTS[id].title}: ${OUT_FACTS[id].use}`] as const);
+const SOUNDS = perLanguage((): readonly (readonly [ClapSound, string])[] => [
+  ['clap', t`hand clap`],
+  ['wood', t`wood block`],
+]);
+const options = perLanguage(() =>
+  OUT_IDS.map((id) => [id, `${OUT_FACTS()[id].title}: ${OUT_FACTS()[id].use}`] as const),
+);
 
 /** Patterns as a file of any format, for other programs. */
 export default function TakeOut({ patterns, name, counts }: TakeOutProps) {
@@ -38,7 +41,7 @@ export default function TakeOut({ patterns, name, counts }: TakeOutProps) {
   const [sound, setSound] = useState<ClapSound>('clap');
   const [making, setMaking] = useState(false);
   const [problem, setProblem] = useState<Error>();
-  const format = OUT_FACTS[id];
+  const format = OUT_FACTS()[id];
   const save = async () => {
     setMaking(true);
     setProblem(undefined);
@@ -50,7 +53,7 @@ export default function TakeOut({ patterns, name, counts }: TakeOutProps) {
         ...(withCounts || format.isCounts ? { counts } : {}),
         ...(countIn ? { countIn } : {}),
       };
-      const title = patterns.length === 1 ? patterns[0]!.title || 'Pattern' : name;
+      const title = patterns.length === 1 ? patterns[0]!.title || t`Pattern` : name;
       const { name: file, content } = await outFile(title, id, patterns, wanted);
       saveFile(file, content);
     } catch (error) {
@@ -60,23 +63,25 @@ export default function TakeOut({ patterns, name, counts }: TakeOutProps) {
   };
   return (
     <div className="take-out">
-      <Select label="As" value={id} options={options} onChoose={setId} />
+      <Select label={t`As`} value={id} options={options()} onChoose={setId} />
       {format.takes.includes('bpm') && <TempoBox bpm={bpm} onBpm={setBpm} />}
       {format.takes.includes('counts') && (
-        <Tick id="out-counts" label="counts under the notes" on={withCounts} onChange={setWithCounts} />
+        <Tick id="out-counts" label={t`counts under the notes`} on={withCounts} onChange={setWithCounts} />
       )}
       {format.takes.includes('each-rest') && patterns.some(({ pattern }) => hasLongRests(pattern)) && (
-        <Tick id="out-each-rest" label="each measure of rest by itself" on={eachRest} onChange={setEachRest} />
+        <Tick id="out-each-rest" label={t`each measure of rest by itself`} on={eachRest} onChange={setEachRest} />
       )}
       {format.takes.includes('count-in') && (
-        <Tick id="out-count-in" label="count-in" on={countIn} onChange={setCountIn} />
+        <Tick id="out-count-in" label={t`count-in`} on={countIn} onChange={setCountIn} />
       )}
-      {format.takes.includes('sound') && <Select label="Sound" value={sound} options={SOUNDS} onChoose={setSound} />}
+      {format.takes.includes('sound') && (
+        <Select label={t`Sound`} value={sound} options={SOUNDS()} onChoose={setSound} />
+      )}
       <Button disabled={making || patterns.length === 0} onClick={() => void save()}>
-        {making ? 'Making it …' : patterns.length > 1 ? `Save ${patterns.length} patterns` : 'Save the file'}
+        {making ? t`Making it …` : patterns.length > 1 ? t`Save ${patterns.length} patterns` : t`Save the file`}
       </Button>
       {!format.parts && patterns.some(({ score }) => score !== undefined) && (
-        <p className="take-out-note">Of several parts this holds the first alone.</p>
+        <p className="take-out-note">{t`Of several parts this holds the first alone.`}</p>
       )}
       {problem && <Notice problem={problem} />}
     </div>
@@ -106,7 +111,7 @@ const [SLOWEST, FASTEST] = [30, 240];
 function TempoBox({ bpm, onBpm }: { bpm: number; onBpm: (bpm: number) => void }) {
   return (
     <Form.Group controlId="out-tempo" className="out-tempo">
-      <Form.Label>at</Form.Label>
+      <Form.Label>{t`at`}</Form.Label>
       <Form.Control
         type="number"
         min={SLOWEST}
@@ -115,7 +120,7 @@ function TempoBox({ bpm, onBpm }: { bpm: number; onBpm: (bpm: number) => void })
         onChange={({ target }) => onBpm(Number(target.value))}
         onBlur={() => onBpm(Math.min(FASTEST, Math.max(SLOWEST, bpm || USUAL_BPM)))}
       />
-      <span>beats a minute</span>
+      <span>{t`beats a minute`}</span>
     </Form.Group>
   );
 }

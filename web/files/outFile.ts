@@ -1,3 +1,4 @@
+import { currentLanguage, t } from '../../core/words/say.ts';
 import { OUT_FACTS, type OutId } from '../../core/formats/formatFacts.ts';
 import type { NamedPattern, WriteOptions } from '../../core/formats/formats.ts';
 import { fileName } from '../ui/saveFile.ts';
@@ -14,9 +15,12 @@ const blob = (bytes: Uint8Array, type: string) => new Blob([bytes as Uint8Array<
 
 /** Has a worker write the files. Throws an Error that says what went wrong. */
 async function written(request: OutRequest): Promise<readonly WrittenFile[]> {
-  const worker = new Worker(new URL('../workers/writeFiles.worker.ts', import.meta.url), { type: 'module' });
-  const answer = await askOnce<OutAnswer>(worker, request, 'The file cannot be made; reload the page.');
-  if (!answer.ok) throw new Error(`The file cannot be made: ${answer.trouble}.`);
+  const worker = new Worker(new URL('../workers/writeFiles.worker.ts', import.meta.url), {
+    type: 'module',
+    name: currentLanguage(),
+  });
+  const answer = await askOnce<OutAnswer>(worker, request, t`The file cannot be made; reload the page.`);
+  if (!answer.ok) throw new Error(t`The file cannot be made: ${answer.trouble}.`);
   return answer.files;
 }
 
@@ -34,7 +38,7 @@ async function pngOf(svg: Uint8Array): Promise<Uint8Array> {
   canvas.height = image.naturalHeight * ENLARGED;
   canvas.getContext('2d')!.drawImage(image, 0, 0, canvas.width, canvas.height);
   const content = await new Promise<Blob | null>((resolve) => canvas.toBlob(resolve, 'image/png'));
-  if (!content) throw new Error('The picture is too large: choose fewer measures.');
+  if (!content) throw new Error(t`The picture is too large: choose fewer measures.`);
   return new Uint8Array(await content.arrayBuffer());
 }
 
@@ -52,12 +56,12 @@ export async function outFile(
   patterns: readonly NamedPattern[],
   options: WriteOptions,
 ): Promise<OutFile> {
-  const named = patterns.map((one) => ({ ...one, title: one.title.trim() || 'Pattern' }));
+  const named = patterns.map((one) => ({ ...one, title: one.title.trim() || t`Pattern` }));
   const lines = await written({ format: id === 'png' ? 'svg' : id, patterns: named, options });
   const files: WrittenFile[] = [];
   for (const file of lines) files.push(id === 'png' ? await asPoints(file) : file);
   const [only] = files;
-  const { endings, mime } = OUT_FACTS[id];
+  const { endings, mime } = OUT_FACTS()[id];
   if (files.length === 1) return { name: `${name}${endings[0]}`, content: blob(only!.bytes, mime) };
   const { zip } = await import('../../core/formats/zip.ts');
   const packed = zip(files.map((file) => ({ ...file, name: fileName(file.name) })));

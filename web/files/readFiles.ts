@@ -1,3 +1,4 @@
+import { currentLanguage, t } from '../../core/words/say.ts';
 import type { ReadFile } from '../../core/formats/piece.ts';
 import type { FileAnswer, FileRequest } from './fileMessages.ts';
 
@@ -8,15 +9,18 @@ const PATIENCE = 15_000;
 
 /** Has a worker of its own read a file: one that never ends is stopped with it. */
 export async function readInWorker(file: File): Promise<ReadFile> {
-  if (file.size > LARGEST_BYTES) return { ok: false, trouble: 'larger than 25 MB; export fewer parts or measures' };
+  if (file.size > LARGEST_BYTES) return { ok: false, trouble: t`larger than 25 MB; export fewer parts or measures` };
   const bytes = await file.arrayBuffer().catch(() => undefined);
-  if (!bytes) return { ok: false, trouble: 'the browser cannot read it; copy it to this device and choose it again' };
-  const worker = new Worker(new URL('../workers/readFiles.worker.ts', import.meta.url), { type: 'module' });
+  if (!bytes) return { ok: false, trouble: t`the browser cannot read it; copy it to this device and choose it again` };
+  const worker = new Worker(new URL('../workers/readFiles.worker.ts', import.meta.url), {
+    type: 'module',
+    name: currentLanguage(),
+  });
   try {
     return await new Promise<ReadFile>((resolve) => {
       const giveUp = (trouble: string) => resolve({ ok: false, trouble });
-      const late = setTimeout(() => giveUp('takes too long to read; export fewer parts or measures'), PATIENCE);
-      worker.addEventListener('error', () => giveUp('cannot be read; reload the page and try again'));
+      const late = setTimeout(() => giveUp(t`takes too long to read; export fewer parts or measures`), PATIENCE);
+      worker.addEventListener('error', () => giveUp(t`cannot be read; reload the page and try again`));
       worker.addEventListener('message', ({ data }: MessageEvent<FileAnswer>) => {
         clearTimeout(late);
         resolve(data);

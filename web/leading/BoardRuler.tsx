@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { useMemo } from 'react';
 import { parseScore } from '../../core/rhythm/scoreText.ts';
 import { useCurrentClass } from '../domain/currentClass.ts';
@@ -18,7 +19,7 @@ export function BoardRuler({ text }: { readonly text: string }) {
   const [step] = BOARD_STEP.use();
   const read = useMemo(() => parseScore(text), [text]);
   const counts = useCounts(lanes, currentClass);
-  if (!read.ok) return <p>This pattern cannot be read. Open it under Patterns and mend its text.</p>;
+  if (!read.ok) return <p>{t`This pattern cannot be read. Open it under Patterns and mend its text.`}</p>;
   const { notes, strips, hands, feet, oneLine } = lanes;
   const { parts } = read.score;
   return (

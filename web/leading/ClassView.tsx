@@ -1,3 +1,5 @@
+import { t } from '../../core/words/say.ts';
+import { rich } from '../ui/rich.tsx';
 import type { CountOptions } from '../../core/counting/count.ts';
 import type { Bracket } from '../../contract/pattern.ts';
 import { hasCounts } from '../../core/leading/fading.ts';
@@ -63,11 +65,11 @@ export function ClassView(props: ClassViewProps) {
     <>
       <StageWords {...{ table, plan, section, voice, state, moment, rate, score }} />
       {state === 'silent' && (
-        <p className="notice alert alert-warning">
-          This browser lets no sound out. Press the space bar or click once in the page, then start again.
-        </p>
+        <p className="notice alert alert-warning">{t`This browser lets no sound out. Press the space bar
+          or click once in the page,
+            then start again.`}</p>
       )}
-      {state === 'starting' && <p role="status">Getting the sounds ready …</p>}
+      {state === 'starting' && <p role="status">{t`Getting the sounds ready …`}</p>}
       <SectionRuler
         section={section}
         plan={plan}
@@ -92,23 +94,23 @@ interface WordsProps extends Pick<ClassViewProps, 'table' | 'plan' | 'voice' | '
 }
 
 function StageWords({ table, plan, section, voice: { naming }, state, moment, rate, score }: WordsProps) {
-  const studying = moment?.study !== undefined ? 'Study' : ROLE_NAMES[section.role];
+  const studying = moment?.study !== undefined ? t`Study` : ROLE_NAMES()[section.role];
   const whose = goingName(
     section,
     score.parts.map(({ name }) => name),
   );
-  const role = state === 'over' ? 'Done' : state === 'paused' ? 'Paused' : studying;
+  const role = state === 'over' ? t`Done` : state === 'paused' ? t`Paused` : studying;
   return (
     <div className="lead-words">
       <p className="lead-now" role="status">
-        <span className="lead-role">{role}</span> {section.pass} of {table.passes} ·{' '}
+        {rich`${<span className="lead-role">{role}</span>} ${section.pass} of ${table.passes} ·`}{' '}
         {whose && <strong>{whose} · </strong>}
         {activityName(section.activity, naming)}
-        {plan.twoLines ? ', feet on the beat' : ''} ·{' '}
+        {plan.twoLines ? t`, feet on the beat` : ''} ·{' '}
         {section.chunk.whole ? '' : `${chunkName(section.chunk, naming)} · `}
         {Math.round(section.bpm * rate)}
       </p>
-      <p className="lead-left">{moment ? `${durationText(moment.secondsLeft)} left` : ''}</p>
+      <p className="lead-left">{moment ? t`${durationText(moment.secondsLeft)} left` : ''}</p>
     </div>
   );
 }
@@ -125,7 +127,7 @@ function Cues({ moment, section, score: { parts }, turn }: ClassViewProps & { se
 function StudyTime({ seconds }: { seconds: number }) {
   return (
     <div className="lead-cues lead-study" role="timer">
-      <CueBox name="Look at it in silence" text={String(seconds)} />
+      <CueBox name={t`Look at it in silence`} text={String(seconds)} />
     </div>
   );
 }
@@ -143,8 +145,8 @@ function BodyCues({ moment, section }: { moment: ShownMoment | undefined; sectio
         text={moment?.leadIn ?? (hasCounts(fade, moment?.measure ?? 0) ? (moment?.mouth ?? '') : '')}
         soft={!aloud}
       />
-      <CueBox name="Hands" text={hands ? HAND_NAMES[hands] : ''} />
-      <CueBox name="Feet" text={moment?.foot ?? ''} />
+      <CueBox name={t`Hands`} text={hands ? HAND_NAMES()[hands] : ''} />
+      <CueBox name={t`Feet`} text={moment?.foot ?? ''} />
     </div>
   );
 }

@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { inNaming } from '../../core/wording/valueNames.ts';
 import type { Voice } from '../../core/wording/voice.ts';
 import type { RulerSystem } from '../../drawing/system.ts';
@@ -22,7 +23,7 @@ export function Covers({ system, isCovered, voice }: CoversProps) {
         key={index}
         className="cover"
         style={{ left: x - BEFORE, width: width - FREE }}
-        aria-label={inNaming(`{Measure} ${index + 1} is covered`, voice.naming)}
+        aria-label={inNaming(t`{Measure} ${index + 1} is covered`, voice.naming)}
       />
     ));
 }

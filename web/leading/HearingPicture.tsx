@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { useMemo } from 'react';
 import type { ClassHeard } from '../../core/ensemble/classHeard.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
@@ -23,7 +24,7 @@ interface PictureProps {
 /** How together a class was: one sentence, and a band under each note. */
 export function HearingPicture({ text, ...props }: PictureProps) {
   const read = useMemo(() => parseRhythm(text), [text]);
-  if (!read.ok) return <p>This pattern cannot be read. Open it under Patterns and mend its text.</p>;
+  if (!read.ok) return <p>{t`This pattern cannot be read. Open it under Patterns and mend its text.`}</p>;
   return <Picture {...props} pattern={read.pattern} />;
 }
 
@@ -47,8 +48,9 @@ function Picture(props: Omit<PictureProps, 'text'> & { readonly pattern: Pattern
         overlay={beat}
       />
       <p className="hearing-key">
-        {heard.widthMs === undefined ? '' : `${withinText(heard.widthMs)} `}The bar under a note is as long and as thick
-        as its claps are spread; the line in it is the beat.
+        {t`${heard.widthMs === undefined ? '' : `${withinText(heard.widthMs)} `}The bar
+          under a note is as long and as thick as its claps are spread; the line in it is
+          the beat.`}
       </p>
     </div>
   );

@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import type { PartMoment } from '../../core/leading/moment.ts';
 import { PartFigure } from '../ruler/PartFigure.tsx';
 
@@ -36,7 +37,7 @@ export function PartCues({ names, parts, leadIn, turn, aloud }: PartCuesProps) {
               <PartFigure name={names[part]!} index={part} /> {names[part]}
             </span>
             <span className={`cue-text ${aloud ? '' : 'cue-thought'}`}>
-              {leadIn ?? (waits ? 'wait' : (now?.mouth ?? ''))}
+              {leadIn ?? (waits ? t`wait` : (now?.mouth ?? ''))}
             </span>
           </div>
         );

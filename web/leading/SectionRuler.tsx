@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { useEffect, useMemo, useRef } from 'react';
 import type { ClassHeard, ClassNoteHeard } from '../../core/ensemble/classHeard.ts';
 import type { CountOptions } from '../../core/counting/count.ts';
@@ -119,9 +120,9 @@ export function SectionRuler(props: SectionRulerProps) {
         band={heard === undefined || hidden ? undefined : band}
         overlay={overlay}
         onPick={pick}
-        pickName="Go to"
+        pickName={t`Go to`}
       />
-      {hidden && <p className="lead-ear">Use your ears. The notes come afterwards.</p>}
+      {hidden && <p className="lead-ear">{t`Use your ears. The notes come afterwards.`}</p>}
     </div>
   );
 }

@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { createPortal } from 'react-dom';
@@ -44,7 +45,7 @@ export default function LessonBar({ running }: { running: RunningLesson }) {
 /** Nothing to look at: the class listens. A press, or the key once more, shows the screen again. */
 function Dark({ onLight }: { readonly onLight: () => void }) {
   return createPortal(
-    <button type="button" className="screen-dark" aria-label="Show the screen again" onClick={onLight} />,
+    <button type="button" className="screen-dark" aria-label={t`Show the screen again`} onClick={onLight} />,
     document.body,
   );
 }
@@ -125,12 +126,12 @@ function Bar(props: BarProps) {
   const away = pathname !== stop.to.split('?')[0];
   const blocks = lesson.blocks.map(({ key, kind }, i) => ({
     key,
-    title: BLOCK_WORDS[kind].title,
+    title: BLOCK_WORDS()[kind].title,
     seconds: times[i]!,
     leftOut: running.leftOut.includes(key),
   }));
   return (
-    <section className="lesson-bar" aria-label={`Lesson: ${lesson.title}`}>
+    <section className="lesson-bar" aria-label={t`Lesson: ${lesson.title}`}>
       {dark && <Dark onLight={() => setDark(false)} />}
       <LessonLine blocks={blocks} minutes={lesson.minutes} now={elapsed} current={stop.block} thin />
       <div className="lesson-now">
@@ -142,26 +143,16 @@ function Bar(props: BarProps) {
         <span className="lesson-behind">{behindText(behind)}</span>
         <span className="lesson-next">{nextText(after)}</span>
         <span className="flex-grow-1" />
-        {away && (
-          <Button size="sm" variant="outline-dark" onClick={() => go(at)}>
-            To this block
-          </Button>
-        )}
+        {away && <Button size="sm" variant="outline-dark" onClick={() => go(at)}>{t`To this block`}</Button>}
         <AtDevices stop={stop} room={room} />
-        <Button size="sm" variant="outline-dark" onClick={leaveOut}>
-          Leave out
-        </Button>
-        <Button size="sm" variant="outline-dark" disabled={at === 0} aria-label="Back" onClick={back}>
+        <Button size="sm" variant="outline-dark" onClick={leaveOut}>{t`Leave out`}</Button>
+        <Button size="sm" variant="outline-dark" disabled={at === 0} aria-label={t`Back`} onClick={back}>
           <ChevronLeft size={16} aria-hidden /> <kbd>&lt;</kbd>
         </Button>
         <Button size="sm" onClick={next}>
-          {last ? 'End' : 'Next'} <ChevronRight size={16} aria-hidden /> <kbd>&gt;</kbd>
+          {last ? 'End' : t`Next`} <ChevronRight size={16} aria-hidden /> <kbd>&gt;</kbd>
         </Button>
-        {!last && (
-          <Button size="sm" variant="link" onClick={() => end()}>
-            End
-          </Button>
-        )}
+        {!last && <Button size="sm" variant="link" onClick={() => end()}>{t`End`}</Button>}
       </div>
     </section>
   );
@@ -169,12 +160,8 @@ function Bar(props: BarProps) {
 
 function AtDevices({ stop, room }: { readonly stop: Stop; readonly room: ClassDetail }) {
   if (!stop.devices || room.role === 'look') return null;
-  return (
-    <Link className="btn btn-sm btn-outline-dark" to={stop.devices}>
-      Own devices
-    </Link>
-  );
+  return <Link className="btn btn-sm btn-outline-dark" to={stop.devices}>{t`Own devices`}</Link>;
 }
 
 const nextText = (after: Stop | undefined) =>
-  after ? `then ${after.title}${after.part ? ` ${after.part}` : ''}` : 'then the end';
+  after ? t`then ${after.title}${after.part ? ` ${after.part}` : ''}` : t`then the end`;

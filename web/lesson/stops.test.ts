@@ -15,7 +15,7 @@ const block = (kind: BlockEdit['kind'], change: Partial<BlockEdit> = {}): BlockE
   steps: [],
   ...change,
 });
-const { id: _id, ...PLAN } = READY_PLANS[0]!;
+const { id: _id, ...PLAN } = READY_PLANS()[0]!;
 
 describe('where a block leads', () => {
   it.each<[string, BlockEdit, string[]]>([

@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import type { BlockEdit } from '../../contract/lesson.ts';
 import { ELEMENT_IDS, elementsOf } from '../../core/rhythm/elements.ts';
 import { BLOCK_WORDS } from '../../core/wording/planWords.ts';
@@ -91,8 +92,8 @@ export function stopsOf(blocks: readonly BlockEdit[], classId: string, lessonId:
       const pattern = (block.patterns[i] ?? block.patterns[0])?.patternId;
       return {
         block: index,
-        title: BLOCK_WORDS[block.kind].title,
-        part: views.length > 1 ? `${i + 1} of ${views.length}` : undefined,
+        title: BLOCK_WORDS()[block.kind].title,
+        part: views.length > 1 ? t`${i + 1} of ${views.length}` : undefined,
         ...view,
         ...(doing ? { devices: ownDevicesPath(classId, { doing, pattern, bpm: block.lineUp?.bpm }) } : {}),
       };

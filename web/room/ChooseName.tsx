@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { ArrowLeft, Delete } from 'lucide-react';
 import { useState } from 'react';
 import type { RoomDoor, TakeSeat } from '../../contract/room.ts';
@@ -22,9 +23,9 @@ export function ChooseName({ door, said, onName, onBack }: ChooseNameProps) {
   };
   return (
     <main className="room-page">
-      <h1>{door.codes ? 'Your code' : 'Who are you?'}</h1>
+      <h1>{door.codes ? t`Your code` : t`Who are you?`}</h1>
       <p className="room-said" role="status">
-        {said ?? (!door.codes && door.names.length === 0 ? 'All names are taken. Tell your teacher.' : '')}
+        {said ?? (!door.codes && door.names.length === 0 ? t`All names are taken. Tell your teacher.` : '')}
       </p>
       {door.codes ? (
         <Code asking={asking} onCode={(code) => void take({ code })} />
@@ -38,7 +39,7 @@ export function ChooseName({ door, said, onName, onBack }: ChooseNameProps) {
         </div>
       )}
       <button type="button" className="room-quiet" onClick={() => void onBack()}>
-        <ArrowLeft aria-hidden /> Other pictures
+        <ArrowLeft aria-hidden /> {t`Other pictures`}
       </button>
     </main>
   );
@@ -55,7 +56,7 @@ function Code({ asking, onCode }: { readonly asking: boolean; readonly onCode: (
   };
   return (
     <div className="room-code">
-      <output aria-label="Code">{code.padEnd(CODE_LENGTH, '·')}</output>
+      <output aria-label={t`Code`}>{code.padEnd(CODE_LENGTH, '·')}</output>
       <div className="room-keys">
         {KEYS.map((key) =>
           key === '' ? (
@@ -66,7 +67,7 @@ function Code({ asking, onCode }: { readonly asking: boolean; readonly onCode: (
             </button>
           ),
         )}
-        <button type="button" aria-label="Take the last one back" onClick={() => setCode(code.slice(0, -1))}>
+        <button type="button" aria-label={t`Take the last one back`} onClick={() => setCode(code.slice(0, -1))}>
           <Delete aria-hidden />
         </button>
       </div>

@@ -1,3 +1,5 @@
+import { useSpokenIn } from './useSpokenIn.ts';
+import { t } from '../../core/words/say.ts';
 import { Check } from 'lucide-react';
 import { Suspense, useEffect, useState } from 'react';
 import type { HomeWeek } from '../../contract/home.ts';
@@ -23,6 +25,7 @@ export function HomeApp() {
   const [secret] = useState(() => secretIn(location.hash));
   const [opened] = useState(() => new Date());
   const [week, setWeek] = useState<HomeWeek>();
+  useSpokenIn(week?.voice.language);
   const [problem, setProblem] = useState<string>();
   const [open, setOpen] = useState<number>();
   useEffect(() => {
@@ -87,7 +90,7 @@ function Today({ week, today, onOpen }: TodayProps) {
   const shown = due.length > 0 ? due : week.items.map((item, index) => ({ item, index }));
   return (
     <main className="room-page">
-      <h1>{due.length > 0 ? 'For today' : 'Nothing for today. You may practise all the same.'}</h1>
+      <h1>{due.length > 0 ? t`For today` : t`Nothing for today. You may practise all the same.`}</h1>
       <div className="home-items">
         {shown.map(({ item, index }) => {
           const times = week.done.find((one) => one.item === index && one.day === today)?.times ?? 0;
@@ -95,7 +98,8 @@ function Today({ week, today, onOpen }: TodayProps) {
             <button key={index} type="button" className="home-item" onClick={() => onOpen(index)}>
               <strong>{item.title}</strong>
               <span>
-                {Math.min(times, item.times)} of {item.times} {times >= item.times && <Check aria-label="done" />}
+                {t`${Math.min(times, item.times)} of ${item.times}`}{' '}
+                {times >= item.times && <Check aria-label={t`done`} />}
               </span>
             </button>
           );

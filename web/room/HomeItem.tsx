@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { RoomRuler } from './RoomRuler.tsx';
 import { ArrowLeft } from 'lucide-react';
 import { useCallback, useMemo, useState, useSyncExternalStore } from 'react';
@@ -35,7 +36,7 @@ export default function HomeItem(props: HomeItemProps) {
     <>
       <header className="room-head">
         <button type="button" className="room-quiet" onClick={onBack}>
-          <ArrowLeft aria-hidden /> All
+          <ArrowLeft aria-hidden /> {t`All`}
         </button>
         <strong>{item.title}</strong>
       </header>
@@ -108,12 +109,10 @@ function Practising(props: PractisingProps) {
     return (
       <>
         <OwnResult room={week} task={{ text, bpm }} pattern={pattern} voice={voice} taken={taken} mark={null} />
-        <button type="button" className="room-button" onClick={start}>
-          Once more
-        </button>
+        <button type="button" className="room-button" onClick={start}>{t`Once more`}</button>
       </>
     );
-  const waiting = isHeard ? (word ?? 'Count along.') : 'Hear it, count along, then try it.';
+  const waiting = isHeard ? (word ?? t`Count along.`) : t`Hear it, count along, then try it.`;
   return (
     <>
       <Drum {...{ run, moment, pattern, bpm, isRunning, waiting }} byTouch lit={false}>
@@ -122,11 +121,9 @@ function Practising(props: PractisingProps) {
       {!isRunning && (
         <div className="home-buttons">
           <button type="button" className="room-button" aria-pressed={isHeard} onClick={play}>
-            {isHeard ? 'Stop' : 'Hear it and count'}
+            {isHeard ? t`Stop` : t`Hear it and count`}
           </button>
-          <button type="button" className="room-button" onClick={start}>
-            Try it
-          </button>
+          <button type="button" className="room-button" onClick={start}>{t`Try it`}</button>
         </div>
       )}
     </>

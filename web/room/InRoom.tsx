@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { Sun, Volume2 } from 'lucide-react';
 import { Suspense, useEffect, useState } from 'react';
 import type { ChildRoom } from '../../contract/room.ts';
@@ -33,9 +34,7 @@ export function InRoom({ room, isThere, onOut }: InRoomProps) {
       <header className="room-head">
         <strong>{room.name}</strong>
         {!isThere && (
-          <span className="room-gone" role="status">
-            The room does not answer. It goes on by itself.
-          </span>
+          <span className="room-gone" role="status">{t`The room does not answer. It goes on by itself.`}</span>
         )}
         <SoundSwitch silent={silent} onTurn={() => setSilent(!silent)} />
       </header>
@@ -55,7 +54,7 @@ export function InRoom({ room, isThere, onOut }: InRoomProps) {
 
 /** Click, or light and a push of the device: for rooms in which one click is enough. */
 function SoundSwitch({ silent, onTurn }: { readonly silent: boolean; readonly onTurn: () => void }) {
-  const name = silent ? 'Light instead of the click' : 'Click';
+  const name = silent ? t`Light instead of the click` : t`Click`;
   return (
     <button type="button" className="room-quiet" aria-pressed={silent} onClick={onTurn}>
       {silent ? <Sun aria-hidden /> : <Volume2 aria-hidden />} <span>{name}</span>
@@ -66,12 +65,10 @@ function SoundSwitch({ silent, onTurn }: { readonly silent: boolean; readonly on
 function Waiting({ name, onOut }: { readonly name: string; readonly onOut: () => Promise<void> }) {
   return (
     <div className="room-still">
-      <h1>Look at the board.</h1>
-      <button type="button" className="room-quiet" onClick={fillScreen}>
-        Whole screen
-      </button>
+      <h1>{t`Look at the board.`}</h1>
+      <button type="button" className="room-quiet" onClick={fillScreen}>{t`Whole screen`}</button>
       <button type="button" className="room-quiet" onClick={() => void onOut()}>
-        I am not {name}
+        {t`I am not ${name}`}
       </button>
     </div>
   );

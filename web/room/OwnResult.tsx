@@ -1,3 +1,5 @@
+import { t } from '../../core/words/say.ts';
+import { rich } from '../ui/rich.tsx';
 import { ArrowRight, Star } from 'lucide-react';
 import { useMemo } from 'react';
 import type { ChildRoom, ChildTask } from '../../contract/room.ts';
@@ -33,12 +35,12 @@ export function OwnResult({ room, task, pattern, voice, taken, mark }: OwnResult
   if (taken.onsets.length === 0 || !judged.ok)
     return (
       <div className="room-still">
-        <h1>Nothing was heard. You have the next one.</h1>
+        <h1>{t`Nothing was heard. You have the next one.`}</h1>
       </div>
     );
   const { well, task: next } = adviceForChild(judged.result, pattern, voice);
   return (
-    <section className="room-result" aria-label="Result">
+    <section className="room-result" aria-label={t`Result`}>
       <div role="status">
         <p className="room-well">
           <Star aria-hidden /> {well}
@@ -51,9 +53,7 @@ export function OwnResult({ room, task, pattern, voice, taken, mark }: OwnResult
       </div>
       <HeardOnRuler pattern={pattern} bpm={bpm} judged={judged} voice={voice} />
       {mark !== null && (
-        <p className="room-mark">
-          Your mark: <strong>{markLabel(mark, scaleOf(room.voice))}</strong>
-        </p>
+        <p className="room-mark">{rich`Your mark: ${<strong>{markLabel(mark, scaleOf(room.voice))}</strong>}`}</p>
       )}
     </section>
   );

@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { Check, X } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import type { ChildRoom, ChildTask } from '../../contract/room.ts';
@@ -26,7 +27,7 @@ export default function QuestionRound({ room, round, task }: QuestionRoundProps)
     say(() => answer(round.number, { option }));
   };
   return (
-    <section className="room-question" aria-label="Question">
+    <section className="room-question" aria-label={t`Question`}>
       <h1>{task.asked}</h1>
       <div className="room-options">
         {task.options.map((option, i) => (
@@ -39,8 +40,8 @@ export default function QuestionRound({ room, round, task }: QuestionRoundProps)
           >
             <b>{OPTION_LETTERS[i]}</b>
             {option.rhythm !== null ? <RhythmOption text={option.rhythm} /> : <span>{option.words}</span>}
-            {right?.includes(i) && <Check aria-label="right" />}
-            {right !== null && chosen === i && !right.includes(i) && <X aria-label="not right" />}
+            {right?.includes(i) && <Check aria-label={t`right`} />}
+            {right !== null && chosen === i && !right.includes(i) && <X aria-label={t`not right`} />}
           </button>
         ))}
       </div>
@@ -62,10 +63,10 @@ function optionState(i: number, chosen: number | null, right: readonly number[] 
 }
 
 function answerText(chosen: number | null, right: readonly number[] | null): string {
-  if (right === null) return chosen === null ? '' : 'Your answer is in. You may think again.';
+  if (right === null) return chosen === null ? '' : t`Your answer is in. You may think again.`;
   const letters = listed(right.map((i) => OPTION_LETTERS[i]!));
-  if (chosen === null) return `It is ${letters}.`;
-  return right.includes(chosen) ? `Right: it is ${letters}.` : `It is ${letters}.`;
+  if (chosen === null) return t`It is ${letters}.`;
+  return right.includes(chosen) ? t`Right: it is ${letters}.` : t`It is ${letters}.`;
 }
 
 function RhythmOption({ text }: { readonly text: string }) {

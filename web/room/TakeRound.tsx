@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { RoomRuler } from './RoomRuler.tsx';
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import { v4 as uuid } from 'uuid';
@@ -85,8 +86,8 @@ function Clapping({ room, round, task, clock, silent, pattern, voice }: Clapping
   useEffect(() => () => runner.cancel(), [runner]);
   if (taken)
     return <OwnResult room={room} task={task} pattern={pattern} voice={voice} taken={taken} mark={mark ?? room.mark} />;
-  if (room.done.takeId !== null) return <Still text="You have clapped this one. Look at the board." />;
-  if (missed) return <Still text="This one has begun. Wait for the next one." />;
+  if (room.done.takeId !== null) return <Still text={t`You have clapped this one. Look at the board.`} />;
+  if (missed) return <Still text={t`This one has begun. Wait for the next one.`} />;
   const running = moment.state === 'count-in' || moment.state === 'playing';
   return (
     <Drum
@@ -100,11 +101,11 @@ function Clapping({ room, round, task, clock, silent, pattern, voice }: Clapping
       waiting={waitingText(round, hearing)}
     >
       {task.echo ? (
-        <p className="room-listen">Listen, then clap it back.</p>
+        <p className="room-listen">{t`Listen, then clap it back.`}</p>
       ) : (
         <Rhythm pattern={pattern} voice={voice} bpm={task.bpm} runner={runner} />
       )}
-      {task.part !== null && <p className="room-part">Your part: {task.part}</p>}
+      {task.part !== null && <p className="room-part">{t`Your part: ${task.part}`}</p>}
     </Drum>
   );
 }
@@ -118,7 +119,7 @@ const Still = ({ text }: { readonly text: string }) => (
 function waitingText({ phase }: Round, { by, said }: Hearing): string {
   if (said) return said;
   if (phase === 'going') return '…';
-  return by === 'microphone' ? 'Ready? Clap when it begins.' : 'Ready? Tap anywhere when it begins.';
+  return by === 'microphone' ? t`Ready? Clap when it begins.` : t`Ready? Tap anywhere when it begins.`;
 }
 
 /** The rhythm as it stands on the board, with the beat that is due. */

@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { Delete } from 'lucide-react';
 import { useState } from 'react';
 import { PICTURES, PICTURES_OF_A_ROOM, type Picture } from '../../contract/roomPictures.ts';
@@ -24,15 +25,15 @@ export function TapPictures({ said, onPictures }: TapPicturesProps) {
   };
   return (
     <main className="room-page">
-      <h1>Tap the pictures on the board</h1>
+      <h1>{t`Tap the pictures on the board`}</h1>
       <div className="room-tapped">
-        <ol aria-label="Tapped">
+        <ol aria-label={t`Tapped`}>
           {Array.from({ length: PICTURES_OF_A_ROOM }, (_, i) => {
             const picture = tapped[i];
             return (
               <li key={i} className={picture ? 'room-slot room-slot-full' : 'room-slot'}>
                 {picture && <PictureSign picture={picture} />}
-                <span className="said-only">{picture ?? 'nothing yet'}</span>
+                <span className="said-only">{picture ?? t`nothing yet`}</span>
               </li>
             );
           })}
@@ -40,7 +41,7 @@ export function TapPictures({ said, onPictures }: TapPicturesProps) {
         <button
           type="button"
           className="room-back"
-          aria-label="Take the last one back"
+          aria-label={t`Take the last one back`}
           disabled={tapped.length === 0 || asking}
           onClick={() => setTapped(tapped.slice(0, -1))}
         >

@@ -1,9 +1,9 @@
+import { counted, t } from '../../core/words/say.ts';
 import { Delete } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import type { ChildRoom, ChildTask } from '../../contract/room.ts';
 import { compare } from '../../core/rhythm/fraction.ts';
 import { parseRhythm } from '../../core/rhythm/text.ts';
-import { counted } from '../../core/wording/plurals.ts';
 import { measureName } from '../../core/wording/valueNames.ts';
 import { namingOf } from '../../core/wording/voice.ts';
 import { CardNotes } from '../ruler/CardNotes.tsx';
@@ -44,16 +44,16 @@ export default function WriteRound({ room, round, task }: WriteRoundProps) {
   };
   const isOpen = heard !== null;
   return (
-    <section className="room-write" aria-label="Write it">
-      <h1>{isOpen ? 'It was this:' : `Write what you hear: ${counted(measures, measureName(naming))}`}</h1>
+    <section className="room-write" aria-label={t`Write it`}>
+      <h1>{isOpen ? t`It was this:` : t`Write what you hear: ${counted(measures, measureName(naming))}`}</h1>
       {heard !== null && <Notes text={heard} />}
       {isOpen && written && <p className="room-said">{verdictOn(heard, written, naming) ?? ''}</p>}
-      {isOpen && written && <h2>You wrote:</h2>}
+      {isOpen && written && <h2>{t`You wrote:`}</h2>}
       <div className="room-paper">{written ? <Notes text={written} /> : <span>{meter}</span>}</div>
       {!isOpen && (
         <>
           <p className="room-said" role="status">
-            {trouble ?? (left.n === 0 ? 'All full. You may change it.' : '')}
+            {trouble ?? (left.n === 0 ? t`All full. You may change it.` : '')}
           </p>
           <div className="room-pieces">
             {pieces.map((piece) => (
@@ -67,7 +67,7 @@ export default function WriteRound({ room, round, task }: WriteRoundProps) {
                 <PieceNotes piece={piece} />
               </button>
             ))}
-            <button type="button" aria-label="Take the last one back" onClick={() => change(withoutLast(line))}>
+            <button type="button" aria-label={t`Take the last one back`} onClick={() => change(withoutLast(line))}>
               <Delete aria-hidden />
             </button>
           </div>

@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../core/words/say.ts';
 import fitsError from 'virtual:fits/error';
 import fitsWeek from 'virtual:fits/home-week';
 import type { HomeTake, HomeWeek } from '../../contract/home.ts';
@@ -16,24 +17,24 @@ export class HomeProblem extends Error {
   }
 }
 
-const AWAY = 'The network does not answer. What you clap is kept here, and sent when it is back.';
+const AWAY = perLanguage(() => t`The network does not answer. What you clap is kept here, and sent when it is back.`);
 
 async function ask(secret: string, method: 'GET' | 'PUT' | 'POST', path: string, body?: object): Promise<unknown> {
   const headers = { 'Clapboard-Home': secret, ...(body ? { 'Content-Type': 'application/json' } : {}) };
   const init: RequestInit = { method, credentials: 'omit', headers, ...(body ? { body: JSON.stringify(body) } : {}) };
   const response = await fetch(`/api/home${path}`, init).catch(() => {
-    throw new HomeProblem(AWAY, true);
+    throw new HomeProblem(AWAY(), true);
   });
   if (response.status === 204) return undefined;
   const answer: unknown = await response.json().catch(() => undefined);
   if (response.ok && answer !== undefined) return answer;
-  if (!fitsError(answer)) throw new HomeProblem(AWAY, true);
+  if (!fitsError(answer)) throw new HomeProblem(AWAY(), true);
   throw new HomeProblem((answer as { error: { message: string } }).error.message, response.status >= 429);
 }
 
 export async function homeWeek(secret: string): Promise<HomeWeek> {
   const week = await ask(secret, 'GET', '/week');
-  if (!fitsWeek(week)) throw new HomeProblem('This page is older than the server. Open it again.', false);
+  if (!fitsWeek(week)) throw new HomeProblem(t`This page is older than the server. Open it again.`, false);
   return week as HomeWeek;
 }
 

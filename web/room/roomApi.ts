@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../core/words/say.ts';
 import fitsChildRoom from 'virtual:fits/child-room';
 import fitsDoor from 'virtual:fits/room-door';
 import fitsError from 'virtual:fits/error';
@@ -27,7 +28,7 @@ export class RoomProblem extends Error {
   }
 }
 
-const AWAY = 'The room does not answer just now. It goes on by itself.';
+const AWAY = perLanguage(() => t`The room does not answer just now. It goes on by itself.`);
 
 async function ask(method: 'GET' | 'PUT' | 'POST' | 'DELETE', path: string, body?: object): Promise<unknown> {
   const breakOff = new AbortController();
@@ -37,22 +38,22 @@ async function ask(method: 'GET' | 'PUT' | 'POST' | 'DELETE', path: string, body
     body === undefined ? {} : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } };
   const response = await fetch(BASE + path, { ...init, ...sent })
     .catch(() => {
-      throw new RoomProblem(0, 'away', AWAY);
+      throw new RoomProblem(0, 'away', AWAY());
     })
     .finally(() => clearTimeout(timer));
   if (response.status === 204) return undefined;
   const answer: unknown = await response.json().catch(() => undefined);
   if (response.ok && answer !== undefined) return answer;
-  if (!fitsError(answer)) throw new RoomProblem(0, 'away', AWAY);
+  if (!fitsError(answer)) throw new RoomProblem(0, 'away', AWAY());
   const { code, message } = (answer as { error: { code: string; message: string } }).error;
   throw new RoomProblem(response.status, code, message);
 }
 
-const OUTDATED = new RoomProblem(0, 'outdated', 'This page is older than the room. Open it again.');
+const OUTDATED = perLanguage(() => new RoomProblem(0, 'outdated', t`This page is older than the room. Open it again.`));
 
 async function checked<T>(answer: Promise<unknown>, fits: (data: unknown) => boolean): Promise<T> {
   const data = await answer;
-  if (!fits(data)) throw OUTDATED;
+  if (!fits(data)) throw OUTDATED();
   return data as T;
 }
 

@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../core/words/say.ts';
 import { HEARD_HEIGHTS } from '../../drawing/heights.ts';
 import { type RulerSize, type RulerSystem, xOf } from '../../drawing/system.ts';
 
@@ -25,13 +26,13 @@ const PATHS: Readonly<Record<MarkShape, string>> = {
   extra: 'M-7 -7 L7 7 M7 -7 L-7 7',
 };
 
-export const MARK_NAMES: Readonly<Record<MarkShape, string>> = {
-  'on-time': 'on time',
-  early: 'too early',
-  late: 'too late',
-  missed: 'not heard',
-  extra: 'a clap too many',
-};
+export const MARK_NAMES = perLanguage((): Readonly<Record<MarkShape, string>> => ({
+  'on-time': t`on time`,
+  early: t`too early`,
+  late: t`too late`,
+  missed: t`not heard`,
+  extra: t`a clap too many`,
+}));
 
 export function MarkSign({ shape }: { shape: MarkShape }) {
   return <path className={`heard-sign heard-${shape}`} d={PATHS[shape]} />;

@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../core/words/say.ts';
 import { useMemo } from 'react';
 import type { CountOptions } from '../../core/counting/count.ts';
 import Form from 'react-bootstrap/Form';
@@ -64,18 +65,21 @@ export function useCounts({ schools, rests }: Lanes, words: ClassWords | undefin
 }
 
 const NONE = '';
-const COUNTS = ['Counts', 'Second counts'] as const;
-const NO_COUNTS = ['No counts', 'No second counts'] as const;
-const SWITCHES = [
-  ['notes', 'Notes'],
-  ['strips', 'Strips'],
-  ['hands', 'Hands'],
-  ['feet', 'Feet'],
-] as const;
-const RESTS: readonly (readonly [RestStyle | typeof NONE, string])[] = [
-  [NONE, 'Rests as the school does'],
-  ...REST_STYLES.map((style) => [style, `Rests ${REST_NAMES[style]}`] as const),
-];
+const COUNTS = perLanguage(() => [t`Counts`, t`Second counts`] as const);
+const NO_COUNTS = perLanguage(() => [t`No counts`, t`No second counts`] as const);
+const SWITCHES = perLanguage(
+  () =>
+    [
+      ['notes', t`Notes`],
+      ['strips', t`Strips`],
+      ['hands', t`Hands`],
+      ['feet', t`Feet`],
+    ] as const,
+);
+const RESTS = perLanguage((): readonly (readonly [RestStyle | typeof NONE, string])[] => [
+  [NONE, t`Rests as the school does`],
+  ...REST_STYLES.map((style) => [style, t`Rests ${REST_NAMES()[style]}`] as const),
+]);
 
 export function LaneChooser({
   lanes,
@@ -89,7 +93,7 @@ export function LaneChooser({
   };
   return (
     <div className="lane-chooser no-print">
-      {SWITCHES.map(([lane, label]) => (
+      {SWITCHES().map(([lane, label]) => (
         <Form.Check
           key={lane}
           type="switch"
@@ -99,27 +103,27 @@ export function LaneChooser({
           onChange={(event) => set({ [lane]: event.target.checked })}
         />
       ))}
-      {COUNTS.map((label, place) => (
+      {COUNTS().map((label, place) => (
         <Select
           key={label}
           size="sm"
           label={label}
           value={lanes.schools[place] ?? NONE}
-          options={[[NONE, NO_COUNTS[place]!], ...COUNTING_SYSTEM_CHOICES]}
+          options={[[NONE, NO_COUNTS()[place]!], ...COUNTING_SYSTEM_CHOICES()]}
           onChoose={(id) => chooseSchool(place, id)}
         />
       ))}
       <Select
         size="sm"
-        label="Rests"
+        label={t`Rests`}
         value={lanes.rests ?? NONE}
-        options={RESTS}
+        options={RESTS()}
         onChoose={(rests) => set({ rests: rests === NONE ? undefined : rests })}
       />
       <Form.Check
         type="switch"
         id="lane-size"
-        label="Board size"
+        label={t`Board size`}
         checked={lanes.size === 'board'}
         onChange={(event) => set({ size: event.target.checked ? 'board' : 'desk' })}
       />
@@ -127,7 +131,7 @@ export function LaneChooser({
         <Form.Check
           type="switch"
           id="lane-one-line"
-          label="Both parts on one line"
+          label={t`Both parts on one line`}
           checked={lanes.oneLine}
           onChange={(event) => set({ oneLine: event.target.checked })}
         />

@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../core/words/say.ts';
 import { type CSSProperties, type ReactNode, useMemo } from 'react';
 import { type CountOptions, countPattern, plainCounts } from '../../core/counting/count.ts';
 import { COUNTING_SYSTEMS } from '../../core/counting/countingSystems.ts';
@@ -78,7 +79,7 @@ export interface RulerProps {
 
 function countsLane(pattern: Pattern, options: CountOptions, given?: string): CountsLane {
   const counted = countPattern(pattern, options);
-  const name = given ?? COUNTING_SYSTEMS[options.school].title.replace(/ \(.*/, '');
+  const name = given ?? COUNTING_SYSTEMS()[options.school].title.replace(/ \(.*/, '');
   return counted.ok ? { name, measures: counted.measures } : { name, measures: [], refused: counted.reason };
 }
 
@@ -117,7 +118,7 @@ function useGroups({ pattern, parts, counts = NO_COUNTS, countNames, hands = fal
     const all = several ? parts : [{ name: '', pattern }];
     return all.map(({ name, pattern: one }) => {
       const spoken = own.map((options, i) => countsLane(one, options, names?.split('\n')[i]));
-      const lanes = hands ? [...spoken, { name: HANDS, measures: handsOf(one) }] : spoken;
+      const lanes = hands ? [...spoken, { name: HANDS(), measures: handsOf(one) }] : spoken;
       return { name, pattern: one, placed: placePattern(one), spoken, lanes };
     });
   }, [pattern, parts, counts, names, hands]);
@@ -175,10 +176,12 @@ function useLayout(props: RulerProps, groups: readonly PartGroup[], width: numbe
   }, [pattern, width, height, size, fit, fitBy, line, groups]);
 }
 
-const isHands = ({ name }: CountsLane) => name === HANDS;
+const isHands = ({ name }: CountsLane) => name === HANDS();
 
 /** Nothing but the numbers of the beats. */
-const BEAT_NUMBERS = { name: 'Beats', textAt: (_measure: unknown, beat: number) => String(beat + 1) } as const;
+const BEAT_NUMBERS = perLanguage(
+  () => ({ name: t`Beats`, textAt: (_measure: unknown, beat: number) => String(beat + 1) }) as const,
+);
 
 /** What is left of a lane of counts: its place stays, so that nothing jumps. */
 function faded(lane: CountsLane, fade: Fade): CountsLane[] {
@@ -195,7 +198,7 @@ const fadedGroup = (group: PartGroup, fade: Fade): PartGroup => ({
 /** The one axis of the app: time from left to right in exact beats, everything about the rhythm a lane on it. */
 export function Ruler(props: RulerProps) {
   const { pattern, notes = true, strips = true, feet = false, beats = true } = props;
-  const { onPick, pickName = 'Explain', heard, heardNotes, overlay, brackets, numbers, fade = 'all' } = props;
+  const { onPick, pickName = t`Explain`, heard, heardNotes, overlay, brackets, numbers, fade = 'all' } = props;
   const [ref, width] = useWidth();
   const groups = useGroups(props);
   const drawn = useLayout(props, groups, width, useHeight(ref, props.fit === true));
@@ -235,8 +238,8 @@ export function Ruler(props: RulerProps) {
             )}
             {fade === 'beats' && (
               <Lane
-                name="Beats"
-                content={<BeatsLane system={system} size={size} scale={layout.scale} {...BEAT_NUMBERS} />}
+                name={t`Beats`}
+                content={<BeatsLane system={system} size={size} scale={layout.scale} {...BEAT_NUMBERS()} />}
               />
             )}
             <LanesBelow {...props} system={system} layout={layout} size={size} />
@@ -259,9 +262,9 @@ function LanesBelow(
   const { band, sound, pattern, system, layout, size } = props;
   return (
     <>
-      {band && <Lane name="Together" content={band(system, layout)} />}
+      {band && <Lane name={t`Together`} content={band(system, layout)} />}
       {sound && (
-        <Lane name="Sound" content={<SoundLane {...{ system, size, pattern, sound }} scale={layout.scale} />} />
+        <Lane name={t`Sound`} content={<SoundLane {...{ system, size, pattern, sound }} scale={layout.scale} />} />
       )}
     </>
   );
@@ -283,7 +286,7 @@ function Lines({ drawn, children }: { drawn: Drawn | undefined; children: ReactN
   if (drawn?.height === undefined) return children;
   const { height, zoom, scrolls } = drawn;
   // It scrolls where the rhythm is longer, so it can be reached and scrolled by keys; elsewhere it is in nobody's way.
-  const reached = scrolls ? { tabIndex: 0, role: 'group', 'aria-label': 'The rhythm' } : {};
+  const reached = scrolls ? { tabIndex: 0, role: 'group', 'aria-label': t`The rhythm` } : {};
   return (
     <div className="ruler-seen" style={{ height }} {...reached}>
       <div style={{ zoom, '--fit-zoom': zoom } as CSSProperties}>{children}</div>

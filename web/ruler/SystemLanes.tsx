@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../core/words/say.ts';
 import { type ReactNode, memo } from 'react';
 import type { CountedMeasure } from '../../core/counting/count.ts';
 import { toNumber } from '../../core/rhythm/fraction.ts';
@@ -60,14 +61,17 @@ export interface SystemProps {
 }
 
 /** The lane of what the hands do. */
-export const HANDS = 'Hands';
+export const HANDS = perLanguage(() => t`Hands`);
 
 /** The feet: a step on every beat, right and left, never stopping. */
-export const STEPS = {
-  name: 'Steps',
-  className: 'token-step',
-  textAt: ({ beatsBefore }: RulerMeasure, beat: number) => footOn(beatsBefore, beat),
-} as const;
+export const STEPS = perLanguage(
+  () =>
+    ({
+      name: t`Steps`,
+      className: 'token-step',
+      textAt: ({ beatsBefore }: RulerMeasure, beat: number) => footOn(beatsBefore, beat),
+    }) as const,
+);
 
 const SHOWN = new WeakMap<SystemProps, string>();
 
@@ -121,11 +125,11 @@ export const SystemLanes = memo(
         {beats && <BeatLines system={system} scale={scale} />}
         {notes && (
           <Lane
-            name={part ? isNamed && own : 'Notes'}
+            name={part ? isNamed && own : t`Notes`}
             content={<NotesLane {...where} lower={lower} barsDown={barsDown} />}
           />
         )}
-        {strips && <Lane name={nameAt('strips', 'Strips')} content={<StripsLane {...where} part={part?.index} />} />}
+        {strips && <Lane name={nameAt('strips', t`Strips`)} content={<StripsLane {...where} part={part?.index} />} />}
         {lanes.map(
           ({ name, measures }, k) =>
             measures.length > 0 && (
@@ -133,16 +137,16 @@ export const SystemLanes = memo(
                 key={k}
                 name={nameAt('counts', name)}
                 content={
-                  <TokensLane {...where} measures={measures} name={name} handSigns={handSigns && name === HANDS} />
+                  <TokensLane {...where} measures={measures} name={name} handSigns={handSigns && name === HANDS()} />
                 }
               />
             ),
         )}
-        {feet && <Lane name="Steps" content={<BeatsLane {...where} {...STEPS} />} />}
-        {heard && <Lane name="Heard" content={<HeardLane {...where} marks={heard} />} />}
+        {feet && <Lane name={t`Steps`} content={<BeatsLane {...where} {...STEPS()} />} />}
+        {heard && <Lane name={t`Heard`} content={<HeardLane {...where} marks={heard} />} />}
         {heardPlaced && (
           <Lane
-            name="Heard, as notes"
+            name={t`Heard, as notes`}
             content={<NotesLane {...where} system={withPlaced(system, heardPlaced, where)} />}
           />
         )}
@@ -178,7 +182,7 @@ function PickLane({
           <button
             key={`${measure.index}-${i}`}
             type="button"
-            aria-label={`${name} measure ${measure.placed.number}, sign ${i + 1}`}
+            aria-label={t`${name} measure ${measure.placed.number}, sign ${i + 1}`}
             style={{ left: xOf(measure, event.onset, scale) - 8, width: toNumber(event.length) * scale - 4 }}
             onClick={() => onPick({ measure: measure.index, event: i, ...(part === undefined ? {} : { part }) })}
           />

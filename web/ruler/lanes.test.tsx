@@ -88,7 +88,7 @@ describe('steps', () => {
   ])('%s: %s', (text, feet, at) => {
     const line = oneLine(text);
     const { zero: _, ...props } = line;
-    const steps = elements(renderToStaticMarkup(<BeatsLane {...props} {...STEPS} />), 'text');
+    const steps = elements(renderToStaticMarkup(<BeatsLane {...props} {...STEPS()} />), 'text');
     expect(steps.map((step) => step.text).join('')).toBe(feet);
     expect(
       quarters(

@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
 import type { TornTake, Waiting } from './keptTakes.ts';
 
@@ -20,7 +21,7 @@ function open(): Promise<IDBPDatabase<Boxes>> {
         if (from < 2) db.createObjectStore('torn', { keyPath: 'id' });
       },
       // An older page in another tab holds the boxes: until it is closed there are none.
-      blocked: () => reject(new Error('another tab holds what this browser keeps')),
+      blocked: () => reject(new Error(t`another tab holds what this browser keeps`)),
       // A newer page in another tab wants to change the boxes, or the browser has cleared them.
       blocking: (_now, _wanted, event) => {
         forget();

@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../core/words/say.ts';
 import type { Child } from '../../contract/child.ts';
 import type { LineUp, NewLineUp, TurnEdit } from '../../contract/lineUp.ts';
 import type { SavedPattern, ShelfEdit } from '../../contract/pattern.ts';
@@ -188,73 +189,73 @@ const overrideIn = (id: string): Place => ({
     answer && body ? { ...answer, override: body.mark, overrideReason: body.reason ?? '' } : answer,
 });
 
-const KINDS: readonly Kind[] = [
+const KINDS = perLanguage((): readonly Kind[] => [
   {
-    word: 'pattern',
+    word: t`pattern`,
     path: at('/patterns/ID'),
     places: (id) => [inList<SavedPattern>('/patterns', id, {}, ['archived'])],
     merges: true,
     removable: true,
   },
-  { word: 'order of the patterns', path: at('/patterns/shelf'), places: () => [shelf] },
-  { word: 'plan', path: at('/plans/ID'), places: (id) => [inList('/plans', id)], merges: true, removable: true },
-  { word: 'sheet', path: at('/sheets/ID'), places: (id) => [inList('/sheets', id)], merges: true, removable: true },
+  { word: t`order of the patterns`, path: at('/patterns/shelf'), places: () => [shelf] },
+  { word: t`plan`, path: at('/plans/ID'), places: (id) => [inList('/plans', id)], merges: true, removable: true },
+  { word: t`sheet`, path: at('/sheets/ID'), places: (id) => [inList('/sheets', id)], merges: true, removable: true },
   {
-    word: 'class',
+    word: t`class`,
     path: at('/classes/ID'),
     places: (id) => [classIn(id), inList<ClassSummary>('/classes', id, { children: 0, ...OWN })],
     merges: true,
     removable: true,
   },
-  { word: 'child', path: at('/classes/ID/children/ID'), places: childIn, merges: true, removable: true },
+  { word: t`child`, path: at('/classes/ID/children/ID'), places: childIn, merges: true, removable: true },
   {
-    word: 'marks from paper',
+    word: t`marks from paper`,
     path: at('/classes/ID/paper/ID'),
     places: (classId, id) => [paperIn(classId, id)],
     merges: true,
     removable: true,
   },
-  { word: 'lesson', path: at('/classes/ID/lessons/ID'), places: ofClass('lessons'), merges: true, removable: true },
+  { word: t`lesson`, path: at('/classes/ID/lessons/ID'), places: ofClass('lessons'), merges: true, removable: true },
   {
-    word: 'term',
+    word: t`term`,
     path: at('/classes/ID/term-plan'),
     places: (classId) => [whole(`/classes/${classId}/term-plan`)],
     merges: true,
   },
   {
-    word: 'practice week',
+    word: t`practice week`,
     path: at('/classes/ID/practice/ID'),
     places: (classId, id) => [inList(`/classes/${classId}/practice`, id, { practised: [] } as object)],
     merges: true,
     removable: true,
   },
   {
-    word: 'line-up',
+    word: t`line-up`,
     path: at('/classes/ID/line-ups/ID'),
     places: (classId, id) => [lineUpIn(classId, id)],
     removable: true,
   },
   {
-    word: 'turn in a line-up',
+    word: t`turn in a line-up`,
     path: at('/classes/ID/line-ups/ID/turns/ID'),
     places: (classId, lineUpId, childId) => [turnIn(classId, lineUpId, childId)],
   },
-  { word: 'score of the class', path: at('/classes/ID/ear/ID'), places: ofClass('ear') },
-  { word: 'pass of the class', path: at('/classes/ID/together/ID'), places: ofClass('together') },
+  { word: t`score of the class`, path: at('/classes/ID/ear/ID'), places: ofClass('ear') },
+  { word: t`pass of the class`, path: at('/classes/ID/together/ID'), places: ofClass('together') },
   {
-    word: 'mark of a take',
+    word: t`mark of a take`,
     path: at('/takes/ID/override'),
     places: (id) => [overrideIn(id)],
     merges: true,
     afterTakes: true,
   },
-];
+]);
 
 /** What is known of a thing by its address; undefined for what needs the server. */
 export function thingAt(
   path: string,
 ): (Omit<Kind, 'places' | 'path'> & { readonly places: readonly Place[] }) | undefined {
-  for (const { path: pattern, places, ...kind } of KINDS) {
+  for (const { path: pattern, places, ...kind } of KINDS()) {
     const match = pattern.exec(path);
     if (match) return { ...kind, places: places(...match.slice(1)) };
   }

@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import type { Strip } from '../../core/exercises/strips.ts';
 import { div, toNumber } from '../../core/rhythm/fraction.ts';
@@ -60,7 +61,8 @@ interface LaidProps {
 
 function Laid({ strip, index, width, current, naming, onChoose }: LaidProps) {
   const { setNodeRef, listeners, transform } = useDraggable({ id: `laid-${index}`, data: { strip: index } });
-  const name = `${strip.tied ? 'tied ' : ''}${partName(strip, naming)}`;
+  const part = partName(strip, naming);
+  const name = strip.tied ? t`tied ${part}` : part;
   const classes = [
     'laid',
     `laid-${strip.kind}`,
@@ -103,7 +105,7 @@ export function TrayStrip({ value, width, naming, onLay }: TrayStripProps) {
       className="laid laid-note"
       style={{ width, ...dragged(transform) }}
       title={name}
-      aria-label={`Lay ${withArticle(name)}, key ${value.base.toUpperCase()}`}
+      aria-label={t`Lay ${withArticle(name)}, key ${value.base.toUpperCase()}`}
       onClick={onLay}
       {...listeners}
     >

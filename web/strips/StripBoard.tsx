@@ -1,3 +1,5 @@
+import { t } from '../../core/words/say.ts';
+import { rich } from '../ui/rich.tsx';
 import { DndContext, type DragEndEvent, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
 import { useMemo } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -36,7 +38,7 @@ function useStripKeys(
   naming: NamingId,
 ): void {
   const { current } = line;
-  const missing = (what: string) => () => line.refuse(`${capital(what)} cannot be used here: open up the tray first.`);
+  const missing = (what: string) => () => line.refuse(t`${capital(what)} cannot be used here: open up the tray first.`);
   useKeys({
     // A key that does nothing looks broken: it says what is not there.
     ...Object.fromEntries(TRAY.map(({ base }) => [base, missing(valueName({ base, dots: 0 }, naming, true))])),
@@ -94,7 +96,11 @@ export function StripBoard({ line, naming, beat, asNotes, onNotes, tray = TRAY, 
   };
   const { strips, current, pattern } = line;
   return (
-    <DndContext sensors={sensors} onDragEnd={dropped}>
+    <DndContext
+      sensors={sensors}
+      onDragEnd={dropped}
+      accessibility={{ screenReaderInstructions: { draggable: t`The keys beside it move it too.` } }}
+    >
       <div ref={ref} className={`line-box ${asNotes && pattern ? 'as-notes' : ''}`}>
         <LaidStrips line={line} beat={beat} scale={scale} naming={naming} />
       </div>
@@ -103,7 +109,7 @@ export function StripBoard({ line, naming, beat, asNotes, onNotes, tray = TRAY, 
       <div className="strip-hint">
         <LookAlikes naming={naming} which={strips[current] && lookAlikeOf(strips[current])} />
       </div>
-      <div className="tray" role="group" aria-label="Tray of strips">
+      <div className="tray" role="group" aria-label={t`Tray of strips`}>
         {tray.map((value) => {
           const wide = toNumber(VALUE[value.base].of) * scale;
           return (
@@ -124,7 +130,7 @@ function StripActions({
 }) {
   const none = strips.length === 0;
   return (
-    <div className="strip-actions" role="group" aria-label="Change the chosen strip">
+    <div className="strip-actions" role="group" aria-label={t`Change the chosen strip`}>
       {actions
         .filter(({ key }) => !only || only.includes(key))
         .map(({ key, name, run }) => (
@@ -133,7 +139,7 @@ function StripActions({
           </Button>
         ))}
       <Button variant="outline-dark" disabled={none} onClick={remove}>
-        Take away <kbd>⌫</kbd>
+        {rich`Take away ${<kbd>⌫</kbd>}`}
       </Button>
     </div>
   );

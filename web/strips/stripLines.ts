@@ -1,7 +1,8 @@
+import { counted } from '../../core/words/say.ts';
 import { type Fraction, div, frac } from '../../core/rhythm/fraction.ts';
 import { COMMON_TIME, type Meter } from '../../core/rhythm/meter.ts';
 import { type NoteValue, VALUE, VALUES, type ValueLetter } from '../../core/rhythm/value.ts';
-import { beatsText, counted } from '../../core/wording/plurals.ts';
+import { beatsText } from '../../core/wording/plurals.ts';
 import { type NamingId, measureName } from '../../core/wording/valueNames.ts';
 
 /** A line to lay strips on. */

@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { useState } from 'react';
 import {
   type Changed,
@@ -33,7 +34,7 @@ export function useStripLine(given?: LineChoice) {
   const length = lineLength(own);
   const current = Math.min(at, strips.length - 1);
   const make = (changed: Changed, next = current) => {
-    setTrouble(changed.ok ? '' : `That does not work: ${changed.reason}.`);
+    setTrouble(changed.ok ? '' : t`That does not work: ${changed.reason}.`);
     if (!changed.ok) return;
     setStrips(changed.strips);
     setAt(Math.max(0, Math.min(next, changed.strips.length - 1)));
@@ -65,12 +66,12 @@ export function useStripLine(given?: LineChoice) {
     remove: () => change(removeStrip),
     clear: () => setStrips([]),
     actions: [
-      { key: 'x', name: 'Split in two', run: () => change(splitStrip) },
-      { key: 'j', name: 'Join with the next', run: () => change(joinStrips) },
-      { key: 't', name: 'Tie to the one before', run: () => change(tieStrip) },
-      { key: '.', name: 'Dot', run: () => change((list, i) => dotStrip(list, i, length)) },
-      { key: 'r', name: 'Rest', run: () => change(restStrip) },
-      { key: 'c', name: 'Other colour', run: () => change(colourStrip) },
+      { key: 'x', name: t`Split in two`, run: () => change(splitStrip) },
+      { key: 'j', name: t`Join with the next`, run: () => change(joinStrips) },
+      { key: 't', name: t`Tie to the one before`, run: () => change(tieStrip) },
+      { key: '.', name: t`Dot`, run: () => change((list, i) => dotStrip(list, i, length)) },
+      { key: 'r', name: t`Rest`, run: () => change(restStrip) },
+      { key: 'c', name: t`Other colour`, run: () => change(colourStrip) },
     ] as const,
   };
 }

@@ -1,3 +1,5 @@
+import { t } from '../../core/words/say.ts';
+import { rich } from '../ui/rich.tsx';
 import { ArrowRight, Star } from 'lucide-react';
 import { type ReactNode, useEffect } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -31,7 +33,7 @@ export function ChildPage({ take, pattern, voice, ruler, onClose }: ChildPagePro
     return () => under?.removeAttribute('inert');
   }, []);
   return createPortal(
-    <section className="child-page" aria-label="For the child">
+    <section className="child-page" aria-label={t`For the child`}>
       <div className="child-words" role="status">
         <p className="child-well">
           <Star aria-hidden /> {well}
@@ -46,7 +48,7 @@ export function ChildPage({ take, pattern, voice, ruler, onClose }: ChildPagePro
       <div className="child-tools no-print">
         <PlayBack take={take} pattern={pattern} />
         <Button variant="link" onClick={onClose}>
-          For the teacher <kbd>Esc</kbd>
+          {rich`For the teacher ${<kbd>{t`Esc`}</kbd>}`}
         </Button>
       </div>
     </section>,

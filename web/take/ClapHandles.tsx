@@ -1,3 +1,4 @@
+import { decimal, t } from '../../core/words/say.ts';
 import { type KeyboardEvent, type MouseEvent, type PointerEvent, useRef } from 'react';
 import { type RulerSystem, xOf } from '../../drawing/system.ts';
 import type { Correction, EditedClap } from './useCorrection.ts';
@@ -85,7 +86,7 @@ function ClapHandle({ correction: { strike, move }, clap: { id, time, struck }, 
       className={struck ? 'clap struck' : 'clap'}
       style={{ left: x }}
       aria-pressed={struck}
-      aria-label={`Clap at ${time.toFixed(2)} seconds${struck ? ', struck out' : ''}`}
+      aria-label={t`Clap at ${decimal(time.toFixed(2))} seconds${struck ? t`, struck out` : ''}`}
       onPointerDown={down}
       onPointerMove={dragged}
       onPointerUp={up}

@@ -1,3 +1,5 @@
+import { t } from '../../core/words/say.ts';
+import { rich } from '../ui/rich.tsx';
 import Button from 'react-bootstrap/Button';
 import { toNumber } from '../../core/rhythm/fraction.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
@@ -23,22 +25,12 @@ export function CorrectionBar({ correction, pattern, bpm, onClose }: BarProps) {
   };
   return (
     <div className="correction no-print">
-      <p>
-        Press a clap to strike it out or take it back, drag it or use <kbd>←</kbd> <kbd>→</kbd> to move it, press an
-        empty place to add one.
-      </p>
-      <Button size="sm" variant="outline-dark" onClick={addMissing}>
-        Add a clap
-      </Button>
-      <Button size="sm" variant="outline-dark" disabled={!changed} onClick={reset}>
-        As it was heard
-      </Button>
-      <Button size="sm" disabled={!changed} onClick={save}>
-        Keep these claps
-      </Button>
-      <Button size="sm" variant="outline-dark" onClick={onClose}>
-        Close
-      </Button>
+      <p>{rich`Press a clap to strike it out or take it back, drag it or use ${<kbd>←</kbd>}
+          ${<kbd>→</kbd>} to move it, press an empty place to add one.`}</p>
+      <Button size="sm" variant="outline-dark" onClick={addMissing}>{t`Add a clap`}</Button>
+      <Button size="sm" variant="outline-dark" disabled={!changed} onClick={reset}>{t`As it was heard`}</Button>
+      <Button size="sm" disabled={!changed} onClick={save}>{t`Keep these claps`}</Button>
+      <Button size="sm" variant="outline-dark" onClick={onClose}>{t`Close`}</Button>
       {problem && <Notice problem={problem} />}
     </div>
   );

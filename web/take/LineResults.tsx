@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { Check } from 'lucide-react';
 import { Link } from 'react-router';
 import { lineResults } from '../../core/judging/lineResults.ts';
@@ -16,19 +17,19 @@ export function LineResults({ take: { patternId, bpm, result }, pattern, practic
   const lines = lineResults(pattern, result);
   if (lines.length === 0) return null;
   return (
-    <ol className="line-results" aria-label="Line by line">
+    <ol className="line-results" aria-label={t`Line by line`}>
       {lines.map(({ line, from, to, right, notes, extras }, i) => {
         const well = right === notes && extras === 0;
-        const words = well ? 'all right' : `${right} of ${notes}${extras > 0 ? `, ${extras} too many` : ''}`;
+        const words = well ? t`all right` : t`${right} of ${notes}${extras > 0 ? t`, ${extras} too many` : ''}`;
         return (
           <li key={i} className={well ? 'line-well' : ''}>
-            <strong>Line {line}</strong> {well && <Check size={16} aria-hidden />} {words}
+            <strong>{t`Line ${line}`}</strong> {well && <Check size={16} aria-hidden />} {words}
             {!well && patternId && (
               <Link
                 className="no-print"
                 to={`/lead?pattern=${patternId}&from=${from}&to=${to}&bpm=${Math.min(practiceBpm, bpm)}`}
               >
-                practise it alone
+                {t`practise it alone`}
               </Link>
             )}
           </li>

@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { Suspense, useMemo, useState } from 'react';
 import { tempoLine } from '../../core/judging/tempoLine.ts';
 import { toNumber } from '../../core/rhythm/fraction.ts';
@@ -23,7 +24,7 @@ export function MarkArithmetic({ take, pattern, voice, marking }: MarkArithmetic
   const { result, bpm, free } = take;
   return (
     <details className="numbers" onToggle={(event) => setOpen(event.currentTarget.open)}>
-      <summary>How the mark came about</summary>
+      <summary>{t`How the mark came about`}</summary>
       {markArithmetic(result, free ? undefined : bpm, marking, voice).map((line) => (
         <p key={line}>{line}</p>
       ))}

@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import type { ReactNode } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
@@ -41,10 +42,10 @@ function reasonOf(step: Exclude<NextStep, { kind: 'again' }>, naming: NamingId):
     case 'next-pattern':
       return nextStepSentence(step, naming);
     case 'faster':
-      return 'Twice full marks.';
+      return t`Twice full marks.`;
     case 'half-speed':
     case 'measure':
-      return 'Twice not right yet.';
+      return t`Twice not right yet.`;
     default:
       return `${slipText(step, naming)}.`;
   }
@@ -61,46 +62,26 @@ export function NextStepButton(props: NextStepLineProps) {
     case 'half-speed':
       return (
         <Now {...props} change={{ bpm: step.bpm }}>
-          {step.kind === 'faster' ? `Now at ${step.bpm}` : `Now at half speed, ${step.bpm}`}
+          {step.kind === 'faster' ? t`Now at ${step.bpm}` : t`Now at half speed, ${step.bpm}`}
         </Now>
       );
     case 'measure':
     case 'place':
       return (
         <Link className={BUTTON} to={`/lead?pattern=${patternId}&from=${step.measure}&bpm=${step.bpm}`}>
-          {inNaming('{Measure}', naming)} {step.measure} alone, at {step.bpm}
+          {t`${inNaming('{Measure}', naming)} ${step.measure} alone, at ${step.bpm}`}
         </Link>
       );
     case 'made':
-      return (
-        <Link className={BUTTON} to={`/make?focus=misreading+${step.code}`}>
-          Make a rhythm for it
-        </Link>
-      );
+      return <Link className={BUTTON} to={`/make?focus=misreading+${step.code}`}>{t`Make a rhythm for it`}</Link>;
     case 'feet':
-      return (
-        <Now {...props} change={{ task: 'feet' }}>
-          Now with the feet on the beat
-        </Now>
-      );
+      return <Now {...props} change={{ task: 'feet' }}>{t`Now with the feet on the beat`}</Now>;
     case 'half-click':
-      return (
-        <Now {...props} change={{ clicks: 'half' }}>
-          Now with every other click
-        </Now>
-      );
+      return <Now {...props} change={{ clicks: 'half' }}>{t`Now with every other click`}</Now>;
     case 'calibrate':
-      return (
-        <Link className={BUTTON} to={calibrationPath(patternId)}>
-          Calibrate this device
-        </Link>
-      );
+      return <Link className={BUTTON} to={calibrationPath(patternId)}>{t`Calibrate this device`}</Link>;
     case 'listen':
-      return (
-        <Link className={BUTTON} to={`/lead?pattern=${patternId}`}>
-          Lead it once more
-        </Link>
-      );
+      return <Link className={BUTTON} to={`/lead?pattern=${patternId}`}>{t`Lead it once more`}</Link>;
   }
 }
 

@@ -1,3 +1,5 @@
+import { t } from '../../core/words/say.ts';
+import { rich } from '../ui/rich.tsx';
 import Button from 'react-bootstrap/Button';
 import { useKeys } from '../ui/useKeys.ts';
 import { useHeld } from './useHeld.ts';
@@ -14,20 +16,20 @@ export function NothingHeard({ onAgain, onAbsent, onZero }: NothingHeardProps) {
   const held = useHeld();
   useKeys({ ' ': held(onAgain), '0': held(onZero), ...(onAbsent ? { x: held(onAbsent) } : {}) });
   return (
-    <section className="nothing-heard" aria-label="Nothing was heard">
-      <h2 role="status">Nothing was heard.</h2>
-      <p>Nothing is written down before you say what it was.</p>
+    <section className="nothing-heard" aria-label={t`Nothing was heard`}>
+      <h2 role="status">{t`Nothing was heard.`}</h2>
+      <p>{t`Nothing is written down before you say what it was.`}</p>
       <div className="stage-actions">
         <Button size="lg" onClick={onAgain}>
-          Again <kbd>space</kbd>
+          {rich`Again ${<kbd>{t`space`}</kbd>}`}
         </Button>
         {onAbsent && (
           <Button size="lg" variant="outline-dark" onClick={onAbsent}>
-            Absent <kbd>X</kbd>
+            {rich`Absent ${<kbd>X</kbd>}`}
           </Button>
         )}
         <Button size="lg" variant="outline-dark" onClick={onZero}>
-          Mark 0 <kbd>0</kbd>
+          {rich`Mark 0 ${<kbd>0</kbd>}`}
         </Button>
       </div>
     </section>

@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { useMemo } from 'react';
 import Button from 'react-bootstrap/Button';
 import { otherWays } from '../../core/ear/otherWays.ts';
@@ -18,10 +19,10 @@ const SHOWN = 6;
 /** Patterns that sound the same as one. */
 export default function OtherWayList({ pattern, onUse }: OtherWaysProps) {
   const ways = useMemo(() => otherWays(pattern).slice(0, SHOWN), [pattern]);
-  if (ways.length === 0) return <p>There is no other way: every note and rest is as short as it can be.</p>;
+  if (ways.length === 0) return <p>{t`There is no other way: every note and rest is as short as it can be.`}</p>;
   return (
     <>
-      <p>{SAME_SOUND}</p>
+      <p>{SAME_SOUND()}</p>
       <ul className="other-way-list">
         {ways.map((way) => {
           const text = printRhythm(way);
@@ -30,8 +31,8 @@ export default function OtherWayList({ pattern, onUse }: OtherWaysProps) {
               <MiniNotes pattern={way} />
               <code>{text}</code>
               {onUse && (
-                <Button size="sm" variant="outline-dark" aria-label={`Use ${text}`} onClick={() => onUse(text)}>
-                  Use it
+                <Button size="sm" variant="outline-dark" aria-label={t`Use ${text}`} onClick={() => onUse(text)}>
+                  {t`Use it`}
                 </Button>
               )}
             </li>

@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { Suspense, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { lazyAgain } from '../ui/lazyAgain.ts';
@@ -13,7 +14,7 @@ export function OtherWays(props: OtherWaysProps) {
   return (
     <section className="other-ways no-print">
       <Button variant="outline-dark" aria-expanded={open} onClick={() => setOpen(!open)}>
-        Another way to write it
+        {t`Another way to write it`}
       </Button>
       {open && (
         <Suspense fallback={null}>

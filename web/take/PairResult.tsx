@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { useMemo } from 'react';
 import type { Marking } from '../../core/wording/markArithmetic.ts';
 import type { Voice } from '../../core/wording/voice.ts';
@@ -34,7 +35,12 @@ export function PairResult({ take, voice, marking, pair }: PairProps) {
   return (
     <>
       {takes && <TogetherLine takes={takes} naming={voice.naming} />}
-      {silent && <p className="practice-note">Nothing was heard of {silent.name}: no take of it is kept.</p>}
+      {silent && (
+        <p className="practice-note">
+          {t`Nothing was heard of`} {silent.name}
+          {t`: no take of it is kept.`}
+        </p>
+      )}
       <div className="pair-results">
         {named.map((one) => (
           <div key={one.takeId}>

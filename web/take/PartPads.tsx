@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import type { PointerEvent } from 'react';
 import { PartFigure } from '../ruler/PartFigure.tsx';
 import type { TakePart } from './takePart.ts';
@@ -26,7 +27,7 @@ export function PartPads({ run, pair }: { run: TakeRun; pair: Pair }) {
     <div className="pads">
       {PADS.map(([limb, key, id], i) => {
         const part = pair.parts[i]!;
-        const waiting = run.state === 'playing' ? (counts[i] === 0 ? 'Tap!' : '') : '…';
+        const waiting = run.state === 'playing' ? (counts[i] === 0 ? t`Tap!` : '') : '…';
         return (
           <div
             key={id}

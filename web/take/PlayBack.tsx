@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { Volume2 } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -29,7 +30,7 @@ export function PlayBack({ take, pattern }: { take: ShownTake; pattern: Pattern 
   };
   return (
     <Button variant="outline-dark" onClick={() => void toggle()}>
-      {!playing && <Volume2 size={18} aria-hidden />} {playing ? 'Stop' : 'Hear it again'}
+      {!playing && <Volume2 size={18} aria-hidden />} {playing ? t`Stop` : t`Hear it again`}
     </Button>
   );
 }

@@ -1,3 +1,5 @@
+import { perLanguage, t } from '../../core/words/say.ts';
+import { rich } from '../ui/rich.tsx';
 import { type PointerEvent, useEffect, useMemo } from 'react';
 import Button from 'react-bootstrap/Button';
 import { unfold } from '../../core/rhythm/place.ts';
@@ -12,13 +14,18 @@ import type { Limb, Task } from './taken.ts';
 import type { TakeRun } from './useTakeRun.ts';
 
 /** What to do on the pad, before the first clap. */
-const TASK_WORDS: Readonly<Record<Task, string>> = { claps: 'Tap!', held: 'Tap and hold!', feet: 'Go!', parts: 'Tap!' };
-const TASK_RULES: Readonly<Record<Task, string>> = {
-  claps: 'Tap with',
-  held: 'Tap, and hold a long note to its end, with',
-  feet: 'Feet on every beat, hands in the rhythm, with',
-  parts: 'Each part at its key:',
-};
+const TASK_WORDS = perLanguage((): Readonly<Record<Task, string>> => ({
+  claps: t`Tap!`,
+  held: t`Tap and hold!`,
+  feet: t`Go!`,
+  parts: t`Tap!`,
+}));
+const TASK_RULES = perLanguage((): Readonly<Record<Task, string>> => ({
+  claps: t`Tap with`,
+  held: t`Tap, and hold a long note to its end, with`,
+  feet: t`Feet on every beat, hands in the rhythm, with`,
+  parts: t`Each part at its key:`,
+}));
 
 /** Taps of keys, wherever the focus is, and the lifting of keys and fingers. */
 function useTaps({ tap, lift, cancel }: Pick<TakeRun, 'tap' | 'lift' | 'cancel'>, task: Task): void {
@@ -85,14 +92,12 @@ export function Playing({ run, plan, voice, shown, pair }: PlayingProps) {
       {pair ? (
         <PartPads run={run} pair={pair} />
       ) : (
-        <Pads run={run} asked={method === 'tap' ? TASK_WORDS[task] : 'Clap!'} task={task} />
+        <Pads run={run} asked={method === 'tap' ? TASK_WORDS()[task] : t`Clap!`} task={task} />
       )}
       <div className="stage-actions">
-        <span>{method === 'tap' ? <TapRule task={task} /> : 'Clap: the microphone listens'}</span>
-        <StageButton onPress={run.finish}>Done</StageButton>
-        <StageButton onPress={run.cancel}>
-          Stop <kbd>Esc</kbd>
-        </StageButton>
+        <span>{method === 'tap' ? <TapRule task={task} /> : t`Clap: the microphone listens`}</span>
+        <StageButton onPress={run.finish}>{t`Done`}</StageButton>
+        <StageButton onPress={run.cancel}>{rich`Stop ${<kbd>{t`Esc`}</kbd>}`}</StageButton>
       </div>
     </div>
   );
@@ -117,22 +122,16 @@ function Pads({ run, asked, task }: { run: TakeRun; asked: string; task: Task })
     <div className="pads">
       {task === 'feet' && (
         <div className="pad pad-feet" onPointerDown={press('feet')} data-testid="feet-pad">
-          <span className="pad-limb">
-            Feet <kbd>F</kbd>
-          </span>
+          <span className="pad-limb">{rich`Feet ${<kbd>F</kbd>}`}</span>
         </div>
       )}
       <div className="pad" onPointerDown={press('hands')} data-testid="pad" data-beat-one={run.beatOne}>
         <span className="pad-word" role="status">
           {run.word ?? waiting}
         </span>
-        {task === 'feet' && (
-          <span className="pad-limb">
-            Hands <kbd>J</kbd>
-          </span>
-        )}
+        {task === 'feet' && <span className="pad-limb">{rich`Hands ${<kbd>J</kbd>}`}</span>}
         {run.level !== undefined && (
-          <meter className="pad-level" aria-label="Loudness" max={1} value={Math.sqrt(run.level)} />
+          <meter className="pad-level" aria-label={t`Loudness`} max={1} value={Math.sqrt(run.level)} />
         )}
         <span className="pad-taps" aria-hidden>
           {run.taps > 0 ? run.taps : ''}
@@ -147,14 +146,9 @@ const isTwoKeys = (task: Task) => task === 'feet' || task === 'parts';
 function TapRule({ task }: { task: Task }) {
   return (
     <>
-      {TASK_RULES[task]} <kbd>{isTwoKeys(task) ? 'F' : 'space'}</kbd>
-      {isTwoKeys(task) && (
-        <>
-          {' '}
-          and <kbd>J</kbd>
-        </>
-      )}
-      , a click or a touch
+      {TASK_RULES()[task]} <kbd>{isTwoKeys(task) ? 'F' : t`space`}</kbd>
+      {isTwoKeys(task) && <> {rich`and ${<kbd>J</kbd>}`}</>}
+      {t`, a click or a touch`}
     </>
   );
 }

@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
@@ -57,7 +58,7 @@ export function TakeResultView({ take, voice, mark, marking, correction }: ViewP
   if (!pattern) return null;
   const forChild = face === 'child' && !correction;
   return (
-    <section className="take-result" aria-label="Result">
+    <section className="take-result" aria-label={t`Result`}>
       {forChild && (
         <ChildPage
           take={take}
@@ -74,9 +75,7 @@ export function TakeResultView({ take, voice, mark, marking, correction }: ViewP
         <CalibrateLink take={take} />
         <PlayBack take={take} pattern={pattern} />
         <ZoomChoice pattern={pattern} voice={voice} zoom={zoom} onZoom={setZoom} />
-        <Button variant="outline-dark" onClick={() => setFace('child')}>
-          For the child
-        </Button>
+        <Button variant="outline-dark" onClick={() => setFace('child')}>{t`For the child`}</Button>
       </div>
       <HeardRuler take={take} pattern={pattern} voice={voice} zoom={zoom} correction={correction} />
       {!correction && <OtherWays pattern={pattern} />}
@@ -116,7 +115,7 @@ function ResultWords({ take: { result }, pattern, voice, mark, marking }: WordsP
       </div>
       <div role="status">
         <p className="well">{advice.well}</p>
-        <p className="fix-first">{first ?? 'Nothing to fix.'}</p>
+        <p className="fix-first">{first ?? t`Nothing to fix.`}</p>
         {more.map((sentence) => (
           <p key={sentence} className="fix-more">
             {sentence}
@@ -130,11 +129,7 @@ function ResultWords({ take: { result }, pattern, voice, mark, marking }: WordsP
 /** All of it behind the click, or ahead, may be the device. */
 function CalibrateLink({ take: { patternId, result } }: Pick<ViewProps, 'take'>) {
   if (!patternId || !result.misreadings.some(({ code }) => OFF_THE_CLICK.has(code))) return null;
-  return (
-    <Link className="btn btn-outline-dark" to={calibrationPath(patternId)}>
-      Calibrate this device
-    </Link>
-  );
+  return <Link className="btn btn-outline-dark" to={calibrationPath(patternId)}>{t`Calibrate this device`}</Link>;
 }
 
 function PractiseLink({ take: { patternId, bpm, result }, voice }: Pick<ViewProps, 'take' | 'voice'>) {
@@ -143,7 +138,7 @@ function PractiseLink({ take: { patternId, bpm, result }, voice }: Pick<ViewProp
   const tempo = Math.min(PRACTICE_BPM, bpm);
   return (
     <Link className="btn btn-outline-dark" to={`/lead?pattern=${patternId}&from=${hardest}&bpm=${tempo}`}>
-      Practise {measureName(voice.naming)} {hardest} at {tempo}
+      {t`Practise ${measureName(voice.naming)} ${hardest} at ${tempo}`}
     </Link>
   );
 }
@@ -163,15 +158,15 @@ function ZoomChoice({ pattern, voice: { naming }, zoom, onZoom }: ZoomProps) {
   if (measures.length < 2) return null;
   const one = ({ measure: { number }, timeThrough }: (typeof measures)[number], i: number) => {
     const name = measureText({ measure: number, ...(timeThrough === undefined ? {} : { timeThrough }) }, naming);
-    return [String(i), number === 0 ? name : `${name} alone`] as const;
+    return [String(i), number === 0 ? name : t`${name} alone`] as const;
   };
   return (
     <Select
       size="sm"
       className="zoom"
-      label="Show"
+      label={t`Show`}
       value={zoom === undefined ? ALL : String(zoom)}
-      options={[[ALL, inNaming('all {measure+}', naming)], ...measures.map(one)]}
+      options={[[ALL, inNaming(t`all {measure+}`, naming)], ...measures.map(one)]}
       onChoose={(chosen) => onZoom(chosen === ALL ? undefined : Number(chosen))}
     />
   );
@@ -234,13 +229,13 @@ const handlesOf =
 
 function Legend({ shapes }: { shapes: readonly MarkShape[] }) {
   return (
-    <ul className="legend" aria-label="Signs">
+    <ul className="legend" aria-label={t`Signs`}>
       {shapes.map((shape) => (
         <li key={shape}>
           <svg width="24" height="24" viewBox="-12 -12 24 24" aria-hidden>
             <MarkSign shape={shape} />
           </svg>
-          {MARK_NAMES[shape]}
+          {MARK_NAMES()[shape]}
         </li>
       ))}
     </ul>

@@ -1,3 +1,5 @@
+import { t } from '../../core/words/say.ts';
+import { rich } from '../ui/rich.tsx';
 import { type ReactNode, useEffect } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
@@ -71,7 +73,7 @@ function Done({
   useEffect(() => void scrollTo({ top: 0 }), []);
   return (
     <>
-      {!take.kept && <p className="practice-note">This was the practice child: nothing of it is kept.</p>}
+      {!take.kept && <p className="practice-note">{t`This was the practice child: nothing of it is kept.`}</p>}
       {pair ? (
         <PairResult {...{ take, voice, marking, pair }} />
       ) : (
@@ -80,16 +82,12 @@ function Done({
       {step}
       <div className="stage-actions">
         <Button size="lg" onClick={onNext}>
-          {nextChild ? `Next: ${nextChild.name}` : 'Ready'} <kbd>space</kbd>
+          {nextChild ? t`Next: ${nextChild.name}` : t`Ready`} <kbd>{t`space`}</kbd>
         </Button>
         <Button size="lg" variant="outline-dark" onClick={onAgain}>
-          Again <kbd>A</kbd>
+          {rich`Again ${<kbd>A</kbd>}`}
         </Button>
-        {takePath && (
-          <Link className="btn btn-outline-dark" to={takePath}>
-            Correct the claps, or the mark
-          </Link>
-        )}
+        {takePath && <Link className="btn btn-outline-dark" to={takePath}>{t`Correct the claps, or the mark`}</Link>}
       </div>
     </>
   );

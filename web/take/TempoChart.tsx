@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { EPSILON } from '../../core/timing/tolerance.ts';
 import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import { everyFew, roundTicks } from './roundTicks.ts';
@@ -19,7 +20,7 @@ export default function TempoChart({
   const nameAt = (at: number) => ticks.find((tick) => Math.abs(tick.at - at) < EPSILON)?.name ?? '';
   return (
     <figure className="tempo-chart">
-      <figcaption>Tempo, beats a minute; the dashed line is the set one</figcaption>
+      <figcaption>{t`Tempo, beats a minute; the dashed line is the set one`}</figcaption>
       <ResponsiveContainer width="100%" height={190}>
         <LineChart data={[...points]} margin={{ top: 8, right: 20, bottom: 4, left: 0 }} accessibilityLayer>
           <CartesianGrid stroke="var(--line)" vertical={false} />

@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { useMemo } from 'react';
 import { togetherOf } from '../../core/judging/together.ts';
 import { parseRhythm } from '../../core/rhythm/text.ts';
@@ -25,9 +26,9 @@ export function TogetherLine({ takes, naming }: { takes: readonly [PartTake, Par
     );
   }, [takes]);
   const who = takes.map((take) => take.who);
-  const [first, ...others] = together ? togetherSentences(together, who, naming) : [NOTHING_SHARED];
+  const [first, ...others] = together ? togetherSentences(together, who, naming) : [NOTHING_SHARED()];
   return (
-    <section className="together" aria-label="Together">
+    <section className="together" aria-label={t`Together`}>
       <p className="together-first">{first}</p>
       {others.map((sentence) => (
         <p key={sentence}>{sentence}</p>

@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import type { SavedPattern } from '../../contract/pattern.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
 import type { Part, Score } from '../../core/rhythm/score.ts';
@@ -37,7 +38,7 @@ export function partChoices(parts: readonly TakePart[]): (readonly [choice: stri
   const pairs = parts.flatMap((one, i) =>
     parts
       .slice(i + 1)
-      .map((other) => [`${one.index}${BOTH}${other.index}`, `${one.name} and ${other.name} at once`] as const),
+      .map((other) => [`${one.index}${BOTH}${other.index}`, t`${one.name} and ${other.name} at once`] as const),
   );
   return [...alone, ...pairs];
 }

@@ -279,7 +279,11 @@ describe('a take through the microphone', () => {
     expect(runner.moment()).toMatchObject({ taps: 2, level: 0.4 });
     ear.gone = true;
     await goTo(1.6);
-    expect(runner.moment()).toMatchObject({ state: 'ready', problem: { message: MICROPHONE_GONE }, level: undefined });
+    expect(runner.moment()).toMatchObject({
+      state: 'ready',
+      problem: { message: MICROPHONE_GONE() },
+      level: undefined,
+    });
     expect([state.stopped, state.earStopped]).toEqual([1, 1]);
     await goTo(9);
     expect(taken).toEqual([]);

@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../core/words/say.ts';
 import { countIn } from '../../core/leading/countIn.ts';
 import type { PlayedClicks } from '../../core/listening/playedClicks.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
@@ -74,9 +75,10 @@ const SLIP_MS = 6;
 const HEARD_AFTER: Seconds = 0.15;
 const LOOK_MS = 20;
 
-export const MICROPHONE_GONE =
-  'The microphone went away in the middle, so nothing of this take is marked. Plug it in or wake it and start again, ' +
-  'or hear this child by taps.';
+export const MICROPHONE_GONE = perLanguage(
+  () => t`The microphone went away in the middle, so nothing of this take is marked. Plug it in
+    or wake it and start again, or hear this child by taps.`,
+);
 
 const READY: RunMoment = {
   state: 'ready',
@@ -245,7 +247,7 @@ export class TakeRunner {
   /** Half a take is no take: nothing of it is handed over. */
   private lose(): void {
     this.stop('ready');
-    this.show({ problem: new Error(MICROPHONE_GONE) });
+    this.show({ problem: new Error(MICROPHONE_GONE()) });
   }
 
   private beatOneAt(now: Seconds): number {

@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../core/words/say.ts';
 import { useEffect, useState } from 'react';
 import { v4 as uuid } from 'uuid';
 import type { ClassDetail } from '../../contract/schoolClass.ts';
@@ -59,9 +60,10 @@ export interface TakeOrigin {
   readonly lineUp?: { readonly id: string; readonly turnSeen: Said } | undefined;
 }
 
-const NOT_KEPT =
-  'This browser keeps nothing on the device: this take is lost if the page is closed before the ' +
-  'server has it. Leave it open, and allow storage for this page.';
+const NOT_KEPT = perLanguage(
+  () => t`This browser keeps nothing on the device: this take is lost if the page is closed
+    before the server has it. Leave it open, and allow storage for this page.`,
+);
 
 /** A take as the server has it, in its place: the shown one, or the one beside it. */
 function arrivedIn(shown: NewTake, id: string, as: Pick<NewTake, 'result' | 'mark' | 'windows'>): NewTake {
@@ -103,7 +105,7 @@ export function useJudgedTake({ teacherId, schoolClass, pattern, bpm, onKept }: 
     const childName = schoolClass.children.find((child) => child.id === upload.childId)?.name ?? '';
     const heard = { id, teacherId, childName, upload, classId: schoolClass.id, mark };
     void keepTake({ ...heard, ...(sound && { sound }) }).then((kept) => {
-      if (!kept) setProblem(new Error(NOT_KEPT));
+      if (!kept) setProblem(new Error(NOT_KEPT()));
       onKept();
     });
   };
@@ -121,7 +123,7 @@ export function useJudgedTake({ teacherId, schoolClass, pattern, bpm, onKept }: 
     const judged = judgeTake({ ...played, onsets, feet, releases }, { ...schoolClass, wider });
     if (!judged.ok) {
       const why = takeTroubleText(judged.trouble, namingOf(schoolClass));
-      setProblem(new Error(`${why}. Choose another tempo or pattern.`));
+      setProblem(new Error(t`${why}. Choose another tempo or pattern.`));
       return undefined;
     }
     const takeId = part?.takeId ?? uuid();

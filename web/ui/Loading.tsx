@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import { useEffect, useState } from 'react';
 import { Notice } from './Notice.tsx';
 import './loading.scss';
@@ -25,7 +26,7 @@ export function Loading({ title, problem, again }: LoadingProps) {
   return (
     <div>
       {title && <h1>{title}</h1>}
-      <p role="status">Loading …</p>
+      <p role="status">{t`Loading …`}</p>
       <div className="loading-frame" aria-hidden />
     </div>
   );

@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import Button from 'react-bootstrap/Button';
 
 interface NoticeProps {
@@ -11,7 +12,7 @@ interface NoticeProps {
  * An error beside what caused it: the sentence, and the way on. It stands at the door too, and so goes without the
  * library's part, which brings along how to fade and close.
  */
-export function Notice({ problem, again, verb = 'Try again' }: NoticeProps) {
+export function Notice({ problem, again, verb = t`Try again` }: NoticeProps) {
   return (
     <div className="alert alert-warning notice" role="alert">
       <span>{problem.message}</span>

@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../core/words/say.ts';
 import {
   type Active,
   type Announcements,
@@ -30,7 +31,9 @@ interface SortingProps {
   readonly children: ReactNode;
 }
 
-const HOW_TO_DRAG = 'Space takes it, the arrows move it, space puts it down, escape leaves it where it was.';
+const HOW_TO_DRAG = perLanguage(
+  () => t`Space takes it, the arrows move it, space puts it down, escape leaves it where it was.`,
+);
 /** Pixels a finger moves before it drags: a tap stays a tap. */
 const DRAGS_FROM = 6;
 
@@ -41,12 +44,12 @@ export function Sorting({ ids, titleOf, onMoved, grid = false, children }: Sorti
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
   const placed = ({ active, over }: { active: Active; over: Over | null }) =>
-    over ? `${titleOf(String(active.id))}: place ${ids.indexOf(String(over.id)) + 1} of ${ids.length}.` : undefined;
+    over ? t`${titleOf(String(active.id))}: place ${ids.indexOf(String(over.id)) + 1} of ${ids.length}.` : undefined;
   const announcements: Announcements = {
-    onDragStart: ({ active }) => `${titleOf(String(active.id))} is taken.`,
+    onDragStart: ({ active }) => t`${titleOf(String(active.id))} is taken.`,
     onDragOver: placed,
     onDragEnd: placed,
-    onDragCancel: ({ active }) => `${titleOf(String(active.id))} stays where it was.`,
+    onDragCancel: ({ active }) => t`${titleOf(String(active.id))} stays where it was.`,
   };
   const dropped = ({ active, over }: DragEndEvent) => {
     if (over && over.id !== active.id) onMoved(String(active.id), String(over.id));
@@ -56,7 +59,7 @@ export function Sorting({ ids, titleOf, onMoved, grid = false, children }: Sorti
       sensors={sensors}
       collisionDetection={closestCenter}
       onDragEnd={dropped}
-      accessibility={{ announcements, screenReaderInstructions: { draggable: HOW_TO_DRAG } }}
+      accessibility={{ announcements, screenReaderInstructions: { draggable: HOW_TO_DRAG() } }}
     >
       <SortableContext items={[...ids]} strategy={grid ? rectSortingStrategy : verticalListSortingStrategy}>
         {children}

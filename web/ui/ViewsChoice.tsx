@@ -1,3 +1,4 @@
+import { t } from '../../core/words/say.ts';
 import type { Options } from './Select.tsx';
 import './views.scss';
 
@@ -13,7 +14,7 @@ interface ViewsProps<T extends string> {
 export function ViewsChoice<T extends string>({ name, views, view, onView }: ViewsProps<T>) {
   return (
     <fieldset className="views-choice">
-      <legend className="visually-hidden">Show</legend>
+      <legend className="visually-hidden">{t`Show`}</legend>
       {views.map(([one, title]) => (
         <label key={one} className={one === view ? 'chosen' : ''}>
           <input type="radio" name={name} checked={one === view} onChange={() => onView(one)} />

@@ -4,6 +4,7 @@ import { sheetPages } from '../../drawing/sheets/sheetPages.ts';
 import { pagesPdf, sheetPdf } from '../../drawing/sheets/sheetPdf.ts';
 import { kit } from '../files/kit.ts';
 import type { BookletRequest, SheetAnswer, SheetRequest } from '../files/sheetMessages.ts';
+import { answerIn } from './inLanguage.ts';
 
 const answer = (message: SheetAnswer, transfer: Transferable[] = []) => postMessage(message, { transfer });
 
@@ -28,7 +29,7 @@ async function bind({ id, title, about, chapters, voice, className }: BookletReq
 }
 
 addEventListener('message', ({ data }: MessageEvent<SheetRequest | BookletRequest>) => {
-  ('chapters' in data ? bind(data) : make(data)).catch((error: Error) =>
-    answer({ ok: false, id: data.id, trouble: error.message }),
-  );
+  answerIn(data.voice.language)
+    .then(() => ('chapters' in data ? bind(data) : make(data)))
+    .catch((error: Error) => answer({ ok: false, id: data.id, trouble: error.message }));
 });

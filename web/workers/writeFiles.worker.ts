@@ -1,5 +1,6 @@
 import type { OutAnswer, OutRequest, WrittenFile } from '../files/fileMessages.ts';
 import { WRITTEN } from '../files/outFormats.ts';
+import { answerIn } from './inLanguage.ts';
 
 const answer = (message: OutAnswer) => postMessage(message);
 
@@ -8,7 +9,7 @@ async function write({ format, patterns, options }: OutRequest): Promise<Written
     many,
     write: bytesOf,
     endings: [ending],
-  } = WRITTEN[format]!;
+  } = WRITTEN()[format]!;
   const files: WrittenFile[] = [];
   for (const together of many ? [patterns] : patterns.map((one) => [one]))
     files.push({ name: `${together[0]!.title}${ending}`, bytes: await bytesOf(together, options) });
@@ -16,8 +17,10 @@ async function write({ format, patterns, options }: OutRequest): Promise<Written
 }
 
 addEventListener('message', ({ data }: MessageEvent<OutRequest>) => {
-  write(data).then(
-    (files) => answer({ ok: true, files }),
-    (error: Error) => answer({ ok: false, trouble: error.message }),
-  );
+  answerIn()
+    .then(() => write(data))
+    .then(
+      (files) => answer({ ok: true, files }),
+      (error: Error) => answer({ ok: false, trouble: error.message }),
+    );
 });

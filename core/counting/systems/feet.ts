@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../words/say.ts';
 import { type Fraction, ONE, frac, isWhole } from '../../rhythm/fraction.ts';
 import { meterText } from '../../rhythm/meter.ts';
 import { NO_SYLLABLE, pointsInside } from '../beatPlace.ts';
@@ -31,16 +32,16 @@ function signs(event: CountedEvent, words: Words, points: readonly Fraction[]): 
   return said;
 }
 
-export const feet: CountingSystem = {
-  title: 'Feet (↓ on the beat, ↑ on the half)',
+export const feet = perLanguage((): CountingSystem => ({
+  title: t`Feet (↓ on the beat, ↑ on the half)`,
   words: { down: '↓', up: '↑' },
-  meanings: { down: 'foot down, on the beat', up: 'foot up, on the half beat' },
+  meanings: { down: t`foot down, on the beat`, up: t`foot up, on the half beat` },
   rests: 'parens',
   refuses: (meter, beat) =>
     beat.division === 3
-      ? `the feet go down and up in simple meters; a beat of ${meterText(meter)} divides in three` +
-        ' (count a value that divides in two)'
+      ? t`the feet go down and up in simple meters; a beat of ${meterText(meter)} divides in
+        three (count a value that divides in two)`
       : undefined,
   note,
   tied,
-};
+}));

@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../words/say.ts';
 import { type ValueLetter, valueText } from '../../rhythm/value.ts';
 import { NO_SYLLABLE } from '../beatPlace.ts';
 import { type CountedEvent, type CountingSystem, type Words, writtenValue } from '../countingSystem.ts';
@@ -35,19 +36,19 @@ export const SPOKEN_VALUES: Readonly<Record<string, ValueLetter>> = {
   semiquavers: 's',
 };
 
-export const noteNames: CountingSystem = {
-  title: 'Note names (quarter, half-note)',
+export const noteNames = perLanguage((): CountingSystem => ({
+  title: t`Note names (quarter, half-note)`,
   words: {
-    w: 'whole-note-hold-on',
-    h: 'half-note',
-    q: 'quarter',
-    e: 'eighth',
-    s: 'sixteenth',
-    t: 'thirty-second',
-    dot: 'dot',
+    w: t`whole-note-hold-on`,
+    h: t`half-note`,
+    q: t`quarter`,
+    e: t`eighth`,
+    s: t`sixteenth`,
+    t: t`thirty-second`,
+    dot: t`dot`,
   },
-  meanings: { w: '{w}', h: '{h}', q: '{q}', e: '{e}', s: '{s}', t: '{t}', dot: 'a dot' },
+  meanings: { w: '{w}', h: '{h}', q: '{q}', e: '{e}', s: '{s}', t: '{t}', dot: t`a dot` },
   rests: 'rest',
   note,
   tied: () => '-',
-};
+}));

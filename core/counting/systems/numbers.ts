@@ -1,11 +1,12 @@
+import { perLanguage, t } from '../../words/say.ts';
 import { type HeldBeat, PLACE_MEANINGS, beatWord, beatsHeld, beatsInside, placeWord, smallHold } from '../beatPlace.ts';
-import { NUMBER_WORDS } from '../numberWords.ts';
+import { numberWords } from '../numberWords.ts';
 import { type CountedEvent, type CountingSystem, speechRules, type Words } from '../countingSystem.ts';
 
 /** The beat words 1 to 12, so that a teacher may say them in another language. */
 const BEATS: readonly number[] = Array.from({ length: 12 }, (_, i) => i + 1);
 export const BEAT_WORDS: Words = Object.fromEntries(BEATS.map((n) => [`beat${n}`, String(n)]));
-export const BEAT_MEANINGS: Words = Object.fromEntries(BEATS.map((n) => [`beat${n}`, `beat ${n}`]));
+export const BEAT_MEANINGS = perLanguage((): Words => Object.fromEntries(BEATS.map((n) => [`beat${n}`, t`beat ${n}`])));
 
 function holds(beats: readonly HeldBeat[], words: Words): string {
   let said = '';
@@ -34,26 +35,30 @@ const COMPOUND_SIXTEENTHS: Words = { sixth1: 'ta', sixth3: 'ta', sixth5: 'ta' };
 const THIRDS: Words = { third1: 'la', third2: 'li' };
 
 /** The beats as words: one to twelve. */
-export const BEAT_ALIASES: Words = Object.fromEntries(
-  NUMBER_WORDS.slice(0, BEATS.length).map((word, i) => [word, `beat${i + 1}`]),
+export const BEAT_ALIASES = perLanguage((): Words =>
+  Object.fromEntries(
+    numberWords()
+      .slice(0, BEATS.length)
+      .map((word, i) => [word, `beat${i + 1}`]),
+  ),
 );
 const THIRD_ALIASES: Words = { lah: 'third1', lee: 'third2', lie: 'third2', trip: 'third1', let: 'third2' };
 const AND_ALIASES: Words = { an: 'half', 'n’': 'half', ee: 'quarter1', ah: 'quarter3', uh: 'quarter3', da: 'quarter3' };
 const TE_ALIASES: Words = { teh: 'half', tay: 'half', tee: 'half', ti: 'half', tah: 'quarter1' };
 
-export const numbers: CountingSystem = {
-  title: 'Numbers (1 e & a)',
-  words: { ...BEAT_WORDS, quarter1: 'e', half: '&', quarter3: 'a', ...THIRDS, ...COMPOUND_SIXTEENTHS },
-  meanings: { ...BEAT_MEANINGS, ...PLACE_MEANINGS },
+export const numbers = perLanguage((): CountingSystem => ({
+  title: t`Numbers (1 e & a)`,
+  words: { ...BEAT_WORDS, quarter1: t`e`, half: t`&`, quarter3: t`a`, ...THIRDS, ...COMPOUND_SIXTEENTHS },
+  meanings: { ...BEAT_MEANINGS(), ...PLACE_MEANINGS() },
   rests: 'parens',
   note,
   tied,
-  speech: speechRules({ order: 1, numbered: true, aliases: { ...BEAT_ALIASES, ...THIRD_ALIASES, ...AND_ALIASES } }),
-};
+  speech: speechRules({ order: 1, numbered: true, aliases: { ...BEAT_ALIASES(), ...THIRD_ALIASES, ...AND_ALIASES } }),
+}));
 
-export const numbersTe: CountingSystem = {
-  ...numbers,
-  title: 'Numbers (1 ta te ta)',
+export const numbersTe = perLanguage((): CountingSystem => ({
+  ...numbers(),
+  title: t`Numbers (1 ta te ta)`,
   words: { ...BEAT_WORDS, quarter1: 'ta', half: 'te', quarter3: 'ta', ...THIRDS, ...COMPOUND_SIXTEENTHS },
-  speech: speechRules({ order: 2, numbered: true, aliases: { ...BEAT_ALIASES, ...THIRD_ALIASES, ...TE_ALIASES } }),
-};
+  speech: speechRules({ order: 2, numbered: true, aliases: { ...BEAT_ALIASES(), ...THIRD_ALIASES, ...TE_ALIASES } }),
+}));

@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../words/say.ts';
 import { type Fraction, frac } from '../../rhythm/fraction.ts';
 import { placeWord, pointsInside } from '../beatPlace.ts';
 import { firstWord, numbers, BEAT_ALIASES } from './numbers.ts';
@@ -28,10 +29,10 @@ function spoken(event: CountedEvent, words: Words, points: readonly Fraction[]):
   return said;
 }
 
-export const pulses: CountingSystem = {
-  ...numbers,
-  title: 'Pulses (every half beat spoken)',
+export const pulses = perLanguage((): CountingSystem => ({
+  ...numbers(),
+  title: t`Pulses (every half beat spoken)`,
   note,
   tied,
-  speech: speechRules({ order: 5, numbered: true, heldByParts: true, aliases: BEAT_ALIASES }),
-};
+  speech: speechRules({ order: 5, numbered: true, heldByParts: true, aliases: BEAT_ALIASES() }),
+}));

@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../words/say.ts';
 import { type Fraction, compare, div, equal, frac, mul, sub } from '../../rhythm/fraction.ts';
 import { meterKind } from '../../rhythm/meter.ts';
 import { NO_SYLLABLE, beatsHeld, vowelOf } from '../beatPlace.ts';
@@ -94,8 +95,8 @@ const ALIASES: Words = {
   ss: 'shortRest',
 };
 
-export const ta: CountingSystem = {
-  title: 'Ta ti (by value)',
+export const ta = perLanguage((): CountingSystem => ({
+  title: t`Ta ti (by value)`,
   words: {
     quarter: 'ta',
     hold: 'a',
@@ -113,18 +114,18 @@ export const ta: CountingSystem = {
   },
   meanings: {
     quarter: '{q}',
-    hold: 'each further {q} of a longer note',
-    dottedQuarter: 'dotted {q}',
-    dottedHold: 'second part of a dotted {h} in compound meter',
-    dottedEighth: 'dotted {e}',
+    hold: t`each further {q} of a longer note`,
+    dottedQuarter: t`dotted {q}`,
+    dottedHold: t`second part of a dotted {h} in compound meter`,
+    dottedEighth: t`dotted {e}`,
     eighth: '{e}',
-    sixteenthEven: '{s}, even place',
-    sixteenthOdd: '{s}, odd place',
-    triplet1: 'triplet, first',
-    triplet2: 'triplet, second',
-    triplet3: 'triplet, third',
-    quarterRest: 'each {q} of a rest',
-    shortRest: 'a rest shorter than a {q}',
+    sixteenthEven: t`{s}, even place`,
+    sixteenthOdd: t`{s}, odd place`,
+    triplet1: t`triplet, first`,
+    triplet2: t`triplet, second`,
+    triplet3: t`triplet, third`,
+    quarterRest: t`each {q} of a rest`,
+    shortRest: t`a rest shorter than a {q}`,
   },
   rests: 'sh',
   note,
@@ -140,4 +141,4 @@ export const ta: CountingSystem = {
       (part === words['hold'] && first === words['quarter']) ||
       (part === words['shortRest'] && first === words['quarterRest']),
   }),
-};
+}));

@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../words/say.ts';
 import { byGroups } from '../byGroups.ts';
 import { NO_SYLLABLE, PLACE_MEANINGS, beatsHeld, beatsInside, placeOf, vowelOf } from '../beatPlace.ts';
 import { type CountedEvent, type CountingSystem, speechRules, type Words } from '../countingSystem.ts';
@@ -20,8 +21,8 @@ function tied(event: CountedEvent, words: Words): string {
   return `-${vowel}`.repeat(Math.max(1, beatsHeld(event).length));
 }
 
-export const takadimi: CountingSystem = {
-  title: 'Takadimi (by place in the beat)',
+export const takadimi = perLanguage((): CountingSystem => ({
+  title: t`Takadimi (by place in the beat)`,
   words: {
     beat: 'ta',
     quarter1: 'ka',
@@ -33,7 +34,7 @@ export const takadimi: CountingSystem = {
     sixth3: 'di',
     sixth5: 'ma',
   },
-  meanings: { beat: 'on the beat', ...PLACE_MEANINGS },
+  meanings: { beat: t`on the beat`, ...PLACE_MEANINGS() },
   rests: 'parens',
   sees: byGroups,
   note,
@@ -51,4 +52,4 @@ export const takadimi: CountingSystem = {
       vah: 'sixth1',
     },
   }),
-};
+}));

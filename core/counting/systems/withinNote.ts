@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../words/say.ts';
 import { ZERO, add, ceil, compare, frac } from '../../rhythm/fraction.ts';
 import type { CountedEvent, CountingSystem } from '../countingSystem.ts';
 
@@ -19,11 +20,11 @@ function tied(event: CountedEvent): string {
   return said || '-';
 }
 
-export const withinNote: CountingSystem = {
-  title: 'Within the note (1-2 for a half)',
+export const withinNote = perLanguage((): CountingSystem => ({
+  title: t`Within the note (1-2 for a half)`,
   words: {},
   meanings: {},
   rests: 'rest',
   note,
   tied,
-};
+}));

@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../words/say.ts';
 import { add, equal, isWhole } from '../../rhythm/fraction.ts';
 import { valueText } from '../../rhythm/value.ts';
 import { NO_SYLLABLE } from '../beatPlace.ts';
@@ -82,8 +83,8 @@ function note(event: CountedEvent): string {
   return event.label ?? NO_SYLLABLE;
 }
 
-export const words: CountingSystem = {
-  title: 'Words (one syllable a note)',
+export const words = perLanguage((): CountingSystem => ({
+  title: t`Words (one syllable a note)`,
   words: {},
   meanings: {},
   rests: 'parens',
@@ -91,4 +92,4 @@ export const words: CountingSystem = {
   tied: () => '-',
   cells,
   speech: speechRules({ order: 6 }),
-};
+}));

@@ -1,10 +1,10 @@
+import { counted, perLanguage, t } from '../../../core/words/say.ts';
 import { toNumber } from '../../../core/rhythm/fraction.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { VALUES, lengthOf } from '../../../core/rhythm/value.ts';
 import type { PaperId } from '../../../core/sheets/sheet.ts';
 import type { QuestionOf } from '../../../core/sheets/sheetQuestion.ts';
 import { SHEET_WORDS, WHOLE_CM, countsOf } from '../../../core/wording/sheetWords.ts';
-import { counted } from '../../../core/wording/plurals.ts';
 import { measureName, valueName } from '../../../core/wording/valueNames.ts';
 import { fitted, wrapped } from '../../lettering.ts';
 import type { WrittenText } from '../../pdfPen.ts';
@@ -40,7 +40,7 @@ function rulerMark(x: number, y: number): { shapes: Shape[]; texts: WrittenText[
     shapes: [line(x, y, x + RULER_CM * CM, y, 0.7), ...ticks],
     texts: [
       {
-        text: `This line is ${RULER_CM} cm long. If it is not, print without fitting to the page (100 %).`,
+        text: t`This line is ${RULER_CM} cm long. If it is not, print without fitting to the page (100 %).`,
         x: x + RULER_CM * CM + 12,
         y,
         size: 9,
@@ -77,7 +77,7 @@ export function stripPages(rows: readonly QuestionOf<'strips'>[], ink: SheetInk,
       }
     });
   const mark = rulerMark(left, page.height - MARGIN);
-  return [drawnPage(page, SHEET_WORDS.strips.task, [...shapes, ...mark.shapes], [...texts, ...mark.texts])];
+  return [drawnPage(page, SHEET_WORDS().strips.task, [...shapes, ...mark.shapes], [...texts, ...mark.texts])];
 }
 
 /** Nothing is printed so near to where the sheet is folded; and so far boxes end before it, as at the edges. */
@@ -113,7 +113,7 @@ export function foldPages([first]: readonly QuestionOf<'fold'>[], ink: SheetInk,
       texts.push({ text: label, x: from + 4, y: top + 18, size });
     }
   }
-  return [drawnPage(page, SHEET_WORDS.fold.task, shapes, texts)];
+  return [drawnPage(page, SHEET_WORDS().fold.task, shapes, texts)];
 }
 
 const GRIDS = { measures: { columns: 2, rows: 4 }, cells: { columns: 3, rows: 5 } } as const;
@@ -148,8 +148,8 @@ export function cardPages(
       put(front!, cardFront(card, ink, width, height), c * width, r * height);
       put(back!, cardBack(card, ink, { width, height, size: backSize }), (columns - 1 - c) * width, r * height);
     });
-    pages.push(drawnPage(page, SHEET_WORDS.cards.task, front!.shapes, front!.texts, { front: true }));
-    pages.push(drawnPage(page, 'The backs of the cards', back!.shapes, back!.texts));
+    pages.push(drawnPage(page, SHEET_WORDS().cards.task, front!.shapes, front!.texts, { front: true }));
+    pages.push(drawnPage(page, t`The backs of the cards`, back!.shapes, back!.texts));
   }
   return [...pages, ...testPages(page)];
 }
@@ -251,16 +251,16 @@ function testPages(page: { width: number; height: number }): Page[] {
     align: 'middle',
   });
   const front = [
-    says('A leaf to try the printer with: print both sides, turned on the long edge.', 0),
-    says('Against the light every cross must stand in a ring. Then print the cards the same way.', 18),
+    says(t`A leaf to try the printer with: print both sides, turned on the long edge.`, 0),
+    says(t`Against the light every cross must stand in a ring. Then print the cards the same way.`, 18),
   ];
   return [
-    drawnPage(page, 'Crosses, to try both sides of a leaf', crosses, front, { front: true }),
-    drawnPage(page, 'Rings, to try both sides of a leaf', rings, [says('The back of the leaf to try.', 0)]),
+    drawnPage(page, t`Crosses, to try both sides of a leaf`, crosses, front, { front: true }),
+    drawnPage(page, t`Rings, to try both sides of a leaf`, rings, [says(t`The back of the leaf to try.`, 0)]),
   ];
 }
 
-const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const;
+const DAYS = perLanguage(() => [t`Mon`, t`Tue`, t`Wed`, t`Thu`, t`Fri`, t`Sat`, t`Sun`] as const);
 const SLIPS_A_PAGE = 2;
 /** Where the notes of a slip begin, and what the days need under them. */
 const SLIP_NOTES = 60;
@@ -285,7 +285,7 @@ export function slipPages(
       const room = { width: page.width - 2 * MARGIN, height: height - 2 * MARGIN, bpm };
       put(onPage, slipBlock(slip.pattern, name, ink, room), MARGIN, i * height + MARGIN);
     });
-    pages.push(drawnPage(page, SHEET_WORDS.slip.task, onPage.shapes, onPage.texts));
+    pages.push(drawnPage(page, SHEET_WORDS().slip.task, onPage.shapes, onPage.texts));
   }
   return pages;
 }
@@ -301,25 +301,26 @@ function slipBlock(
   // What is too high for its half of the page is drawn smaller.
   const by = Math.min(1, (height - SLIP_NOTES - SLIP_DAYS) / score.height);
   const days = SLIP_NOTES + score.height * by + 30;
-  const step = width / DAYS.length;
+  const step = width / DAYS().length;
   const count = pattern.measures.length;
   const [measure, measures] = [measureName(ink.voice.naming), measureName(ink.voice.naming, true)];
   return {
     shapes: [
       ...nameLine,
       ...moved(score.shapes, 0, SLIP_NOTES, by),
-      ...DAYS.map((_, i) => box(i * step, days, 14, 14, 0.9)),
+      ...DAYS().map((_, i) => box(i * step, days, 14, 14, 0.9)),
     ],
     texts: [
-      { text: name === '' ? 'Name' : name, x: 0, y: 14, size: name === '' ? 12 : 16, strong: name !== '' },
+      { text: name === '' ? t`Name` : name, x: 0, y: 14, size: name === '' ? 12 : 16, strong: name !== '' },
       {
-        text: `Say the counts, then clap. ${counted(count, measure, measures)}, ${bpm} beats a minute. Tick the day.`,
+        text: t`Say the counts, then clap. ${counted(count, measure, measures)}, ${bpm} beats a
+          minute. Tick the day.`,
         x: 0,
         y: 40,
         size: 11,
       },
       ...movedTexts(score.texts, 0, SLIP_NOTES, by),
-      ...DAYS.map((day, i): WrittenText => ({ text: day, x: i * step + 20, y: days + 11, size: 11 })),
+      ...DAYS().map((day, i): WrittenText => ({ text: day, x: i * step + 20, y: days + 11, size: 11 })),
     ],
   };
 }

@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { itemStarts } from '../../../core/exercises/rhythms/cells.ts';
 import { countPattern } from '../../../core/counting/count.ts';
 import { type Fraction, ZERO, add, compare, div, equal, sub, sum, toNumber } from '../../../core/rhythm/fraction.ts';
@@ -21,7 +22,7 @@ export const drawCounts: DrawQuestion<'counts'> = ({ pattern }, ink, filled) =>
     width: ink.width,
     counts: ink.voice.counts,
     show: filled ? 'counts' : 'lines',
-    alt: 'A rhythm',
+    alt: t`A rhythm`,
   });
 
 /** One measure with a box where a note or rest is missing. */
@@ -34,7 +35,7 @@ export const drawComplete: DrawQuestion<'complete'> = ({ pattern, gap }, ink, fi
   const lift = full!.middle - drawn!.middle;
   return {
     tag: 'Figure',
-    alt: 'A measure with one note or rest missing',
+    alt: t`A measure with one note or rest missing`,
     width,
     height: Math.max(full!.height, full!.middle + 12),
     shapes: [...moved(drawn!.shapes, 0, lift), gapBox(full!.measures[0]!.xs[gap]!, full!.middle)],
@@ -158,7 +159,7 @@ export const drawBarLines: DrawQuestion<'bar-lines'> = ({ pattern }, ink, filled
     }
     y += score!.height + 22;
   });
-  return { tag: 'Figure', alt: 'A rhythm without bar lines', width: ink.width, height: y - 12, shapes, texts: [] };
+  return { tag: 'Figure', alt: t`A rhythm without bar lines`, width: ink.width, height: y - 12, shapes, texts: [] };
 };
 
 /** The meter sign of the pattern itself: the long measures have none of their own. */
@@ -205,7 +206,7 @@ export const drawWrongMeasure: DrawQuestion<'wrong-measure'> = (question, ink, f
   });
   return {
     tag: 'Figure',
-    alt: `Four ${measureName(ink.voice.naming, true)}`,
+    alt: t`Four ${measureName(ink.voice.naming, true)}`,
     width: ink.width,
     height: y - 4,
     shapes: [...shapes, line(right, low + 3, ink.width, low + 3, 0.6)],
@@ -230,7 +231,7 @@ export const drawChoose: DrawQuestion<'choose'> = ({ question, pattern }, ink, f
       width: width - OPTION,
       close: true,
       without: { meter: true },
-      alt: `Rhythm ${OPTION_LETTERS[i]}`,
+      alt: t`Rhythm ${OPTION_LETTERS[i]}`,
     });
     const y = score.height / 2 + 8;
     return {
@@ -253,7 +254,7 @@ export const drawChoose: DrawQuestion<'choose'> = ({ question, pattern }, ink, f
     placed.push(...row.map((block, c) => ({ block, x: c * (width + 16), y })));
     y += Math.max(...row.map(({ height }) => height)) + 14;
   }
-  const all = together(placed, { tag: 'Figure', alt: 'Four rhythms, A to D', width: ink.width, height: y - 14 });
+  const all = together(placed, { tag: 'Figure', alt: t`Four rhythms, A to D`, width: ink.width, height: y - 14 });
   // One meter for all four.
   const meter: WrittenText = { text: meterText(pattern.measures[0]!.meter), x: -24, y: 30, size: 10 };
   return { ...all, texts: [meter, ...all.texts] };
@@ -277,7 +278,7 @@ export const drawWrite: DrawQuestion<'write'> = ({ pattern }, ink, filled) => {
       shapes.push(line(x, y + middle + 20, x, y + middle + 26, 1));
     y += middle + 44;
   });
-  return { tag: 'Figure', alt: 'An empty ruler', width: ink.width, height: y - 16, shapes, texts: [] };
+  return { tag: 'Figure', alt: t`An empty ruler`, width: ink.width, height: y - 16, shapes, texts: [] };
 };
 /** Points above the line that signs reach at most. */
 const HIGHEST = 40;
@@ -302,7 +303,7 @@ export const drawMissingPart: DrawQuestion<'missing-part'> = ({ pattern, missing
   });
   return {
     tag: 'Figure',
-    alt: 'A part, and an empty line for the other one',
+    alt: t`A part, and an empty line for the other one`,
     width,
     height: y - 16,
     shapes,
@@ -317,6 +318,6 @@ export function drawClapped(pattern: Pattern, ink: SheetInk): Block {
   return scoreBlock(pattern, ink, {
     width: ink.width,
     ...(countable ? { counts: ink.voice.counts, show: 'counts' } : {}),
-    alt: 'A rhythm to clap',
+    alt: t`A rhythm to clap`,
   });
 }

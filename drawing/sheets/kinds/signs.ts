@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { strokesOf } from '../../../core/ear/strokes.ts';
 import { rightStems } from '../../../core/exercises/signs.ts';
 import { drawnSignName, strokeText } from '../../../core/wording/drawWords.ts';
@@ -38,7 +39,7 @@ export const drawCircle: DrawQuestion<'circle'> = (question, ink, filled) => {
   const task = capital(circled(question, ink.voice.naming));
   return {
     tag: 'Figure',
-    alt: `${task}: ${staff.length} signs on a staff`,
+    alt: t`${task}: ${staff.length} signs on a staff`,
     width: ink.width,
     height: TASK + STAFF_HEIGHT,
     shapes: moved([...staffLines(width), ...signs, ...rings], 0, TASK),
@@ -56,7 +57,7 @@ export const drawNameSign: DrawQuestion<'name-sign'> = ({ question }, ink, fille
   const texts: WrittenText[] = filled ? [{ text: name, x: 0, y, size, strong: true }] : [];
   return {
     tag: 'Figure',
-    alt: 'A sign on a staff',
+    alt: t`A sign on a staff`,
     width: ink.width,
     height: y + 8,
     shapes: [...staffLines(width), ...signShapes(ink.fonts, shown!, width / 2), line(0, y + 3, ink.width, y + 3, 0.6)],
@@ -75,7 +76,7 @@ export const drawStems: DrawQuestion<'stems'> = ({ heads }, ink, filled) => {
   });
   return {
     tag: 'Figure',
-    alt: `${heads.length} heads without stems`,
+    alt: t`${heads.length} heads without stems`,
     width: ink.width,
     height: STAFF_HEIGHT,
     shapes: [...staffLines(width), ...shapes],

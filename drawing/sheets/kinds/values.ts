@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { mixed, mul, div, frac } from '../../../core/rhythm/fraction.ts';
 import { VALUE, lengthOf } from '../../../core/rhythm/value.ts';
 import { type Part, totalBeats } from '../../../core/exercises/valueSums.ts';
@@ -92,14 +93,14 @@ export const drawTrueFalse: DrawQuestion<'true-false'> = ({ question }, ink, fil
     if (filled && isRight) row.shapes.push(ring((from + row.x) / 2, BASE - 4, (row.x - from) / 2 + 7, 10));
     row.gap(22);
   }
-  return row.block('Two sides to compare');
+  return row.block(t`Two sides to compare`);
 };
 
 export const drawSums: DrawQuestion<'sums'> = ({ parts, beat }, ink, filled) => {
   const row = new Row(ink)
     .sign({ kind: 'note', value: { base: beat, dots: 0 } })
     .gap(6)
-    .say('= 1 beat');
+    .say(t`= 1 beat`);
   row.x = Math.max(row.x, 72) + 24;
   row.sum(parts).gap(10).say('=').gap(8);
   row
@@ -107,5 +108,5 @@ export const drawSums: DrawQuestion<'sums'> = ({ parts, beat }, ink, filled) => 
     .gap(6)
     .say('beats');
   const names = parts.map(({ value }) => valueName(value, ink.voice.naming)).join(' and ');
-  return row.block(`The ${valueName({ base: beat, dots: 0 }, ink.voice.naming)} gets the beat: ${names}`);
+  return row.block(t`The ${valueName({ base: beat, dots: 0 }, ink.voice.naming)} gets the beat: ${names}`);
 };

@@ -1,3 +1,5 @@
+import { t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
 import type { Account, Teacher } from '../../../contract/session.ts';
 import fitsAccount from 'virtual:fits/account';
 import { useGet } from '../../api/useGet.ts';
@@ -5,6 +7,7 @@ import { Link } from 'react-router';
 import { Loading } from '../../ui/Loading.tsx';
 import { OtherDevices } from './OtherDevices.tsx';
 import { Passkeys } from './Passkeys.tsx';
+import { LanguageForm } from './LanguageForm.tsx';
 import { PasswordForm } from './PasswordForm.tsx';
 import './account.scss';
 
@@ -15,18 +18,17 @@ export default function AccountPage({ teacher }: { teacher: Teacher }) {
     <>
       <div className="page-head">
         <h1>{teacher.name}</h1>
-        <span>password, passkeys and devices</span>
+        <span>{t`password, passkeys and devices`}</span>
       </div>
       {!data && <Loading problem={error} again={() => void mutate()} />}
       <div className="account">
+        <LanguageForm teacher={teacher} />
         <PasswordForm name={teacher.name} />
         {data && <Passkeys passkeys={data.passkeys} />}
         {data && <OtherDevices devices={data.devices} />}
       </div>
       {teacher.administrator && (
-        <p>
-          You look after the <Link to="/staff">accounts of the school</Link>.
-        </p>
+        <p>{rich`You look after the ${<Link to="/staff">{t`accounts of the school`}</Link>}.`}</p>
       )}
     </>
   );

@@ -1,4 +1,5 @@
-import { format } from 'date-fns';
+import { t } from '../../../core/words/say.ts';
+import { format } from '../../words/dates.ts';
 import Button from 'react-bootstrap/Button';
 import type { Account } from '../../../contract/session.ts';
 import { remove } from '../../api/client.ts';
@@ -11,29 +12,29 @@ export function OtherDevices({ devices }: { devices: Account['devices'] }) {
   const others = devices.filter(({ here }) => !here);
   return (
     <section className="card-paper">
-      <h2>Devices</h2>
+      <h2>{t`Devices`}</h2>
       <p role="status">
         {others.length === 0
-          ? 'You are signed in here only.'
-          : `You are signed in here and in ${browsers(others.length)}.`}
+          ? t`You are signed in here only.`
+          : t`You are signed in here and in ${browsers(others.length)}.`}
       </p>
       <ul className="devices">
         {devices.map(({ id, name, startedAt, here }) => (
           <li key={id}>
             <span>
-              <strong>{name || 'A browser'}</strong>,{' '}
-              {startedAt === 0 ? 'for some time' : format(startedAt, 'd MMMM, HH:mm')}
+              <strong>{name || t`A browser`}</strong>,{' '}
+              {startedAt === 0 ? t`for some time` : format(startedAt, 'd MMMM, HH:mm')}
             </span>
             {here ? (
-              <span>this one</span>
+              <span>{t`this one`}</span>
             ) : (
               <Button
                 size="sm"
                 variant="outline-dark"
-                aria-label={`Sign out ${name || 'this browser'}`}
+                aria-label={t`Sign out ${name || t`this browser`}`}
                 onClick={() => void ending.save(id)}
               >
-                Sign out
+                {t`Sign out`}
               </Button>
             )}
           </li>
@@ -45,13 +46,13 @@ export function OtherDevices({ devices }: { devices: Account['devices'] }) {
         disabled={others.length === 0 || ending.saving}
         onClick={() => void ending.save(undefined)}
       >
-        Sign the others out
+        {t`Sign the others out`}
       </Button>
     </section>
   );
 }
 
-const browsers = (count: number) => (count === 1 ? 'one other browser' : `${count} other browsers`);
+const browsers = (count: number) => (count === 1 ? t`one other browser` : t`${count} other browsers`);
 
 /** @param id  of one; undefined ends all but this one */
 const endOf = (id: string | undefined) =>

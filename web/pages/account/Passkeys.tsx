@@ -1,4 +1,5 @@
-import { format } from 'date-fns';
+import { t } from '../../../core/words/say.ts';
+import { format } from '../../words/dates.ts';
 import { KeyRound, Trash2 } from 'lucide-react';
 import { type FormEvent, useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -23,20 +24,21 @@ export function Passkeys({ passkeys }: { passkeys: Account['passkeys'] }) {
   const problem = adding.problem ?? removing.problem;
   return (
     <section className="card-paper">
-      <h2>Passkeys</h2>
+      <h2>{t`Passkeys`}</h2>
       <p>
-        A passkey lets you in with the finger, the face or the code of your own device instead of the password.
-        {passkeys.length === 0 && ' You have none.'}
+        {t`A passkey lets you in with the finger, the face or the code of your own device
+          instead of the password.`}
+        {passkeys.length === 0 && t` You have none.`}
       </p>
       <ul className="list-unstyled">
         {passkeys.map(({ id, name: device, createdAt }) => (
           <li key={id} className="passkey">
-            <KeyRound size={16} aria-hidden /> {device}, since {format(createdAt, 'd MMMM yyyy')}
+            <KeyRound size={16} aria-hidden /> {t`${device}, since ${format(createdAt, 'd MMMM yyyy')}`}
             <Button
               variant="outline-dark"
               size="sm"
-              aria-label={`Remove the passkey ${device}`}
-              onClick={() => confirm(`Remove the passkey ${device}?`) && void removing.save(id)}
+              aria-label={t`Remove the passkey ${device}`}
+              onClick={() => confirm(t`Remove the passkey ${device}?`) && void removing.save(id)}
             >
               <Trash2 size={16} aria-hidden />
             </Button>
@@ -45,13 +47,12 @@ export function Passkeys({ passkeys }: { passkeys: Account['passkeys'] }) {
       </ul>
       {canUsePasskeys() ? (
         <Form onSubmit={(event) => void submit(event)}>
-          <TextField id="passkey-name" label="Name of this device" value={name} maxLength={60} onValue={setName} />
-          <Button type="submit" variant="outline-dark" disabled={adding.saving}>
-            Add a passkey
-          </Button>
+          <TextField id="passkey-name" label={t`Name of this device`} value={name} maxLength={60} onValue={setName} />
+          <Button type="submit" variant="outline-dark" disabled={adding.saving}>{t`Add a passkey`}</Button>
         </Form>
       ) : (
-        <p>At this address the browser makes no passkeys: they need a name (not a number) and a safe connection.</p>
+        <p>{t`At this address the browser makes no passkeys: they need a name (not a number)
+          and a safe connection.`}</p>
       )}
       {problem && <Notice problem={problem} />}
     </section>

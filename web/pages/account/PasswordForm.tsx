@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { type FormEvent, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -26,11 +27,11 @@ export function PasswordForm({ name }: { name: string }) {
   };
   return (
     <Form className="card-paper" onSubmit={(event) => void submit(event)}>
-      <h2>Password</h2>
+      <h2>{t`Password`}</h2>
       <input type="hidden" name="username" autoComplete="username" value={name} readOnly />
       <TextField
         id="current-password"
-        label="Password now"
+        label={t`Password now`}
         type="password"
         autoComplete="current-password"
         value={current}
@@ -39,20 +40,19 @@ export function PasswordForm({ name }: { name: string }) {
       />
       <TextField
         id="new-password"
-        label="New password"
+        label={t`New password`}
         type="password"
         autoComplete="new-password"
         value={password}
         minLength={SHORTEST}
         maxLength={LONGEST}
-        help={`At least ${SHORTEST} letters; a few words in a row are good. Your other devices are signed out.`}
+        help={t`At least ${SHORTEST} letters; a few words in a row are good. Your other devices
+          are signed out.`}
         onValue={setPassword}
       />
       {change.problem && <Notice problem={change.problem} />}
-      <p role="status">{done && 'The new password is kept. Other devices are signed out.'}</p>
-      <Button type="submit" disabled={change.saving}>
-        Change it
-      </Button>
+      <p role="status">{done && t`The new password is kept. Other devices are signed out.`}</p>
+      <Button type="submit" disabled={change.saving}>{t`Change it`}</Button>
     </Form>
   );
 }

@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { useCallback } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import type { SavedPattern } from '../../../contract/pattern.ts';
@@ -17,14 +18,14 @@ import './board.scss';
 export default function BoardPage() {
   const { patternId } = useParams();
   const { data, error, mutate } = useOfferedPatterns(patternId);
-  if (!data) return <Loading title="Board" problem={error} again={() => void mutate()} />;
+  if (!data) return <Loading title={t`Board`} problem={error} again={() => void mutate()} />;
   const at = Math.max(
     0,
     data.findIndex(({ id }) => id === patternId),
   );
   const pattern = data[at];
   if (!pattern)
-    return <Notice problem={{ message: 'There are no patterns yet. Write the first one under Patterns.' }} />;
+    return <Notice problem={{ message: t`There are no patterns yet. Write the first one under Patterns.` }} />;
   return <Board patterns={data} at={at} pattern={pattern} />;
 }
 
@@ -49,28 +50,28 @@ function Board({ patterns, at, pattern }: BoardProps) {
   const resize = (by: number) => setSize(Math.max(STEPS.least, Math.min(STEPS.most, size + by)));
   const leave = () => void navigate(`/patterns/${pattern.id}`);
   const entries: readonly KeyEntry[] = [
-    ['Back', '←', () => go(-1)],
-    ['Next', '→', () => go(1)],
-    ['Smaller', '-', () => resize(-1)],
-    ['Larger', '+', () => resize(1)],
+    [t`Back`, '←', () => go(-1)],
+    [t`Next`, '→', () => go(1)],
+    [t`Smaller`, '-', () => resize(-1)],
+    [t`Larger`, '+', () => resize(1)],
     ...laneEntries(lanes, set),
     ...(hasTwoParts(pattern.text) ? [oneLineEntry(lanes, set)] : []),
-    ['Full screen', 'F', toggle],
-    ['Second window', 'O', openSecondWindow],
-    ['Close', 'Esc', leave],
+    [t`Full screen`, 'F', toggle],
+    [t`Second window`, 'O', openSecondWindow],
+    [t`Close`, 'Esc', leave],
   ];
   useKeys({
     ...Object.fromEntries(entries.map(([, key, press]) => [KEY_NAMES[key] ?? key.toLowerCase(), press])),
     '=': () => resize(1),
     ' ': () => go(1),
   });
-  useTellSecondWindow({ kind: 'board', title: pattern.title || 'Untitled', text: pattern.text });
+  useTellSecondWindow({ kind: 'board', title: pattern.title || t`Untitled`, text: pattern.text });
   return (
     <div className="board" ref={element}>
       <div className="board-head">
-        <h1>{pattern.title || 'Untitled'}</h1>
+        <h1>{pattern.title || t`Untitled`}</h1>
         <span role="status" aria-live="polite">
-          {at + 1} of {patterns.length}
+          {t`${at + 1} of ${patterns.length}`}
         </span>
       </div>
       <div className="board-ruler ruler-card">
@@ -91,16 +92,16 @@ function hasTwoParts(text: string): boolean {
 }
 
 function oneLineEntry(lanes: Lanes, set: (change: Partial<Lanes>) => void): KeyEntry {
-  return ['One line', 'P', () => set({ oneLine: !lanes.oneLine }), lanes.oneLine];
+  return [t`One line`, 'P', () => set({ oneLine: !lanes.oneLine }), lanes.oneLine];
 }
 
 function laneEntries(lanes: Lanes, set: (change: Partial<Lanes>) => void): KeyEntry[] {
   const some = lanes.schools.length > 0;
   return [
-    ['Notes', 'N', () => set({ notes: !lanes.notes }), lanes.notes],
-    ['Strips', 'S', () => set({ strips: !lanes.strips }), lanes.strips],
-    ['Counts', 'C', () => set({ schools: some ? [] : ['numbers'] }), some],
-    ['Hands', 'H', () => set({ hands: !lanes.hands }), lanes.hands],
-    ['Steps', 'T', () => set({ feet: !lanes.feet }), lanes.feet],
+    [t`Notes`, 'N', () => set({ notes: !lanes.notes }), lanes.notes],
+    [t`Strips`, 'S', () => set({ strips: !lanes.strips }), lanes.strips],
+    [t`Counts`, 'C', () => set({ schools: some ? [] : ['numbers'] }), some],
+    [t`Hands`, 'H', () => set({ hands: !lanes.hands }), lanes.hands],
+    [t`Steps`, 'T', () => set({ feet: !lanes.feet }), lanes.feet],
   ];
 }

@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../../core/words/say.ts';
 import { House, Pencil, Scale, Speech } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -48,7 +49,7 @@ export default function ClassPage({ teacher }: { teacher: Teacher }) {
   const waiting = useWaitingTakes(teacher.id);
   const problem = room.error ?? records.error;
   const again = () => void Promise.all([room.mutate(), records.mutate()]);
-  if (!room.data || !records.data) return <Loading title="Class" problem={problem} again={again} />;
+  if (!room.data || !records.data) return <Loading title={t`Class`} problem={problem} again={again} />;
   return (
     <ClassView schoolClass={room.data} records={records.data} waiting={waiting.map(({ upload }) => upload.childId)} />
   );
@@ -104,8 +105,8 @@ function ClassView({ schoolClass, records, waiting }: ViewProps & { waiting: rea
       {children.length === 0 ? (
         <div className="empty">
           {owns
-            ? 'Add the children below, by first name or by a code. Nothing else about them is kept.'
-            : 'There are no children in this class yet.'}
+            ? t`Add the children below, by first name or by a code. Nothing else about them is kept.`
+            : t`There are no children in this class yet.`}
         </div>
       ) : (
         <Records schoolClass={schoolClass} records={records} waiting={waiting} onPaper={openPaper} onForm={toggle} />
@@ -113,9 +114,7 @@ function ClassView({ schoolClass, records, waiting }: ViewProps & { waiting: rea
       {owns && (
         <div className="add-children">
           <AddChild onAdd={add.save} />
-          <Button variant="outline-dark" onClick={() => toggle('import')}>
-            Many at once
-          </Button>
+          <Button variant="outline-dark" onClick={() => toggle('import')}>{t`Many at once`}</Button>
         </div>
       )}
     </>
@@ -138,7 +137,8 @@ function ClassHead({ schoolClass, onForm }: { schoolClass: ClassDetail; onForm: 
   const [more, setMore] = useState(false);
   const removal = useSave(() => remove(`/classes/${id}`), '/classes', '/takes', '/bin');
   const removeClass = async () => {
-    if (!confirm(`Put ${name} into the bin, with all its children and takes? It can be taken out for 30 days.`)) return;
+    if (!confirm(t`Put ${name} into the bin, with all its children and takes? It can be taken out for 30 days.`))
+      return;
     if (await removal.save()) await navigate('/classes');
   };
   return (
@@ -146,8 +146,8 @@ function ClassHead({ schoolClass, onForm }: { schoolClass: ClassDetail; onForm: 
       <div className="page-head">
         <h1>{name}</h1>
         <span>
-          {children.length} children, {agesText(ages)}
-          {role !== 'owner' && `, shared by ${owner}${role === 'look' ? ' to look at' : ''}`}
+          {t`${children.length} children, ${agesText(ages)}`}
+          {role !== 'owner' && t`, shared by ${owner}${role === 'look' ? t` to look at` : ''}`}
         </span>
         <span className="flex-grow-1" />
         <ClassActions schoolClass={schoolClass} onForm={onForm} more={more} onMore={() => setMore(!more)} />
@@ -179,38 +179,36 @@ function ClassActions({ schoolClass: { id, children, role }, onForm, more, onMor
     <div className="class-actions">
       {children.length > 0 && role !== 'look' && (
         <Link className="btn btn-primary" to={`/take/line-up?class=${id}`} onClick={() => chooseClass(id)}>
-          Hear the class
+          {t`Hear the class`}
         </Link>
       )}
       {children.length > 0 && role !== 'look' && (
-        <Link className="btn btn-outline-dark" to={ownDevicesPath(id)}>
-          Own devices
-        </Link>
+        <Link className="btn btn-outline-dark" to={ownDevicesPath(id)}>{t`Own devices`}</Link>
       )}
       <Link className="btn btn-outline-dark" to={`/classes/${id}/practice`}>
-        <House size={16} aria-hidden /> Practice
+        <House size={16} aria-hidden /> {t`Practice`}
       </Link>
       {role === 'owner' && (
         <>
           <Button variant="outline-dark" onClick={() => onForm('class')}>
-            <Pencil size={16} aria-hidden /> Change
+            <Pencil size={16} aria-hidden /> {t`Change`}
           </Button>
           <Button variant="outline-dark" onClick={() => onForm('words')}>
-            <Speech size={16} aria-hidden /> Words
+            <Speech size={16} aria-hidden /> {t`Words`}
           </Button>
           <Button variant="outline-dark" onClick={() => onForm('judging')}>
-            <Scale size={16} aria-hidden /> Marks
+            <Scale size={16} aria-hidden /> {t`Marks`}
           </Button>
         </>
       )}
-      <Button variant="outline-dark" aria-expanded={more} onClick={onMore}>
-        More
-      </Button>
+      <Button variant="outline-dark" aria-expanded={more} onClick={onMore}>{t`More`}</Button>
     </div>
   );
 }
 
-const COUNTS: readonly (readonly [CountedTake, string])[] = COUNTED_TAKES.map((one) => [one, `${one} take counts`]);
+const COUNTS = perLanguage((): readonly (readonly [CountedTake, string])[] =>
+  COUNTED_TAKES.map((one) => [one, t`${one} take counts`]),
+);
 interface RecordsProps extends ViewProps {
   readonly waiting: readonly string[];
   readonly onPaper: (columnId: string) => void;
@@ -238,27 +236,25 @@ function Records({ schoolClass, records, waiting, onPaper, onForm }: RecordsProp
         <Form.Control
           type="search"
           size="sm"
-          placeholder="Find a child"
-          aria-label="Find a child"
+          placeholder={t`Find a child`}
+          aria-label={t`Find a child`}
           value={wanted}
           onChange={(event) => setWanted(event.target.value)}
         />
         {schoolClass.role === 'owner' ? (
           <Select
             size="sm"
-            label="Of several takes"
+            label={t`Of several takes`}
             value={schoolClass.counts ?? 'best'}
-            options={COUNTS}
+            options={COUNTS()}
             onChoose={(counts) => void counting.save(counts)}
           />
         ) : (
-          <span>{schoolClass.counts ?? 'best'} take counts</span>
+          <span>{t`${schoolClass.counts ?? 'best'} take counts`}</span>
         )}
         <span className="flex-grow-1" />
         {mayHear && (
-          <Button size="sm" variant="outline-dark" onClick={() => onForm('paper')}>
-            Marks from paper
-          </Button>
+          <Button size="sm" variant="outline-dark" onClick={() => onForm('paper')}>{t`Marks from paper`}</Button>
         )}
         <SaveMarks schoolClass={schoolClass} records={records} view={view} />
       </div>
@@ -294,7 +290,7 @@ function SettingsForm({ schoolClass, records, form, onClose }: FormProps) {
       {editing.clash && (
         <BothVersions clash={editing.clash} onChosen={(theirs) => void closeWhen(editing.settle(theirs))} />
       )}
-      {form === 'class' && <ClassForm {...shared} action="Save" />}
+      {form === 'class' && <ClassForm {...shared} action={t`Save`} />}
       {form === 'judging' && <JudgingForm {...shared} classId={id} records={records} />}
       {form === 'words' && <WordsForm {...shared} />}
     </>

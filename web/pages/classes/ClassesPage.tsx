@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link, useNavigate } from 'react-router';
@@ -28,27 +29,23 @@ export default function ClassesPage() {
   return (
     <>
       <div className="page-head">
-        <h1>Classes</h1>
-        {!adding && <Button onClick={() => setAdding(true)}>New class</Button>}
-        {!reading && (
-          <Button variant="outline-dark" onClick={() => setReading(true)}>
-            Read in a class
-          </Button>
-        )}
+        <h1>{t`Classes`}</h1>
+        {!adding && <Button onClick={() => setAdding(true)}>{t`New class`}</Button>}
+        {!reading && <Button variant="outline-dark" onClick={() => setReading(true)}>{t`Read in a class`}</Button>}
       </div>
       {!data && <Loading problem={error} again={() => void mutate()} />}
       {reading && <ReadInClass onClose={() => setReading(false)} />}
       {adding && (
         <ClassForm
           settings={NEW_CLASS}
-          action="Make the class"
+          action={t`Make the class`}
           problem={add.problem}
           onSave={save}
           onCancel={() => setAdding(false)}
         />
       )}
       {data?.length === 0 && !adding && (
-        <div className="empty">No classes yet. Make one, then add the children by first name or code.</div>
+        <div className="empty">{t`No classes yet. Make one, then add the children by first name or code.`}</div>
       )}
       <ul className="class-list">
         {data?.map(({ id: classId, name, children, ages, role, owner }) => (
@@ -56,8 +53,8 @@ export default function ClassesPage() {
             <Link to={`/classes/${classId}`} className="class-card">
               <strong>{name}</strong>
               <span>
-                {children === 1 ? '1 child' : `${children} children`}, {agesText(ages)}
-                {role !== 'owner' && `, shared by ${owner}`}
+                {children === 1 ? t`1 child` : t`${children} children`}, {agesText(ages)}
+                {role !== 'owner' && t`, shared by ${owner}`}
               </span>
             </Link>
           </li>

@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { type CSSProperties, useEffect, useState } from 'react';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { beatTimes } from '../../../core/timing/pulses.ts';
@@ -59,6 +60,6 @@ export function BeatRow({ pattern, bpm, plays, hearing }: BeatRowProps) {
 }
 
 function handsText(state: Hearing['moment']['state'], apart: boolean): string {
-  if (state === 'turn') return apart ? 'hands apart' : 'clap';
-  return state === 'listen' ? 'hands still' : '';
+  if (state === 'turn') return apart ? t`hands apart` : t`clap`;
+  return state === 'listen' ? t`hands still` : '';
 }

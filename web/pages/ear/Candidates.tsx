@@ -1,8 +1,8 @@
+import { counted, t } from '../../../core/words/say.ts';
 import { useMemo } from 'react';
 import { Check, X } from 'lucide-react';
 import type { Question, RuledOut } from '../../../core/exercises/question.ts';
 import { OPTION_LETTERS, changeText, ruledOutIn } from '../../../core/wording/earWords.ts';
-import { counted } from '../../../core/wording/plurals.ts';
 import { type NamingId, capital } from '../../../core/wording/valueNames.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
 import { shownAmong } from './amongParts.ts';
@@ -27,13 +27,13 @@ interface CandidatesProps {
 /** How many of the class said this one. */
 function saidFor(said: ClassAnswer | undefined, option: number): string {
   if (said?.kind === 'hands') return `${counted(said.hands[option] ?? 0, 'hand')}. `;
-  return said?.option === option ? 'Your answer. ' : '';
+  return said?.option === option ? t`Your answer. ` : '';
 }
 
 /** Four rhythms at keys A to D; those that cannot be it step back with the reason. */
 export function Candidates({ question, among, strips, said, out, done, naming, onChoose }: CandidatesProps) {
   return (
-    <div className="candidates" role="group" aria-label="Candidates">
+    <div className="candidates" role="group" aria-label={t`Candidates`}>
       {question.options.map(({ answer, change }, i) => {
         const text = answer.is === 'rhythm' ? answer.text : '';
         const fallen = out.find(({ option }) => option === i);
@@ -45,7 +45,7 @@ export function Candidates({ question, among, strips, said, out, done, naming, o
             <button
               type="button"
               className={`candidate ${fallen ? 'out' : right ? 'right' : ''}`}
-              aria-label={`${letter}: ${text}${fallen ? ', ruled out' : right ? ', it is this one' : ''}`}
+              aria-label={`${letter}: ${text}${fallen ? t`, ruled out` : right ? t`, it is this one` : ''}`}
               aria-disabled={said !== undefined}
               onClick={() => onChoose(i)}
             >

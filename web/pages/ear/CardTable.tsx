@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import {
   DndContext,
   type DragEndEvent,
@@ -35,7 +36,11 @@ export function CardTable({ row }: { row: CardRow }) {
     if (over) move(Number(active.id), Number(over.id));
   };
   return (
-    <DndContext sensors={sensors} onDragEnd={dropped}>
+    <DndContext
+      sensors={sensors}
+      onDragEnd={dropped}
+      accessibility={{ screenReaderInstructions: { draggable: t`The keys beside it move it too.` } }}
+    >
       <div ref={ref} />
       <ol className="card-row">
         {cards.map((card, i) => (
@@ -75,7 +80,7 @@ function OnTable({ card, index, meter, current, whole, onChoose }: OnTableProps)
   const { setNodeRef: dropped, isOver } = useDroppable({ id: String(index) });
   const pattern = patternOfCard(card, meter);
   const style = transform ? { transform: `translate(${transform.x}px, ${transform.y}px)` } : {};
-  const text = card.faceDown ? 'turned over' : measureText({ meter, items: card.items });
+  const text = card.faceDown ? t`turned over` : measureText({ meter, items: card.items });
   const beats = beatsText(beatsOfCard(card, meter));
   const isMeasure = equal(lengthOfCard(card), meterLength(meter));
   return (
@@ -85,7 +90,7 @@ function OnTable({ card, index, meter, current, whole, onChoose }: OnTableProps)
         type="button"
         className={`rhythm-card ${current ? 'current' : ''} ${card.faceDown ? 'face-down' : ''}`}
         style={style}
-        aria-label={`Card ${index + 1}: ${text}, ${beats}`}
+        aria-label={t`Card ${index + 1}: ${text}, ${beats}`}
         aria-pressed={current}
         onClick={onChoose}
         {...listeners}

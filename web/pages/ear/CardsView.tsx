@@ -1,3 +1,5 @@
+import { t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useNavigate } from 'react-router';
@@ -29,7 +31,8 @@ export function CardsView({ settings }: { settings: EarSettings }) {
   const [stored, setStored] = useStored('take.pattern', '');
   const [size, setSize] = useStored('ear.cards', 'measures');
   const source = patterns.find(({ id }) => id === stored) ?? patterns[0];
-  if (!source) return <div className="empty">First write a rhythm under Patterns: its measures become the cards.</div>;
+  if (!source)
+    return <div className="empty">{t`First write a rhythm under Patterns: its measures become the cards.`}</div>;
   const cut: CardSize = size === 'cells' ? 'cells' : 'measures';
   return (
     <>
@@ -42,17 +45,17 @@ export function CardsView({ settings }: { settings: EarSettings }) {
       <div className="ear-below">
         <SelectField
           id="cards-from"
-          label="Pattern"
+          label={t`Pattern`}
           value={source.id}
           options={patterns.map(({ id, title }) => [id, title] as const)}
           onChoose={setStored}
         />
         <ToggleRow
-          label="What is on a card"
+          label={t`What is on a card`}
           value={cut}
           options={[
-            ['measures', 'A measure a card'],
-            ['cells', 'A cell a card'],
+            ['measures', t`A measure a card`],
+            ['cells', t`A cell a card`],
           ]}
           onChoose={setSize}
         />
@@ -78,7 +81,7 @@ function Table({ source, size, settings }: { source: ReadPattern; size: CardSize
   const [id] = useState(() => uuid());
   const { pattern } = row;
   const keeping = useSave(
-    (text: string) => put(`/patterns/${id}`, { title: `Cards of ${source.title}`.slice(0, 60), text }),
+    (text: string) => put(`/patterns/${id}`, { title: t`Cards of ${source.title}`.slice(0, 60), text }),
     '/patterns',
   );
   const open = async (view: 'lead' | 'take' | 'patterns') => {
@@ -98,13 +101,13 @@ function Table({ source, size, settings }: { source: ReadPattern; size: CardSize
   });
   const covered = row.cards.some(({ faceDown }) => faceDown);
   return (
-    <section className="cards" aria-label="Cards">
+    <section className="cards" aria-label={t`Cards`}>
       <HeardLine
         moment={moment}
-        quiet={row.trouble || (covered ? 'Clap it, the covered ones from memory' : 'Clap the row')}
+        quiet={row.trouble || (covered ? t`Clap it, the covered ones from memory` : t`Clap the row`)}
       />
       <CardTable row={row} />
-      <div className="strip-actions" role="group" aria-label="Change the chosen card">
+      <div className="strip-actions" role="group" aria-label={t`Change the chosen card`}>
         {row.actions.map(({ key, name, run }) => (
           <Button key={key} variant="outline-dark" onClick={run}>
             {name} <kbd>{key === 'Backspace' ? '⌫' : key.toUpperCase()}</kbd>
@@ -115,16 +118,16 @@ function Table({ source, size, settings }: { source: ReadPattern; size: CardSize
       {keeping.problem && <Notice problem={keeping.problem} />}
       <div className="stage-actions">
         <Button size="lg" onClick={play}>
-          Hear it <kbd>space</kbd>
+          {rich`Hear it ${<kbd>{t`space`}</kbd>}`}
         </Button>
         <Button size="lg" variant="outline-dark" disabled={keeping.saving} onClick={() => void open('lead')}>
-          Lead it <kbd>L</kbd>
+          {rich`Lead it ${<kbd>L</kbd>}`}
         </Button>
         <Button size="lg" variant="outline-dark" disabled={keeping.saving} onClick={() => void open('take')}>
-          Hear a child clap it
+          {t`Hear a child clap it`}
         </Button>
         <Button variant="outline-dark" disabled={keeping.saving} onClick={() => void open('patterns')}>
-          Save as a pattern
+          {t`Save as a pattern`}
         </Button>
       </div>
     </section>

@@ -1,9 +1,10 @@
+import { counted, t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import type { Question } from '../../../core/exercises/question.ts';
 import { OPTION_LETTERS, ruledOutIn } from '../../../core/wording/earWords.ts';
 import { capital } from '../../../core/wording/valueNames.ts';
-import { counted } from '../../../core/wording/plurals.ts';
 import { useStored } from '../../store/stored.ts';
 import { useKeys } from '../../ui/useKeys.ts';
 import { Candidates } from './Candidates.tsx';
@@ -29,9 +30,9 @@ type Run = ReturnType<typeof useChooseRun>;
 
 /** What the main button does now: play, open the next beat, go on. */
 function mainAction(run: Run, play: () => void): { text: string; act: () => void } {
-  if (!run.said) return { text: run.played === 0 ? 'Play' : 'Play again', act: play };
-  if (!run.done) return { text: run.opened === 0 ? 'Open beat 1' : 'Open the next beat', act: run.openNext };
-  return { text: 'Next', act: run.next };
+  if (!run.said) return { text: run.played === 0 ? t`Play` : t`Play again`, act: play };
+  if (!run.done) return { text: run.opened === 0 ? t`Open beat 1` : t`Open the next beat`, act: run.openNext };
+  return { text: t`Next`, act: run.next };
 }
 
 const letterKeys = (choose: (option: number) => void) =>
@@ -74,10 +75,8 @@ export function ChooseRun({ run: questions, settings, among, onAgain }: RunProps
   });
   if (!question) return <ChooseScore run={run} count={questions.length} settings={settings} onAgain={onAgain} />;
   return (
-    <section className="choose" aria-label={`Question ${run.at + 1} of ${questions.length}`}>
-      <p className="question-number">
-        {run.at + 1} of {questions.length} · {run.right} right
-      </p>
+    <section className="choose" aria-label={t`Question ${run.at + 1} of ${questions.length}`}>
+      <p className="question-number">{t`${run.at + 1} of ${questions.length} · ${run.right} right`}</p>
       <HeardLine moment={moment} quiet={quietText(run, question, settings)} />
       {said && <OpenedRuler pattern={patternIn(question.shows)} among={among} beats={run.beats} opened={run.opened} />}
       <Candidates
@@ -110,7 +109,7 @@ export function ChooseRun({ run: questions, settings, among, onAgain }: RunProps
 function MainButton({ text, onPress, disabled }: { text: string; onPress: () => void; disabled: boolean }) {
   return (
     <Button size="lg" onClick={onPress} disabled={disabled}>
-      {text} <kbd>space</kbd>
+      {text} <kbd>{t`space`}</kbd>
     </Button>
   );
 }
@@ -118,7 +117,7 @@ function MainButton({ text, onPress, disabled }: { text: string; onPress: () => 
 function ShapeButton({ shape, onTurn }: { shape: string; onTurn: () => void }) {
   return (
     <Button variant="outline-dark" onClick={onTurn}>
-      {shape === 'notes' ? 'As strips' : 'As notes'} <kbd>N</kbd>
+      {shape === 'notes' ? t`As strips` : t`As notes`} <kbd>N</kbd>
     </Button>
   );
 }
@@ -127,9 +126,11 @@ function BeforeAnswer({ run, counting, onCount }: { run: Run; counting: boolean;
   const left = MOST_PLAYED - run.played;
   return (
     <>
-      <span className="ear-left">{left === 0 ? 'heard three times' : `${counted(left, 'time')} left to hear it`}</span>
+      <span className="ear-left">
+        {left === 0 ? t`heard three times` : t`${counted(left, 'time')} left to hear it`}
+      </span>
       <Button variant="outline-dark" aria-expanded={counting} onClick={onCount}>
-        Count hands <kbd>H</kbd>
+        {rich`Count hands ${<kbd>H</kbd>}`}
       </Button>
     </>
   );
@@ -139,11 +140,11 @@ function AfterAnswer({ run, onPlay }: { run: Run; onPlay: () => void }) {
   return (
     <>
       <Button size="lg" variant="outline-dark" onClick={onPlay}>
-        Hear it <kbd>P</kbd>
+        {rich`Hear it ${<kbd>P</kbd>}`}
       </Button>
       {!run.done && (
         <Button variant="outline-dark" onClick={run.openAll}>
-          Open all <kbd>enter</kbd>
+          {rich`Open all ${<kbd>{t`enter`}</kbd>}`}
         </Button>
       )}
     </>
@@ -152,9 +153,9 @@ function AfterAnswer({ run, onPlay }: { run: Run; onPlay: () => void }) {
 
 /** What is asked; then what the last beat that was opened has said, or which one it is. */
 function quietText(run: Run, question: Question, { voice }: EarSettings): string {
-  if (!run.said) return run.played === 0 ? 'Which one do you hear?' : 'Which one was it?';
-  if (run.done) return `It is ${OPTION_LETTERS[question.answer]!}.`;
+  if (!run.said) return run.played === 0 ? t`Which one do you hear?` : t`Which one was it?`;
+  if (run.done) return t`It is ${OPTION_LETTERS[question.answer]}.`;
   const last = run.out.at(-1);
-  if (run.opened === 0) return 'Beat by beat: which ones cannot be it?';
-  return last ? `${capital(ruledOutIn(question, last, voice.naming))}.` : 'All of them have this. Open the next beat.';
+  if (run.opened === 0) return t`Beat by beat: which ones cannot be it?`;
+  return last ? `${capital(ruledOutIn(question, last, voice.naming))}.` : t`All of them have this. Open the next beat.`;
 }

@@ -1,3 +1,5 @@
+import { t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
 import Button from 'react-bootstrap/Button';
 import type { ChangeId } from '../../../core/exercises/rhythms/changes.ts';
 import { changeText } from '../../../core/wording/earWords.ts';
@@ -22,7 +24,8 @@ export function ChooseScore({ run: { right, hands, tally }, count, settings, onA
   return (
     <section className="ear-score">
       <h2 className="big-line" role="status">
-        {right} of {count} right{byHands && `, ${hands.right} of ${hands.all} hands`}
+        {t`${right} of ${count} right`}
+        {byHands && t`, ${hands.right} of ${hands.all} hands`}
       </h2>
       {mistaken.length > 0 && (
         <ul className="tally">
@@ -35,7 +38,7 @@ export function ChooseScore({ run: { right, hands, tally }, count, settings, onA
       )}
       <KeepScore run={{ kind: 'choose', ...kept, mistakes: tally }} settings={settings} />
       <Button size="lg" onClick={onAgain}>
-        {count === 10 ? 'Ten' : count} new ones <kbd>space</kbd>
+        {rich`${count === 10 ? t`Ten` : count} new ones ${<kbd>{t`space`}</kbd>}`}
       </Button>
     </section>
   );

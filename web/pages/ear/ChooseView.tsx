@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { useMemo, useState } from 'react';
 import { chooseQuestions } from '../../../core/exercises/kinds/chooseRhythm.ts';
 import { ChooseRun } from './ChooseRun.tsx';
@@ -25,7 +26,7 @@ export function ChooseView({ settings }: { settings: EarSettings }) {
   return (
     <>
       {run.length === 0 ? (
-        <div className="empty">From these elements no four rhythms can be made that are told apart by ear.</div>
+        <div className="empty">{t`From these elements no four rhythms can be made that are told apart by ear.`}</div>
       ) : (
         <ChooseRun
           key={JSON.stringify([seed, chosen, measures, met, meter])}

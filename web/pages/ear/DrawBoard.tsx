@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { type PointerEvent as Pointing, useEffect, useRef, useState } from 'react';
 import type { Point, Stroke } from '../../../core/ear/strokes.ts';
 import { useKeys } from '../../ui/useKeys.ts';
@@ -98,7 +99,7 @@ export function DrawBoard({ strokes, at, tried, shows, onDrawn }: BoardProps) {
       className="draw-board"
       viewBox={`0 0 ${(RIGHT - LEFT) * SPACE} ${(TOP - BOTTOM) * SPACE}`}
       role="img"
-      aria-label={stroke ? `Stroke ${at + 1} of ${strokes.length} is to be drawn` : 'All strokes are drawn'}
+      aria-label={stroke ? t`Stroke ${at + 1} of ${strokes.length} is to be drawn` : t`All strokes are drawn`}
       onPointerDown={begin}
       onPointerMove={move}
       onPointerUp={end}

@@ -1,3 +1,5 @@
+import { t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { DRAWN_SIGN_IDS, type DrawnSign, type Point, strokesOf } from '../../../core/ear/strokes.ts';
@@ -14,7 +16,7 @@ export function DrawView({ settings }: { settings: EarSettings }) {
   return (
     <>
       <DrawOne key={sign} sign={sign} onNext={() => setSign(after(sign))} name={drawnSignName(sign, naming)} />
-      <div className="draw-signs" role="group" aria-label="Which sign">
+      <div className="draw-signs" role="group" aria-label={t`Which sign`}>
         {DRAWN_SIGN_IDS.map((id) => (
           <Button
             key={id}
@@ -64,11 +66,11 @@ function DrawOne({ sign, name, onNext }: { sign: DrawnSign; name: string; onNext
   };
   const show = () => (done ? onNext() : setShows(shows + 1));
   useKeys({ ' ': show, a: again, n: onNext });
-  const words = done ? `${name}: well drawn` : (tried?.text ?? strokeText(strokes[at]!.says));
+  const words = done ? t`${name}: well drawn` : (tried?.text ?? strokeText(strokes[at]!.says));
   return (
-    <section className="draw" aria-label={`Draw: ${name}`}>
+    <section className="draw" aria-label={t`Draw: ${name}`}>
       <p className="question-number">
-        {name} · {done ? 'done' : `stroke ${at + 1} of ${strokes.length}`}
+        {name} · {done ? t`done` : t`stroke ${at + 1} of ${strokes.length}`}
       </p>
       <p className={`big-line ${tried ? 'draw-fault' : ''}`} role="status">
         {words}
@@ -76,14 +78,13 @@ function DrawOne({ sign, name, onNext }: { sign: DrawnSign; name: string; onNext
       <DrawBoard strokes={strokes} at={at} tried={tried?.drawn} shows={shows} onDrawn={draw} />
       <div className="stage-actions">
         <Button size="lg" onClick={show}>
-          {done ? 'The next sign' : 'Show this stroke'} <kbd>space</kbd>
+          {done ? t`The next sign` : t`Show this stroke`} <kbd>{t`space`}</kbd>
         </Button>
         <Button size="lg" variant="outline-dark" onClick={again}>
-          From the start <kbd>A</kbd>
+          {rich`From the start ${<kbd>A</kbd>}`}
         </Button>
-        <p className="draw-keys">
-          With keys: arrows move the pen, <kbd>enter</kbd> puts it down and lifts it.
-        </p>
+        <p className="draw-keys">{rich`With keys: arrows move the pen, ${<kbd>{t`enter`}</kbd>} puts it
+          down and lifts it.`}</p>
       </div>
     </section>
   );

@@ -1,6 +1,6 @@
+import { counted, t } from '../../../core/words/say.ts';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { counted } from '../../../core/wording/plurals.ts';
 import { ElementChecks } from '../../domain/ElementChecks.tsx';
 import { Select } from '../../ui/Select.tsx';
 import { FEWEST } from '../../domain/heardElements.ts';
@@ -20,7 +20,7 @@ export function EarMaterial({ settings, open, onOpen }: MaterialProps) {
       <Select
         size="sm"
         className="w-auto"
-        label="Meter"
+        label={t`Meter`}
         value={meterName}
         options={EAR_METERS.map((name) => [name, name] as const)}
         onChoose={setMeter}
@@ -32,14 +32,14 @@ export function EarMaterial({ settings, open, onOpen }: MaterialProps) {
           max={FASTEST_EAR}
           step={2}
           value={bpm}
-          aria-label="Tempo"
-          aria-valuetext={`${bpm} beats a minute`}
+          aria-label={t`Tempo`}
+          aria-valuetext={t`${bpm} beats a minute`}
           onChange={({ target }) => setBpm(Number(target.value))}
         />
         <output>{bpm}</output>
       </label>
       <Button variant="outline-dark" size="sm" aria-expanded={open} onClick={() => onOpen(!open)}>
-        From {counted(met.length, 'element')}
+        {t`From ${counted(met.length, 'element')}`}
       </Button>
       {open && <Elements settings={settings} />}
     </div>
@@ -51,16 +51,14 @@ function Elements({ settings: { met, setMet, ownMet, voice } }: { settings: EarS
     <div className="ear-elements">
       <ElementChecks
         id="met"
-        legend="What the class has met"
+        legend={t`What the class has met`}
         chosen={met}
         fewest={FEWEST}
         naming={voice.naming}
         onChoose={setMet}
       >
         {ownMet && (
-          <Button variant="link" onClick={() => setMet(undefined)}>
-            As the records of the class say
-          </Button>
+          <Button variant="link" onClick={() => setMet(undefined)}>{t`As the records of the class say`}</Button>
         )}
       </ElementChecks>
     </div>

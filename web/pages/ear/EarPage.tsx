@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../../core/words/say.ts';
 import { useState } from 'react';
 import { NavLink, Navigate, useParams } from 'react-router';
 import { useClasses } from '../../api/hooks.ts';
@@ -16,14 +17,17 @@ import '../../asking/lesson.scss';
 import './ear.scss';
 
 /** In the order of a lesson. */
-const PARTS = [
-  { id: 'echo', title: 'Echo', View: EchoView, rhythms: true, devices: 'echo' },
-  { id: 'choose', title: 'Choose', View: ChooseView, rhythms: true, devices: 'choose' },
-  { id: 'write', title: 'Write it', View: WriteView, rhythms: true, devices: 'write' },
-  { id: 'cards', title: 'Cards', View: CardsView, rhythms: true, devices: undefined },
-  { id: 'signs', title: 'Signs', View: SignsView, rhythms: false, devices: 'signs' },
-  { id: 'draw', title: 'Draw it', View: DrawView, rhythms: false, devices: undefined },
-] as const;
+const PARTS = perLanguage(
+  () =>
+    [
+      { id: 'echo', title: t`Echo`, View: EchoView, rhythms: true, devices: 'echo' },
+      { id: 'choose', title: t`Choose`, View: ChooseView, rhythms: true, devices: 'choose' },
+      { id: 'write', title: t`Write it`, View: WriteView, rhythms: true, devices: 'write' },
+      { id: 'cards', title: t`Cards`, View: CardsView, rhythms: true, devices: undefined },
+      { id: 'signs', title: t`Signs`, View: SignsView, rhythms: false, devices: 'signs' },
+      { id: 'draw', title: t`Draw it`, View: DrawView, rhythms: false, devices: undefined },
+    ] as const,
+);
 
 /** For whom: what it has met, how it speaks, where a score is kept. */
 function ClassChoice() {
@@ -32,7 +36,9 @@ function ClassChoice() {
   const choose = useChooseClass();
   if (!current || classes.length < 2) return null;
   const options = classOptions(classes);
-  return <Select size="sm" className="w-auto" label="Class" value={current.id} options={options} onChoose={choose} />;
+  return (
+    <Select size="sm" className="w-auto" label={t`Class`} value={current.id} options={options} onChoose={choose} />
+  );
 }
 
 /** Hear it, clap it back, choose it, write it; know the signs and draw them. */
@@ -40,14 +46,14 @@ export default function EarPage() {
   const { part = 'echo' } = useParams();
   const settings = useEarSettings();
   const [open, setOpen] = useState(false);
-  const chosen = PARTS.find(({ id }) => id === part);
+  const chosen = PARTS().find(({ id }) => id === part);
   if (!chosen) return <Navigate to="/ear" replace />;
   return (
     <div className="ear lesson">
       <div className="page-head">
-        <h1 className="visually-hidden">Ear</h1>
-        <nav className="parts" aria-label="Parts of the lesson">
-          {PARTS.map(({ id, title }) => (
+        <h1 className="visually-hidden">{t`Ear`}</h1>
+        <nav className="parts" aria-label={t`Parts of the lesson`}>
+          {PARTS().map(({ id, title }) => (
             <NavLink key={id} to={`/ear/${id}`} className={id === chosen.id ? 'active' : ''}>
               {title}
             </NavLink>

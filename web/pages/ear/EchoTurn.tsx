@@ -1,3 +1,5 @@
+import { t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import type { Together } from '../../../core/ear/together.ts';
@@ -88,9 +90,10 @@ export function EchoTurn(props: TurnProps) {
     a: start,
     ...(clapped ? { Enter: echo.showAll, g: () => onDone(true), s: () => onDone(false) } : {}),
   });
-  const quiet = stage === 'new' ? 'Listen, then clap it back' : well === false ? 'Nearly: once more' : 'Now count it';
+  const quiet =
+    stage === 'new' ? t`Listen, then clap it back` : well === false ? t`Nearly: once more` : t`Now count it`;
   return (
-    <section className="echo" aria-label="Echo">
+    <section className="echo" aria-label={t`Echo`}>
       <p className="question-number">{step}</p>
       <HeardLine moment={hearing.moment} quiet={quiet} />
       <div className="echo-stage">
@@ -108,7 +111,8 @@ export function EchoTurn(props: TurnProps) {
       {microphone.problem && <Notice problem={microphone.problem} />}
       <div className="stage-actions">
         <Button size="lg" disabled={stage === 'going'} onClick={main}>
-          {!clapped ? 'Hear it, clap it back' : all ? nextText(well, last) : 'Show the next count'} <kbd>space</kbd>
+          {!clapped ? t`Hear it, clap it back` : all ? nextText(well, last) : t`Show the next count`}{' '}
+          <kbd>{t`space`}</kbd>
         </Button>
         {clapped && <AfterClapping echo={echo} last={last} onDone={onDone} />}
       </div>
@@ -120,22 +124,22 @@ function AfterClapping({ echo, last, onDone }: { echo: Echo } & Pick<TurnProps, 
   return (
     <>
       <Button size="lg" variant="outline-dark" onClick={echo.start}>
-        Again <kbd>A</kbd>
+        {rich`Again ${<kbd>A</kbd>}`}
       </Button>
       <Button variant="outline-dark" onClick={echo.showAll} disabled={echo.all}>
-        All counts <kbd>enter</kbd>
+        {rich`All counts ${<kbd>{t`enter`}</kbd>}`}
       </Button>
       <Button variant="outline-dark" onClick={() => onDone(true)}>
-        {last ? 'It went well' : 'It went well: a step harder'} <kbd>G</kbd>
+        {last ? t`It went well` : t`It went well: a step harder`} <kbd>G</kbd>
       </Button>
       <Button variant="outline-dark" onClick={() => onDone(false)}>
-        Another as hard <kbd>S</kbd>
+        {rich`Another as hard ${<kbd>S</kbd>}`}
       </Button>
     </>
   );
 }
 
 function nextText(well: boolean | undefined, last: boolean): string {
-  if (well === false) return 'Another as hard';
-  return last ? 'The next one' : 'A step harder';
+  if (well === false) return t`Another as hard`;
+  return last ? t`The next one` : t`A step harder`;
 }

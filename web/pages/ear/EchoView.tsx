@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../../core/words/say.ts';
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { echoPattern, echoSteps, nextEchoStep } from '../../../core/ear/echoChain.ts';
@@ -28,7 +29,7 @@ function useChain({ met, meter }: EarSettings) {
   return { steps, at, seed, score, pattern, goTo, goOn };
 }
 
-const PLAYS = [1, 2, 3].map((count) => [count, `Played ${timesText(count)}`] as const);
+const PLAYS = perLanguage(() => [1, 2, 3].map((count) => [count, t`Played ${timesText(count)}`] as const));
 
 /** A chain of short patterns: heard, clapped back, counted; a step harder as they succeed. */
 export function EchoView({ settings }: { settings: EarSettings }) {
@@ -38,7 +39,9 @@ export function EchoView({ settings }: { settings: EarSettings }) {
   const plays = Math.max(1, Math.min(MOST_PLAYS, Number(stored) || 1));
   const on = mic === 'on';
   if (!pattern)
-    return <div className="empty">From these elements no such measure can be made. Choose more of them above.</div>;
+    return (
+      <div className="empty">{t`From these elements no such measure can be made. Choose more of them above.`}</div>
+    );
   return (
     <>
       <EchoTurn
@@ -47,18 +50,18 @@ export function EchoView({ settings }: { settings: EarSettings }) {
         plays={plays}
         mic={on}
         settings={settings}
-        step={`Step ${at + 1} of ${steps.length}: ${echoStepText(steps[at]!, settings.voice.naming)}`}
+        step={t`Step ${at + 1} of ${steps.length}: ${echoStepText(steps[at]!, settings.voice.naming)}`}
         last={at === steps.length - 1}
         judge={wentWell}
         onDone={goOn}
       />
       <div className="ear-below">
-        <ToggleRow label="How often" value={plays} options={PLAYS} onChoose={(count) => setPlays(String(count))} />
+        <ToggleRow label={t`How often`} value={plays} options={PLAYS()} onChoose={(count) => setPlays(String(count))} />
         <Button variant={on ? 'dark' : 'outline-dark'} aria-pressed={on} onClick={() => setMic(on ? 'off' : 'on')}>
-          {on ? 'The microphone listens' : 'Listen by microphone'}
+          {on ? t`The microphone listens` : t`Listen by microphone`}
         </Button>
         <label className="echo-step">
-          Step{' '}
+          {t`Step`}{' '}
           <input
             type="number"
             min={1}
@@ -69,7 +72,7 @@ export function EchoView({ settings }: { settings: EarSettings }) {
         </label>
         {score.all > 0 && (
           <span className="echo-score" role="status">
-            {score.well} of {score.all} went well
+            {t`${score.well} of ${score.all} went well`}
           </span>
         )}
       </div>

@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { type FormEvent, useEffect, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { OPTION_LETTERS } from '../../../core/wording/earWords.ts';
@@ -28,13 +29,13 @@ export function HandsForm({ heard, onDone }: { heard: boolean; onDone: (hands: r
             data-figures
             inputMode="numeric"
             value={hands[i]}
-            aria-label={`Hands for ${letter}`}
+            aria-label={t`Hands for ${letter}`}
             onChange={({ target }) => setHands(hands.with(i, target.value.replace(/\D/g, '').slice(0, 2)))}
           />
         </label>
       ))}
       <Button type="submit" size="lg" disabled={all === 0}>
-        {all === 0 ? 'Type the hands' : `${all} hands`} <kbd>enter</kbd>
+        {all === 0 ? t`Type the hands` : t`${all} hands`} <kbd>{t`enter`}</kbd>
       </Button>
     </form>
   );

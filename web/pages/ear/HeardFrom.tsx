@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { SelectField } from '../../ui/SelectField.tsx';
 import { ToggleRow } from './ToggleRow.tsx';
 import type { ReadPattern } from './earSettings.ts';
@@ -21,18 +22,18 @@ export function HeardFrom({ id, patterns, chosen, onChoose, measures, onMeasures
     <div className="ear-below">
       <SelectField
         id={id}
-        label="What is heard"
+        label={t`What is heard`}
         value={chosen}
-        options={[[MADE, 'Made of what the class has met'], ...patterns.map((one) => [one.id, one.title] as const)]}
+        options={[[MADE, t`Made of what the class has met`], ...patterns.map((one) => [one.id, one.title] as const)]}
         onChoose={onChoose}
       />
       {chosen === MADE && (
         <ToggleRow
-          label="How long"
+          label={t`How long`}
           value={measures}
           options={[
-            [1, 'One measure'],
-            [2, 'Two measures'],
+            [1, t`One measure`],
+            [2, t`Two measures`],
           ]}
           onChoose={onMeasures}
         />

@@ -1,4 +1,5 @@
-import { format } from 'date-fns';
+import { perLanguage, t } from '../../../core/words/say.ts';
+import { format } from '../../words/dates.ts';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { v4 as uuid } from 'uuid';
@@ -21,10 +22,15 @@ export interface RunKept {
   readonly mistakes: Readonly<Record<string, number>>;
 }
 
-const TITLES: Readonly<Record<EarKind, string>> = { echo: 'Echo', choose: 'Choose', write: 'Write it', signs: 'Signs' };
+const TITLES = perLanguage((): Readonly<Record<EarKind, string>> => ({
+  echo: t`Echo`,
+  choose: t`Choose`,
+  write: t`Write it`,
+  signs: t`Signs`,
+}));
 
 /** Made in the ear view: the title says so in the grid. */
-const columnTitle = (kind: EarKind) => `Ear: ${TITLES[kind]}`;
+const columnTitle = (kind: EarKind) => t`Ear: ${TITLES()[kind]}`;
 
 const CLASS = '';
 
@@ -67,10 +73,10 @@ function Keep({ run, classId, className }: { run: RunKept; classId: string; clas
     <div className="keep-score">
       <SelectField
         id="keep-for"
-        label="Keep the score"
+        label={t`Keep the score`}
         value={who}
         options={[
-          [CLASS, `for ${className}`],
+          [CLASS, t`for ${className}`],
           ...children.map((child) => [child.id, `as a mark of ${child.name}`] as const),
         ]}
         onChoose={(chosen) => {
@@ -79,7 +85,7 @@ function Keep({ run, classId, className }: { run: RunKept; classId: string; clas
         }}
       />
       <Button variant="outline-dark" size="lg" disabled={save.saving || kept !== undefined} onClick={() => void keep()}>
-        {kept === undefined ? 'Keep it' : `Kept for ${kept}`}
+        {kept === undefined ? t`Keep it` : t`Kept for ${kept}`}
       </Button>
       {save.problem && <Notice problem={save.problem} />}
       <LastTimes classId={classId} kind={run.kind} />
@@ -96,8 +102,8 @@ function LastTimes({ classId, kind }: { classId: string; kind: EarKind }) {
   if (own.length === 0) return null;
   return (
     <p className="last-times">
-      The class before:{' '}
-      {own.map(({ takenAt, right, asked }) => `${format(takenAt, 'd MMM')} ${right} of ${asked}`).join(' · ')}
+      {t`The class before:
+        ${own.map(({ takenAt, right, asked }) => t`${format(takenAt, 'd MMM')} ${right} of ${asked}`).join(' · ')}`}
     </p>
   );
 }

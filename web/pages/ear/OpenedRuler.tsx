@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { type Fraction, toNumber } from '../../../core/rhythm/fraction.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { playPattern } from '../../../core/rhythm/place.ts';
@@ -57,7 +58,7 @@ export function OpenedRuler(props: OpenedProps) {
   const lanes = useMemo(() => (counts ? [counts] : []), [counts]);
   const overlay = (system: RulerSystem, { scale }: RulerLayout) => <Covers {...props} system={system} scale={scale} />;
   return (
-    <div className="opened-ruler" role="group" aria-label={`${opened} of ${beats.length} are open`}>
+    <div className="opened-ruler" role="group" aria-label={t`${opened} of ${beats.length} are open`}>
       <Ruler
         {...shown}
         size={counts ? 'board' : 'desk'}

@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../../core/words/say.ts';
 import { useMemo, useState } from 'react';
 import { SIGN_QUESTION_KINDS, type SignQuestionKind, signQuestions } from '../../../core/exercises/questions.ts';
 import type { ValueLetter } from '../../../core/rhythm/value.ts';
@@ -12,23 +13,26 @@ const RUN = 10;
 const WITH = ['dots', 'rests', 'clefs'] as const;
 const USUAL = { values: ['w', 'h', 'q', 'e'] as readonly ValueLetter[], dots: true, rests: true, clefs: true };
 
-const KIND_NAMES: Readonly<Record<SignQuestionKind, string>> = {
-  'sign-name': 'What is it called?',
-  'sign-spot': 'Find them all',
-  'sign-match': 'What belongs together?',
-  'staff-place': 'Number the line or space',
-  'stem-side': 'Where does the stem go?',
-  'which-rest': 'Whole or half rest?',
-  'same-length': 'Note and rest of one length',
-};
+const KIND_NAMES = perLanguage((): Readonly<Record<SignQuestionKind, string>> => ({
+  'sign-name': t`What is it called?`,
+  'sign-spot': t`Find them all`,
+  'sign-match': t`What belongs together?`,
+  'staff-place': t`Number the line or space`,
+  'stem-side': t`Where does the stem go?`,
+  'which-rest': t`Whole or half rest?`,
+  'same-length': t`Note and rest of one length`,
+}));
 const ALL = '';
 const NO_CLOCK = 0;
-const CLOCKS = [
-  [NO_CLOCK, 'As long as it takes'],
-  [20, '20 seconds each'],
-  [10, '10 seconds each'],
-  [6, '6 seconds each'],
-] as const;
+const CLOCKS = perLanguage(
+  () =>
+    [
+      [NO_CLOCK, t`As long as it takes`],
+      [20, t`20 seconds each`],
+      [10, t`10 seconds each`],
+      [6, t`6 seconds each`],
+    ] as const,
+);
 
 /** Signs on five lines: ten questions. */
 export function SignsView({ settings }: { settings: EarSettings }) {
@@ -80,7 +84,7 @@ interface ChoicesProps {
 function SignChoices({ chosen, onChosen, naming, kind, onKind, clock, onClock }: ChoicesProps) {
   return (
     <fieldset className="question-settings">
-      <legend className="visually-hidden">What the questions are about</legend>
+      <legend className="visually-hidden">{t`What the questions are about`}</legend>
       <ValueChecks
         values={chosen.values}
         flags={chosen}
@@ -90,16 +94,16 @@ function SignChoices({ chosen, onChosen, naming, kind, onKind, clock, onClock }:
       />
       <SelectField
         id="sign-kind"
-        label="Ask"
+        label={t`Ask`}
         value={kind}
-        options={[[ALL, 'All kinds'], ...SIGN_QUESTION_KINDS.map((one) => [one, KIND_NAMES[one]] as const)]}
+        options={[[ALL, t`All kinds`], ...SIGN_QUESTION_KINDS.map((one) => [one, KIND_NAMES()[one]] as const)]}
         onChoose={onKind}
       />
       <SelectField
         id="sign-clock"
-        label="Time"
+        label={t`Time`}
         value={String(clock)}
-        options={CLOCKS.map(([seconds, name]) => [String(seconds), name] as const)}
+        options={CLOCKS().map(([seconds, name]) => [String(seconds), name] as const)}
         onChoose={(seconds) => onClock(Number(seconds))}
       />
     </fieldset>

@@ -1,3 +1,5 @@
+import { t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
 import { type ReactNode, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useSearchParams } from 'react-router';
@@ -58,7 +60,7 @@ export function WriteView({ settings }: { settings: EarSettings }) {
           }}
         />
       ) : (
-        <div className="empty">From these elements no such measure can be made. Choose more of them above.</div>
+        <div className="empty">{t`From these elements no such measure can be made. Choose more of them above.`}</div>
       )}
       <HeardFrom
         id="write-from"
@@ -137,9 +139,9 @@ function WriteOne({ pattern, settings, onAnother }: OneProps) {
     Enter: writing.compare,
     y: writing.say,
   });
-  const quiet = result ? writtenHeadline(result, voice.naming) : 'Listen, then write it';
+  const quiet = result ? writtenHeadline(result, voice.naming) : t`Listen, then write it`;
   return (
-    <section className="write" aria-label="Write what you hear">
+    <section className="write" aria-label={t`Write what you hear`}>
       <HeardLine moment={moment} quiet={line.trouble || quiet} />
       {syllables && <Syllables pattern={pattern} counts={voice.counts} />}
       <StripBoard
@@ -154,7 +156,7 @@ function WriteOne({ pattern, settings, onAnother }: OneProps) {
       {result && checked && <WrittenResult result={result} pattern={pattern} answer={checked} naming={voice.naming} />}
       <WriteActions writing={writing} asNotes={asNotes} onNotes={turn} onAnother={onAnother}>
         <Button variant="outline-dark" aria-pressed={open} onClick={() => setOpen(!open)}>
-          {open ? 'Only what was met' : 'Open up the tray'}
+          {open ? t`Only what was met` : t`Open up the tray`}
         </Button>
       </WriteActions>
     </section>
@@ -175,22 +177,22 @@ function WriteActions({ writing, asNotes, onNotes, onAnother, children }: Action
   return (
     <div className="stage-actions">
       <Button size="lg" variant={right ? 'outline-dark' : 'primary'} onClick={play}>
-        Hear it {!right && <kbd>space</kbd>}
+        {t`Hear it`} {!right && <kbd>{t`space`}</kbd>}
       </Button>
       <Button size="lg" variant="outline-dark" onClick={say}>
-        In syllables <kbd>Y</kbd>
+        {rich`In syllables ${<kbd>Y</kbd>}`}
       </Button>
       <Button size="lg" variant="outline-dark" disabled={!own} onClick={hearOwn}>
-        Hear mine <kbd>O</kbd>
+        {rich`Hear mine ${<kbd>O</kbd>}`}
       </Button>
       <Button size="lg" variant={right ? 'outline-dark' : 'dark'} disabled={!own} onClick={compare}>
-        Compare <kbd>enter</kbd>
+        {rich`Compare ${<kbd>{t`enter`}</kbd>}`}
       </Button>
       <Button size="lg" variant={asNotes ? 'dark' : 'outline-dark'} aria-pressed={asNotes} onClick={onNotes}>
-        As notes <kbd>N</kbd>
+        {rich`As notes ${<kbd>N</kbd>}`}
       </Button>
       <Button size="lg" variant={right ? 'primary' : 'outline-dark'} onClick={onAnother}>
-        Another one {right && <kbd>space</kbd>}
+        {t`Another one`} {right && <kbd>{t`space`}</kbd>}
       </Button>
       {children}
     </div>

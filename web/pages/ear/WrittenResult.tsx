@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { Check, X } from 'lucide-react';
 import type { Written } from '../../../core/ear/written.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
@@ -26,10 +27,10 @@ export function WrittenResult({ result, pattern, answer, naming }: ResultProps) 
       </ul>
       {right && !sameWriting && (
         <div className="both-writings">
-          <p>{SAME_SOUND}</p>
-          <h3>What was played</h3>
+          <p>{SAME_SOUND()}</p>
+          <h3>{t`What was played`}</h3>
           <Ruler pattern={pattern} size="desk" />
-          <h3>What you wrote</h3>
+          <h3>{t`What you wrote`}</h3>
           <Ruler pattern={answer} size="desk" />
         </div>
       )}

@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { useState } from 'react';
 import {
   type Card,
@@ -38,7 +39,7 @@ export function useCards(source: Pattern, size: CardSize, met: Vocabulary) {
   const changeOne = () => {
     const other = pattern && changeOneThing(pattern, joined(vocabularyIn(pattern), met), newSeed());
     if (other) lay(turnedAs(cards, cardsOf(other, size)));
-    else setTrouble('Nothing can be changed with what the class has met.');
+    else setTrouble(t`Nothing can be changed with what the class has met.`);
   };
   return {
     cards,
@@ -49,28 +50,28 @@ export function useCards(source: Pattern, size: CardSize, met: Vocabulary) {
     choose: (next: number) => setAt(Math.max(0, Math.min(cards.length - 1, next))),
     move,
     actions: [
-      { key: 'w', name: 'Swap with the next', run: () => lay(swapCards(cards, current, current + 1)) },
-      { key: 't', name: 'Turn over', run: () => lay(turnCard(cards, current)) },
-      { key: 'b', name: 'Backwards', run: () => lay(reverseCard(cards, current)) },
-      { key: 'r', name: 'Silent', run: () => lay(silenceCard(cards, current, meter)) },
+      { key: 'w', name: t`Swap with the next`, run: () => lay(swapCards(cards, current, current + 1)) },
+      { key: 't', name: t`Turn over`, run: () => lay(turnCard(cards, current)) },
+      { key: 'b', name: t`Backwards`, run: () => lay(reverseCard(cards, current)) },
+      { key: 'r', name: t`Silent`, run: () => lay(silenceCard(cards, current, meter)) },
       {
         key: 'd',
-        name: 'Once more',
+        name: t`Once more`,
         run: () => {
           if (cards.length < MOST_CARDS) lay(cards.toSpliced(current, 0, cards[current]!), current + 1);
         },
       },
       {
         key: 'Backspace',
-        name: 'Take away',
+        name: t`Take away`,
         run: () => {
           if (cards.length > 1) lay(cards.toSpliced(current, 1));
         },
       },
-      { key: 'c', name: 'Change one thing', run: changeOne },
+      { key: 'c', name: t`Change one thing`, run: changeOne },
       {
         key: 'z',
-        name: 'Undo',
+        name: t`Undo`,
         run: () => {
           if (rows.length > 1) setRows(rows.slice(0, -1));
         },

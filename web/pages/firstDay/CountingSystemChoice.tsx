@@ -1,3 +1,5 @@
+import { perLanguage, t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
 import { Volume2 } from 'lucide-react';
 import { useEffect, useRef } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -11,7 +13,7 @@ import { hearCounts } from '../../audio/hearCounts.ts';
 const LINE = parseRhythm('4/4 h e e s s s s');
 const BPM = 72;
 /** Ways that say nothing of their own are chosen later, in the settings of the class. */
-const OFFERED = COUNTING_SYSTEM_CHOICES.filter(([id]) => id !== 'words' && id !== 'feet');
+const OFFERED = perLanguage(() => COUNTING_SYSTEM_CHOICES().filter(([id]) => id !== 'words' && id !== 'feet'));
 
 /** How the class counts, chosen by seeing and hearing the same line in each way. */
 export function CountingSystemChoice({
@@ -29,10 +31,10 @@ export function CountingSystemChoice({
   };
   return (
     <section className="card-paper">
-      <h2>3. How do you count?</h2>
+      <h2>{t`3. How do you count?`}</h2>
       {LINE.ok && <MiniNotes pattern={LINE.pattern} />}
       <ul className="school-choice">
-        {OFFERED.map(([id, title]) => (
+        {OFFERED().map(([id, title]) => (
           <li key={id} className={id === school ? 'chosen' : ''}>
             <label>
               <input type="radio" name="school" checked={id === school} onChange={() => onSchool(id)} />
@@ -40,7 +42,7 @@ export function CountingSystemChoice({
               <span className="counted">{countsOf(id)}</span>
             </label>
             <Button size="sm" variant="outline-dark" onClick={() => void hear(id)}>
-              <Volume2 size={16} aria-hidden /> Hear it<span className="visually-hidden">: {title}</span>
+              <Volume2 size={16} aria-hidden /> {rich`Hear it${<span className="visually-hidden">: {title}</span>}`}
             </Button>
           </li>
         ))}

@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../../core/words/say.ts';
 import { type FormEvent, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -18,13 +19,13 @@ import { CountingSystemChoice } from './CountingSystemChoice.tsx';
 import { StarterChoice } from './StarterChoice.tsx';
 import './firstDay.scss';
 
-const AGE_NAMES: Readonly<Record<Ages, string>> = {
-  '5-6': '5 and 6',
-  '7-8': '7 and 8',
-  '9-10': '9 and 10',
-  '11-13': '11 to 13',
-  musician: 'musicians',
-};
+const AGE_NAMES = perLanguage((): Readonly<Record<Ages, string>> => ({
+  '5-6': t`5 and 6`,
+  '7-8': t`7 and 8`,
+  '9-10': t`9 and 10`,
+  '11-13': t`11 to 13`,
+  musician: t`musicians`,
+}));
 
 interface Typed {
   readonly name: string;
@@ -56,20 +57,20 @@ export default function FirstDayPage({ teacher }: { teacher: Teacher }) {
   const starting = useStart(typed.classId, forget);
   const start = (event: FormEvent) => {
     event.preventDefault();
-    const patterns = STARTER_PATTERNS[ages].filter(({ title }) => !left.has(title));
+    const patterns = STARTER_PATTERNS()[ages].filter(({ title }) => !left.has(title));
     void starting.start({ name: name.trim(), ages, school }, children, patterns);
   };
   return (
     <Form className="first-day" onSubmit={start}>
       <div className="page-head">
-        <h1>The first day</h1>
-        <span>Three minutes, and the first child claps.</span>
+        <h1>{t`The first day`}</h1>
+        <span>{t`Three minutes, and the first child claps.`}</span>
       </div>
       <section className="card-paper">
-        <h2>1. The class</h2>
+        <h2>{t`1. The class`}</h2>
         <div className="first-class">
           <Form.Group controlId="first-name">
-            <Form.Label>What is it called?</Form.Label>
+            <Form.Label>{t`What is it called?`}</Form.Label>
             <Form.Control
               value={name}
               required
@@ -78,11 +79,11 @@ export default function FirstDayPage({ teacher }: { teacher: Teacher }) {
             />
           </Form.Group>
           <fieldset className="chips">
-            <legend>How old are the children?</legend>
+            <legend>{t`How old are the children?`}</legend>
             {AGES.map((one) => (
               <label key={one} className={one === ages ? 'chosen' : ''}>
                 <input type="radio" name="ages" checked={one === ages} onChange={() => change({ ages: one })} />
-                {AGE_NAMES[one]}
+                {AGE_NAMES()[one]}
               </label>
             ))}
           </fieldset>
@@ -93,7 +94,7 @@ export default function FirstDayPage({ teacher }: { teacher: Teacher }) {
       <StarterChoice ages={ages} left={left} onLeft={(next) => change({ left: [...next] })} />
       {starting.problem && <Notice problem={starting.problem} />}
       <Button type="submit" size="lg" disabled={children.length === 0 || starting.saving}>
-        Make the class and hear the first child
+        {t`Make the class and hear the first child`}
       </Button>
     </Form>
   );
@@ -109,10 +110,9 @@ function Children({ names, list, onNames }: ChildrenProps) {
   const { names: children, alike, dropped } = list;
   return (
     <section className="card-paper">
-      <h2>2. The children</h2>
-      <Form.Label htmlFor="first-names">
-        First names or codes, a line each; or paste a list from a spreadsheet
-      </Form.Label>
+      <h2>{t`2. The children`}</h2>
+      <Form.Label htmlFor="first-names">{t`First names or codes, a line each; or paste a list from a
+        spreadsheet`}</Form.Label>
       <Form.Control
         as="textarea"
         id="first-names"
@@ -120,15 +120,15 @@ function Children({ names, list, onNames }: ChildrenProps) {
         value={names}
         onChange={(event) => onNames(event.target.value)}
       />
-      <p role="status">{children.length === 0 ? 'Nothing else about them is kept.' : childrenFound(children)}</p>
-      {alike.length > 0 && <p>More than once, and taken as different children: {alike.join(', ')}.</p>}
-      {dropped.length > 0 && <p>Left out, for they are no names: {dropped.join('; ')}.</p>}
+      <p role="status">{children.length === 0 ? t`Nothing else about them is kept.` : childrenFound(children)}</p>
+      {alike.length > 0 && <p>{t`More than once, and taken as different children: ${alike.join(', ')}.`}</p>}
+      {dropped.length > 0 && <p>{t`Left out, for they are no names: ${dropped.join('; ')}.`}</p>}
     </section>
   );
 }
 
 function childrenFound(children: readonly string[]): string {
-  return children.length === 1 ? `One child: ${children[0]!}` : `${children.length} children: ${children.join(', ')}`;
+  return children.length === 1 ? t`One child: ${children[0]}` : t`${children.length} children: ${children.join(', ')}`;
 }
 
 interface NewClass {

@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { STARTER_PATTERNS } from '../../../core/exercises/starterPatterns.ts';
 import type { Ages } from '../../../core/judging/windows.ts';
 import { parseRhythm } from '../../../core/rhythm/text.ts';
@@ -20,10 +21,10 @@ export function StarterChoice({ ages, left, onLeft }: StarterChoiceProps) {
   };
   return (
     <section className="card-paper">
-      <h2>4. Rhythms to begin with</h2>
-      <p>From easy to harder. Your own are written under Patterns at any time.</p>
+      <h2>{t`4. Rhythms to begin with`}</h2>
+      <p>{t`From easy to harder. Your own are written under Patterns at any time.`}</p>
       <ol className="starters">
-        {STARTER_PATTERNS[ages].map(({ title, text }) => {
+        {STARTER_PATTERNS()[ages].map(({ title, text }) => {
           const read = parseRhythm(text);
           return (
             <li key={title}>

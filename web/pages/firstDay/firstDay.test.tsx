@@ -8,7 +8,7 @@ import FirstDayPage from './FirstDayPage.tsx';
 tidyAfterEach();
 
 const ROBIN = { id: 'robin', name: 'Robin' } as never;
-const STARTERS = STARTER_PATTERNS['9-10'];
+const STARTERS = STARTER_PATTERNS()['9-10'];
 const START = 'Make the class and hear the first child';
 const saved = ({ title, text }: { title: string; text: string }) => ({
   id: '5b0f2d1c-1c55-4f1c-9c59-2e5a7d8c9b10',

@@ -1,4 +1,6 @@
-import { format } from 'date-fns';
+import { t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
+import { format } from '../../words/dates.ts';
 import { printScore } from '../../../core/rhythm/scoreText.ts';
 import type { Score } from '../../../core/rhythm/score.ts';
 import { classTogetherSentence, onceMoreText, toMend } from '../../../core/wording/classTogetherWords.ts';
@@ -8,7 +10,7 @@ import { WidthBar } from '../../leading/WidthBar.tsx';
 import { Notice } from '../../ui/Notice.tsx';
 import type { ClassHearing } from './useClassHearing.ts';
 
-const milliseconds = (ms: number) => `${Math.round(ms)} ms`;
+const milliseconds = (ms: number) => t`${Math.round(ms)} ms`;
 
 interface HeardPassesProps {
   readonly hearing: ClassHearing;
@@ -27,7 +29,7 @@ export function HeardPasses({ hearing, score, voice: { naming }, classId, onOnce
   if (!last)
     return (
       <p className="lead-heard" role="status">
-        The class is heard. The app’s own claps are silent meanwhile; its clicks are told apart.
+        {t`The class is heard. The app’s own claps are silent meanwhile; its clicks are told apart.`}
       </p>
     );
   const mend = toMend(last.heard);
@@ -60,12 +62,13 @@ function Widths({ hearing: { passes } }: { hearing: ClassHearing }) {
   if (known.length === 0) return null;
   return (
     <span className="heard-widths">
-      <span aria-hidden className="heard-bars">
-        {known.map(({ id, widthMs }) => (
-          <WidthBar key={id} widthMs={widthMs} />
-        ))}
-      </span>
-      Width of a clap: {known.map(({ widthMs }) => milliseconds(widthMs)).join(', ')}
+      {rich`${(
+        <span aria-hidden className="heard-bars">
+          {known.map(({ id, widthMs }) => (
+            <WidthBar key={id} widthMs={widthMs} />
+          ))}
+        </span>
+      )}Width of a clap: ${known.map(({ widthMs }) => milliseconds(widthMs)).join(', ')}`}
     </span>
   );
 }

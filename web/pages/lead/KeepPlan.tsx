@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { type Dispatch, type SetStateAction, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -15,7 +16,7 @@ function editOf({ title, countInWords, ...plan }: Plan & { readonly id?: string 
   const { id: _id, ...parts } = plan;
   const words = countInWords?.filter((word) => word !== '');
   const own = words?.length ? { countInWords: words } : {};
-  return structuredClone({ ...parts, ...own, title: title.trim() || 'My plan' }) as PlanEdit;
+  return structuredClone({ ...parts, ...own, title: title.trim() || t`My plan` }) as PlanEdit;
 }
 
 interface KeepPlanProps {
@@ -49,24 +50,18 @@ export function KeepPlan({ plan, own, onChange, onKept, onRemoved }: KeepPlanPro
   const problem = keeping.problem ?? removal.problem;
   return (
     <fieldset>
-      <legend>Keep this plan</legend>
+      <legend>{t`Keep this plan`}</legend>
       <div className="plan-row">
         <Form.Control
-          aria-label="Name of the plan"
+          aria-label={t`Name of the plan`}
           value={plan.title}
           maxLength={60}
           onChange={(event) => onChange({ ...plan, title: event.target.value })}
         />
         {own && <SaveChanges key={own.id} plan={plan} own={own} onKept={adopt} />}
-        <Button variant="outline-dark" onClick={() => void keepAsNew()}>
-          Save as new
-        </Button>
-        {own && (
-          <Button variant="outline-dark" onClick={() => void removeIt(own.id)}>
-            Remove
-          </Button>
-        )}
-        <span role="status">{kept === plan ? 'Saved' : ''}</span>
+        <Button variant="outline-dark" onClick={() => void keepAsNew()}>{t`Save as new`}</Button>
+        {own && <Button variant="outline-dark" onClick={() => void removeIt(own.id)}>{t`Remove`}</Button>}
+        <span role="status">{kept === plan ? t`Saved` : ''}</span>
       </div>
       {problem && <Notice problem={problem} />}
     </fieldset>
@@ -89,7 +84,7 @@ function SaveChanges({ plan, own, onKept }: SaveProps) {
   return (
     <>
       <Button variant="outline-dark" disabled={editing.saving} onClick={() => void editing.save(editOf(plan))}>
-        Save
+        {t`Save`}
       </Button>
       {editing.clash && <BothVersions clash={editing.clash} onChosen={(theirs) => void editing.settle(theirs)} />}
       {editing.problem && <Notice problem={editing.problem} />}

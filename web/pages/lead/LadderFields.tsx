@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../../core/words/say.ts';
 import { Plus, X } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -7,12 +8,15 @@ import { Select } from '../../ui/Select.tsx';
 import { replaced, without } from '../../ui/lists.ts';
 import type { PlanFieldsProps } from './planFields.ts';
 
-const FACTORS = [
-  ['0.5', 'half speed'],
-  ['1', 'as it is'],
-  ['1.5', '1½ times'],
-  ['2', 'twice'],
-] as const;
+const FACTORS = perLanguage(
+  () =>
+    [
+      ['0.5', t`half speed`],
+      ['1', t`as it is`],
+      ['1.5', t`1½ times`],
+      ['2', t`twice`],
+    ] as const,
+);
 /** A new rung is so much faster, up to a tempo that a class can follow. */
 const FASTER = 12;
 const FASTEST = 240;
@@ -28,7 +32,7 @@ export function LadderFields({ plan, onChange }: PlanFieldsProps) {
   };
   return (
     <fieldset>
-      <legend>Tempos, one after the other</legend>
+      <legend>{t`Tempos, one after the other`}</legend>
       {ladder.map((rung, i) => (
         <RungRow
           key={i}
@@ -40,7 +44,7 @@ export function LadderFields({ plan, onChange }: PlanFieldsProps) {
         />
       ))}
       <Button size="sm" variant="outline-dark" onClick={add}>
-        <Plus size={16} aria-hidden /> Tempo
+        <Plus size={16} aria-hidden /> {t`Tempo`}
       </Button>
     </fieldset>
   );
@@ -61,28 +65,28 @@ function RungRow({ rung, name, last, onChange, onRemove }: RowProps) {
       <Form.Control
         size="sm"
         type="number"
-        aria-label={capital(`${name}, beats a minute`)}
+        aria-label={capital(t`${name}, beats a minute`)}
         value={rung.bpm || ''}
         onChange={(event) => onChange({ bpm: Number(event.target.value) })}
       />
       <Select
         size="sm"
-        label={capital(`${name}: speed`)}
+        label={capital(t`${name}: speed`)}
         value={String(rung.factor ?? 1)}
-        options={FACTORS}
+        options={FACTORS()}
         onChoose={(chosen) => onChange(factor(chosen))}
       />
-      <span>for</span>
+      <span>{t`for`}</span>
       <Form.Control
         size="sm"
         type="number"
         min={1}
-        aria-label={capital(`${name}: passes`)}
+        aria-label={capital(t`${name}: passes`)}
         value={rung.passes || ''}
         onChange={(event) => onChange({ passes: Number(event.target.value) })}
       />
-      <span>{rung.passes === 1 ? 'pass' : 'passes'}</span>
-      <Button size="sm" variant="link" aria-label={`Remove ${name}`} disabled={last} onClick={onRemove}>
+      <span>{rung.passes === 1 ? t`pass` : t`passes`}</span>
+      <Button size="sm" variant="link" aria-label={t`Remove ${name}`} disabled={last} onClick={onRemove}>
         <X size={16} aria-hidden />
       </Button>
     </div>

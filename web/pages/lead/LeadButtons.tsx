@@ -1,15 +1,17 @@
+import { perLanguage, t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
 import Button from 'react-bootstrap/Button';
 import { KeyButtons, type KeyEntry } from '../../ui/KeyButtons.tsx';
 import type { LeadCommands } from './leadCommands.ts';
 import type { LeadRun } from './useLeadRun.ts';
 
-const TOGGLE_NAMES: Readonly<Record<LeadRun['state'], string>> = {
-  running: 'Pause',
-  over: 'From the start',
-  paused: 'Go on',
-  starting: 'Go on',
-  silent: 'Go on',
-};
+const TOGGLE_NAMES = perLanguage((): Readonly<Record<LeadRun['state'], string>> => ({
+  running: t`Pause`,
+  over: t`From the start`,
+  paused: t`Go on`,
+  starting: t`Go on`,
+  silent: t`Go on`,
+}));
 
 interface LeadButtonsProps {
   readonly run: LeadRun;
@@ -22,25 +24,25 @@ interface LeadButtonsProps {
 export function LeadButtons({ run, commands, hears }: LeadButtonsProps) {
   const { allCovered, changeOver } = commands;
   const entries: readonly KeyEntry[] = [
-    ['Slower', '↓', commands.slower],
-    ['Faster', '↑', commands.faster],
-    ['Half', 'H', commands.half, run.rate === 0.5],
-    ['Again', 'A', commands.again],
-    ['Next', '→', commands.nextPass],
-    allCovered ? ['Uncover', 'U', commands.uncover] : ['Cover', 'C', commands.cover],
-    [run.loops ? 'Looping' : 'Loop', 'L', run.loop, run.loops],
-    ...(changeOver ? [['Change over', 'G', changeOver] as const] : []),
-    ['Full screen', 'F', commands.fullScreen],
-    ['Second window', 'O', commands.secondWindow],
+    [t`Slower`, '↓', commands.slower],
+    [t`Faster`, '↑', commands.faster],
+    [t`Half`, 'H', commands.half, run.rate === 0.5],
+    [t`Again`, 'A', commands.again],
+    [t`Next`, '→', commands.nextPass],
+    allCovered ? [t`Uncover`, 'U', commands.uncover] : [t`Cover`, 'C', commands.cover],
+    [run.loops ? t`Looping` : t`Loop`, 'L', run.loop, run.loops],
+    ...(changeOver ? [[t`Change over`, 'G', changeOver] as const] : []),
+    [t`Full screen`, 'F', commands.fullScreen],
+    [t`Second window`, 'O', commands.secondWindow],
     ...(hears === undefined
       ? []
-      : [[hears ? 'Hearing the class' : 'Hear the class', 'E', commands.hear, hears] as const]),
-    ['Stop', 'Esc', commands.end],
+      : [[hears ? t`Hearing the class` : t`Hear the class`, 'E', commands.hear, hears] as const]),
+    [t`Stop`, 'Esc', commands.end],
   ];
   return (
     <div className="stage-actions no-print">
       <Button size="sm" onClick={run.toggle}>
-        {TOGGLE_NAMES[run.state]} <kbd>space</kbd>
+        {TOGGLE_NAMES()[run.state]} <kbd>{t`space`}</kbd>
       </Button>
       <KeyButtons entries={entries} />
       <LineButtons commands={commands} loops={run.loops} />
@@ -52,15 +54,15 @@ export function LeadButtons({ run, commands, hears }: LeadButtonsProps) {
 function LineButtons({ commands: { lines, page }, loops }: { commands: LeadCommands; loops: boolean }) {
   if (lines.length === 0) return null;
   return (
-    <span className="lead-lines" role="group" aria-label="One line alone">
-      <span aria-hidden>Line</span>
+    <span className="lead-lines" role="group" aria-label={t`One line alone`}>
+      <span aria-hidden>{t`Line`}</span>
       {lines.map(({ number, press }) => (
-        <Button key={number} size="sm" variant="outline-dark" aria-label={`Line ${number} alone`} onClick={press}>
+        <Button key={number} size="sm" variant="outline-dark" aria-label={t`Line ${number} alone`} onClick={press}>
           {number}
         </Button>
       ))}
       <Button size="sm" variant="outline-dark" disabled={!loops} onClick={page}>
-        All lines <kbd>0</kbd>
+        {rich`All lines ${<kbd>0</kbd>}`}
       </Button>
     </span>
   );

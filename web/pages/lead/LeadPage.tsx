@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { Link, useLocation, useSearchParams } from 'react-router';
 import { type Plan, READY_PLANS } from '../../../core/leading/plan.ts';
 import { usePlans } from '../../api/hooks.ts';
@@ -21,16 +22,14 @@ export default function LeadPage() {
   const plans = usePlans();
   const [storedPattern, setStoredPattern] = useStored('take.pattern', '');
   const problem = patterns.error ?? plans.error;
-  if (!patterns.data || !plans.data) return <Loading title="Lead" problem={problem} />;
+  if (!patterns.data || !plans.data) return <Loading title={t`Lead`} problem={problem} />;
   const wanted = search.get('pattern') ?? storedPattern;
   const pattern = patterns.data.find(({ id }) => id === wanted) ?? patterns.data[0];
   if (!pattern) {
     return (
       <div className="empty">
-        <p>First write a rhythm to lead.</p>
-        <Link className="btn btn-primary" to="/patterns">
-          To the patterns
-        </Link>
+        <p>{t`First write a rhythm to lead.`}</p>
+        <Link className="btn btn-primary" to="/patterns">{t`To the patterns`}</Link>
       </div>
     );
   }
@@ -39,8 +38,8 @@ export default function LeadPage() {
       key={state?.stop ?? ''}
       patterns={patterns.data}
       pattern={pattern}
-      plans={[...READY_PLANS, ...(plans.data as ChosenPlan[])]}
-      ask={askedFor(search) ?? READY_PLANS.find(({ id }) => id === search.get('plan')) ?? state?.plan}
+      plans={[...READY_PLANS(), ...(plans.data as ChosenPlan[])]}
+      ask={askedFor(search) ?? READY_PLANS().find(({ id }) => id === search.get('plan')) ?? state?.plan}
       onPattern={setStoredPattern}
       over={pattern.id === search.get('pattern') ? turnedOver(search) : NONE}
     />
@@ -60,8 +59,8 @@ function askedFor(search: URLSearchParams): Plan | undefined {
   const bpm = Number(search.get('bpm'));
   if (!from || !bpm) return undefined;
   return {
-    ...READY_PLANS[0]!,
-    title: 'Practise a measure',
+    ...READY_PLANS()[0]!,
+    title: t`Practise a measure`,
     passes: [
       { activity: 'say-clap', who: 'together' },
       { activity: 'clap', who: 'together' },

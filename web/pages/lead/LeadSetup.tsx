@@ -1,3 +1,5 @@
+import { counted, t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
 import { type ReactNode, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useSearchParams } from 'react-router';
@@ -7,7 +9,6 @@ import { type Timetable, type TimetableResult, scoreTimetable } from '../../../c
 import type { Score } from '../../../core/rhythm/score.ts';
 import { parseScore } from '../../../core/rhythm/scoreText.ts';
 import { durationText, planTroubleText } from '../../../core/wording/leadWords.ts';
-import { counted } from '../../../core/wording/plurals.ts';
 import type { NamingId } from '../../../core/wording/valueNames.ts';
 import { voiceOf } from '../../../core/wording/voice.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
@@ -41,13 +42,13 @@ interface SetupProps {
 export function LeadSetup(props: SetupProps) {
   const read = useMemo(() => parseScore(props.pattern.text), [props.pattern.text]);
   if (!read.ok)
-    return <Notice problem={{ message: 'This pattern cannot be read. Open it under Patterns and mend its text.' }} />;
+    return <Notice problem={{ message: t`This pattern cannot be read. Open it under Patterns and mend its text.` }} />;
   return <ReadableSetup {...props} score={read.score} />;
 }
 
 /** The plan that is led: a chosen one, or what was asked for, as it was changed since. */
 function usePlan(plans: readonly ChosenPlan[], ask: Plan | undefined) {
-  const [storedPlan, setStoredPlan] = useStored('lead.plan', READY_PLANS[0]!.id);
+  const [storedPlan, setStoredPlan] = useStored('lead.plan', READY_PLANS()[0]!.id);
   const chosen = plans.find(({ id }) => id === storedPlan) ?? plans[0]!;
   const [plan, setPlan] = useState<Plan>(ask ?? chosen);
   const choose = (id: string) => {
@@ -74,15 +75,15 @@ function ReadableSetup(props: SetupProps & { score: Score }) {
     const shared = { plan, counts, voice, sound, score, title: pattern.title, brackets: pattern.brackets, over };
     return <LeadStage table={running} {...shared} onEnd={() => setRunning(undefined)} />;
   }
-  const own = !READY_PLANS.some(({ id }) => id === chosen.id) && ask === undefined;
+  const own = !READY_PLANS().some(({ id }) => id === chosen.id) && ask === undefined;
   const keep = { plan, own: own ? chosen : undefined, onChange: setPlan, onKept: markChosen };
   return (
     <div className="lead-setup">
-      <h1 className="visually-hidden">Lead</h1>
+      <h1 className="visually-hidden">{t`Lead`}</h1>
       <Choices {...props} chosen={chosen} choose={choose}>
         <Total made={made} naming={voice.naming} />
         <Button size="lg" className="start" disabled={!made.ok} onClick={start}>
-          Start <kbd>space</kbd>
+          {rich`Start ${<kbd>{t`space`}</kbd>}`}
         </Button>
         <OwnDevices pattern={pattern.id} small={false} />
       </Choices>
@@ -98,7 +99,7 @@ function ReadableSetup(props: SetupProps & { score: Score }) {
       <div className="lead-below">
         <SoundPanel settings={sound} onChange={setSound} />
         <div className="lead-keep">
-          <KeepPlan {...keep} onRemoved={() => choose(READY_PLANS[0]!.id)} />
+          <KeepPlan {...keep} onRemoved={() => choose(READY_PLANS()[0]!.id)} />
           <PracticeTrackBox
             parts={score.parts.map(({ name }) => name)}
             table={made.ok ? made.timetable : undefined}
@@ -132,14 +133,14 @@ function Choices({ patterns, pattern, onPattern, plans, ask, chosen, choose, chi
     <div className="choices">
       <SelectField
         id="lead-pattern"
-        label="Pattern"
+        label={t`Pattern`}
         value={pattern.id}
         options={titled(patterns)}
         onChoose={choosing(onPattern)}
       />
       <SelectField
         id="lead-plan"
-        label="Plan"
+        label={t`Plan`}
         value={asked ?? chosen.id}
         options={[...(asked === '' ? [['', ask!.title] as const] : []), ...titled(plans)]}
         onChoose={choosing(choose)}
@@ -159,7 +160,7 @@ function Total({ made, naming }: { made: TimetableResult; naming: NamingId }) {
           {counted(made.timetable.passes, 'pass', 'passes')}
         </>
       ) : (
-        <span className="lead-trouble">Cannot start: {planTroubleText(made.trouble, naming)}.</span>
+        <span className="lead-trouble">{t`Cannot start: ${planTroubleText(made.trouble, naming)}.`}</span>
       )}
     </p>
   );

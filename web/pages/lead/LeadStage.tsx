@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { useEffect, useState } from 'react';
 import type { CountOptions } from '../../../core/counting/count.ts';
 import type { Bracket } from '../../../contract/pattern.ts';
@@ -79,11 +80,11 @@ export function LeadStage(props: StageProps) {
   useTellSecondWindow({ kind: 'lead', text: printScore(score), ...shown, heard: heardNow(now()) });
   return (
     <div className="lead-stage" ref={stage}>
-      <h1 className="visually-hidden">Lead</h1>
+      <h1 className="visually-hidden">{t`Lead`}</h1>
       <ClassView {...{ table, counts, voice, score, now }} {...shown} heard={heard} onMeasure={run.goToMeasure} />
       <HeardPasses hearing={hearing} score={score} voice={voice} classId={classId} onOnceMore={onceMore} />
       <p className="lead-next">
-        {next ? `Next: ${nextText(section, next, rate, voice.naming, names)}` : 'Then it is done.'}
+        {next ? t`Next: ${nextText(section, next, rate, voice.naming, names)}` : t`Then it is done.`}
       </p>
       <LeadButtons run={run} commands={commands} hears={score.parts.length > 1 ? undefined : hearing.on} />
     </div>

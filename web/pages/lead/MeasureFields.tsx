@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../../core/words/say.ts';
 import Form from 'react-bootstrap/Form';
 import { type ChunkPlan, measureRange } from '../../../core/leading/chunks.ts';
 import { COUNT_IN_KINDS, countIn } from '../../../core/leading/countIn.ts';
@@ -15,10 +16,10 @@ export type MeasureFieldsProps = PlanFieldsProps & {
   readonly parts: number;
 };
 
-const PARTS: readonly (readonly [PartsPlan, string])[] = [
-  ['alone-first', 'Each part alone, then together'],
-  ['together', 'All parts together at once'],
-];
+const PARTS = perLanguage((): readonly (readonly [PartsPlan, string])[] => [
+  ['alone-first', t`Each part alone, then together`],
+  ['together', t`All parts together at once`],
+]);
 
 /** Which measures, the rests between passes and the count-in. */
 export function MeasureFields(props: MeasureFieldsProps) {
@@ -26,21 +27,21 @@ export function MeasureFields(props: MeasureFieldsProps) {
   const set = (change: Partial<Plan>) => onChange({ ...plan, ...change });
   return (
     <fieldset>
-      <legend>{inNaming('{Measure+}, rests, count-in', naming)}</legend>
+      <legend>{inNaming(t`{Measure+}, rests, count-in`, naming)}</legend>
       {props.parts > 1 && (
         <div className="plan-row">
           <Select
             size="sm"
-            label="Parts"
+            label={t`Parts`}
             value={plan.parts ?? 'alone-first'}
-            options={PARTS}
+            options={PARTS()}
             onChoose={(parts) => set({ parts })}
           />
         </div>
       )}
       <ChunkFields {...props} />
       <div className="plan-row">
-        <Form.Label htmlFor="plan-rest">Beats of rest between passes</Form.Label>
+        <Form.Label htmlFor="plan-rest">{t`Beats of rest between passes`}</Form.Label>
         <Form.Control
           id="plan-rest"
           size="sm"
@@ -52,7 +53,7 @@ export function MeasureFields(props: MeasureFieldsProps) {
         />
       </div>
       <div className="plan-row">
-        <Form.Label htmlFor="plan-study">Seconds to look before “you go first”</Form.Label>
+        <Form.Label htmlFor="plan-study">{t`Seconds to look before “you go first”`}</Form.Label>
         <Form.Control
           id="plan-study"
           size="sm"
@@ -64,7 +65,7 @@ export function MeasureFields(props: MeasureFieldsProps) {
         />
       </div>
       <CountInFields {...props} />
-      {SWITCHES.map(([id, key, label]) => (
+      {SWITCHES().map(([id, key, label]) => (
         <Form.Check
           key={id}
           type="switch"
@@ -78,27 +79,33 @@ export function MeasureFields(props: MeasureFieldsProps) {
   );
 }
 
-const SWITCHES = [
-  ['plan-each', 'countInEach', 'Count in every pass'],
-  ['plan-divided', 'divided', 'Click between the beats too'],
-  ['plan-two', 'twoLines', 'Two lines: rhythm above, beat below'],
-  ['plan-fades', 'fades', 'The counts fade, a step a pass'],
-] as const;
+const SWITCHES = perLanguage(
+  () =>
+    [
+      ['plan-each', 'countInEach', t`Count in every pass`],
+      ['plan-divided', 'divided', t`Click between the beats too`],
+      ['plan-two', 'twoLines', t`Two lines: rhythm above, beat below`],
+      ['plan-fades', 'fades', t`The counts fade, a step a pass`],
+    ] as const,
+);
 
 /** How a pattern can be cut up, by the key of its list. */
-const CHUNKS = {
-  all: { name: 'all of it', plan: { kind: 'whole' } },
-  two: { name: 'by two {measure+}, then all', plan: { kind: 'joined', by: 2 } },
-  four: { name: 'by four {measure+}, then all', plan: { kind: 'joined', by: 4 } },
-  lines: { name: 'line by line, then the page', plan: { kind: 'lines' } },
-} as const satisfies Readonly<Record<string, { name: string; plan: ChunkPlan }>>;
-type ChunkKey = keyof typeof CHUNKS;
-const CHUNK_KEYS = Object.keys(CHUNKS) as ChunkKey[];
+const CHUNKS = perLanguage(
+  () =>
+    ({
+      all: { name: t`all of it`, plan: { kind: 'whole' } },
+      two: { name: t`by two {measure+}, then all`, plan: { kind: 'joined', by: 2 } },
+      four: { name: t`by four {measure+}, then all`, plan: { kind: 'joined', by: 4 } },
+      lines: { name: t`line by line, then the page`, plan: { kind: 'lines' } },
+    }) as const satisfies Readonly<Record<string, { name: string; plan: ChunkPlan }>>,
+);
+type ChunkKey = keyof ReturnType<typeof CHUNKS>;
+const CHUNK_KEYS = Object.keys(CHUNKS()) as ChunkKey[];
 const RANGE = 'range';
 
 function keyOf(chunks: ChunkPlan): ChunkKey | typeof RANGE {
   if (chunks.kind === 'range') return RANGE;
-  return CHUNK_KEYS.find((key) => JSON.stringify(CHUNKS[key].plan) === JSON.stringify(chunks)) ?? 'all';
+  return CHUNK_KEYS.find((key) => JSON.stringify(CHUNKS()[key].plan) === JSON.stringify(chunks)) ?? 'all';
 }
 
 function ChunkFields({ plan, naming, rhythm, onChange }: MeasureFieldsProps) {
@@ -109,11 +116,11 @@ function ChunkFields({ plan, naming, rhythm, onChange }: MeasureFieldsProps) {
     set(
       key === RANGE
         ? { kind: 'range', from: range.first, to: Math.min(range.first + 1, range.last) }
-        : CHUNKS[key].plan,
+        : CHUNKS()[key].plan,
     );
   const options = [
-    ...CHUNK_KEYS.map((key) => [key, inNaming(CHUNKS[key].name, naming)] as const),
-    [RANGE, inNaming('only {measure+} …', naming)] as const,
+    ...CHUNK_KEYS.map((key) => [key, inNaming(CHUNKS()[key].name, naming)] as const),
+    [RANGE, inNaming(t`only {measure+} …`, naming)] as const,
   ];
   return (
     <div className="plan-row">
@@ -127,14 +134,14 @@ function ChunkFields({ plan, naming, rhythm, onChange }: MeasureFieldsProps) {
       {chunks.kind === 'range' && (
         <>
           <MeasureNumber
-            label={inNaming('From {measure}', naming)}
+            label={inNaming(t`From {measure}`, naming)}
             {...range}
             value={chunks.from}
             onChange={(from) => set({ ...chunks, from })}
           />
-          <span>to</span>
+          <span>{t`to`}</span>
           <MeasureNumber
-            label={inNaming('To {measure}', naming)}
+            label={inNaming(t`To {measure}`, naming)}
             {...range}
             value={chunks.to}
             onChange={(to) => set({ ...chunks, to })}
@@ -178,7 +185,7 @@ function CountInFields({ plan, naming, rhythm, onChange }: MeasureFieldsProps) {
   };
   return (
     <div className="plan-row">
-      <Form.Label htmlFor="plan-count-in">Count-in</Form.Label>
+      <Form.Label htmlFor="plan-count-in">{t`Count-in`}</Form.Label>
       <Select
         id="plan-count-in"
         size="sm"
@@ -188,7 +195,7 @@ function CountInFields({ plan, naming, rhythm, onChange }: MeasureFieldsProps) {
       />
       <Form.Control
         size="sm"
-        aria-label="Words of the count-in"
+        aria-label={t`Words of the count-in`}
         placeholder={usual.join(' ')}
         value={plan.countInWords?.join(' ') ?? ''}
         onChange={(event) => changeWords(event.target.value)}

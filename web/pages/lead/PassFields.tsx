@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { ArrowDown, ArrowUp, Plus, X } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
 import { ACTIVITY_IDS, type PlannedPass, WHO_IDS } from '../../../core/leading/plan.ts';
@@ -13,7 +14,7 @@ export function PassFields({ plan, naming, onChange }: PlanFieldsProps) {
   const set = (next: readonly PlannedPass[]) => onChange({ ...plan, passes: next });
   return (
     <fieldset>
-      <legend>Passes</legend>
+      <legend>{t`Passes`}</legend>
       {passes.map((pass, i) => (
         <PassRow
           key={i}
@@ -27,7 +28,7 @@ export function PassFields({ plan, naming, onChange }: PlanFieldsProps) {
         />
       ))}
       <Button size="sm" variant="outline-dark" onClick={() => set([...passes, { activity: 'clap', who: 'together' }])}>
-        <Plus size={16} aria-hidden /> Pass
+        <Plus size={16} aria-hidden /> {t`Pass`}
       </Button>
     </fieldset>
   );
@@ -44,29 +45,29 @@ interface RowProps {
 }
 
 function PassRow({ pass, place, count, naming, onChange, onMove, onRemove }: RowProps) {
-  const name = `pass ${place + 1}`;
+  const name = t`pass ${place + 1}`;
   return (
     <div className="plan-row">
       <span className="plan-number">{place + 1}</span>
       <Select
         size="sm"
-        label={capital(`${name}: what`)}
+        label={capital(t`${name}: what`)}
         value={pass.activity}
         options={ACTIVITY_IDS.map((id) => [id, activityName(id, naming)] as const)}
         onChoose={(activity) => onChange({ ...pass, activity })}
       />
       <Select
         size="sm"
-        label={capital(`${name}: who`)}
+        label={capital(t`${name}: who`)}
         value={pass.who}
         disabled={pass.activity === 'echo'}
-        options={WHO_IDS.map((id) => [id, WHO_NAMES[id]] as const)}
+        options={WHO_IDS.map((id) => [id, WHO_NAMES()[id]] as const)}
         onChoose={(who) => onChange({ ...pass, who })}
       />
       <Button
         size="sm"
         variant="link"
-        aria-label={capital(`${name} earlier`)}
+        aria-label={capital(t`${name} earlier`)}
         disabled={place === 0}
         onClick={() => onMove(place - 1)}
       >
@@ -75,13 +76,13 @@ function PassRow({ pass, place, count, naming, onChange, onMove, onRemove }: Row
       <Button
         size="sm"
         variant="link"
-        aria-label={capital(`${name} later`)}
+        aria-label={capital(t`${name} later`)}
         disabled={place === count - 1}
         onClick={() => onMove(place + 1)}
       >
         <ArrowDown size={16} aria-hidden />
       </Button>
-      <Button size="sm" variant="link" aria-label={`Remove ${name}`} disabled={count === 1} onClick={onRemove}>
+      <Button size="sm" variant="link" aria-label={t`Remove ${name}`} disabled={count === 1} onClick={onRemove}>
         <X size={16} aria-hidden />
       </Button>
     </div>

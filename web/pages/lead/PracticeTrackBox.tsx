@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import ProgressBar from 'react-bootstrap/ProgressBar';
@@ -21,27 +22,27 @@ const NONE = '';
 export function PracticeTrackBox({ table, sound, title, parts }: PracticeTrackBoxProps) {
   const [missing, setMissing] = useState(NONE);
   const left = missing === NONE ? undefined : Number(missing);
-  const name = left === undefined ? title : `${title}, ${parts[left] ?? ''} missing`;
+  const name = left === undefined ? title : t`${title}, ${parts[left] ?? ''} missing`;
   const { part, problem, make } = usePracticeTrack();
   return (
     <fieldset>
-      <legend>Practise at home</legend>
+      <legend>{t`Practise at home`}</legend>
       <div className="plan-row">
         <Button
           variant="outline-dark"
           disabled={!table || part !== undefined}
           onClick={() => table && void make(table, sound, `${name}.wav`, left)}
         >
-          Make a sound file
+          {t`Make a sound file`}
         </Button>
         {parts.length > 1 && (
           <Select
             size="sm"
             className="w-auto"
-            label="Your part"
+            label={t`Your part`}
             value={missing}
             options={[
-              [NONE, 'with all parts'],
+              [NONE, t`with all parts`],
               ...parts.map((one, i) => [String(i), `your part missing: ${one}`] as const),
             ]}
             onChoose={setMissing}
@@ -52,7 +53,7 @@ export function PracticeTrackBox({ table, sound, title, parts }: PracticeTrackBo
             className="flex-grow-1"
             now={part * 100}
             label={`${Math.round(part * 100)} %`}
-            aria-label="Making the sound file"
+            aria-label={t`Making the sound file`}
           />
         )}
         {problem && <span className="lead-trouble">{problem}</span>}

@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import Form from 'react-bootstrap/Form';
 import { CHANNEL_IDS, type Channel } from '../../../core/leading/cueSounds.ts';
 import { CHANNEL_NAMES } from '../../../core/wording/leadWords.ts';
@@ -32,18 +33,18 @@ export function SoundPanel({ settings, onChange }: SoundPanelProps) {
     onChange({ ...settings, levels: { ...levels, [id]: { ...levels[id], ...level } } });
   return (
     <fieldset className="sound-panel">
-      <legend>Sound</legend>
+      <legend>{t`Sound`}</legend>
       {CHANNEL_IDS.map((id) => (
         <div className="sound-row" key={id}>
           <Form.Check
             type="switch"
             id={`sound-${id}`}
-            label={CHANNEL_NAMES[id]}
+            label={CHANNEL_NAMES()[id]}
             checked={!levels[id].muted}
             onChange={(event) => change(id, { muted: !event.target.checked })}
           />
           <Form.Range
-            aria-label={`${CHANNEL_NAMES[id]}: how loud`}
+            aria-label={t`${CHANNEL_NAMES()[id]}: how loud`}
             min={0}
             max={1}
             step={0.05}
@@ -55,14 +56,13 @@ export function SoundPanel({ settings, onChange }: SoundPanelProps) {
       <Form.Check
         type="switch"
         id="sound-wood"
-        label="Wood block instead of claps"
+        label={t`Wood block instead of claps`}
         checked={clapAs === 'wood'}
         onChange={(event) => onChange({ ...settings, clapAs: event.target.checked ? 'wood' : 'clap' })}
       />
-      <p className="caution">
-        Start quiet, in headphones quieter still. Clap with relaxed, cupped hands; stamp only with shoes, on a sound
-        floor; rest hands and voices after some minutes. Who cannot clap taps, uses one hand, or follows the mark.
-      </p>
+      <p className="caution">{t`Start quiet, in headphones quieter still. Clap with relaxed, cupped hands; stamp
+          only with shoes, on a sound floor; rest hands and voices after some minutes. Who
+          cannot clap taps, uses one hand, or follows the mark.`}</p>
     </fieldset>
   );
 }

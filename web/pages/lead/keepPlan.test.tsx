@@ -8,7 +8,7 @@ import { KeepPlan } from './KeepPlan.tsx';
 
 tidyAfterEach();
 
-const { id: _id, ...READY } = READY_PLANS[0]!;
+const { id: _id, ...READY } = READY_PLANS()[0]!;
 const OWN = { ...READY, title: 'Mine', fades: true, study: 8, id: 'plan' };
 
 function Keeping({ own, onKept }: { own: typeof OWN | undefined; onKept: (id: string) => void }) {

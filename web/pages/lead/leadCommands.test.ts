@@ -7,7 +7,7 @@ import { countedIn } from './useLeadRun.ts';
 
 const made = timetable(
   patternOf('4/4 q q h | w | h h'),
-  { ...READY_PLANS[0]!, chunks: { kind: 'whole' }, ladder: [{ bpm: 60, passes: 3 }], twoLines: false },
+  { ...READY_PLANS()[0]!, chunks: { kind: 'whole' }, ladder: [{ bpm: 60, passes: 3 }], twoLines: false },
   { school: 'numbers' },
 );
 if (!made.ok) throw new Error(made.trouble.code);
@@ -130,7 +130,7 @@ describe('groups with parts of their own', () => {
 describe('a page of lines', () => {
   const page = timetable(
     patternOf('4/4 "1" q q h | w | "2" h h'),
-    { ...READY_PLANS[0]!, chunks: { kind: 'whole' }, passes: [{ activity: 'clap', who: 'together' }] },
+    { ...READY_PLANS()[0]!, chunks: { kind: 'whole' }, passes: [{ activity: 'clap', who: 'together' }] },
     { school: 'numbers' },
   );
   if (!page.ok) throw new Error(page.trouble.code);

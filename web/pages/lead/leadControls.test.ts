@@ -6,7 +6,7 @@ import { patternOf } from '../../../core/rhythm/arbitrary.test-helper.ts';
 import { type Played, leadControls } from './leadControls.ts';
 
 function tableOf(): Timetable {
-  const made = timetable(patternOf('4/4 q q h | q e e h | h h'), READY_PLANS[1]!, { school: 'numbers' });
+  const made = timetable(patternOf('4/4 q q h | q e e h | h h'), READY_PLANS()[1]!, { school: 'numbers' });
   if (!made.ok) throw new Error('no timetable');
   return made.timetable;
 }

@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../../core/words/say.ts';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { v4 as uuid } from 'uuid';
 import type { ClassHeard } from '../../../core/ensemble/classHeard.ts';
@@ -43,7 +44,7 @@ export function isHeardTogether({ activity, role, parts }: Section): boolean {
 
 /** So often it is looked whether the microphone is still there. */
 const LOOKED_MS = 500;
-const GONE = 'The microphone went away. Plug it in or open it again, then press E.';
+const GONE = perLanguage(() => t`The microphone went away. Plug it in or open it again, then press E.`);
 /** The last claps ring on for so long before all is known. */
 const RINGS_ON_MS = 900;
 /** Passes that began so long ago were not heard from their beginning. */
@@ -113,7 +114,7 @@ function useEar(told: (answer: TogetherAnswer) => void) {
   );
   const gone = () => {
     setEar(undefined);
-    setProblem(new MicrophoneProblem(GONE));
+    setProblem(new MicrophoneProblem(GONE()));
   };
   useLetGo(ear);
   return { ear, problem, toggle, gone };

@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { useEffect, useRef, useState } from 'react';
 import type { Timetable } from '../../../core/leading/timetable.ts';
 import { durationText } from '../../../core/wording/leadWords.ts';
@@ -20,7 +21,7 @@ export function usePracticeTrack() {
   const make = async (table: Timetable, { levels, clapAs }: SoundSettings, name: string, missing?: number) => {
     const { cues, seconds, sections } = table;
     if (seconds > LONGEST_SECONDS) {
-      setProblem(`A sound file is at most 15 minutes long; this run takes ${durationText(seconds)}.`);
+      setProblem(t`A sound file is at most 15 minutes long; this run takes ${durationText(seconds)}.`);
       return;
     }
     setProblem(undefined);
@@ -31,7 +32,7 @@ export function usePracticeTrack() {
     try {
       saveFile(name, await makeTrack(track, setPart, signal));
     } catch {
-      if (!signal.aborted) setProblem('The sound file could not be made. Reload the page and try again.');
+      if (!signal.aborted) setProblem(t`The sound file could not be made. Reload the page and try again.`);
     }
     setPart(undefined);
   };

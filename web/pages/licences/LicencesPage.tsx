@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import useSWR from 'swr';
 import { LICENCES, type Licence } from '../../../contract/licences.ts';
 import { ApiProblem } from '../../api/client.ts';
@@ -13,7 +14,7 @@ async function fetched(address: string): Promise<readonly Licence[]> {
   throw new ApiProblem(
     answer?.status ?? 0,
     'licences-away',
-    'The list stays on the server. Try again when it answers.',
+    t`The list stays on the server. Try again when it answers.`,
   );
 }
 
@@ -25,8 +26,8 @@ export default function LicencesPage() {
   return (
     <>
       <div className="page-head">
-        <h1>Licences</h1>
-        {data && <span>{data.length} packages of others are part of this app or run with it on the server.</span>}
+        <h1>{t`Licences`}</h1>
+        {data && <span>{t`${data.length} packages of others are part of this app or run with it on the server.`}</span>}
       </div>
       {error && !data && <Notice problem={error} again={() => void mutate()} />}
       <ul className="licences card-paper">

@@ -1,3 +1,5 @@
+import { counted, t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { createPortal } from 'react-dom';
@@ -8,7 +10,6 @@ import { MOST_DEALT } from '../../../core/records/lineUp.ts';
 import type { Measure } from '../../../core/rhythm/pattern.ts';
 import { soundings } from '../../../core/rhythm/soundings.ts';
 import { measureText, parseRhythm, printRhythm } from '../../../core/rhythm/text.ts';
-import { counted } from '../../../core/wording/plurals.ts';
 import { measureName } from '../../../core/wording/valueNames.ts';
 import { CardNotes } from '../../ruler/CardNotes.tsx';
 import { MiniNotes } from '../../ruler/MiniNotes.tsx';
@@ -47,22 +48,22 @@ export function EveryFillView({ actions, schoolClass, naming }: MakeViewProps) {
     <>
       {createPortal(
         <Button size="lg" disabled={measures.length === 0 || out.saving} onClick={drill}>
-          Lead them as a drill <kbd>space</kbd>
+          {rich`Lead them as a drill ${<kbd>{t`space`}</kbd>}`}
         </Button>,
         actions,
       )}
       <div className="make-work">
-        <section className="make-form" aria-label="What they are made of">
+        <section className="make-form" aria-label={t`What they are made of`}>
           <SelectField
             id="all-meter"
-            label="Meter"
+            label={t`Meter`}
             value={meterText}
             options={METERS.map((one) => [one, one] as const)}
             onChoose={setMeter}
           />
           <CellChecks meter={meterText} cells={cells} chosen={chosen} onToggle={toggle} />
         </section>
-        <section aria-label="All of them">
+        <section aria-label={t`All of them`}>
           {out.problem && <Notice problem={out.problem} />}
           <FillActions
             said={countText(all, measures.length, measureName(naming, all !== 1))}
@@ -98,11 +99,11 @@ function FillActions({ said, measures, out, classId }: FillActionsProps) {
     <div className="made-together">
       <p role="status">{said}</p>
       <Button variant="outline-dark" disabled={none} onClick={() => void out.cards(measures.slice(0, MOST_IN_DRILL))}>
-        As cards on paper
+        {t`As cards on paper`}
       </Button>
       {classId && (
         <Button variant="outline-dark" disabled={none} onClick={() => void out.lineUp(measures, classId)}>
-          For a line-up
+          {t`For a line-up`}
         </Button>
       )}
     </div>
@@ -110,8 +111,8 @@ function FillActions({ said, measures, out, classId }: FillActionsProps) {
 }
 
 function countText(all: number, shown: number, name: string): string {
-  if (all === 0) return 'These fill no measure: choose others, or more.';
-  const more = shown < all ? `, the first ${shown} of them here` : '';
+  if (all === 0) return t`These fill no measure: choose others, or more.`;
+  const more = shown < all ? t`, the first ${shown} of them here` : '';
   return `${counted(all, name, name)}${more}.`;
 }
 
@@ -128,7 +129,7 @@ interface CellChecksProps {
 function CellChecks({ meter, cells, chosen, onToggle }: CellChecksProps) {
   return (
     <fieldset className="cell-checks">
-      <legend>Filled from</legend>
+      <legend>{t`Filled from`}</legend>
       {cells.map((cell) => {
         const parsed = parseRhythm(`${meter} ${cell}`);
         return (
@@ -154,7 +155,7 @@ function useOut(folder: string) {
   const asOne = async (measures: readonly Measure[]): Promise<string | undefined> => {
     const id = uuid();
     const text = printRhythm({ pickup: false, measures });
-    return (await save([[id, { title: `All of ${folder}`.slice(0, 60), text }]])) ? id : undefined;
+    return (await save([[id, { title: t`All of ${folder}`.slice(0, 60), text }]])) ? id : undefined;
   };
   return {
     saving,

@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { Check, Lock, Play, Square } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -56,30 +57,28 @@ function MadeItem({ card, number, kept, heard, naming, onHear, onKeep, onShift, 
   const [locked, setLocked] = useState<ReadonlySet<number>>(new Set());
   const { level, pattern, text } = card;
   return (
-    <li className={`made-card ${kept ? 'made-kept' : ''}`} aria-label={`Pattern ${number}`}>
+    <li className={`made-card ${kept ? 'made-kept' : ''}`} aria-label={t`Pattern ${number}`}>
       <div className="made-head">
         <Button size="sm" variant="outline-dark" aria-pressed={heard} onClick={() => onHear(card)}>
-          {heard ? <Square size={16} aria-hidden /> : <Play size={16} aria-hidden />} {heard ? 'Stop' : 'Hear'}
+          {heard ? <Square size={16} aria-hidden /> : <Play size={16} aria-hidden />} {heard ? t`Stop` : t`Hear`}
         </Button>
         <span className="made-level" title={levelSentence(difficultyOf(pattern))}>
-          level {level}
+          {t`level ${level}`}
         </span>
         <Button size="sm" variant={kept ? 'outline-dark' : 'primary'} disabled={kept} onClick={() => onKeep(card)}>
-          {kept && <Check size={16} aria-hidden />} {kept ? 'Kept' : 'Keep'}
+          {kept && <Check size={16} aria-hidden />} {kept ? t`Kept` : t`Keep`}
         </Button>
       </div>
       <MadeNotes pattern={pattern} />
       <p className="pattern-text">{text}</p>
       <div className="made-actions">
         <Button size="sm" variant="link" disabled={level === LEVELS[0]} onClick={() => onShift(card, -1)}>
-          Easier
+          {t`Easier`}
         </Button>
         <Button size="sm" variant="link" disabled={level === LEVELS.at(-1)} onClick={() => onShift(card, 1)}>
-          Harder
+          {t`Harder`}
         </Button>
-        <Button size="sm" variant="link" onClick={() => onAlike(card)}>
-          More like this
-        </Button>
+        <Button size="sm" variant="link" onClick={() => onAlike(card)}>{t`More like this`}</Button>
       </div>
       {pattern.measures.length > 1 && (
         <Locks
@@ -107,7 +106,7 @@ function Locks({ card, locked, naming, onLocked, onAround }: LocksProps) {
   const measures = placePattern(card.pattern);
   const some = locked.size > 0 && locked.size < measures.length;
   return (
-    <div className="made-locks" role="group" aria-label={`${measureName(naming, true)} that stay`}>
+    <div className="made-locks" role="group" aria-label={t`${measureName(naming, true)} that stay`}>
       <Lock size={14} aria-hidden />
       {measures.map(({ number }, index) => (
         <Button
@@ -115,17 +114,13 @@ function Locks({ card, locked, naming, onLocked, onAround }: LocksProps) {
           size="sm"
           variant="outline-dark"
           aria-pressed={locked.has(index)}
-          aria-label={`Keep ${measureName(naming)} ${number}`}
+          aria-label={t`Keep ${measureName(naming)} ${number}`}
           onClick={() => onLocked(toggled(locked, index))}
         >
           {number}
         </Button>
       ))}
-      {some && (
-        <Button size="sm" variant="link" onClick={onAround}>
-          Make the others anew
-        </Button>
-      )}
+      {some && <Button size="sm" variant="link" onClick={onAround}>{t`Make the others anew`}</Button>}
     </div>
   );
 }

@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import Form from 'react-bootstrap/Form';
 import { PLACED_MISREADINGS } from '../../../core/making/focus.ts';
 import { type Level, LEVELS } from '../../../core/making/level.ts';
@@ -18,11 +19,11 @@ interface MakeFormProps {
 export function MakeForm({ settings, naming, onChange }: MakeFormProps) {
   const { meter, measures, level, elements } = settings;
   return (
-    <section className="make-form" aria-label="What they are made of">
+    <section className="make-form" aria-label={t`What they are made of`}>
       <div className="make-row">
         <SelectField
           id="make-meter"
-          label="Meter"
+          label={t`Meter`}
           value={meter}
           options={METERS.map((one) => [one, one] as const)}
           onChoose={(chosen) => onChange({ meter: chosen })}
@@ -39,7 +40,7 @@ export function MakeForm({ settings, naming, onChange }: MakeFormProps) {
       <FocusField settings={settings} naming={naming} onChange={onChange} />
       <ElementChecks
         id="make"
-        legend="Made of"
+        legend={t`Made of`}
         chosen={elements}
         fewest={1}
         naming={naming}
@@ -52,7 +53,7 @@ export function MakeForm({ settings, naming, onChange }: MakeFormProps) {
 function LevelChoice({ level, onChoose }: { level: Level; onChoose: (level: Level) => void }) {
   return (
     <fieldset className="level-choice">
-      <legend>Level</legend>
+      <legend>{t`Level`}</legend>
       {LEVELS.map((one) => (
         <Form.Check
           key={one}
@@ -65,7 +66,7 @@ function LevelChoice({ level, onChoose }: { level: Level; onChoose: (level: Leve
           onChange={() => onChoose(one)}
         />
       ))}
-      <span className="level-ends">1 is easiest</span>
+      <span className="level-ends">{t`1 is easiest`}</span>
     </fieldset>
   );
 }
@@ -73,19 +74,19 @@ function LevelChoice({ level, onChoose }: { level: Level; onChoose: (level: Leve
 function FocusField({ settings, naming, onChange }: MakeFormProps) {
   return (
     <Form.Group controlId="make-focus">
-      <Form.Label>To practise</Form.Label>
+      <Form.Label>{t`To practise`}</Form.Label>
       <Form.Select value={settings.focus} onChange={({ target }) => onChange({ focus: target.value })}>
-        <option value="">nothing in particular</option>
-        <optgroup label="An element">
+        <option value="">{t`nothing in particular`}</option>
+        <optgroup label={t`An element`}>
           {ELEMENT_IDS.map((id) => (
-            <option key={id} value={`element ${id}`}>
-              {inNaming(ELEMENTS[id].title, naming)}
+            <option key={id} value={t`element ${id}`}>
+              {inNaming(ELEMENTS()[id].title, naming)}
             </option>
           ))}
         </optgroup>
-        <optgroup label="What is misread">
+        <optgroup label={t`What is misread`}>
           {PLACED_MISREADINGS.map((code) => (
-            <option key={code} value={`misreading ${code}`}>
+            <option key={code} value={t`misreading ${code}`}>
               {misreadingTitle(code, { naming })}
             </option>
           ))}

@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../../core/words/say.ts';
 import { useEffect, useState } from 'react';
 import { NavLink, Navigate, useParams, useSearchParams } from 'react-router';
 import type { SavedPattern } from '../../../contract/pattern.ts';
@@ -11,10 +12,13 @@ import { SETTINGS, focusIn } from './makeSettings.ts';
 import '../../asking/lesson.scss';
 import './make.scss';
 
-const PARTS = [
-  { id: 'new', title: 'New ones', View: NewOnesView },
-  { id: 'all', title: 'All of them', View: EveryFillView },
-] as const;
+const PARTS = perLanguage(
+  () =>
+    [
+      { id: 'new', title: t`New ones`, View: NewOnesView },
+      { id: 'all', title: t`All of them`, View: EveryFillView },
+    ] as const,
+);
 
 /** The next rhythm: made to order, or every one there is. */
 export default function MakePage() {
@@ -28,22 +32,26 @@ export default function MakePage() {
     if (focusIn(asked)) SETTINGS.write({ ...SETTINGS.read(), focus: asked });
     setSearch({}, { replace: true });
   }, [asked, setSearch]);
-  const chosen = PARTS.find(({ id }) => id === part);
+  const chosen = PARTS().find(({ id }) => id === part);
   if (!chosen) return <Navigate to="/make" replace />;
-  if (!data) return <Loading title="Make" problem={error} again={() => void mutate()} />;
+  if (!data) return <Loading title={t`Make`} problem={error} again={() => void mutate()} />;
   return <Parts patterns={data} {...chosen} />;
 }
 
-function Parts({ id: current, View, patterns }: (typeof PARTS)[number] & { patterns: readonly SavedPattern[] }) {
+function Parts({
+  id: current,
+  View,
+  patterns,
+}: ReturnType<typeof PARTS>[number] & { patterns: readonly SavedPattern[] }) {
   const schoolClass = useCurrentClass();
   // Where the main button of the part stands.
   const [actions, setActions] = useState<HTMLElement | null>(null);
   return (
     <div className="lesson">
       <div className="page-head">
-        <h1 className="visually-hidden">Make</h1>
-        <nav className="parts" aria-label="Ways to make patterns">
-          {PARTS.map(({ id, title }) => (
+        <h1 className="visually-hidden">{t`Make`}</h1>
+        <nav className="parts" aria-label={t`Ways to make patterns`}>
+          {PARTS().map(({ id, title }) => (
             <NavLink key={id} to={`/make/${id}`} className={id === current ? 'active' : ''}>
               {title}
             </NavLink>

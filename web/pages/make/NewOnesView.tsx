@@ -1,3 +1,4 @@
+import { counted, t } from '../../../core/words/say.ts';
 import { Sparkles } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -7,7 +8,6 @@ import type { SavedPattern } from '../../../contract/pattern.ts';
 import type { ClassSummary } from '../../../contract/schoolClass.ts';
 import { MOST_DEALT } from '../../../core/records/lineUp.ts';
 import { makeTroubleText } from '../../../core/wording/makingWords.ts';
-import { counted } from '../../../core/wording/plurals.ts';
 import { type NamingId, capital } from '../../../core/wording/valueNames.ts';
 import { useHear } from '../../audio/useHear.ts';
 import { Notice } from '../../ui/Notice.tsx';
@@ -63,8 +63,8 @@ export function NewOnesView({ actions, patterns, schoolClass, naming }: MakeView
     <>
       {createPortal(
         <Button size="lg" disabled={made.making} onClick={() => make(settings)}>
-          <Sparkles size={18} aria-hidden /> {made.cards.length > 0 ? 'Make twelve others' : 'Make twelve'}{' '}
-          <kbd>space</kbd>
+          <Sparkles size={18} aria-hidden /> {made.cards.length > 0 ? t`Make twelve others` : t`Make twelve`}{' '}
+          <kbd>{t`space`}</kbd>
         </Button>,
         actions,
       )}
@@ -73,15 +73,14 @@ export function NewOnesView({ actions, patterns, schoolClass, naming }: MakeView
           {schoolClass && <WhatNext schoolClass={schoolClass} onChoose={(part) => make(change(part))} />}
           <MakeForm settings={settings} naming={naming} onChange={change} />
         </div>
-        <section aria-label="Made" aria-busy={made.making}>
+        <section aria-label={t`Made`} aria-busy={made.making}>
           {keeping.problem && <Notice problem={keeping.problem} />}
           <p className="make-said" role="status">
             {made.trouble && troubleText(made.trouble, naming)}
           </p>
           {made.cards.length === 0 ? (
-            <div className="empty">
-              Choose what they are made of, then make twelve. Nothing is kept until you say so.
-            </div>
+            <div className="empty">{t`Choose what they are made of, then make twelve. Nothing is kept
+              until you say so.`}</div>
           ) : (
             <TogetherBar made={made} keeping={keeping} schoolClass={schoolClass} settings={settings} />
           )}
@@ -117,9 +116,11 @@ function Cards({ made, keeping, naming }: MadeProps & { naming: NamingId }) {
 function troubleText(trouble: MadeTrouble, naming: NamingId): string {
   if (trouble.kind === 'broken') return trouble.message;
   if (trouble.kind === 'short' && trouble.level !== undefined)
-    return `${counted(trouble.made, 'new pattern')} of level ${trouble.level}, no more; the others are harder.`;
+    return t`${counted(trouble.made, 'new pattern')} of level ${trouble.level}, no more; the
+      others are harder.`;
   if (trouble.kind === 'short')
-    return `Only ${counted(trouble.made, 'pattern')} like this: no more are as hard, and unlike those you have.`;
+    return t`Only ${counted(trouble.made, 'pattern')} like this: no more are as hard, and unlike
+      those you have.`;
   return `${capital(makeTroubleText(trouble.kind, trouble.focus, naming))}.`;
 }
 
@@ -142,16 +143,14 @@ function TogetherBar({ made, keeping: { kept, keep, saving }, schoolClass, setti
   return (
     <div className="made-together">
       <Button variant="outline-dark" disabled={all || saving} onClick={() => void keep(made.cards)}>
-        {all ? 'All kept' : 'Keep all'}
+        {all ? t`All kept` : t`Keep all`}
       </Button>
       {schoolClass && children > 1 && (
         <Button variant="outline-dark" disabled={saving} onClick={() => void lineUp()}>
-          Line-up: another one for each of {children} children
+          {t`Line-up: another one for each of ${children} children`}
         </Button>
       )}
-      <Link className="btn btn-outline-dark" to={testOf(settings)}>
-        A test for four levels
-      </Link>
+      <Link className="btn btn-outline-dark" to={testOf(settings)}>{t`A test for four levels`}</Link>
     </div>
   );
 }

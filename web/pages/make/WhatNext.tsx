@@ -1,3 +1,5 @@
+import { t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
 import Button from 'react-bootstrap/Button';
 import type { ClassSummary } from '../../../contract/schoolClass.ts';
 import { whatNext, withUsual } from '../../../core/making/whatNext.ts';
@@ -39,12 +41,12 @@ export function WhatNext({ schoolClass, onChoose }: WhatNextProps) {
   useKeys({ n: choose });
   if (!next) return null;
   return (
-    <section className="what-next" aria-label={`What next for ${schoolClass.name}`}>
+    <section className="what-next" aria-label={t`What next for ${schoolClass.name}`}>
       <p>
-        <strong>What next for {schoolClass.name}</strong> {nextSentence(next, namingOf(schoolClass))}
+        <strong>{t`What next for ${schoolClass.name}`}</strong> {nextSentence(next, namingOf(schoolClass))}
       </p>
       <Button variant="outline-dark" onClick={choose}>
-        Make these <kbd>N</kbd>
+        {rich`Make these ${<kbd>N</kbd>}`}
       </Button>
     </section>
   );

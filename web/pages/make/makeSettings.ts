@@ -38,7 +38,7 @@ export const SETTINGS = storedThing('make.settings', understood);
 
 export function focusIn(text: string): Focus | undefined {
   const [kind, name = ''] = text.split(' ');
-  if (kind === 'element' && Object.hasOwn(ELEMENTS, name)) return { kind, element: name as ElementId };
+  if (kind === 'element' && Object.hasOwn(ELEMENTS(), name)) return { kind, element: name as ElementId };
   if (kind === 'misreading' && Object.hasOwn(MISREADINGS, name)) return { kind, code: name as MisreadingCode };
   return undefined;
 }

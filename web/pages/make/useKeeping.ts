@@ -1,4 +1,5 @@
-import { format } from 'date-fns';
+import { t } from '../../../core/words/say.ts';
+import { format } from '../../words/dates.ts';
 import { useState } from 'react';
 import { v4 as uuid } from 'uuid';
 import type { PatternEdit, SavedPattern } from '../../../contract/pattern.ts';
@@ -17,7 +18,7 @@ function titleOf({ text, level }: MadeCard, naming: NamingId): string {
   const read = parseRhythm(text);
   const held = read.ok ? elementsOf(read.pattern) : new Map();
   const hardest = ELEMENT_IDS.filter((id) => held.has(id)).at(-1);
-  return hardest ? capital(inNaming(ELEMENTS[hardest].title, naming)) : `Level ${level}`;
+  return hardest ? capital(inNaming(ELEMENTS()[hardest].title, naming)) : t`Level ${level}`;
 }
 
 /** A folder for patterns that were made together. */

@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { useState } from 'react';
 import type { Focus } from '../../../core/making/focus.ts';
 import { type Level, LEVELS } from '../../../core/making/level.ts';
@@ -26,7 +27,7 @@ const anySeed = () => Math.floor(Math.random() * 2 ** 32);
 
 async function ask(request: MakeRequest): Promise<MakeAnswer> {
   const worker = new Worker(new URL('../../workers/make.worker.ts', import.meta.url), { type: 'module' });
-  return askOnce<MakeAnswer>(worker, request, 'Nothing could be made; reload the page.');
+  return askOnce<MakeAnswer>(worker, request, t`Nothing could be made; reload the page.`);
 }
 
 let nextKey = 1;

@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { ArrowLeft, ArrowRight, GripVertical } from 'lucide-react';
@@ -39,8 +40,8 @@ export function Arrange({ patterns, shown, folders }: ArrangeProps) {
   const away = shown.some(({ saved }) => here.has(saved.id) && !saved.archived);
   return (
     <>
-      <div className="arrange-bar" role="group" aria-label="What is chosen">
-        <span role="status">{here.size === 0 ? 'Choose some, or drag them into order.' : `${here.size} chosen`}</span>
+      <div className="arrange-bar" role="group" aria-label={t`What is chosen`}>
+        <span role="status">{here.size === 0 ? t`Choose some, or drag them into order.` : t`${here.size} chosen`}</span>
         <FolderField
           folders={folders}
           disabled={here.size === 0}
@@ -51,7 +52,7 @@ export function Arrange({ patterns, shown, folders }: ArrangeProps) {
           disabled={here.size === 0}
           onClick={() => void save(putAway(patterns, here, away))}
         >
-          {away || here.size === 0 ? 'Put away' : 'Bring back'}
+          {away || here.size === 0 ? t`Put away` : t`Bring back`}
         </Button>
       </div>
       {saving.problem && <Notice problem={saving.problem} />}
@@ -91,8 +92,8 @@ function FolderField({ folders, disabled, onPut }: FolderFieldProps) {
       }}
     >
       <Form.Control
-        aria-label="Folder"
-        placeholder="A folder, or none"
+        aria-label={t`Folder`}
+        placeholder={t`A folder, or none`}
         list="folders"
         maxLength={60}
         value={folder}
@@ -103,9 +104,7 @@ function FolderField({ folders, disabled, onPut }: FolderFieldProps) {
           <option key={one} value={one} />
         ))}
       </datalist>
-      <Button type="submit" variant="outline-dark" disabled={disabled}>
-        Put there
-      </Button>
+      <Button type="submit" variant="outline-dark" disabled={disabled}>{t`Put there`}</Button>
     </Form>
   );
 }
@@ -125,20 +124,20 @@ function Item({ shelved: { saved, pattern, parts, soundsLike }, chosen, onChoose
   return (
     <li ref={setNodeRef} className="pattern-card" style={{ transform: CSS.Translate.toString(transform), transition }}>
       <div className="arrange-head">
-        <button type="button" className="grip" aria-label={`Move ${title}`} {...attributes} {...listeners}>
+        <button type="button" className="grip" aria-label={t`Move ${title}`} {...attributes} {...listeners}>
           <GripVertical size={18} aria-hidden />
         </button>
         <Form.Check type="checkbox" id={`choose-${saved.id}`} label={title} checked={chosen} onChange={onChoose} />
-        <Button variant="link" aria-label={`${title} one place back`} disabled={!onBack} onClick={onBack}>
+        <Button variant="link" aria-label={t`${title} one place back`} disabled={!onBack} onClick={onBack}>
           <ArrowLeft size={16} aria-hidden />
         </Button>
-        <Button variant="link" aria-label={`${title} one place on`} disabled={!onForward} onClick={onForward}>
+        <Button variant="link" aria-label={t`${title} one place on`} disabled={!onForward} onClick={onForward}>
           <ArrowRight size={16} aria-hidden />
         </Button>
       </div>
       {pattern && <MiniNotes pattern={parts[0]!.pattern} parts={parts} />}
       {folder !== undefined && <span className="pattern-folder">{folder}</span>}
-      {soundsLike !== undefined && <span className="pattern-like">Sounds like “{soundsLike}”</span>}
+      {soundsLike !== undefined && <span className="pattern-like">{t`Sounds like “${soundsLike}”`}</span>}
     </li>
   );
 }

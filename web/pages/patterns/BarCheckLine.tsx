@@ -1,5 +1,5 @@
+import { counted, t } from '../../../core/words/say.ts';
 import { Check, TriangleAlert } from 'lucide-react';
-import { counted } from '../../../core/wording/plurals.ts';
 import { partBarTrouble } from '../../../core/wording/partTroubles.ts';
 import { type NamingId, capital, measureName } from '../../../core/wording/valueNames.ts';
 import type { DraftParse } from './patternDraft.ts';
@@ -15,11 +15,11 @@ export function BarCheckLine({ parse: { score, error, bars }, naming }: { parse:
   const count = counted(measures, measureName(naming), measureName(naming, true));
   const [first, ...others] = bars.flatMap((bar) => partBarTrouble(bar, naming) ?? []);
   if (first === undefined) {
+    const pickup = bars[0]?.verdict === 'pickup' ? t` after a pickup` : '';
+    const inParts = length > 1 ? t` in ${length} parts` : '';
     return (
       <p className="bar-check bar-right" role="status">
-        <Check size={20} aria-hidden /> {count}
-        {bars[0]?.verdict === 'pickup' ? ' after a pickup' : ''}
-        {length > 1 ? ` in ${length} parts` : ''}, every one adds up
+        <Check size={20} aria-hidden /> {t`${count}${pickup}${inParts}, every one adds up`}
       </p>
     );
   }

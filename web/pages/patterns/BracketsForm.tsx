@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { type FormEvent, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -23,10 +24,10 @@ const LONGEST_WORDS = 40;
 function placesText({ from, to }: Bracket, naming: NamingId): string {
   const name = measureName(naming);
   if (from.measure === to.measure) {
-    const beats = from.beat === to.beat ? `beat ${from.beat}` : `beats ${from.beat} to ${to.beat}`;
+    const beats = from.beat === to.beat ? t`beat ${from.beat}` : t`beats ${from.beat} to ${to.beat}`;
     return `${name} ${from.measure}, ${beats}`;
   }
-  return `${name} ${from.measure}, beat ${from.beat}, to ${name} ${to.measure}, beat ${to.beat}`;
+  return t`${name} ${from.measure}, beat ${from.beat}, to ${name} ${to.measure}, beat ${to.beat}`;
 }
 
 /** A word or two over stretches of a saved pattern, for the board and the results. */
@@ -48,11 +49,11 @@ export default function BracketsForm({ saved, pattern, naming }: BracketsProps) 
               <Button
                 size="sm"
                 variant="outline-dark"
-                aria-label={`Remove “${bracket.words}”`}
+                aria-label={t`Remove “${bracket.words}”`}
                 disabled={save.saving}
                 onClick={() => void save.save(brackets.filter((_, k) => k !== i))}
               >
-                Remove
+                {t`Remove`}
               </Button>
             </li>
           ))}
@@ -106,16 +107,18 @@ function NewBracket({ pattern, naming, saving, onAdd }: NewProps) {
       <Form.Control
         size="sm"
         className="bracket-words-field"
-        aria-label="Words"
-        placeholder="watch the rest"
+        aria-label={t`Words`}
+        placeholder={t`watch the rest`}
         maxLength={LONGEST_WORDS}
         value={draft.words}
         onChange={({ target }) => setDraft({ ...draft, words: target.value })}
       />
-      <span>from {name}</span> {field('fromMeasure', `From ${name}`)} <span>beat</span> {field('fromBeat', 'From beat')}
-      <span>to {name}</span> {field('toMeasure', `To ${name}`)} <span>beat</span> {field('toBeat', 'To beat')}
+      <span>{t`from ${name}`}</span> {field('fromMeasure', t`From ${name}`)} <span>{t`beat`}</span>{' '}
+      {field('fromBeat', t`From beat`)}
+      <span>{t`to ${name}`}</span> {field('toMeasure', t`To ${name}`)} <span>{t`beat`}</span>{' '}
+      {field('toBeat', t`To beat`)}
       <Button size="sm" type="submit" variant="outline-dark" disabled={saving || draft.words.trim() === ''}>
-        Add
+        {t`Add`}
       </Button>
       {trouble && <p className="field-trouble">{trouble}</p>}
     </form>
@@ -129,12 +132,12 @@ function bracketOf(draft: typeof START, measures: ReturnType<typeof placePattern
   const name = measureName(naming);
   for (const one of [from, to]) {
     const measure = measures.find(({ number }) => number === one.measure);
-    if (!measure) return `${capital(name)} ${one.measure} does not exist: the last is ${measures.at(-1)!.number}.`;
+    if (!measure) return t`${capital(name)} ${one.measure} does not exist: the last is ${measures.at(-1)!.number}.`;
     const beats = ceil(beatsInMeasure(measure.meter));
     if (!Number.isInteger(one.beat) || one.beat < 1 || one.beat > beats)
-      return `${capital(name)} ${one.measure} has the beats 1 to ${beats}.`;
+      return t`${capital(name)} ${one.measure} has the beats 1 to ${beats}.`;
   }
   if (to.measure < from.measure || (to.measure === from.measure && to.beat < from.beat))
-    return 'The end comes before the beginning: change one of them.';
+    return t`The end comes before the beginning: change one of them.`;
   return { from, to, words: draft.words.trim() };
 }

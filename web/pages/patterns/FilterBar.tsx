@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import type { ClassSummary } from '../../../contract/schoolClass.ts';
@@ -28,35 +29,35 @@ export function FilterBar({ all, folders, wanted, schoolClass, naming, onWanted 
   const elements = ELEMENT_IDS.filter((id) => all.some((one) => one.elements.has(id)));
   const away = all.some(({ saved }) => saved.archived);
   return (
-    <search className="filter-bar" aria-label="Patterns">
+    <search className="filter-bar" aria-label={t`Patterns`}>
       <SearchWords words={wanted.words} onWords={(words) => change({ words })} />
       <Select
-        label="Meter"
+        label={t`Meter`}
         value={wanted.meter}
-        options={[['', 'Any meter'], ...meters.map((meter) => [meter, meter] as const)]}
+        options={[['', t`Any meter`], ...meters.map((meter) => [meter, meter] as const)]}
         onChoose={(meter) => change({ meter })}
       />
       <Select<ElementId | ''>
-        label="With"
+        label={t`With`}
         value={wanted.element}
-        options={[['', 'Any element'], ...elements.map((id) => [id, inNaming(ELEMENTS[id].title, naming)] as const)]}
+        options={[['', t`Any element`], ...elements.map((id) => [id, inNaming(ELEMENTS()[id].title, naming)] as const)]}
         onChoose={(element) => change({ element })}
       />
       <Select
-        label="Level"
+        label={t`Level`}
         value={wanted.level}
-        options={[['', 'Any level'], ...LEVELS.map((level) => [String(level), `Level ${level}`] as const)]}
+        options={[['', t`Any level`], ...LEVELS.map((level) => [String(level), `Level ${level}`] as const)]}
         onChoose={(level) => change({ level })}
       />
       {(folders.length > 0 || away) && (
         <Select
-          label="Folder"
+          label={t`Folder`}
           value={wanted.folder}
           options={[
-            ['', 'All folders'],
+            ['', t`All folders`],
             ...folders.map((folder) => [folder, folder] as const),
-            [NO_FOLDER, 'In no folder'],
-            ...(away ? ([[PUT_AWAY, 'Put away']] as const) : []),
+            [NO_FOLDER, t`In no folder`],
+            ...(away ? ([[PUT_AWAY, t`Put away`]] as const) : []),
           ]}
           onChoose={(folder) => change({ folder })}
         />
@@ -65,9 +66,7 @@ export function FilterBar({ all, folders, wanted, schoolClass, naming, onWanted 
         <MetCheck schoolClass={schoolClass} checked={wanted.met !== undefined} onMet={(met) => change({ met })} />
       )}
       {wanted !== NOTHING_WANTED && (
-        <Button variant="link" onClick={() => onWanted(NOTHING_WANTED)}>
-          Show all
-        </Button>
+        <Button variant="link" onClick={() => onWanted(NOTHING_WANTED)}>{t`Show all`}</Button>
       )}
     </search>
   );
@@ -90,7 +89,7 @@ function MetCheck({ schoolClass, checked, onMet }: MetCheckProps) {
     <Form.Check
       type="checkbox"
       id="filter-met"
-      label={`Met by ${schoolClass.name}`}
+      label={t`Met by ${schoolClass.name}`}
       checked={checked}
       disabled={!records}
       onChange={({ target }) => onMet(target.checked ? met() : undefined)}

@@ -1,3 +1,5 @@
+import { perLanguage, t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
 import Button from 'react-bootstrap/Button';
 import { type CountOptions, countPattern, eventsOf } from '../../../core/counting/count.ts';
 import { COUNTING_SYSTEMS } from '../../../core/counting/countingSystems.ts';
@@ -52,13 +54,13 @@ export function NoteExplained(props: NoteExplainedProps) {
   const event = measure?.events[picked.event];
   if (!measure || !event) return null;
   return (
-    <section className="explained card-paper" aria-label="This note explained">
+    <section className="explained card-paper" aria-label={t`This note explained`}>
       <span className="explained-sign">
         <NoteSign value={event.value} rest={event.kind === 'rest'} />
       </span>
       <Explanation {...props} measure={measure} event={event} />
       <Button variant="outline-dark" onClick={onClose}>
-        Close <kbd>Esc</kbd>
+        {rich`Close ${<kbd>{t`Esc`}</kbd>}`}
       </Button>
     </section>
   );
@@ -74,7 +76,7 @@ function Explanation({ pattern, picked, counts, naming, measure, event }: Explan
     const counted = countPattern(pattern, options);
     if (!counted.ok) return [];
     const token = counted.measures[picked.measure]!.tokens[picked.event]!.text;
-    return [{ name: COUNTING_SYSTEMS[options.school].title, token }];
+    return [{ name: COUNTING_SYSTEMS()[options.school].title, token }];
   });
   const moves = handMoves(eventsOf(placePattern(pattern))[picked.measure]![picked.event]!);
   return (
@@ -84,7 +86,7 @@ function Explanation({ pattern, picked, counts, naming, measure, event }: Explan
       </p>
       <p>
         {sumLines(event, measure, naming).join('; ')}
-        {event.tuplet && ` (${event.tuplet.n} in the time of ${event.tuplet.m})`}
+        {event.tuplet && t` (${event.tuplet.n} in the time of ${event.tuplet.m})`}
       </p>
       <LookAlikes naming={naming} which={lookAlikeOf(partOf(event))} />
       <p>
@@ -94,23 +96,24 @@ function Explanation({ pattern, picked, counts, naming, measure, event }: Explan
           </span>
         ))}
       </p>
-      <p>Hands: {moves.length === 0 ? 'keep the hands together' : moves.map((move) => HANDS[move]).join(', then ')}.</p>
+      <p>{t`Hands:
+        ${moves.length === 0 ? t`keep the hands together` : moves.map((move) => HANDS()[move]).join(', then ')}.`}</p>
     </div>
   );
 }
 
-const HANDS: Readonly<Record<HandMove, string>> = {
-  clap: 'clap',
-  push: 'keep the hands together and push them forward',
-  open: 'open the hands, and whisper',
-};
+const HANDS = perLanguage((): Readonly<Record<HandMove, string>> => ({
+  clap: t`clap`,
+  push: t`keep the hands together and push them forward`,
+  open: t`open the hands, and whisper`,
+}));
 
 function partOf({ kind, value }: PlacedEvent): Part {
   return { kind: kind === 'rest' ? 'rest' : 'note', value };
 }
 
 function nameOf(event: PlacedEvent, naming: NamingId): string {
-  if (event.wholeMeasure) return `a whole ${measureName(naming)} of rest`;
+  if (event.wholeMeasure) return t`a whole ${measureName(naming)} of rest`;
   return `${event.kind === 'tied' ? 'tied-on ' : ''}${partName(partOf(event), naming)}`;
 }
 

@@ -1,3 +1,5 @@
+import { counted, t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -7,7 +9,6 @@ import type { PatternEdit } from '../../../contract/pattern.ts';
 import { PAGE_PLAN } from '../../../core/leading/plan.ts';
 import { LONGEST_TITLE } from '../../../core/sheets/sheet.ts';
 import { MOST_MEASURES } from '../../../core/rhythm/text.ts';
-import { counted } from '../../../core/wording/plurals.ts';
 import { useKeepPatterns } from '../../domain/keepPatterns.ts';
 import { MiniNotes } from '../../ruler/MiniNotes.tsx';
 import { Notice } from '../../ui/Notice.tsx';
@@ -47,7 +48,7 @@ export function PageOfLines({ shown }: { shown: readonly Shelved[] }) {
                   {line >= 0 ? line + 1 : ''}
                 </span>
                 <strong>
-                  {line >= 0 && <span className="visually-hidden">Line {line + 1}: </span>}
+                  {line >= 0 && <span className="visually-hidden">{t`Line ${line + 1}:`} </span>}
                   {title}
                 </strong>
                 <MiniNotes pattern={pattern!} />
@@ -73,36 +74,34 @@ function PageBar({ chosen, onAll }: { chosen: readonly Shelved[]; onAll: () => v
     const id = uuid();
     if (edit && (await save([[id, edit]]))) void navigate(to(id));
   };
-  const lead = () => void keep((id) => `/lead?pattern=${id}&plan=${PAGE_PLAN.id}`);
+  const lead = () => void keep((id) => `/lead?pattern=${id}&plan=${PAGE_PLAN().id}`);
   useKeys(off ? {} : { l: lead });
   return (
     <Form
       className="arrange-bar"
-      aria-label="Page of lines"
+      aria-label={t`Page of lines`}
       onSubmit={(event) => {
         event.preventDefault();
         lead();
       }}
     >
       <Form.Control
-        aria-label="What the page is called"
+        aria-label={t`What the page is called`}
         className="page-title"
         maxLength={LONGEST_TITLE}
         value={title}
         onChange={({ target }) => setTyped(target.value)}
       />
       <Button type="submit" disabled={off}>
-        Lead it <kbd>L</kbd>
+        {rich`Lead it ${<kbd>L</kbd>}`}
       </Button>
       <Button variant="outline-dark" disabled={off} onClick={() => void keep((id) => `/take?pattern=${id}`)}>
-        Hear a child on it
+        {t`Hear a child on it`}
       </Button>
       <Button variant="outline-dark" disabled={off} onClick={() => void keep((id) => `/patterns/${id}`)}>
-        Keep it
+        {t`Keep it`}
       </Button>
-      <Button variant="outline-dark" onClick={onAll}>
-        All or none
-      </Button>
+      <Button variant="outline-dark" onClick={onAll}>{t`All or none`}</Button>
       <span role="status">{pageStatus(chosen.length, edit)}</span>
       {problem && <Notice problem={problem} />}
     </Form>
@@ -110,7 +109,7 @@ function PageBar({ chosen, onAll }: { chosen: readonly Shelved[]; onAll: () => v
 }
 
 function pageStatus(lines: number, edit: PatternEdit | undefined): string {
-  if (lines === 0) return 'Choose the lines in the order in which they are read.';
-  if (lines === 1) return '1 line: choose one more.';
-  return edit ? counted(lines, 'line') : `Too long: a page has at most ${MOST_MEASURES} measures.`;
+  if (lines === 0) return t`Choose the lines in the order in which they are read.`;
+  if (lines === 1) return t`1 line: choose one more.`;
+  return edit ? counted(lines, 'line') : t`Too long: a page has at most ${MOST_MEASURES} measures.`;
 }

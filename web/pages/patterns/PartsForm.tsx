@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../../core/words/say.ts';
 import { type FormEvent, Suspense, lazy, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -67,7 +68,7 @@ export default function PartsForm({ score, text, ownId, onWrite }: PartsProps) {
   const put = (joined: Joined) => {
     if (!joined.ok) return setTrouble(partTroubleText(joined.trouble));
     const wanted = printScore(joined.score);
-    if (wanted.length > LONGEST_TEXT) return setTrouble(`so many notes are more than a pattern holds`);
+    if (wanted.length > LONGEST_TEXT) return setTrouble(t`so many notes are more than a pattern holds`);
     setTrouble('');
     write(wanted);
   };
@@ -76,8 +77,8 @@ export default function PartsForm({ score, text, ownId, onWrite }: PartsProps) {
     <div className="parts-form">
       {parts.length > 1 && <PartRows score={score} onChange={change} />}
       {parts.length === 1 && (
-        <Row name="Two groups share it">
-          {SPLIT_WAYS.map(([split, label]) => (
+        <Row name={t`Two groups share it`}>
+          {SPLIT_WAYS().map(([split, label]) => (
             <Button key={split} variant="outline-dark" onClick={() => put(splitWay(score, split))}>
               {label}
             </Button>
@@ -86,10 +87,10 @@ export default function PartsForm({ score, text, ownId, onWrite }: PartsProps) {
       )}
       {parts.length < MOST_PARTS && (
         <>
-          <Row name="Add">
-            {(Object.keys(ADDED) as AddedWay[]).map((way) => (
+          <Row name={t`Add`}>
+            {(Object.keys(ADDED()) as AddedWay[]).map((way) => (
               <Button key={way} variant="outline-dark" onClick={() => put(addWay(score, way))}>
-                {ADDED[way]}
+                {ADDED()[way]}
               </Button>
             ))}
           </Row>
@@ -102,12 +103,10 @@ export default function PartsForm({ score, text, ownId, onWrite }: PartsProps) {
       <div className="parts-row">
         {parts.length > 1 && (
           <Button variant="outline-dark" onClick={() => change(passOn(score))}>
-            {parts.length === 2 ? 'Swap the parts' : 'Each part to the next'}
+            {parts.length === 2 ? t`Swap the parts` : t`Each part to the next`}
           </Button>
         )}
-        <Button variant="outline-dark" disabled={!undo} onClick={undo}>
-          Take back
-        </Button>
+        <Button variant="outline-dark" disabled={!undo} onClick={undo}>{t`Take back`}</Button>
       </div>
       {trouble !== '' && (
         <p className="field-trouble" role="alert">
@@ -130,12 +129,12 @@ function Row({ name, children }: { name: string; children: React.ReactNode }) {
 /** The name of each part, and the way to take it out. */
 function PartRows({ score, onChange }: { score: Score; onChange: (next: Score) => void }) {
   return (
-    <Row name="Parts">
+    <Row name={t`Parts`}>
       {score.parts.map(({ name }, i) => (
         <span key={`${i} ${name}`} className="part-name-field">
           <Form.Control
             size="sm"
-            aria-label={`Name of part ${i + 1}`}
+            aria-label={t`Name of part ${i + 1}`}
             defaultValue={name}
             maxLength={LONGEST_LABEL}
             onBlur={({ target }) => {
@@ -148,10 +147,10 @@ function PartRows({ score, onChange }: { score: Score; onChange: (next: Score) =
           <Button
             size="sm"
             variant="outline-dark"
-            aria-label={`Take out ${name}`}
+            aria-label={t`Take out ${name}`}
             onClick={() => onChange(withoutPart(score, i))}
           >
-            Take out
+            {t`Take out`}
           </Button>
         </span>
       ))}
@@ -184,26 +183,26 @@ function Beside({ ownId, onJoin, onTrouble }: BesideProps) {
   };
   return (
     <form className="parts-row" onSubmit={join}>
-      <span className="parts-name">Beside it</span>
+      <span className="parts-name">{t`Beside it`}</span>
       <Select
         className="w-auto"
-        label="Rhythm beside it"
+        label={t`Rhythm beside it`}
         value={chosen}
-        options={[[WRITTEN, 'What I write'], ...offered.map(({ id, title }) => [id, title] as const)]}
+        options={[[WRITTEN, t`What I write`], ...offered.map(({ id, title }) => [id, title] as const)]}
         onChoose={setChosen}
       />
       {chosen === WRITTEN && (
         <Form.Control
           className="parts-text"
-          aria-label="Rhythm of the part beside it"
-          placeholder="4/4 h h, again to the end"
+          aria-label={t`Rhythm of the part beside it`}
+          placeholder={t`4/4 h h, again to the end`}
           spellCheck={false}
           value={text}
           onChange={({ target }) => setText(target.value)}
         />
       )}
       <Button type="submit" variant="outline-dark" disabled={chosen === WRITTEN && text.trim() === ''}>
-        Add it
+        {t`Add it`}
       </Button>
     </form>
   );
@@ -221,9 +220,9 @@ function InStrips({ score, onAdd }: { score: Score; onAdd: (laid: Pattern) => vo
     setOpen(false);
   };
   return (
-    <Row name="In strips">
+    <Row name={t`In strips`}>
       <Button variant="outline-dark" aria-expanded={open} onClick={() => setOpen(!open)}>
-        Lay a part in strips
+        {t`Lay a part in strips`}
       </Button>
       {open && (
         <Suspense fallback={null}>
@@ -234,8 +233,8 @@ function InStrips({ score, onAdd }: { score: Score; onAdd: (laid: Pattern) => vo
   );
 }
 
-const WAYS = SECOND_WAYS.map((way) => [way, SECOND_NAMES[way]] as const);
-const LEVEL_NAMES = LEVELS.map((level) => [String(level), `level ${level}`] as const);
+const WAYS = perLanguage(() => SECOND_WAYS.map((way) => [way, SECOND_NAMES()[way]] as const));
+const LEVEL_NAMES = perLanguage(() => LEVELS.map((level) => [String(level), t`level ${level}`] as const));
 const MOST_SHARED = 32;
 
 /** A part that the app makes for the first one. */
@@ -246,8 +245,8 @@ function MadeFor({ onMake }: { onMake: (wanted: SecondWanted) => void }) {
   const wanted = Number(shared);
   const fits = way !== 'meets' || (Number.isInteger(wanted) && wanted >= 0 && wanted <= MOST_SHARED);
   return (
-    <Row name="Make one that">
-      <Select className="w-auto" label="How it goes with the first" value={way} options={WAYS} onChoose={setWay} />
+    <Row name={t`Make one that`}>
+      <Select className="w-auto" label={t`How it goes with the first`} value={way} options={WAYS()} onChoose={setWay} />
       {way === 'meets' && (
         <>
           <Form.Control
@@ -255,28 +254,28 @@ function MadeFor({ onMake }: { onMake: (wanted: SecondWanted) => void }) {
             min={0}
             max={MOST_SHARED}
             className="parts-number"
-            aria-label="Notes both have"
+            aria-label={t`Notes both have`}
             value={shared}
             onChange={({ target }) => setShared(target.value)}
           />
-          <span>notes in common</span>
+          <span>{t`notes in common`}</span>
         </>
       )}
       {way !== 'follows' && (
-        <Select className="w-auto" label="Level" value={level} options={LEVEL_NAMES} onChoose={setLevel} />
+        <Select className="w-auto" label={t`Level`} value={level} options={LEVEL_NAMES()} onChoose={setLevel} />
       )}
       <Button
         variant="outline-dark"
         disabled={!fits}
         onClick={() => onMake({ way, level: Number(level) as Level, shared: wanted })}
       >
-        Make it
+        {t`Make it`}
       </Button>
     </Row>
   );
 }
 
-const VOICES = [2, 3, 4].map((n) => [String(n), `${n} voices`] as const);
+const VOICES = perLanguage(() => [2, 3, 4].map((n) => [String(n), t`${n} voices`] as const));
 
 /** The same line, each voice later than the one before. */
 function Canon({ score, onCanon }: { score: Score; onCanon: (voices: number, beats: number) => void }) {
@@ -285,24 +284,24 @@ function Canon({ score, onCanon }: { score: Score; onCanon: (voices: number, bea
   const [later, setLater] = useState<string>();
   const wanted = later ?? String(beats);
   return (
-    <Row name="Canon">
-      <Select className="w-auto" label="Voices" value={voices} options={VOICES} onChoose={setVoices} />
+    <Row name={t`Canon`}>
+      <Select className="w-auto" label={t`Voices`} value={voices} options={VOICES()} onChoose={setVoices} />
       <Form.Control
         type="number"
         min={1}
         max={64}
         className="parts-number"
-        aria-label="Beats later"
+        aria-label={t`Beats later`}
         value={wanted}
         onChange={({ target }) => setLater(target.value)}
       />
-      <span>beats later</span>
+      <span>{t`beats later`}</span>
       <Button
         variant="outline-dark"
         disabled={!(Number.isInteger(Number(wanted)) && Number(wanted) >= 1 && Number(wanted) <= 64)}
         onClick={() => onCanon(Number(voices), Number(wanted))}
       >
-        Make the canon
+        {t`Make the canon`}
       </Button>
     </Row>
   );

@@ -1,9 +1,9 @@
+import { counted, t } from '../../../core/words/say.ts';
 import { useMemo } from 'react';
 import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';
 import type { SavedPattern } from '../../../contract/pattern.ts';
 import { parseScore } from '../../../core/rhythm/scoreText.ts';
-import { counted } from '../../../core/wording/plurals.ts';
 import { MiniNotes } from '../../ruler/MiniNotes.tsx';
 
 interface CardProps {
@@ -23,14 +23,14 @@ export function PatternCard({ saved, soundsLike, chosen, onChoose }: CardProps) 
   return (
     <li className={chosen === undefined ? '' : 'pattern-choice'}>
       {chosen !== undefined && (
-        <Form.Check type="checkbox" aria-label={`Take out ${title}`} checked={chosen} onChange={onChoose} />
+        <Form.Check type="checkbox" aria-label={t`Take out ${title}`} checked={chosen} onChange={onChoose} />
       )}
       <Link to={`/patterns/${id}`} className="pattern-card">
         <strong>{title}</strong>
         {parsed.ok && <MiniNotes pattern={parsed.score.parts[0]!.pattern} parts={parsed.score.parts} />}
         <span className="pattern-text">{text}</span>
         {folder !== undefined && <span className="pattern-folder">{folder}</span>}
-        {soundsLike !== undefined && <span className="pattern-like">Sounds like “{soundsLike}”</span>}
+        {soundsLike !== undefined && <span className="pattern-like">{t`Sounds like “${soundsLike}”`}</span>}
       </Link>
     </li>
   );
@@ -38,5 +38,5 @@ export function PatternCard({ saved, soundsLike, chosen, onChoose }: CardProps) 
 
 /** How many there are of what is looked for. */
 export function Found({ count }: { count: number }) {
-  return <p role="status">{count === 0 ? 'None like this.' : counted(count, 'pattern')}</p>;
+  return <p role="status">{count === 0 ? t`None like this.` : counted(count, 'pattern')}</p>;
 }

@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../../core/words/say.ts';
 import { type ReactNode, Suspense, lazy, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -34,7 +35,7 @@ const TakeOut = lazy(() => import('../../files/TakeOut.tsx'));
 export default function PatternPage() {
   const { patternId = '' } = useParams();
   const { data, error, mutate } = usePatterns();
-  if (!data) return <Loading title="Pattern" problem={error} again={() => void mutate()} />;
+  if (!data) return <Loading title={t`Pattern`} problem={error} again={() => void mutate()} />;
   return <Editor key={patternId} id={patternId} saved={data.find(({ id }) => id === patternId)} />;
 }
 
@@ -87,11 +88,11 @@ function ReadPattern({ score, draft, saved, state, naming, onWrite }: ReadProps)
     <>
       {score.parts.length === 1 && <OtherWays pattern={only!.pattern} onUse={onWrite} />}
       <div className="pattern-tools no-print">
-        <Opened name="Parts">
+        <Opened name={t`Parts`}>
           <PartsForm score={score} text={draft.text} ownId={saved?.id} onWrite={onWrite} />
         </Opened>
         {saved && state === 'saved' && (
-          <Opened name="Words over a stretch">
+          <Opened name={t`Words over a stretch`}>
             <BracketsForm saved={saved} pattern={pattern} naming={naming} />
           </Opened>
         )}
@@ -119,23 +120,21 @@ function Opened({ name, beside, children }: { name: string; beside?: ReactNode; 
 function Out({ score, draft: { title }, saved }: Pick<ReadProps, 'score' | 'draft' | 'saved'>) {
   const { counts } = voiceOf(useCurrentClass());
   const onPaper = saved && (
-    <Link className="btn btn-outline-dark" to={`/sheets?pattern=${saved.id}`}>
-      On a sheet
-    </Link>
+    <Link className="btn btn-outline-dark" to={`/sheets?pattern=${saved.id}`}>{t`On a sheet`}</Link>
   );
   return (
-    <Opened name="Take out" beside={onPaper}>
+    <Opened name={t`Take out`} beside={onPaper}>
       <TakeOut patterns={[named(title, score)]} name={title} counts={counts} />
     </Opened>
   );
 }
 
-const STATES: Readonly<Record<SaveState, string>> = {
-  saved: 'Saved',
-  saving: 'Saving …',
-  'on-device': 'Kept on this device, not saved yet',
-  unfinished: 'Kept on this device until the rhythm is complete',
-};
+const STATES = perLanguage((): Readonly<Record<SaveState, string>> => ({
+  saved: t`Saved`,
+  saving: t`Saving …`,
+  'on-device': t`Kept on this device, not saved yet`,
+  unfinished: t`Kept on this device until the rhythm is complete`,
+}));
 
 interface HeadProps {
   readonly id: string;
@@ -150,41 +149,37 @@ function EditorHead({ id, saved, draft, state, onChange }: HeadProps) {
   const navigate = useNavigate();
   const removal = useSave(() => remove(`/patterns/${id}`), '/patterns', '/classes');
   const removeIt = async () => {
-    if (!confirm(`Remove “${draft.title || 'this pattern'}”? Takes of it stay.`)) return;
+    if (!confirm(t`Remove “${draft.title || t`this pattern`}”? Takes of it stay.`)) return;
     if (saved && !(await removal.save())) return;
     forgetDraft(id);
     await navigate('/patterns');
   };
   return (
     <>
-      <h1 className="visually-hidden">Pattern: {draft.title || 'untitled'}</h1>
+      <h1 className="visually-hidden">{t`Pattern: ${draft.title || t`untitled`}`}</h1>
       <div className="page-head">
         <Form.Control
           className="title-field"
           value={draft.title}
-          placeholder="Untitled"
-          aria-label="Title"
+          placeholder={t`Untitled`}
+          aria-label={t`Title`}
           maxLength={60}
           onChange={(event) => onChange({ ...draft, title: event.target.value })}
         />
         <span role="status" className={`save-state save-${state}`}>
-          {draft.text.trim() === '' ? '' : STATES[state]}
+          {draft.text.trim() === '' ? '' : STATES()[state]}
         </span>
         <span className="flex-grow-1" />
         {saved && state === 'saved' && (
           <>
-            <Button variant="outline-dark" onClick={() => void navigate(`/board/${id}`)}>
-              Board
-            </Button>
+            <Button variant="outline-dark" onClick={() => void navigate(`/board/${id}`)}>{t`Board`}</Button>
             <Button variant="outline-dark" onClick={() => void navigate(`/lead?pattern=${id}`)}>
-              Lead the class
+              {t`Lead the class`}
             </Button>
-            <Button onClick={() => void navigate(`/take?pattern=${id}`)}>Hear a child clap it</Button>
+            <Button onClick={() => void navigate(`/take?pattern=${id}`)}>{t`Hear a child clap it`}</Button>
           </>
         )}
-        <Button variant="outline-dark" onClick={() => void removeIt()}>
-          Remove
-        </Button>
+        <Button variant="outline-dark" onClick={() => void removeIt()}>{t`Remove`}</Button>
       </div>
       {removal.problem && <Notice problem={removal.problem} />}
     </>
@@ -202,7 +197,9 @@ function DraftRuler({ parse: { score, error }, lanes, counts, brackets }: DraftR
   const [picked, setPicked] = useState<Picked>();
   const naming = namingOf(useCurrentClass());
   if (!score)
-    return <div className="empty">Write a rhythm above: letters are notes, parentheses are rests, | is a bar.</div>;
+    return (
+      <div className="empty">{t`Write a rhythm above: letters are notes, parentheses are rests, | is a bar.`}</div>
+    );
   const { notes, strips, hands, feet, size, oneLine } = lanes;
   const pattern = (score.parts[picked?.part ?? 0] ?? score.parts[0]!).pattern;
   return (

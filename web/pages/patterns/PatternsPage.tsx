@@ -1,3 +1,5 @@
+import { t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
 import { ArrowUpDown, FolderInput, FolderOutput, ListFilter, ListOrdered, Plus, Sparkles } from 'lucide-react';
 import { Suspense, lazy, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -48,17 +50,15 @@ export default function PatternsPage() {
         type="file"
         multiple
         hidden
-        aria-label="Files to bring in"
+        aria-label={t`Files to bring in`}
         accept={READABLE_FILES}
         onChange={({ target }) => setFiles([...(target.files ?? [])])}
       />
       <Head onAdd={add} onBring={bring} mode={mode} onMode={data && data.length > 0 ? setMode : undefined} />
       {!data && <Loading problem={error} again={() => void mutate()} />}
       {data?.length === 0 && (
-        <div className="empty">
-          No patterns yet. Write the first one: it takes a line such as “4/4 q q e e q”. Or drop files here: MusicXML,
-          MIDI, ABC, rhythm text.
-        </div>
+        <div className="empty">{t`No patterns yet. Write the first one: it takes a line such as “4/4 q q e e q”.
+            Or drop files here: MusicXML, MIDI, ABC, rhythm text.`}</div>
       )}
       {data && data.length > 0 && (
         <Suspense fallback={null}>
@@ -89,10 +89,10 @@ function PlainList({ patterns, wanted, onWanted, onLook }: ListProps) {
   return (
     <>
       {patterns.length >= MANY && (
-        <search className="filter-bar" aria-label="Patterns">
+        <search className="filter-bar" aria-label={t`Patterns`}>
           <SearchWords words={wanted.words} onWords={(words) => onWanted({ ...wanted, words })} />
           <Button variant="outline-dark" aria-expanded={false} onClick={onLook}>
-            <ListFilter size={18} aria-hidden /> By meter, element, level, folder <kbd>F</kbd>
+            <ListFilter size={18} aria-hidden /> {rich`By meter, element, level, folder ${<kbd>F</kbd>}`}
           </Button>
         </search>
       )}
@@ -118,26 +118,26 @@ function Head({ onAdd, onBring, mode, onMode }: HeadProps) {
   const turn = (to: Mode) => onMode?.(mode === to ? 'open' : to);
   return (
     <div className="page-head">
-      <h1>Patterns</h1>
+      <h1>{t`Patterns`}</h1>
       <Button onClick={onAdd}>
-        <Plus size={18} aria-hidden /> New pattern <kbd>space</kbd>
+        <Plus size={18} aria-hidden /> {rich`New pattern ${<kbd>{t`space`}</kbd>}`}
       </Button>
       <Link className="btn btn-outline-dark" to="/make">
-        <Sparkles size={18} aria-hidden /> Make some
+        <Sparkles size={18} aria-hidden /> {t`Make some`}
       </Link>
       <Button variant="outline-dark" onClick={onBring}>
-        <FolderInput size={18} aria-hidden /> Bring in <kbd>B</kbd>
+        <FolderInput size={18} aria-hidden /> {rich`Bring in ${<kbd>B</kbd>}`}
       </Button>
       {onMode && (
         <>
           <Button variant="outline-dark" aria-expanded={mode === 'page'} onClick={() => turn('page')}>
-            <ListOrdered size={18} aria-hidden /> Page of lines
+            <ListOrdered size={18} aria-hidden /> {t`Page of lines`}
           </Button>
           <Button variant="outline-dark" aria-expanded={mode === 'take-out'} onClick={() => turn('take-out')}>
-            <FolderOutput size={18} aria-hidden /> Take out
+            <FolderOutput size={18} aria-hidden /> {t`Take out`}
           </Button>
           <Button variant="outline-dark" aria-expanded={mode === 'arrange'} onClick={() => turn('arrange')}>
-            <ArrowUpDown size={18} aria-hidden /> {mode === 'arrange' ? 'Arranged' : 'Arrange'}
+            <ArrowUpDown size={18} aria-hidden /> {mode === 'arrange' ? t`Arranged` : t`Arrange`}
           </Button>
         </>
       )}

@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { useRef } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -26,7 +27,7 @@ export function RhythmField({
   };
   return (
     <Form.Group controlId="rhythm-text" className="rhythm-field">
-      <Form.Label className="visually-hidden">Rhythm</Form.Label>
+      <Form.Label className="visually-hidden">{t`Rhythm`}</Form.Label>
       <Form.Control
         as="textarea"
         ref={field}
@@ -43,12 +44,9 @@ export function RhythmField({
       <div id="rhythm-message" className="rhythm-error" aria-live="polite">
         {error && (
           <>
-            <span>
-              Line {error.line}, column {error.column}: here I expected {error.expected}, and found {error.found}.
-            </span>
-            <Button variant="outline-dark" size="sm" onClick={goThere}>
-              Show me
-            </Button>
+            <span>{t`Line ${error.line}, column ${error.column}: here I expected
+                ${error.expected}, and found ${error.found}.`}</span>
+            <Button variant="outline-dark" size="sm" onClick={goThere}>{t`Show me`}</Button>
           </>
         )}
       </div>

@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { Search } from 'lucide-react';
 import Form from 'react-bootstrap/Form';
 
@@ -8,8 +9,8 @@ export function SearchWords({ words, onWords }: { words: string; onWords: (words
       <Search size={18} aria-hidden />
       <Form.Control
         type="search"
-        aria-label="Look for"
-        placeholder="Title, folder or rhythm"
+        aria-label={t`Look for`}
+        placeholder={t`Title, folder or rhythm`}
         value={words}
         onChange={({ target }) => onWords(target.value)}
       />

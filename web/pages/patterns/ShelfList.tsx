@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { Suspense, lazy, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import type { SavedPattern } from '../../../contract/pattern.ts';
@@ -92,16 +93,16 @@ function TakeOutBar({ shown, chosen, onChosen }: TakeOutBarProps) {
   );
   const all = chosen.size === shown.length;
   return (
-    <section className="take-out-bar" aria-label="Take out">
+    <section className="take-out-bar" aria-label={t`Take out`}>
       <Button
         size="sm"
         variant="outline-dark"
         onClick={() => onChosen(all ? new Set() : new Set(shown.map(({ saved }) => saved.id)))}
       >
-        {all ? 'Choose none' : 'Choose all'}
+        {all ? t`Choose none` : t`Choose all`}
       </Button>
       <Suspense fallback={null}>
-        <TakeOut patterns={going} name="Patterns" counts={counts} />
+        <TakeOut patterns={going} name={t`Patterns`} counts={counts} />
       </Suspense>
     </section>
   );

@@ -1,3 +1,5 @@
+import { t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
 import { useEffect, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import type { Recognised, speechTrouble } from '../../../core/spoken/readSpeech.ts';
@@ -54,7 +56,8 @@ export function useSpoken(text: string, unreadable: boolean): AsSpeech {
 export function SpeechTrouble({ trouble }: { trouble: NonNullable<AsSpeech['trouble']> }) {
   return (
     <p role="status" className="speech-trouble">
-      As speech, in {COUNTING_SYSTEMS[trouble.school].title}: at “{trouble.word}” I expected {trouble.expected}.
+      {t`As speech, in ${COUNTING_SYSTEMS()[trouble.school].title}: at “${trouble.word}” I
+        expected ${trouble.expected}.`}
     </p>
   );
 }
@@ -65,17 +68,17 @@ export function SpokenReading({ spoken, onUse }: { spoken: Recognised; onUse: (t
   const [first, ...rest] = spoken.patterns;
   const others = rest.slice(0, OTHERS);
   return (
-    <section className="spoken" aria-label="Read as speech">
+    <section className="spoken" aria-label={t`Read as speech`}>
       <p role="status">
-        This is spoken in <strong>{COUNTING_SYSTEMS[spoken.school].title}</strong>:
-        <Button onClick={() => onUse(printRhythm(first!))}>Write it: {printRhythm(first!)}</Button>
+        {rich`This is spoken in ${<strong>{COUNTING_SYSTEMS()[spoken.school].title}</strong>}:`}
+        <Button onClick={() => onUse(printRhythm(first!))}>{t`Write it: ${printRhythm(first!)}`}</Button>
       </p>
       <div className="ruler-card">
         <Ruler pattern={first!} counts={counts} />
       </div>
       {others.length > 0 && (
         <p>
-          It can also mean{' '}
+          {t`It can also mean`}{' '}
           {others.map((pattern) => (
             <Button
               key={printRhythm(pattern)}

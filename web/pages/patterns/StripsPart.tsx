@@ -1,10 +1,11 @@
+import { counted, t } from '../../../core/words/say.ts';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { div } from '../../../core/rhythm/fraction.ts';
 import { type Meter, beatOf } from '../../../core/rhythm/meter.ts';
 import type { Pattern } from '../../../core/rhythm/pattern.ts';
 import { addedUp } from '../../../core/sheets/material.ts';
-import { beatsText, counted } from '../../../core/wording/plurals.ts';
+import { beatsText } from '../../../core/wording/plurals.ts';
 import { type NamingId, measureName } from '../../../core/wording/valueNames.ts';
 import { StripBoard } from '../../strips/StripBoard.tsx';
 import { useStripLine } from '../../strips/useStripLine.ts';
@@ -32,13 +33,13 @@ export default function StripsPart({ measures, naming, ...props }: StripsPartPro
   const [chosen, setChosen] = useState(String(choices.at(-1)));
   const name = (n: number) => {
     const some = counted(n, measureName(naming), measureName(naming, true));
-    return n === measures ? some : `${some}, again to the end`;
+    return n === measures ? some : t`${some}, again to the end`;
   };
   return (
     <div className="strips-part">
       <Select
         className="w-auto"
-        label="How much is laid"
+        label={t`How much is laid`}
         value={chosen}
         options={choices.map((n) => [String(n), name(n)] as const)}
         onChoose={setChosen}
@@ -57,12 +58,10 @@ function LaidPart({ meter, measures, naming, onAdd }: StripsPartProps) {
   return (
     <>
       <p role="status">
-        {trouble || (left.n === 0 ? 'The line is full' : `${beatsText(div(left, length))} left to fill`)}
+        {trouble || (left.n === 0 ? t`The line is full` : t`${beatsText(div(left, length))} left to fill`)}
       </p>
       <StripBoard line={line} naming={naming} beat={beat} asNotes={asNotes} onNotes={() => setAsNotes(!asNotes)} />
-      <Button disabled={!pattern || left.n > 0} onClick={() => pattern && onAdd(pattern)}>
-        Add this part
-      </Button>
+      <Button disabled={!pattern || left.n > 0} onClick={() => pattern && onAdd(pattern)}>{t`Add this part`}</Button>
     </>
   );
 }

@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import type { Bracket, PatternEdit } from '../../../contract/pattern.ts';
 import { LONGEST_TEXT, MOST_MEASURES, printRhythm } from '../../../core/rhythm/text.ts';
 import { linesOf, pageOfLines } from '../../../core/rhythm/lines.ts';
@@ -9,10 +10,10 @@ import type { Shelved } from './shelf.ts';
 /** "Lines: Waves, Rope, Tide". */
 export function usualTitle(chosen: readonly Shelved[]): string {
   const titles = chosen.map(({ saved }) => saved.title);
-  const all = `Lines: ${titles.join(', ')}`;
-  if (titles.length === 0 || all.length <= LONGEST_TITLE) return titles.length === 0 ? 'Lines' : all;
-  const more = ` and ${titles.length - 1} more`;
-  return `Lines: ${titles[0]!.slice(0, LONGEST_TITLE - 'Lines: '.length - more.length)}${more}`;
+  const all = t`Lines: ${titles.join(', ')}`;
+  if (titles.length === 0 || all.length <= LONGEST_TITLE) return titles.length === 0 ? t`Lines` : all;
+  const more = t` and ${titles.length - 1} more`;
+  return t`Lines: ${titles[0]!.slice(0, LONGEST_TITLE - t`Lines: `.length - more.length)}${more}`;
 }
 
 /**

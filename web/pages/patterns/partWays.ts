@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../../core/words/say.ts';
 import { freeName, namedAlone, withRests } from '../../../core/making/editParts.ts';
 import {
   type Joined,
@@ -19,13 +20,13 @@ const SOUNDS = ['clap', 'stamp', 'pat', 'snap'] as const;
 const GROUPS = ['A', 'B', 'C', 'D'] as const;
 
 /** Ways to share one rhythm out between two, as they are offered. */
-export const SPLIT_NAMES: Readonly<Record<Split, string>> = {
-  measures: 'Measure by measure',
-  phrases: 'Question and answer',
-  'beat-and-off': 'On the beat and off it',
-  'in-turn': 'Note by note',
-};
-export const SPLIT_WAYS = SPLITS.map((split) => [split, SPLIT_NAMES[split]] as const);
+export const SPLIT_NAMES = perLanguage((): Readonly<Record<Split, string>> => ({
+  measures: t`Measure by measure`,
+  phrases: t`Question and answer`,
+  'beat-and-off': t`On the beat and off it`,
+  'in-turn': t`Note by note`,
+}));
+export const SPLIT_WAYS = perLanguage(() => SPLITS.map((split) => [split, SPLIT_NAMES()[split]] as const));
 
 /** A score that parts can be added to, and the name of the next. */
 function ready(score: Score) {
@@ -39,12 +40,15 @@ export function splitWay(score: Score, split: Split): Joined {
 }
 
 /** What one press adds below. */
-export const ADDED = {
-  beat: 'The beat below',
-  missing: 'A clap on every free beat',
-  rests: 'An empty part',
-} as const;
-export type AddedWay = keyof typeof ADDED;
+export const ADDED = perLanguage(
+  () =>
+    ({
+      beat: t`The beat below`,
+      missing: t`A clap on every free beat`,
+      rests: t`An empty part`,
+    }) as const,
+);
+export type AddedWay = keyof ReturnType<typeof ADDED>;
 
 export function addWay(score: Score, way: AddedWay): Joined {
   const { named, name } = ready(score);
@@ -62,11 +66,11 @@ export function joinWay(score: Score, other: Pattern): Joined {
   return again.ok ? again : joined;
 }
 
-export const SECOND_NAMES: Readonly<Record<SecondWay, string>> = {
-  fills: 'claps where it does not',
-  meets: 'meets it at some notes',
-  follows: 'has it a measure later',
-};
+export const SECOND_NAMES = perLanguage((): Readonly<Record<SecondWay, string>> => ({
+  fills: t`claps where it does not`,
+  meets: t`meets it at some notes`,
+  follows: t`has it a measure later`,
+}));
 
 /** A part that is made for it. */
 export function secondWay(score: Score, wanted: SecondWanted, seed: number): Joined {

@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../../core/words/say.ts';
 import type { SavedPattern } from '../../../contract/pattern.ts';
 import { isLegal } from '../../../core/rhythm/barCheck.ts';
 import { type PartReport, type Score, checkParts } from '../../../core/rhythm/score.ts';
@@ -46,7 +47,7 @@ export interface DraftDevices {
 
 const SAVE_AFTER_MS = 700;
 const AGAIN_MS = 4_000;
-const UNTITLED = 'Untitled';
+const UNTITLED = perLanguage(() => t`Untitled`);
 
 const keyOf = (id: string) => `draft:${id}`;
 
@@ -149,7 +150,7 @@ export class PatternDraft {
 
   private get sent(): Draft {
     const { title, text } = this.shown.draft;
-    return { title: title.trim() || UNTITLED, text };
+    return { title: title.trim() || UNTITLED(), text };
   }
 
   private isToSend(): boolean {
@@ -177,7 +178,7 @@ export class PatternDraft {
   }
 
   private momentOf(draft: Draft, parse: DraftParse, problem: Error | undefined): DraftMoment {
-    const title = draft.title.trim() || UNTITLED;
+    const title = draft.title.trim() || UNTITLED();
     const isKept = same(this.kept, { title, text: draft.text });
     const state = !isComplete(parse) ? 'unfinished' : isKept ? 'saved' : problem ? 'on-device' : 'saving';
     return { draft, parse, state, problem };

@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { ArrowDown, ArrowUp, GripVertical, X } from 'lucide-react';
@@ -40,18 +41,18 @@ interface BlockCardProps {
 }
 
 /** The package takes 0 for no name at all. */
-export const sortId = ({ key }: Pick<BlockEdit, 'key'>) => `block ${key}`;
+export const sortId = ({ key }: Pick<BlockEdit, 'key'>) => t`block ${key}`;
 
 /** One block of a lesson: how long, on what, and what of the term is done in it. */
 export function BlockCard(props: BlockCardProps) {
   const { block, at, time, unmet, planning } = props;
   const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: sortId(block) });
-  const { title, about } = BLOCK_WORDS[block.kind];
+  const { title, about } = BLOCK_WORDS()[block.kind];
   const style = { transform: CSS.Translate.toString(transform), transition };
   return (
     <li ref={setNodeRef} style={style} className="card-paper block-card" aria-label={`${at + 1}. ${title}`}>
       <div className="block-head">
-        <button type="button" className="grip" aria-label={`Drag ${title}`} {...attributes} {...listeners}>
+        <button type="button" className="grip" aria-label={t`Drag ${title}`} {...attributes} {...listeners}>
           <GripVertical size={18} aria-hidden />
         </button>
         <strong>
@@ -77,11 +78,11 @@ interface TitledProps extends BlockCardProps {
 
 /** How long: typed, or as it is computed. */
 function BlockMinutes({ block, time, title, onChange }: TitledProps) {
-  const from = { typed: '', computed: 'computed', usual: 'usual' }[time.from];
+  const from = { typed: '', computed: t`computed`, usual: t`usual` }[time.from];
   return (
     <label className="block-minutes">
       <MinutesInput
-        label={`Minutes of ${title}`}
+        label={t`Minutes of ${title}`}
         value={block.minutes}
         least={0.5}
         most={240}
@@ -89,7 +90,9 @@ function BlockMinutes({ block, time, title, onChange }: TitledProps) {
         placeholder={clockText(time.seconds)}
         onMinutes={(minutes) => onChange({ minutes })}
       />
-      <span>min {from && <small>({from})</small>}</span>
+      <span>
+        {t`min`} {from && <small>({from})</small>}
+      </span>
     </label>
   );
 }
@@ -99,23 +102,21 @@ function BlockButtons({ block, title, at, count, planning, patterns, onMove, onR
   return (
     <span className="block-buttons">
       {stop && block.kind !== 'close' && (
-        <Link to={stop.to} state={stop.state} aria-label={`Open ${title}`}>
-          Open
-        </Link>
+        <Link to={stop.to} state={stop.state} aria-label={t`Open ${title}`}>{t`Open`}</Link>
       )}
-      <Button size="sm" variant="link" aria-label={`${title} up`} disabled={at === 0} onClick={() => onMove(-1)}>
+      <Button size="sm" variant="link" aria-label={t`${title} up`} disabled={at === 0} onClick={() => onMove(-1)}>
         <ArrowUp size={16} aria-hidden />
       </Button>
       <Button
         size="sm"
         variant="link"
-        aria-label={`${title} down`}
+        aria-label={t`${title} down`}
         disabled={at === count - 1}
         onClick={() => onMove(1)}
       >
         <ArrowDown size={16} aria-hidden />
       </Button>
-      <Button size="sm" variant="link" aria-label={`Take ${title} away`} onClick={onRemove}>
+      <Button size="sm" variant="link" aria-label={t`Take ${title} away`} onClick={onRemove}>
         <X size={16} aria-hidden />
       </Button>
     </span>
@@ -131,7 +132,7 @@ function BlockMaterial(props: TitledProps) {
         <span key={stepText(one, naming)} className={`plan-step plan-step-${one.step}`}>
           {stepText(one, naming)}
           <DropButton
-            label={`Not here: ${stepText(one, naming)}`}
+            label={t`Not here: ${stepText(one, naming)}`}
             onDrop={() => onChange({ steps: without(block.steps, i) })}
           />
         </span>
@@ -152,8 +153,8 @@ function BlockMaterial(props: TitledProps) {
       <Form.Control
         size="sm"
         className="block-note"
-        aria-label={`Note for ${title}`}
-        placeholder="Note"
+        aria-label={t`Note for ${title}`}
+        placeholder={t`Note`}
         maxLength={200}
         value={block.note ?? ''}
         onChange={({ target }) => onChange({ note: target.value || undefined })}
@@ -186,13 +187,13 @@ function PatternChip({ chosen: { title, text }, own, block, onDrop }: PatternChi
   const keeping = useSave(() => put(`/patterns/${uuid()}`, { title, text }), '/patterns');
   return (
     <span className={own ? 'pattern-chip' : 'pattern-chip chip-missing'}>
-      {own ? <Link to={`/patterns/${own.id}`}>{title}</Link> : `${title}: not among your patterns`}
+      {own ? <Link to={`/patterns/${own.id}`}>{title}</Link> : t`${title}: not among your patterns`}
       {!own && (
         <Button size="sm" variant="link" disabled={keeping.saving} onClick={() => void keeping.save()}>
-          Keep it
+          {t`Keep it`}
         </Button>
       )}
-      <DropButton label={`Not in ${block}: ${title}`} onDrop={onDrop} />
+      <DropButton label={t`Not in ${block}: ${title}`} onDrop={onDrop} />
       {keeping.problem && <Notice problem={keeping.problem} />}
     </span>
   );
@@ -206,9 +207,9 @@ function PatternChoice({ block, title, patterns, onChange }: TitledProps) {
     <Select
       size="sm"
       className="w-auto"
-      label={`A pattern for ${title}`}
+      label={t`A pattern for ${title}`}
       value=""
-      options={[['', 'Add a pattern …'] as const, ...more.map((one) => [one.id, one.title] as const)]}
+      options={[['', t`Add a pattern …`] as const, ...more.map((one) => [one.id, one.title] as const)]}
       onChoose={(id) => {
         const pattern = patterns.find((one) => one.id === id);
         if (pattern) onChange({ patterns: [...block.patterns, chosenPattern(pattern)] });
@@ -222,7 +223,7 @@ function StepChoice({ block, title, planning, onChange }: TitledProps) {
   const options = STEPS.flatMap((step) =>
     ELEMENT_IDS.filter((element) => !isIn(block.steps, { element, step })).map(
       (element) =>
-        [`${element} ${step}`, `${elementName(element, planning.voice.naming)}: ${STEP_WORDS[step]}`] as const,
+        [`${element} ${step}`, `${elementName(element, planning.voice.naming)}: ${STEP_WORDS()[step]}`] as const,
     ),
   );
   const choose = (value: string) => {
@@ -236,9 +237,9 @@ function StepChoice({ block, title, planning, onChange }: TitledProps) {
     <Select
       size="sm"
       className="step-choice"
-      label={`New in ${title}, or of the term`}
+      label={t`New in ${title}, or of the term`}
       value=""
-      options={[['', 'New …'], ...options]}
+      options={[['', t`New …`], ...options]}
       onChoose={choose}
     />
   );
@@ -247,16 +248,16 @@ function StepChoice({ block, title, planning, onChange }: TitledProps) {
 /** By which plan it is led. */
 function PlanChoice({ block, title, onChange }: TitledProps) {
   const { data: own = [] } = usePlans();
-  const plans = [...READY_PLANS, ...own];
+  const plans = [...READY_PLANS(), ...own];
   const chosen = plans.find((plan) => plan.title === block.plan?.title);
   return (
     <Select
       size="sm"
       className="w-auto"
-      label={`Plan for ${title}`}
+      label={t`Plan for ${title}`}
       value={chosen?.id ?? ''}
       options={[
-        ...(chosen ? [] : [['', block.plan?.title ?? 'as it was led last'] as const]),
+        ...(chosen ? [] : [['', block.plan?.title ?? t`as it was led last`] as const]),
         ...plans.map(({ id, title: name }) => [id, name] as const),
       ]}
       onChoose={(id) => {
@@ -278,17 +279,17 @@ function LineUpFields({ block, title, onChange }: TitledProps) {
       <Select
         size="sm"
         className="w-auto"
-        label={`Tempo of ${title}`}
+        label={t`Tempo of ${title}`}
         value={String(bpm)}
-        options={tempos.map((one) => [one, `${one} beats a minute`] as const)}
+        options={tempos.map((one) => [one, t`${one} beats a minute`] as const)}
         onChoose={(one) => onChange({ lineUp: { bpm: Number(one), tries } })}
       />
       <Select
         size="sm"
         className="w-auto"
-        label={`Tries in ${title}`}
+        label={t`Tries in ${title}`}
         value={String(tries)}
-        options={TRIES.map((one) => [one, one === '1' ? '1 try' : `${one} tries`] as const)}
+        options={TRIES.map((one) => [one, one === '1' ? t`1 try` : t`${one} tries`] as const)}
         onChoose={(one) => onChange({ lineUp: { bpm, tries: Number(one) } })}
       />
     </>

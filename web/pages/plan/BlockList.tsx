@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { useMemo } from 'react';
 import { type LessonEdit, MOST_BLOCKS } from '../../../contract/lesson.ts';
 import { BLOCK_KINDS, type BlockTime, unmetIn } from '../../../core/planning/lesson.ts';
@@ -29,10 +30,10 @@ export function BlockList({ lesson, times, planning, onChange }: BlockListProps)
     <>
       <Sorting
         ids={ids}
-        titleOf={(id) => BLOCK_WORDS[blockOf(id).kind].title}
+        titleOf={(id) => BLOCK_WORDS()[blockOf(id).kind].title}
         onMoved={(id, to) => onChange(moveBlock(lesson, blockOf(id).key, ids.indexOf(to)))}
       >
-        <ol className="block-list" aria-label="Blocks of the lesson">
+        <ol className="block-list" aria-label={t`Blocks of the lesson`}>
           {blocks.map((block, at) => (
             <BlockCard
               key={block.key}
@@ -51,17 +52,17 @@ export function BlockList({ lesson, times, planning, onChange }: BlockListProps)
         </ol>
       </Sorting>
       {blocks.length < MOST_BLOCKS && (
-        <div className="block-add" role="group" aria-label="Add a block">
-          <span>Add</span>
+        <div className="block-add" role="group" aria-label={t`Add a block`}>
+          <span>{t`Add`}</span>
           {BLOCK_KINDS.map((kind) => (
             <button
               key={kind}
               type="button"
               className="btn btn-sm btn-outline-dark"
-              title={BLOCK_WORDS[kind].about}
+              title={BLOCK_WORDS()[kind].about}
               onClick={() => onChange(addBlock(lesson, kind))}
             >
-              {BLOCK_WORDS[kind].title}
+              {BLOCK_WORDS()[kind].title}
             </button>
           ))}
         </div>

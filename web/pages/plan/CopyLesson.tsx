@@ -1,3 +1,4 @@
+import { counted, t } from '../../../core/words/say.ts';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';
@@ -8,7 +9,6 @@ import type { LessonEdit, SavedLesson } from '../../../contract/lesson.ts';
 import type { PatternEdit } from '../../../contract/pattern.ts';
 import type { ClassRecords } from '../../../contract/records.ts';
 import type { ClassSummary } from '../../../contract/schoolClass.ts';
-import { counted } from '../../../core/wording/plurals.ts';
 import { get, put } from '../../api/client.ts';
 import { useClasses } from '../../api/hooks.ts';
 import { lessonsPath } from '../../api/planning.ts';
@@ -40,7 +40,7 @@ async function copy(lesson: LessonEdit, from: ClassSummary, to: ClassSummary): P
   const made: [string, PatternEdit][] = [];
   const keep = (title: string, text: string) => {
     const id = uuid();
-    made.push([id, { title, text, folder: `${to.name}, lessons`.slice(0, 60) }]);
+    made.push([id, { title, text, folder: t`${to.name}, lessons`.slice(0, 60) }]);
     return id;
   };
   const copied = copiedFor(lesson, await metBy(to.id), { from: from.ages, to: to.ages, className: to.name }, keep);
@@ -75,11 +75,11 @@ export function CopyLesson({ lesson, from }: { readonly lesson: LessonEdit; read
     <div className="copy-lesson">
       <Form.Select
         className="w-auto"
-        aria-label="A copy for another class"
+        aria-label={t`A copy for another class`}
         value=""
         onChange={({ target }) => void choose(target.value)}
       >
-        <option value="">A copy for another class …</option>
+        <option value="">{t`A copy for another class …`}</option>
         {others.map(({ id, name }) => (
           <option key={id} value={id}>
             {name}
@@ -89,9 +89,9 @@ export function CopyLesson({ lesson, from }: { readonly lesson: LessonEdit; read
       <span role="status">
         {copied && (
           <>
-            <Link to={copied.path}>The lesson for {copied.name}</Link>
-            {copied.changed > 0 && `: ${counted(copied.changed, 'pattern')} made of what it has met`}
-            {copied.unchanged > 0 && `; ${counted(copied.unchanged, 'pattern')} could not be, and stayed`}.
+            <Link to={copied.path}>{t`The lesson for ${copied.name}`}</Link>
+            {copied.changed > 0 && t`: ${counted(copied.changed, 'pattern')} made of what it has met`}
+            {copied.unchanged > 0 && t`; ${counted(copied.unchanged, 'pattern')} could not be, and stayed`}.
           </>
         )}
       </span>

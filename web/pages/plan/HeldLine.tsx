@@ -1,4 +1,5 @@
-import { format } from 'date-fns';
+import { t } from '../../../core/words/say.ts';
+import { format } from '../../words/dates.ts';
 import Button from 'react-bootstrap/Button';
 import type { LessonEdit } from '../../../contract/lesson.ts';
 import { durationText } from '../../../core/wording/leadWords.ts';
@@ -20,20 +21,19 @@ export function HeldLine({ lesson, planning, onChange }: HeldLineProps) {
   const { left } = stepsOf(lesson);
   const moved = useMovedOn(planning, day, starts, left);
   if (!held) return null;
-  const out = blocks.filter(({ key }) => held.leftOut.includes(key)).map(({ kind }) => BLOCK_WORDS[kind].title);
+  const out = blocks.filter(({ key }) => held.leftOut.includes(key)).map(({ kind }) => BLOCK_WORDS()[kind].title);
   return (
-    <section className="plan-held" aria-label="How it went">
+    <section className="plan-held" aria-label={t`How it went`}>
       <p>
-        <strong>Held on {format(held.at, 'EEEE d MMMM')}</strong>, {durationText(held.seconds)}.{' '}
-        {out.length === 0 ? 'Nothing was left out.' : `Left out: ${listed(out)}.`}{' '}
+        <strong>{t`Held on ${format(held.at, 'EEEE d MMMM')}`}</strong>, {durationText(held.seconds)}.{' '}
+        {out.length === 0 ? t`Nothing was left out.` : t`Left out: ${listed(out)}.`}{' '}
         {left.length > 0 &&
           moved &&
-          `${listed(left.map((one) => stepText(one, planning.voice.naming)))} moved to the next lesson.`}
-        {again.length > 0 && ` Held once more on ${listed(again.map(({ at }) => format(at, 'EEEE d MMMM')))}.`}
+          t`${listed(left.map((one) => stepText(one, planning.voice.naming)))} moved to
+            the next lesson.`}
+        {again.length > 0 && t` Held once more on ${listed(again.map(({ at }) => format(at, 'EEEE d MMMM')))}.`}
       </p>
-      <Button size="sm" variant="outline-dark" onClick={() => onChange(notHeld(lesson))}>
-        It was not held
-      </Button>
+      <Button size="sm" variant="outline-dark" onClick={() => onChange(notHeld(lesson))}>{t`It was not held`}</Button>
     </section>
   );
 }

@@ -1,4 +1,6 @@
-import { format } from 'date-fns';
+import { perLanguage, t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
+import { format } from '../../words/dates.ts';
 import { Play, Trash2 } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -35,12 +37,12 @@ import './plan.scss';
 export default function LessonPage({ teacher }: { readonly teacher: Teacher }) {
   const { classId = '', lessonId = '' } = useParams();
   const { planning, problem, again } = usePlanning(classId);
-  if (!planning) return <Loading title="Lesson" problem={problem} again={again} />;
+  if (!planning) return <Loading title={t`Lesson`} problem={problem} again={again} />;
   const saved = planning.lessons.find(({ id }) => id === lessonId);
   if (!saved)
     return (
       <div className="empty">
-        This lesson is not kept any more. <Link to="/plan">To the lessons</Link>
+        {rich`This lesson is not kept any more. ${<Link to="/plan">{t`To the lessons`}</Link>}`}
       </div>
     );
   return <Lesson key={lessonId} saved={saved} planning={planning} teacherId={teacher.id} />;
@@ -56,13 +58,13 @@ const bare = (answer: unknown): LessonEdit => {
   const { id: _id, ...lesson } = answer as SavedLesson;
   return lesson;
 };
-const NONE = lessonOf('practice', 'Lesson');
+const NONE = perLanguage(() => lessonOf('practice', t`Lesson`));
 
 function useLessonDraft(classId: string, saved: SavedLesson) {
   return useKeptDraft<LessonEdit>({
     path: `${lessonsPath(classId)}/${saved.id}`,
     saved: useMemo(() => bare(saved), [saved]),
-    first: NONE,
+    first: NONE(),
     fits: fitsLesson,
     bare,
     refreshes: [lessonsPath(classId)],
@@ -104,11 +106,11 @@ function Lesson({ saved, planning, teacherId }: LessonProps) {
   const set = (part: Partial<LessonEdit>) => change({ ...lesson, ...part });
   return (
     <div className="lesson-page">
-      <h1 className="visually-hidden">Lesson: {lesson.title}</h1>
+      <h1 className="visually-hidden">{t`Lesson: ${lesson.title}`}</h1>
       <div className="page-head">
         <Form.Control
           className="lesson-title"
-          aria-label="Name of the lesson"
+          aria-label={t`Name of the lesson`}
           value={lesson.title}
           maxLength={60}
           readOnly={!mayPlan}
@@ -116,7 +118,8 @@ function Lesson({ saved, planning, teacherId }: LessonProps) {
         />
         <Link to="/plan">{schoolClass.name}</Link>
         <Button size="lg" className="lesson-start" disabled={lesson.blocks.length === 0 || walks} onClick={start}>
-          <Play size={18} aria-hidden /> {walks ? 'This lesson is on' : 'Start lesson'} {!walks && <kbd>space</kbd>}
+          <Play size={18} aria-hidden /> {walks ? t`This lesson is on` : t`Start lesson`}{' '}
+          {!walks && <kbd>{t`space`}</kbd>}
         </Button>
       </div>
       {asked && lesson.held && <HoldAgain at={lesson.held.at} onAgain={begin} onCancel={() => setAsked(false)} />}
@@ -146,16 +149,13 @@ function HoldAgain({ at, onAgain, onCancel }: HoldAgainProps) {
   useKeys({ Escape: onCancel });
   return (
     <div className="alert alert-warning" role="alert">
-      <p>
-        This lesson was held on {format(at, 'EEEE d MMMM')}. Hold it once more? How it went then stays, and today is
-        written down beside it. For another class, copy it below.
-      </p>
+      <p>{t`This lesson was held on ${format(at, 'EEEE d MMMM')}. Hold it once more? How it
+          went then stays, and today is written down beside it. For another class, copy it
+          below.`}</p>
       <div className="notice-actions">
-        <Button size="sm" onClick={onAgain}>
-          Hold it again
-        </Button>
+        <Button size="sm" onClick={onAgain}>{t`Hold it again`}</Button>
         <Button size="sm" variant="outline-dark" onClick={onCancel}>
-          Not now <kbd>Esc</kbd>
+          {rich`Not now ${<kbd>{t`Esc`}</kbd>}`}
         </Button>
       </div>
     </div>
@@ -182,13 +182,13 @@ function Blocks({ lesson, planning, kept, readOnly, onChange }: BlocksProps) {
   return (
     <>
       <p className="lesson-sum" role="status">
-        <strong>{durationText(seconds)}</strong> of {minutes} min: {leftText(minutes * 60 - seconds)}
-        <span className="lesson-kept">{kept ? 'Kept' : 'Keeping …'}</span>
+        {rich`${<strong>{durationText(seconds)}</strong>} of ${minutes} min:
+          ${leftText(minutes * 60 - seconds)}${<span className="lesson-kept">{kept ? t`Kept` : t`Keeping …`}</span>}`}
       </p>
       <LessonLine
         blocks={blocks.map(({ key, kind }, i) => ({
           key,
-          title: BLOCK_WORDS[kind].title,
+          title: BLOCK_WORDS()[kind].title,
           seconds: times[i]!.seconds,
           leftOut: held?.leftOut.includes(key) ?? false,
         }))}
@@ -232,11 +232,9 @@ function Below({ saved, lesson, planning }: { saved: SavedLesson; lesson: Lesson
   return (
     <div className="lesson-below">
       <CopyLesson lesson={lesson} from={schoolClass.id} />
-      <Link className="btn btn-outline-dark" to={`/sheets?${sheet.toString()}`}>
-        A sheet for it
-      </Link>
+      <Link className="btn btn-outline-dark" to={`/sheets?${sheet.toString()}`}>{t`A sheet for it`}</Link>
       <Button variant="link" disabled={dropping.saving} onClick={() => void drop()}>
-        <Trash2 size={16} aria-hidden /> Delete this lesson
+        <Trash2 size={16} aria-hidden /> {t`Delete this lesson`}
       </Button>
       {dropping.problem && <Notice problem={dropping.problem} />}
     </div>

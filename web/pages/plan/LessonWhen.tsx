@@ -1,4 +1,6 @@
-import { format, parseISO } from 'date-fns';
+import { t } from '../../../core/words/say.ts';
+import { parseISO } from 'date-fns';
+import { format } from '../../words/dates.ts';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import type { LessonEdit } from '../../../contract/lesson.ts';
@@ -41,7 +43,7 @@ function useMoved({ lesson, planning, onChange }: WhenProps) {
     if (to >= 0) return change(carried(term, from, to));
     const names = listed(steps.map((one) => stepText(one, planning.voice.naming)));
     const day = format(parseISO(slots[from]!.day), 'EEEE d MMMM');
-    setStayed(`The term has no lesson then: ${names} stays on ${day} in the term.`);
+    setStayed(t`The term has no lesson then: ${names} stays on ${day} in the term.`);
   };
   return { stayed, move };
 }
@@ -54,7 +56,7 @@ export function LessonWhen(props: WhenProps) {
     <>
       <div className="lesson-when">
         <Form.Group controlId="lesson-day">
-          <Form.Label>Day</Form.Label>
+          <Form.Label>{t`Day`}</Form.Label>
           <Form.Control
             type="date"
             value={lesson.day ?? ''}
@@ -63,7 +65,7 @@ export function LessonWhen(props: WhenProps) {
           />
         </Form.Group>
         <Form.Group controlId="lesson-starts">
-          <Form.Label>Begins</Form.Label>
+          <Form.Label>{t`Begins`}</Form.Label>
           <Form.Control
             type="time"
             value={lesson.starts ?? ''}
@@ -72,9 +74,9 @@ export function LessonWhen(props: WhenProps) {
           />
         </Form.Group>
         <div className="lesson-length">
-          <span aria-hidden>Minutes</span>
+          <span aria-hidden>{t`Minutes`}</span>
           <MinutesInput
-            label="Minutes of the lesson"
+            label={t`Minutes of the lesson`}
             value={lesson.minutes}
             least={5}
             most={240}

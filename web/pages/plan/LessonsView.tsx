@@ -1,4 +1,7 @@
-import { format, parseISO } from 'date-fns';
+import { t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
+import { parseISO } from 'date-fns';
+import { format } from '../../words/dates.ts';
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { createPortal } from 'react-dom';
@@ -81,16 +84,16 @@ function usePrepared(planning: Planning, coming: readonly Coming[]) {
   const prepare = ({ slot, before }: Coming) => {
     if (!patterns.data) return;
     const known = [...new Set([...met.keys(), ...before])];
-    const { lesson, made } = preparedDay(slot, known, patterns.data, voice.naming, `${schoolClass.name}, lessons`);
+    const { lesson, made } = preparedDay(slot, known, patterns.data, voice.naming, t`${schoolClass.name}, lessons`);
     void make(lesson, made);
   };
   const next = coming.find(({ lesson }) => !lesson?.held);
   const goOn = () => {
     if (next?.lesson) void navigate(lessonPath(schoolClass.id, next.lesson.id));
     else if (next && mayPlan) prepare(next);
-    else if (mayPlan) void make(lessonOf('something-new', TEMPLATE_WORDS['something-new'].title));
+    else if (mayPlan) void make(lessonOf('something-new', TEMPLATE_WORDS()['something-new'].title));
   };
-  const says = next?.lesson ? 'Open the next lesson' : next ? 'Prepare the next lesson' : 'New lesson';
+  const says = next?.lesson ? t`Open the next lesson` : next ? t`Prepare the next lesson` : t`New lesson`;
   const main = mayPlan || next?.lesson ? says : undefined;
   return { main, goOn, prepare, make, mayPlan, problem, busy: saving || !patterns.data };
 }
@@ -107,32 +110,29 @@ export function LessonsView({ planning, actions }: PlanViewProps) {
       {main !== undefined &&
         createPortal(
           <Button size="lg" disabled={busy} onClick={goOn}>
-            {main} <kbd>space</kbd>
+            {main} <kbd>{t`space`}</kbd>
           </Button>,
           actions,
         )}
       {problem && <Notice problem={problem} />}
       {coming.length > 0 && (
-        <ul className="plan-days" aria-label="Next days">
+        <ul className="plan-days" aria-label={t`Next days`}>
           {coming.map((day) => (
             <li key={`${day.slot.day} ${day.slot.starts}`} className="card-paper plan-day">
               <DayHead {...day.slot} />
               <DayContents {...day.slot} planning={planning} />
               {day.lesson && <LessonLink lesson={day.lesson} planning={planning} />}
               {!day.lesson && mayPlan && (
-                <Button variant="outline-dark" disabled={busy} onClick={() => prepare(day)}>
-                  Prepare it
-                </Button>
+                <Button variant="outline-dark" disabled={busy} onClick={() => prepare(day)}>{t`Prepare it`}</Button>
               )}
             </li>
           ))}
         </ul>
       )}
       {!term && mayPlan && (
-        <div className="plan-hint">
-          Say when {schoolClass.name} has lessons and what is new this term, and each lesson is prepared from it:{' '}
-          <Link to="/plan/term">plan the term</Link>.
-        </div>
+        <div className="plan-hint">{rich`Say when ${schoolClass.name} has lessons and what is new this term, and each
+            lesson is prepared from it:
+            ${<Link to="/plan/term">{t`plan the term`}</Link>}.`}</div>
       )}
       {mayPlan && <Templates disabled={busy} onMake={(lesson) => void make(lesson)} />}
       <Listed lessons={lessons.filter(({ id }) => !shownAbove.has(id))} planning={planning} />
@@ -143,7 +143,7 @@ export function LessonsView({ planning, actions }: PlanViewProps) {
 function DayHead({ day, starts, minutes }: PlannedLesson) {
   return (
     <h2>
-      {format(parseISO(day), 'EEEE d MMMM')} <small>{`${starts}, ${minutes} min`}</small>
+      {format(parseISO(day), 'EEEE d MMMM')} <small>{t`${starts}, ${minutes} min`}</small>
     </h2>
   );
 }
@@ -152,13 +152,13 @@ function DayContents({ steps, again, planning }: PlannedLesson & { planning: Pla
   const { naming } = planning.voice;
   return (
     <p>
-      {steps.length === 0 && again.length === 0 && 'Nothing new: practise.'}
+      {steps.length === 0 && again.length === 0 && t`Nothing new: practise.`}
       {steps.map((one) => (
         <span key={stepText(one, naming)} className={`plan-step plan-step-${one.step}`}>
           {stepText(one, naming, planning.met.has(one.element))}
         </span>
       ))}
-      {again.length > 0 && `again: ${listed(again.map((id) => elementName(id, naming)))}`}
+      {again.length > 0 && t`again: ${listed(again.map((id) => elementName(id, naming)))}`}
     </p>
   );
 }
@@ -175,9 +175,9 @@ function LessonLink({ lesson, planning: { schoolClass, voice } }: { lesson: Save
       <strong>{title}</strong>
       <span>
         {day && `${format(parseISO(day), 'd MMM')} · `}
-        {blocks.length} blocks, {minutes} min: {leftText(left)}
-        {held && ` · held on ${format(held.at, 'd MMM')}`}
-        {held && held.leftOut.length > 0 && `, ${held.leftOut.length} left out`}
+        {t`${blocks.length} blocks, ${minutes} min: ${leftText(left)}`}
+        {held && t` · held on ${format(held.at, 'd MMM')}`}
+        {held && held.leftOut.length > 0 && t`, ${held.leftOut.length} left out`}
       </span>
     </Link>
   );
@@ -185,11 +185,11 @@ function LessonLink({ lesson, planning: { schoolClass, voice } }: { lesson: Save
 
 function Templates({ disabled, onMake }: { disabled: boolean; onMake: (lesson: LessonEdit) => void }) {
   return (
-    <section aria-label="New lesson">
-      <h2>A lesson from the start</h2>
+    <section aria-label={t`New lesson`}>
+      <h2>{t`A lesson from the start`}</h2>
       <ul className="plan-templates">
         {(Object.keys(LESSON_TEMPLATES) as LessonTemplate[]).map((template) => {
-          const { title, about } = TEMPLATE_WORDS[template];
+          const { title, about } = TEMPLATE_WORDS()[template];
           return (
             <li key={template}>
               <button type="button" disabled={disabled} onClick={() => onMake(lessonOf(template, title))}>
@@ -206,8 +206,8 @@ function Templates({ disabled, onMake }: { disabled: boolean; onMake: (lesson: L
 
 function Listed({ lessons, planning }: { lessons: readonly SavedLesson[]; planning: Planning }) {
   const groups = [
-    ['Ready', lessons.filter(({ held }) => !held)],
-    ['Held', lessons.filter(({ held }) => held)],
+    [t`Ready`, lessons.filter(({ held }) => !held)],
+    [t`Held`, lessons.filter(({ held }) => held)],
   ] as const;
   return groups.map(
     ([name, some]) =>

@@ -1,4 +1,6 @@
-import { format, parseISO } from 'date-fns';
+import { t } from '../../../core/words/say.ts';
+import { parseISO } from 'date-fns';
+import { format } from '../../words/dates.ts';
 import { useMemo } from 'react';
 import Button from 'react-bootstrap/Button';
 import type { LessonEdit } from '../../../contract/lesson.ts';
@@ -48,24 +50,19 @@ export function MissingSteps({ lesson, planning: { term, met, voice }, onChange 
     <>
       {missing.length > 0 && (
         <p className="plan-missing">
-          The term has more for this day: {listed(missing.map((one) => stepText(one, voice.naming)))}.{' '}
-          <Button size="sm" variant="outline-dark" onClick={add}>
-            Put it in
-          </Button>
+          {t`The term has more for this day:
+            ${listed(missing.map((one) => stepText(one, voice.naming)))}.`}{' '}
+          <Button size="sm" variant="outline-dark" onClick={add}>{t`Put it in`}</Button>
         </p>
       )}
       {elsewhere.length > 0 && (
         <p className="plan-missing">
-          In the term on another day:{' '}
-          {listed(
+          {t`In the term on another day: ${listed(
             elsewhere.map(
-              ({ one, other }) => `${stepText(one, voice.naming)} on ${format(parseISO(other.day), 'd MMM')}`,
+              ({ one, other }) => t`${stepText(one, voice.naming)} on ${format(parseISO(other.day), 'd MMM')}`,
             ),
-          )}
-          .{' '}
-          <Button size="sm" variant="outline-dark" onClick={takeOut}>
-            Take it out here
-          </Button>
+          )}.`}{' '}
+          <Button size="sm" variant="outline-dark" onClick={takeOut}>{t`Take it out here`}</Button>
         </p>
       )}
     </>

@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { ArrowDown, ArrowUp, GripVertical, X } from 'lucide-react';
@@ -22,8 +23,8 @@ export function NewElements({ order, met, naming, onOrder }: NewElementsProps) {
   const others = ELEMENT_IDS.filter((id) => id !== 'quarter' && !order.includes(id));
   const placeOf = (id: string) => order.findIndex((one) => one === id);
   return (
-    <section aria-label="Elements of this term">
-      <h2>This term, in this order</h2>
+    <section aria-label={t`Elements of this term`}>
+      <h2>{t`This term, in this order`}</h2>
       <Sorting
         ids={order}
         titleOf={(id) => name(order[placeOf(id)]!)}
@@ -48,11 +49,11 @@ export function NewElements({ order, met, naming, onOrder }: NewElementsProps) {
         <Select
           size="sm"
           className="w-auto"
-          label="Another element"
+          label={t`Another element`}
           value=""
           options={[
-            ['', 'Add …'] as const,
-            ...others.map((id) => [id, met.has(id) ? `${name(id)} (met)` : name(id)] as const),
+            ['', t`Add …`] as const,
+            ...others.map((id) => [id, met.has(id) ? t`${name(id)} (met)` : name(id)] as const),
           ]}
           onChoose={(id) => {
             const found = others.find((one) => one === id);
@@ -79,20 +80,20 @@ function ElementRow({ id, title, known, first, last, onMove, onDrop }: ElementRo
   const style = { transform: CSS.Translate.toString(transform), transition };
   return (
     <li ref={setNodeRef} style={style}>
-      <button type="button" className="grip" aria-label={`Drag ${title}`} {...attributes} {...listeners}>
+      <button type="button" className="grip" aria-label={t`Drag ${title}`} {...attributes} {...listeners}>
         <GripVertical size={16} aria-hidden />
       </button>
       <span>
         {title}
-        {known && <small> met</small>}
+        {known && <small> {t`met`}</small>}
       </span>
-      <Button size="sm" variant="link" aria-label={`${title} earlier`} disabled={first} onClick={() => onMove(-1)}>
+      <Button size="sm" variant="link" aria-label={t`${title} earlier`} disabled={first} onClick={() => onMove(-1)}>
         <ArrowUp size={16} aria-hidden />
       </Button>
-      <Button size="sm" variant="link" aria-label={`${title} later`} disabled={last} onClick={() => onMove(1)}>
+      <Button size="sm" variant="link" aria-label={t`${title} later`} disabled={last} onClick={() => onMove(1)}>
         <ArrowDown size={16} aria-hidden />
       </Button>
-      <Button size="sm" variant="link" aria-label={`Take ${title} away`} onClick={onDrop}>
+      <Button size="sm" variant="link" aria-label={t`Take ${title} away`} onClick={onDrop}>
         <X size={16} aria-hidden />
       </Button>
     </li>

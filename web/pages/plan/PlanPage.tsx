@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../../core/words/say.ts';
 import { useState } from 'react';
 import { Link, NavLink, Navigate, useParams } from 'react-router';
 import type { ClassSummary } from '../../../contract/schoolClass.ts';
@@ -12,28 +13,29 @@ import { usePlanning } from './usePlanning.ts';
 import '../../asking/lesson.scss';
 import './plan.scss';
 
-const PARTS = [
-  { id: 'lessons', title: 'Lessons', View: LessonsView },
-  { id: 'term', title: 'Term', View: TermView },
-] as const;
+const PARTS = perLanguage(
+  () =>
+    [
+      { id: 'lessons', title: t`Lessons`, View: LessonsView },
+      { id: 'term', title: t`Term`, View: TermView },
+    ] as const,
+);
 
 /** The next lesson, and the term it stands in, of the class this device works with. */
 export default function PlanPage({ teacher }: { readonly teacher: Teacher }) {
   const { part = 'lessons' } = useParams();
   const classes = useClasses();
   const current = useCurrentClass();
-  const chosen = PARTS.find(({ id }) => id === part);
+  const chosen = PARTS().find(({ id }) => id === part);
   if (!chosen) return <Navigate to="/plan" replace />;
   if (classes.data?.length === 0)
     return (
       <div className="empty">
-        <p>For a plan there must first be a class.</p>
-        <Link className="btn btn-primary" to="/classes">
-          Add it
-        </Link>
+        <p>{t`For a plan there must first be a class.`}</p>
+        <Link className="btn btn-primary" to="/classes">{t`Add it`}</Link>
       </div>
     );
-  if (!classes.data || !current) return <Loading title="Plan" problem={classes.error} />;
+  if (!classes.data || !current) return <Loading title={t`Plan`} problem={classes.error} />;
   return <Parts key={current.id} {...chosen} classes={classes.data} current={current} teacherId={teacher.id} />;
 }
 
@@ -43,16 +45,16 @@ interface PartsProps {
   readonly teacherId: string;
 }
 
-function Parts({ id: shown, View, classes, current, teacherId }: (typeof PARTS)[number] & PartsProps) {
+function Parts({ id: shown, View, classes, current, teacherId }: ReturnType<typeof PARTS>[number] & PartsProps) {
   const { planning, problem, again } = usePlanning(current.id);
   const choose = useChooseClass();
   const [actions, setActions] = useState<HTMLElement | null>(null);
   return (
     <div className="lesson">
       <div className="page-head">
-        <h1 className="visually-hidden">Plan</h1>
-        <nav className="parts" aria-label="Parts of planning">
-          {PARTS.map(({ id, title }) => (
+        <h1 className="visually-hidden">{t`Plan`}</h1>
+        <nav className="parts" aria-label={t`Parts of planning`}>
+          {PARTS().map(({ id, title }) => (
             <NavLink key={id} to={`/plan/${id}`} className={id === shown ? 'active' : ''}>
               {title}
             </NavLink>
@@ -61,7 +63,7 @@ function Parts({ id: shown, View, classes, current, teacherId }: (typeof PARTS)[
         <Select
           size="sm"
           className="w-auto"
-          label="Class"
+          label={t`Class`}
           value={current.id}
           options={classOptions(classes)}
           onChoose={choose}

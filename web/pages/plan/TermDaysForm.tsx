@@ -1,9 +1,10 @@
+import { counted, perLanguage, t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
 import { Plus, X } from 'lucide-react';
 import type { ReactNode } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import type { TermPlanEdit } from '../../../contract/termPlan.ts';
-import { counted } from '../../../core/wording/plurals.ts';
 import { Select } from '../../ui/Select.tsx';
 import { replaced, without } from '../../ui/lists.ts';
 import { MinutesInput } from './MinutesInput.tsx';
@@ -15,7 +16,9 @@ interface TermDaysProps {
   readonly onChange: (part: Partial<TermPlanEdit>) => void;
 }
 
-const WEEKDAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const;
+const WEEKDAYS = perLanguage(
+  () => [t`Monday`, t`Tuesday`, t`Wednesday`, t`Thursday`, t`Friday`, t`Saturday`, t`Sunday`] as const,
+);
 
 interface DayFieldProps {
   readonly label: string;
@@ -43,11 +46,9 @@ export function TermDaysForm(props: TermDaysProps) {
   const { term, count, onChange } = props;
   const { from, until } = term;
   return (
-    <section className="term-days" aria-label="Days of the term">
-      <h2>
-        Days <small>{counted(count, 'lesson')}</small>
-      </h2>
-      <FromTo of="the term" from={from} until={until} onChange={(days) => onChange(days)} />
+    <section className="term-days" aria-label={t`Days of the term`}>
+      <h2>{rich`Days ${<small>{counted(count, 'lesson')}</small>}`}</h2>
+      <FromTo of={t`the term`} from={from} until={until} onChange={(days) => onChange(days)} />
       <WeeklyLessons {...props} />
       <Holidays {...props} />
     </section>
@@ -67,13 +68,13 @@ function FromTo({ of, from, until, onChange, children }: FromToProps) {
   return (
     <div className="term-row">
       <DayField
-        label={`First day of ${of}`}
+        label={t`First day of ${of}`}
         value={from}
         onDay={(day) => onChange({ from: day, until: day > until ? day : until })}
       />
-      <span>to</span>
+      <span>{t`to`}</span>
       <DayField
-        label={`Last day of ${of}`}
+        label={t`Last day of ${of}`}
         value={until}
         min={from}
         onDay={(day) => day >= from && onChange({ from, until: day })}
@@ -101,7 +102,7 @@ function WeeklyLessons({ term: { slots }, onChange }: TermDaysProps) {
           variant="outline-dark"
           onClick={() => onChange({ slots: [...slots, { ...(slots.at(-1) ?? USUAL), weekday: nextDay(slots) }] })}
         >
-          <Plus size={16} aria-hidden /> Another lesson a week
+          <Plus size={16} aria-hidden /> {t`Another lesson a week`}
         </Button>
       )}
     </>
@@ -121,27 +122,27 @@ function WeeklyLesson({ name, slot, onSlot, onDrop }: WeeklyLessonProps) {
       <Select
         size="sm"
         className="w-auto"
-        label={`Day of ${name}`}
+        label={t`Day of ${name}`}
         value={String(slot.weekday)}
-        options={WEEKDAYS.map((day, number) => [String(number), day] as const)}
+        options={WEEKDAYS().map((day, number) => [String(number), day] as const)}
         onChoose={(day) => onSlot({ ...slot, weekday: Number(day) })}
       />
       <Form.Control
         size="sm"
         type="time"
-        aria-label={`Begin of ${name}`}
+        aria-label={t`Begin of ${name}`}
         value={slot.starts}
         onChange={({ target }) => target.value && onSlot({ ...slot, starts: target.value })}
       />
       <MinutesInput
-        label={`Minutes of ${name}`}
+        label={t`Minutes of ${name}`}
         value={slot.minutes}
         least={5}
         most={240}
         onMinutes={(minutes) => minutes !== undefined && onSlot({ ...slot, minutes })}
       />
-      <span>min</span>
-      <DropButton label={`Take ${name} away`} onDrop={onDrop} />
+      <span>{t`min`}</span>
+      <DropButton label={t`Take ${name} away`} onDrop={onDrop} />
     </div>
   );
 }
@@ -149,16 +150,16 @@ function WeeklyLesson({ name, slot, onSlot, onDrop }: WeeklyLessonProps) {
 function Holidays({ term: { holidays, until }, onChange }: TermDaysProps) {
   return (
     <>
-      <h3>Holidays</h3>
+      <h3>{t`Holidays`}</h3>
       {holidays.map((one, i) => (
         <FromTo
           key={i}
-          of={`holidays ${i + 1}`}
+          of={t`holidays ${i + 1}`}
           {...one}
           onChange={(days) => onChange({ holidays: replaced(holidays, i, days) })}
         >
           <DropButton
-            label={`Take holidays ${i + 1} away`}
+            label={t`Take holidays ${i + 1} away`}
             onDrop={() => onChange({ holidays: without(holidays, i) })}
           />
         </FromTo>
@@ -169,7 +170,7 @@ function Holidays({ term: { holidays, until }, onChange }: TermDaysProps) {
           variant="outline-dark"
           onClick={() => onChange({ holidays: [...holidays, { from: until, until }] })}
         >
-          <Plus size={16} aria-hidden /> Holidays
+          <Plus size={16} aria-hidden /> {t`Holidays`}
         </Button>
       )}
     </>

@@ -1,6 +1,8 @@
+import { counted, t } from '../../../core/words/say.ts';
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
-import { format, parseISO } from 'date-fns';
+import { parseISO } from 'date-fns';
+import { format } from '../../words/dates.ts';
 import { ArrowDown, ArrowUp, GripVertical, RotateCw } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -8,7 +10,7 @@ import { Link } from 'react-router';
 import { standsIn } from '../../../core/planning/slots.ts';
 import type { PlannedLesson, TermStep } from '../../../core/planning/term.ts';
 import { elementName, stepText } from '../../../core/wording/planWords.ts';
-import { counted, listed } from '../../../core/wording/plurals.ts';
+import { listed } from '../../../core/wording/plurals.ts';
 import { lessonPath } from '../../lesson/lessonPath.ts';
 import { Sorting } from '../../ui/Sorting.tsx';
 import { type Planning, dayOfMoment } from './usePlanning.ts';
@@ -21,7 +23,7 @@ interface TermLessonsProps {
   readonly onNotDone: (lesson: number, step: TermStep) => void;
 }
 
-const sortId = (at: number) => `lesson ${at}`;
+const sortId = (at: number) => t`lesson ${at}`;
 const dayText = ({ day }: PlannedLesson) => format(parseISO(day), 'EEE d MMM');
 
 /** The lessons of a term in their order; one that is dragged takes another day, and the others follow. */
@@ -45,10 +47,10 @@ export function TermLessons({ lessons, planning, today, onMove, onNotDone }: Ter
           aria-expanded={showsPast}
           onClick={() => setShowsPast(!showsPast)}
         >
-          {showsPast ? 'From today on' : `${counted(past, 'lesson')} before today`}
+          {showsPast ? t`From today on` : t`${counted(past, 'lesson')} before today`}
         </Button>
       )}
-      <ol className="term-lessons" aria-label="Lessons of the term">
+      <ol className="term-lessons" aria-label={t`Lessons of the term`}>
         {shown.map(({ lesson: one, at }) => (
           <LessonRow
             key={sortId(at)}
@@ -69,7 +71,7 @@ export function TermLessons({ lessons, planning, today, onMove, onNotDone }: Ter
 
 /** Held on its day, or on which other one. */
 function heldText(at: number, { day }: PlannedLesson): string {
-  return dayOfMoment(at) === day ? ' held' : ` held on ${format(at, 'EEE d MMM')}`;
+  return dayOfMoment(at) === day ? t` held` : t` held on ${format(at, 'EEE d MMM')}`;
 }
 
 interface RowProps {
@@ -94,7 +96,7 @@ function LessonRow({ at, lesson, planning, over, first, last, onMove, onNotDone 
       {over ? (
         <span />
       ) : (
-        <button type="button" className="grip" aria-label={`Drag ${title}`} {...attributes} {...listeners}>
+        <button type="button" className="grip" aria-label={t`Drag ${title}`} {...attributes} {...listeners}>
           <GripVertical size={16} aria-hidden />
         </button>
       )}
@@ -111,8 +113,8 @@ function LessonRow({ at, lesson, planning, over, first, last, onMove, onNotDone 
               <button
                 type="button"
                 className="chip-drop"
-                title="Not done: it moves to the next lesson"
-                aria-label={`Not done: ${says}`}
+                title={t`Not done: it moves to the next lesson`}
+                aria-label={t`Not done: ${says}`}
                 onClick={() => onNotDone(one)}
               >
                 <RotateCw size={14} aria-hidden />
@@ -121,15 +123,15 @@ function LessonRow({ at, lesson, planning, over, first, last, onMove, onNotDone 
           );
         })}
         {lesson.again.length > 0 && (
-          <span>again: {listed(lesson.again.map((id) => elementName(id, voice.naming)))}</span>
+          <span>{t`again: ${listed(lesson.again.map((id) => elementName(id, voice.naming)))}`}</span>
         )}
       </span>
       {!over && (
         <span className="term-arrows">
-          <Button size="sm" variant="link" aria-label={`${title} earlier`} disabled={first} onClick={() => onMove(-1)}>
+          <Button size="sm" variant="link" aria-label={t`${title} earlier`} disabled={first} onClick={() => onMove(-1)}>
             <ArrowUp size={16} aria-hidden />
           </Button>
-          <Button size="sm" variant="link" aria-label={`${title} later`} disabled={last} onClick={() => onMove(1)}>
+          <Button size="sm" variant="link" aria-label={t`${title} later`} disabled={last} onClick={() => onMove(1)}>
             <ArrowDown size={16} aria-hidden />
           </Button>
         </span>

@@ -1,4 +1,6 @@
-import { format, parseISO } from 'date-fns';
+import { t } from '../../../core/words/say.ts';
+import { parseISO } from 'date-fns';
+import { format } from '../../words/dates.ts';
 import {
   type PictureCell,
   STANDINGS,
@@ -39,20 +41,20 @@ function Sign({ standing, heard = false }: { standing: Standing; heard?: boolean
 
 function cellText({ planned, heard, right }: PictureCell): string {
   const parts = [
-    ...(planned ? [`planned: ${STANDING_WORDS[planned]}`] : []),
-    ...(heard ? [`heard: ${STANDING_WORDS[heard]}, ${Math.round(100 * (right ?? 0))} % right`] : []),
+    ...(planned ? [t`planned: ${STANDING_WORDS()[planned]}`] : []),
+    ...(heard ? [t`heard: ${STANDING_WORDS()[heard]}, ${Math.round(100 * (right ?? 0))} % right`] : []),
   ];
   return parts.join('; ');
 }
 
 /** Elements by weeks: what is planned, and what was heard. */
 export function TermPictureTable({ picture: { weeks, rows }, naming, today }: TermPictureProps) {
-  if (rows.length === 0) return <div className="empty">Say on which days there are lessons, and what is new.</div>;
+  if (rows.length === 0) return <div className="empty">{t`Say on which days there are lessons, and what is new.`}</div>;
   const now = mondayOf(today);
   return (
     <div className="term-picture">
       <table>
-        <caption className="visually-hidden">Elements by weeks</caption>
+        <caption className="visually-hidden">{t`Elements by weeks`}</caption>
         <thead>
           <tr>
             <td />
@@ -82,10 +84,10 @@ export function TermPictureTable({ picture: { weeks, rows }, naming, today }: Te
       <p className="term-legend">
         {STANDINGS.map((standing) => (
           <span key={standing}>
-            <Sign standing={standing} /> <Sign standing={standing} heard /> {STANDING_WORDS[standing]}
+            <Sign standing={standing} /> <Sign standing={standing} heard /> {STANDING_WORDS()[standing]}
           </span>
         ))}
-        <span>round: planned · square: heard</span>
+        <span>{t`round: planned · square: heard`}</span>
       </p>
     </div>
   );

@@ -1,3 +1,5 @@
+import { t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
 import { BookOpen, CalendarDays } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -47,7 +49,7 @@ export function TermView({ planning, actions }: PlanViewProps) {
         mayPlan &&
         createPortal(
           <Button size="lg" onClick={begin}>
-            Plan it like this <kbd>space</kbd>
+            {rich`Plan it like this ${<kbd>{t`space`}</kbd>}`}
           </Button>,
           actions,
         )}
@@ -108,7 +110,8 @@ function useLessonMoves(
     const names = listed([...new Set(stayed.map(({ element }) => elementName(element, voice.naming)))]);
     setOrder(
       stayed.length > 0
-        ? `Each element is met, then read, then written, then heard: the steps of ${names} stay in that order.`
+        ? t`Each element is met, then read, then written, then heard: the steps of ${names}
+          stay in that order.`
         : undefined,
     );
     change(next);
@@ -149,13 +152,12 @@ function Troubles({ left, late, naming }: TroublesProps) {
     <>
       {left.length > 0 && (
         <p className="term-trouble" role="status">
-          Does not fit into the term: {listed(left.map((one) => stepText(one, naming)))}.
+          {t`Does not fit into the term: ${listed(left.map((one) => stepText(one, naming)))}.`}
         </p>
       )}
       {longest.size > 0 && (
-        <p className="term-trouble" role="status">
-          Not seen for more than three weeks: {listed([...longest.values()].map((one) => lateText(one, naming)))}.
-        </p>
+        <p className="term-trouble" role="status">{t`Not seen for more than three weeks:
+            ${listed([...longest.values()].map((one) => lateText(one, naming)))}.`}</p>
       )}
     </>
   );
@@ -173,7 +175,7 @@ function TakeOut({ lessons, planning: { schoolClass, voice }, actions }: TakeOut
   const takeOut = async () => {
     try {
       const text = await termCalendar(schoolClass, lessons, voice.naming);
-      saveFile(`${schoolClass.name} lessons.ics`, new Blob([text], { type: 'text/calendar' }));
+      saveFile(t`${schoolClass.name} lessons.ics`, new Blob([text], { type: 'text/calendar' }));
     } catch (error) {
       setProblem(error as Error);
     }
@@ -183,10 +185,10 @@ function TakeOut({ lessons, planning: { schoolClass, voice }, actions }: TakeOut
       {createPortal(
         <>
           <Link className="btn btn-outline-dark" to={`/sheets/booklet/${schoolClass.id}`}>
-            <BookOpen size={16} aria-hidden /> Booklet of sheets
+            <BookOpen size={16} aria-hidden /> {t`Booklet of sheets`}
           </Link>
           <Button variant="outline-dark" disabled={lessons.length === 0} onClick={() => void takeOut()}>
-            <CalendarDays size={16} aria-hidden /> Calendar file
+            <CalendarDays size={16} aria-hidden /> {t`Calendar file`}
           </Button>
         </>,
         actions,

@@ -18,7 +18,7 @@ export function planIn({ title, ...plan }: Plan & { readonly id?: string }): Non
 
 /** How a block is done until something else is chosen. */
 function usual(kind: BlockKind): Pick<BlockEdit, 'plan' | 'lineUp'> {
-  if (kind === 'lead') return { plan: planIn(READY_PLANS[0]!) };
+  if (kind === 'lead') return { plan: planIn(READY_PLANS()[0]!) };
   return kind === 'line-up' ? { lineUp: LINE_UP } : {};
 }
 

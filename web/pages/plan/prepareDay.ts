@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { v4 as uuid } from 'uuid';
 import type { LessonEdit } from '../../../contract/lesson.ts';
 import type { PatternEdit, SavedPattern } from '../../../contract/pattern.ts';
@@ -36,7 +37,7 @@ export function preparedDay(
   });
   const prepared = prepareLesson(day, met, shelf, seedOf(day.day));
   const about = [...day.steps.map(({ element }) => element), ...day.again][0];
-  const title = about ? capital(inNaming(ELEMENTS[about].title, naming)) : 'Rhythm';
+  const title = about ? capital(inNaming(ELEMENTS()[about].title, naming)) : t`Rhythm`;
   const taken = new Set(patterns.map((one) => one.title));
   const made: [string, PatternEdit][] = [];
   const keep = (text: string) => {
@@ -48,7 +49,7 @@ export function preparedDay(
   const blocks = keptBlocks(prepared, keep, patterns);
   const { steps, minutes, starts } = day;
   return {
-    lesson: { title: lessonTitle(steps, 'Practice', naming), minutes, day: day.day, starts, blocks, held: null },
+    lesson: { title: lessonTitle(steps, t`Practice`, naming), minutes, day: day.day, starts, blocks, held: null },
     made,
   };
 }

@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { addMinutes, parseISO } from 'date-fns';
 import type { ClassDetail } from '../../../contract/schoolClass.ts';
 import type { PlannedLesson } from '../../../core/planning/term.ts';
@@ -12,12 +13,12 @@ export async function termCalendar(
   naming: NamingId,
 ): Promise<string> {
   const { default: ical } = await import('ical-generator');
-  const calendar = ical({ name, prodId: { company: 'Clapboard', product: 'Plan', language: 'EN' } });
+  const calendar = ical({ name, prodId: { company: 'Clapboard', product: t`Plan`, language: 'EN' } });
   for (const { day, starts, minutes, steps, again } of lessons) {
     const start = parseISO(`${day}T${starts}`);
     const about = [
       ...steps.map((one) => stepText(one, naming)),
-      ...(again.length > 0 ? [`again: ${listed(again.map((one) => elementName(one, naming)))}`] : []),
+      ...(again.length > 0 ? [t`again: ${listed(again.map((one) => elementName(one, naming)))}`] : []),
     ];
     calendar.createEvent({
       id: `${id}-${day}-${starts}`,

@@ -1,4 +1,5 @@
-import { addDays, format, parseISO } from 'date-fns';
+import { addDays, parseISO } from 'date-fns';
+import { format } from '../../words/dates.ts';
 import type { LessonEdit } from '../../../contract/lesson.ts';
 import type { TermPlanEdit } from '../../../contract/termPlan.ts';
 import type { Day } from '../../../core/planning/days.ts';

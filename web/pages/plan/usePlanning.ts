@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { format } from 'date-fns';
+import { format } from '../../words/dates.ts';
 import type { SavedLesson } from '../../../contract/lesson.ts';
 import type { ClassDetail } from '../../../contract/schoolClass.ts';
 import type { TermPlanEdit } from '../../../contract/termPlan.ts';

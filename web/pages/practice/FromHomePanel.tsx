@@ -1,3 +1,5 @@
+import { format } from '../../words/dates.ts';
+import { t } from '../../../core/words/say.ts';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import fitsFromHome from 'virtual:fits/from-home';
@@ -46,14 +48,15 @@ export function FromHomePanel(props: PanelProps) {
   const ids = data.takes.map(({ id }) => id);
   return (
     <section className="from-home" aria-labelledby="from-home">
-      <h2 id="from-home">At home</h2>
+      <h2 id="from-home">{t`At home`}</h2>
       {problem && <Notice problem={problem} />}
       {without.length > 0 && (
         <p>
-          A picture of dots on each slip opens this week for that child, on any telephone, until the week is over. It
-          shows no name and no mark.{' '}
+          {t`A picture of dots on each slip opens this week for that child, on any
+            telephone, until the week is over. It shows no name and no mark.`}{' '}
           <Button variant="outline-dark" onClick={() => void make()}>
-            Put it on {without.length === children.length ? 'the slips' : `${without.length} more slips`}
+            {t`Put it on
+              ${without.length === children.length ? t`the slips` : t`${without.length} more slips`}`}
           </Button>
         </p>
       )}
@@ -67,9 +70,9 @@ export function FromHomePanel(props: PanelProps) {
       {ids.length > 0 && (
         <>
           <CameFrom {...props} data={data} />
-          <Button onClick={() => void doing(() => post(`${path}/taken`, { ids }))}>Take all in</Button>{' '}
+          <Button onClick={() => void doing(() => post(`${path}/taken`, { ids }))}>{t`Take all in`}</Button>{' '}
           <Button variant="outline-dark" onClick={() => void doing(() => post(`${path}/left-out`, { ids }))}>
-            Leave them out
+            {t`Leave them out`}
           </Button>
         </>
       )}
@@ -86,14 +89,12 @@ interface DataProps extends PanelProps {
 function Ways({ schoolClass, data, onBack }: DataProps & { readonly onBack: (child: string) => void }) {
   return (
     <details>
-      <summary>{data.links.length} slips have a way home</summary>
+      <summary>{t`${data.links.length} slips have a way home`}</summary>
       <ul className="from-home-ways">
         {data.links.map(({ childId }) => (
           <li key={childId}>
             {nameOf(schoolClass, childId)}{' '}
-            <Button size="sm" variant="outline-dark" onClick={() => onBack(childId)}>
-              Call back
-            </Button>
+            <Button size="sm" variant="outline-dark" onClick={() => onBack(childId)}>{t`Call back`}</Button>
           </li>
         ))}
       </ul>
@@ -106,14 +107,14 @@ function CameFrom({ schoolClass, week, data }: DataProps) {
   const often = (child: string, item: number) =>
     data.done.filter((one) => one.childId === child && one.item === item).reduce((sum, { times }) => sum + times, 0);
   return (
-    <table aria-label="Came from home">
+    <table aria-label={t`Came from home`}>
       <thead>
         <tr>
-          <th scope="col">Child</th>
-          <th scope="col">Pattern</th>
-          <th scope="col">When</th>
-          <th scope="col">Right</th>
-          <th scope="col">Done in all</th>
+          <th scope="col">{t`Child`}</th>
+          <th scope="col">{t`Pattern`}</th>
+          <th scope="col">{t`When`}</th>
+          <th scope="col">{t`Right`}</th>
+          <th scope="col">{t`Done in all`}</th>
         </tr>
       </thead>
       <tbody>
@@ -121,9 +122,9 @@ function CameFrom({ schoolClass, week, data }: DataProps) {
           <tr key={id}>
             <th scope="row">{nameOf(schoolClass, childId)}</th>
             <td>{week.plan.items[item]?.title}</td>
-            <td>{new Date(takenAt).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}</td>
+            <td>{format(takenAt, 'd MMM yyyy, HH:mm')}</td>
             <td>{Math.round(accuracy * 100)} %</td>
-            <td>{often(childId, item)} times</td>
+            <td>{t`${often(childId, item)} times`}</td>
           </tr>
         ))}
       </tbody>

@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { Trash2 } from 'lucide-react';
 import { type FormEvent, useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -35,7 +36,7 @@ export function PracticeForm({ schoolClass, patterns, start, problem, onSave, on
   };
   const complete = plan.items.every((item) => item.days.length > 0) && plan.children?.length !== 0;
   return (
-    <Form className="card-paper practice-form" onSubmit={submit} aria-label="Practice week">
+    <Form className="card-paper practice-form" onSubmit={submit} aria-label={t`Practice week`}>
       <HeadFields week={{ starts, plan }} onWeek={setWeek} />
       {plan.items.map((item, i) => (
         <ItemFields
@@ -53,24 +54,20 @@ export function PracticeForm({ schoolClass, patterns, start, problem, onSave, on
           variant="outline-dark"
           onClick={() => set({ items: [...plan.items, { ...plan.items.at(-1)!, ...nextOf(patterns, plan.items) }] })}
         >
-          One more rhythm
+          {t`One more rhythm`}
         </Button>
       )}
       <WhoPractises schoolClass={schoolClass} chosen={plan.children} onChosen={(children) => set({ children })} />
       <p role="status" className="minutes">
         {days
-          .map(({ title }, day) => (minutes[day] ? `${title.slice(0, 3)} ${minutes[day]} min` : undefined))
+          .map(({ title }, day) => (minutes[day] ? t`${title.slice(0, 3)} ${minutes[day]} min` : undefined))
           .filter(Boolean)
           .join(' · ')}
       </p>
       {problem && <Notice problem={problem} />}
       <div className="class-form-actions">
-        <Button type="submit" disabled={!complete}>
-          Keep this week
-        </Button>
-        <Button variant="outline-dark" onClick={onCancel}>
-          Cancel
-        </Button>
+        <Button type="submit" disabled={!complete}>{t`Keep this week`}</Button>
+        <Button variant="outline-dark" onClick={onCancel}>{t`Cancel`}</Button>
       </div>
     </Form>
   );
@@ -89,7 +86,7 @@ function HeadFields({ week: { starts, plan }, onWeek }: HeadProps) {
   return (
     <div className="practice-head">
       <Form.Group controlId="practice-title">
-        <Form.Label>Name</Form.Label>
+        <Form.Label>{t`Name`}</Form.Label>
         <Form.Control
           value={plan.title}
           required
@@ -98,7 +95,7 @@ function HeadFields({ week: { starts, plan }, onWeek }: HeadProps) {
         />
       </Form.Group>
       <Form.Group controlId="practice-starts">
-        <Form.Label>First day</Form.Label>
+        <Form.Label>{t`First day`}</Form.Label>
         <Form.Control
           type="date"
           value={starts}
@@ -138,17 +135,17 @@ function ItemFields({ number, item, patterns, days, onItem, onDrop }: ItemProps)
     onItem({ ...item, days: on ? [...item.days, day].sort() : item.days.filter((one) => one !== day) });
   return (
     <fieldset className="practice-item">
-      <legend>Rhythm {number}</legend>
+      <legend>{t`Rhythm ${number}`}</legend>
       <SelectField
         id={`practice-pattern-${number}`}
-        label="Pattern"
+        label={t`Pattern`}
         value={item.patternId}
         options={options.map((id) => [id, patterns.find((one) => one.id === id)?.title ?? item.title] as const)}
         onChoose={choose}
       />
       <NumberField
         id={`practice-times-${number}`}
-        label="Times a day"
+        label={t`Times a day`}
         value={item.times}
         least={1}
         most={20}
@@ -156,13 +153,13 @@ function ItemFields({ number, item, patterns, days, onItem, onDrop }: ItemProps)
       />
       <NumberField
         id={`practice-bpm-${number}`}
-        label="Beats a minute"
+        label={t`Beats a minute`}
         value={item.bpm}
         least={20}
         most={240}
         onValue={(bpm) => onItem({ ...item, bpm })}
       />
-      <div className="practice-days" role="group" aria-label="Days">
+      <div className="practice-days" role="group" aria-label={t`Days`}>
         {days.map(({ title }, day) => (
           <Form.Check
             key={day}
@@ -176,7 +173,7 @@ function ItemFields({ number, item, patterns, days, onItem, onDrop }: ItemProps)
         ))}
       </div>
       {onDrop && (
-        <Button variant="outline-dark" onClick={onDrop} aria-label={`Leave out rhythm ${number}`}>
+        <Button variant="outline-dark" onClick={onDrop} aria-label={t`Leave out rhythm ${number}`}>
           <Trash2 size={16} aria-hidden />
         </Button>
       )}
@@ -195,11 +192,11 @@ function WhoPractises({ schoolClass: { children }, chosen, onChosen }: WhoProps)
     onChosen(on ? [...(chosen ?? []), id] : (chosen ?? []).filter((one) => one !== id));
   return (
     <fieldset className="exempt">
-      <legend>Who practises</legend>
+      <legend>{t`Who practises`}</legend>
       <Form.Check
         type="checkbox"
         id="practice-all"
-        label="The whole class"
+        label={t`The whole class`}
         checked={chosen === null}
         onChange={(event) => onChosen(event.target.checked ? null : [])}
       />

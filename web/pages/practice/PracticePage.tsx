@@ -1,4 +1,6 @@
-import { format, nextMonday, parseISO } from 'date-fns';
+import { t } from '../../../core/words/say.ts';
+import { nextMonday, parseISO } from 'date-fns';
+import { format } from '../../words/dates.ts';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
@@ -24,7 +26,7 @@ export default function PracticePage() {
   const weeks = usePractice(classId);
   const patterns = useOfferedPatterns();
   const problem = room.error ?? weeks.error ?? patterns.error;
-  if (!room.data || !weeks.data || !patterns.data) return <Loading title="Practice" problem={problem} />;
+  if (!room.data || !weeks.data || !patterns.data) return <Loading title={t`Practice`} problem={problem} />;
   return <Weeks schoolClass={room.data} weeks={weeks.data} patterns={patterns.data} />;
 }
 
@@ -49,10 +51,10 @@ function Weeks({ schoolClass, weeks, patterns }: WeeksProps) {
   return (
     <>
       <div className="page-head">
-        <h1>Practice weeks</h1>
+        <h1>{t`Practice weeks`}</h1>
         <Link to={`/classes/${id}`}>{name}</Link>
         <span className="flex-grow-1" />
-        {mayMake && !making && <Button onClick={() => setMaking(true)}>New practice week</Button>}
+        {mayMake && !making && <Button onClick={() => setMaking(true)}>{t`New practice week`}</Button>}
       </div>
       {making && mayMake && (
         <PracticeForm
@@ -65,10 +67,8 @@ function Weeks({ schoolClass, weeks, patterns }: WeeksProps) {
         />
       )}
       {weeks.length === 0 && !making && (
-        <div className="empty">
-          A practice week says which rhythms are clapped at home, how often, how fast and on which days. Each child gets
-          a slip, and what is heard ticks it off.
-        </div>
+        <div className="empty">{t`A practice week says which rhythms are clapped at home, how often, how fast
+            and on which days. Each child gets a slip, and what is heard ticks it off.`}</div>
       )}
       <ul className="weeks">
         {weeks.map((week) => (
@@ -76,8 +76,9 @@ function Weeks({ schoolClass, weeks, patterns }: WeeksProps) {
             <Link to={`/classes/${id}/practice/${week.id}`} className="class-card">
               <strong>{week.plan.title}</strong>
               <span>
-                from {format(parseISO(week.starts), 'd MMMM')}, {practising(week, children).length} children,{' '}
-                {week.plan.items.map(({ title }) => title).join(', ')}
+                {t`from ${format(parseISO(week.starts), 'd MMMM')},
+                  ${practising(week, children).length} children,
+                  ${week.plan.items.map(({ title }) => title).join(', ')}`}
               </span>
             </Link>
           </li>
@@ -103,7 +104,7 @@ function usualWeek(patterns: readonly SavedPattern[], search: URLSearchParams): 
   return {
     starts,
     plan: {
-      title: `Week of ${format(parseISO(starts), 'd MMMM')}`,
+      title: t`Week of ${format(parseISO(starts), 'd MMMM')}`,
       items: [item],
       children: search.get('children')?.split(',') ?? null,
     },

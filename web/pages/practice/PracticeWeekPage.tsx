@@ -1,3 +1,5 @@
+import { t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
 import { CalendarPlus, Printer } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -23,9 +25,9 @@ export default function PracticeWeekPage() {
   const room = useClass(classId);
   const weeks = usePractice(classId);
   const problem = room.error ?? weeks.error;
-  if (!room.data || !weeks.data) return <Loading title="Practice" problem={problem} />;
+  if (!room.data || !weeks.data) return <Loading title={t`Practice`} problem={problem} />;
   const week = weeks.data.find(({ id }) => id === weekId);
-  if (!week) return <Notice problem={{ message: 'This practice week is not here any more. Make a new one.' }} />;
+  if (!week) return <Notice problem={{ message: t`This practice week is not here any more. Make a new one.` }} />;
   return <Week schoolClass={room.data} week={week} />;
 }
 
@@ -46,7 +48,7 @@ function Week({ schoolClass, week }: WeekProps) {
         <ul className="practice-items">
           {plan.items.map(({ patternId, title, times, bpm, days: on }) => (
             <li key={patternId}>
-              <Link to={`/patterns/${patternId}`}>{title}</Link> {timesText(times)} at {bpm}
+              {rich`${<Link to={`/patterns/${patternId}`}>{title}</Link>} ${timesText(times)} at ${bpm}`}
               {on.length < 7 && `, ${on.map((day) => days[day]!.title.slice(0, 3)).join(', ')}`}
             </li>
           ))}
@@ -67,7 +69,7 @@ function WeekHead({ schoolClass, week, minutes }: WeekProps & { minutes: readonl
   const [changing, setChanging] = useState(false);
   const removal = useSave(() => remove(`${path}/${id}`), '/classes', '/bin');
   const drop = async () => {
-    if (confirm(`Put ${plan.title} into the bin? Takes stay.`) && (await removal.save())) await navigate(path);
+    if (confirm(t`Put ${plan.title} into the bin? Takes stay.`) && (await removal.save())) await navigate(path);
   };
   const calendar = async () =>
     saveFile(`${plan.title}.ics`, new Blob([await calendarOf(week, minutes)], { type: 'text/calendar' }));
@@ -79,21 +81,15 @@ function WeekHead({ schoolClass, week, minutes }: WeekProps & { minutes: readonl
         <Link to={path}>{schoolClass.name}</Link>
         <span className="flex-grow-1" />
         <Button onClick={() => print()}>
-          <Printer size={16} aria-hidden /> Print the slips
+          <Printer size={16} aria-hidden /> {t`Print the slips`}
         </Button>
         <Button variant="outline-dark" onClick={() => void calendar()}>
-          <CalendarPlus size={16} aria-hidden /> For a calendar
+          <CalendarPlus size={16} aria-hidden /> {t`For a calendar`}
         </Button>
         {mayChange && patterns && patterns.length > 0 && (
-          <Button variant="outline-dark" onClick={() => setChanging(!changing)}>
-            Change
-          </Button>
+          <Button variant="outline-dark" onClick={() => setChanging(!changing)}>{t`Change`}</Button>
         )}
-        {mayChange && (
-          <Button variant="outline-dark" onClick={() => void drop()}>
-            Remove
-          </Button>
-        )}
+        {mayChange && <Button variant="outline-dark" onClick={() => void drop()}>{t`Remove`}</Button>}
       </div>
       {removal.problem && <Notice problem={removal.problem} />}
       {changing && patterns && (
@@ -108,14 +104,14 @@ function DoneTable({ schoolClass, week, minutes }: WeekProps & { minutes: readon
   const days = daysOf(week.starts);
   return (
     <div className="grid-scroll">
-      <table className="practice-done" aria-label="Done">
+      <table className="practice-done" aria-label={t`Done`}>
         <thead>
           <tr>
-            <th scope="col">Child</th>
+            <th scope="col">{t`Child`}</th>
             {days.map(({ title }, day) => (
               <th key={title} scope="col">
                 {title}
-                <small>{minutes[day] ? `${minutes[day]} min` : 'free'}</small>
+                <small>{minutes[day] ? t`${minutes[day]} min` : t`free`}</small>
               </th>
             ))}
           </tr>
@@ -140,13 +136,11 @@ function DoneTable({ schoolClass, week, minutes }: WeekProps & { minutes: readon
 }
 
 function DoneMark({ done }: { done: ReturnType<typeof doneOn> }) {
-  if (!done) return <span className="visually-hidden">nothing to do</span>;
+  if (!done) return <span className="visually-hidden">{t`nothing to do`}</span>;
   if (done.done === 0) return <span className="not-done">–</span>;
   return done.done >= done.due ? (
-    <span className="done-all">✓ done</span>
+    <span className="done-all">{t`✓ done`}</span>
   ) : (
-    <span>
-      {done.done} of {done.due}
-    </span>
+    <span>{t`${done.done} of ${done.due}`}</span>
   );
 }

@@ -1,3 +1,5 @@
+import { t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
 import type { Child } from '../../../contract/child.ts';
 import type { FromHome } from '../../../contract/home.ts';
 import type { PracticeWeek } from '../../../contract/practice.ts';
@@ -39,7 +41,10 @@ function Slip({ week: { starts, plan }, child, minutes, secret }: SlipProps) {
     <article className="slip">
       {secret && (
         <div className="slip-dots">
-          <DotsPicture address={`${location.origin}/home#${secret}`} name="Picture of dots with the way to this week" />
+          <DotsPicture
+            address={`${location.origin}/home#${secret}`}
+            name={t`Picture of dots with the way to this week`}
+          />
         </div>
       )}
       <h2>{child.name}</h2>
@@ -47,8 +52,8 @@ function Slip({ week: { starts, plan }, child, minutes, secret }: SlipProps) {
       {plan.items.map((item) => (
         <div key={item.patternId} className="slip-item">
           <p>
-            <strong>{item.title}</strong>, {timesText(item.times)} a day at {ownBpm(item.bpm, child.adaptations)} beats
-            a minute
+            {rich`${<strong>{item.title}</strong>}, ${timesText(item.times)} a day at
+              ${ownBpm(item.bpm, child.adaptations)} beats a minute`}
           </p>
           <SlipNotes text={item.text} />
         </div>
@@ -57,7 +62,7 @@ function Slip({ week: { starts, plan }, child, minutes, secret }: SlipProps) {
         {daysOf(starts).map(({ title }, day) =>
           minutes[day] ? (
             <li key={title}>
-              <span className="slip-box" aria-hidden /> {title}, {minutes[day]} min
+              <span className="slip-box" aria-hidden /> {t`${title}, ${minutes[day]} min`}
             </li>
           ) : undefined,
         )}

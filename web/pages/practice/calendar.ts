@@ -1,9 +1,11 @@
-import { addDays, differenceInCalendarDays, format, parseISO } from 'date-fns';
+import { perLanguage, t } from '../../../core/words/say.ts';
+import { addDays, differenceInCalendarDays, parseISO } from 'date-fns';
+import { format } from '../../words/dates.ts';
 import type { PracticeWeek } from '../../../contract/practice.ts';
 
-const WORDS_OF_TIMES = ['', 'once', 'twice'];
+const WORDS_OF_TIMES = perLanguage(() => ['', t`once`, t`twice`]);
 
-export const timesText = (times: number) => WORDS_OF_TIMES[times] ?? `${times} times`;
+export const timesText = (times: number) => WORDS_OF_TIMES()[times] ?? t`${times} times`;
 
 /** The days of a week, from its first one. */
 export function daysOf(starts: string): { readonly date: Date; readonly title: string }[] {
@@ -23,7 +25,7 @@ export function sameWeekdays(days: readonly number[], starts: string, from: stri
 /** A week of practice as a calendar file: on each day with something to do, what. */
 export async function calendarOf({ id, starts, plan }: PracticeWeek, minutes: readonly number[]): Promise<string> {
   const { default: ical } = await import('ical-generator');
-  const calendar = ical({ name: plan.title, prodId: { company: 'Clapboard', product: 'Practice', language: 'EN' } });
+  const calendar = ical({ name: plan.title, prodId: { company: 'Clapboard', product: t`Practice`, language: 'EN' } });
   daysOf(starts).forEach(({ date }, day) => {
     const items = plan.items.filter(({ days }) => days.includes(day));
     if (items.length === 0) return;
@@ -31,8 +33,8 @@ export async function calendarOf({ id, starts, plan }: PracticeWeek, minutes: re
       id: `${id}-${day}`,
       start: date,
       allDay: true,
-      summary: `Clap: ${items.map(({ title }) => title).join(', ')} (${minutes[day]!} min)`,
-      description: items.map(({ title, times, bpm }) => `${title}: ${timesText(times)} at ${bpm}`).join('\n'),
+      summary: t`Clap: ${items.map(({ title }) => title).join(', ')} (${minutes[day]} min)`,
+      description: items.map(({ title, times, bpm }) => t`${title}: ${timesText(times)} at ${bpm}`).join('\n'),
     });
   });
   return calendar.toString();

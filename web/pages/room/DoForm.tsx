@@ -1,3 +1,5 @@
+import { perLanguage, t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useSearchParams } from 'react-router';
@@ -25,14 +27,17 @@ interface DoFormProps {
 const MADE = '';
 const LONGEST_CHOSEN = 4;
 const TEMPI = ['50', '60', '66', '72', '80', '92', '100', '108'] as const;
-const HEARD_BY = [
-  ['tap', 'Taps on the screen'],
-  ['microphone', 'Claps, by microphone'],
-] as const;
+const HEARD_BY = perLanguage(
+  () =>
+    [
+      ['tap', t`Taps on the screen`],
+      ['microphone', t`Claps, by microphone`],
+    ] as const,
+);
 const newSeed = () => Math.floor(Math.random() * 1_000_000);
 
 const doingIn = (asked: string | null): Doing =>
-  (Object.keys(DOINGS) as Doing[]).find((one) => one === asked) ?? 'take';
+  (Object.keys(DOINGS()) as Doing[]).find((one) => one === asked) ?? 'take';
 
 /** Whether a pattern can be given for it. */
 function fitsDoing({ text }: SavedPattern, doing: Doing): boolean {
@@ -59,7 +64,7 @@ function useChoice({ schoolClass, voice, onBegin }: DoFormProps) {
   const begin = () => {
     const by = heardBy === 'microphone' ? ('microphone' as const) : ('tap' as const);
     const task = taskOf({ doing, pattern, bpm: Number(bpm), heardBy: by, met, voice, seed: newSeed() });
-    setTrouble(task ? '' : 'Nothing can be made of this. Choose another rhythm.');
+    setTrouble(task ? '' : t`Nothing can be made of this. Choose another rhythm.`);
     if (task) onBegin(task);
   };
   return { doing, setDoing, fitting, pattern, setChosen, bpm, setBpm, heardBy, setHeardBy, trouble, begin };
@@ -72,21 +77,21 @@ export function DoForm(props: DoFormProps) {
   useKeys({ ' ': begin });
   const claps = doing === 'take' || doing === 'echo';
   return (
-    <section className="room-do" aria-label="What all do">
+    <section className="room-do" aria-label={t`What all do`}>
       <SelectField
         id="room-doing"
-        label="All at once"
+        label={t`All at once`}
         value={doing}
-        options={Object.entries(DOINGS) as [Doing, string][]}
+        options={Object.entries(DOINGS()) as [Doing, string][]}
         onChoose={setDoing}
       />
       {needsRhythm(doing) && (
         <SelectField
           id="room-pattern"
-          label="Rhythm"
+          label={t`Rhythm`}
           value={pattern?.id ?? MADE}
           options={[
-            ...(canBeMade(doing) ? ([[MADE, 'Made of what the class has met']] as const) : []),
+            ...(canBeMade(doing) ? ([[MADE, t`Made of what the class has met`]] as const) : []),
             ...titled(fitting),
           ]}
           onChoose={setChosen}
@@ -95,7 +100,7 @@ export function DoForm(props: DoFormProps) {
       {needsRhythm(doing) && (
         <SelectField
           id="room-bpm"
-          label="Tempo"
+          label={t`Tempo`}
           value={bpm}
           options={[...new Set([...TEMPI, bpm])]
             .sort((a, b) => Number(a) - Number(b))
@@ -104,10 +109,10 @@ export function DoForm(props: DoFormProps) {
         />
       )}
       {claps && (
-        <SelectField id="room-heard" label="Heard by" value={heardBy} options={HEARD_BY} onChoose={setHeardBy} />
+        <SelectField id="room-heard" label={t`Heard by`} value={heardBy} options={HEARD_BY()} onChoose={setHeardBy} />
       )}
       <Button size="lg" onClick={begin}>
-        To all devices <kbd>space</kbd>
+        {rich`To all devices ${<kbd>{t`space`}</kbd>}`}
       </Button>
       {trouble && <p role="alert">{trouble}</p>}
     </section>

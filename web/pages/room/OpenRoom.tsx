@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { type ReactNode, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
@@ -41,7 +42,7 @@ export function OpenRoom({ room, schoolClass, isThere, onEnded }: OpenRoomProps)
     if (await doing(() => acts.round({ number, task, phase: 'ready', startsAt: null }))) setAtDoor(false);
   };
   const end = async () => {
-    if (confirm('End the room? All devices leave it; what was clapped stays.') && (await doing(acts.end))) onEnded();
+    if (confirm(t`End the room? All devices leave it; what was clapped stays.`) && (await doing(acts.end))) onEnded();
   };
   const voice = voiceOf(schoolClass);
   return (
@@ -49,7 +50,7 @@ export function OpenRoom({ room, schoolClass, isThere, onEnded }: OpenRoomProps)
       <Head schoolClass={schoolClass} onEnd={() => void end()}>
         {room.round && (
           <Button variant="outline-dark" aria-pressed={atDoor} onClick={() => setAtDoor(!atDoor)}>
-            {atDoor ? 'Back to what is on' : 'Show the pictures'}
+            {atDoor ? t`Back to what is on` : t`Show the pictures`}
           </Button>
         )}
       </Head>
@@ -86,13 +87,11 @@ interface HeadProps {
 function Head({ schoolClass: { id, name }, onEnd, children }: HeadProps) {
   return (
     <div className="page-head">
-      <h1>{name}: own devices</h1>
+      <h1>{t`${name}: own devices`}</h1>
       <Link to={`/classes/${id}`}>{name}</Link>
       <span className="flex-grow-1" />
       {children}
-      <Button variant="outline-dark" onClick={onEnd}>
-        End the room
-      </Button>
+      <Button variant="outline-dark" onClick={onEnd}>{t`End the room`}</Button>
     </div>
   );
 }
@@ -103,13 +102,13 @@ function Warnings({ isThere, guessed }: { readonly isThere: boolean; readonly gu
     <>
       {!isThere && (
         <p className="room-away" role="status">
-          The server does not answer just now. Children stay in the room; it goes on by itself.
+          {t`The server does not answer just now. Children stay in the room; it goes on by itself.`}
         </p>
       )}
       {guessed && (
         <p className="room-away" role="alert">
-          Somebody tries pictures that are nearly those of this room. “New pictures” below keeps them out; who is in
-          stays in.
+          {t`Somebody tries pictures that are nearly those of this room. “New pictures”
+            below keeps them out; who is in stays in.`}
         </p>
       )}
     </>

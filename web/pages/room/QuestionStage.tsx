@@ -1,3 +1,5 @@
+import { t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
 import { Check } from 'lucide-react';
 import { useMemo } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -24,7 +26,7 @@ export function QuestionStage(props: StageProps & { readonly task: QuestionTask 
   };
   const { isOpen, goOn } = useAnswering(props, play);
   return (
-    <section className="room-round" aria-label="Question">
+    <section className="room-round" aria-label={t`Question`}>
       <h2 className="room-asked">{task.asked}</h2>
       {task.view !== 'choose' && <AskedAbout facts={task.facts} />}
       <Bars task={task} seats={seats} isOpen={isOpen} answered={answered} />
@@ -36,14 +38,14 @@ export function QuestionStage(props: StageProps & { readonly task: QuestionTask 
         </ul>
       )}
       <div className="room-foot">
-        <Tally count={answered} of={seats.length} what="have answered" />
+        <Tally count={answered} of={seats.length} what={t`have answered`} />
         {heard && (
           <Button size="lg" variant="outline-dark" onClick={play} aria-pressed={moment.state !== 'quiet'}>
-            Play it <kbd>P</kbd>
+            {rich`Play it ${<kbd>P</kbd>}`}
           </Button>
         )}
         <Button size="lg" onClick={goOn}>
-          {isOpen ? 'Go on' : 'Show the answer'} <kbd>space</kbd>
+          {isOpen ? t`Go on` : t`Show the answer`} <kbd>{t`space`}</kbd>
         </Button>
       </div>
     </section>
@@ -74,8 +76,8 @@ function Bars({ task, seats, isOpen, answered }: BarsProps) {
               <>
                 <span className="room-bar-line" style={{ width: `${(100 * count) / Math.max(1, answered)}%` }} />
                 <span className="room-bar-count">
-                  {isRight && <Check aria-label="right" />} {count}
-                  <span className="visually-hidden"> {count === 1 ? 'child' : 'children'}</span>
+                  {isRight && <Check aria-label={t`right`} />} {count}
+                  <span className="visually-hidden"> {count === 1 ? t`child` : t`children`}</span>
                 </span>
               </>
             )}

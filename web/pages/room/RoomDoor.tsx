@@ -1,3 +1,5 @@
+import { t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
 import type { Room } from '../../../contract/room.ts';
 import { ROOM_TO_SPARE } from '../../../contract/roomPictures.ts';
 import { PictureSign } from '../../room/pictures.tsx';
@@ -26,17 +28,19 @@ export function RoomDoor({ room }: { readonly room: Room }) {
   const { address, reached } = wayIn(room.addresses);
   const children = size - ROOM_TO_SPARE;
   return (
-    <section className="room-door" aria-label="Come in">
+    <section className="room-door" aria-label={t`Come in`}>
       <div className="room-way">
-        <DotsPicture address={`${address}#${pictures.join('-')}`} name="Picture of dots with the way into this room" />
+        <DotsPicture
+          address={`${address}#${pictures.join('-')}`}
+          name={t`Picture of dots with the way into this room`}
+        />
         <p className="room-address">{address.replace(/^https?:\/\//, '')}</p>
         {!reached && (
-          <p className="room-alone">
-            No other device gets in: the server listens to this machine alone (HOST=0.0.0.0).
-          </p>
+          <p className="room-alone">{t`No other device gets in: the server listens to this machine alone
+            (HOST=0.0.0.0).`}</p>
         )}
       </div>
-      <ol className="room-four" aria-label="Pictures">
+      <ol className="room-four" aria-label={t`Pictures`}>
         {pictures.map((picture) => (
           <li key={picture}>
             <PictureSign picture={picture} />
@@ -45,7 +49,7 @@ export function RoomDoor({ room }: { readonly room: Room }) {
         ))}
       </ol>
       <p className="room-in" role="status">
-        <strong>{seats.length}</strong> of {children} are in
+        {rich`${<strong>{seats.length}</strong>} of ${children} are in`}
       </p>
       {namesShown && seats.length > 0 && (
         <ul className="room-who">

@@ -1,3 +1,5 @@
+import { t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link, useParams } from 'react-router';
@@ -19,10 +21,10 @@ export default function RoomPage() {
   const schoolClass = useClass(classId);
   const rooms = useOpenRooms(classId);
   const problem = schoolClass.error ?? rooms.error;
-  if (!schoolClass.data || !rooms.data) return <Loading title="Own devices" problem={problem} />;
+  if (!schoolClass.data || !rooms.data) return <Loading title={t`Own devices`} problem={problem} />;
   if (!mayHear(schoolClass.data))
     return (
-      <Notice problem={{ message: 'This class is shared with you to look at. A room is opened by who hears it.' }} />
+      <Notice problem={{ message: t`This class is shared with you to look at. A room is opened by who hears it.` }} />
     );
   return <Rooms key={classId} schoolClass={schoolClass.data} known={rooms.data[0]?.id} />;
 }
@@ -50,7 +52,7 @@ function Rooms({ schoolClass, known }: RoomsProps) {
   const isClosed = roomId === undefined || over !== undefined;
   if (!isClosed && room)
     return <OpenRoom room={room} schoolClass={schoolClass} isThere={isThere} onEnded={() => setRoomId(undefined)} />;
-  if (!isClosed) return <Loading title="Own devices" problem={undefined} />;
+  if (!isClosed) return <Loading title={t`Own devices`} problem={undefined} />;
   return <Closed schoolClass={schoolClass} problem={problem ?? over} onOpen={() => void open()} />;
 }
 
@@ -66,22 +68,19 @@ function Closed({ schoolClass, problem, onOpen }: ClosedProps) {
   return (
     <div className="room-closed">
       <div className="page-head">
-        <h1>{name}: own devices</h1>
+        <h1>{t`${name}: own devices`}</h1>
         <Link to={`/classes/${id}`}>{name}</Link>
       </div>
       {problem && <Notice problem={problem} />}
       {children.length === 0 ? (
-        <div className="empty">
-          A room needs children. Write the names of the class under <Link to={`/classes/${id}`}>{name}</Link> first.
-        </div>
+        <div className="empty">{rich`A room needs children. Write the names of the class under
+            ${<Link to={`/classes/${id}`}>{name}</Link>} first.`}</div>
       ) : (
         <>
-          <p>
-            Every child opens one address, taps four pictures and its name. Then all clap, choose or write at the same
-            time, and each is judged.
-          </p>
+          <p>{t`Every child opens one address, taps four pictures and its name. Then all
+              clap, choose or write at the same time, and each is judged.`}</p>
           <Button size="lg" onClick={onOpen}>
-            Open the room <kbd>space</kbd>
+            {rich`Open the room ${<kbd>{t`space`}</kbd>}`}
           </Button>
         </>
       )}

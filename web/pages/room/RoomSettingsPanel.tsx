@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../../core/words/say.ts';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -10,11 +11,11 @@ interface PanelProps {
   readonly doing: (act: () => Promise<unknown>) => Promise<boolean>;
 }
 
-const SWITCHES: readonly (readonly [key: keyof RoomSettings, name: string])[] = [
-  ['namesShown', 'Names on the board'],
-  ['marksShown', 'Each child sees its mark'],
-  ['codes', 'Codes instead of names'],
-];
+const SWITCHES = perLanguage((): readonly (readonly [key: keyof RoomSettings, name: string])[] => [
+  ['namesShown', t`Names on the board`],
+  ['marksShown', t`Each child sees its mark`],
+  ['codes', t`Codes instead of names`],
+]);
 
 /** What is set while the room is open, and who is in: folded, for it is not for the class. */
 export function RoomSettingsPanel({ room, acts, doing }: PanelProps) {
@@ -29,9 +30,9 @@ export function RoomSettingsPanel({ room, acts, doing }: PanelProps) {
   };
   return (
     <details className="room-settings">
-      <summary>For the teacher: who is in, names, codes, pictures</summary>
+      <summary>{t`For the teacher: who is in, names, codes, pictures`}</summary>
       <div className="room-switches">
-        {SWITCHES.map(([key, name]) => (
+        {SWITCHES().map(([key, name]) => (
           <Form.Check
             key={key}
             type="switch"
@@ -41,19 +42,17 @@ export function RoomSettingsPanel({ room, acts, doing }: PanelProps) {
             onChange={({ target }) => void set({ [key]: target.checked })}
           />
         ))}
-        <Button variant="outline-dark" onClick={() => void set({ newPictures: true })}>
-          New pictures
-        </Button>
+        <Button variant="outline-dark" onClick={() => void set({ newPictures: true })}>{t`New pictures`}</Button>
       </div>
       {seats.length === 0 ? (
-        <p>Nobody is in yet.</p>
+        <p>{t`Nobody is in yet.`}</p>
       ) : (
-        <ul className="room-seats" aria-label="Who is in">
+        <ul className="room-seats" aria-label={t`Who is in`}>
           {seats.map(({ childId, name, away }) => (
             <li key={childId}>
-              {name} {away && <em>away</em>}
+              {name} {away && <em>{t`away`}</em>}
               <Button size="sm" variant="outline-dark" onClick={() => void doing(() => acts.free(childId))}>
-                Free the name
+                {t`Free the name`}
               </Button>
             </li>
           ))}
@@ -67,14 +66,9 @@ export function RoomSettingsPanel({ room, acts, doing }: PanelProps) {
 function Codes({ classId }: { readonly classId: string }) {
   const [shown, setShown] = useState(false);
   const { data } = useRoomCodes(classId, shown);
-  if (!shown)
-    return (
-      <Button variant="outline-dark" onClick={() => setShown(true)}>
-        Show the codes
-      </Button>
-    );
+  if (!shown) return <Button variant="outline-dark" onClick={() => setShown(true)}>{t`Show the codes`}</Button>;
   return (
-    <table className="room-codes" aria-label="Codes">
+    <table className="room-codes" aria-label={t`Codes`}>
       <tbody>
         {data?.map(({ childId, name, code }) => (
           <tr key={childId}>

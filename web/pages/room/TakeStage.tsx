@@ -1,3 +1,5 @@
+import { t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
 import { useEffect, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
@@ -30,7 +32,7 @@ export function TakeStage(props: StageProps & { readonly task: TakeTask }) {
     const read = parseRhythm(task.text);
     return read.ok ? read.pattern : undefined;
   }, [task.text]);
-  return pattern ? <Clapping {...props} pattern={pattern} /> : <p>This rhythm cannot be read.</p>;
+  return pattern ? <Clapping {...props} pattern={pattern} /> : <p>{t`This rhythm cannot be read.`}</p>;
 }
 
 type ClappingProps = StageProps & { readonly task: TakeTask; readonly pattern: Pattern };
@@ -66,7 +68,7 @@ function Clapping(props: ClappingProps) {
   return (
     <section className="room-round" aria-label={task.title}>
       <h2 className="room-asked">
-        {task.echo && !isOver ? 'Listen, then clap it back' : task.title} <small>at {task.bpm}</small>
+        {task.echo && !isOver ? t`Listen, then clap it back` : task.title} <small>{t`at ${task.bpm}`}</small>
       </h2>
       {(!task.echo || isOver) && (
         <div className="room-board-ruler">
@@ -111,28 +113,28 @@ function Foot({
   return (
     <div className="room-foot">
       {isReady ? (
-        <Tally count={count(seats, ({ ready }) => ready)} of={seats.length} what="are ready" />
+        <Tally count={count(seats, ({ ready }) => ready)} of={seats.length} what={t`are ready`} />
       ) : (
-        <Tally count={count(seats, ({ takeId }) => takeId !== null)} of={seats.length} what="have clapped" />
+        <Tally count={count(seats, ({ takeId }) => takeId !== null)} of={seats.length} what={t`have clapped`} />
       )}
       {isReady && (
         <Button size="lg" onClick={start} disabled={!clock}>
-          Start <kbd>space</kbd>
+          {rich`Start ${<kbd>{t`space`}</kbd>}`}
         </Button>
       )}
       {isOver && hardest && task.patternId && (
         <Link className="btn btn-outline-dark btn-lg" to={leadPath(task.patternId, hardest.measure, task.bpm)}>
-          Lead just {measureName(voice.naming)} {hardest.measure}
+          {t`Lead just ${measureName(voice.naming)} ${hardest.measure}`}
         </Link>
       )}
       {isOver && (
         <Button size="lg" variant="outline-dark" onClick={again}>
-          Again <kbd>A</kbd>
+          {rich`Again ${<kbd>A</kbd>}`}
         </Button>
       )}
       {isOver && (
         <Button size="lg" onClick={onNext}>
-          Go on <kbd>space</kbd>
+          {rich`Go on ${<kbd>{t`space`}</kbd>}`}
         </Button>
       )}
     </div>
@@ -170,7 +172,7 @@ function useIsOver({ room, round, task, pattern, clock }: ClappingProps): boolea
 
 function Picture({ lines }: { readonly lines: readonly string[] }) {
   return (
-    <div className="room-picture" role="status" aria-label="The class">
+    <div className="room-picture" role="status" aria-label={t`The class`}>
       {lines.map((line) => (
         <p key={line}>{line}</p>
       ))}
@@ -184,7 +186,7 @@ type Results = NonNullable<ReturnType<typeof useResults>>;
 function PartPictures({ results, voice }: { readonly results: Results; readonly voice: StageProps['voice'] }) {
   const parts = [...new Set(results.map(({ part }) => part))];
   return (
-    <div className="room-picture" role="status" aria-label="The class">
+    <div className="room-picture" role="status" aria-label={t`The class`}>
       {parts.map((part) => {
         const own = classPicture(results.filter((one) => one.part === part).map(({ result }) => result));
         return (

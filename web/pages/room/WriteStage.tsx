@@ -1,3 +1,5 @@
+import { t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
 import { useMemo } from 'react';
 import Button from 'react-bootstrap/Button';
 import type { WriteTask } from '../../../contract/room.ts';
@@ -21,29 +23,27 @@ export function WriteStage(props: StageProps & { readonly task: WriteTask }) {
   const right = pattern ? rightPerMeasure(task.text, written) : [];
   const counts = useMemo(() => [voice.counts], [voice]);
   return (
-    <section className="room-round" aria-label="Write it">
-      <h2 className="room-asked">{isOpen ? 'It was this' : 'Write what you hear'}</h2>
+    <section className="room-round" aria-label={t`Write it`}>
+      <h2 className="room-asked">{isOpen ? t`It was this` : t`Write what you hear`}</h2>
       {isOpen && pattern && (
         <>
           <div className="room-board-ruler">
             <Ruler pattern={pattern} size="board" fit counts={counts} />
           </div>
-          <ol className="room-right" aria-label="Right, measure by measure">
+          <ol className="room-right" aria-label={t`Right, measure by measure`}>
             {right.map(({ measure, count }) => (
-              <li key={measure}>
-                {measure}: <strong>{count}</strong> of {written.length} right
-              </li>
+              <li key={measure}>{rich`${measure}: ${<strong>{count}</strong>} of ${written.length} right`}</li>
             ))}
           </ol>
         </>
       )}
       <div className="room-foot">
-        <Tally count={written.length} of={room.seats.length} what="have written something" />
+        <Tally count={written.length} of={room.seats.length} what={t`have written something`} />
         <Button size="lg" variant="outline-dark" onClick={play} aria-pressed={moment.state !== 'quiet'}>
-          Play it <kbd>P</kbd>
+          {rich`Play it ${<kbd>P</kbd>}`}
         </Button>
         <Button size="lg" onClick={goOn}>
-          {isOpen ? 'Go on' : 'Show it'} <kbd>space</kbd>
+          {isOpen ? t`Go on` : t`Show it`} <kbd>{t`space`}</kbd>
         </Button>
       </div>
     </section>

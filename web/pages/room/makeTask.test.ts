@@ -20,7 +20,7 @@ const wanted = (doing: Doing, more: object = {}) => ({
   seed: 1,
   ...more,
 });
-const all = Object.keys(DOINGS) as Doing[];
+const all = Object.keys(DOINGS()) as Doing[];
 
 describe('what is sent to all devices', () => {
   it('fits the contract, of a saved rhythm and of one that is made, from any seed', () =>

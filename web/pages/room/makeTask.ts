@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../../core/words/say.ts';
 import type { SavedPattern } from '../../../contract/pattern.ts';
 import type { QuestionTask, RoomTask } from '../../../contract/room.ts';
 import type { Question } from '../../../core/exercises/question.ts';
@@ -16,14 +17,17 @@ import type { AtDevices } from '../../domain/OwnDevices.tsx';
 import type { Voice } from '../../../core/wording/voice.ts';
 
 /** What all can do at once, in the order of the menu. */
-export const DOINGS = {
-  take: 'Clap it',
-  echo: 'Echo: hear it, clap it back',
-  choose: 'Which one do you hear?',
-  write: 'Write what you hear',
-  signs: 'Signs: a question',
-  values: 'Values: a question',
-} as const satisfies Readonly<Record<AtDevices, string>>;
+export const DOINGS = perLanguage(
+  () =>
+    ({
+      take: t`Clap it`,
+      echo: t`Echo: hear it, clap it back`,
+      choose: t`Which one do you hear?`,
+      write: t`Write what you hear`,
+      signs: t`Signs: a question`,
+      values: t`Values: a question`,
+    }) as const satisfies Readonly<Record<AtDevices, string>>,
+);
 export type Doing = AtDevices;
 
 /** Doings that need a rhythm; a question about signs or values is made of nothing but the class's words. */
@@ -85,7 +89,7 @@ function clapping(wanted: Wanted): RoomTask | undefined {
   const common = { kind: 'take' as const, bpm, heardBy, echo };
   if (!pattern) {
     const text = heardText(wanted);
-    return text === undefined ? undefined : { ...common, patternId: null, title: 'Echo', text, parts: [] };
+    return text === undefined ? undefined : { ...common, patternId: null, title: t`Echo`, text, parts: [] };
   }
   const read = parseScore(pattern.text);
   if (!read.ok) return undefined;
@@ -122,7 +126,7 @@ function questionTask(
   return {
     kind: 'question',
     view,
-    asked: view === 'choose' ? 'Which one do you hear?' : prompt,
+    asked: view === 'choose' ? t`Which one do you hear?` : prompt,
     heard,
     facts: JSON.stringify(question),
     options: question.options.map(({ answer }, i) => ({

@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { useEffect } from 'react';
 import type { Room, RoomTask, RoundEdit } from '../../../contract/room.ts';
 import type { Voice } from '../../../core/wording/voice.ts';
@@ -37,10 +38,7 @@ export function useAnswering({ round, onRound, onNext }: StageProps, play: () =>
 export function Tally({ count, of, what }: { readonly count: number; readonly of: number; readonly what: string }) {
   return (
     <p className="room-tally" role="status">
-      <strong>
-        {count} of {of}
-      </strong>{' '}
-      {what}
+      <strong>{t`${count} of ${of}`}</strong> {what}
     </p>
   );
 }

@@ -1,6 +1,8 @@
+import { counted, t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
 import { Dices, FileDown, Printer } from 'lucide-react';
 import { useState } from 'react';
-import { format } from 'date-fns';
+import { format } from '../../words/dates.ts';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { Link, useParams } from 'react-router';
@@ -8,7 +10,6 @@ import type { SavedSheet } from '../../../contract/sheet.ts';
 import { LEVELS, type Level } from '../../../core/making/level.ts';
 import { BOOKLET_KINDS } from '../../../core/sheets/lessonSheet.ts';
 import { PAPERS } from '../../../core/sheets/sheet.ts';
-import { counted } from '../../../core/wording/plurals.ts';
 import { SHEET_WORDS } from '../../../core/wording/sheetWords.ts';
 import { voiceOf } from '../../../core/wording/voice.ts';
 import { useClass, usePatterns } from '../../api/hooks.ts';
@@ -44,14 +45,12 @@ export default function BookletPage() {
   const problem = all.find(({ error }) => error)?.error;
   const again = () => void Promise.all(all.map(({ mutate }) => mutate()));
   if (!room.data || term.data === undefined || !lessons.data || !sheets.data || !patterns.data)
-    return <Loading title="Booklet of the term" problem={problem} again={again} />;
+    return <Loading title={t`Booklet of the term`} problem={problem} again={again} />;
   if (term.data === null)
     return (
       <div className="empty">
-        <p>A booklet follows the plan of a term, and none is made for {room.data.name} yet.</p>
-        <Link className="btn btn-primary" to="/plan/term">
-          Plan the term
-        </Link>
+        <p>{t`A booklet follows the plan of a term, and none is made for ${room.data.name} yet.`}</p>
+        <Link className="btn btn-primary" to="/plan/term">{t`Plan the term`}</Link>
       </div>
     );
   const voice = voiceOf(room.data);
@@ -66,7 +65,7 @@ export default function BookletPage() {
   };
   const own = bookletLessons(planned, choice);
   const wanted = {
-    title: 'Rhythm booklet',
+    title: t`Rhythm booklet`,
     about: bookletAbout(planned),
     chapters: own.flatMap(({ when, sheet }) => (sheet ? [{ when, sheet }] : [])),
     voice,
@@ -88,33 +87,31 @@ function Booklet({ wanted, lessons, sheets, choice, onChange }: BookletProps) {
   const count = wanted.chapters.length;
   const { make, trouble: problem } = useMaking(wanted);
   const print = () => void make(openToPrint);
-  const save = () => void make((content) => saveFile(`${wanted.className} booklet.pdf`, content));
+  const save = () => void make((content) => saveFile(t`${wanted.className} booklet.pdf`, content));
   const other = () => onChange({ variant: choice.variant + 1 });
   useKeys(count > 0 ? { ' ': print, n: other } : {});
   return (
     <>
       <div className="page-head">
-        <h1>Booklet of the term</h1>
+        <h1>{t`Booklet of the term`}</h1>
         <span>{wanted.about}</span>
         <span className="flex-grow-1" />
-        <Link className="btn btn-outline-dark" to="/plan/term">
-          The plan
-        </Link>
+        <Link className="btn btn-outline-dark" to="/plan/term">{t`The plan`}</Link>
       </div>
       <Actions empty={count === 0} print={print} save={save} other={other} />
       {problem && <Notice problem={problem} />}
       <div className="sheet-work">
-        <section aria-label="What is in it">
+        <section aria-label={t`What is in it`}>
           <BookletOptions choice={choice} onChange={onChange} />
           <LessonList lessons={lessons} sheets={sheets} choice={choice} onChange={onChange} />
         </section>
         {count === 0 ? (
-          <p className="empty">Choose a sheet for a lesson: the booklet is empty.</p>
+          <p className="empty">{t`Choose a sheet for a lesson: the booklet is empty.`}</p>
         ) : (
           <SheetPreview
             trouble={trouble}
             file={file}
-            says={file && `${counted(count, 'sheet')} on ${counted(file.pages, 'page')}, keys at the end.`}
+            says={file && t`${counted(count, 'sheet')} on ${counted(file.pages, 'page')}, keys at the end.`}
           />
         )}
       </div>
@@ -133,13 +130,13 @@ function Actions({ empty, print, save, other }: ActionsProps) {
   return (
     <div className="sheet-actions">
       <Button size="lg" disabled={empty} onClick={print}>
-        <Printer size={18} aria-hidden /> Open to print <kbd>space</kbd>
+        <Printer size={18} aria-hidden /> {rich`Open to print ${<kbd>{t`space`}</kbd>}`}
       </Button>
       <Button size="lg" variant="outline-dark" disabled={empty} onClick={save}>
-        <FileDown size={18} aria-hidden /> Save the PDF
+        <FileDown size={18} aria-hidden /> {t`Save the PDF`}
       </Button>
       <Button size="lg" variant="outline-dark" disabled={empty} onClick={other}>
-        <Dices size={18} aria-hidden /> Other questions <kbd>N</kbd>
+        <Dices size={18} aria-hidden /> {rich`Other questions ${<kbd>N</kbd>}`}
       </Button>
     </div>
   );
@@ -151,26 +148,26 @@ function BookletOptions({ choice, onChange }: Pick<BookletProps, 'choice' | 'onC
       <div className="sheet-options">
         <SelectField
           id="booklet-level"
-          label="Level"
+          label={t`Level`}
           value={String(choice.level)}
           options={LEVELS.map((level) => [String(level), String(level)] as const)}
           onChoose={(level) => onChange({ level: Number(level) as Level })}
         />
         <SelectField
           id="booklet-paper"
-          label="Paper"
+          label={t`Paper`}
           value={choice.paper}
-          options={PAPERS.map((paper) => [paper, PAPER_NAMES[paper]] as const)}
+          options={PAPERS.map((paper) => [paper, PAPER_NAMES()[paper]] as const)}
           onChoose={(paper) => onChange({ paper })}
         />
       </div>
       <fieldset className="booklet-kinds">
-        <legend>On the sheets that are made</legend>
+        <legend>{t`On the sheets that are made`}</legend>
         {BOOKLET_KINDS.map((kind) => (
           <Form.Check
             key={kind}
             id={`booklet-${kind}`}
-            label={SHEET_WORDS[kind].title}
+            label={SHEET_WORDS()[kind].title}
             checked={choice.kinds.includes(kind)}
             disabled={choice.kinds.length === 1 && choice.kinds[0] === kind}
             onChange={({ target }) =>
@@ -182,7 +179,7 @@ function BookletOptions({ choice, onChange }: Pick<BookletProps, 'choice' | 'onC
         ))}
         <Form.Check
           id="booklet-large"
-          label="Large print"
+          label={t`Large print`}
           checked={choice.large}
           onChange={({ target }) => onChange({ large: target.checked })}
         />
@@ -193,16 +190,16 @@ function BookletOptions({ choice, onChange }: Pick<BookletProps, 'choice' | 'onC
 
 function LessonList({ lessons, sheets, choice, onChange }: Omit<BookletProps, 'wanted'>) {
   const kept = sheets.map(({ id, title }) => [id, title] as const);
-  const options = [['made', 'Made for it'], ['none', 'No sheet'], ...kept] as const;
+  const options = [['made', t`Made for it`], ['none', t`No sheet`], ...kept] as const;
   return (
-    <ol className="booklet-lessons" aria-label="Lessons of the term">
+    <ol className="booklet-lessons" aria-label={t`Lessons of the term`}>
       {lessons.map((lesson) => (
         <li key={lesson.key} className={lesson.sheet ? undefined : 'left-out'}>
           <strong>{lesson.when}</strong>
           <span>{lesson.title}</span>
           <Select
             size="sm"
-            label={`Sheet of ${lesson.when}`}
+            label={t`Sheet of ${lesson.when}`}
             value={lesson.choice}
             options={options}
             onChoose={(one) => onChange({ lessons: { ...choice.lessons, [lesson.key]: one } })}

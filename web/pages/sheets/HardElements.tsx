@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import Button from 'react-bootstrap/Button';
 import { hardElements, needsOf } from '../../../core/records/classStanding.ts';
 import { ELEMENTS, type ElementId } from '../../../core/rhythm/elements.ts';
@@ -18,13 +19,11 @@ export function HardElements({ classId, naming, onChoose }: HardProps) {
   if (!data) return null;
   const hard = hardElements(needsOf(knownChildren(data)).filter(({ element }) => element !== 'compound'));
   if (hard.length === 0) return null;
-  const names = hard.map((id) => inNaming(ELEMENTS[id].title, naming));
+  const names = hard.map((id) => inNaming(ELEMENTS()[id].title, naming));
   return (
     <p className="sheet-hard">
-      They find hard: {listed(names)}.{' '}
-      <Button variant="outline-dark" size="sm" onClick={() => onChoose(hard)}>
-        Make it about these
-      </Button>
+      {t`They find hard: ${listed(names)}.`}{' '}
+      <Button variant="outline-dark" size="sm" onClick={() => onChoose(hard)}>{t`Make it about these`}</Button>
     </p>
   );
 }

@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { FilePlus, Save, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -37,11 +38,11 @@ export function KeepSheet({ sheet, saved, was, classes, onKept }: KeepProps) {
   });
   const removal = useSave(() => remove(`/sheets/${id}`), '/sheets');
   const keep = async () => {
-    if ((await keeping.save({ ...sheet, title: sheet.title.trim() || 'Sheet' })) && !saved)
+    if ((await keeping.save({ ...sheet, title: sheet.title.trim() || t`Sheet` })) && !saved)
       await navigate(`/sheets/${id}`);
   };
   const drop = async () => {
-    if (!confirm(`Throw the sheet ${sheet.title} away?`) || !(await removal.save())) return;
+    if (!confirm(t`Throw the sheet ${sheet.title} away?`) || !(await removal.save())) return;
     forgetDraft();
     await navigate('/sheets');
   };
@@ -53,23 +54,23 @@ export function KeepSheet({ sheet, saved, was, classes, onKept }: KeepProps) {
   return (
     <>
       <Button size="lg" variant="outline-dark" disabled={keeping.saving} onClick={() => void keep()}>
-        <Save size={18} aria-hidden /> {saved ? 'Save the changes' : 'Keep this sheet'}
+        <Save size={18} aria-hidden /> {saved ? t`Save the changes` : t`Keep this sheet`}
       </Button>
       {saved && (
         <>
           <Button size="lg" variant="outline-dark" onClick={anew}>
-            <FilePlus size={18} aria-hidden /> New sheet
+            <FilePlus size={18} aria-hidden /> {t`New sheet`}
           </Button>
-          <Button size="lg" variant="link" aria-label="Throw this sheet away" onClick={() => void drop()}>
+          <Button size="lg" variant="link" aria-label={t`Throw this sheet away`} onClick={() => void drop()}>
             <Trash2 size={18} aria-hidden />
           </Button>
         </>
       )}
-      <span role="status">{kept === sheet ? 'Kept' : ''}</span>
+      <span role="status">{kept === sheet ? t`Kept` : ''}</span>
       {keeping.clash && (
         <BothVersions
           clash={keeping.clash}
-          names={{ ...SHEET_NAMES, ...namesOf(classes) }}
+          names={{ ...SHEET_NAMES(), ...namesOf(classes) }}
           onChosen={(theirs) => void keeping.settle(theirs)}
         />
       )}

@@ -1,3 +1,4 @@
+import { counted, perLanguage, t } from '../../../core/words/say.ts';
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { ArrowDown, ArrowUp, GripVertical, X } from 'lucide-react';
@@ -10,7 +11,6 @@ import { LEVELS } from '../../../core/making/level.ts';
 import { elementsAt } from '../../../core/making/makePattern.ts';
 import { MOST_QUESTIONS } from '../../../core/sheets/sheet.ts';
 import type { SheetKind } from '../../../core/sheets/sheetQuestion.ts';
-import { counted } from '../../../core/wording/plurals.ts';
 import { SHEET_WORDS } from '../../../core/wording/sheetWords.ts';
 import { type NamingId, valueName } from '../../../core/wording/valueNames.ts';
 import { ElementChecks } from '../../domain/ElementChecks.tsx';
@@ -60,18 +60,18 @@ interface PartCardProps {
 }
 
 /** The package takes 0 for no name at all. */
-export const sortId = ({ key }: Pick<SheetPartEdit, 'key'>) => `part ${key}`;
+export const sortId = ({ key }: Pick<SheetPartEdit, 'key'>) => t`part ${key}`;
 
 /** One kind of question on the sheet: to be changed, dragged and taken away. */
 export function PartCard(props: PartCardProps) {
   const { part, made } = props;
   const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: sortId(part) });
-  const { title } = SHEET_WORDS[part.kind];
+  const { title } = SHEET_WORDS()[part.kind];
   const style = { transform: CSS.Translate.toString(transform), transition };
   return (
     <li ref={setNodeRef} style={style} className="card-paper sheet-part" aria-label={title}>
       <div className="sheet-part-head">
-        <button type="button" className="grip" aria-label={`Drag ${title}`} {...attributes} {...listeners}>
+        <button type="button" className="grip" aria-label={t`Drag ${title}`} {...attributes} {...listeners}>
           <GripVertical size={18} aria-hidden />
         </button>
         <strong>{title}</strong>
@@ -82,8 +82,9 @@ export function PartCard(props: PartCardProps) {
       {made !== undefined && made < part.count && (
         <p className="sheet-fewer" role="status">
           {made === 0
-            ? 'Nothing can be asked about these: choose other elements, or another meter.'
-            : `Only ${counted(made, 'different one')} of these: choose more elements, or another level.`}
+            ? t`Nothing can be asked about these: choose other elements, or another meter.`
+            : t`Only ${counted(made, 'different one')} of these: choose more elements, or
+              another level.`}
         </p>
       )}
     </li>
@@ -93,14 +94,14 @@ export function PartCard(props: PartCardProps) {
 function MoveButtons({ title, first, last, onMove, onRemove }: PartCardProps & { title: string }) {
   return (
     <>
-      <Button size="sm" variant="link" aria-label={`${title} up`} disabled={first} onClick={() => onMove(-1)}>
+      <Button size="sm" variant="link" aria-label={t`${title} up`} disabled={first} onClick={() => onMove(-1)}>
         <ArrowUp size={16} aria-hidden />
       </Button>
-      <Button size="sm" variant="link" aria-label={`${title} down`} disabled={last} onClick={() => onMove(1)}>
+      <Button size="sm" variant="link" aria-label={t`${title} down`} disabled={last} onClick={() => onMove(1)}>
         <ArrowDown size={16} aria-hidden />
       </Button>
       {onRemove && (
-        <Button size="sm" variant="link" aria-label={`Take ${title} away`} onClick={onRemove}>
+        <Button size="sm" variant="link" aria-label={t`Take ${title} away`} onClick={onRemove}>
           <X size={16} aria-hidden />
         </Button>
       )}
@@ -112,7 +113,7 @@ function countIn(typed: string): number {
   return Math.max(1, Math.min(MOST_QUESTIONS, Math.round(Number(typed)) || 1));
 }
 
-const LEVEL_NAMES = { 1: '1, easy', 2: '2', 3: '3', 4: '4', 5: '5, hard' } as const;
+const LEVEL_NAMES = perLanguage(() => ({ 1: t`1, easy`, 2: '2', 3: '3', 4: '4', 5: t`5, hard` }) as const);
 
 function PartFields(props: PartCardProps) {
   const { part, onChange } = props;
@@ -121,7 +122,7 @@ function PartFields(props: PartCardProps) {
   return (
     <div className="sheet-part-fields">
       <Form.Group controlId={`${id}-count`}>
-        <Form.Label>Questions</Form.Label>
+        <Form.Label>{t`Questions`}</Form.Label>
         <Form.Control
           type="number"
           min={1}
@@ -133,9 +134,9 @@ function PartFields(props: PartCardProps) {
       {about.includes('level') && (
         <SelectField
           id={`${id}-level`}
-          label="Level"
+          label={t`Level`}
           value={String(part.level)}
-          options={LEVELS.map((level) => [String(level), LEVEL_NAMES[level]] as const)}
+          options={LEVELS.map((level) => [String(level), LEVEL_NAMES()[level]] as const)}
           onChoose={(level) => onChange({ level: LEVELS.find((one) => String(one) === level) ?? part.level })}
         />
       )}
@@ -144,11 +145,11 @@ function PartFields(props: PartCardProps) {
       {about.includes('cards') && (
         <SelectField
           id={`${id}-cards`}
-          label="On a card"
+          label={t`On a card`}
           value={part.cards ?? 'measures'}
           options={[
-            ['measures', 'a measure'],
-            ['cells', 'a cell'],
+            ['measures', t`a measure`],
+            ['cells', t`a cell`],
           ]}
           onChoose={(cards) => onChange({ cards })}
         />
@@ -169,9 +170,9 @@ function RhythmFields({ part, patterns, onChange }: PartCardProps) {
     <>
       <SelectField
         id={`part-${part.key}-rhythms`}
-        label="Rhythms"
+        label={t`Rhythms`}
         value={chosen?.id ?? (part.patterns ? KEPT : MADE)}
-        options={[[MADE, 'made for it'], ...kept, ...readable.map(({ id, title }) => [id, title] as const)]}
+        options={[[MADE, t`made for it`], ...kept, ...readable.map(({ id, title }) => [id, title] as const)]}
         onChoose={(id) => {
           const pattern = readable.find((one) => one.id === id);
           if (id !== KEPT) onChange({ patterns: pattern && [pattern.text] });
@@ -180,7 +181,7 @@ function RhythmFields({ part, patterns, onChange }: PartCardProps) {
       {!part.patterns && (
         <SelectField
           id={`part-${part.key}-meter`}
-          label="Meter"
+          label={t`Meter`}
           value={part.meter ?? '4/4'}
           options={METERS.map((meter) => [meter, meter] as const)}
           onChoose={(meter) => onChange({ meter })}
@@ -194,9 +195,9 @@ function BeatField({ part, naming, onChange }: PartCardProps) {
   return (
     <SelectField
       id={`part-${part.key}-beat`}
-      label="The beat is"
+      label={t`The beat is`}
       value={part.beat ?? MADE}
-      options={[[MADE, 'mixed'], ...BEATS.map((beat) => [beat, valueName({ base: beat, dots: 0 }, naming)] as const)]}
+      options={[[MADE, t`mixed`], ...BEATS.map((beat) => [beat, valueName({ base: beat, dots: 0 }, naming)] as const)]}
       onChoose={(chosen) => onChange({ beat: BEATS.find((beat) => beat === chosen) })}
     />
   );
@@ -208,12 +209,12 @@ function ElementField({ part, naming, onChange }: PartCardProps) {
   return (
     <>
       <Button variant="link" size="sm" aria-expanded={open} onClick={() => setOpen(!open)}>
-        {part.elements ? `From ${counted(chosen.length, 'element')}` : 'From what is usual at this level'}
+        {part.elements ? t`From ${counted(chosen.length, 'element')}` : t`From what is usual at this level`}
       </Button>
       {open && (
         <ElementChecks
           id={`part-${part.key}`}
-          legend="What it is made of"
+          legend={t`What it is made of`}
           chosen={chosen}
           fewest={FEWEST}
           naming={naming}
@@ -221,7 +222,7 @@ function ElementField({ part, naming, onChange }: PartCardProps) {
         >
           {part.elements && (
             <Button variant="link" size="sm" onClick={() => onChange({ elements: undefined })}>
-              What is usual at the level
+              {t`What is usual at the level`}
             </Button>
           )}
         </ElementChecks>

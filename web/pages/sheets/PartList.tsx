@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -27,10 +28,10 @@ export function PartList({ sheet, file, patterns, onChange }: PartListProps) {
     <>
       <Sorting
         ids={ids}
-        titleOf={(id) => SHEET_WORDS[partOf(id).kind].title}
+        titleOf={(id) => SHEET_WORDS()[partOf(id).kind].title}
         onMoved={(id, to) => onChange(movePart(sheet, partOf(id).key, ids.indexOf(to)))}
       >
-        <ol className="sheet-parts" aria-label="Parts of the sheet">
+        <ol className="sheet-parts" aria-label={t`Parts of the sheet`}>
           {sheet.parts.map((part, at) => (
             <PartCard
               key={part.key}
@@ -58,15 +59,15 @@ function AddPart({ onAdd }: { onAdd: (kind: SheetKind) => void }) {
   return (
     <div className="sheet-add">
       <Button variant="outline-dark" aria-expanded={open} onClick={() => setOpen(!open)}>
-        <Plus size={16} aria-hidden /> Add a part
+        <Plus size={16} aria-hidden /> {t`Add a part`}
       </Button>
       {open && (
-        <ul className="sheet-kinds" aria-label="Kinds of parts">
+        <ul className="sheet-kinds" aria-label={t`Kinds of parts`}>
           {SHEET_KINDS.map((kind) => (
             <li key={kind}>
               <button type="button" onClick={() => onAdd(kind)}>
-                <strong>{SHEET_WORDS[kind].title}</strong>
-                <span>{SHEET_WORDS[kind].about}</span>
+                <strong>{SHEET_WORDS()[kind].title}</strong>
+                <span>{SHEET_WORDS()[kind].about}</span>
               </button>
             </li>
           ))}

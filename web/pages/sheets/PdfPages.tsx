@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { useEffect, useRef, useState } from 'react';
 
 interface Drawn {
@@ -57,12 +58,12 @@ export function PdfPages({ bytes, width }: { bytes: Uint8Array; width: number })
       stale = true;
     };
   }, [bytes, width]);
-  if (trouble) return <p className="empty">The pages cannot be shown here. Save the PDF, and open it.</p>;
+  if (trouble) return <p className="empty">{t`The pages cannot be shown here. Save the PDF, and open it.`}</p>;
   return (
     <ol className="sheet-pages">
       {pages.map((page, i) => (
         <li key={i}>
-          <PdfPage page={page} label={`Page ${i + 1} of ${pages.length}`} />
+          <PdfPage page={page} label={t`Page ${i + 1} of ${pages.length}`} />
         </li>
       ))}
     </ol>

@@ -1,3 +1,5 @@
+import { t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
 import { Dices } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -33,22 +35,22 @@ export function SheetOptions({ sheet, classes, onChange }: OptionsProps) {
     <div className="sheet-options">
       <SelectField
         id="sheet-class"
-        label="For"
+        label={t`For`}
         value={sheet.classId ?? NOBODY}
-        options={[[NOBODY, 'any class'], ...classOptions(classes)]}
+        options={[[NOBODY, t`any class`], ...classOptions(classes)]}
         onChoose={forClass}
       />
       <SelectField
         id="sheet-paper"
-        label="Paper"
+        label={t`Paper`}
         value={sheet.paper}
-        options={PAPERS.map((paper) => [paper, PAPER_NAMES[paper]] as const)}
+        options={PAPERS.map((paper) => [paper, PAPER_NAMES()[paper]] as const)}
         onChoose={(paper) => change({ paper })}
       />
       <SeedField seed={sheet.seed} onSeed={(seed) => change({ seed })} />
       {heard && (
         <Form.Group controlId="sheet-bpm">
-          <Form.Label>Beats a minute</Form.Label>
+          <Form.Label>{t`Beats a minute`}</Form.Label>
           <Form.Control
             type="number"
             min={SLOWEST_BPM}
@@ -66,7 +68,7 @@ export function SheetOptions({ sheet, classes, onChange }: OptionsProps) {
 function SeedField({ seed, onSeed }: { seed: number; onSeed: (seed: number) => void }) {
   return (
     <Form.Group controlId="sheet-seed">
-      <Form.Label>Seed</Form.Label>
+      <Form.Label>{t`Seed`}</Form.Label>
       <div className="sheet-seed">
         <Form.Control
           type="number"
@@ -76,7 +78,7 @@ function SeedField({ seed, onSeed }: { seed: number; onSeed: (seed: number) => v
           onChange={({ target }) => onSeed(Math.max(0, Math.min(LARGEST_SEED, Math.round(Number(target.value)) || 0)))}
         />
         <Button variant="outline-dark" onClick={() => onSeed(anySeed())}>
-          <Dices size={16} aria-hidden /> Other questions <kbd>N</kbd>
+          <Dices size={16} aria-hidden /> {rich`Other questions ${<kbd>N</kbd>}`}
         </Button>
       </div>
     </Form.Group>
@@ -88,26 +90,26 @@ function Checks({ sheet, onChange }: { sheet: SheetEdit; onChange: (some: Partia
     <div className="sheet-checks">
       <Form.Check
         id="sheet-large"
-        label="Large print"
+        label={t`Large print`}
         checked={sheet.large}
         onChange={({ target }) => onChange({ large: target.checked })}
       />
       <Form.Check
         id="sheet-versions"
-        label="Two versions, A and B"
+        label={t`Two versions, A and B`}
         disabled={!sheet.parts.some(({ kind }) => hasVersions(kind))}
         checked={sheet.versions}
         onChange={({ target }) => onChange({ versions: target.checked })}
       />
       <Form.Check
         id="sheet-two"
-        label="Two to a page, smaller"
+        label={t`Two to a page, smaller`}
         checked={sheet.twoToAPage === true}
         onChange={({ target }) => onChange({ twoToAPage: target.checked })}
       />
       <Form.Check
         id="sheet-names"
-        label="The children’s names on it"
+        label={t`The children’s names on it`}
         disabled={sheet.classId === null}
         checked={sheet.names}
         onChange={({ target }) => onChange({ names: target.checked })}

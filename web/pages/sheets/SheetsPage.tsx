@@ -1,3 +1,5 @@
+import { counted, t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
 import { FileDown, Printer } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -10,7 +12,6 @@ import { ELEMENT_IDS, type ElementId } from '../../../core/rhythm/elements.ts';
 import { LONGEST_TITLE, MOST_PATTERNS } from '../../../core/sheets/sheet.ts';
 import { SHEET_KINDS } from '../../../core/sheets/sheetKinds.ts';
 import type { SheetKind } from '../../../core/sheets/sheetQuestion.ts';
-import { counted } from '../../../core/wording/plurals.ts';
 import { voiceOf } from '../../../core/wording/voice.ts';
 import { useClass, useClasses } from '../../api/hooks.ts';
 import { useSheets } from '../../api/sheets.ts';
@@ -41,7 +42,7 @@ export default function SheetsPage() {
   const problem = sheets.error ?? patterns.error ?? classes.error;
   const again = () => void Promise.all([sheets.mutate(), patterns.mutate(), classes.mutate()]);
   if (!sheets.data || !patterns.data || !classes.data)
-    return <Loading title="Sheets" problem={problem} again={again} />;
+    return <Loading title={t`Sheets`} problem={problem} again={again} />;
   const saved = sheets.data.find(({ id }) => id === sheetId);
   if (sheetId !== undefined && !saved) return <Gone />;
   const wanted = (search.get('patterns') ?? search.get('pattern') ?? '').split(',');
@@ -91,14 +92,14 @@ function begun({ saved, chosen, schoolClass, elements, kinds, test, anew }: Begu
   const [first] = chosen;
   if (!first) return elements.length > 0 ? aboutHard(fresh, elements) : fresh;
   const parts = fresh.parts.map((part) => ({ ...part, patterns: chosen.map(({ text }) => text) }));
-  const title = chosen.length === 1 ? first.title : `${first.title} and ${chosen.length - 1} more`;
+  const title = chosen.length === 1 ? first.title : t`${first.title} and ${chosen.length - 1} more`;
   return { ...fresh, title: title.slice(0, LONGEST_TITLE), parts };
 }
 
 function Gone() {
   return (
     <div className="empty">
-      This sheet is not kept any more. <Link to="/sheets">Make a new one</Link>
+      {rich`This sheet is not kept any more. ${<Link to="/sheets">{t`Make a new one`}</Link>}`}
     </div>
   );
 }
@@ -145,14 +146,14 @@ function SheetView({ saved, sheets, patterns, classes, begin }: ViewProps) {
       <SheetHead sheet={sheet} saved={saved} sheets={sheets} onChange={change} />
       <div className="sheet-actions">
         <Button size="lg" onClick={print}>
-          <Printer size={18} aria-hidden /> Open to print <kbd>space</kbd>
+          <Printer size={18} aria-hidden /> {rich`Open to print ${<kbd>{t`space`}</kbd>}`}
         </Button>
         <Button
           size="lg"
           variant="outline-dark"
           onClick={() => void make((content) => saveFile(`${drawn.sheet.title}.pdf`, content))}
         >
-          <FileDown size={18} aria-hidden /> Save the PDF
+          <FileDown size={18} aria-hidden /> {t`Save the PDF`}
         </Button>
         <KeepSheet sheet={sheet} saved={saved} was={was} classes={classes} onKept={adopt} />
         <span className="flex-grow-1" />
@@ -160,7 +161,7 @@ function SheetView({ saved, sheets, patterns, classes, begin }: ViewProps) {
       </div>
       {printTrouble && <Notice problem={printTrouble} />}
       <div className="sheet-work">
-        <section aria-label="What is on it">
+        <section aria-label={t`What is on it`}>
           <PartList sheet={sheet} file={file} patterns={patterns} onChange={change} />
           <SheetOptions sheet={sheet} classes={classes} onChange={change} />
           {sheet.classId && (
@@ -189,10 +190,10 @@ function SheetHead({
   const open = (id: string) => void navigate(id === NEW ? '/sheets' : `/sheets/${id}`);
   return (
     <div className="page-head">
-      <h1 className="visually-hidden">Sheets</h1>
+      <h1 className="visually-hidden">{t`Sheets`}</h1>
       <Form.Control
         className="title-field"
-        aria-label="Title of the sheet"
+        aria-label={t`Title of the sheet`}
         maxLength={60}
         value={sheet.title}
         onChange={({ target }) => onChange({ ...sheet, title: target.value })}
@@ -201,9 +202,12 @@ function SheetHead({
       {sheets.length > 0 && (
         <Select
           className="w-auto"
-          label="Kept sheets"
+          label={t`Kept sheets`}
           value={saved?.id ?? NEW}
-          options={[[NEW, saved ? 'Not kept' : 'Kept sheets…'], ...sheets.map(({ id, title }) => [id, title] as const)]}
+          options={[
+            [NEW, saved ? t`Not kept` : t`Kept sheets…`],
+            ...sheets.map(({ id, title }) => [id, title] as const),
+          ]}
           onChoose={open}
         />
       )}
@@ -217,8 +221,8 @@ function Totals({ sheet, points }: { sheet: SheetEdit; points: number }) {
   const to = new URLSearchParams({ paper: 'new', title: sheet.title, outOf: String(points) });
   return (
     <>
-      <span>{counted(points, 'point')} in all</span>
-      {sheet.classId && <Link to={`/classes/${sheet.classId}?${to.toString()}`}>Enter the totals</Link>}
+      <span>{t`${counted(points, 'point')} in all`}</span>
+      {sheet.classId && <Link to={`/classes/${sheet.classId}?${to.toString()}`}>{t`Enter the totals`}</Link>}
     </>
   );
 }

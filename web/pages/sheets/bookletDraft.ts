@@ -1,4 +1,6 @@
-import { format, parseISO } from 'date-fns';
+import { t } from '../../../core/words/say.ts';
+import { parseISO } from 'date-fns';
+import { format } from '../../words/dates.ts';
 import type { SavedLesson } from '../../../contract/lesson.ts';
 import type { ClassDetail } from '../../../contract/schoolClass.ts';
 import type { SavedSheet } from '../../../contract/sheet.ts';
@@ -102,7 +104,7 @@ export function bookletLessons(planned: Planned, choice: BookletChoice): Booklet
     const wanted = choice.lessons[key] ?? (slot.day < today ? 'none' : 'made');
     const saved = sheets.find(({ id }) => id === wanted);
     const about = elementsOf(slot).map((element) => elementName(element, naming));
-    const title = about.length > 0 ? capital(listed(about)).slice(0, LONGEST_TITLE) : 'Practice';
+    const title = about.length > 0 ? capital(listed(about)).slice(0, LONGEST_TITLE) : t`Practice`;
     const patterns = (kept?.blocks ?? []).flatMap((block) =>
       block.patterns.flatMap(({ patternId }) => texts.get(patternId) ?? []),
     );
@@ -124,5 +126,5 @@ export function bookletLessons(planned: Planned, choice: BookletChoice): Booklet
 /** "Class 3B · 14 Sep to 18 Dec 2026" */
 export function bookletAbout({ schoolClass, term }: Pick<Planned, 'schoolClass' | 'term'>): string {
   const [from, until] = [parseISO(term.from), parseISO(term.until)];
-  return `${schoolClass.name} · ${format(from, 'd MMM')} to ${format(until, 'd MMM yyyy')}`;
+  return t`${schoolClass.name} · ${format(from, 'd MMM')} to ${format(until, 'd MMM yyyy')}`;
 }

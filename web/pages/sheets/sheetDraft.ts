@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import type { SavedSheet, SheetEdit, SheetPartEdit } from '../../../contract/sheet.ts';
 import { LEVELS } from '../../../core/making/level.ts';
 import type { ElementId } from '../../../core/rhythm/elements.ts';
@@ -115,12 +116,12 @@ export function levelTest(sheet: SheetEdit, elements: readonly ElementId[], mete
     meter,
     ...own,
   }));
-  return { ...sheet, title: 'Test', versions: true, parts };
+  return { ...sheet, title: t`Test`, versions: true, parts };
 }
 
 /** What is drawn and made of it. */
 export function drawnSheet({ title, seed, paper, large, versions, twoToAPage, bpm, parts }: SheetEdit): Sheet {
-  return { title: title.trim() || 'Sheet', seed, paper, large, versions, twoToAPage, bpm, parts };
+  return { title: title.trim() || t`Sheet`, seed, paper, large, versions, twoToAPage, bpm, parts };
 }
 
 export function editOf({ id: _id, ...edit }: SavedSheet): SheetEdit {

@@ -1,3 +1,4 @@
+import { currentLanguage, t } from '../../../core/words/say.ts';
 import { useEffect, useRef, useState } from 'react';
 import { askOnce } from '../../files/askWorker.ts';
 import type { BookletRequest, SheetAnswer, SheetFile, SheetRequest } from '../../files/sheetMessages.ts';
@@ -5,14 +6,17 @@ import type { BookletRequest, SheetAnswer, SheetFile, SheetRequest } from '../..
 type Wanted = Omit<SheetRequest, 'id'> | Omit<BookletRequest, 'id'>;
 
 function start(): Worker {
-  return new Worker(new URL('../../workers/sheet.worker.ts', import.meta.url), { type: 'module' });
+  return new Worker(new URL('../../workers/sheet.worker.ts', import.meta.url), {
+    type: 'module',
+    name: currentLanguage(),
+  });
 }
 
 /** Makes a sheet once, for saving or printing. Throws an Error that says what went wrong. */
 export async function sheetFile(wanted: Wanted): Promise<SheetFile> {
   const request = { ...wanted, id: 0 };
-  const answer = await askOnce<SheetAnswer>(start(), request, 'The sheet cannot be made; reload the page.');
-  if (!answer.ok) throw new Error(`The sheet cannot be made: ${answer.trouble}.`);
+  const answer = await askOnce<SheetAnswer>(start(), request, t`The sheet cannot be made; reload the page.`);
+  if (!answer.ok) throw new Error(t`The sheet cannot be made: ${answer.trouble}.`);
   return answer;
 }
 
@@ -44,11 +48,11 @@ export function useSheetFile(wanted: Wanted): { file: SheetFile | undefined; tro
   useEffect(() => {
     const own = start();
     worker.current = own;
-    own.addEventListener('error', () => setTrouble('The sheet cannot be drawn; reload the page.'));
+    own.addEventListener('error', () => setTrouble(t`The sheet cannot be drawn; reload the page.`));
     own.addEventListener('message', ({ data }: MessageEvent<SheetAnswer>) => {
       if (data.id !== asked.current) return;
       if (data.ok) setFile(data);
-      setTrouble(data.ok ? undefined : `The sheet cannot be drawn: ${data.trouble}.`);
+      setTrouble(data.ok ? undefined : t`The sheet cannot be drawn: ${data.trouble}.`);
     });
     return () => own.terminate();
   }, []);

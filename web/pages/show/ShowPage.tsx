@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { useCallback, useLayoutEffect, useMemo, useRef } from 'react';
 import { scoreTimetable } from '../../../core/leading/timetable.ts';
 import { parseScore } from '../../../core/rhythm/scoreText.ts';
@@ -19,7 +20,8 @@ export default function ShowPage() {
     <div className="show" ref={element}>
       {!told && (
         <p className="show-waits" role="status">
-          Open a pattern on the board, or lead one, in the other window: it is shown here. F fills the screen.
+          {t`Open a pattern on the board, or lead one, in the other window: it is shown
+            here. F fills the screen.`}
         </p>
       )}
       {told?.kind === 'board' && (
@@ -59,7 +61,7 @@ function Run({ told }: { readonly told: Extract<Told, { kind: 'lead' }> }) {
   if (!led) return null;
   return (
     <>
-      <h1 className="visually-hidden">Lead</h1>
+      <h1 className="visually-hidden">{t`Lead`}</h1>
       <ClassView
         {...led}
         {...{ counts, voice, state, moment, rate, now, brackets, covered, turned, turn }}

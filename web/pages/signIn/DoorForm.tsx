@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { type FormEvent, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -34,11 +35,11 @@ export function DoorForm({ quiet = false, known = '', onSignedIn }: DoorFormProp
   const variant = quiet ? 'outline-dark' : 'primary';
   return (
     <Form onSubmit={submit}>
-      <TextField id="door-name" label="Name" value={name} onValue={setName} autoComplete="username" maxLength={60} />
+      <TextField id="door-name" label={t`Name`} value={name} onValue={setName} autoComplete="username" maxLength={60} />
       {code !== undefined && (
         <TextField
           id="door-code"
-          label="Code"
+          label={t`Code`}
           value={code}
           onValue={setCode}
           autoComplete="one-time-code"
@@ -47,7 +48,7 @@ export function DoorForm({ quiet = false, known = '', onSignedIn }: DoorFormProp
       )}
       <TextField
         id="door-password"
-        label={code === undefined ? 'Password' : 'New password'}
+        label={code === undefined ? t`Password` : t`New password`}
         type="password"
         value={password}
         onValue={setPassword}
@@ -56,19 +57,19 @@ export function DoorForm({ quiet = false, known = '', onSignedIn }: DoorFormProp
       />
       {door.problem && <Notice problem={door.problem} />}
       <p role="status" className="door-wait">
-        {door.saving && 'One moment. After several wrong tries this takes longer.'}
+        {door.saving && t`One moment. After several wrong tries this takes longer.`}
       </p>
       <Button type="submit" variant={variant} className="w-100" disabled={door.saving}>
-        {code === undefined ? 'Sign in' : 'Keep the new password and sign in'}
+        {code === undefined ? t`Sign in` : t`Keep the new password and sign in`}
       </Button>
       <div className="other-doors">
         {canUsePasskeys() && (
           <Button variant="link" size="sm" disabled={door.saving} onClick={() => void door.save(withPasskey)}>
-            Sign in with a passkey
+            {t`Sign in with a passkey`}
           </Button>
         )}
         <Button variant="link" size="sm" onClick={() => setCode(code === undefined ? '' : undefined)}>
-          {code === undefined ? 'I was given a code' : 'I know my password'}
+          {code === undefined ? t`I was given a code` : t`I know my password`}
         </Button>
       </div>
     </Form>

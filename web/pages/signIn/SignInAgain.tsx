@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import Button from 'react-bootstrap/Button';
 import Modal from 'react-bootstrap/Modal';
 import type { SessionState, Teacher } from '../../../contract/session.ts';
@@ -31,24 +32,22 @@ export default function SignInAgain({ teacher, inside, demo, onSignedIn, onLeave
     >
       <Modal.Header>
         <Modal.Title id="sign-in-again">
-          {inside ? `${inside.name} is signed in here now` : 'You are signed out'}
+          {inside ? t`${inside.name} is signed in here now` : t`You are signed out`}
         </Modal.Title>
       </Modal.Header>
       <Modal.Body>
-        <p>
-          This page is {teacher.name}’s. Sign in again to go on where you were: what you typed and what was clapped is
-          still there.
-        </p>
+        <p>{t`This page is ${teacher.name}’s. Sign in again to go on where you were: what
+            you typed and what was clapped is still there.`}</p>
         {demo && (
           <Button className="w-100 mb-3" disabled={visit.saving} onClick={() => void visit.save()}>
-            Look around again
+            {t`Look around again`}
           </Button>
         )}
         <DoorForm known={teacher.name} quiet={demo} onSignedIn={onSignedIn} />
       </Modal.Body>
       <Modal.Footer>
         <Button variant="outline-dark" onClick={onLeave}>
-          {inside ? `Go on as ${inside.name}` : 'Leave this page'}
+          {inside ? t`Go on as ${inside.name}` : t`Leave this page`}
         </Button>
       </Modal.Footer>
     </Modal>

@@ -1,8 +1,11 @@
+import { t } from '../../../core/words/say.ts';
 import Button from 'react-bootstrap/Button';
 import type { SessionState } from '../../../contract/session.ts';
 import { post } from '../../api/client.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { useSave } from '../../api/useSave.ts';
+import { LanguageChoice } from '../../words/LanguageChoice.tsx';
+import { speakHere, useLanguage } from '../../words/language.ts';
 import { Cover } from './Cover.tsx';
 import { DoorForm } from './DoorForm.tsx';
 import './signIn.scss';
@@ -18,10 +21,11 @@ export function SignInPage({ demo, onSignedIn }: SignInPageProps) {
     <main className="sign-in">
       <Cover />
       <section className="sign-in-card">
-        <h1>Clapboard</h1>
-        <p>Write a rhythm, count it, hear each child clap it, and keep the mark.</p>
+        <h1>{t`Clapboard`}</h1>
+        <p>{t`Write a rhythm, count it, hear each child clap it, and keep the mark.`}</p>
         {demo && <LookAround onSignedIn={onSignedIn} />}
         <DoorForm quiet={demo} onSignedIn={onSignedIn} />
+        <LanguageChoice chosen={useLanguage()} onChoose={(language) => void speakHere(language)} />
       </section>
     </main>
   );
@@ -32,10 +36,10 @@ function LookAround({ onSignedIn }: Pick<SignInPageProps, 'onSignedIn'>) {
   return (
     <>
       <Button size="lg" className="w-100" disabled={door.saving} onClick={() => void door.save()}>
-        Look around Marrow Lane School
+        {t`Look around Marrow Lane School`}
       </Button>
       {door.problem && <Notice problem={door.problem} />}
-      <p className="or">or sign in</p>
+      <p className="or">{t`or sign in`}</p>
     </>
   );
 }

@@ -1,3 +1,5 @@
+import { t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
 import { type FormEvent, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -38,17 +40,15 @@ export default function StaffPage({ teacher }: { teacher: Teacher }) {
   return (
     <>
       <div className="page-head">
-        <h1>Accounts of the school</h1>
-        <span>You see no class, child or mark of a colleague here.</span>
+        <h1>{t`Accounts of the school`}</h1>
+        <span>{t`You see no class, child or mark of a colleague here.`}</span>
       </div>
       {!data && <Loading problem={error} again={() => void mutate()} />}
       {given && <OneTime given={given} onDone={() => setGiven(undefined)} />}
       {problem && <Notice problem={problem} />}
       <Form className="card-paper new-teacher" onSubmit={(event) => void submit(event)}>
-        <TextField id="teacher-name" label="Name of a new teacher" value={name} maxLength={60} onValue={setName} />
-        <Button type="submit" disabled={name.trim() === '' || adding.saving}>
-          Make the account
-        </Button>
+        <TextField id="teacher-name" label={t`Name of a new teacher`} value={name} maxLength={60} onValue={setName} />
+        <Button type="submit" disabled={name.trim() === '' || adding.saving}>{t`Make the account`}</Button>
       </Form>
       <ul className="staff">
         {data?.map((one) => (
@@ -68,14 +68,10 @@ export default function StaffPage({ teacher }: { teacher: Teacher }) {
 function OneTime({ given: { name, code }, onDone }: { given: Given; onDone: () => void }) {
   return (
     <section className="card-paper one-time" role="status">
-      <p>
-        Give this code to <strong>{name}</strong> in person. It is shown only now, works once, and until tomorrow: under
-        “I was given a code” at the sign-in.
-      </p>
+      <p>{rich`Give this code to ${<strong>{name}</strong>} in person. It is shown only now,
+          works once, and until tomorrow: under “I was given a code” at the sign-in.`}</p>
       <output>{code}</output>
-      <Button variant="outline-dark" onClick={onDone}>
-        Done
-      </Button>
+      <Button variant="outline-dark" onClick={onDone}>{t`Done`}</Button>
     </section>
   );
 }
@@ -91,15 +87,20 @@ function Account({ one: { name, administrator, closed }, self, onCode, onClose }
   return (
     <li>
       <strong>{name}</strong>
-      <span>{[administrator && 'administrator', closed && 'closed', self && 'you'].filter(Boolean).join(', ')}</span>
+      <span>{[administrator && t`administrator`, closed && t`closed`, self && t`you`].filter(Boolean).join(', ')}</span>
       {!closed && (
-        <Button size="sm" variant="outline-dark" onClick={onCode} aria-label={`Code for a new password for ${name}`}>
-          Code for a new password
+        <Button size="sm" variant="outline-dark" onClick={onCode} aria-label={t`Code for a new password for ${name}`}>
+          {t`Code for a new password`}
         </Button>
       )}
       {!self && (
-        <Button size="sm" variant="outline-dark" onClick={onClose} aria-label={`${closed ? 'Open' : 'Close'} ${name}`}>
-          {closed ? 'Open again' : 'Close'}
+        <Button
+          size="sm"
+          variant="outline-dark"
+          onClick={onClose}
+          aria-label={`${closed ? t`Open` : t`Close`} ${name}`}
+        >
+          {closed ? t`Open again` : t`Close`}
         </Button>
       )}
     </li>

@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import Form from 'react-bootstrap/Form';
 import type { Child } from '../../../contract/child.ts';
 import type { ClassDetail } from '../../../contract/schoolClass.ts';
@@ -24,14 +25,14 @@ export function PartFields({ schoolClass, child, chosen, second, settings, setWi
   const others = schoolClass.children.filter(({ id }) => id !== child.id);
   return (
     <div className="choices part-fields">
-      <SelectField id="take-part" label="Part" value={choice} options={choices} onChoose={choose} />
+      <SelectField id="take-part" label={t`Part`} value={choice} options={choices} onChoose={choose} />
       {second && (
         <SelectField
           id="take-with"
-          label={`${second.part.name ?? ''} is clapped by`}
+          label={t`${second.part.name ?? ''} is clapped by`}
           value={second.child.id === child.id ? SAME : second.child.id}
           options={[
-            [SAME, `${child.name} too, with both hands or feet`],
+            [SAME, t`${child.name} too, with both hands or feet`],
             ...others.map(({ id, name }) => [id, name] as const),
           ]}
           onChoose={setWithWhom}
@@ -41,7 +42,7 @@ export function PartFields({ schoolClass, child, chosen, second, settings, setWi
         <Form.Check
           type="switch"
           id="take-others"
-          label={settings.method === 'tap' ? 'The app plays the others' : 'The app plays the others: only with taps'}
+          label={settings.method === 'tap' ? t`The app plays the others` : t`The app plays the others: only with taps`}
           disabled={settings.method !== 'tap'}
           checked={playsOthers && settings.method === 'tap'}
           onChange={({ target }) => setPlaysOthers(target.checked)}

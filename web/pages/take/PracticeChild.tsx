@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -23,19 +24,19 @@ export function PracticeChild({ voice, onPractise }: PracticeChildProps) {
   const hear = useSave(() => onPractise({ ...STEADY, ...(code === '' ? {} : { misreads: [{ code }] }) }));
   return (
     <div className="practice-child">
-      <Form.Label htmlFor="practice">No child here? The practice child claps it</Form.Label>
+      <Form.Label htmlFor="practice">{t`No child here? The practice child claps it`}</Form.Label>
       <Select
         id="practice"
         size="sm"
         value={code}
         options={[
-          ['', 'right'],
-          ...MISREADING_CODES.map((one) => [one, `with: ${misreadingTitle(one, voice)}`] as const),
+          ['', t`right`],
+          ...MISREADING_CODES.map((one) => [one, t`with: ${misreadingTitle(one, voice)}`] as const),
         ]}
         onChoose={setCode}
       />
       <Button size="sm" variant="outline-dark" disabled={hear.saving} onClick={() => void hear.save()}>
-        Hear the practice child
+        {t`Hear the practice child`}
       </Button>
       {hear.problem && <Notice problem={hear.problem} />}
     </div>

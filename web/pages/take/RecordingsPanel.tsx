@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -29,16 +30,13 @@ export function RecordingsPanel({ children, scale, bpm, onTake }: RecordingsPane
     // oxlint-disable-next-line react/exhaustive-deps
   }, []);
   const { getRootProps, getInputProps, isDragActive, open } = useDropzone({ onDrop, noClick: true, noKeyboard: true });
-  const className = `recordings ${isDragActive ? 'recordings-over' : ''}`;
+  const className = t`recordings ${isDragActive ? 'recordings-over' : ''}`;
   return (
-    <section {...getRootProps({ className, role: 'region', 'aria-label': 'Recordings' })}>
-      <input {...getInputProps({ 'aria-label': 'Sound files', accept: 'audio/*,video/webm,.mid,.midi' })} />
+    <section {...getRootProps({ className, role: 'region', 'aria-label': t`Recordings` })}>
+      <input {...getInputProps({ 'aria-label': t`Sound files`, accept: 'audio/*,video/webm,.mid,.midi' })} />
       <p>
-        Drop recordings here, or{' '}
-        <Button size="sm" variant="outline-dark" onClick={open}>
-          choose files
-        </Button>
-        . A child’s name in the name of the file is found.
+        {t`Drop recordings here, or`} <Button size="sm" variant="outline-dark" onClick={open}>{t`choose files`}</Button>
+        {t`. A child’s name in the name of the file is found.`}
       </p>
       {recordings.rows.length > 0 && (
         <>
@@ -70,12 +68,12 @@ function RecordingTable({ rows, children, scale, onChild, onRemove }: TableProps
     <Table size="sm">
       <thead>
         <tr>
-          <th scope="col">Recording</th>
-          <th scope="col">Child</th>
-          <th scope="col">Heard</th>
-          <th scope="col">Mark</th>
+          <th scope="col">{t`Recording`}</th>
+          <th scope="col">{t`Child`}</th>
+          <th scope="col">{t`Heard`}</th>
+          <th scope="col">{t`Mark`}</th>
           <th scope="col">
-            <span className="visually-hidden">Remove</span>
+            <span className="visually-hidden">{t`Remove`}</span>
           </th>
         </tr>
       </thead>
@@ -86,7 +84,7 @@ function RecordingTable({ rows, children, scale, onChild, onRemove }: TableProps
             <td>
               <Select
                 size="sm"
-                label={`Who claps in ${row.name}`}
+                label={t`Who claps in ${row.name}`}
                 value={row.childId}
                 disabled={row.mark !== undefined}
                 options={names}
@@ -98,7 +96,7 @@ function RecordingTable({ rows, children, scale, onChild, onRemove }: TableProps
             </td>
             <td>{row.mark === undefined ? '' : markLabel(row.mark, scale)}</td>
             <td>
-              <Button size="sm" variant="link" aria-label={`Remove ${row.name}`} onClick={() => onRemove(row.id)}>
+              <Button size="sm" variant="link" aria-label={t`Remove ${row.name}`} onClick={() => onRemove(row.id)}>
                 <X size={16} aria-hidden />
               </Button>
             </td>
@@ -111,8 +109,8 @@ function RecordingTable({ rows, children, scale, onChild, onRemove }: TableProps
 
 function HeardCell({ row: { name, done, heard, problem } }: { row: RecordingRow }) {
   if (problem) return <span className="recording-problem">{problem}</span>;
-  if (heard) return <>{heard.onsets.length} claps</>;
-  return <ProgressBar now={done * 100} aria-label={`Listening to ${name}`} />;
+  if (heard) return <>{t`${heard.onsets.length} claps`}</>;
+  return <ProgressBar now={done * 100} aria-label={t`Listening to ${name}`} />;
 }
 
 interface JudgeProps {
@@ -131,18 +129,18 @@ function JudgeRecordings({ bpm, ready, onJudge }: JudgeProps) {
   };
   return (
     <div className="recordings-end">
-      <Form.Label htmlFor="recording-start">Beat 1 of measure 1 at second</Form.Label>
+      <Form.Label htmlFor="recording-start">{t`Beat 1 of measure 1 at second`}</Form.Label>
       <Form.Control
         id="recording-start"
         size="sm"
         inputMode="decimal"
-        placeholder="no click"
+        placeholder={t`no click`}
         value={start}
         onChange={(event) => setStart(event.target.value)}
       />
-      <span>{free ? 'judged freely, at the tempo of the child' : `judged with a click at ${bpm}`}</span>
+      <span>{free ? t`judged freely, at the tempo of the child` : t`judged with a click at ${bpm}`}</span>
       <Button disabled={ready === 0} onClick={judge}>
-        Judge {ready === 1 ? 'it' : `these ${ready}`}
+        {ready === 1 ? t`Judge it` : t`Judge these ${ready}`}
       </Button>
     </div>
   );

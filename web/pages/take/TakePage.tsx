@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { useEffect } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { Teacher } from '../../../contract/session.ts';
@@ -25,14 +26,16 @@ export default function TakePage({ teacher }: { teacher: Teacher }) {
   }, [pattern, setStoredPattern]);
   const problem = classes.error ?? patterns.error ?? current.error;
   if (problem && !(current.data && patterns.data)) return <Notice problem={problem} />;
-  if (!classes.data || !patterns.data) return <Loading title="Take" />;
+  if (!classes.data || !patterns.data) return <Loading title={t`Take`} />;
   if (!classId)
-    return <Empty text="First make a class with the names of the children." to="/classes" name="To the classes" />;
-  if (!pattern) return <Empty text="First write a rhythm to clap." to="/patterns" name="To the patterns" />;
-  if (!current.data) return <Loading title="Take" />;
+    return (
+      <Empty text={t`First make a class with the names of the children.`} to="/classes" name={t`To the classes`} />
+    );
+  if (!pattern) return <Empty text={t`First write a rhythm to clap.`} to="/patterns" name={t`To the patterns`} />;
+  if (!current.data) return <Loading title={t`Take`} />;
   if (current.data.children.length === 0) {
-    const text = 'This class has no children yet. Add their first names or codes.';
-    return <Empty text={text} to={`/classes/${classId}`} name="To the class" />;
+    const text = t`This class has no children yet. Add their first names or codes.`;
+    return <Empty text={text} to={`/classes/${classId}`} name={t`To the class`} />;
   }
   return (
     <TakeSession

@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { useEffect, useMemo } from 'react';
 import { useSearchParams } from 'react-router';
 import type { SavedPattern } from '../../../contract/pattern.ts';
@@ -32,7 +33,7 @@ interface SessionProps {
 export function TakeSession(props: SessionProps) {
   const read = useMemo(() => parseScore(props.pattern.text), [props.pattern.text]);
   if (!read.ok)
-    return <Notice problem={{ message: 'This pattern cannot be read. Open it under Patterns and mend its text.' }} />;
+    return <Notice problem={{ message: t`This pattern cannot be read. Open it under Patterns and mend its text.` }} />;
   return <ReadableSession {...props} score={read.score} />;
 }
 

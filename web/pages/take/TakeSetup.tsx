@@ -1,3 +1,5 @@
+import { perLanguage, t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
 import { useEffect, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link, useSearchParams } from 'react-router';
@@ -81,7 +83,7 @@ export function TakeSetup(props: SetupProps) {
   useKeys(calibrating ? {} : { ' ': onStart, ArrowUp: faster(TEMPO_STEP), ArrowDown: faster(-TEMPO_STEP) });
   return (
     <div className="take-setup">
-      <h1 className="visually-hidden">Take</h1>
+      <h1 className="visually-hidden">{t`Take`}</h1>
       <Choices {...props} />
       {score.parts.length > 1 && <PartFields {...props} />}
       {problem && <Notice problem={problem} />}
@@ -112,11 +114,11 @@ export function TakeSetup(props: SetupProps) {
         <PracticeChild voice={voice} onPractise={props.onPractise} />
         <span className="flex-grow-1" />
         <Link className="btn btn-sm btn-outline-dark" to={`/take/line-up?pattern=${pattern.id}`}>
-          Hear all: line-up
+          {t`Hear all: line-up`}
         </Link>
         <OwnDevices pattern={pattern.id} bpm={settings.bpm} />
         <Button size="sm" variant="outline-dark" onClick={() => setCalibrating(true)}>
-          Calibrate this device
+          {t`Calibrate this device`}
         </Button>
       </div>
       <RecordingsPanel
@@ -129,13 +131,18 @@ export function TakeSetup(props: SetupProps) {
   );
 }
 
-const HEARD_BY = [
-  ['claps', 'taps'],
-  ['held', 'taps, held'],
-  ['feet', 'taps and feet'],
-  ['microphone', 'microphone'],
-] as const;
-const CLICK_WORDS = { all: 'all through', half: 'every other beat', 'count-in': 'count-in only' } as const;
+const HEARD_BY = perLanguage(
+  () =>
+    [
+      ['claps', t`taps`],
+      ['held', t`taps, held`],
+      ['feet', t`taps and feet`],
+      ['microphone', t`microphone`],
+    ] as const,
+);
+const CLICK_WORDS = perLanguage(
+  () => ({ all: t`all through`, half: t`every other beat`, 'count-in': t`count-in only` }) as const,
+);
 
 function Choices(props: SetupProps) {
   const { schoolClass, classes, patterns, pattern, child, second, settings, onSettings, onClass, onPattern, onStart } =
@@ -150,14 +157,14 @@ function Choices(props: SetupProps) {
     <div className="choices">
       <SelectField
         id="take-class"
-        label="Class"
+        label={t`Class`}
         value={schoolClass.id}
         options={classOptions(classes)}
         onChoose={onClass}
       />
       <SelectField
         id="take-pattern"
-        label="Pattern"
+        label={t`Pattern`}
         value={pattern.id}
         options={titled(patterns)}
         onChoose={onPattern}
@@ -165,21 +172,22 @@ function Choices(props: SetupProps) {
       <TempoField bpm={bpm} onBpm={(value) => onSettings({ bpm: value })} />
       <SelectField
         id="take-way"
-        label="Heard by"
+        label={t`Heard by`}
         value={method === 'microphone' ? method : task}
-        options={HEARD_BY}
+        options={HEARD_BY()}
         onChoose={hear}
       />
       <SelectField
         id="take-clicks"
-        label="Click"
+        label={t`Click`}
         value={clicks}
-        options={CLICKS.map((one) => [one, CLICK_WORDS[one]] as const)}
+        options={CLICKS.map((one) => [one, CLICK_WORDS()[one]] as const)}
         onChoose={(chosen) => onSettings({ clicks: chosen })}
       />
       <Button size="lg" className="start" onClick={onStart}>
-        Start: {child.name}
-        {second && second.child.id !== child.id ? ` and ${second.child.name}` : ''} <kbd>space</kbd>
+        {rich`Start:
+          ${child.name}${second && second.child.id !== child.id ? t` and ${second.child.name}` : ''}
+          ${<kbd>{t`space`}</kbd>}`}
       </Button>
     </div>
   );

@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { Minus, Plus } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -17,9 +18,9 @@ export function sensibleTempo(bpm: Bpm): Bpm {
 export function TempoField({ bpm, onBpm }: { bpm: Bpm; onBpm: (bpm: Bpm) => void }) {
   return (
     <Form.Group controlId="take-bpm">
-      <Form.Label>Tempo, beats a minute</Form.Label>
+      <Form.Label>{t`Tempo, beats a minute`}</Form.Label>
       <div className="tempo">
-        <Button variant="outline-dark" aria-label="Slower" onClick={() => onBpm(sensibleTempo(bpm - TEMPO_STEP))}>
+        <Button variant="outline-dark" aria-label={t`Slower`} onClick={() => onBpm(sensibleTempo(bpm - TEMPO_STEP))}>
           <Minus size={18} aria-hidden />
         </Button>
         <Form.Control
@@ -30,7 +31,7 @@ export function TempoField({ bpm, onBpm }: { bpm: Bpm; onBpm: (bpm: Bpm) => void
           onChange={(event) => onBpm(Number(event.target.value))}
           onBlur={() => onBpm(sensibleTempo(bpm))}
         />
-        <Button variant="outline-dark" aria-label="Faster" onClick={() => onBpm(sensibleTempo(bpm + TEMPO_STEP))}>
+        <Button variant="outline-dark" aria-label={t`Faster`} onClick={() => onBpm(sensibleTempo(bpm + TEMPO_STEP))}>
           <Plus size={18} aria-hidden />
         </Button>
       </div>

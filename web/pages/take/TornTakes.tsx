@@ -1,4 +1,6 @@
-import { format } from 'date-fns';
+import { t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
+import { format } from '../../words/dates.ts';
 import { useState } from 'react';
 import Alert from 'react-bootstrap/Alert';
 import Button from 'react-bootstrap/Button';
@@ -20,29 +22,26 @@ export function TornTakes({ classId, scale, torn, onJudge, onDrop }: TornTakesPr
   const [judged, setJudged] = useState<string>();
   const judge = (take: TornTake) => {
     const mark = onJudge(take);
-    if (mark !== undefined) setJudged(`${take.childName}, ${take.title}: mark ${markLabel(mark, scale)}.`);
+    if (mark !== undefined) setJudged(t`${take.childName}, ${take.title}: mark ${markLabel(mark, scale)}.`);
   };
   return (
     <div role="status">
       {torn.map((take) => (
         <Alert key={take.id} variant="warning" className="notice">
           <span>
-            <strong>{take.childName}</strong>, {take.title}: broken off at {format(take.startedAt, 'HH:mm')} after{' '}
-            {take.taken.onsets.length === 1 ? '1 clap' : `${take.taken.onsets.length} claps`}.
+            {rich`${<strong>{take.childName}</strong>}, ${take.title}: broken off at
+              ${format(take.startedAt, 'HH:mm')} after
+              ${take.taken.onsets.length === 1 ? t`1 clap` : t`${take.taken.onsets.length} claps`}.`}
           </span>
           <span className="notice-actions">
-            <Button variant="outline-dark" size="sm" onClick={() => judge(take)}>
-              Judge it
-            </Button>
-            <Button variant="outline-dark" size="sm" onClick={() => onDrop(take.id)}>
-              Throw it away
-            </Button>
+            <Button variant="outline-dark" size="sm" onClick={() => judge(take)}>{t`Judge it`}</Button>
+            <Button variant="outline-dark" size="sm" onClick={() => onDrop(take.id)}>{t`Throw it away`}</Button>
           </span>
         </Alert>
       ))}
       {judged !== undefined && (
         <p>
-          {judged} <Link to={`/classes/${classId}`}>To the class</Link>
+          {judged} <Link to={`/classes/${classId}`}>{t`To the class`}</Link>
         </p>
       )}
     </div>

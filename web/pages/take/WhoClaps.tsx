@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import type { Child } from '../../../contract/child.ts';
 import type { ClassRecords } from '../../../contract/records.ts';
 import type { ClassDetail } from '../../../contract/schoolClass.ts';
@@ -23,14 +24,14 @@ export function WhoClaps({ schoolClass, patternKey, child, onChild }: WhoClapsPr
   const heard = data ? heardIn(data, patternKey) : new Set<string>();
   return (
     <fieldset className="children">
-      <legend>Who claps?</legend>
+      <legend>{t`Who claps?`}</legend>
       {schoolClass.children.map(({ id, name }) => (
         <label key={id} className={`child-choice ${id === child.id ? 'chosen' : ''}`}>
           <input type="radio" name="child" checked={id === child.id} onChange={() => onChild(id)} />
           {name}
           {heard.has(id) && (
-            <span className="heard-before" title="has a take of this pattern">
-              ✓<span className="visually-hidden"> has a take of this pattern</span>
+            <span className="heard-before" title={t`has a take of this pattern`}>
+              ✓<span className="visually-hidden"> {t`has a take of this pattern`}</span>
             </span>
           )}
         </label>

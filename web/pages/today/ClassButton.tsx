@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { ChevronRight } from 'lucide-react';
 import { Link } from 'react-router';
 import type { SavedLesson } from '../../../contract/lesson.ts';
@@ -32,10 +33,10 @@ export function ClassButton({ room, lessons, steps, isNext }: ClassButtonProps) 
           {room.name}&nbsp;
           <ChevronRight size={16} aria-hidden />
         </strong>
-        <span>{lessons.length === 0 ? 'no lesson today' : lessons.map(lessonText).join(', ')}</span>
+        <span>{lessons.length === 0 ? t`no lesson today` : lessons.map(lessonText).join(', ')}</span>
         {steps.length > 0 && (
           <span className="today-due">
-            <span className="visually-hidden">Due this week: </span>
+            <span className="visually-hidden">{t`Due this week:`} </span>
             {steps.map((step) => stepText(step, naming)).join(', ')}
           </span>
         )}
@@ -45,6 +46,6 @@ export function ClassButton({ room, lessons, steps, isNext }: ClassButtonProps) 
 }
 
 function lessonText({ starts, lesson }: DueLesson<SavedLesson>): string {
-  const state = !lesson ? 'not prepared' : lesson.held ? 'held' : 'prepared';
-  return `${starts ?? 'today'} ${state}`;
+  const state = !lesson ? t`not prepared` : lesson.held ? t`held` : t`prepared`;
+  return `${starts ?? t`today`} ${state}`;
 }

@@ -1,7 +1,9 @@
+import { counted, t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import type { ClassSummary } from '../../../contract/schoolClass.ts';
-import { counted, listed } from '../../../core/wording/plurals.ts';
+import { listed } from '../../../core/wording/plurals.ts';
 import { useWaitingTakes } from '../../api/useOutbox.ts';
 import { isOpen, progressOf } from '../../domain/openLineUps.ts';
 import { useChanges } from '../../store/changes.ts';
@@ -53,17 +55,17 @@ function leftOf(room: ClassSummary, { lineUps }: ClassFacts, torn: number): Left
       room,
       says: `${one.title}, ${progressOf(one)}`,
       to: line(one.id),
-      go: 'Go on',
+      go: t`Go on`,
     })),
     ...clashes.map((one) => ({
       key: `${one.id} clash`,
       room,
-      says: `${one.title}: two different things are said of a child`,
+      says: t`${one.title}: two different things are said of a child`,
       to: line(one.id),
-      go: 'Look',
+      go: t`Look`,
     })),
     ...(torn > 0
-      ? [{ key: `${room.id} torn`, room, says: `${counted(torn, 'take')} broken off`, to: '/take', go: 'Look' }]
+      ? [{ key: `${room.id} torn`, room, says: `${counted(torn, 'take')} broken off`, to: '/take', go: t`Look` }]
       : []),
   ];
 }
@@ -82,7 +84,7 @@ export function LeftOver({ teacherId, classes, facts }: LeftOverProps) {
   if (left.length + unsent.length + away.length === 0) return null;
   return (
     <section aria-labelledby="today-left">
-      <h2 id="today-left">Left over</h2>
+      <h2 id="today-left">{t`Left over`}</h2>
       <ul className="today-left">
         {left.slice(0, MOST_SHOWN).map(({ key, room, says, to, go }) => (
           <li key={key}>
@@ -97,14 +99,13 @@ export function LeftOver({ teacherId, classes, facts }: LeftOverProps) {
             )}
           </li>
         ))}
-        {left.length > MOST_SHOWN && <li>and {left.length - MOST_SHOWN} more, each under Take in its class</li>}
-        {unsent.length > 0 && <li>{listed(unsent)} not sent yet: they go by themselves when the server answers.</li>}
+        {left.length > MOST_SHOWN && <li>{t`and ${left.length - MOST_SHOWN} more, each under Take in its class`}</li>}
+        {unsent.length > 0 && (
+          <li>{t`${listed(unsent)} not sent yet: they go by themselves when the server answers.`}</li>
+        )}
         {away.map((room) => (
           <li key={`${room.id} away`}>
-            <span>
-              <strong>{room.name}: </strong>
-              away last time: {listed(facts.get(room.id)!.away)}
-            </span>
+            <span>{rich`${<strong>{room.name}: </strong>}away last time: ${listed(facts.get(room.id)!.away)}`}</span>
           </li>
         ))}
       </ul>

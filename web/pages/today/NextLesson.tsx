@@ -1,4 +1,6 @@
-import { addMinutes, format, parseISO } from 'date-fns';
+import { counted, t } from '../../../core/words/say.ts';
+import { addMinutes, parseISO } from 'date-fns';
+import { format } from '../../words/dates.ts';
 import { Suspense } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useNavigate } from 'react-router';
@@ -34,11 +36,11 @@ export function NextLesson(props: NextProps) {
   const lesson = next?.lesson;
   const isPrepared = !on && room !== undefined && lesson !== undefined && lesson.blocks.length > 0;
   return (
-    <section className="card-paper today-next" aria-label="Next lesson">
+    <section className="card-paper today-next" aria-label={t`Next lesson`}>
       <div className="today-what">
-        <p className="today-when">{next ? whenText(next, day, now) : 'No lesson is planned'}</p>
-        <p className="today-room">{room?.name ?? 'Say when a class has lessons, and each day begins with them.'}</p>
-        {room && <p className="today-title">{lesson?.title ?? 'Nothing is prepared yet.'}</p>}
+        <p className="today-when">{next ? whenText(next, day, now) : t`No lesson is planned`}</p>
+        <p className="today-room">{room?.name ?? t`Say when a class has lessons, and each day begins with them.`}</p>
+        {room && <p className="today-title">{lesson?.title ?? t`Nothing is prepared yet.`}</p>}
       </div>
       {isPrepared ? (
         <Suspense fallback={<div className="lesson-line" />}>
@@ -71,7 +73,7 @@ function Elsewhere({ next, room, on }: ElsewhereProps) {
   return (
     <div className="today-actions">
       <Button size="lg" onClick={press}>
-        {says} <kbd>space</kbd>
+        {says} <kbd>{t`space`}</kbd>
       </Button>
     </div>
   );
@@ -82,10 +84,10 @@ function placeOf(
   room: ElsewhereProps['room'],
   on: ElsewhereProps['on'],
 ): { readonly says: string; readonly to: string } {
-  if (on) return { says: 'To the lesson that is on', to: lessonPath(on.classId, on.lessonId) };
-  if (!next || !room) return { says: 'Plan a lesson', to: '/plan' };
-  if (next.lesson) return { says: 'Open it', to: lessonPath(next.classId, next.lesson.id) };
-  return { says: mayHear(room) ? 'Prepare it' : 'To its plan', to: '/plan' };
+  if (on) return { says: t`To the lesson that is on`, to: lessonPath(on.classId, on.lessonId) };
+  if (!next || !room) return { says: t`Plan a lesson`, to: '/plan' };
+  if (next.lesson) return { says: t`Open it`, to: lessonPath(next.classId, next.lesson.id) };
+  return { says: mayHear(room) ? t`Prepare it` : t`To its plan`, to: '/plan' };
 }
 
 /** From so many minutes on the time of the day says more. */
@@ -94,8 +96,8 @@ const SOON = 60;
 /** "Now, 09:40 to 10:20", "In 12 minutes, 09:40", "Tuesday 8 December, 09:40". */
 export function whenText({ day: on, starts, minutes }: DueLesson<SavedLesson>, day: Day, now: number): string {
   if (on !== day) return `${format(parseISO(on), 'EEEE d MMMM')}${starts === null ? '' : `, ${starts}`}`;
-  if (starts === null) return 'Today';
+  if (starts === null) return t`Today`;
   const left = minutesOf(starts) - now;
-  if (left <= 0) return `Now, ${starts} to ${format(addMinutes(parseISO(`${on}T${starts}`), minutes), 'HH:mm')}`;
-  return left < SOON ? `In ${left} ${left === 1 ? 'minute' : 'minutes'}, ${starts}` : `Next, ${starts}`;
+  if (left <= 0) return t`Now, ${starts} to ${format(addMinutes(parseISO(`${on}T${starts}`), minutes), 'HH:mm')}`;
+  return left < SOON ? t`In ${counted(left, 'minute')}, ${starts}` : t`Next, ${starts}`;
 }

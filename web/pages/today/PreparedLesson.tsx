@@ -1,3 +1,5 @@
+import { t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
 import { Play } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
@@ -27,18 +29,16 @@ export default function PreparedLesson({ teacherId, room, lesson }: PreparedProp
   const times = timesOf(blocks, room.children, voiceOf(room).counts);
   const shown = blocks.map(({ key, kind }, i) => ({
     key,
-    title: BLOCK_WORDS[kind].title,
+    title: BLOCK_WORDS()[kind].title,
     seconds: times[i]!.seconds,
   }));
   return (
     <>
       <div className="today-actions">
         <Button size="lg" onClick={start}>
-          <Play size={18} aria-hidden /> Start lesson <kbd>space</kbd>
+          <Play size={18} aria-hidden /> {rich`Start lesson ${<kbd>{t`space`}</kbd>}`}
         </Button>
-        <Link className="btn btn-outline-dark" to={lessonPath(room.id, id)}>
-          Look at it first
-        </Link>
+        <Link className="btn btn-outline-dark" to={lessonPath(room.id, id)}>{t`Look at it first`}</Link>
       </div>
       <LessonLine blocks={shown} minutes={minutes} />
     </>

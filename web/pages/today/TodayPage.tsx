@@ -1,4 +1,6 @@
-import { format, parseISO } from 'date-fns';
+import { t } from '../../../core/words/say.ts';
+import { parseISO } from 'date-fns';
+import { format } from '../../words/dates.ts';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, Navigate } from 'react-router';
 import type { ClassSummary } from '../../../contract/schoolClass.ts';
@@ -20,7 +22,7 @@ export default function TodayPage({ teacher }: { readonly teacher: Teacher }) {
   const found = useCallback((id: string, one: ClassFacts) => setFacts((before) => new Map([...before, [id, one]])), []);
   // Nothing is there yet: the first day begins with a class, children and a few patterns at once.
   if (patterns.data?.length === 0 && classes.data?.length === 0) return <Navigate to="/first-day" replace />;
-  if (!classes.data) return <Loading title="Today" problem={classes.error} again={() => void classes.mutate()} />;
+  if (!classes.data) return <Loading title={t`Today`} problem={classes.error} again={() => void classes.mutate()} />;
   if (classes.data.length === 0) return <NoClass />;
   const isThere = classes.data.every(({ id }) => facts.has(id));
   return (
@@ -28,7 +30,7 @@ export default function TodayPage({ teacher }: { readonly teacher: Teacher }) {
       {classes.data.map(({ id }) => (
         <Asking key={id} classId={id} onFound={found} />
       ))}
-      {isThere ? <Day teacher={teacher} classes={classes.data} facts={facts} /> : <Loading title="Today" />}
+      {isThere ? <Day teacher={teacher} classes={classes.data} facts={facts} /> : <Loading title={t`Today`} />}
     </>
   );
 }
@@ -50,11 +52,9 @@ function Asking({ classId, onFound }: AskingProps) {
 function NoClass() {
   return (
     <div className="empty">
-      <h1 className="visually-hidden">Today</h1>
-      <p>With a class and the names of its children, each day begins here.</p>
-      <Link className="btn btn-primary" to="/first-day">
-        Set up a class
-      </Link>
+      <h1 className="visually-hidden">{t`Today`}</h1>
+      <p>{t`With a class and the names of its children, each day begins here.`}</p>
+      <Link className="btn btn-primary" to="/first-day">{t`Set up a class`}</Link>
     </div>
   );
 }
@@ -83,7 +83,7 @@ function Day({ teacher, classes, facts }: DayProps) {
       <h1>{format(parseISO(day), 'EEEE d MMMM')}</h1>
       <NextLesson teacherId={teacher.id} next={next} classes={classes} day={day} now={now} />
       <section aria-labelledby="today-classes">
-        <h2 id="today-classes">{classes.length === 1 ? 'Class' : 'Classes'}</h2>
+        <h2 id="today-classes">{classes.length === 1 ? t`Class` : t`Classes`}</h2>
         <ul className="today-classes">
           {order.map((id) => (
             <ClassButton
@@ -97,7 +97,7 @@ function Day({ teacher, classes, facts }: DayProps) {
         </ul>
       </section>
       <LeftOver teacherId={teacher.id} classes={classes} facts={facts} />
-      {partly && <p role="status">Some of it is not on this device and could not be asked for just now.</p>}
+      {partly && <p role="status">{t`Some of it is not on this device and could not be asked for just now.`}</p>}
     </div>
   );
 }

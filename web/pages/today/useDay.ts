@@ -1,4 +1,4 @@
-import { format } from 'date-fns';
+import { format } from '../../words/dates.ts';
 import { useEffect, useMemo, useState } from 'react';
 import type { SavedLesson } from '../../../contract/lesson.ts';
 import type { LineUp } from '../../../contract/lineUp.ts';

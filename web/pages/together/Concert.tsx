@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { Maximize } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -58,7 +59,7 @@ function useConcert({ pattern, bpm, takes, voice }: ConcertProps) {
   const make = async (beat: boolean, counts: boolean) => {
     clear();
     if (!table.ok || !section) {
-      setProblem('The pattern is too long for one sound: choose a shorter one.');
+      setProblem(t`The pattern is too long for one sound: choose a shorter one.`);
       return;
     }
     setProblem(undefined);
@@ -69,7 +70,7 @@ function useConcert({ pattern, bpm, takes, voice }: ConcertProps) {
     try {
       setFile(await makeTrack({ cues, seconds, levels: levelsOf(beat, counts), claps }, setDone, signal));
     } catch {
-      if (!signal.aborted) setProblem('The concert could not be made. Reload the page and try again.');
+      if (!signal.aborted) setProblem(t`The concert could not be made. Reload the page and try again.`);
     }
     if (!signal.aborted) setDone(undefined);
   };
@@ -105,12 +106,12 @@ function ConcertStage({ title, pattern, bpm, file, address, zero, counts }: Stag
       <div className="together-choice">
         {/* What sounds is on the ruler above it. */}
         {/* oxlint-disable-next-line jsx-a11y/media-has-caption */}
-        <audio ref={player} controls src={address} aria-label={`${title}, everybody together`} />
+        <audio ref={player} controls src={address} aria-label={t`${title}, everybody together`} />
         <Button variant="outline-dark" onClick={toggle}>
-          <Maximize size={16} aria-hidden /> Full screen
+          <Maximize size={16} aria-hidden /> {t`Full screen`}
         </Button>
-        <Button variant="outline-dark" onClick={() => saveFile(`${title}, concert.wav`, file)}>
-          Save as a file
+        <Button variant="outline-dark" onClick={() => saveFile(t`${title}, concert.wav`, file)}>
+          {t`Save as a file`}
         </Button>
       </div>
     </div>
@@ -127,27 +128,29 @@ export function Concert(props: ConcertProps) {
   const { file, address, done, problem, make, clear, start } = useConcert(props);
   const lanes = useMemo(() => [voice.counts], [voice]);
   return (
-    <section className="concert" aria-label="Concert">
-      <h2>Concert</h2>
+    <section className="concert" aria-label={t`Concert`}>
+      <h2>{t`Concert`}</h2>
       <div className="together-choice">
         <Form.Check
           type="checkbox"
           id="concert-beat"
-          label="With the beat"
+          label={t`With the beat`}
           checked={beat}
           onChange={({ target }) => (clear(), setBeat(target.checked))}
         />
         <Form.Check
           type="checkbox"
           id="concert-counts"
-          label="With the counts"
+          label={t`With the counts`}
           checked={counts}
           onChange={({ target }) => (clear(), setCounts(target.checked))}
         />
         <Button variant="outline-dark" disabled={done !== undefined} onClick={() => void make(beat, counts)}>
-          Make the concert
+          {t`Make the concert`}
         </Button>
-        {done !== undefined && <ProgressBar className="flex-grow-1" now={done * 100} aria-label="Making the concert" />}
+        {done !== undefined && (
+          <ProgressBar className="flex-grow-1" now={done * 100} aria-label={t`Making the concert`} />
+        )}
         {problem && <span className="lead-trouble">{problem}</span>}
       </div>
       {file && (
@@ -157,9 +160,8 @@ export function Concert(props: ConcertProps) {
           counts={counts ? lanes : NO_COUNTS}
         />
       )}
-      <p className="hearing-key">
-        Each child claps from its own place between left and right. Nothing of it leaves this device.
-      </p>
+      <p className="hearing-key">{t`Each child claps from its own place between left and right. Nothing of it leaves
+          this device.`}</p>
     </section>
   );
 }

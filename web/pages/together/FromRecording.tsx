@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import type { SavedPattern } from '../../../contract/pattern.ts';
@@ -31,7 +32,8 @@ export function FromRecording({ schoolClass, voice }: RecordingProps) {
   const patterns = useOfferedPatterns(undefined, schoolClass);
   if (patterns.error) return <Notice problem={patterns.error} />;
   const usable = patterns.data?.filter(isOnePart) ?? [];
-  if (usable.length === 0) return <div className="empty">First write down what the class clapped, under Patterns.</div>;
+  if (usable.length === 0)
+    return <div className="empty">{t`First write down what the class clapped, under Patterns.`}</div>;
   return <Recording patterns={usable} schoolClass={schoolClass} voice={voice} />;
 }
 
@@ -74,16 +76,16 @@ function Recording({ patterns, schoolClass, voice }: RecordingProps & { readonly
     try {
       setHeard({ of: pattern, bpm, heard: await hearRecording(file, pattern.text, bpm) });
     } catch (error) {
-      setProblem(error instanceof BadRecording ? error.message : 'It could not be listened to: reload the page.');
+      setProblem(error instanceof BadRecording ? error.message : t`It could not be listened to: reload the page.`);
     }
     setListening(false);
   };
   const { over, zone } = useDrop(([file]) => void listen(file));
   return (
-    <section aria-label="A recording" className={`recording-drop ${over ? 'over' : ''}`} {...zone}>
+    <section aria-label={t`A recording`} className={`recording-drop ${over ? 'over' : ''}`} {...zone}>
       <div className="together-choice">
         <Select
-          label="Pattern"
+          label={t`Pattern`}
           className="w-auto"
           value={pattern.id}
           options={patterns.map((one) => [one.id, one.title] as const)}
@@ -91,14 +93,14 @@ function Recording({ patterns, schoolClass, voice }: RecordingProps & { readonly
         />
         <NumberField
           id="recording-bpm"
-          label="About how fast, beats a minute"
+          label={t`About how fast, beats a minute`}
           value={bpm}
           least={SLOWEST_BPM}
           most={FASTEST_BPM}
           onValue={setBpm}
         />
         <Form.Group controlId="recording-file">
-          <Form.Label>Recording, or drop it here</Form.Label>
+          <Form.Label>{t`Recording, or drop it here`}</Form.Label>
           <Form.Control
             type="file"
             accept="audio/*"
@@ -106,10 +108,10 @@ function Recording({ patterns, schoolClass, voice }: RecordingProps & { readonly
           />
         </Form.Group>
       </div>
-      {listening && <p role="status">Listening …</p>}
+      {listening && <p role="status">{t`Listening …`}</p>}
       {problem && <p className="notice alert alert-warning">{problem}</p>}
       {heard && <Heard {...heard} schoolClass={schoolClass} voice={voice} />}
-      <p className="hearing-key">Nothing of the sound is kept or sent: it is listened to in this browser.</p>
+      <p className="hearing-key">{t`Nothing of the sound is kept or sent: it is listened to in this browser.`}</p>
     </section>
   );
 }

@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../../core/words/say.ts';
 import { useMemo, useState } from 'react';
 import fitsTakes from 'virtual:fits/takes-together';
 import type { ClassRecords } from '../../../contract/records.ts';
@@ -16,10 +17,10 @@ import { Concert } from './Concert.tsx';
 import { KeepHearing } from './KeepHearing.tsx';
 import { type Counting, takesChosen, usualBpm } from './takesChosen.ts';
 
-const COUNTINGS: readonly (readonly [Counting, string])[] = [
-  ['best', 'everybody’s best take'],
-  ['last', 'everybody’s last take'],
-];
+const COUNTINGS = perLanguage((): readonly (readonly [Counting, string])[] => [
+  ['best', t`everybody’s best take`],
+  ['last', t`everybody’s last take`],
+]);
 
 interface FromTakesProps {
   readonly schoolClass: ClassDetail;
@@ -47,19 +48,26 @@ export function FromTakes({ schoolClass, records, voice }: FromTakesProps) {
   );
   if (key === undefined)
     return (
-      <div className="empty">When two children have clapped the same pattern, their takes stand here together.</div>
+      <div className="empty">{t`When two children have clapped the same pattern, their takes stand here
+        together.`}</div>
     );
   return (
     <>
       <div className="together-choice">
         <Select
-          label="Pattern"
+          label={t`Pattern`}
           className="w-auto"
           value={key}
           options={offered.map(({ key: one, title, many }) => [one, `${title} (${many} children)`] as const)}
           onChoose={setChosen}
         />
-        <Select label="Which takes" className="w-auto" value={counting} options={COUNTINGS} onChoose={setCounting} />
+        <Select
+          label={t`Which takes`}
+          className="w-auto"
+          value={counting}
+          options={COUNTINGS()}
+          onChoose={setCounting}
+        />
       </div>
       {error && <Notice problem={error} />}
       {data && <Laid key={`${key} ${counting}`} takes={data} {...{ counting, schoolClass, voice }} />}
@@ -82,17 +90,17 @@ function Laid({ takes: { takes, patternText, title, others }, counting, schoolCl
     const strikes = strikesOfTakes(own.map(({ onsets }) => onsets));
     return { own, pattern: read.pattern, heard: classHeard(read.pattern, bpm, strikes, { hands: own.length }) };
   }, [takes, patternText, counting, bpm, schoolClass.children]);
-  if (!laid || bpm === undefined) return <p>None of these takes can be laid beside others.</p>;
+  if (!laid || bpm === undefined) return <p>{t`None of these takes can be laid beside others.`}</p>;
   const { own, pattern, heard } = laid;
   const missing = schoolClass.children.filter(({ id }) => !own.some(({ childId }) => childId === id));
   return (
-    <section aria-label="Takes together">
+    <section aria-label={t`Takes together`}>
       <p className="together-who">
         {missingText(
           own.length,
           missing.map(({ name }) => name),
         )}
-        {others > 0 && ` ${others} takes of another text, or without a beat to find, are left out.`}
+        {others > 0 && t` ${others} takes of another text, or without a beat to find, are left out.`}
       </p>
       <HearingPicture text={patternText} bpm={bpm} heard={heard} voice={voice} />
       <div className="together-actions">

@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { v4 as uuid } from 'uuid';
@@ -22,7 +23,7 @@ export function KeepHearing({ schoolClass, hearing }: KeepProps) {
     '/classes',
   );
   if (!mayHear(schoolClass)) return null;
-  if (kept) return <span role="status">Kept with {schoolClass.name}: it is in this week.</span>;
+  if (kept) return <span role="status">{t`Kept with ${schoolClass.name}: it is in this week.`}</span>;
   return (
     <>
       <Button
@@ -30,7 +31,7 @@ export function KeepHearing({ schoolClass, hearing }: KeepProps) {
         disabled={keeping.saving}
         onClick={() => void keeping.save().then((done) => setKept(done))}
       >
-        Keep it with the class
+        {t`Keep it with the class`}
       </Button>
       {keeping.problem && <Notice problem={keeping.problem} />}
     </>

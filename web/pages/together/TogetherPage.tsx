@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../../core/words/say.ts';
 import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { ClassRecords } from '../../../contract/records.ts';
@@ -13,12 +14,15 @@ import { FromTakes } from './FromTakes.tsx';
 import { WeekByWeek } from './WeekByWeek.tsx';
 import './togetherPage.scss';
 
-const VIEWS = [
-  ['weeks', 'Week by week'],
-  ['takes', 'From single takes'],
-  ['recording', 'From a recording'],
-] as const;
-type View = (typeof VIEWS)[number][0];
+const VIEWS = perLanguage(
+  () =>
+    [
+      ['weeks', t`Week by week`],
+      ['takes', t`From single takes`],
+      ['recording', t`From a recording`],
+    ] as const,
+);
+type View = ReturnType<typeof VIEWS>[number][0];
 
 /** How together a class claps: what was heard of it, week by week, and what its single takes make together. */
 export default function TogetherPage() {
@@ -27,7 +31,7 @@ export default function TogetherPage() {
   const records = useRecords(classId);
   const hearings = useHearings(classId);
   const problem = room.error ?? records.error ?? hearings.error;
-  if (!room.data || !records.data || !hearings.data) return <Loading title="Together" problem={problem} />;
+  if (!room.data || !records.data || !hearings.data) return <Loading title={t`Together`} problem={problem} />;
   return <Together schoolClass={room.data} records={records.data} hearings={hearings.data} />;
 }
 
@@ -43,10 +47,10 @@ function Together({ schoolClass, records, hearings }: TogetherProps) {
   return (
     <>
       <div className="page-head">
-        <h1>Together</h1>
+        <h1>{t`Together`}</h1>
         <Link to={`/classes/${schoolClass.id}`}>{schoolClass.name}</Link>
       </div>
-      <ViewsChoice name="together-view" views={VIEWS} view={view} onView={setView} />
+      <ViewsChoice name="together-view" views={VIEWS()} view={view} onView={setView} />
       {view === 'weeks' && <WeekByWeek schoolClass={schoolClass} hearings={hearings} voice={voice} />}
       {view === 'takes' && <FromTakes schoolClass={schoolClass} records={records} voice={voice} />}
       {view === 'recording' && <FromRecording schoolClass={schoolClass} voice={voice} />}

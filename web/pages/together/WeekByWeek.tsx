@@ -1,4 +1,7 @@
-import { format, parseISO } from 'date-fns';
+import { perLanguage, t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
+import { parseISO } from 'date-fns';
+import { format } from '../../words/dates.ts';
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
@@ -14,11 +17,14 @@ import { WidthBar } from '../../leading/WidthBar.tsx';
 import { Notice } from '../../ui/Notice.tsx';
 import { type Passes, type PatternWeeks, narrower, weeksOf } from '../../domain/togetherWeeks.ts';
 
-const FROM = {
-  microphone: 'heard while it was led',
-  recording: 'from a recording',
-  takes: 'from single takes',
-} as const;
+const FROM = perLanguage(
+  () =>
+    ({
+      microphone: t`heard while it was led`,
+      recording: t`from a recording`,
+      takes: t`from single takes`,
+    }) as const,
+);
 
 interface WeeksProps {
   readonly schoolClass: ClassDetail;
@@ -35,11 +41,9 @@ export function WeekByWeek({ schoolClass, hearings, voice }: WeeksProps) {
   if (rows.length === 0)
     return (
       <div className="empty">
-        Nothing was heard of the class together yet. Lead a pattern and press E while it goes, or take its single takes
-        or a recording above.{' '}
-        <Link to="/lead" onClick={() => chooseClass(schoolClass.id)}>
-          Lead
-        </Link>
+        {rich`Nothing was heard of the class together yet. Lead a pattern and press E while it
+          goes, or take its single takes or a recording above.
+          ${<Link to="/lead" onClick={() => chooseClass(schoolClass.id)}>{t`Lead`}</Link>}`}
       </div>
     );
   return (
@@ -70,16 +74,16 @@ interface TableProps {
 function WeeksTable({ mondays, rows, shown, onChoose }: TableProps) {
   return (
     <div className="weeks-scroll">
-      <table className="weeks-table" aria-label="How wide a clap of the class was">
+      <table className="weeks-table" aria-label={t`How wide a clap of the class was`}>
         <thead>
           <tr>
-            <th scope="col">Pattern</th>
+            <th scope="col">{t`Pattern`}</th>
             {mondays.map((monday) => (
               <th key={monday} scope="col">
                 {format(parseISO(monday), 'd MMM')}
               </th>
             ))}
-            <th scope="col">Since the week before</th>
+            <th scope="col">{t`Since the week before`}</th>
           </tr>
         </thead>
         <tbody>
@@ -124,11 +128,11 @@ function WeekCell({ row, passes, monday, shown, onChoose }: CellProps) {
       type="button"
       className="weeks-cell"
       aria-pressed={passes.some(({ id }) => id === shown)}
-      aria-label={`${Math.round(width)} ms: ${row.title}, week of ${format(parseISO(monday), 'd MMMM')}`}
+      aria-label={t`${Math.round(width)} ms: ${row.title}, week of ${format(parseISO(monday), 'd MMMM')}`}
       onClick={() => onChoose(last.id)}
     >
       <WidthBar widthMs={width} least={8} />
-      {Math.round(width)} ms
+      {t`${Math.round(width)} ms`}
     </button>
   );
 }
@@ -147,35 +151,29 @@ function Heard({ hearing, passes, schoolClass, voice, onChoose }: HeardProps) {
   const removing = useSave(() => remove(`/classes/${schoolClass.id}/together/${id}`), '/classes', '/bin');
   const at = passes.indexOf(hearing);
   return (
-    <section className="weeks-heard" aria-label="What was heard">
+    <section className="weeks-heard" aria-label={t`What was heard`}>
       <div className="weeks-heard-head">
         <h2>{title}</h2>
-        <span>
-          {format(takenAt, 'd MMMM, HH:mm')}, {Math.round(bpm)} beats a minute, {FROM[from]}
-        </span>
+        <span>{t`${format(takenAt, 'd MMMM, HH:mm')}, ${Math.round(bpm)} beats a minute, ${FROM()[from]}`}</span>
         <span className="flex-grow-1" />
         {passes.length > 1 && (
           <>
             <Button size="sm" variant="outline-dark" disabled={at === 0} onClick={() => onChoose(passes[at - 1]!.id)}>
-              Pass before
+              {t`Pass before`}
             </Button>
-            <span>
-              {at + 1} of {passes.length}
-            </span>
+            <span>{t`${at + 1} of ${passes.length}`}</span>
             <Button
               size="sm"
               variant="outline-dark"
               disabled={at === passes.length - 1}
               onClick={() => onChoose(passes[at + 1]!.id)}
             >
-              Pass after
+              {t`Pass after`}
             </Button>
           </>
         )}
         {mayHear(schoolClass) && (
-          <Button size="sm" variant="outline-dark" onClick={() => void removing.save()}>
-            Remove this pass
-          </Button>
+          <Button size="sm" variant="outline-dark" onClick={() => void removing.save()}>{t`Remove this pass`}</Button>
         )}
       </div>
       {removing.problem && <Notice problem={removing.problem} />}

@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { useMemo } from 'react';
 import Form from 'react-bootstrap/Form';
 import { beatsIn, dotParts } from '../../../core/exercises/valueSums.ts';
@@ -23,7 +24,7 @@ export const BEAT_VALUES: readonly ValueLetter[] = VALUES.map(({ letter }) => le
 export function BeatView({ naming, beat }: ValuesProps) {
   return (
     <>
-      <p className="big-line">When the {valueName({ base: beat, dots: 0 }, naming)} gets the beat</p>
+      <p className="big-line">{t`When the ${valueName({ base: beat, dots: 0 }, naming)} gets the beat`}</p>
       <table className="beat-table">
         <tbody>
           {SHOWN_DOTS.map((dots) => (
@@ -68,15 +69,15 @@ function CountedLine({ naming, beat }: ValuesProps) {
       <div className="beat-line">
         <Form.Control
           value={text}
-          aria-label="Rhythm"
+          aria-label={t`Rhythm`}
           spellCheck={false}
           onChange={(event) => setText(event.target.value)}
         />
         <Select
           className="w-auto"
-          label="Count it also with"
+          label={t`Count it also with`}
           value={other}
-          options={BEAT_VALUES.map((letter) => [letter, `and with the ${name(letter)} as the beat`] as const)}
+          options={BEAT_VALUES.map((letter) => [letter, t`and with the ${name(letter)} as the beat`] as const)}
           onChoose={setSecond}
         />
       </div>
@@ -85,14 +86,12 @@ function CountedLine({ naming, beat }: ValuesProps) {
           <Ruler
             pattern={parsed.pattern}
             counts={counts}
-            countNames={[`The ${name(beat)} counts`, `The ${name(other)} counts`]}
+            countNames={[t`The ${name(beat)} counts`, t`The ${name(other)} counts`]}
           />
         </div>
       ) : (
-        <p className="ruler-refused">
-          Line {parsed.at.line}, column {parsed.at.column}: here I expected {parsed.at.expected}, and found{' '}
-          {parsed.at.found}.
-        </p>
+        <p className="ruler-refused">{t`Line ${parsed.at.line}, column ${parsed.at.column}: here I expected
+            ${parsed.at.expected}, and found ${parsed.at.found}.`}</p>
       )}
     </>
   );

@@ -1,3 +1,5 @@
+import { t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { beatsIn } from '../../../core/exercises/valueSums.ts';
@@ -48,14 +50,14 @@ export function FoldView({ naming, beat }: ValuesProps) {
       </p>
       <SheetParts sheet={sheet} />
       <p className="sheet-each">
-        Each part is {withArticle(nameOf(folds, naming))}: {beatsText(beatsIn(part, beat))}
+        {t`Each part is ${withArticle(nameOf(folds, naming))}: ${beatsText(beatsIn(part, beat))}`}
       </p>
       <div className="stage-actions">
         <Button size="lg" onClick={further}>
-          {folds === MOST_FOLDS ? 'Unfold all' : 'Fold in halves'} <kbd>space</kbd>
+          {folds === MOST_FOLDS ? t`Unfold all` : t`Fold in halves`} <kbd>{t`space`}</kbd>
         </Button>
         <Button size="lg" variant="outline-dark" disabled={folds === 0} onClick={() => fold(folds - 1)}>
-          Back one fold <kbd>←</kbd>
+          {rich`Back one fold ${<kbd>←</kbd>}`}
         </Button>
         {folds > 0 && <HowMany sheet={sheet} naming={naming} />}
       </div>
@@ -66,7 +68,7 @@ export function FoldView({ naming, beat }: ValuesProps) {
 function headline(sheet: Sheet, naming: NamingId): string {
   const { folds, asked } = sheet;
   const lit = litParts(sheet);
-  if (asked !== undefined) return `${lit} ${nameOf(folds, naming, lit > 1)} in ${withArticle(nameOf(asked, naming))}`;
+  if (asked !== undefined) return t`${lit} ${nameOf(folds, naming, lit > 1)} in ${withArticle(nameOf(asked, naming))}`;
   return VALUES.slice(0, folds + 1)
     .map((_, i) => `${2 ** i} ${nameOf(i, naming, i > 0)}`)
     .join(' = ');
@@ -95,7 +97,7 @@ function SheetParts({ sheet }: { sheet: Sheet }) {
 function HowMany({ sheet: { folds, asked, setAsked }, naming }: { sheet: Sheet; naming: NamingId }) {
   return (
     <fieldset className="how-many">
-      <legend>How many {nameOf(folds, naming, true)} in a …</legend>
+      <legend>{t`How many ${nameOf(folds, naming, true)} in a …`}</legend>
       {VALUES.slice(0, folds).map(({ letter }, i) => (
         <Button
           key={letter}

@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import { useMemo, useState } from 'react';
 import type { QuestionSettings } from '../../../core/exercises/question.ts';
 import { questions } from '../../../core/exercises/questions.ts';
@@ -27,7 +28,7 @@ export function QuestionsView({ naming, beat }: ValuesProps) {
         onAgain={() => setSeed(seed + 1)}
       />
       <fieldset className="question-settings">
-        <legend className="visually-hidden">What the questions are about</legend>
+        <legend className="visually-hidden">{t`What the questions are about`}</legend>
         <ValueChecks
           values={chosen.values}
           flags={chosen}
@@ -45,7 +46,7 @@ function SeedField({ seed, onSeed }: { seed: number; onSeed: (seed: number) => v
   const change = (text: string) => onSeed(Math.max(0, Math.min(LARGEST_SEED, Math.floor(Number(text)))));
   return (
     <label>
-      Number of the set{' '}
+      {t`Number of the set`}{' '}
       <input type="number" min={0} max={LARGEST_SEED} value={seed} onChange={({ target }) => change(target.value)} />
     </label>
   );

@@ -1,3 +1,5 @@
+import { t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useNavigate } from 'react-router';
@@ -29,7 +31,7 @@ export function StripsView({ naming, beat }: ValuesProps) {
   return (
     <>
       <p className="big-line" role="status">
-        {trouble || (left.n === 0 ? 'The line is full' : `${beatsText(div(left, VALUE[beat].of))} left to fill`)}
+        {trouble || (left.n === 0 ? t`The line is full` : t`${beatsText(div(left, VALUE[beat].of))} left to fill`)}
       </p>
       <StripBoard line={line} naming={naming} beat={beat} asNotes={asNotes} onNotes={turn} />
       <StripTools line={line} naming={naming} beat={beat} asNotes={asNotes} onNotes={turn} />
@@ -47,7 +49,7 @@ function StripTools({ line, naming, beat, asNotes, onNotes }: ToolsProps) {
   const { pattern, strips, chosenLine } = line;
   const navigate = useNavigate();
   const [id] = useState(() => uuid());
-  const keeping = useSave((text: string) => put(`/patterns/${id}`, { title: 'From strips', text }), '/patterns');
+  const keeping = useSave((text: string) => put(`/patterns/${id}`, { title: t`From strips`, text }), '/patterns');
   const save = async (made: Pattern) => {
     if (await keeping.save(printRhythm(made))) await navigate(`/patterns/${id}`);
   };
@@ -56,14 +58,14 @@ function StripTools({ line, naming, beat, asNotes, onNotes }: ToolsProps) {
       {keeping.problem && <Notice problem={keeping.problem} />}
       <div className="stage-actions">
         <Button size="lg" disabled={!pattern} onClick={() => pattern && hearStrips(pattern, strips, HEARD_BPM)}>
-          Hear it <kbd>space</kbd>
+          {rich`Hear it ${<kbd>{t`space`}</kbd>}`}
         </Button>
         <Button size="lg" variant={asNotes ? 'dark' : 'outline-dark'} aria-pressed={asNotes} onClick={onNotes}>
-          As notes <kbd>N</kbd>
+          {rich`As notes ${<kbd>N</kbd>}`}
         </Button>
         <Select
           className="w-auto"
-          label="Length of the line"
+          label={t`Length of the line`}
           value={String(chosenLine)}
           options={LINES.map((one, i) => [String(i), lineName(one, beat, naming)] as const)}
           onChoose={(chosen) => line.chooseLine(Number(chosen))}
@@ -73,11 +75,9 @@ function StripTools({ line, naming, beat, asNotes, onNotes }: ToolsProps) {
           disabled={!pattern || keeping.saving}
           onClick={() => pattern && void save(pattern)}
         >
-          Save as a pattern
+          {t`Save as a pattern`}
         </Button>
-        <Button variant="outline-dark" disabled={strips.length === 0} onClick={line.clear}>
-          Clear
-        </Button>
+        <Button variant="outline-dark" disabled={strips.length === 0} onClick={line.clear}>{t`Clear`}</Button>
       </div>
     </>
   );

@@ -1,3 +1,5 @@
+import { t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
 import { X } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
 import { mixed, toNumber } from '../../../core/rhythm/fraction.ts';
@@ -45,10 +47,10 @@ export function SumsView({ naming, beat }: ValuesProps) {
           <Reveal {...asked} naming={naming}>
             <div className="stage-actions">
               <Button size="lg" onClick={ask}>
-                Another <kbd>Q</kbd>
+                {rich`Another ${<kbd>Q</kbd>}`}
               </Button>
               <Button size="lg" variant="outline-dark" onClick={stop}>
-                Build one <kbd>Esc</kbd>
+                {rich`Build one ${<kbd>{t`Esc`}</kbd>}`}
               </Button>
             </div>
           </Reveal>
@@ -62,9 +64,11 @@ export function SumsView({ naming, beat }: ValuesProps) {
 
 function headline({ asked, shown, tilt, difference }: Balance, naming: NamingId): string {
   if (asked && asked.chosen === undefined) return questionWords(asked.question, naming).prompt;
-  if (!shown) return 'True or false: both sides are as long?';
-  if (tilt === 0) return 'Both sides are as long: true';
-  return `Not equal: the ${tilt > 0 ? 'left' : 'right'} is longer by ${beatsText(difference)}`;
+  if (!shown) return t`True or false: both sides are as long?`;
+  if (tilt === 0) return t`Both sides are as long: true`;
+  return tilt > 0
+    ? t`Not equal: the left is longer by ${beatsText(difference)}`
+    : t`Not equal: the right is longer by ${beatsText(difference)}`;
 }
 
 /** One side of the balance. A press anywhere in it makes it the one that is added to; for keys there are the arrows. */
@@ -77,7 +81,7 @@ function Pan({ side, balance, naming, beat }: ValuesProps & { side: Side; balanc
     <div
       role="group"
       className={`pan ${active === side ? 'active' : ''}`}
-      aria-label={`The ${side} side`}
+      aria-label={t`The ${side} side`}
       onPointerDown={() => setActive(side)}
     >
       <div className="pan-parts">
@@ -87,7 +91,7 @@ function Pan({ side, balance, naming, beat }: ValuesProps & { side: Side; balanc
             {!asked && (
               <button
                 type="button"
-                aria-label={`Take away the ${partName(part, naming)}`}
+                aria-label={t`Take away the ${partName(part, naming)}`}
                 onClick={() =>
                   change(
                     side,
@@ -101,7 +105,7 @@ function Pan({ side, balance, naming, beat }: ValuesProps & { side: Side; balanc
           </div>
         ))}
         {side === 'right' && open && <div className="pan-part missing">?</div>}
-        {parts.length === 0 && <span className="pan-empty">Add values</span>}
+        {parts.length === 0 && <span className="pan-empty">{t`Add values`}</span>}
       </div>
       <p className="pan-total">{shown ? beatsText(totals[side]) : '?'}</p>
       {shown && !asked && (
@@ -121,22 +125,20 @@ function BuildTools({ balance, naming }: { balance: Balance; naming: NamingId })
     <div className="sum-tools">
       <ValuePicker
         naming={naming}
-        label={`Add to the ${active} side`}
+        label={t`Add to the ${active} side`}
         onPick={(part) => sides[active].length < MOST_PARTS && change(active, [...sides[active], part])}
       />
       <div className="stage-actions">
         <Button size="lg" onClick={() => setShown(!shown)}>
-          {shown ? 'Hide the answer' : 'Show the answer'} <kbd>space</kbd>
+          {shown ? t`Hide the answer` : t`Show the answer`} <kbd>{t`space`}</kbd>
         </Button>
         <Button size="lg" variant="outline-dark" onClick={ask}>
-          Ask a question <kbd>Q</kbd>
+          {rich`Ask a question ${<kbd>Q</kbd>}`}
         </Button>
-        <span>
-          Adding to the {active} side <kbd>←</kbd> <kbd>→</kbd>
-        </span>
+        <span>{rich`Adding to the ${active} side ${<kbd>←</kbd>} ${<kbd>→</kbd>}`}</span>
         {shown && missing && (
           <Button variant="outline-dark" size="lg" onClick={complete}>
-            Complete it: {valueName(missing, naming)} ({mixed(difference)})
+            {t`Complete it: ${valueName(missing, naming)} (${mixed(difference)})`}
           </Button>
         )}
       </div>

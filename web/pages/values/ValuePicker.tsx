@@ -1,3 +1,4 @@
+import { t } from '../../../core/words/say.ts';
 import Button from 'react-bootstrap/Button';
 import type { Part } from '../../../core/exercises/valueSums.ts';
 import { partName } from '../../../core/wording/sumWords.ts';
@@ -32,7 +33,7 @@ export function ValuePicker({
                 key={name}
                 variant="outline-dark"
                 title={name}
-                aria-label={`Add ${withArticle(name)}`}
+                aria-label={t`Add ${withArticle(name)}`}
                 onClick={() => onPick(part)}
               >
                 <NoteSign value={value} rest={kind === 'rest'} />

@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../../core/words/say.ts';
 import { useState } from 'react';
 import { NavLink, Navigate, useParams } from 'react-router';
 import { NAMINGS, NAMING_IDS, type NamingId, valueName } from '../../../core/wording/valueNames.ts';
@@ -13,13 +14,16 @@ import { SumsView } from './SumsView.tsx';
 import '../../asking/lesson.scss';
 import './values.scss';
 
-const PARTS = [
-  { id: 'fold', title: 'Fold', View: FoldView },
-  { id: 'strips', title: 'Strips', View: StripsView },
-  { id: 'sums', title: 'Sums', View: SumsView },
-  { id: 'beat', title: 'What gets the beat', View: BeatView },
-  { id: 'questions', title: 'Questions', View: QuestionsView },
-] as const;
+const PARTS = perLanguage(
+  () =>
+    [
+      { id: 'fold', title: t`Fold`, View: FoldView },
+      { id: 'strips', title: t`Strips`, View: StripsView },
+      { id: 'sums', title: t`Sums`, View: SumsView },
+      { id: 'beat', title: t`What gets the beat`, View: BeatView },
+      { id: 'questions', title: t`Questions`, View: QuestionsView },
+    ] as const,
+);
 
 export default function ValuesPage() {
   const { part = 'fold' } = useParams();
@@ -29,14 +33,14 @@ export default function ValuesPage() {
   const [shownNaming, setNaming] = useState<NamingId>();
   const naming = shownNaming ?? namingOf(currentClass);
   const beat = BEAT_VALUES.find((letter) => letter === storedBeat) ?? 'q';
-  const chosen = PARTS.find(({ id }) => id === part);
+  const chosen = PARTS().find(({ id }) => id === part);
   if (!chosen) return <Navigate to="/values" replace />;
   return (
     <div className="values lesson">
       <div className="page-head">
-        <h1 className="visually-hidden">Values</h1>
-        <nav className="parts" aria-label="Parts of the lesson">
-          {PARTS.map(({ id, title }) => (
+        <h1 className="visually-hidden">{t`Values`}</h1>
+        <nav className="parts" aria-label={t`Parts of the lesson`}>
+          {PARTS().map(({ id, title }) => (
             <NavLink key={id} to={`/values/${id}`} className={id === chosen.id ? 'active' : ''}>
               {title}
             </NavLink>
@@ -46,19 +50,19 @@ export default function ValuesPage() {
         <Select
           size="sm"
           className="w-auto"
-          label="What gets the beat"
+          label={t`What gets the beat`}
           value={beat}
           options={BEAT_VALUES.map(
-            (letter) => [letter, `The ${valueName({ base: letter, dots: 0 }, naming)} gets the beat`] as const,
+            (letter) => [letter, t`The ${valueName({ base: letter, dots: 0 }, naming)} gets the beat`] as const,
           )}
           onChoose={setBeat}
         />
         <Select
           size="sm"
           className="w-auto"
-          label="Names"
+          label={t`Names`}
           value={naming}
-          options={NAMING_IDS.map((id) => [id, NAMINGS[id].title] as const)}
+          options={NAMING_IDS.map((id) => [id, NAMINGS()[id].title] as const)}
           onChoose={setNaming}
         />
       </div>

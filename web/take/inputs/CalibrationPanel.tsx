@@ -1,3 +1,5 @@
+import { t } from '../../../core/words/say.ts';
+import { rich } from '../../ui/rich.tsx';
 import { useCallback, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { type RunningClock, startClicks } from '../../audio/clickClock.ts';
@@ -48,52 +50,53 @@ function useCalibrator(method: InputMethod, listen: CalibrationPanelProps['liste
 export function CalibrationPanel({ method, listen, onDone }: CalibrationPanelProps) {
   const { heard, found, start, tap, forget } = useCalibrator(method, listen);
   const running = heard !== undefined;
-  const act = method === 'tap' ? 'Tap' : 'Clap';
+  const act = method === 'tap' ? t`Tap` : t`Clap`;
   const keys = { ' ': () => void start(), Escape: onDone };
   useKeys(running ? { ' ': (event) => tap(event.timeStamp) } : keys, [' ']);
   return (
     <section
       className="card-paper calibration"
-      aria-label="Calibrate this device"
+      aria-label={t`Calibrate this device`}
       onPointerDown={(event) => running && tap(event.timeStamp)}
     >
-      <h2>{act} along with sixteen clicks</h2>
+      <h2>{t`${act} along with sixteen clicks`}</h2>
       {running ? (
         <p className="calibration-count" role="status">
-          {heard === 0 ? `${act} with the click` : heard}
+          {heard === 0 ? t`${act} with the click` : heard}
         </p>
       ) : (
         <p role="status">{foundText(found, method)}</p>
       )}
       <div className="stage-actions">
         <Button disabled={running} onClick={() => void start()}>
-          {found === undefined ? 'Start' : 'Once more'} <kbd>space</kbd>
+          {found === undefined ? t`Start` : t`Once more`} <kbd>{t`space`}</kbd>
         </Button>
         {found !== undefined && found !== 'none' && !running && (
-          <Button variant="outline-dark" onClick={forget}>
-            Forget it
-          </Button>
+          <Button variant="outline-dark" onClick={forget}>{t`Forget it`}</Button>
         )}
         <Button variant="outline-dark" disabled={running} onClick={onDone}>
-          Close <kbd>Esc</kbd>
+          {rich`Close ${<kbd>{t`Esc`}</kbd>}`}
         </Button>
       </div>
     </section>
   );
 }
 
-const ms = (seconds: number) => `${Math.round(Math.abs(seconds) * 1000)} ms`;
+const ms = (seconds: number) => t`${Math.round(Math.abs(seconds) * 1000)} ms`;
 
 function foundText(found: Found, method: InputMethod): string {
-  const act = method === 'tap' ? 'Tap' : 'Clap';
+  const act = method === 'tap' ? t`Tap` : t`Clap`;
   if (found === undefined)
-    return `Every device hears a little late. ${act} along once, and Clapboard knows by how much.`;
-  if (found === 'none') return `Too few ${act.toLowerCase()}s came with the click. Try once more, on every click.`;
+    return t`Every device hears a little late. ${act} along once, and Clapboard knows by how much.`;
+  if (found === 'none') return t`Too few ${act.toLowerCase()}s came with the click. Try once more, on every click.`;
   const { delay, spread } = found;
   const wide =
     spread > TOO_WIDE
-      ? ` Your taps were ${ms(spread)} apart from each other: that is too uneven to trust. ` +
-        'Try once more, with relaxed hands.'
-      : ` Your taps spread by ${ms(spread)}.`;
-  return `This device is ${ms(delay)} ${delay >= 0 ? 'late' : 'early'}; that is taken off.${wide}`;
+      ? t` Your taps were ${ms(spread)} apart from each other: that is too uneven to trust.
+        Try once more, with relaxed hands.`
+      : t` Your taps spread by ${ms(spread)}.`;
+  const off = ms(delay);
+  return delay >= 0
+    ? t`This device is ${off} late; that is taken off.${wide}`
+    : t`This device is ${off} early; that is taken off.${wide}`;
 }

@@ -1,3 +1,4 @@
+import { counted, t } from '../../../core/words/say.ts';
 import { useEffect, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import type { RunningClock } from '../../audio/clickClock.ts';
@@ -54,23 +55,21 @@ function useMicrophoneCheck(paused: boolean) {
 
 /** What one clap says of the place of the microphone. */
 function verdictOn(loudest: number): string {
-  if (loudest === 0) return 'Clap once.';
-  if (loudest < TOO_SOFT) return 'Too soft: come closer, or turn the microphone up.';
-  return loudest > TOO_LOUD ? 'Too loud: go further away, or turn the microphone down.' : 'Good.';
+  if (loudest === 0) return t`Clap once.`;
+  if (loudest < TOO_SOFT) return t`Too soft: come closer, or turn the microphone up.`;
+  return loudest > TOO_LOUD ? t`Too loud: go further away, or turn the microphone down.` : t`Good.`;
 }
 
 function offText(check: Check): string {
   if (check.kind === 'problem') return check.problem.message;
-  if (check.kind === 'asking') return 'Waiting for the browser …';
-  return (
-    'The browser will ask whether this page may use the microphone. ' +
-    'The sound is listened to here, on this device, and goes nowhere.'
-  );
+  if (check.kind === 'asking') return t`Waiting for the browser …`;
+  return t`The browser will ask whether this page may use the microphone. The sound is listened
+      to here, on this device, and goes nowhere.`;
 }
 
 function keptText(days: number | null): string {
-  if (days === null) return 'No sound is kept.';
-  return `This class keeps recordings for ${days} ${days === 1 ? 'day' : 'days'}; then they are deleted.`;
+  if (days === null) return t`No sound is kept.`;
+  return t`This class keeps recordings for ${counted(days, 'day')}; then they are deleted.`;
 }
 
 interface MicrophonePanelProps {
@@ -88,7 +87,7 @@ export function MicrophonePanel({ keeps, calibrate = false, onTap }: MicrophoneP
     return <CalibrationPanel method="microphone" listen={listenWith} onDone={() => setCalibrating(false)} />;
   const on = check.kind === 'on';
   return (
-    <section className="card-paper microphone" aria-label="Microphone">
+    <section className="card-paper microphone" aria-label={t`Microphone`}>
       {on ? (
         <>
           <p className="microphone-verdict" role="status">
@@ -102,16 +101,10 @@ export function MicrophonePanel({ keeps, calibrate = false, onTap }: MicrophoneP
       <p className="caution">{keptText(keeps)}</p>
       <div className="stage-actions">
         <Button variant="outline-dark" disabled={check.kind === 'asking'} onClick={() => void ask()}>
-          {on ? 'Clap once more' : 'Use the microphone'}
+          {on ? t`Clap once more` : t`Use the microphone`}
         </Button>
-        {on && (
-          <Button variant="outline-dark" onClick={() => setCalibrating(true)}>
-            Calibrate with claps
-          </Button>
-        )}
-        <Button variant="outline-dark" onClick={onTap}>
-          Tap instead
-        </Button>
+        {on && <Button variant="outline-dark" onClick={() => setCalibrating(true)}>{t`Calibrate with claps`}</Button>}
+        <Button variant="outline-dark" onClick={onTap}>{t`Tap instead`}</Button>
       </div>
     </section>
   );
@@ -122,7 +115,7 @@ function Level({ level }: { level: number }) {
     <div
       className="level"
       role="meter"
-      aria-label="Loudness"
+      aria-label={t`Loudness`}
       aria-valuemin={0}
       aria-valuemax={100}
       aria-valuenow={Math.round(level * 100)}

@@ -1,3 +1,4 @@
+import { t } from '../../../../core/words/say.ts';
 import { type FormEvent, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -17,14 +18,12 @@ export function AddChild({ onAdd }: { onAdd: (name: string) => Promise<boolean> 
     <Form className="add-child" onSubmit={(event) => void submit(event)}>
       <Form.Control
         value={name}
-        placeholder="First name or code"
-        aria-label="First name or code"
+        placeholder={t`First name or code`}
+        aria-label={t`First name or code`}
         maxLength={60}
         onChange={(event) => setName(event.target.value)}
       />
-      <Button type="submit" variant="outline-dark">
-        Add a child
-      </Button>
+      <Button type="submit" variant="outline-dark">{t`Add a child`}</Button>
     </Form>
   );
 }

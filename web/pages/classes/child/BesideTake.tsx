@@ -1,3 +1,4 @@
+import { t } from '../../../../core/words/say.ts';
 import type { Child } from '../../../../contract/child.ts';
 import type { TakeDetail } from '../../../../contract/take.ts';
 import type { NamingId } from '../../../../core/wording/valueNames.ts';
@@ -24,8 +25,7 @@ export function BesideTake({ take, classId, children, naming }: BesideProps) {
       <TogetherLine takes={[named(take), named(beside)]} naming={naming} />
       <p className="no-print">
         <Link to={`/classes/${classId}/takes/${beside.id}`}>
-          To the other part: {beside.title}
-          {same ? '' : `, ${nameOf(beside)}`}
+          {t`To the other part: ${beside.title}${same ? '' : `, ${nameOf(beside)}`}`}
         </Link>
       </p>
     </>

@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../../../core/words/say.ts';
 import { type FormEvent, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -7,29 +8,41 @@ import { type NamingId, inNaming } from '../../../../core/wording/valueNames.ts'
 import { Notice } from '../../../ui/Notice.tsx';
 import { SelectField } from '../../../ui/SelectField.tsx';
 
-const WINDOWS = [
-  ['1', 'as for everybody'],
-  ['1.25', 'a quarter wider'],
-  ['1.5', 'half as wide again'],
-  ['2', 'twice as wide'],
-] as const;
-const TEMPOS = [
-  ['1', 'as for everybody'],
-  ['0.9', 'a little slower (90 %)'],
-  ['0.75', 'slower (75 %)'],
-  ['0.5', 'half the tempo'],
-] as const;
-const HANDS_OF = [
-  ['both', 'claps'],
-  ['one-hand', 'claps with one hand'],
-  ['tapping', 'taps instead'],
-] as const;
-const MORE_TRIES = [
-  ['0', 'as many as everybody'],
-  ['1', 'one more'],
-  ['2', 'two more'],
-  ['3', 'three more'],
-] as const;
+const WINDOWS = perLanguage(
+  () =>
+    [
+      ['1', t`as for everybody`],
+      ['1.25', t`a quarter wider`],
+      ['1.5', t`half as wide again`],
+      ['2', t`twice as wide`],
+    ] as const,
+);
+const TEMPOS = perLanguage(
+  () =>
+    [
+      ['1', t`as for everybody`],
+      ['0.9', t`a little slower (90 %)`],
+      ['0.75', t`slower (75 %)`],
+      ['0.5', t`half the tempo`],
+    ] as const,
+);
+const HANDS_OF = perLanguage(
+  () =>
+    [
+      ['both', 'claps'],
+      ['one-hand', t`claps with one hand`],
+      ['tapping', t`taps instead`],
+    ] as const,
+);
+const MORE_TRIES = perLanguage(
+  () =>
+    [
+      ['0', t`as many as everybody`],
+      ['1', t`one more`],
+      ['2', t`two more`],
+      ['3', t`three more`],
+    ] as const,
+);
 
 interface ChildFormProps {
   readonly child: Child;
@@ -63,16 +76,14 @@ export function ChildForm({ child, naming, problem, onSave, onCancel }: ChildFor
   return (
     <Form className="card-paper class-form" onSubmit={submit}>
       <Form.Group controlId="child-name">
-        <Form.Label>First name or code</Form.Label>
+        <Form.Label>{t`First name or code`}</Form.Label>
         <Form.Control value={name} required maxLength={60} onChange={(event) => setName(event.target.value)} />
       </Form.Group>
       <Eased eased={eased} onEased={setEased} />
       <Exempt exempt={eased.exempt ?? []} naming={naming} onExempt={(exempt) => setEased({ ...eased, exempt })} />
       <div className="class-form-actions">
-        <Button type="submit">Save</Button>
-        <Button variant="outline-dark" onClick={onCancel}>
-          Cancel
-        </Button>
+        <Button type="submit">{t`Save`}</Button>
+        <Button variant="outline-dark" onClick={onCancel}>{t`Cancel`}</Button>
       </div>
       {problem && <Notice problem={problem} />}
     </Form>
@@ -86,23 +97,23 @@ function Eased({ eased, onEased }: { eased: Adaptations; onEased: (eased: Adapta
     <>
       <SelectField
         id="child-wider"
-        label="On time within"
+        label={t`On time within`}
         value={String(eased.wider ?? 1)}
-        options={WINDOWS}
+        options={WINDOWS()}
         onChoose={(wider) => set({ wider: Number(wider) })}
       />
       <SelectField
         id="child-slower"
-        label="Tempo"
+        label={t`Tempo`}
         value={String(eased.slower ?? 1)}
-        options={TEMPOS}
+        options={TEMPOS()}
         onChoose={(slower) => set({ slower: Number(slower) })}
       />
       <SelectField
         id="child-hands"
-        label="Hands"
+        label={t`Hands`}
         value={eased.hands ?? 'both'}
-        options={HANDS_OF}
+        options={HANDS_OF()}
         onChoose={(hands) => {
           const { hands: _before, ...others } = eased;
           onEased(hands === 'both' ? others : { ...others, hands });
@@ -110,15 +121,15 @@ function Eased({ eased, onEased }: { eased: Adaptations; onEased: (eased: Adapta
       />
       <SelectField
         id="child-tries"
-        label="Tries in a line-up"
+        label={t`Tries in a line-up`}
         value={String(eased.moreTries ?? 0)}
-        options={MORE_TRIES}
+        options={MORE_TRIES()}
         onChoose={(more) => set({ moreTries: Number(more) })}
       />
       <Form.Check
         type="switch"
         id="child-no-click"
-        label="Without the click after the count-in"
+        label={t`Without the click after the count-in`}
         checked={eased.noClick === true}
         onChange={(event) => set({ noClick: event.target.checked })}
       />
@@ -135,13 +146,13 @@ interface ExemptProps {
 function Exempt({ exempt, naming, onExempt }: ExemptProps) {
   return (
     <fieldset className="exempt">
-      <legend>Not heard in</legend>
+      <legend>{t`Not heard in`}</legend>
       {ELEMENT_IDS.map((id) => (
         <Form.Check
           key={id}
           type="checkbox"
           id={`exempt-${id}`}
-          label={inNaming(ELEMENTS[id].title, naming)}
+          label={inNaming(ELEMENTS()[id].title, naming)}
           checked={exempt.includes(id)}
           onChange={({ target: { checked } }) =>
             onExempt(checked ? [...exempt, id] : exempt.filter((other) => other !== id))

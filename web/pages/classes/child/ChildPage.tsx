@@ -1,3 +1,5 @@
+import { t } from '../../../../core/words/say.ts';
+import { rich } from '../../../ui/rich.tsx';
 import { Trash2 } from 'lucide-react';
 import { Suspense, lazy, useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -34,9 +36,9 @@ const MarksChart = lazy(() => import('./MarksChart.tsx'));
 export default function ChildPage() {
   const { classId = '', childId = '' } = useParams();
   const { data, error, mutate } = useClass(classId);
-  if (!data) return <Loading title="Child" problem={error} again={() => void mutate()} />;
+  if (!data) return <Loading title={t`Child`} problem={error} again={() => void mutate()} />;
   const child = data.children.find(({ id }) => id === childId);
-  if (!child) return <Notice problem={{ message: 'This child is not in the class. It may be in the bin.' }} />;
+  if (!child) return <Notice problem={{ message: t`This child is not in the class. It may be in the bin.` }} />;
   return <ChildView schoolClass={data} child={child} />;
 }
 
@@ -67,7 +69,7 @@ function ChildHead({ schoolClass, child }: { schoolClass: ClassDetail; child: Ch
   const path = `/classes/${schoolClass.id}/children/${child.id}`;
   const removal = useSave(() => remove(path), '/classes', '/takes', '/bin');
   const removeChild = async () => {
-    if (!confirm(`Put ${child.name} into the bin, with all takes? It can be taken out again for 30 days.`)) return;
+    if (!confirm(t`Put ${child.name} into the bin, with all takes? It can be taken out again for 30 days.`)) return;
     if (await removal.save()) await navigate(`/classes/${schoolClass.id}`);
   };
   return (
@@ -77,15 +79,15 @@ function ChildHead({ schoolClass, child }: { schoolClass: ClassDetail; child: Ch
         <Link to={`/classes/${schoolClass.id}`}>{schoolClass.name}</Link>
         <span className="flex-grow-1" />
         <Link className="btn btn-outline-dark" to={`/classes/${schoolClass.id}/reports?child=${child.id}`}>
-          Report
+          {t`Report`}
         </Link>
         {schoolClass.role === 'owner' && (
           <>
             <Button variant="outline-dark" onClick={() => setChanging(!changing)}>
-              Name and what is made easier
+              {t`Name and what is made easier`}
             </Button>
             <Button variant="outline-dark" onClick={() => void removeChild()}>
-              <Trash2 size={16} aria-hidden /> Remove
+              <Trash2 size={16} aria-hidden /> {t`Remove`}
             </Button>
           </>
         )}
@@ -147,17 +149,17 @@ function NextForChild({ schoolClass, child, takes }: TakesProps) {
     })),
   );
   const last = takes[0];
-  if (!next || !last) return <p>{child.name} was not heard yet.</p>;
+  if (!next || !last) return <p>{t`${child.name} was not heard yet.`}</p>;
   const naming = namingOf(schoolClass);
   const to = `/take?child=${child.id}&pattern=${last.patternId}`;
   return (
     <div className="child-next">
-      <strong>Next</strong> in {last.title}: {nextStepSentence(next.step, naming)}{' '}
+      {rich`${<strong>{t`Next`}</strong>} in ${last.title}: ${nextStepSentence(next.step, naming)}`}{' '}
       {last.patternId && mayHear(schoolClass) && (
         <>
           <NextStepButton step={next.step} patternId={last.patternId} naming={naming} to={to} />{' '}
           <Link className="btn btn-outline-dark" to={to}>
-            Hear {child.name}
+            {t`Hear ${child.name}`}
           </Link>
         </>
       )}
@@ -180,16 +182,16 @@ function Misread({ takes, voice }: { takes: readonly ListedTake[]; voice: Voice 
   if (found.size === 0) return null;
   return (
     <section className="misread">
-      <h2>Misread</h2>
+      <h2>{t`Misread`}</h2>
       <ul>
         {[...found].map(([code, { times, since }]) => (
           <li key={code}>
-            <strong>{misreadingTitle(code, voice)}</strong> {times === 1 ? 'once' : `${times} times`},{' '}
+            <strong>{misreadingTitle(code, voice)}</strong> {times === 1 ? t`once` : t`${times} times`},{' '}
             {since >= GONE_AFTER
-              ? `gone: not in the newest ${since} takes`
+              ? t`gone: not in the newest ${since} takes`
               : since === 0
-                ? 'also in the newest take'
-                : `last ${since === 1 ? 'one take' : `${since} takes`} ago`}
+                ? t`also in the newest take`
+                : t`last ${since === 1 ? t`one take` : t`${since} takes`} ago`}
           </li>
         ))}
       </ul>
@@ -216,9 +218,7 @@ function TakesFrom({ schoolClass, childId, after }: TakesFromProps) {
         (more ? (
           <TakesFrom schoolClass={schoolClass} childId={childId} after={data.next} />
         ) : (
-          <Button variant="outline-dark" onClick={() => setMore(true)}>
-            Older takes
-          </Button>
+          <Button variant="outline-dark" onClick={() => setMore(true)}>{t`Older takes`}</Button>
         ))}
     </>
   );

@@ -1,4 +1,5 @@
-import { format } from 'date-fns';
+import { perLanguage, t } from '../../../../core/words/say.ts';
+import { format } from '../../../words/dates.ts';
 import { Play } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
@@ -18,11 +19,11 @@ import { useSave } from '../../../api/useSave.ts';
 
 type Place = ElementPlaces[number]['places'][number];
 
-const VERDICTS: Readonly<Record<Place['verdict'], string>> = {
-  right: 'read right',
-  misread: 'misread',
-  'not-told': 'not told: lost or left out around it',
-};
+const VERDICTS = perLanguage((): Readonly<Record<Place['verdict'], string>> => ({
+  right: t`read right`,
+  misread: t`misread`,
+  'not-told': t`not told: lost or left out around it`,
+}));
 
 /** What is heard around a place, seconds. */
 const AROUND = 1.2;
@@ -68,12 +69,12 @@ export function ElementPlaceList({ classId, childId, element, naming }: ElementP
                   <Button
                     size="sm"
                     variant="outline-dark"
-                    aria-label={`Hear ${placeText(place, naming)} of ${title}`}
+                    aria-label={t`Hear ${placeText(place, naming)} of ${title}`}
                     onClick={() => void hearing.save({ takeId, place })}
                   >
                     <Play size={14} aria-hidden />
                   </Button>
-                  {placeText(place, naming)}: {VERDICTS[place.verdict]}
+                  {placeText(place, naming)}: {VERDICTS()[place.verdict]}
                   {place.code && ` (${misreadingTitle(place.code, { naming })})`}
                 </li>
               ))}

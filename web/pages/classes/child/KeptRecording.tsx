@@ -1,4 +1,5 @@
-import { format } from 'date-fns';
+import { t } from '../../../../core/words/say.ts';
+import { format } from '../../../words/dates.ts';
 import Button from 'react-bootstrap/Button';
 import type { TakeDetail } from '../../../../contract/take.ts';
 import { remove } from '../../../api/client.ts';
@@ -13,11 +14,9 @@ export function KeptRecording({ take }: { take: TakeDetail }) {
     <p className="kept-recording no-print">
       {/* Claps have no words: what was clapped stands above as notes. */}
       {/* oxlint-disable-next-line jsx-a11y/media-has-caption */}
-      <audio controls preload="none" src={`/api/takes/${take.id}/recording`} aria-label="The recording" />
-      Kept until {format(take.recordingUntil, 'd MMMM')}.{' '}
-      <Button size="sm" variant="outline-dark" onClick={() => void removal.save()}>
-        Delete now
-      </Button>
+      <audio controls preload="none" src={`/api/takes/${take.id}/recording`} aria-label={t`The recording`} />
+      {t`Kept until ${format(take.recordingUntil, 'd MMMM')}.`}{' '}
+      <Button size="sm" variant="outline-dark" onClick={() => void removal.save()}>{t`Delete now`}</Button>
       {removal.problem && <Notice problem={removal.problem} />}
     </p>
   );

@@ -1,4 +1,5 @@
-import { format } from 'date-fns';
+import { t } from '../../../../core/words/say.ts';
+import { format } from '../../../words/dates.ts';
 import { CartesianGrid, Line, LineChart, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import type { ListedTake } from '../../../../contract/records.ts';
 import { type Scale, highestOf, markLabel } from '../../../../core/judging/scale.ts';
@@ -23,7 +24,7 @@ export default function MarksChart({ takes, scale }: { takes: readonly ListedTak
   const ticks = Array.from({ length: MOST_NAMED }, (_, i) => first + ((last - first) * i) / (MOST_NAMED - 1));
   return (
     <figure className="marks-chart">
-      <figcaption>Marks of the newest {takes.length} takes</figcaption>
+      <figcaption>{t`Marks of the newest ${takes.length} takes`}</figcaption>
       <ResponsiveContainer width="100%" height={190}>
         <LineChart data={points} margin={{ top: 8, right: 30, bottom: 4, left: 0 }} accessibilityLayer>
           <CartesianGrid stroke="var(--line)" vertical={false} />

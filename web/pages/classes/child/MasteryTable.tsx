@@ -1,8 +1,8 @@
-import { formatDistanceToNowStrict } from 'date-fns';
+import { counted, t } from '../../../../core/words/say.ts';
+import { formatDistanceToNowStrict } from '../../../words/dates.ts';
 import { useState } from 'react';
 import type { ChildMastery } from '../../../../contract/records.ts';
 import { ELEMENTS } from '../../../../core/rhythm/elements.ts';
-import { counted } from '../../../../core/wording/plurals.ts';
 import { type NamingId, inNaming } from '../../../../core/wording/valueNames.ts';
 import { useMastery } from '../../../api/hooks.ts';
 import { ElementPlaceList } from './ElementPlaceList.tsx';
@@ -20,7 +20,7 @@ export function MasteryTable({ classId, childId, naming }: MasteryTableProps) {
   const [opened, setOpened] = useState<string>();
   if (!data || data.length === 0) return null;
   return (
-    <ul className="mastery" aria-label="What is known">
+    <ul className="mastery" aria-label={t`What is known`}>
       {data.map((one) => {
         const isOpen = opened === one.element;
         return (
@@ -46,13 +46,13 @@ function Standing({ mastery, naming }: { mastery: ChildMastery[number]; naming: 
   const told = places ? places.right + places.misread : 0;
   return (
     <>
-      <span className="mastery-name">{inNaming(ELEMENTS[element].title, naming)}</span>
+      <span className="mastery-name">{inNaming(ELEMENTS()[element].title, naming)}</span>
       <span className="mastery-bar" aria-hidden>
         <span style={{ width: `${told > 0 ? Math.round((100 * places!.right) / told) : 0}%` }} />
       </span>
-      <span>{told > 0 ? `${places!.right} of ${counted(told, 'place')}` : 'nothing told'}</span>
+      <span>{told > 0 ? t`${places!.right} of ${counted(told, 'place')}` : t`nothing told`}</span>
       <StateMark state={state} />
-      <span className="mastery-seen">{formatDistanceToNowStrict(lastSeen)} ago</span>
+      <span className="mastery-seen">{t`${formatDistanceToNowStrict(lastSeen)} ago`}</span>
     </>
   );
 }

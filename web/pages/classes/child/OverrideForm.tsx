@@ -1,3 +1,4 @@
+import { t } from '../../../../core/words/say.ts';
 import { type FormEvent, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -57,26 +58,24 @@ function OwnMark({ take, scale, onBegin, onDone }: OwnMarkProps) {
         />
       )}
       <Form className="override-form no-print" onSubmit={submit}>
-        <Form.Label htmlFor="own-mark">Your mark</Form.Label>
+        <Form.Label htmlFor="own-mark">{t`Your mark`}</Form.Label>
         <MarkChoice
           id="own-mark"
           mark={mark}
           scale={scale}
-          computed={`as computed (${markLabel(take.mark, scale)})`}
+          computed={t`as computed (${markLabel(take.mark, scale)})`}
           onMark={(given) => set({ mark: given })}
         />
         <Form.Control
           size="sm"
-          aria-label="Reason"
-          placeholder="reason"
+          aria-label={t`Reason`}
+          placeholder={t`reason`}
           maxLength={200}
           disabled={mark === null}
           value={reason}
           onChange={(event) => set({ reason: event.target.value })}
         />
-        <Button size="sm" type="submit" variant="outline-dark" disabled={!changed}>
-          Keep
-        </Button>
+        <Button size="sm" type="submit" variant="outline-dark" disabled={!changed}>{t`Keep`}</Button>
         {own.problem && <Notice problem={own.problem} />}
       </Form>
     </>

@@ -1,3 +1,4 @@
+import { t } from '../../../../core/words/say.ts';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { type Child, type ChildEdit, LONGEST_LINE } from '../../../../contract/child.ts';
@@ -54,7 +55,7 @@ function LineForm({ path, child, onBegin, onDone }: LineFormProps) {
       {/* As it stands in the field, kept by now or not. */}
       <p className="own-line only-print">{line}</p>
       <Form.Group className="no-print" controlId={`line-${child.id}`}>
-        <Form.Label>Your own line for {child.name}</Form.Label>
+        <Form.Label>{t`Your own line for ${child.name}`}</Form.Label>
         <Form.Control
           as="textarea"
           rows={2}
@@ -66,7 +67,7 @@ function LineForm({ path, child, onBegin, onDone }: LineFormProps) {
           }}
           onBlur={save}
         />
-        <Form.Text>Printed below the sentences; kept when you leave the field.</Form.Text>
+        <Form.Text>{t`Printed below the sentences; kept when you leave the field.`}</Form.Text>
       </Form.Group>
       {editing.problem && <Notice problem={editing.problem} />}
     </div>

@@ -1,3 +1,4 @@
+import { t } from '../../../../core/words/say.ts';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useNavigate } from 'react-router';
@@ -23,22 +24,17 @@ export function RemoveTake({ classId, take, childName }: RemoveTakeProps) {
   if (!asked)
     return (
       <Button size="sm" variant="outline-dark" className="remove-take no-print" onClick={() => setAsked(true)}>
-        Remove this take
+        {t`Remove this take`}
       </Button>
     );
   return (
     <div className="alert alert-warning remove-take no-print" role="alert">
-      <p>
-        Was this not {childName}, or not meant? It goes into the bin, with its mark and what it says of {childName}, and
-        can be taken out for 30 days under Classes by whose class it is.
-      </p>
+      <p>{t`Was this not ${childName}, or not meant? It goes into the bin, with its mark and
+          what it says of ${childName}, and can be taken out for 30 days under Classes by
+          whose class it is.`}</p>
       <div className="notice-actions">
-        <Button size="sm" onClick={() => void go()}>
-          Remove it
-        </Button>
-        <Button size="sm" variant="outline-dark" onClick={() => setAsked(false)}>
-          Keep it
-        </Button>
+        <Button size="sm" onClick={() => void go()}>{t`Remove it`}</Button>
+        <Button size="sm" variant="outline-dark" onClick={() => setAsked(false)}>{t`Keep it`}</Button>
       </div>
       {removal.problem && <Notice problem={removal.problem} />}
     </div>

@@ -1,4 +1,5 @@
-import { format } from 'date-fns';
+import { inLanguage, t } from '../../../../core/words/say.ts';
+import { format } from '../../../words/dates.ts';
 import { Printer } from 'lucide-react';
 import { useCallback, useEffect, useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -22,7 +23,7 @@ export default function ReportsPage() {
   const { classId = '' } = useParams();
   const [search] = useSearchParams();
   const { data, error } = useClass(classId);
-  if (!data) return <Loading title="Reports" problem={error} />;
+  if (!data) return <Loading title={t`Reports`} problem={error} />;
   const only = search.get('child');
   const children = data.children.filter(({ id }) => only === null || id === only);
   return <Reports schoolClass={data} children={children} only={only} />;
@@ -45,12 +46,12 @@ function Reports({ schoolClass, children, only }: ReportsProps) {
   return (
     <>
       <div className="page-head no-print">
-        <h1>{only === null ? 'Reports for parents' : `Report: ${children[0]?.name ?? ''}`}</h1>
+        <h1>{only === null ? t`Reports for parents` : t`Report: ${children[0]?.name ?? ''}`}</h1>
         <Link to={only === null ? `/classes/${classId}` : `/classes/${classId}/children/${only}`}>{name}</Link>
         <span className="flex-grow-1" />
         <Button disabled={!isReady || printed === 0} onClick={() => print()}>
           <Printer size={16} aria-hidden />{' '}
-          {!isReady ? 'Working them out …' : printed < children.length ? `Print ${printed}` : 'Print'}
+          {!isReady ? t`Working them out …` : printed < children.length ? t`Print ${printed}` : t`Print`}
         </Button>
       </div>
       {children.map((child) => (
@@ -94,22 +95,18 @@ function Report({ schoolClass, child, printed, onPrinted, onReady }: ReportProps
           className="no-print report-printed"
           type="checkbox"
           id={`print-${child.id}`}
-          label={`Print that of ${child.name}`}
+          label={t`Print that of ${child.name}`}
           checked={printed}
           onChange={onPrinted}
         />
       )}
       <h2>{child.name}</h2>
-      <p className="report-head">
-        {schoolClass.name}, rhythm, {format(today, 'd MMMM yyyy')}
-      </p>
-      {reportSentences(said, namingOf(schoolClass)).map((sentence) => (
+      <p className="report-head">{t`${schoolClass.name}, rhythm, ${format(today, 'd MMMM yyyy')}`}</p>
+      {inLanguage(schoolClass.language, () => reportSentences(said, namingOf(schoolClass))).map((sentence) => (
         <p key={sentence}>{sentence}</p>
       ))}
       <OwnLine schoolClass={schoolClass} child={child} />
-      <p className="signed" aria-hidden>
-        Teacher
-      </p>
+      <p className="signed" aria-hidden>{t`Teacher`}</p>
     </article>
   );
 }

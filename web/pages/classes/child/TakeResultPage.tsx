@@ -1,4 +1,5 @@
-import { format } from 'date-fns';
+import { t } from '../../../../core/words/say.ts';
+import { format } from '../../../words/dates.ts';
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link, useParams } from 'react-router';
@@ -52,17 +53,13 @@ function Take({ take, schoolClass, voice }: TakeProps) {
   return (
     <>
       <div className="page-head">
-        <h1>{child?.name ?? 'Take'}</h1>
+        <h1>{child?.name ?? t`Take`}</h1>
         <span>{subtitle(take, scale)}</span>
         <span className="flex-grow-1" />
         {pattern && !correcting && schoolClass.role !== 'look' && (
-          <Button variant="outline-dark" onClick={() => setCorrecting(true)}>
-            Correct the claps
-          </Button>
+          <Button variant="outline-dark" onClick={() => setCorrecting(true)}>{t`Correct the claps`}</Button>
         )}
-        <Link className="btn btn-outline-dark" to={`/classes/${schoolClass.id}`}>
-          Back to the class
-        </Link>
+        <Link className="btn btn-outline-dark" to={`/classes/${schoolClass.id}`}>{t`Back to the class`}</Link>
       </div>
       {correcting && pattern && (
         <CorrectionBar
@@ -95,7 +92,8 @@ function subtitle(take: TakeDetail, scale: Scale): string {
   const own =
     override === null
       ? ''
-      : ` · computed mark ${markLabel(mark, scale)}, set to ${markLabel(override, scale)}${reason}`;
-  const before = given ? ` · given as ${givenText(given)}` : '';
-  return `${title}, ${format(takenAt, 'd MMMM, HH:mm')}${own}${before}${corrected ? ' · claps corrected by hand' : ''}`;
+      : t` · computed mark ${markLabel(mark, scale)}, set to ${markLabel(override, scale)}${reason}`;
+  const before = given ? t` · given as ${givenText(given)}` : '';
+  return `${title},
+    ${format(takenAt, 'd MMMM, HH:mm')}${own}${before}${corrected ? t` · claps corrected by hand` : ''}`;
 }

@@ -1,4 +1,5 @@
-import { format } from 'date-fns';
+import { t } from '../../../../core/words/say.ts';
+import { format } from '../../../words/dates.ts';
 import Table from 'react-bootstrap/Table';
 import { Link } from 'react-router';
 import type { TakeSummary } from '../../../../contract/take.ts';
@@ -24,14 +25,14 @@ export function TakeRows({ classId, takes, scale, marks }: TakeRowsProps) {
     '/classes',
     '/takes',
   );
-  if (takes.length === 0) return <p className="mb-0">No takes yet.</p>;
+  if (takes.length === 0) return <p className="mb-0">{t`No takes yet.`}</p>;
   return (
     <>
       {own.problem && <Notice problem={own.problem} />}
       <Table size="sm" className="mb-0">
         <thead>
           <tr>
-            {['When', 'Pattern', 'Tempo', 'Right', 'Computed', 'Teacher’s mark'].map((name) => (
+            {[t`When`, t`Pattern`, t`Tempo`, t`Right`, t`Computed`, t`Teacher’s mark`].map((name) => (
               <th key={name} scope="col">
                 {name}
               </th>
@@ -51,18 +52,18 @@ export function TakeRows({ classId, takes, scale, marks }: TakeRowsProps) {
               <td>
                 {marks ? (
                   <MarkChoice
-                    label={`Teacher’s mark for ${title}`}
+                    label={t`Teacher’s mark for ${title}`}
                     scale={scale}
                     mark={override}
-                    computed="as computed"
+                    computed={t`as computed`}
                     onMark={(given) => void own.save({ id, mark: given, was: override })}
                   />
                 ) : override === null ? (
-                  'as computed'
+                  t`as computed`
                 ) : (
                   markLabel(override, scale)
                 )}
-                {given && <span className="given-mark"> given as {givenText(given)}</span>}
+                {given && <span className="given-mark"> {t`given as ${givenText(given)}`}</span>}
               </td>
             </tr>
           ))}

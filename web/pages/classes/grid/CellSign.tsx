@@ -1,3 +1,4 @@
+import { decimal } from '../../../../core/words/say.ts';
 import { numberOf, quartersOf, shortLabel } from '../../../../core/judging/scale.ts';
 import { StateMark } from './StateMark.tsx';
 import type { Cell } from './gridCells.ts';
@@ -15,6 +16,6 @@ export function CellSign({ cell }: { cell: Cell | undefined }) {
     );
   const scale = cell.scale!;
   const number = numberOf(cell.value, scale);
-  const label = number === undefined ? shortLabel(Math.round(cell.value), scale) : +number.toFixed(1);
+  const label = number === undefined ? shortLabel(Math.round(cell.value), scale) : decimal(+number.toFixed(1));
   return <span className={`mark-chip mark-${quartersOf(cell.value, scale)}`}>{label}</span>;
 }

@@ -1,3 +1,4 @@
+import { t } from '../../../../core/words/say.ts';
 import { Link, useParams } from 'react-router';
 import type { ClassRecords } from '../../../../contract/records.ts';
 import type { ClassDetail } from '../../../../contract/schoolClass.ts';
@@ -21,8 +22,8 @@ export default function ElementPage() {
   const room = useClass(classId);
   const records = useRecords(classId);
   const problem = room.error ?? records.error;
-  if (!isElement(element)) return <Notice problem={{ message: 'There is no such element of rhythm.' }} />;
-  if (!room.data || !records.data) return <Loading title="Class" problem={problem} />;
+  if (!isElement(element)) return <Notice problem={{ message: t`There is no such element of rhythm.` }} />;
+  if (!room.data || !records.data) return <Loading title={t`Class`} problem={problem} />;
   return <ElementView schoolClass={room.data} records={records.data} element={element} />;
 }
 
@@ -35,10 +36,18 @@ interface ViewProps {
 /** What needs the teacher stands first. */
 const ORDER = ['shaky', 'due', 'growing', 'new', 'firm'] as const;
 
+/** How many are firm in it, and what that makes of the class. */
+function standingText({ firm, heard, has, met }: ReturnType<typeof classStanding>[number]): string {
+  if (has) return t`${firm} of ${heard} children heard in it are firm: the class has it.`;
+  return met
+    ? t`${firm} of ${heard} children heard in it are firm: the class has met it, but does not have it yet.`
+    : t`${firm} of ${heard} children heard in it are firm: the class has not met it yet.`;
+}
+
 function ElementView({ schoolClass, records, element }: ViewProps) {
   const known = knownChildren(records);
   const standing = classStanding(known).find((one) => one.element === element);
-  const title = inNaming(ELEMENTS[element].title, namingOf(schoolClass));
+  const title = inNaming(ELEMENTS()[element].title, namingOf(schoolClass));
   const nameOf = (childId: string) => schoolClass.children.find(({ id }) => id === childId)?.name ?? '';
   const inState = (state: string) =>
     known.filter(({ mastery }) => mastery.some((one) => one.element === element && one.state === state));
@@ -61,16 +70,11 @@ function ElementView({ schoolClass, records, element }: ViewProps) {
             className="btn btn-primary"
             to={`/take/line-up?class=${schoolClass.id}&element=${element}&children=${whom}`}
           >
-            Hear the {notFirm.length} who do not have it
+            {t`Hear the ${notFirm.length} who do not have it`}
           </Link>
         )}
       </div>
-      <p className="element-standing">
-        {standing
-          ? `${standing.firm} of ${standing.heard} children heard in it are firm: the class ` +
-            `${standing.has ? 'has it' : standing.met ? 'has met it, but does not have it yet' : 'has not met it yet'}.`
-          : 'Nobody was heard in it yet.'}
-      </p>
+      <p className="element-standing">{standing ? standingText(standing) : t`Nobody was heard in it yet.`}</p>
       <dl className="element-children">
         {ORDER.map((state) => {
           const those = inState(state);
@@ -86,7 +90,7 @@ function ElementView({ schoolClass, records, element }: ViewProps) {
         })}
         {never.length > 0 && (
           <div>
-            <dt>not heard</dt>
+            <dt>{t`not heard`}</dt>
             <dd>{never.map(({ childId }) => childLink(childId))}</dd>
           </div>
         )}
@@ -103,17 +107,15 @@ function PatternsWith({ element }: { element: ElementId }) {
   if (!found) return null;
   return (
     <section className="element-patterns">
-      <h2>Patterns that practise it</h2>
+      <h2>{t`Patterns that practise it`}</h2>
       {found.length === 0 ? (
-        <p>None of yours has it. Write one under Patterns.</p>
+        <p>{t`None of yours has it. Write one under Patterns.`}</p>
       ) : (
         <ul>
           {found.map(({ id, title }) => (
             <li key={id}>
               <Link to={`/patterns/${id}`}>{title}</Link>{' '}
-              <Link className="btn btn-sm btn-outline-dark" to={`/lead?pattern=${id}`}>
-                Lead
-              </Link>
+              <Link className="btn btn-sm btn-outline-dark" to={`/lead?pattern=${id}`}>{t`Lead`}</Link>
             </li>
           ))}
         </ul>

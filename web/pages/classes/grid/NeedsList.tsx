@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../../../core/words/say.ts';
 import { Link } from 'react-router';
 import type { ClassRecords } from '../../../../contract/records.ts';
 import type { ClassDetail } from '../../../../contract/schoolClass.ts';
@@ -11,22 +12,22 @@ import { useOfferedPatterns } from '../../../domain/offeredPatterns.ts';
 import { practises } from './gridCells.ts';
 
 const SHOWN = 4;
-const WORDS: Readonly<Record<NeedKind, string>> = {
-  shaky: 'unsure in',
-  due: 'not heard for three weeks in',
-  growing: 'not firm yet in',
-};
+const WORDS = perLanguage((): Readonly<Record<NeedKind, string>> => ({
+  shaky: t`unsure in`,
+  due: t`not heard for three weeks in`,
+  growing: t`not firm yet in`,
+}));
 
 /** Children grouped by what they need most, each with a way into the next lesson. */
 export function NeedsList({ schoolClass, records }: { schoolClass: ClassDetail; records: ClassRecords }) {
   const needs = needsOf(knownChildren(records)).slice(0, SHOWN);
   if (needs.length === 0) return null;
   return (
-    <section className="needs" aria-label="Next">
+    <section className="needs" aria-label={t`Next`}>
       <div className="needs-head">
-        <h2>Next</h2>
+        <h2>{t`Next`}</h2>
         <Link to={`/sheets?class=${schoolClass.id}&elements=${hardElements(needs).join(',')}`}>
-          A sheet of what they find hard
+          {t`A sheet of what they find hard`}
         </Link>
       </div>
       <ul>
@@ -44,16 +45,16 @@ function NeedLine({ need: { kind, element, children }, schoolClass }: { need: Ne
   const hears = mayHear(schoolClass);
   const names = children.map((id) => schoolClass.children.find((child) => child.id === id)?.name ?? '');
   const pattern = useOfferedPatterns().data?.find(({ text }) => practises(text, element));
-  const title = inNaming(ELEMENTS[element].title, namingOf(schoolClass));
+  const title = inNaming(ELEMENTS()[element].title, namingOf(schoolClass));
   return (
     <>
       <span title={names.join(', ')}>
-        <strong>{children.length === 1 ? names[0] : `${children.length} children`}</strong> {WORDS[kind]}{' '}
+        <strong>{children.length === 1 ? names[0] : t`${children.length} children`}</strong> {WORDS()[kind]}{' '}
         <Link to={`/classes/${schoolClass.id}/elements/${element}`}>{title}</Link>
       </span>
       {pattern && (
         <Link className="btn btn-sm btn-outline-dark" to={`/lead?pattern=${pattern.id}`} title={pattern.title}>
-          Lead it
+          {t`Lead it`}
         </Link>
       )}
       {hears && (
@@ -61,7 +62,7 @@ function NeedLine({ need: { kind, element, children }, schoolClass }: { need: Ne
           className="btn btn-sm btn-outline-dark"
           to={`/classes/${schoolClass.id}/practice?element=${element}&children=${children.join(',')}`}
         >
-          Practice week
+          {t`Practice week`}
         </Link>
       )}
       {hears && (
@@ -69,7 +70,7 @@ function NeedLine({ need: { kind, element, children }, schoolClass }: { need: Ne
           className="btn btn-sm btn-outline-dark"
           to={`/take/line-up?class=${schoolClass.id}&element=${element}&children=${children.join(',')}`}
         >
-          Hear {children.length === 1 ? 'this child' : 'just these'}
+          {t`Hear ${children.length === 1 ? t`this child` : t`just these`}`}
         </Link>
       )}
     </>

@@ -1,3 +1,4 @@
+import { t } from '../../../../core/words/say.ts';
 import {
   type ColumnDef,
   createSortedRowModel,
@@ -74,7 +75,7 @@ export function RecordsGrid({ schoolClass, records, view, wanted, waiting, onPap
   return (
     <div className="grid-scroll">
       {fixed === FIXED && <ScaleWords scale={scaleOf(schoolClass)} />}
-      <table className="records-grid" role="grid" aria-label={view === 'patterns' ? 'Marks' : 'Elements'}>
+      <table className="records-grid" role="grid" aria-label={view === 'patterns' ? t`Marks` : t`Elements`}>
         <thead>
           <tr>
             {heads.map(({ id, column }) => (
@@ -82,7 +83,7 @@ export function RecordsGrid({ schoolClass, records, view, wanted, waiting, onPap
                 key={id}
                 column={columns.find((one) => one.id === id)}
                 classId={schoolClass.id}
-                name={id === 'name' ? 'Child' : 'Mean'}
+                name={id === 'name' ? t`Child` : t`Mean`}
                 sorted={column.getIsSorted()}
                 onSort={() => column.toggleSorting()}
                 onPaper={onPaper}
@@ -140,19 +141,17 @@ function Heading({ column, classId, name, sorted, onSort, onPaper }: HeadingProp
   return (
     <th scope="col" className={column ? 'turned' : ''} aria-sort={sorted ? SORTED[sorted] : 'none'}>
       <span className="heading">
-        <button type="button" onClick={onSort} title={`Sort by ${title}`}>
+        <button type="button" onClick={onSort} title={t`Sort by ${title}`}>
           {title}
           {sorted === 'asc' && <ArrowUpNarrowWide size={15} aria-hidden />}
           {sorted === 'desc' && <ArrowDownWideNarrow size={15} aria-hidden />}
         </button>
         {column?.kind === 'element' && (
-          <Link to={`/classes/${classId}/elements/${column.id}`} aria-label={`Who has ${title}`}>
-            who?
-          </Link>
+          <Link to={`/classes/${classId}/elements/${column.id}`} aria-label={t`Who has ${title}`}>{t`who?`}</Link>
         )}
         {column?.kind === 'paper' && (
-          <button type="button" className="on-paper" onClick={() => onPaper(column.id)} aria-label={`Change ${title}`}>
-            by hand
+          <button type="button" className="on-paper" onClick={() => onPaper(column.id)} aria-label={t`Change ${title}`}>
+            {t`by hand`}
           </button>
         )}
       </span>
@@ -186,7 +185,7 @@ function GridLine({ classId, line, scale, columns, mean, waiting, walk, onPaper 
         <Link className="child-name" to={child} {...walk(0)}>
           {line.name}
         </Link>
-        {waiting > 0 && <span className="waiting">{waiting} on the way</span>}
+        {waiting > 0 && <span className="waiting">{t`${waiting} on the way`}</span>}
       </th>
       {mean && <td className="mean">{average === undefined ? '–' : meanLabel(average, scale, 1)}</td>}
       {columns.map((column, i) => {
@@ -212,12 +211,13 @@ function GridLine({ classId, line, scale, columns, mean, waiting, walk, onPaper 
 function cellWords(cell: Cell | undefined): string {
   switch (cell?.kind) {
     case undefined:
-      return 'not heard';
+      return t`not heard`;
     case 'mark':
-      return `mark ${plainMark(cell.value, cell.scale)}, ${cell.takes === 1 ? 'one take' : `${cell.takes} takes`}`;
+      return t`mark ${plainMark(cell.value, cell.scale)},
+        ${cell.takes === 1 ? t`one take` : t`${cell.takes} takes`}`;
     case 'paper':
-      return cell.scale ? `mark ${plainMark(cell.value, cell.scale)}` : `${cell.value} of ${cell.outOf}`;
+      return cell.scale ? t`mark ${plainMark(cell.value, cell.scale)}` : t`${cell.value} of ${cell.outOf}`;
     case 'state':
-      return `${cellText(cell)}, ${cell.heard === 1 ? 'one measure' : `${cell.heard} measures`} heard`;
+      return t`${cellText(cell)}, ${cell.heard === 1 ? t`one measure` : t`${cell.heard} measures`} heard`;
   }
 }

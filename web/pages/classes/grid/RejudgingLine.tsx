@@ -1,3 +1,4 @@
+import { t } from '../../../../core/words/say.ts';
 import { useEffect } from 'react';
 import Button from 'react-bootstrap/Button';
 import ProgressBar from 'react-bootstrap/ProgressBar';
@@ -36,11 +37,11 @@ export function RejudgingLine({ classId, cancels }: RejudgingLineProps) {
   if (!data?.running) return <div role="status" />;
   return (
     <div role="status" className="rejudging">
-      The marks are worked out anew: {data.done} of {data.total} takes.
-      <ProgressBar now={data.done} max={Math.max(1, data.total)} aria-label="Takes judged anew" />
+      {t`The marks are worked out anew: ${data.done} of ${data.total} takes.`}
+      <ProgressBar now={data.done} max={Math.max(1, data.total)} aria-label={t`Takes judged anew`} />
       {cancels && data.cancels && (
         <Button size="sm" variant="outline-dark" disabled={breakOff.saving} onClick={() => void breakOff.save()}>
-          Break off, and judge as before
+          {t`Break off, and judge as before`}
         </Button>
       )}
       {breakOff.problem && <Notice problem={breakOff.problem} />}

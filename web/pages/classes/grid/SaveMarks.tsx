@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../../../core/words/say.ts';
 import { Download } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -12,10 +13,10 @@ import { type Separator, marksCsv } from './marksCsv.ts';
 
 /** As this device writes numbers, so its spreadsheet reads them. */
 const USUAL_SEPARATOR: Separator = (1.5).toLocaleString().includes(',') ? ';' : ',';
-const SEPARATORS: readonly (readonly [Separator, string])[] = [
-  [',', 'commas'],
-  [';', 'semicolons'],
-];
+const SEPARATORS = perLanguage((): readonly (readonly [Separator, string])[] => [
+  [',', t`commas`],
+  [';', t`semicolons`],
+]);
 
 interface SaveMarksProps {
   readonly schoolClass: ClassDetail;
@@ -29,14 +30,14 @@ export function SaveMarks({ schoolClass, records, view }: SaveMarksProps) {
   const save = () => {
     const columns = columnsOf(records, view, namingOf(schoolClass));
     const text = marksCsv(columns, rowsOf(schoolClass, records, view), scaleOf(schoolClass), separator);
-    saveFile(`${schoolClass.name} ${view}.csv`, new Blob([text], { type: 'text/csv' }));
+    saveFile(t`${schoolClass.name} ${view}.csv`, new Blob([text], { type: 'text/csv' }));
   };
   return (
     <span className="save-marks">
       <Button size="sm" variant="outline-dark" onClick={save}>
-        <Download size={15} aria-hidden /> As a table with
+        <Download size={15} aria-hidden /> {t`As a table with`}
       </Button>
-      <Select size="sm" label="Separator" value={separator} options={SEPARATORS} onChoose={setSeparator} />
+      <Select size="sm" label={t`Separator`} value={separator} options={SEPARATORS()} onChoose={setSeparator} />
     </span>
   );
 }

@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../../../core/words/say.ts';
 import type { MasteryState } from '../../../../core/records/mastery.ts';
 
 /** Each state has a shape of its own: how full it is says how sure, an edge that something is to be done. */
@@ -10,13 +11,13 @@ const SHAPES: Readonly<Record<MasteryState, string>> = {
 };
 
 /** What was hardly heard is not what a child is not sure of. */
-const WORDS: Readonly<Record<MasteryState, string>> = {
-  new: 'hardly heard',
-  growing: 'growing',
-  firm: 'firm',
-  due: 'due',
-  shaky: 'shaky',
-};
+const WORDS = perLanguage((): Readonly<Record<MasteryState, string>> => ({
+  new: t`hardly heard`,
+  growing: t`growing`,
+  firm: t`firm`,
+  due: t`due`,
+  shaky: t`shaky`,
+}));
 
 /** How an element stands: shape and word. */
 export function StateMark({ state, title }: { state: MasteryState; title?: string }) {
@@ -25,7 +26,7 @@ export function StateMark({ state, title }: { state: MasteryState; title?: strin
       <svg viewBox="0 0 16 16" width="16" height="16" aria-hidden>
         <path d={SHAPES[state]} />
       </svg>
-      {WORDS[state]}
+      {WORDS()[state]}
     </span>
   );
 }

@@ -1,4 +1,5 @@
-import { format } from 'date-fns';
+import { t } from '../../../../core/words/say.ts';
+import { format } from '../../../words/dates.ts';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { TermDetail } from '../../../../contract/term.ts';
@@ -18,7 +19,7 @@ export default function TermPage() {
   const room = useClass(classId);
   const term = useTerm(classId, termId);
   const problem = room.error ?? term.error;
-  if (!room.data || !term.data) return <Loading title="Term" problem={problem} />;
+  if (!room.data || !term.data) return <Loading title={t`Term`} problem={problem} />;
   return <Term schoolClass={room.data} term={term.data} />;
 }
 
@@ -33,7 +34,7 @@ function Term({ schoolClass, term }: { schoolClass: ClassDetail; term: TermDetai
       <div className="page-head">
         <h1>{term.title}</h1>
         <Link to={`/classes/${schoolClass.id}`}>{schoolClass.name}</Link>
-        <span>closed on {format(term.untilAt, 'd MMMM yyyy')}</span>
+        <span>{t`closed on ${format(term.untilAt, 'd MMMM yyyy')}`}</span>
       </div>
       <div className="grid-tools">
         <GridViews view={view} onView={setView} />
@@ -41,11 +42,11 @@ function Term({ schoolClass, term }: { schoolClass: ClassDetail; term: TermDetai
         <SaveMarks schoolClass={then} records={records} view={view} />
       </div>
       <div className="grid-scroll">
-        <table className="records-grid" aria-label="Marks of the term">
+        <table className="records-grid" aria-label={t`Marks of the term`}>
           <thead>
             <tr>
               <th scope="col">
-                <span className="heading">Child</span>
+                <span className="heading">{t`Child`}</span>
               </th>
               {columns.map(({ id, title }) => (
                 <th key={id} scope="col" className="turned">

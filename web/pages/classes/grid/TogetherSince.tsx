@@ -1,3 +1,5 @@
+import { t } from '../../../../core/words/say.ts';
+import { rich } from '../../../ui/rich.tsx';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { changedText } from '../../../../core/wording/classTogetherWords.ts';
@@ -14,8 +16,9 @@ export function TogetherSince({ classId }: { classId: string }) {
   const change = changedText(narrower(row, mondays));
   return (
     <p className="together-since">
-      <Link to={togetherPath(classId)}>Together</Link>: in {row.title} most claps come within{' '}
-      {Math.round(last.heard.widthMs)} ms{change !== '' && ` (${change})`}
+      {rich`${<Link to={togetherPath(classId)}>{t`Together`}</Link>}: in ${row.title} most
+        claps come within ${Math.round(last.heard.widthMs)} ms`}
+      {change !== '' && ` (${change})`}
     </p>
   );
 }

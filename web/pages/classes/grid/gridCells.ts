@@ -1,3 +1,4 @@
+import { t } from '../../../../core/words/say.ts';
 import type { ClassRecords } from '../../../../contract/records.ts';
 import type { ClassDetail, CountedTake } from '../../../../contract/schoolClass.ts';
 import { type Scale, USUAL_SCALE, markLabel, numberOf } from '../../../../core/judging/scale.ts';
@@ -39,7 +40,7 @@ export function columnsOf(records: ClassRecords, view: GridView, naming: NamingI
     const heard = new Set(records.elements.map(({ element }) => element));
     return ELEMENT_IDS.filter((id) => heard.has(id)).map((id) => ({
       id,
-      title: inNaming(ELEMENTS[id].title, naming),
+      title: inNaming(ELEMENTS()[id].title, naming),
       kind: 'element',
     }));
   }
@@ -86,7 +87,7 @@ export function rowsOf(
 /** What a cell says, in words: for a file, and for who cannot see the shapes. */
 export function cellText(cell: Cell | undefined): string {
   if (!cell) return '';
-  if (cell.kind === 'state') return cell.state === 'new' ? 'hardly heard' : cell.state;
+  if (cell.kind === 'state') return cell.state === 'new' ? t`hardly heard` : cell.state;
   return cell.scale ? plainMark(cell.value, cell.scale) : String(cell.value);
 }
 

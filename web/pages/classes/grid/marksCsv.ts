@@ -1,3 +1,4 @@
+import { t } from '../../../../core/words/say.ts';
 import Papa from 'papaparse';
 import { type Scale, markLabel, numberOf } from '../../../../core/judging/scale.ts';
 import { type Column, type GridRow, cellText, meanMark } from './gridCells.ts';
@@ -29,7 +30,7 @@ export function marksCsv(
   const number = (text: string) => (separator === ';' ? text.replace('.', ',') : text);
   // Of elements there is no mean.
   const isMarks = columns.some(({ kind }) => kind !== 'element');
-  const head = ['Child', ...(isMarks ? ['Mean'] : []), ...columns.map(({ title }) => title)].map(harmless);
+  const head = [t`Child`, ...(isMarks ? [t`Mean`] : []), ...columns.map(({ title }) => title)].map(harmless);
   const lines = rows.map((row) => [
     harmless(row.name),
     ...(isMarks ? [number(meanOf(row, scale))] : []),

@@ -1,4 +1,5 @@
-import { formatDistanceToNowStrict } from 'date-fns';
+import { perLanguage, t } from '../../../../core/words/say.ts';
+import { formatDistanceToNowStrict } from '../../../words/dates.ts';
 import Button from 'react-bootstrap/Button';
 import { BIN_DAYS, type Binned } from '../../../../contract/bin.ts';
 import { post, remove } from '../../../api/client.ts';
@@ -8,20 +9,20 @@ import { useSave } from '../../../api/useSave.ts';
 
 const DAY_MS = 86_400_000;
 
-const WORDS: Readonly<Record<Binned['kind'], string>> = {
-  class: 'class',
-  child: 'child',
-  take: 'take',
-  column: 'marks from paper',
+const WORDS = perLanguage((): Readonly<Record<Binned['kind'], string>> => ({
+  class: t`class`,
+  child: t`child`,
+  take: t`take`,
+  column: t`marks from paper`,
   'line-up': 'line-up',
-  lesson: 'lesson',
-  practice: 'practice week',
-  tally: 'score of the class',
-  hearing: 'pass of the class',
-};
+  lesson: t`lesson`,
+  practice: t`practice week`,
+  tally: t`score of the class`,
+  hearing: t`pass of the class`,
+}));
 
-const whatIs = ({ kind, className = 'a class', children = 0 }: Binned) =>
-  kind === 'class' ? `class, ${children} children` : `${kind === 'child' ? '' : `${WORDS[kind]} `}of ${className}`;
+const whatIs = ({ kind, className = t`a class`, children = 0 }: Binned) =>
+  kind === 'class' ? t`class, ${children} children` : t`${kind === 'child' ? '' : `${WORDS()[kind]} `}of ${className}`;
 
 /** What was removed in the last weeks, to be taken out again or thrown away for good. */
 export function BinList() {
@@ -32,25 +33,26 @@ export function BinList() {
   const problem = out.problem ?? gone.problem;
   if (!data || data.length === 0) return problem ? <Notice problem={problem} /> : null;
   const throwAway = (thing: Binned) => {
-    const all = thing.kind === 'class' || thing.kind === 'child' ? ' with all takes' : '';
-    if (confirm(`Delete ${thing.name}${all} for good? This cannot be undone.`)) void gone.save(thing);
+    const all = thing.kind === 'class' || thing.kind === 'child' ? t` with all takes` : '';
+    if (confirm(t`Delete ${thing.name}${all} for good? This cannot be undone.`)) void gone.save(thing);
   };
   return (
-    <section className="bin" aria-label="Bin">
-      <h2>Bin</h2>
+    <section className="bin" aria-label={t`Bin`}>
+      <h2>{t`Bin`}</h2>
       {problem && <Notice problem={problem} />}
       <ul>
         {data.map((thing) => (
           <li key={thing.id}>
             <strong>{thing.name}</strong>
             <span>
-              {whatIs(thing)}, gone for good in {formatDistanceToNowStrict(thing.binnedAt + BIN_DAYS * DAY_MS)}
+              {t`${whatIs(thing)}, gone for good in
+                ${formatDistanceToNowStrict(thing.binnedAt + BIN_DAYS * DAY_MS)}`}
             </span>
             <Button size="sm" variant="outline-dark" onClick={() => void out.save(thing)}>
-              Take {thing.name} out again
+              {t`Take ${thing.name} out again`}
             </Button>
-            <Button size="sm" variant="link" onClick={() => throwAway(thing)} aria-label={`Delete ${thing.name} now`}>
-              Delete now
+            <Button size="sm" variant="link" onClick={() => throwAway(thing)} aria-label={t`Delete ${thing.name} now`}>
+              {t`Delete now`}
             </Button>
           </li>
         ))}

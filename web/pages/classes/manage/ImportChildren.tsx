@@ -1,3 +1,4 @@
+import { counted, t } from '../../../../core/words/say.ts';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -28,9 +29,9 @@ export function ImportChildren({ schoolClass, onClose }: { schoolClass: ClassDet
     if (file) setText(textOf(new Uint8Array(await file.arrayBuffer())));
   };
   return (
-    <section className="card-paper import-children" aria-label="Many children at once">
+    <section className="card-paper import-children" aria-label={t`Many children at once`}>
       <div>
-        <Form.Label htmlFor="names">One name or code a line, or a list from a spreadsheet</Form.Label>
+        <Form.Label htmlFor="names">{t`One name or code a line, or a list from a spreadsheet`}</Form.Label>
         <Form.Control
           as="textarea"
           id="names"
@@ -38,7 +39,7 @@ export function ImportChildren({ schoolClass, onClose }: { schoolClass: ClassDet
           value={text}
           onChange={(event) => setText(event.target.value)}
         />
-        <Form.Label htmlFor="names-file">or a file (CSV)</Form.Label>
+        <Form.Label htmlFor="names-file">{t`or a file (CSV)`}</Form.Label>
         <Form.Control
           type="file"
           id="names-file"
@@ -54,11 +55,9 @@ export function ImportChildren({ schoolClass, onClose }: { schoolClass: ClassDet
             disabled={names.length === 0 || add.saving}
             onClick={() => void add.save().then((done) => done && onClose())}
           >
-            Add {names.length === 1 ? 'this child' : `these ${names.length}`}
+            {t`Add ${names.length === 1 ? t`this child` : t`these ${names.length}`}`}
           </Button>
-          <Button variant="outline-dark" onClick={onClose}>
-            Cancel
-          </Button>
+          <Button variant="outline-dark" onClick={onClose}>{t`Cancel`}</Button>
         </div>
       </div>
     </section>
@@ -70,14 +69,16 @@ function ListPreview({ read: { names, alike, twice, tooLong, dropped, heading } 
   return (
     <>
       <p className="preview-line">
-        {names.length === 0 ? 'No new names yet.' : `${names.length} ${names.length === 1 ? 'child' : 'children'}:`}
+        {names.length === 0 ? t`No new names yet.` : `${counted(names.length, 'child', 'children')}:`}
       </p>
       <p>{names.join(', ')}</p>
-      {heading !== undefined && <p>Taken from the column “{heading}”.</p>}
-      {alike.length > 0 && <p>In the list more than once, and taken as different children: {alike.join(', ')}.</p>}
-      {dropped.length > 0 && <p>Left out, for they are no names: {dropped.join('; ')}.</p>}
-      {twice.length > 0 && <p>Left out, for they are there already: {twice.join(', ')}.</p>}
-      {tooLong.length > 0 && <p>Left out, for they are no names: {tooLong.length} long lines.</p>}
+      {heading !== undefined && <p>{t`Taken from the column “${heading}”.`}</p>}
+      {alike.length > 0 && (
+        <p>{t`In the list more than once, and taken as different children: ${alike.join(', ')}.`}</p>
+      )}
+      {dropped.length > 0 && <p>{t`Left out, for they are no names: ${dropped.join('; ')}.`}</p>}
+      {twice.length > 0 && <p>{t`Left out, for they are there already: ${twice.join(', ')}.`}</p>}
+      {tooLong.length > 0 && <p>{t`Left out, for they are no names: ${tooLong.length} long lines.`}</p>}
     </>
   );
 }

@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../../../core/words/say.ts';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
 import type { ClassDetail } from '../../../../contract/schoolClass.ts';
@@ -13,12 +14,12 @@ const FORMS = ['share', 'terms', 'move', 'copy'] as const;
 /** What is done with a class as a whole, a few times a year. */
 export type Managing = (typeof FORMS)[number];
 
-const TITLES: Readonly<Record<Managing, string>> = {
-  share: 'Share with a colleague',
-  terms: 'Terms',
-  move: 'Move children',
-  copy: 'Save as a file',
-};
+const TITLES = perLanguage((): Readonly<Record<Managing, string>> => ({
+  share: t`Share with a colleague`,
+  terms: t`Terms`,
+  move: t`Move children`,
+  copy: t`Save as a file`,
+}));
 
 interface ManageMenuProps {
   readonly schoolClass: ClassDetail;
@@ -30,25 +31,17 @@ interface ManageMenuProps {
 export function ManageMenu({ schoolClass: { id, role, children }, onForm, onRemove }: ManageMenuProps) {
   const mine = FORMS.filter((form) => (role === 'owner' ? form !== 'move' || children.length > 0 : form === 'terms'));
   return (
-    <nav className="manage-menu" aria-label="More">
+    <nav className="manage-menu" aria-label={t`More`}>
       {children.length > 0 && (
-        <Link className="btn btn-outline-dark" to={`/classes/${id}/reports`}>
-          Reports for parents
-        </Link>
+        <Link className="btn btn-outline-dark" to={`/classes/${id}/reports`}>{t`Reports for parents`}</Link>
       )}
-      <Link className="btn btn-outline-dark" to={togetherPath(id)}>
-        Together
-      </Link>
+      <Link className="btn btn-outline-dark" to={togetherPath(id)}>{t`Together`}</Link>
       {mine.map((form) => (
         <Button key={form} variant="outline-dark" onClick={() => onForm(form)}>
-          {TITLES[form]}
+          {TITLES()[form]}
         </Button>
       ))}
-      {role === 'owner' && (
-        <Button variant="outline-dark" onClick={onRemove}>
-          Remove the class
-        </Button>
-      )}
+      {role === 'owner' && <Button variant="outline-dark" onClick={onRemove}>{t`Remove the class`}</Button>}
     </nav>
   );
 }

@@ -1,3 +1,4 @@
+import { t } from '../../../../core/words/say.ts';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -36,23 +37,21 @@ export function MoveForm({ schoolClass, onClose }: { schoolClass: ClassDetail; o
   };
   const ready = going.length > 0 && (to !== NEW || name.trim() !== '');
   return (
-    <section className="card-paper manage-form" aria-label="Move children">
-      <h2>Move children to another class</h2>
-      <p>
-        They keep all their takes, marks and what is made easier for them. What stays here are the terms that are
-        closed.
-      </p>
+    <section className="card-paper manage-form" aria-label={t`Move children`}>
+      <h2>{t`Move children to another class`}</h2>
+      <p>{t`They keep all their takes, marks and what is made easier for them. What stays
+          here are the terms that are closed.`}</p>
       <div className="move-to">
         <SelectField
           id="move-to"
-          label="To"
+          label={t`To`}
           value={to}
-          options={[[NEW, 'a new class'], ...others.map((one) => [one.id, one.name] as const)]}
+          options={[[NEW, t`a new class`], ...others.map((one) => [one.id, one.name] as const)]}
           onChoose={setTo}
         />
         {to === NEW && (
           <Form.Group controlId="move-name">
-            <Form.Label>Name of the new class</Form.Label>
+            <Form.Label>{t`Name of the new class`}</Form.Label>
             <Form.Control value={name} maxLength={60} onChange={(event) => setName(event.target.value)} />
           </Form.Group>
         )}
@@ -61,11 +60,9 @@ export function MoveForm({ schoolClass, onClose }: { schoolClass: ClassDetail; o
       {moving.problem && <Notice problem={moving.problem} />}
       <div className="class-form-actions">
         <Button disabled={!ready || moving.saving} onClick={() => void move()}>
-          Move {going.length === 1 ? 'this child' : `these ${going.length} children`}
+          {t`Move ${going.length === 1 ? t`this child` : t`these ${going.length} children`}`}
         </Button>
-        <Button variant="outline-dark" onClick={onClose}>
-          Cancel
-        </Button>
+        <Button variant="outline-dark" onClick={onClose}>{t`Cancel`}</Button>
       </div>
     </section>
   );
@@ -86,7 +83,7 @@ function WhoGoes({ schoolClass: { children }, staying, onStaying }: WhoGoesProps
   };
   return (
     <fieldset className="exempt">
-      <legend>Who goes</legend>
+      <legend>{t`Who goes`}</legend>
       {children.map((child) => (
         <Form.Check
           key={child.id}

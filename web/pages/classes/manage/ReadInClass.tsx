@@ -1,4 +1,5 @@
-import { format } from 'date-fns';
+import { t } from '../../../../core/words/say.ts';
+import { format } from '../../../words/dates.ts';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -27,9 +28,10 @@ export function ReadInClass({ onClose }: { onClose: () => void }) {
     if (await reading.save(found)) await navigate(`/classes/${id}`);
   };
   return (
-    <section className="card-paper manage-form" aria-label="Read in a class">
-      <h2>Read in a class</h2>
-      <Form.Label htmlFor="class-file">A file that was saved under a class, More, Save all of it as a file</Form.Label>
+    <section className="card-paper manage-form" aria-label={t`Read in a class`}>
+      <h2>{t`Read in a class`}</h2>
+      <Form.Label htmlFor="class-file">{t`A file that was saved under a class, More, Save all of it as a
+        file`}</Form.Label>
       <Form.Control
         type="file"
         id="class-file"
@@ -39,18 +41,14 @@ export function ReadInClass({ onClose }: { onClose: () => void }) {
       <div role="status">
         {typeof copy === 'string' && <Notice problem={{ message: copy }} />}
         {typeof copy === 'object' && <p>{insideOf(copy)}</p>}
-        {reading.saving && <ProgressBar now={done * 100} aria-label="Read in so far" />}
+        {reading.saving && <ProgressBar now={done * 100} aria-label={t`Read in so far`} />}
       </div>
       {reading.problem && <Notice problem={reading.problem} />}
       <div className="class-form-actions">
         {typeof copy === 'object' && (
-          <Button disabled={reading.saving} onClick={() => void readIn(copy)}>
-            Make this class here
-          </Button>
+          <Button disabled={reading.saving} onClick={() => void readIn(copy)}>{t`Make this class here`}</Button>
         )}
-        <Button variant="outline-dark" onClick={onClose}>
-          Cancel
-        </Button>
+        <Button variant="outline-dark" onClick={onClose}>{t`Cancel`}</Button>
       </div>
     </section>
   );
@@ -91,7 +89,7 @@ function useReadingIn(id: string) {
 }
 
 function insideOf({ settings, children, takes, terms, savedAt }: ClassCopy): string {
-  const closed = terms.length === 0 ? '' : `, terms that are over: ${terms.length}`;
+  const closed = terms.length === 0 ? '' : t`, terms that are over: ${terms.length}`;
   const saved = format(savedAt, 'd MMMM yyyy');
-  return `${settings.name}: ${children.length} children, ${takes.length} takes${closed}; saved on ${saved}.`;
+  return t`${settings.name}: ${children.length} children, ${takes.length} takes${closed}; saved on ${saved}.`;
 }

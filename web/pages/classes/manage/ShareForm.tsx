@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../../../core/words/say.ts';
 import { type FormEvent, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -9,10 +10,10 @@ import { Notice } from '../../../ui/Notice.tsx';
 import { Select } from '../../../ui/Select.tsx';
 import { useSave } from '../../../api/useSave.ts';
 
-const ROLES: readonly (readonly [ShareEdit['role'], string])[] = [
-  ['hear', 'may hear children and give marks'],
-  ['look', 'may only look'],
-];
+const ROLES = perLanguage((): readonly (readonly [ShareEdit['role'], string])[] => [
+  ['hear', t`may hear children and give marks`],
+  ['look', t`may only look`],
+]);
 
 /** With whom a class is shared, and what for. */
 export function ShareForm({ schoolClass, onClose }: { schoolClass: ClassDetail; onClose: () => void }) {
@@ -28,9 +29,9 @@ export function ShareForm({ schoolClass, onClose }: { schoolClass: ClassDetail; 
   };
   const problem = sharing.problem ?? ending.problem ?? error;
   return (
-    <section className="card-paper manage-form" aria-label="Share with a colleague">
-      <h2>Share with a colleague</h2>
-      <p>{data?.length === 0 ? 'Only you see this class.' : 'Settings, children and the bin stay yours.'}</p>
+    <section className="card-paper manage-form" aria-label={t`Share with a colleague`}>
+      <h2>{t`Share with a colleague`}</h2>
+      <p>{data?.length === 0 ? t`Only you see this class.` : t`Settings, children and the bin stay yours.`}</p>
       <ul className="shares">
         {data?.map((share) => (
           <Shared
@@ -43,18 +44,16 @@ export function ShareForm({ schoolClass, onClose }: { schoolClass: ClassDetail; 
       </ul>
       <Form className="share-line" onSubmit={(event) => void submit(event)}>
         <Form.Control
-          aria-label="Name of the colleague"
-          placeholder="the name they sign in with"
+          aria-label={t`Name of the colleague`}
+          placeholder={t`the name they sign in with`}
           value={name}
           required
           maxLength={60}
           onChange={(event) => setName(event.target.value)}
         />
-        <Select className="w-auto" label="May" value={role} options={ROLES} onChoose={setRole} />
-        <Button type="submit">Share</Button>
-        <Button variant="outline-dark" onClick={onClose}>
-          Done
-        </Button>
+        <Select className="w-auto" label={t`May`} value={role} options={ROLES()} onChoose={setRole} />
+        <Button type="submit">{t`Share`}</Button>
+        <Button variant="outline-dark" onClick={onClose}>{t`Done`}</Button>
       </Form>
       {problem && <Notice problem={problem} />}
     </section>
@@ -71,9 +70,9 @@ function Shared({ share: { name, role }, onRole, onEnd }: SharedProps) {
   return (
     <li className="share-line">
       <strong>{name}</strong>
-      <Select className="w-auto" label={`${name} may`} value={role} options={ROLES} onChoose={onRole} />
-      <Button variant="outline-dark" onClick={onEnd} aria-label={`Stop sharing with ${name}`}>
-        Stop sharing
+      <Select className="w-auto" label={t`${name} may`} value={role} options={ROLES()} onChoose={onRole} />
+      <Button variant="outline-dark" onClick={onEnd} aria-label={t`Stop sharing with ${name}`}>
+        {t`Stop sharing`}
       </Button>
     </li>
   );

@@ -1,14 +1,19 @@
+import { perLanguage, t } from '../../../../core/words/say.ts';
 import { v5 as uuidFrom } from 'uuid';
 import fitsCopy from 'virtual:fits/class-copy';
 import type { ClassCopy, ClassPieces, CopiedSound } from '../../../../contract/classCopy.ts';
 import type { SavedPattern } from '../../../../contract/pattern.ts';
 import { partKey } from '../../../../core/records/partKey.ts';
 
-const CUT_OFF = 'This file cannot be read: it is no class that was saved here, or it was cut off.';
-const NO_CLASS = 'There is no class in this file. Choose one that was saved under a class, More, Save as a file.';
-const CHANGED =
-  'This file was changed after it was saved, and does not fit together any more. Save it once more where it came from.';
-const NEWER = 'This file comes from a newer Clapboard. Read it in there, or have this one renewed.';
+const CUT_OFF = perLanguage(() => t`This file cannot be read: it is no class that was saved here, or it was cut off.`);
+const NO_CLASS = perLanguage(
+  () => t`There is no class in this file. Choose one that was saved under a class, More, Save as a file.`,
+);
+const CHANGED = perLanguage(
+  () => t`This file was changed after it was saved, and does not fit together any more. Save it
+    once more where it came from.`,
+);
+const NEWER = perLanguage(() => t`This file comes from a newer Clapboard. Read it in there, or have this one renewed.`);
 
 /** @returns the class in a file; a sentence where there is none */
 export function readCopy(text: string): ClassCopy | string {
@@ -16,12 +21,12 @@ export function readCopy(text: string): ClassCopy | string {
   try {
     data = JSON.parse(text);
   } catch {
-    return CUT_OFF;
+    return CUT_OFF();
   }
   if (fitsCopy(data)) return data as ClassCopy;
   const { kind, version } = (data ?? {}) as { kind?: unknown; version?: unknown };
-  if (kind !== 'clapboard-class') return NO_CLASS;
-  return version === 1 ? CHANGED : NEWER;
+  if (kind !== 'clapboard-class') return NO_CLASS();
+  return version === 1 ? CHANGED() : NEWER();
 }
 
 /**

@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../../../core/words/say.ts';
 import { type FormEvent, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -61,7 +62,7 @@ export function PaperForm({ schoolClass, column, begin, records, onClose }: Pape
     await closeWhen(saving.save(asEdit(title.trim(), of, was.takenAt, schoolClass, typed)));
   };
   const dropColumn = async () => {
-    if (confirm(BIN_ASKED) && (await removal.save())) onClose();
+    if (confirm(BIN_ASKED()) && (await removal.save())) onClose();
   };
   const problem = saving.problem ?? removal.problem;
   return (
@@ -69,7 +70,7 @@ export function PaperForm({ schoolClass, column, begin, records, onClose }: Pape
       {saving.clash && (
         <BothVersions
           clash={inWords({ ...saving.clash, mine: flat({ ...saving.clash.mine }) }, scale)}
-          names={{ ...HEADS, ...namesIn(schoolClass) }}
+          names={{ ...HEADS(), ...namesIn(schoolClass) }}
           onChosen={(theirs) => void closeWhen(saving.settle(theirs))}
         />
       )}
@@ -91,7 +92,7 @@ export function PaperForm({ schoolClass, column, begin, records, onClose }: Pape
         atOnce={begin !== undefined}
         onTyped={setTyped}
       />
-      {wrong.length > 0 && <Notice problem={{ message: `${wrong[0]!.name}: ${expected(of)}, or nothing.` }} />}
+      {wrong.length > 0 && <Notice problem={{ message: t`${wrong[0]!.name}: ${expected(of)}, or nothing.` }} />}
       {problem && <Notice problem={problem} />}
       <PaperActions saves={wrong.length === 0} onClose={onClose} onDelete={column && (() => void dropColumn())} />
     </Form>
@@ -107,17 +108,9 @@ interface ActionsProps {
 function PaperActions({ saves, onClose, onDelete }: ActionsProps) {
   return (
     <div className="class-form-actions">
-      <Button type="submit" disabled={!saves}>
-        Save the marks
-      </Button>
-      <Button variant="outline-dark" onClick={onClose}>
-        Cancel
-      </Button>
-      {onDelete && (
-        <Button variant="outline-dark" onClick={onDelete}>
-          Delete this column
-        </Button>
-      )}
+      <Button type="submit" disabled={!saves}>{t`Save the marks`}</Button>
+      <Button variant="outline-dark" onClick={onClose}>{t`Cancel`}</Button>
+      {onDelete && <Button variant="outline-dark" onClick={onDelete}>{t`Delete this column`}</Button>}
     </div>
   );
 }
@@ -128,12 +121,14 @@ function typedIn(column: PaperFormProps['column'], records: ClassRecords): Reado
   return Object.fromEntries(points.map((one) => [records.children[one.child]!, typedOf(one.points, scale)]));
 }
 
-const BIN_ASKED = 'Put this column into the bin, with its marks? It can be taken out again for 30 days.';
-const HEADS: Readonly<Record<string, string>> = { title: 'What was it?' };
+const BIN_ASKED = perLanguage(
+  () => t`Put this column into the bin, with its marks? It can be taken out again for 30 days.`,
+);
+const HEADS = perLanguage((): Readonly<Record<string, string>> => ({ title: t`What was it?` }));
 
 /** What is to be typed for a child. */
 const expected = ({ outOf, scale }: Measured) =>
-  scale ? `a mark of ${scaleTitle(scale)}` : `a number from 0 to ${outOf}`;
+  scale ? t`a mark of ${scaleTitle(scale)}` : t`a number from 0 to ${outOf}`;
 
 type ClashInForm = Parameters<typeof marksInWords>[0];
 /** Of marks side by side the children have theirs, under their ids. */
@@ -172,24 +167,24 @@ function PaperHead({ title, outOf, scale, own, onTitle, onOutOf, onScale }: Pape
   return (
     <div className="paper-head">
       <Form.Group controlId="paper-title">
-        <Form.Label>What was it? For example a quiz, a sheet</Form.Label>
+        <Form.Label>{t`What was it? For example a quiz, a sheet`}</Form.Label>
         <Form.Control value={title} required maxLength={60} onChange={(event) => onTitle(event.target.value)} />
       </Form.Group>
       <Form.Group controlId="paper-as">
-        <Form.Label>Given as</Form.Label>
+        <Form.Label>{t`Given as`}</Form.Label>
         <Select
           id="paper-as"
           value={scale ? 'marks' : 'points'}
           options={[
-            ['points', 'points'],
-            ['marks', `marks: ${scaleTitle(own)}`],
+            ['points', t`points`],
+            ['marks', t`marks: ${scaleTitle(own)}`],
           ]}
           onChoose={(chosen) => onScale(chosen === 'marks' ? own : null)}
         />
       </Form.Group>
       {!scale && (
         <Form.Group controlId="paper-out-of">
-          <Form.Label>Out of</Form.Label>
+          <Form.Label>{t`Out of`}</Form.Label>
           <Form.Control
             type="number"
             min={1}

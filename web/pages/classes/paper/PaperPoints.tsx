@@ -1,3 +1,4 @@
+import { t } from '../../../../core/words/say.ts';
 import { type KeyboardEvent, useEffect, useRef } from 'react';
 import { flushSync } from 'react-dom';
 import Form from 'react-bootstrap/Form';
@@ -52,7 +53,7 @@ export function PaperPoints({ schoolClass, outOf, scale, typed, wrong, atOnce, o
   };
   return (
     <>
-      <p>{scale && !isInNumbers(scale) ? markKeysText(scale) : keysText(outOf)} Enter leaves one out.</p>
+      <p>{t`${scale && !isInNumbers(scale) ? markKeysText(scale) : keysText(outOf)} Enter leaves one out.`}</p>
       <div ref={list} className="paper-children">
         {children.map(({ id: childId, name }, row) => (
           <Form.Group key={childId} controlId={`paper-${childId}`}>
@@ -83,13 +84,13 @@ export function PaperPoints({ schoolClass, outOf, scale, typed, wrong, atOnce, o
 function markKeysText(scale: Scale): string {
   const keys = markKeys(scale).map(({ key, mark }) => {
     const label = markLabel(mark, scale);
-    return key === label.toLowerCase() ? label : `${key} for ${label}`;
+    return key === label.toLowerCase() ? label : t`${key} for ${label}`;
   });
-  return `One key a child: ${keys.join(', ')}.`;
+  return t`One key a child: ${keys.join(', ')}.`;
 }
 
 function keysText(outOf: number): string {
-  if (outOf < 10) return 'One key a child: each figure goes on to the next. A point after it makes a half.';
-  const last = outOf > LAST_LETTER ? `, up to z for ${LAST_LETTER}` : '';
-  return `One key a child: a is 10, b is 11 and so on${last}; or figures.`;
+  if (outOf < 10) return t`One key a child: each figure goes on to the next. A point after it makes a half.`;
+  const last = outOf > LAST_LETTER ? t`, up to z for ${LAST_LETTER}` : '';
+  return t`One key a child: a is 10, b is 11 and so on${last}; or figures.`;
 }

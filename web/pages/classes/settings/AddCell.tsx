@@ -1,3 +1,4 @@
+import { t } from '../../../../core/words/say.ts';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -13,13 +14,11 @@ export function AddCell({ onAdd }: { onAdd: (cell: string) => void }) {
     <div className="add-child">
       <Form.Control
         value={cell}
-        placeholder="A new cell, such as s e s"
-        aria-label="A new cell"
+        placeholder={t`A new cell, such as s e s`}
+        aria-label={t`A new cell`}
         onChange={(event) => setCell(event.target.value)}
       />
-      <Button variant="outline-dark" disabled={cell.trim() === ''} onClick={add}>
-        Add a cell
-      </Button>
+      <Button variant="outline-dark" disabled={cell.trim() === ''} onClick={add}>{t`Add a cell`}</Button>
     </div>
   );
 }

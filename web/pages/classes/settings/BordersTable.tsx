@@ -1,3 +1,4 @@
+import { t } from '../../../../core/words/say.ts';
 import Form from 'react-bootstrap/Form';
 import Table from 'react-bootstrap/Table';
 import { type MarkBorder, type Scale, markLabel } from '../../../../core/judging/scale.ts';
@@ -18,9 +19,9 @@ export function BordersTable({ borders, scale, onChange }: BordersTableProps) {
     <Table size="sm" className="mt-3">
       <thead>
         <tr>
-          <th scope="col">Mark</th>
-          <th scope="col">At least, %</th>
-          <th scope="col">Tempo kept within, %</th>
+          <th scope="col">{t`Mark`}</th>
+          <th scope="col">{t`At least, %`}</th>
+          <th scope="col">{t`Tempo kept within, %`}</th>
         </tr>
       </thead>
       <tbody>
@@ -33,7 +34,7 @@ export function BordersTable({ borders, scale, onChange }: BordersTableProps) {
                 percent(accuracy)
               ) : (
                 <Percent
-                  label={`Mark ${markLabel(mark, scale)}: at least, per cent`}
+                  label={t`Mark ${markLabel(mark, scale)}: at least, per cent`}
                   least={1}
                   value={percent(accuracy)}
                   onChange={(value) => change(i, { accuracy: value / 100 })}
@@ -45,7 +46,7 @@ export function BordersTable({ borders, scale, onChange }: BordersTableProps) {
                 '–'
               ) : (
                 <Percent
-                  label={`Mark ${markLabel(mark, scale)}: tempo within, per cent`}
+                  label={t`Mark ${markLabel(mark, scale)}: tempo within, per cent`}
                   least={0}
                   value={driftPct}
                   onChange={(value) => change(i, { driftPct: value })}

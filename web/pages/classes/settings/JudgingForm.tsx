@@ -1,3 +1,4 @@
+import { t } from '../../../../core/words/say.ts';
 import { type FormEvent, useEffect, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -115,13 +116,12 @@ export function JudgingForm({ classId, records, settings, problem, onSave, onCan
     if (trial) void onSave({ ...settings, ...trial, recordingDays: days });
   };
   const trouble =
-    problem ?? (badScale === undefined ? tried.problem : { message: `These words cannot be marks: ${badScale}.` });
+    problem ?? (badScale === undefined ? tried.problem : { message: t`These words cannot be marks: ${badScale}.` });
   return (
     <Form className="card-paper judging-form" onSubmit={submit}>
       <div>
-        <Form.Label htmlFor="on-time">
-          On time within, milliseconds either way (usual at these ages: {usual})
-        </Form.Label>
+        <Form.Label htmlFor="on-time">{t`On time within, milliseconds either way (usual at these ages:
+          ${usual})`}</Form.Label>
         <Form.Control
           id="on-time"
           type="number"
@@ -137,18 +137,12 @@ export function JudgingForm({ classId, records, settings, problem, onSave, onCan
       </div>
       <div role="status">
         {tried.preview && <Preview preview={tried.preview} scale={scale} />}
-        {!tried.preview && !trouble && <p className="preview-line">Working it out …</p>}
+        {!tried.preview && !trouble && <p className="preview-line">{t`Working it out …`}</p>}
         {trouble && <Notice problem={trouble} />}
         <div className="class-form-actions">
-          <Button type="submit" disabled={!trial}>
-            Save
-          </Button>
-          <Button variant="outline-dark" onClick={judging.asUsual}>
-            As usual
-          </Button>
-          <Button variant="outline-dark" onClick={onCancel}>
-            Cancel
-          </Button>
+          <Button type="submit" disabled={!trial}>{t`Save`}</Button>
+          <Button variant="outline-dark" onClick={judging.asUsual}>{t`As usual`}</Button>
+          <Button variant="outline-dark" onClick={onCancel}>{t`Cancel`}</Button>
         </div>
       </div>
     </Form>
@@ -160,7 +154,7 @@ function ClickCounts({ counts, onCounts }: { counts: boolean; onCounts: (counts:
     <Form.Check
       type="switch"
       id="click-counts"
-      label="Keeping the click counts too: another tempo or a wrong entry lowers the mark by one"
+      label={t`Keeping the click counts too: another tempo or a wrong entry lowers the mark by one`}
       checked={counts}
       onChange={(event) => onCounts(event.target.checked)}
     />
@@ -173,20 +167,20 @@ const MOST_LISTED = 11;
 function Preview({ preview, scale }: { preview: JudgingPreview; scale: Scale }) {
   const { takes, all, changed, higher, lower, marks } = preview;
   const listed = marks.length > MOST_LISTED ? marks.filter(({ now, then }) => now + then > 0) : marks;
-  const those = takes < all ? `the newest ${takes}` : takes;
+  const those = takes < all ? t`the newest ${takes}` : takes;
   return (
     <>
       <p className="preview-line">
         {changed === 0
-          ? `None of ${those} marks would change.`
-          : `${changed} of ${those} marks would change: ${higher} up, ${lower} down.`}
+          ? t`None of ${those} marks would change.`
+          : t`${changed} of ${those} marks would change: ${higher} up, ${lower} down.`}
       </p>
       <Table size="sm">
         <thead>
           <tr>
-            <th scope="col">Mark</th>
-            <th scope="col">Takes now</th>
-            <th scope="col">Then</th>
+            <th scope="col">{t`Mark`}</th>
+            <th scope="col">{t`Takes now`}</th>
+            <th scope="col">{t`Then`}</th>
           </tr>
         </thead>
         <tbody>
@@ -200,7 +194,7 @@ function Preview({ preview, scale }: { preview: JudgingPreview; scale: Scale }) 
         </tbody>
       </Table>
       <p className="caution">
-        Saving judges every take of this class anew from its claps. Marks you set yourself stay.
+        {t`Saving judges every take of this class anew from its claps. Marks you set yourself stay.`}
       </p>
     </>
   );

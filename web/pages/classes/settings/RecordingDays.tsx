@@ -1,3 +1,4 @@
+import { t } from '../../../../core/words/say.ts';
 import Form from 'react-bootstrap/Form';
 
 const USUAL_DAYS = 14;
@@ -9,13 +10,13 @@ export function RecordingDays({ days, onDays }: { days: number | null; onDays: (
       <Form.Check
         type="switch"
         id="keep-recordings"
-        label="Keep recordings of children"
+        label={t`Keep recordings of children`}
         checked={days !== null}
         onChange={(event) => onDays(event.target.checked ? USUAL_DAYS : null)}
       />
       {days !== null && (
         <div className="keep-days">
-          <Form.Label htmlFor="keep-days">Deleted after so many days</Form.Label>
+          <Form.Label htmlFor="keep-days">{t`Deleted after so many days`}</Form.Label>
           <Form.Control
             id="keep-days"
             size="sm"
@@ -29,8 +30,8 @@ export function RecordingDays({ days, onDays }: { days: number | null; onDays: (
       )}
       <p className="caution">
         {days === null
-          ? 'Sound is analysed in the browser and not kept.'
-          : 'A recording of a child is personal data: ask first, and keep it no longer than needed.'}
+          ? t`Sound is analysed in the browser and not kept.`
+          : t`A recording of a child is personal data: ask first, and keep it no longer than needed.`}
       </p>
     </>
   );

@@ -1,9 +1,10 @@
+import { perLanguage, t } from '../../../../core/words/say.ts';
 import Form from 'react-bootstrap/Form';
 import { MOST_WORDS, NAMED_SCALES, type Scale, scaleTitle } from '../../../../core/judging/scale.ts';
 import { Select } from '../../../ui/Select.tsx';
 
 const WORDS = 'words';
-const FIRST_WORDS: readonly string[] = ['Beginning', 'On the way', 'Secure'];
+const FIRST_WORDS = perLanguage((): readonly string[] => [t`Beginning`, t`On the way`, t`Secure`]);
 
 interface ScaleChoiceProps {
   readonly scale: Scale;
@@ -15,24 +16,24 @@ export function ScaleChoice({ scale, onScale }: ScaleChoiceProps) {
   const words = typeof scale === 'string' ? undefined : scale;
   return (
     <>
-      <Form.Label htmlFor="mark-scale">Marks are</Form.Label>
+      <Form.Label htmlFor="mark-scale">{t`Marks are`}</Form.Label>
       <Select
         id="mark-scale"
         value={typeof scale === 'string' ? scale : WORDS}
         options={[
-          ...NAMED_SCALES.map((one) => [one, one === '6-1' ? '6 to 1, 1 is best' : scaleTitle(one)] as const),
-          [WORDS, 'words of our own'] as const,
+          ...NAMED_SCALES.map((one) => [one, one === '6-1' ? t`6 to 1, 1 is best` : scaleTitle(one)] as const),
+          [WORDS, t`words of our own`] as const,
         ]}
-        onChoose={(chosen) => onScale(chosen === WORDS ? FIRST_WORDS : chosen)}
+        onChoose={(chosen) => onScale(chosen === WORDS ? FIRST_WORDS() : chosen)}
       />
       {words && (
         <fieldset className="scale-words">
-          <legend>The words, the lowest first</legend>
+          <legend>{t`The words, the lowest first`}</legend>
           {Array.from({ length: MOST_WORDS }, (_, i) => (
             <Form.Control
               key={i}
               size="sm"
-              aria-label={`Step ${i + 1}`}
+              aria-label={t`Step ${i + 1}`}
               placeholder={i < words.length ? '' : '–'}
               maxLength={20}
               value={words[i] ?? ''}

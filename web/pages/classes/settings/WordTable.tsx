@@ -1,3 +1,4 @@
+import { t } from '../../../../core/words/say.ts';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import Table from 'react-bootstrap/Table';
@@ -29,7 +30,7 @@ export function WordTable({ rows, onChange }: WordTableProps) {
       <Rows rows={rows.filter(isOpen)} onChange={onChange} />
       {folded.length > 0 && (
         <details className="more-words" open={folded.some(({ wrong }) => wrong !== undefined) || undefined}>
-          <summary>{folded.length} more</summary>
+          <summary>{t`${folded.length} more`}</summary>
           <Rows rows={folded} onChange={onChange} />
         </details>
       )}
@@ -42,9 +43,9 @@ function Rows({ rows, onChange }: WordTableProps) {
     <Table size="sm">
       <thead>
         <tr>
-          <th scope="col">Place</th>
-          <th scope="col">Usual word</th>
-          <th scope="col">In this class</th>
+          <th scope="col">{t`Place`}</th>
+          <th scope="col">{t`Usual word`}</th>
+          <th scope="col">{t`In this class`}</th>
         </tr>
       </thead>
       <tbody>
@@ -56,7 +57,7 @@ function Rows({ rows, onChange }: WordTableProps) {
               <Form.Control
                 size="sm"
                 value={word}
-                aria-label={`Word for ${meaning}`}
+                aria-label={t`Word for ${meaning}`}
                 isInvalid={wrong !== undefined}
                 onChange={(event) => onChange(key, event.target.value)}
               />

@@ -1,3 +1,4 @@
+import { t } from '../../../../core/words/say.ts';
 import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -28,8 +29,8 @@ const EXAMPLES = ['4/4 q e e s s s s q | 3{e e e} e. s q. e | h (q) e (e)', '6/8
 function useWords(settings: ClassSettings) {
   const [school, setSchool] = useState<CountingSystemId>(settings.school);
   const [words, setWords] = useState<Readonly<Record<string, Words>>>(settings.houseWords ?? {});
-  const [wordSet, setWordSet] = useState<WordSet>(settings.wordSet ?? HARBOUR_ANIMALS);
-  const usual = COUNTING_SYSTEMS[school].words;
+  const [wordSet, setWordSet] = useState<WordSet>(settings.wordSet ?? HARBOUR_ANIMALS());
+  const usual = COUNTING_SYSTEMS()[school].words;
   const own = words[school];
   return {
     school,
@@ -41,11 +42,12 @@ function useWords(settings: ClassSettings) {
       const changed = Object.entries({ ...own, [key]: word }).filter(([k, w]) => w !== usual[k]);
       setWords({ ...words, [school]: Object.fromEntries(changed) });
     },
-    reset: () => (school === 'words' ? setWordSet(HARBOUR_ANIMALS) : setWords({ ...words, [school]: {} })),
+    reset: () => (school === 'words' ? setWordSet(HARBOUR_ANIMALS()) : setWords({ ...words, [school]: {} })),
     /** What is saved: the set that ships is saved as none. */
     saved: () => {
       const { title, cells } = wordSet;
-      const ships = JSON.stringify([title, cells]) === JSON.stringify([HARBOUR_ANIMALS.title, HARBOUR_ANIMALS.cells]);
+      const ships =
+        JSON.stringify([title, cells]) === JSON.stringify([HARBOUR_ANIMALS().title, HARBOUR_ANIMALS().cells]);
       const houseWords = Object.fromEntries(Object.entries(words).map(([id, one]) => [id, { ...one }]));
       return { houseWords, wordSet: ships ? null : { title, cells: { ...cells } } };
     },
@@ -56,19 +58,19 @@ function useWords(settings: ClassSettings) {
 export function WordsForm({ settings, problem, onSave, onCancel }: SettingsFormProps) {
   const words = useWords(settings);
   const { school, own = {}, wordSet } = words;
-  const { refused, alike } = checkHouseWords(COUNTING_SYSTEMS[school], own);
+  const { refused, alike } = checkHouseWords(COUNTING_SYSTEMS()[school], own);
   const wrongCells = checkWordSet(wordSet);
-  const { meanings } = COUNTING_SYSTEMS[school];
+  const { meanings } = COUNTING_SYSTEMS()[school];
   const meaning = (key: string) => inNaming(meanings[key] ?? key, namingOf(settings));
   return (
-    <section className="card-paper words-form" aria-label="Words of the class">
+    <section className="card-paper words-form" aria-label={t`Words of the class`}>
       <div className="page-head">
-        <h2 className="mb-0">Words of the class</h2>
+        <h2 className="mb-0">{t`Words of the class`}</h2>
         <Select
           className="w-auto"
-          label="School"
+          label={t`School`}
           value={school}
-          options={COUNTING_SYSTEM_CHOICES}
+          options={COUNTING_SYSTEM_CHOICES()}
           onChoose={words.setSchool}
         />
       </div>
@@ -87,21 +89,17 @@ export function WordsForm({ settings, problem, onSave, onCancel }: SettingsFormP
           disabled={refused.length > 0 || wrongCells.length > 0}
           onClick={() => void onSave({ ...settings, ...words.saved() })}
         >
-          Save the words
+          {t`Save the words`}
         </Button>
-        <Button variant="outline-dark" onClick={onCancel}>
-          Cancel
-        </Button>
-        <Button variant="outline-dark" onClick={words.reset}>
-          Back to the usual words
-        </Button>
+        <Button variant="outline-dark" onClick={onCancel}>{t`Cancel`}</Button>
+        <Button variant="outline-dark" onClick={words.reset}>{t`Back to the usual words`}</Button>
       </div>
     </section>
   );
 }
 
 function alikeText(word: string, a: string, b: string): string {
-  return `“${word}” is said for two places, ${a} and ${b}: typing it as it is said can then mean either.`;
+  return t`“${word}” is said for two places, ${a} and ${b}: typing it as it is said can then mean either.`;
 }
 
 interface ExamplesProps {
@@ -140,8 +138,8 @@ interface SystemWordsProps {
 function SystemWords({ school, own, wrong, meaning, onChange }: SystemWordsProps) {
   // The beats themselves are seldom called otherwise.
   const isBeat = ([key]: readonly [string, string]) => Number(/^beat\d/.test(key));
-  const usual = Object.entries(COUNTING_SYSTEMS[school].words).sort((a, b) => isBeat(a) - isBeat(b));
-  if (usual.length === 0) return <p>This way of counting has no words to change.</p>;
+  const usual = Object.entries(COUNTING_SYSTEMS()[school].words).sort((a, b) => isBeat(a) - isBeat(b));
+  if (usual.length === 0) return <p>{t`This way of counting has no words to change.`}</p>;
   const rows = usual.map(([key, word]): WordRow => ({
     key,
     meaning: meaning(key),
@@ -165,7 +163,7 @@ function CellWords({ wordSet, wrong, naming, onChange }: CellWordsProps) {
     key,
     meaning: cellName(key, naming),
     word,
-    usual: HARBOUR_ANIMALS.cells[key] ?? word,
+    usual: HARBOUR_ANIMALS().cells[key] ?? word,
     wrong: wrong.find(({ cell }) => cell === key)?.reason,
   }));
   return (
@@ -173,7 +171,7 @@ function CellWords({ wordSet, wrong, naming, onChange }: CellWordsProps) {
       <Form.Control
         className="mb-2"
         value={title}
-        aria-label="Name of the word set"
+        aria-label={t`Name of the word set`}
         maxLength={60}
         onChange={(event) => onChange({ title: event.target.value, cells })}
       />

@@ -1,8 +1,9 @@
+import { counted, t } from '../../../../core/words/say.ts';
+import { rich } from '../../../ui/rich.tsx';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { v4 as uuid } from 'uuid';
 import type { PatternEdit } from '../../../../contract/pattern.ts';
-import { counted } from '../../../../core/wording/plurals.ts';
 import type { NamingId } from '../../../../core/wording/valueNames.ts';
 import { namingOf } from '../../../../core/wording/voice.ts';
 import { put } from '../../../api/client.ts';
@@ -66,7 +67,7 @@ function useBrought(files: readonly File[]) {
 /** The patterns that would be saved: those that are taken, can be read and add up. */
 function ready(offers: readonly Offer[], left: readonly number[]): PatternEdit[] {
   return offers.flatMap(({ title, text, score, trouble }, i) =>
-    !left.includes(i) && score && trouble === undefined ? [{ title: title.trim() || 'Untitled', text }] : [],
+    !left.includes(i) && score && trouble === undefined ? [{ title: title.trim() || t`Untitled`, text }] : [],
   );
 }
 
@@ -118,21 +119,19 @@ export default function BringIn({ files, onDone }: BringInProps) {
   return (
     <div className="bring-in">
       <div className="page-head">
-        <h1>Bring in</h1>
+        <h1>{t`Bring in`}</h1>
         <Button disabled={count === 0 || saving} onClick={() => void saveAll()}>
-          Save {counted(count, 'pattern', 'patterns')} <kbd>space</kbd>
+          {rich`Save ${counted(count, 'pattern', 'patterns')} ${<kbd>{t`space`}</kbd>}`}
         </Button>
-        <Button variant="outline-dark" onClick={onDone}>
-          Back
-        </Button>
+        <Button variant="outline-dark" onClick={onDone}>{t`Back`}</Button>
       </div>
       {problem && <Notice problem={problem} again={() => void saveAll()} />}
       {unread.map(({ key, name, trouble }) => (
-        <Notice key={key} problem={{ message: `${name} cannot be read: ${trouble}.` }} />
+        <Notice key={key} problem={{ message: t`${name} cannot be read: ${trouble}.` }} />
       ))}
-      {waiting > 0 && <p role="status">Reading {counted(waiting, 'file', 'files')} …</p>}
+      {waiting > 0 && <p role="status">{t`Reading ${counted(waiting, 'file', 'files')} …`}</p>}
       {cards.map(({ one, lines, voice, offers }, i) => (
-        <section key={one.key} className="piece-card" aria-label={`${one.choice.title}, ${i + 1} of ${cards.length}`}>
+        <section key={one.key} className="piece-card" aria-label={t`${one.choice.title}, ${i + 1} of ${cards.length}`}>
           {lines.length > 0 && (
             <PieceCard
               brought={one}

@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../../../core/words/say.ts';
 import { useId, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -39,14 +40,16 @@ export function PieceCard({ brought, lines, voice, offers, naming, onChange }: P
     <>
       <Form.Control
         className="title-field"
-        aria-label={`Title of ${file.name}`}
+        aria-label={t`Title of ${file.name}`}
         maxLength={60}
         value={choice.title}
         onChange={({ target }) => onChange({ choice: { ...choice, title: target.value } })}
       />
       <LineChoices inParts={inParts} choice={choice} lines={lines} voice={voice} naming={naming} onChoose={choose} />
-      {!voice && <p className="field-trouble">These parts have measures of different lengths: choose one of them.</p>}
-      {missing.length > 0 && <p className="left-out">Left out: {missing.join(', ')}.</p>}
+      {!voice && (
+        <p className="field-trouble">{t`These parts have measures of different lengths: choose one of them.`}</p>
+      )}
+      {missing.length > 0 && <p className="left-out">{t`Left out: ${missing.join(', ')}.`}</p>}
       <ul className="offers">
         {offers.map((offer, i) => (
           <OfferRow
@@ -63,10 +66,10 @@ export function PieceCard({ brought, lines, voice, offers, naming, onChange }: P
   );
 }
 
-const LABELS: readonly (readonly [Labels, string])[] = [
-  ['own', 'nothing on the notes'],
-  ['letters', 'letter names on the notes'],
-];
+const LABELS = perLanguage((): readonly (readonly [Labels, string])[] => [
+  ['own', t`nothing on the notes`],
+  ['letters', t`letter names on the notes`],
+]);
 
 interface ChoicesProps {
   /** They are one pattern together. */
@@ -82,21 +85,21 @@ function LineChoices({ inParts, choice, lines, voice, naming, onChoose }: Choice
   const pitched = lines.some((line) => line.voice.measures.some(({ events }) => events.some(({ letter }) => letter)));
   const numbers = voice ? numbersOf(voice) : [];
   const extents: readonly (readonly [Extent, string])[] = [
-    ['all', `all ${numbers.length} ${inNaming('{measure+}', naming)}`],
-    ['phrases', 'cut into phrases'],
-    ['measures', inNaming('only {measure+} …', naming)],
+    ['all', t`all ${numbers.length} ${inNaming('{measure+}', naming)}`],
+    ['phrases', t`cut into phrases`],
+    ['measures', inNaming(t`only {measure+} …`, naming)],
   ];
   return (
     <div className="plan-row">
       {lines.length > 1 && (
         <Select
           size="sm"
-          label="Part"
+          label={t`Part`}
           value={choice.line}
           options={[
-            ...(inParts ? [[EACH_PART, 'all parts, each a line of its own'] as const] : []),
+            ...(inParts ? [[EACH_PART, t`all parts, each a line of its own`] as const] : []),
             ...lines.map(({ key, name }) => [key, name] as const),
-            [ALL_LINES, 'all parts as one rhythm'],
+            [ALL_LINES, t`all parts as one rhythm`],
           ]}
           onChoose={(line) => onChoose({ line })}
         />
@@ -104,7 +107,7 @@ function LineChoices({ inParts, choice, lines, voice, naming, onChoose }: Choice
       {numbers.length > 1 && (
         <Select
           size="sm"
-          label="How much"
+          label={t`How much`}
           value={choice.extent}
           options={extents}
           onChoose={(extent) => onChoose({ extent })}
@@ -113,13 +116,13 @@ function LineChoices({ inParts, choice, lines, voice, naming, onChoose }: Choice
       {choice.extent === 'measures' && (
         <>
           <MeasureField
-            label={inNaming('From {measure}', naming)}
+            label={inNaming(t`From {measure}`, naming)}
             value={choice.from}
             onChange={(from) => onChoose({ from })}
           />
-          <span>to</span>
+          <span>{t`to`}</span>
           <MeasureField
-            label={inNaming('To {measure}', naming)}
+            label={inNaming(t`To {measure}`, naming)}
             value={choice.to}
             onChange={(to) => onChoose({ to })}
           />
@@ -128,9 +131,9 @@ function LineChoices({ inParts, choice, lines, voice, naming, onChoose }: Choice
       {pitched && (
         <Select
           size="sm"
-          label="On the notes"
+          label={t`On the notes`}
           value={choice.labels}
-          options={LABELS}
+          options={LABELS()}
           onChoose={(labels) => onChoose({ labels })}
         />
       )}
@@ -181,21 +184,17 @@ function OfferRow({ offer: { title, text, score, trouble }, single, taken, onTak
         ) : (
           <MiniNotes pattern={score.parts[0]!.pattern} parts={score.parts} />
         ))}
-      {trouble && <p className="field-trouble">It cannot be saved: {trouble}.</p>}
+      {trouble && <p className="field-trouble">{t`It cannot be saved: ${trouble}.`}</p>}
       {(mending || trouble !== undefined) && text !== '' ? (
         <Form.Control
           as="textarea"
           rows={2}
-          aria-label={`Rhythm of ${title}`}
+          aria-label={t`Rhythm of ${title}`}
           value={text}
           onChange={({ target }) => onMend(target.value)}
         />
       ) : (
-        text !== '' && (
-          <Button size="sm" variant="link" onClick={() => setMending(true)}>
-            Change the rhythm
-          </Button>
-        )
+        text !== '' && <Button size="sm" variant="link" onClick={() => setMending(true)}>{t`Change the rhythm`}</Button>
       )}
     </li>
   );

@@ -1,3 +1,5 @@
+import { t } from '../../../../core/words/say.ts';
+import { rich } from '../../../ui/rich.tsx';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useNavigate } from 'react-router';
@@ -22,15 +24,14 @@ export function PlayedCard({ piece: { played = [] }, file }: { piece: Piece; fil
   return (
     <div className="played-card">
       <p>
-        <strong>{file.name}</strong>: {free.map(({ part }) => part).join(', ')} was played freely, so no notes are made
-        of it. It can be heard as a take of a pattern.
+        {rich`${<strong>{file.name}</strong>}: ${free.map(({ part }) => part).join(', ')} was
+          played freely, so no notes are made of it. It can be heard as a take of a
+          pattern.`}
       </p>
       {pattern !== undefined && (
         <div className="plan-row">
-          <Select size="sm" label="Pattern" value={pattern} options={titled(patterns)} onChoose={setChosen} />
-          <Button size="sm" onClick={hear}>
-            Hear it as a take
-          </Button>
+          <Select size="sm" label={t`Pattern`} value={pattern} options={titled(patterns)} onChoose={setChosen} />
+          <Button size="sm" onClick={hear}>{t`Hear it as a take`}</Button>
         </div>
       )}
     </div>

@@ -1,3 +1,4 @@
+import { t } from '../../../../core/words/say.ts';
 import { type Labels, buildPattern, numbersOf } from '../../../../core/formats/buildPattern.ts';
 import { leftOutOf, phrasesOf, soundsIn, usualVoice } from '../../../../core/formats/choosing.ts';
 import { mergeVoices } from '../../../../core/formats/mergeVoices.ts';
@@ -63,7 +64,7 @@ export function linesOf({ parts }: Piece): Line[] {
     const shown = sounding.length > 0 ? sounding : voices.slice(0, 1);
     return shown.map((voice) => ({
       key: `${i} ${voice.id}`,
-      name: shown.length > 1 ? `${name}, voice ${voice.id}` : name,
+      name: shown.length > 1 ? t`${name}, voice ${voice.id}` : name,
       voice,
     }));
   });
@@ -142,14 +143,14 @@ export function leftOutWords(
     const whole = scoreOfPiece(piece, { labels });
     if (!whole.ok) return [];
     const voices = lines.length - whole.score.parts.length;
-    const wrong = whole.troubles.map(({ part, number, trouble }) => `${part}, measure ${number}: ${trouble}`);
+    const wrong = whole.troubles.map(({ part, number, trouble }) => t`${part}, measure ${number}: ${trouble}`);
     return [...leftOutList(whole.leftOut, { parts: 0, voices }), ...wrong];
   }
   const chosen = lines.find((line) => line.voice === voice);
   const others = chosen ? lines.length - 1 : 0;
   const built = buildPattern(voice, { labels });
   const leftOut = leftOutOf(piece, built.ok ? built.leftOut : voice.leftOut);
-  const wrong = built.ok ? built.troubles.map(({ number, trouble }) => `measure ${number}: ${trouble}`) : [];
+  const wrong = built.ok ? built.troubles.map(({ number, trouble }) => t`measure ${number}: ${trouble}`) : [];
   return [...leftOutList(leftOut, { parts: others, voices: 0 }), ...wrong];
 }
 

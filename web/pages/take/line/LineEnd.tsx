@@ -1,3 +1,4 @@
+import { counted, t } from '../../../../core/words/say.ts';
 import { Link } from 'react-router';
 import type { LineUp, Turn } from '../../../../contract/lineUp.ts';
 import type { ClassDetail } from '../../../../contract/schoolClass.ts';
@@ -18,19 +19,17 @@ export function LineEnd({ schoolClass, lineUp, turns }: EndProps) {
   const nameOf = (childId: string) => schoolClass.children.find(({ id }) => id === childId)?.name ?? '';
   return (
     <div className="line-end" role="status">
-      <h1>{lineUp.title}: all heard</h1>
+      <h1>{t`${lineUp.title}: all heard`}</h1>
       <p>
-        {marks.length} {marks.length === 1 ? 'child' : 'children'} heard
-        {mean !== undefined && `, ${mean} on average`}.
+        {t`${counted(marks.length, 'child', 'children')} heard`}
+        {mean !== undefined && t`, ${mean} on average`}.
       </p>
       {absent.length > 0 && (
-        <p>
-          Absent: {absent.map(({ childId }) => nameOf(childId)).join(', ')}. Call them below, today or another day: this
-          line-up stays.
-        </p>
+        <p>{t`Absent: ${absent.map(({ childId }) => nameOf(childId)).join(', ')}. Call them
+            below, today or another day: this line-up stays.`}</p>
       )}
       <Link className="btn btn-primary btn-lg" to={`/classes/${schoolClass.id}`}>
-        To the marks of {schoolClass.name}
+        {t`To the marks of ${schoolClass.name}`}
       </Link>
     </div>
   );

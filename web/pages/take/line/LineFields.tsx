@@ -1,3 +1,4 @@
+import { perLanguage, t } from '../../../../core/words/say.ts';
 import type { ClassSummary } from '../../../../contract/schoolClass.ts';
 import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
@@ -10,15 +11,15 @@ import type { ReadPattern } from './linePlan.ts';
 
 export type LineSettings = Omit<LineUpSettings, 'patternIds'> & { readonly patternIds: readonly string[] };
 
-const ORDER_NAMES: readonly (readonly [Order, string])[] = [
-  ['list', 'as in the class list'],
-  ['name', 'by name'],
-  ['shuffled', 'shuffled'],
-  ['not-yet', 'who has not yet, first'],
-];
+const ORDER_NAMES = perLanguage((): readonly (readonly [Order, string])[] => [
+  ['list', t`as in the class list`],
+  ['name', t`by name`],
+  ['shuffled', t`shuffled`],
+  ['not-yet', t`who has not yet, first`],
+]);
 const HEARD_BY = [
-  ['tap', 'taps'],
-  ['microphone', 'microphone'],
+  ['tap', t`taps`],
+  ['microphone', t`microphone`],
 ] as const;
 const TRIES = ['1', '2', '3', '4', '5'].map((tries) => [tries, tries] as const);
 
@@ -45,10 +46,16 @@ function Choices({ classes, classId, patterns, settings, onClass, onSettings }: 
   const { patternIds, bpm, heardBy, tries, order, startsItself } = settings;
   return (
     <div className="choices">
-      <SelectField id="line-class" label="Class" value={classId} options={classOptions(classes)} onChoose={onClass} />
+      <SelectField
+        id="line-class"
+        label={t`Class`}
+        value={classId}
+        options={classOptions(classes)}
+        onChoose={onClass}
+      />
       <SelectField
         id="line-pattern"
-        label="Pattern"
+        label={t`Pattern`}
         value={patternIds[0] ?? ''}
         options={titled(patterns)}
         onChoose={(id) => onSettings({ patternIds: [id, ...patternIds.slice(1).filter((other) => other !== id)] })}
@@ -56,23 +63,23 @@ function Choices({ classes, classId, patterns, settings, onClass, onSettings }: 
       <TempoField bpm={bpm} onBpm={(value) => onSettings({ bpm: value })} />
       <SelectField
         id="line-heard-by"
-        label="Heard by"
+        label={t`Heard by`}
         value={heardBy}
         options={HEARD_BY}
         onChoose={(way) => onSettings({ heardBy: way, startsItself: way === 'microphone' && startsItself })}
       />
       <SelectField
         id="line-tries"
-        label="Tries"
+        label={t`Tries`}
         value={String(tries)}
         options={TRIES}
         onChoose={(chosen) => onSettings({ tries: Number(chosen) })}
       />
       <SelectField
         id="line-order"
-        label="Order"
+        label={t`Order`}
         value={order}
-        options={ORDER_NAMES}
+        options={ORDER_NAMES()}
         onChoose={(chosen) => onSettings({ order: chosen })}
       />
     </div>
@@ -90,7 +97,7 @@ function Switches({ patterns, settings, onSettings }: LineFieldsProps) {
         <Form.Check
           type="switch"
           id="line-several"
-          label="Several patterns, dealt out so that neighbours have different ones"
+          label={t`Several patterns, dealt out so that neighbours have different ones`}
           checked={several}
           onChange={({ target: { checked } }) => {
             setSeveral(checked);
@@ -101,7 +108,7 @@ function Switches({ patterns, settings, onSettings }: LineFieldsProps) {
           <Form.Check
             type="switch"
             id="line-pairs"
-            label={`In pairs: ${chosen!.parts[0]!.name} at F, ${chosen!.parts[1]!.name} at J`}
+            label={t`In pairs: ${chosen!.parts[0]!.name} at F, ${chosen!.parts[1]!.name} at J`}
             checked={pairs}
             onChange={({ target: { checked } }) => onSettings({ pairs: checked })}
           />
@@ -110,7 +117,7 @@ function Switches({ patterns, settings, onSettings }: LineFieldsProps) {
           <Form.Check
             type="switch"
             id="line-starts-itself"
-            label="Start by itself when the room is quiet"
+            label={t`Start by itself when the room is quiet`}
             checked={startsItself}
             onChange={({ target: { checked } }) => onSettings({ startsItself: checked })}
           />
@@ -132,7 +139,7 @@ interface DealtProps {
 function DealtPatterns({ patterns, chosen, onChosen }: DealtProps) {
   return (
     <fieldset className="dealt">
-      <legend>Dealt out</legend>
+      <legend>{t`Dealt out`}</legend>
       {patterns.map(({ id, title }) => (
         <Form.Check
           key={id}

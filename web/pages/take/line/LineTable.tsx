@@ -1,3 +1,4 @@
+import { t } from '../../../../core/words/say.ts';
 import Form from 'react-bootstrap/Form';
 import type { ClassDetail } from '../../../../contract/schoolClass.ts';
 import { clockText } from '../../../../core/wording/leadWords.ts';
@@ -23,14 +24,12 @@ export function LineTable({ schoolClass, turns, away, heard, onAway }: LineTable
   return (
     <>
       <div className="line-choose">
-        <button type="button" onClick={() => onAway(new Set())}>
-          All
-        </button>
+        <button type="button" onClick={() => onAway(new Set())}>{t`All`}</button>
         <button type="button" onClick={() => onAway(new Set(schoolClass.children.map(({ id }) => id)))}>
-          None
+          {t`None`}
         </button>
         <button type="button" onClick={() => onAway(heard)} disabled={heard.size === 0}>
-          Only those who have not yet
+          {t`Only those who have not yet`}
         </button>
       </div>
       <ol className="line-table">
@@ -51,7 +50,7 @@ export function LineTable({ schoolClass, turns, away, heard, onAway }: LineTable
         ))}
       </ol>
       {absent.length > 0 && (
-        <ul className="line-table line-absent" aria-label="Not called">
+        <ul className="line-table line-absent" aria-label={t`Not called`}>
           {absent.map(({ id, name }) => (
             <li key={id}>
               <Form.Check
@@ -61,7 +60,7 @@ export function LineTable({ schoolClass, turns, away, heard, onAway }: LineTable
                 checked={false}
                 onChange={() => set(id, true)}
               />
-              <span>not called</span>
+              <span>{t`not called`}</span>
             </li>
           ))}
         </ul>

@@ -1,3 +1,4 @@
+import { t } from '../../../../core/words/say.ts';
 import { useMemo, useState } from 'react';
 import { useParams } from 'react-router';
 import type { LineUp } from '../../../../contract/lineUp.ts';
@@ -34,8 +35,8 @@ export default function LineUpPage({ teacher }: { teacher: Teacher }) {
     [patterns.data, theirs],
   );
   const problem = room.error ?? patterns.error ?? lineUps.error;
-  if (!room.data || !patterns.data || !lineUps.data) return <Loading title="Line-up" problem={problem} />;
-  if (!lineUp) return <Notice problem={{ message: 'This line-up is not here any more. Start a new one.' }} />;
+  if (!room.data || !patterns.data || !lineUps.data) return <Loading title={t`Line-up`} problem={problem} />;
+  if (!lineUp) return <Notice problem={{ message: t`This line-up is not here any more. Start a new one.` }} />;
   return <Line teacher={teacher} schoolClass={room.data} lineUp={lineUp} patterns={read} />;
 }
 

@@ -1,3 +1,5 @@
+import { counted, t } from '../../../../core/words/say.ts';
+import { rich } from '../../../ui/rich.tsx';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link, useLocation, useNavigate, useSearchParams } from 'react-router';
@@ -40,11 +42,11 @@ export default function LineUpSetupPage() {
   const records = useRecords(chosen);
   const lineUps = useLineUps(chosen);
   const problem = classes.error ?? patterns.error ?? room.error ?? records.error ?? lineUps.error;
-  if (classes.data?.length === 0) return <Missing what="a class with the names of the children" to="/classes" />;
-  if (patterns.data?.length === 0) return <Missing what="a rhythm to clap" to="/patterns" />;
+  if (classes.data?.length === 0) return <Missing what={t`a class with the names of the children`} to="/classes" />;
+  if (patterns.data?.length === 0) return <Missing what={t`a rhythm to clap`} to="/patterns" />;
   if (!classes.data || !patterns.data || !room.data || !records.data || !lineUps.data)
-    return <Loading title="Line-up" problem={problem} />;
-  if (room.data.children.length === 0) return <Missing what="the children of the class" to={`/classes/${chosen}`} />;
+    return <Loading title={t`Line-up`} problem={problem} />;
+  if (room.data.children.length === 0) return <Missing what={t`the children of the class`} to={`/classes/${chosen}`} />;
   return (
     <Setup
       key={`${room.data.id} ${search.toString()}`}
@@ -60,10 +62,8 @@ export default function LineUpSetupPage() {
 function Missing({ what, to }: { what: string; to: string }) {
   return (
     <div className="empty">
-      <p>For a line-up there must first be {what}.</p>
-      <Link className="btn btn-primary" to={to}>
-        Add it
-      </Link>
+      <p>{t`For a line-up there must first be ${what}.`}</p>
+      <Link className="btn btn-primary" to={to}>{t`Add it`}</Link>
     </div>
   );
 }
@@ -126,7 +126,7 @@ function Setup({ classes, schoolClass, records, lineUps, patterns }: SetupProps)
   return (
     <div className="line-setup">
       <div className="page-head">
-        <h1>Line-up</h1>
+        <h1>{t`Line-up`}</h1>
         <TimeText turns={turns} tries={settings.tries} patterns={chosen.length} />
         <span className="flex-grow-1" />
         <StartButtons ready={turns.length > 0 && !starting.saving} onStart={() => void start()} onGoOn={left && goOn} />
@@ -167,11 +167,11 @@ function StartButtons({ ready, onStart, onGoOn }: StartButtonsProps) {
     <>
       {onGoOn && (
         <Button size="lg" onClick={onGoOn}>
-          Go on <kbd>space</kbd>
+          {rich`Go on ${<kbd>{t`space`}</kbd>}`}
         </Button>
       )}
       <Button size="lg" variant={onGoOn ? 'outline-dark' : 'primary'} disabled={!ready} onClick={onStart}>
-        {onGoOn ? 'Start another' : 'Start'} {!onGoOn && <kbd>space</kbd>}
+        {onGoOn ? t`Start another` : t`Start`} {!onGoOn && <kbd>{t`space`}</kbd>}
       </Button>
     </>
   );
@@ -188,9 +188,10 @@ function TimeText({ turns, tries, patterns }: TimeTextProps) {
   const time = lineTime(turns, tries);
   return (
     <span className="line-time" role="status">
-      {turns.length} {turns.length === 1 ? 'child' : 'children'}, about {durationText(time.once)}
-      {tries > 1 && `, with every try ${durationText(time.most)}`}
-      {patterns > 1 && turns.length > patterns && `; ${patterns} patterns, so that some come again`}
+      {t`${counted(turns.length, 'child', 'children')}, about
+        ${durationText(time.once)}`}
+      {tries > 1 && t`, with every try ${durationText(time.most)}`}
+      {patterns > 1 && turns.length > patterns && t`; ${patterns} patterns, so that some come again`}
     </span>
   );
 }
@@ -203,7 +204,7 @@ function usualSettings({ patterns, how }: ReturnType<typeof useAsked>, { bpm, me
 
 /** As it is sent; it is called after what is clapped. */
 function lineUpOf(settings: LineSettings, chosen: readonly ReadPattern[], turns: readonly PlannedTurn[]): NewLineUp {
-  const title = chosen.length === 1 ? chosen[0]!.title : `${chosen[0]!.title} and ${chosen.length - 1} more`;
+  const title = chosen.length === 1 ? chosen[0]!.title : t`${chosen[0]!.title} and ${chosen.length - 1} more`;
   return {
     title: title.slice(0, LONGEST_TITLE),
     settings: { ...settings, patternIds: [...settings.patternIds] },

@@ -1,3 +1,4 @@
+import { t } from '../../../../core/words/say.ts';
 import Button from 'react-bootstrap/Button';
 import type { Child } from '../../../../contract/child.ts';
 import { type Scale, markLabel } from '../../../../core/judging/scale.ts';
@@ -19,10 +20,11 @@ export function StrayNote({ before, scale, onMark }: StrayNoteProps) {
     <div className="stray" role="status">
       {key !== undefined && (
         <>
-          <span>{key.trim() === '' ? 'That' : `“${key}”`} came just as the view moved on, and was not taken.</span>
+          <span>{t`${key.trim() === '' ? t`That` : `“${key}”`} came just as the view moved on,
+            and was not taken.`}</span>
           {before && mark !== undefined && (
             <Button size="sm" variant="outline-dark" onClick={() => onMark(mark)}>
-              {markLabel(mark, scale)} for {before.name}
+              {t`${markLabel(mark, scale)} for ${before.name}`}
             </Button>
           )}
         </>

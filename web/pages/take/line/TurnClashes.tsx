@@ -1,3 +1,5 @@
+import { t } from '../../../../core/words/say.ts';
+import { rich } from '../../../ui/rich.tsx';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
 import type { Turn, TurnEdit } from '../../../../contract/lineUp.ts';
@@ -24,11 +26,11 @@ export function TurnClashes({ schoolClass, turns, onSettle }: TurnClashesProps) 
         key={childId}
         className="alert alert-warning turn-clash"
         role="alert"
-        aria-label={`Two say otherwise of ${child.name}`}
+        aria-label={t`Two say otherwise of ${child.name}`}
       >
         <p>
-          <strong>{child.name}</strong>: {wordsOf(turn, scale)}; on another device, at the same time,{' '}
-          {wordsOf(clash, scale)}. Which is so?
+          {rich`${<strong>{child.name}</strong>}: ${wordsOf(turn, scale)}; on another device,
+            at the same time, ${wordsOf(clash, scale)}. Which is so?`}
         </p>
         <div className="notice-actions">
           <Button size="sm" onClick={() => settle({ state: turn.state, mark: turn.mark })}>
@@ -36,7 +38,7 @@ export function TurnClashes({ schoolClass, turns, onSettle }: TurnClashesProps) 
           </Button>
           {isAbsence ? (
             <Link className="btn btn-sm btn-outline-dark" to={`/classes/${schoolClass.id}/takes/${takeId}`}>
-              Absent: look at the take, and remove it
+              {t`Absent: look at the take, and remove it`}
             </Link>
           ) : (
             <Button size="sm" variant="outline-dark" onClick={() => settle(clash)}>
@@ -50,6 +52,6 @@ export function TurnClashes({ schoolClass, turns, onSettle }: TurnClashesProps) 
 }
 
 const labelOf = ({ state, mark }: Said, scale: Scale) =>
-  state === 'absent' ? 'Absent' : mark === null ? 'Heard' : `Mark ${markLabel(mark, scale)}`;
+  state === 'absent' ? t`Absent` : mark === null ? t`Heard` : t`Mark ${markLabel(mark, scale)}`;
 const wordsOf = ({ state, mark }: Said, scale: Scale) =>
-  state === 'absent' ? 'marked absent' : mark === null ? 'heard' : `heard, mark ${markLabel(mark, scale)}`;
+  state === 'absent' ? t`marked absent` : mark === null ? t`heard` : t`heard, mark ${markLabel(mark, scale)}`;

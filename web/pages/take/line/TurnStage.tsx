@@ -1,3 +1,5 @@
+import { t } from '../../../../core/words/say.ts';
+import { rich } from '../../../ui/rich.tsx';
 import { type ReactNode, useEffect, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link, useNavigate } from 'react-router';
@@ -229,12 +231,12 @@ function NameScreen({
       <h1 className="whose-turn">{name}</h1>
       <p className="whose-rhythm">
         {pattern.title} · {bpm}
-        {child.adaptations?.hands === 'tapping' && ' · taps'}
-        {child.adaptations?.hands === 'one-hand' && ' · one hand'}
-        {used > 0 && ' · once more'}
+        {child.adaptations?.hands === 'tapping' && t` · taps`}
+        {child.adaptations?.hands === 'one-hand' && t` · one hand`}
+        {used > 0 && t` · once more`}
       </p>
       {lineUp.settings.patternIds.length > 1 && <OwnRhythm pattern={pattern} />}
-      {byItself && !deaf && <p role="status">Starts when the room is quiet.</p>}
+      {byItself && !deaf && <p role="status">{t`Starts when the room is quiet.`}</p>}
       <NameActions
         lost={lost}
         onStart={onStart}
@@ -246,7 +248,7 @@ function NameScreen({
         stop={stop}
         mark={mark}
       />
-      {nextChild && name === child.name && <p className="who-next">Then {nextChild.name}</p>}
+      {nextChild && name === child.name && <p className="who-next">{t`Then ${nextChild.name}`}</p>}
     </div>
   );
 }
@@ -274,25 +276,21 @@ function NameActions({ lost, onStart, onSlower, onTaps, scale, absent, skip, sto
   return (
     <div className="stage-actions">
       <Button size="lg" onClick={onStart}>
-        Count in <kbd>space</kbd>
+        {rich`Count in ${<kbd>{t`space`}</kbd>}`}
       </Button>
-      {lost && (
-        <Button variant="outline-dark" onClick={onTaps}>
-          By taps from now on
-        </Button>
-      )}
+      {lost && <Button variant="outline-dark" onClick={onTaps}>{t`By taps from now on`}</Button>}
       <Button variant="outline-dark" onClick={absent}>
-        Absent <kbd>X</kbd>
+        {rich`Absent ${<kbd>X</kbd>}`}
       </Button>
       <Button variant="outline-dark" onClick={skip}>
-        Later <kbd>S</kbd>
+        {rich`Later ${<kbd>S</kbd>}`}
       </Button>
       <Button variant="outline-dark" onClick={onSlower}>
-        Slower <kbd>L</kbd>
+        {rich`Slower ${<kbd>L</kbd>}`}
       </Button>
       <MarkButtons scale={scale} onMark={mark} />
       <Button variant="outline-dark" onClick={stop}>
-        Stop <kbd>Esc</kbd>
+        {rich`Stop ${<kbd>{t`Esc`}</kbd>}`}
       </Button>
     </div>
   );
@@ -301,12 +299,12 @@ function NameActions({ lost, onStart, onSlower, onTaps, scale, absent, skip, sto
 /** A mark by hand, by a finger; where the key is not what stands there it is shown. */
 function MarkButtons({ scale, onMark }: { scale: Scale; onMark: (mark: number) => void }) {
   return (
-    <span className="mark-buttons" role="group" aria-label="Mark by hand">
-      <span>Mark by hand</span>
+    <span className="mark-buttons" role="group" aria-label={t`Mark by hand`}>
+      <span>{t`Mark by hand`}</span>
       {markKeysOf(scale).map(({ key, mark }) => {
         const label = markLabel(mark, scale);
         return (
-          <Button key={mark} variant="outline-dark" aria-label={`Mark ${label}`} onClick={() => onMark(mark)}>
+          <Button key={mark} variant="outline-dark" aria-label={t`Mark ${label}`} onClick={() => onMark(mark)}>
             {label}
             {key !== label.toLowerCase() && <kbd>{isInNumbers(scale) ? key : key.toUpperCase()}</kbd>}
           </Button>
@@ -399,25 +397,25 @@ function TurnResult({
   return (
     <div className="stage">
       <Head name={pair ? pair.names.join(' and ') : child.name} title={`${pattern.title} · ${take.bpm}`} />
-      {problem && <Notice problem={{ message: `The mark is not set: ${problem.message}` }} />}
+      {problem && <Notice problem={{ message: t`The mark is not set: ${problem.message}` }} />}
       {clash && <BothVersions clash={marksInWords(clash, scale, (part) => part === 'mark')} onChosen={settle} />}
       <div className="stage-actions">
         <Button size="lg" onClick={goOn}>
           {more
-            ? `${pair ? pair.names.join(' and ') : child.name} once more`
+            ? t`${pair ? pair.names.join(' and ') : child.name} once more`
             : nextChild
-              ? `Next: ${nextChild.name}`
-              : 'Ready'}{' '}
-          <kbd>space</kbd>
+              ? t`Next: ${nextChild.name}`
+              : t`Ready`}{' '}
+          <kbd>{t`space`}</kbd>
         </Button>
         <Button variant="outline-dark" onClick={onAgain}>
-          Again <kbd>{again.toUpperCase()}</kbd>
+          {rich`Again ${<kbd>{again.toUpperCase()}</kbd>}`}
         </Button>
         <Button variant="outline-dark" aria-pressed={byItself} onClick={wait}>
-          {byItself ? 'Goes on by itself' : 'Waits for you'} <kbd>H</kbd>
+          {byItself ? t`Goes on by itself` : t`Waits for you`} <kbd>H</kbd>
         </Button>
         {!pair && <MarkButtons scale={scale} onMark={give} />}
-        <Link to={`/classes/${schoolClass.id}/takes/${take.takeId}`}>Correct the claps</Link>
+        <Link to={`/classes/${schoolClass.id}/takes/${take.takeId}`}>{t`Correct the claps`}</Link>
       </div>
       <Result take={take} schoolClass={schoolClass} mark={mark} pair={pair} />
     </div>

@@ -1,3 +1,5 @@
+import { t } from '../../../../core/words/say.ts';
+import { rich } from '../../../ui/rich.tsx';
 import Button from 'react-bootstrap/Button';
 import { Link } from 'react-router';
 import type { LineUp } from '../../../../contract/lineUp.ts';
@@ -12,7 +14,7 @@ export function Unfinished({ classId, lineUps }: { classId: string; lineUps: rea
   const open = lineUps.filter(isOpen);
   if (open.length === 0) return null;
   return (
-    <ul className="unfinished" aria-label="Not finished">
+    <ul className="unfinished" aria-label={t`Not finished`}>
       {open.map((lineUp) => {
         const { id, title } = lineUp;
         return (
@@ -20,11 +22,9 @@ export function Unfinished({ classId, lineUps }: { classId: string; lineUps: rea
             <span>
               <strong>{title}</strong>, {progressOf(lineUp)}
             </span>
-            <Link className="btn btn-sm btn-primary" to={`/take/line-up/${classId}/${id}`}>
-              Go on
-            </Link>
-            <Button size="sm" variant="link" aria-label={`Leave it: ${title}`} onClick={() => void dropping.save(id)}>
-              Leave it
+            <Link className="btn btn-sm btn-primary" to={`/take/line-up/${classId}/${id}`}>{t`Go on`}</Link>
+            <Button size="sm" variant="link" aria-label={t`Leave it: ${title}`} onClick={() => void dropping.save(id)}>
+              {t`Leave it`}
             </Button>
           </li>
         );
@@ -39,13 +39,9 @@ export function UnfinishedLine({ classId, lineUps }: { classId: string; lineUps:
   if (!newest) return null;
   return (
     <p className="unfinished-line">
-      <span>
-        A line-up is not finished: <strong>{newest.title}</strong>, {progressOf(newest)}.
-      </span>
-      <Link className="btn btn-sm btn-outline-dark" to={`/take/line-up/${classId}/${newest.id}`}>
-        Go on
-      </Link>
-      {others.length > 0 && <Link to="/take/line-up">{others.length} more of them</Link>}
+      <span>{rich`A line-up is not finished: ${<strong>{newest.title}</strong>}, ${progressOf(newest)}.`}</span>
+      <Link className="btn btn-sm btn-outline-dark" to={`/take/line-up/${classId}/${newest.id}`}>{t`Go on`}</Link>
+      {others.length > 0 && <Link to="/take/line-up">{t`${others.length} more of them`}</Link>}
     </p>
   );
 }

@@ -1,3 +1,4 @@
+import { t } from '../../../../core/words/say.ts';
 import { useEffect, useState } from 'react';
 import { type LiveListener, listenLive } from '../../../audio/microphone.ts';
 import { useLatest } from '../../../ui/useLatest.ts';
@@ -45,7 +46,7 @@ export function useQuiet(on: boolean, onQuiet: () => void): Error | undefined {
       if (!live || gone) return;
       if (live.gone()) {
         stop();
-        setProblem(new Error('The microphone gives no sound. Plug it in or wake it, or count in by space.'));
+        setProblem(new Error(t`The microphone gives no sound. Plug it in or wake it, or count in by space.`));
         return;
       }
       if (!isQuiet(live.level(), performance.now())) return;
