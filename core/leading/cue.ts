@@ -15,6 +15,8 @@ export interface Cue {
   readonly section: number;
   /** The word or syllable; R or L for a foot; nothing for all else. */
   readonly text: string;
+  /** The recording that speaks it, where it is not English: with its language before it, as in “de/+”. */
+  readonly recorded?: string;
   /** Of a click: how strong. */
   readonly accent: Accent;
   /** A whispered rest. */

@@ -17,7 +17,7 @@ export function soundOf(
       return { channel: 'click', sound: { kind: 'click', accent: cue.accent } };
     case 'count-in':
     case 'syllable': {
-      const word = recordingOf(cue.text);
+      const word = cue.recorded ?? recordingOf(cue.text);
       return word === undefined
         ? undefined
         : {

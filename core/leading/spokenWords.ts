@@ -126,6 +126,13 @@ export function recordingOf(text: string): string | undefined {
   return Object.hasOwn(SPOKEN_WORDS(), word) ? word : undefined;
 }
 
+/** The same for who speaks in any language: a word in the voice of another language than English says which. */
+export function recordingIn(text: string): string | undefined {
+  const word = recordingOf(text);
+  const language = currentLanguage();
+  return word === undefined || language === SOURCE || !isOwnWord(word) ? word : `${language}/${word}`;
+}
+
 /** File name of a recording, without ending: "&" → "and", "dieciséis" → "dieciseis". */
 export function recordingFile(word: string): string {
   if (word === '&' || word === '+') return 'and';

@@ -1,3 +1,5 @@
+import { recordingIn } from './spokenWords.ts';
+import { type Language, SOURCE, currentLanguage, inLanguage } from '../words/say.ts';
 import type { CountOptions } from '../counting/count.ts';
 import { ZERO, sub, toNumber } from '../rhythm/fraction.ts';
 import { meterLength } from '../rhythm/meter.ts';
@@ -321,7 +323,18 @@ export function scoreTimetable(score: Score, plan: Plan, counts: CountOptions): 
   const { sections, now: seconds } = builder;
   const cues = score.parts.length > 1 ? builder.cues.toSorted((a, b) => a.time - b.time) : builder.cues;
   if (seconds > LONGEST_RUN) return { ok: false, trouble: { code: 'too-long', seconds } };
-  return { ok: true, timetable: { sections, cues, passes: steps.length, seconds } };
+  return { ok: true, timetable: { sections, cues: spoken(cues, counts.language), passes: steps.length, seconds } };
+}
+
+/** Who plays the cues need not know the language: which recordings speak them is found here. */
+function spoken(cues: readonly Cue[], language: Language | undefined): readonly Cue[] {
+  return inLanguage(language, () => {
+    if (currentLanguage() === SOURCE) return cues;
+    return cues.map((cue) => {
+      const recorded = cue.kind === 'syllable' || cue.kind === 'count-in' ? recordingIn(cue.text) : undefined;
+      return recorded === undefined ? cue : { ...cue, recorded };
+    });
+  });
 }
 
 /** Beat 1 for the next turn: the first bar line that leaves room for the pickup, so that the beat never stumbles. */

@@ -1,3 +1,4 @@
+import { existsSync, readFileSync } from 'node:fs';
 import { afterEach, describe, expect, it } from 'vitest';
 import {
   LANGUAGE_IDS,
@@ -6,6 +7,7 @@ import {
   counted,
   decimal,
   inSpeech,
+  keepSpeech,
   perLanguage,
   readWith,
   t,
@@ -14,6 +16,10 @@ import { languageOf, loadSpeech, speechOf } from './catalogues.ts';
 import { checkWordSet, HARBOUR_ANIMALS } from '../counting/wordSet.ts';
 import { countPattern, plainCounts } from '../counting/count.ts';
 import type { CountingSystemId } from '../counting/countingSystems.ts';
+import { soundOf } from '../leading/cueSounds.ts';
+import { oncePlan } from '../leading/plan.ts';
+import { SPOKEN_WORDS, isOwnWord } from '../leading/spokenWords.ts';
+import { timetable } from '../leading/timetable.ts';
 import { judgeTake } from '../judging/judgeTake.ts';
 import { parseRhythm } from '../rhythm/text.ts';
 import { readSpeech } from '../spoken/readSpeech.ts';
@@ -175,4 +181,45 @@ it('says nothing in English where another language is asked for', () => {
   expect(words).toEqual([
     'Takt 1, Schlag 3: du hast auf die Pause geklatscht. Die Pause ist still: Hände auf und flüstere „3“.',
   ]);
+});
+
+describe('spoken counts', () => {
+  const recorded = (language: Language, text: string) => {
+    const table = said(language, () => timetable(pattern(text), oncePlan(80, 'say-clap'), { school: 'numbers' }));
+    if (!table.ok) throw new Error(JSON.stringify(table.trouble));
+    return table.timetable.cues
+      .filter(({ kind }) => kind === 'syllable')
+      .map((cue) => [cue.text, soundOf(cue)?.sound] as const)
+      .map(([shown, sound]) => `${shown} ${sound?.kind === 'word' ? sound.word : '-'}`);
+  };
+
+  it.each([
+    ['en', ['1 1', '2 2', '& &', '3 3', 'la la', 'li li']],
+    ['de', ['1 de/1', '2 de/2', '+ de/+', '3 de/3', 'la la', 'li li']],
+    ['es', ['1 es/1', '2 es/2', 'y es/y', '3 es/3', 'la la', 'li li']],
+  ] as const)('are in the voice of %s, and syllables in the one that all share', (language, words) =>
+    expect(recorded(language, '3/4 q e e 3{e e e}')).toEqual(words),
+  );
+
+  it('are those of the class where it has another language', () => {
+    keepSpeech(speeches.get('es')!);
+    const counts = { school: 'numbers', language: 'es' } as const;
+    const table = said('de', () => timetable(pattern('2/4 e e q'), oncePlan(80, 'say-clap'), counts));
+    const cues = table.ok ? table.timetable.cues.filter(({ kind }) => kind === 'syllable') : [];
+    expect(cues.map(({ text, recorded: word }) => `${text} ${word}`)).toEqual(['1 es/1', 'y es/y', '2 es/2']);
+  });
+
+  it.each(['de', 'es'] as const)('every word of %s has its file, its vowel where it begins to sound', (language) => {
+    const folder = `web/public/speech/${language}`;
+    const index = JSON.parse(readFileSync(`${folder}/index.json`, 'utf8')) as Record<
+      string,
+      { file: string; vowel: number }
+    >;
+    const own = said(language, () => Object.keys(SPOKEN_WORDS()).filter(isOwnWord));
+    expect(Object.keys(index).sort()).toEqual(own.sort());
+    for (const { file, vowel } of Object.values(index)) {
+      expect(existsSync(`${folder}/${file}`), file).toBe(true);
+      expect(vowel).toBeLessThan(0.3);
+    }
+  });
 });

@@ -65,8 +65,7 @@ function align(language: Language): void {
     wordsOf(language).flatMap(([word]) => {
       const file = files.get(recordingFile(word));
       const vowel = () => Math.round(vowelOnset(samplesOf(join(folder, file!)), RATE) * 1000) / 1000;
-      const path = language === SOURCE ? file : `${language}/${file}`;
-      return file ? [[word, { file: path, vowel: vowel() }] as const] : [];
+      return file ? [[word, { file, vowel: vowel() }] as const] : [];
     }),
   );
   writeFileSync(join(folder, 'index.json'), `${JSON.stringify(index, null, 1)}\n`);

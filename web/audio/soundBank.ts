@@ -2,7 +2,6 @@ import { type Sound, soundKey, synthesise } from '../../core/sound/sounds.ts';
 import type { Cue } from '../../core/leading/cue.ts';
 import { bufferOf } from './clickClock.ts';
 import { soundOf } from '../../core/leading/cueSounds.ts';
-import { type Language, SOURCE, currentLanguage } from '../../core/words/say.ts';
 
 export interface BankSound {
   readonly buffer: AudioBuffer;
@@ -19,17 +18,16 @@ async function indexIn(folder: string): Promise<Index> {
   return (await response.json()) as Index;
 }
 
-/** The words that every language says alike, and before them those in its own voice. */
-async function indexOf(language: Language): Promise<Index> {
-  if (language === SOURCE) return indexIn(FOLDER);
-  const [all, own] = await Promise.all([indexIn(FOLDER), indexIn(`${FOLDER}${language}/`)]);
-  return { ...all, ...own };
+/** In which folder a word lies, and what it is called there: “de/+” is in that of German. */
+function placeOf(word: string): readonly [folder: string, word: string] {
+  const [, language, own] = /^([a-z]{2})\/(.+)$/.exec(word) ?? [];
+  return language === undefined ? [FOLDER, word] : [`${FOLDER}${language}/`, own!];
 }
 
 /** Every sound of a run, made or fetched before it is needed. */
 export class SoundBank {
   private readonly sounds = new Map<string, BankSound>();
-  private index: Promise<Index> | undefined;
+  private readonly indexes = new Map<string, Promise<Index>>();
 
   constructor(private readonly context: BaseAudioContext) {}
 
@@ -63,10 +61,11 @@ export class SoundBank {
   }
 
   private async recording(word: string): Promise<BankSound | undefined> {
-    this.index ??= indexOf(currentLanguage());
-    const entry = (await this.index)[word];
+    const [folder, own] = placeOf(word);
+    if (!this.indexes.has(folder)) this.indexes.set(folder, indexIn(folder));
+    const entry = (await this.indexes.get(folder)!)[own];
     if (!entry) return undefined;
-    const response = await fetch(FOLDER + entry.file);
+    const response = await fetch(folder + entry.file);
     return { buffer: await this.context.decodeAudioData(await response.arrayBuffer()), lead: entry.vowel };
   }
 }

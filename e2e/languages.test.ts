@@ -1,0 +1,89 @@
+import type { Page } from 'playwright-core';
+import { afterAll, afterEach, beforeAll, expect, it } from 'vitest';
+import { School } from './browser.test-helper.ts';
+import { EVERYTHING } from '../scripts/test/trial.test-helper.ts';
+
+let school: School;
+
+beforeAll(async () => {
+  school = await School.open();
+});
+afterEach(() => school.tidy());
+afterAll(() => school.close());
+
+it('the door, the pages, the server and the next visit are in the language that was chosen', async () => {
+  const { page } = await school.guest();
+  await page.getByRole('link', { name: /Robin Quay/ }).click();
+  await page.getByLabel('Language of the pages').selectOption('Deutsch');
+  await page.getByRole('heading', { name: 'Sprache' }).waitFor();
+  expect(await page.locator('html').getAttribute('lang')).toBe('de');
+  await page.getByRole('link', { name: 'Rhythmen', exact: true }).click();
+  await page.getByRole('link', { name: /Neuer Rhythmus/ }).waitFor();
+  await page.getByRole('link', { name: 'Klasse', exact: true }).click();
+  await page.getByRole('link', { name: /Lighthouse 4/ }).click();
+  await page.getByRole('button', { name: 'Elemente' }).or(page.getByText('Bausteine')).first().waitFor();
+  const said = await page.evaluate(async () => {
+    const answer = await fetch('/api/patterns/6f9619ff-8b86-4d01-b42d-00c04fc964ff', {
+      method: 'PUT',
+      headers: { 'Content-Type': 'application/json', 'Accept-Language': 'de' },
+      body: JSON.stringify({ title: 'x', text: '4/4 q x' }),
+    });
+    return ((await answer.json()) as { error: { message: string } }).error.message;
+  });
+  expect(said).toMatch(/^Der Rhythmus ist nicht lesbar: Zeile 1/);
+  await page.reload();
+  await page.getByRole('link', { name: 'Rhythmen', exact: true }).waitFor();
+  await page.getByRole('link', { name: /Robin Quay/ }).click();
+  await page.getByLabel('Sprache der Seiten').selectOption({ index: 0 });
+  await page.getByRole('heading', { name: 'Language' }).waitFor();
+});
+
+it('a class learns in another language than its teacher works in', async () => {
+  const { page } = await school.guest();
+  await page.getByRole('link', { name: 'Class', exact: true }).click();
+  await page.getByRole('link', { name: /Harbour 2/ }).click();
+  await page.getByRole('button', { name: 'Change', exact: true }).click();
+  await page.getByLabel('What children see and hear').selectOption('Español');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await page.getByRole('button', { name: 'Change', exact: true }).waitFor();
+  const path = new URL(page.url()).pathname;
+  await page.goto(new URL(`${path}/reports`, page.url()).href);
+  await page.getByText(/ha palmeado .* un ritmo escrito|Todavía no se ha escuchado/).first().waitFor();
+  await page.getByRole('heading', { name: 'Reports' }).or(page.getByText('Print')).first().waitFor();
+});
+
+/** Text that went through no catalogue, and is no name or rhythm of the demo. */
+async function leftInEnglish(page: Page): Promise<string[]> {
+  return page.evaluate(() => {
+    const found: string[] = [];
+    for (const element of document.querySelectorAll('button, label, h1, h2, h3, legend, dt, nav a, .caution')) {
+      if (element.closest('.rhythm-card, .pattern-card')) continue;
+      let text = element.textContent ?? '';
+      for (const kbd of element.querySelectorAll('kbd')) text = text.replace(kbd.textContent ?? '', ' ');
+      for (let depth = 0; depth < 6; depth++) text = text.replace(/⟦[^⟦⟧]*⟧/g, ' ');
+      if (/[a-z]{3}/.test(text)) found.push(text.trim().slice(0, 60));
+    }
+    return found;
+  });
+}
+
+/** Names of the demo: no catalogue has them. */
+const OF_DEMO =
+  /Lighthouse|Harbour|Robin Quay|Marrow Lane|Clapboard|Chrome|Walking|quay|gull|English|Deutsch|Español|\d{1,2} [A-Z][a-z]{2}/;
+
+const PATHS = EVERYTHING
+  ? ['/today', '/values', '/patterns', '/make', '/lead', '/ear', '/take', '/take/line-up', '/classes', '/plan', '/sheets']
+  : ['/today', '/values', '/make', '/ear', '/take'];
+
+it('no sentence stands on a page that no catalogue has, and nothing is cut where words are longer', async () => {
+  const { page } = await school.guest();
+  await page.evaluate(() => localStorage.setItem('language', 'pseudo'));
+  for (const path of PATHS) {
+    await page.goto(new URL(path, page.url()).href);
+    await page.locator('main h1, main h2, main button').first().waitFor();
+    const left = (await leftInEnglish(page)).filter((text) => !OF_DEMO.test(text));
+    expect([path, left]).toEqual([path, []]);
+    const wide = await page.evaluate(() => document.documentElement.scrollWidth - innerWidth);
+    expect([path, wide <= 1]).toEqual([path, true]);
+  }
+});
