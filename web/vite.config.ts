@@ -13,7 +13,17 @@ const QUALITY = process.env['LIGHTLY_PACKED'] ? 9 : 11;
 const LARGEST_FILE = 4 * 2 ** 20;
 
 const WHOLE = 'react|scheduler|prop-types|classnames|use-sync-external-store|swr|dequal';
-const BASE = new RegExp(`node_modules/((${WHOLE})/|react-bootstrap/\\w+/(Button|ThemeProvider)\\.)`);
+const WORDS = '/core/words/say\\.ts|/web/words/(language|locale)\\.ts|/web/store/stored\\.ts';
+const SHARED = `virtual:fits/error|/ui/lazyAgain\\.ts|${WORDS}`;
+const BASE = new RegExp(`node_modules/((${WHOLE})/|react-bootstrap/\\w+/(Button|ThemeProvider)\\.)|${SHARED}`);
+/** What a child’s device begins with. */
+const SEAT = /\/web\/room\/(roomApi|keptTakes|keptList|useSpokenIn|pictures|useSeat|watchStream)\./;
+/** Signs are drawn by a few modules; with those of a child’s device they come in one piece. */
+const SIGNS =
+  /lucide-react\/dist\/esm\/(createLucideIcon|Icon|context|defaultAttributes|shared|icons\/(delete|arrow-left|volume-2)\.)/;
+/** What the door is made of, and every page behind it uses too. */
+const OF_API = '/web/api/(client|network|useGet|useSave|useRefresh|session|canUsePasskeys)\\.ts';
+const DOOR = new RegExp(`${OF_API}|/web/ui/(Notice|TextField|rich)\\.tsx|/web/app/(Broken|installed)\\.tsx?`);
 
 const page = (name: string) => fileURLToPath(new URL(name, import.meta.url));
 
@@ -64,7 +74,16 @@ export default defineConfig({
     // What every page begins with comes in one piece: each of many small ones would cost as much again to ask for.
     rolldownOptions: {
       input: { index: page('index.html'), join: page('join.html') },
-      output: { codeSplitting: { groups: [{ name: 'base', test: BASE }] } },
+      output: {
+        codeSplitting: {
+          groups: [
+            { name: 'base', test: BASE },
+            { name: 'door', test: DOOR },
+            { name: 'signs', test: SIGNS },
+            { name: 'seat', test: SEAT },
+          ],
+        },
+      },
     },
   },
   // The pages' own folder of the same name is none of the server's.

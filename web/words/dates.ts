@@ -1,17 +1,6 @@
-import {
-  type Locale,
-  format as formatIn,
-  formatDistanceToNowStrict as distanceIn,
-  type FormatDistanceToNowStrictOptions,
-} from 'date-fns';
+import { format as formatIn } from 'date-fns';
 import { currentLanguage } from '../../core/words/say.ts';
-
-let locale: Locale | undefined;
-
-/** For who loads a language. Without one, dates are English. */
-export function datesIn(one: Locale | undefined): void {
-  locale = one;
-}
+import { localeNow } from './locale.ts';
 
 /** How days stand in a sentence of each language; patterns that are not here are the same everywhere. */
 const PATTERNS: Readonly<Record<string, Readonly<Record<string, string>>>> = {
@@ -39,10 +28,6 @@ const PATTERNS: Readonly<Record<string, Readonly<Record<string, string>>>> = {
 /** A day or a time in the language of who reads. @param pattern  as English has it: "EEEE d MMMM" */
 export function format(date: Date | number | string, pattern: string): string {
   const own = PATTERNS[currentLanguage()]?.[pattern] ?? pattern;
+  const locale = localeNow();
   return formatIn(date, own, locale ? { locale } : {});
-}
-
-/** "3 days". */
-export function formatDistanceToNowStrict(date: Date | number, options: FormatDistanceToNowStrictOptions = {}): string {
-  return distanceIn(date, { ...options, ...(locale ? { locale } : {}) });
 }

@@ -10,7 +10,7 @@ import {
   readWith,
 } from '../../core/words/say.ts';
 import { readStored, writeStored } from '../store/stored.ts';
-import { datesIn } from './dates.ts';
+import { datesIn } from './locale.ts';
 
 /** What this device was told last; without it the browser's first language that there is. */
 const KEY = 'language';
@@ -58,6 +58,7 @@ const PSEUDO = 'pseudo';
 export async function speakFirst(): Promise<void> {
   if (readStored(KEY) !== PSEUDO) return speak(languageOfDevice());
   speech = (await import('../../core/words/pseudo.ts')).PSEUDO;
+  document.documentElement.lang = 'qps';
 }
 
 /** Of dates, as the calendar package has them. */

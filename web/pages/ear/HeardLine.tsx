@@ -5,8 +5,10 @@ const ORDINALS = perLanguage(() => [t`once`, t`twice`, t`three times`] as const)
 
 function textOf({ state, word, play }: HearMoment, quiet: string): string {
   if (state === 'count-in') return word ?? '…';
-  if (state === 'listen') if (!play || play < 2) return t`Listen`;
-  return play === 2 ? t`Listen, for the second time` : t`Listen, for the third time`;
+  if (state === 'listen') {
+    if (!play || play < 2) return t`Listen`;
+    return play === 2 ? t`Listen, for the second time` : t`Listen, for the third time`;
+  }
   return state === 'turn' ? t`Your turn` : quiet;
 }
 

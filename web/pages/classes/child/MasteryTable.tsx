@@ -1,5 +1,5 @@
 import { counted, t } from '../../../../core/words/say.ts';
-import { formatDistanceToNowStrict } from '../../../words/dates.ts';
+import { formatDistanceToNowStrict } from '../../../words/ago.ts';
 import { useState } from 'react';
 import type { ChildMastery } from '../../../../contract/records.ts';
 import { ELEMENTS } from '../../../../core/rhythm/elements.ts';

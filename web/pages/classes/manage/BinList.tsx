@@ -1,5 +1,5 @@
 import { perLanguage, t } from '../../../../core/words/say.ts';
-import { formatDistanceToNowStrict } from '../../../words/dates.ts';
+import { formatDistanceToNowStrict } from '../../../words/ago.ts';
 import Button from 'react-bootstrap/Button';
 import { BIN_DAYS, type Binned } from '../../../../contract/bin.ts';
 import { post, remove } from '../../../api/client.ts';
