@@ -181,7 +181,7 @@ describe('news of a class', () => {
       ended = true;
     })().catch(() => undefined);
     const until = async (true_: () => boolean) => {
-      for (let i = 0; i < 100 && !true_(); i++) await wait(50);
+      for (let i = 0; i < 1_200 && !true_(); i++) await wait(50);
       return true_();
     };
     return { status: response.status, heard, until, ended: () => ended, stop: () => breakOff.abort() };
