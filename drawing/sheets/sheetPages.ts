@@ -91,7 +91,7 @@ function heading(job: SheetJob, made: MadeSheet, ink: SheetInk): Block[] {
     ],
     width,
     26,
-    [line(NAME_X, 17, date - 16, 17, 0.7), line(date + 34, 17, width, 17, 0.7)],
+    [line(NAME_X, 17, date - 16, 17, 0.7), line(date + DATE_X, 17, width, 17, 0.7)],
   );
   const right =
     made.points > 0 ? [{ text: `/ ${made.points}`, x: width, y: 22, size: 14, align: 'right' as const }] : [];
@@ -116,6 +116,8 @@ function heading(job: SheetJob, made: MadeSheet, ink: SheetInk): Block[] {
 }
 
 const NAME_X = 40;
+/** Room for “Date”, which is longer in other languages. */
+const DATE_X = 44;
 
 function partHeading({ part }: MadePart, ink: SheetInk, alone: boolean): Block {
   const { title, task } = SHEET_WORDS()[part.kind];

@@ -206,9 +206,10 @@ function ClassActions({ schoolClass: { id, children, role }, onForm, more, onMor
   );
 }
 
-const COUNTS = perLanguage((): readonly (readonly [CountedTake, string])[] =>
-  COUNTED_TAKES.map((one) => [one, t`${one} take counts`]),
-);
+const COUNTS = perLanguage((): readonly (readonly [CountedTake, string])[] => {
+  const names = { best: t`best take counts`, last: t`last take counts`, average: t`average take counts` };
+  return COUNTED_TAKES.map((one) => [one, names[one]] as const);
+});
 interface RecordsProps extends ViewProps {
   readonly waiting: readonly string[];
   readonly onPaper: (columnId: string) => void;
