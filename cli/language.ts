@@ -1,5 +1,4 @@
-import { languageOf, loadSpeech } from '../core/words/catalogues.ts';
-import { LANGUAGE_IDS, readWith, t } from '../core/words/say.ts';
+import { LANGUAGE_IDS, SOURCE, languageOf, readWith, t } from '../core/words/say.ts';
 import { UserError } from './readPattern.ts';
 
 const OPTION = '--language';
@@ -19,9 +18,11 @@ export async function speakAsGiven(words: readonly string[]): Promise<string[]> 
     else if (word.startsWith(`${OPTION}=`)) given = word.slice(OPTION.length + 1);
     else rest.push(word);
   }
-  const language = given === undefined ? 'en' : languageOf(given);
+  const language = given === undefined ? SOURCE : languageOf(given);
   if (!language) throw new UserError(t`no language “${given}”: expected one of ${LANGUAGE_IDS.join(', ')}`);
-  const speech = await loadSpeech(language, 'cli');
+  // Most runs are in English, and start without what reads catalogues.
+  const speech =
+    language === SOURCE ? undefined : await (await import('../core/words/catalogues.ts')).loadSpeech(language, 'cli');
   readWith(() => speech);
   return rest;
 }

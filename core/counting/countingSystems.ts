@@ -35,7 +35,7 @@ const TABLE = perLanguage(
 );
 
 export type CountingSystemId = keyof ReturnType<typeof TABLE>;
-export const COUNTING_SYSTEMS = perLanguage((): Readonly<Record<CountingSystemId, CountingSystem>> => TABLE());
+export const COUNTING_SYSTEMS: () => Readonly<Record<CountingSystemId, CountingSystem>> = TABLE;
 export const COUNTING_SYSTEM_IDS = Object.keys(TABLE()) as readonly CountingSystemId[];
 
 /** Id and title of each, in order: for lists to choose from. */

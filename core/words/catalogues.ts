@@ -55,19 +55,27 @@ export function speechOf(language: Language, catalogues: readonly Catalogue[]): 
   };
 }
 
-/** Loads what a room says in a language, with what the core says; undefined for English, which is in the program. */
+const loading = new Map<string, Promise<Speech>>();
+
+/**
+ * Loads what a room says in a language, with what the core says, once; undefined for English, which is in the program.
+ */
 export async function loadSpeech(language: Language, room: CatalogueRoom): Promise<Speech | undefined> {
   if (language === SOURCE) return undefined;
+  const key = `${language} ${room}`;
+  if (!loading.has(key)) loading.set(key, load(language, room));
+  return loading.get(key)!.catch((error: unknown) => {
+    // What could not be fetched is fetched again the next time.
+    loading.delete(key);
+    throw error;
+  });
+}
+
+async function load(language: Exclude<Language, typeof SOURCE>, room: CatalogueRoom): Promise<Speech> {
   const rooms = CATALOGUES[language];
   const loaded = await Promise.all((room === 'room' ? [room] : [room, 'core' as const]).map((one) => rooms[one]()));
   return speechOf(
     language,
     loaded.map((one) => one.default),
   );
-}
-
-/** The language of a name such as "de", "de-AT" or "ES"; undefined where there is none. */
-export function languageOf(name: string | undefined): Language | undefined {
-  const short = name?.trim().toLowerCase().split(/[-_]/)[0];
-  return short !== undefined && Object.hasOwn(LANGUAGES, short) ? (short as Language) : undefined;
 }

@@ -14,6 +14,12 @@ export type Language = keyof typeof LANGUAGES;
 export const LANGUAGE_IDS = Object.keys(LANGUAGES) as readonly Language[];
 export const SOURCE = 'en' satisfies Language;
 
+/** The language of a name such as "de", "de-AT" or "ES"; undefined where there is none. */
+export function languageOf(name: string | undefined): Language | undefined {
+  const short = name?.trim().toLowerCase().split(/[-_]/)[0];
+  return short !== undefined && Object.hasOwn(LANGUAGES, short) ? (short as Language) : undefined;
+}
+
 /** What can stand in the places of a sentence. */
 export type Put = string | number | null | undefined;
 

@@ -11,8 +11,9 @@ import {
   perLanguage,
   readWith,
   t,
+  languageOf,
 } from './say.ts';
-import { languageOf, loadSpeech, speechOf } from './catalogues.ts';
+import { loadSpeech, speechOf } from './catalogues.ts';
 import { checkWordSet, HARBOUR_ANIMALS } from '../counting/wordSet.ts';
 import { countPattern, plainCounts } from '../counting/count.ts';
 import type { CountingSystemId } from '../counting/countingSystems.ts';
@@ -52,6 +53,11 @@ describe('a sentence', () => {
     expect(inSpeech(undefined, () => t`Hear ${'Ada'}`)).toBe('Hear Ada');
     expect(t`Hear ${'Ada'}`).toBe('Ada hören');
     expect(t`Not in it`).toBe('Not in it');
+  });
+
+  it('is spoken from catalogues that are read once', async () => {
+    expect(await loadSpeech('de', 'web')).toBe(speeches.get('de'));
+    expect(await loadSpeech('en', 'web')).toBeUndefined();
   });
 
   it('goes back to who reads when something within it fails', () => {

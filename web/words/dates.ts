@@ -1,6 +1,6 @@
 import { format as formatIn } from 'date-fns';
 import { currentLanguage } from '../../core/words/say.ts';
-import { localeNow } from './locale.ts';
+import { inLocale } from './locale.ts';
 
 /** How days stand in a sentence of each language; patterns that are not here are the same everywhere. */
 const PATTERNS: Readonly<Record<string, Readonly<Record<string, string>>>> = {
@@ -28,6 +28,5 @@ const PATTERNS: Readonly<Record<string, Readonly<Record<string, string>>>> = {
 /** A day or a time in the language of who reads. @param pattern  as English has it: "EEEE d MMMM" */
 export function format(date: Date | number | string, pattern: string): string {
   const own = PATTERNS[currentLanguage()]?.[pattern] ?? pattern;
-  const locale = localeNow();
-  return formatIn(date, own, locale ? { locale } : {});
+  return formatIn(date, own, inLocale());
 }

@@ -1,11 +1,11 @@
 import { useSyncExternalStore } from 'react';
 import type { CatalogueRoom } from '../../core/words/catalogues.ts';
 import {
-  LANGUAGE_IDS,
   type Language,
   SOURCE,
   type Speech,
   keepSpeech,
+  languageOf,
   loadOthersWith,
   readWith,
 } from '../../core/words/say.ts';
@@ -37,18 +37,9 @@ loadOthersWith((language) => {
     .catch(() => undefined);
 });
 
-const isLanguage = (name: string | undefined): name is Language =>
-  (LANGUAGE_IDS as readonly (string | undefined)[]).includes(name);
-
 /** The language of the browser, as far as it is spoken here. */
 export function languageOfBrowser(): Language {
-  const short = navigator.languages.map((name) => name.toLowerCase().split('-')[0]);
-  return short.find(isLanguage) ?? SOURCE;
-}
-
-function languageOfDevice(): Language {
-  const kept = readStored(KEY);
-  return isLanguage(kept) ? kept : languageOfBrowser();
+  return navigator.languages.map(languageOf).find((language) => language !== undefined) ?? SOURCE;
 }
 
 /** Kept on the device in place of a language, it shows what no catalogue says, and what longer words do. */
@@ -56,7 +47,7 @@ const PSEUDO = 'pseudo';
 
 /** What the page begins in. */
 export async function speakFirst(): Promise<void> {
-  if (readStored(KEY) !== PSEUDO) return speak(languageOfDevice());
+  if (readStored(KEY) !== PSEUDO) return speak(languageOf(readStored(KEY)) ?? languageOfBrowser());
   speech = (await import('../../core/words/pseudo.ts')).PSEUDO;
   document.documentElement.lang = 'qps';
 }

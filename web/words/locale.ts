@@ -8,4 +8,5 @@ export function datesIn(one: Locale | undefined): void {
   locale = one;
 }
 
-export const localeNow = () => locale;
+/** For functions of the calendar package. */
+export const inLocale = (): { readonly locale?: Locale } => (locale ? { locale } : {});
