@@ -2,7 +2,7 @@ import { type Static, Type } from '@sinclair/typebox';
 import { BLOCK_KINDS } from '../core/planning/lesson.ts';
 import { STEPS } from '../core/planning/term.ts';
 import { ELEMENT_IDS } from '../core/rhythm/elements.ts';
-import { Bpm, Day, Id, Name, RhythmText, Time, oneOf, orNull, strict } from './parts.ts';
+import { Bpm, Day, Id, MadeBy, Name, RhythmText, Time, oneOf, orNull, strict } from './parts.ts';
 import { PlanEdit } from './plan.ts';
 
 /** What a lesson may be long, in minutes. */
@@ -57,6 +57,8 @@ export const LessonEdit = Type.Object(
     held: orNull(Held),
     /** It was held once more; the first time stays what counts. */
     again: Type.Optional(Type.Array(Held, { maxItems: MOST_AGAIN })),
+    /** Of a copy: who made it. */
+    from: Type.Optional(MadeBy),
   },
   strict,
 );

@@ -25,6 +25,9 @@ export const Day = Type.String({ pattern: '^\\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\
 /** Of a day, as in 09:40. */
 export const Time = Type.String({ pattern: '^([01]\\d|2[0-3]):[0-5]\\d$' });
 
+/** Who made a thing, and where: "Robin Quay, Marrow Lane School". */
+export const MadeBy = Type.String({ minLength: 1, maxLength: 160, pattern: '\\S' });
+
 /** What a class, a child or a pattern is called. */
 export const Name = Type.String({ minLength: 1, maxLength: 60, pattern: '\\S' });
 export const RhythmText = Type.String({ minLength: 1, maxLength: LONGEST_TEXT });

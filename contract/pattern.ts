@@ -1,6 +1,6 @@
 import { type Static, Type } from '@sinclair/typebox';
 import { MOST_BRACKETS } from '../core/timing/limits.ts';
-import { Id, Name, RhythmText, strict } from './parts.ts';
+import { Id, MadeBy, Name, RhythmText, strict } from './parts.ts';
 
 /** So many patterns are put into order at once. */
 const MOST_ON_SHELF = 2000;
@@ -22,8 +22,14 @@ const Brackets = Type.Optional(Type.Array(Bracket, { maxItems: MOST_BRACKETS }))
 
 /** The folder a pattern lies in; undefined: in none. */
 const Folder = Type.Optional(Name);
-/** Where no brackets or no folder are sent, those that are there stay. */
-export const PatternEdit = Type.Object({ title: Name, text: RhythmText, brackets: Brackets, folder: Folder }, strict);
+/** Of a copy: who made it. */
+const From = Type.Optional(MadeBy);
+
+/** Where no brackets, no folder or no maker are sent, those that are there stay. */
+export const PatternEdit = Type.Object(
+  { title: Name, text: RhythmText, brackets: Brackets, folder: Folder, from: From },
+  strict,
+);
 
 export type PatternEdit = Static<typeof PatternEdit>;
 
@@ -36,6 +42,7 @@ export const SavedPattern = Type.Object({
   text: Type.String(),
   brackets: Brackets,
   folder: Folder,
+  from: From,
   archived: Archived,
 });
 

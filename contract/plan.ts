@@ -2,7 +2,7 @@ import { type Static, Type } from '@sinclair/typebox';
 import { COUNT_IN_KINDS } from '../core/leading/countIn.ts';
 import { LONGEST_STUDY } from '../core/leading/fading.ts';
 import { ACTIVITY_IDS, MOST_PASSES, PARTS_PLANS, WHO_IDS } from '../core/leading/plan.ts';
-import { Bpm, Id, oneOf, strict } from './parts.ts';
+import { Bpm, Id, MadeBy, oneOf, strict } from './parts.ts';
 
 const MeasureNumber = Type.Integer({ minimum: 1, maximum: 10_000 });
 
@@ -40,6 +40,8 @@ export const PlanEdit = Type.Object(
     fades: Type.Optional(Type.Boolean()),
     study: Type.Optional(Type.Integer({ minimum: 0, maximum: LONGEST_STUDY })),
     parts: Type.Optional(oneOf(PARTS_PLANS)),
+    /** Of a copy: who made it. */
+    from: Type.Optional(MadeBy),
   },
   strict,
 );

@@ -1,4 +1,5 @@
 import { Child } from './child.ts';
+import { edited } from './edited.ts';
 import { Borders, MarkScale } from './judging.ts';
 import { type Static, Type } from '@sinclair/typebox';
 import { NAMING_IDS } from '../core/wording/valueNames.ts';
@@ -40,12 +41,20 @@ export const ClassSettings = Type.Object(
 );
 export type ClassSettings = Static<typeof ClassSettings>;
 
+/**
+ * A class that is made, at a school of its teacher's, or changed; then the school is of no account. It stands in what a
+ * class was, for pages send back what they were given.
+ */
+export const NewOrEditedClass = edited(
+  Type.Composite([ClassSettings, Type.Object({ schoolId: Type.Optional(Id) })], strict),
+);
+
 /** What a teacher may do with a class: look at it, also hear its children and give marks, or all. */
 export const ROLES = ['look', 'hear', 'owner'] as const;
 export type Role = (typeof ROLES)[number];
 
-/** What this teacher may do, and whose class it is. */
-const access = { role: oneOf(ROLES), owner: Type.String() };
+/** What this teacher may do, whose class it is, and at which school; that is not known of answers kept from before. */
+const access = { role: oneOf(ROLES), owner: Type.String(), schoolId: Type.Optional(Id) };
 
 export const ClassSummary = Type.Composite([
   Type.Object({ id: Id, children: Type.Integer(), ...access }),

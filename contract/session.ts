@@ -1,5 +1,6 @@
 import { type Static, Type } from '@sinclair/typebox';
 import { Id, LanguageOf, Name, orNull, strict } from './parts.ts';
+import { OwnSchool, SchoolSign } from './school.ts';
 
 const LONGEST_PASSWORD = 200;
 export const SHORTEST_PASSWORD = 10;
@@ -10,20 +11,22 @@ const TypedPassword = Type.String({ minLength: 1, maxLength: LONGEST_PASSWORD })
 /** One that is chosen now. */
 export const ChosenPassword = Type.String({ minLength: SHORTEST_PASSWORD, maxLength: LONGEST_PASSWORD });
 
-export const SignIn = Type.Object(
-  { name: Type.String({ minLength: 1, maxLength: 60 }), password: TypedPassword },
-  strict,
-);
+/** Of whom: where an installation has several schools, names are those of one. */
+const whose = { name: Type.String({ minLength: 1, maxLength: 60 }), school: Type.Optional(Id) };
+
+export const SignIn = Type.Object({ ...whose, password: TypedPassword }, strict);
 
 export type SignIn = Static<typeof SignIn>;
 
 /** A new password with the code that the administrator gave out. */
-export const ResetPassword = Type.Object(
-  { name: Type.String({ minLength: 1, maxLength: 60 }), code: TypedPassword, password: ChosenPassword },
-  strict,
-);
+export const ResetPassword = Type.Object({ ...whose, code: TypedPassword, password: ChosenPassword }, strict);
 
 export type ResetPassword = Static<typeof ResetPassword>;
+
+/** A new account, with the code of an invitation. */
+export const AcceptInvitation = Type.Object({ name: Name, code: TypedPassword, password: ChosenPassword }, strict);
+
+export type AcceptInvitation = Static<typeof AcceptInvitation>;
 
 export const ChangePassword = Type.Object({ current: TypedPassword, password: ChosenPassword }, strict);
 
@@ -32,7 +35,8 @@ export type ChangePassword = Static<typeof ChangePassword>;
 export const Teacher = Type.Object({
   id: Id,
   name: Type.String(),
-  administrator: Type.Boolean(),
+  /** Where the teacher is, by name; never none. */
+  schools: Type.Array(OwnSchool),
   /** The language of the pages; null is that of the browser. */
   language: Type.Optional(orNull(LanguageOf)),
 });
@@ -40,9 +44,42 @@ export const Teacher = Type.Object({
 export type Teacher = Static<typeof Teacher>;
 
 /** What the page needs before it can draw anything: who is signed in, and whether this is the demo. */
-export const SessionState = Type.Object({ teacher: orNull(Teacher), demo: Type.Boolean() });
+export const SessionState = Type.Object({
+  teacher: orNull(Teacher),
+  demo: Type.Boolean(),
+  /** To choose from at the door, where there are several. */
+  schools: Type.Optional(Type.Array(SchoolSign)),
+  /** The place that vouches for teachers, where there is one. */
+  signOn: Type.Optional(Type.Object({ name: Type.String() })),
+});
 
 export type SessionState = Static<typeof SessionState>;
+
+/** What comes back from the place that vouches for teachers: the query of the address there. */
+export const SignOnAnswer = Type.Object({ query: Type.String({ minLength: 1, maxLength: 8_000 }) }, strict);
+
+export type SignOnAnswer = Static<typeof SignOnAnswer>;
+
+/** An account for whom that place vouched, with an invitation. */
+export const SignOnAccount = Type.Object(
+  { name: Name, code: TypedPassword, state: Type.String({ minLength: 1, maxLength: 200 }) },
+  strict,
+);
+
+export type SignOnAccount = Static<typeof SignOnAccount>;
+
+/** Where to send the browser. */
+export const SignOnWay = Type.Object({ url: Type.String() });
+
+export type SignOnWay = Static<typeof SignOnWay>;
+
+/** What became of who came back and is not in: she said who she is, or is nobody here yet. */
+export const SignOnDone = Type.Union([
+  Type.Object({ kind: Type.Literal('linked') }),
+  Type.Object({ kind: Type.Literal('new'), name: Type.String() }),
+]);
+
+export type SignOnDone = Static<typeof SignOnDone>;
 
 /** The language in which a teacher wants the pages; null is as the browser has it. */
 export const ChooseLanguage = Type.Object({ language: orNull(LanguageOf) }, strict);
@@ -56,6 +93,8 @@ export const Account = Type.Object({
     Type.Object({ id: Type.String(), name: Type.String(), startedAt: Type.Integer(), here: Type.Boolean() }),
   ),
   passkeys: Type.Array(Type.Object({ id: Type.String(), name: Type.String(), createdAt: Type.Integer() })),
+  /** The place that vouches for teachers, where there is one, and since when it does for this one. */
+  signOn: Type.Optional(Type.Object({ name: Type.String(), since: orNull(Type.Integer()) })),
 });
 
 export type Account = Static<typeof Account>;

@@ -8,6 +8,7 @@ import {
   Bpm,
   Id,
   LevelNumber,
+  MadeBy,
   Name,
   Rests,
   RhythmText,
@@ -60,6 +61,8 @@ export const SheetEdit = Type.Object(
       strict,
     ),
     naming: oneOf(NAMING_IDS),
+    /** Of a copy: who made it. */
+    from: Type.Optional(MadeBy),
   },
   strict,
 );

@@ -3,6 +3,7 @@ import type { Ages } from '../core/judging/windows.ts';
 import type { ElementId } from '../core/rhythm/elements.ts';
 
 /** Marrow Lane School, in a harbour town that is on no map. Everyone and everything here is made up. */
+export const SCHOOL = 'Marrow Lane School';
 export const TEACHER = { name: 'Robin Quay', password: 'marrow-lane' } as const;
 
 export interface DemoClass {

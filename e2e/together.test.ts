@@ -210,7 +210,7 @@ describe('a school', () => {
   trial('gets an account by its administrator, whose teacher has a first day', async () => {
     const page = await school.guestIn('Class');
     await page.goto(`${school.url}/account`);
-    await page.getByRole('link', { name: 'accounts of the school' }).click();
+    await page.getByRole('link', { name: 'Marrow Lane School' }).click();
     await page.getByLabel('Name of a new teacher').fill('Sal Cove');
     await page.getByRole('button', { name: 'Make the account' }).click();
     const code = (await page.locator('.one-time output').textContent())!;

@@ -346,10 +346,25 @@ const VIEWS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
     },
   ],
   [
-    'accounts',
+    'a school',
     async (page) => {
-      await page.goto(new URL('/staff', page.url()).href);
+      await page.goto(new URL('/school', page.url()).href);
       await page.getByText('administrator, you').waitFor();
+    },
+  ],
+  [
+    'what parents ask',
+    async (page) => {
+      await page.goto(new URL('/school/answers', page.url()).href);
+      await page.getByText('How long is it kept?').waitFor();
+    },
+  ],
+  [
+    'the shelf of a school',
+    async (page) => {
+      await page.goto(new URL('/shelf?lay=pattern', page.url()).href);
+      await page.getByRole('button', { name: 'Look at “Three ropes”' }).click();
+      await page.getByRole('button', { name: 'Take a copy' }).waitFor();
     },
   ],
   [

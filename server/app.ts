@@ -20,7 +20,7 @@ import { SHEETS } from './services/sheets.ts';
 import { PlanEdit } from '../contract/plan.ts';
 import { SheetEdit } from '../contract/sheet.ts';
 import { doorGuard, sessionRoutes, signedIn } from './routes/session.ts';
-import { staffRoutes } from './routes/staff.ts';
+import { schoolRoutes } from './routes/schools.ts';
 import { takeRoutes } from './routes/takes.ts';
 import { roomSeatRoutes } from './routes/roomSeats.ts';
 import type { ClassNews } from './services/news.ts';
@@ -106,7 +106,7 @@ export function createApp(
   app.use('/api/account', accountRoutes(resources));
   app.use('/api/bin', binRoutes(resources.db));
   app.use('/api/classes', classRoutes(resources, sessions, news, rooms));
-  app.use('/api/staff', staffRoutes(resources.db));
+  app.use('/api/schools', schoolRoutes(resources.db));
   app.use('/api/patterns', patternRoutes(resources.db));
   app.use('/api/plans', keptRoutes(resources.db, PlanEdit, PLANS));
   app.use('/api/sheets', keptRoutes(resources.db, SheetEdit, SHEETS));

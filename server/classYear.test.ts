@@ -10,7 +10,10 @@ import type { ClassDetail } from '../contract/schoolClass.ts';
 import { TermDetail, Terms } from '../contract/term.ts';
 import { validator } from '../contract/validate.ts';
 import { openDatabase } from './database.ts';
-import { makeAdministrator, findTeacherByName } from './repository/teachers.ts';
+import type { Teacher } from '../contract/session.ts';
+import { FIRST_SCHOOL } from '../contract/school.ts';
+import { makeAdministrator } from './repository/schools.ts';
+import { findTeacherByName } from './repository/teachers.ts';
 import { classes, rejudgings, takes } from './schema.ts';
 import type { RunningServer } from './start.ts';
 import { PASSWORD, Visitor, freshDatabase, serverWithTeachers, takesIn } from './testServer.test-helper.ts';
@@ -20,6 +23,8 @@ const TEXT = '4/4 q q e e q';
 const RIGHT = [0, 1, 2, 2.5, 3];
 const TAKE = { patternId: null, title: 'First', patternText: TEXT, bpm: 60, onsets: RIGHT };
 const DAY = 86_400_000;
+
+const STAFF = `/api/schools/${FIRST_SCHOOL}/staff`;
 
 let server: RunningServer;
 let open: ReturnType<typeof openDatabase>;
@@ -32,7 +37,7 @@ beforeAll(async () => {
   await ann.signIn('Ann');
   await ben.signIn('Ben');
   open = openDatabase(databaseUrl, { connections: 1 });
-  await makeAdministrator(open.db, (await findTeacherByName(open.db, 'Ann'))!.id);
+  await makeAdministrator(open.db, FIRST_SCHOOL, (await findTeacherByName(open.db, 'Ann'))!.id);
 });
 afterAll(async () => {
   await open.pool.end();
@@ -387,7 +392,7 @@ describe('working out marks anew', () => {
 
 describe('the administrator of a school', () => {
   it('makes accounts, hands out codes and closes them, and sees no more than that', async () => {
-    const { body, status } = await ann.ask('POST', '/api/staff', { name: ' Cora ' });
+    const { body, status } = await ann.ask('POST', STAFF, { name: ' Cora ' });
     expect(status).toBe(201);
     const given = (body as { code: string }).code;
     const cora = new Visitor(server.url);
@@ -399,34 +404,33 @@ describe('the administrator of a school', () => {
     for (const address of [path, `${path}/records`, `${path}/copy`])
       expect((await ann.ask('GET', address)).status).toBe(404);
 
-    const list = (await ann.ask('GET', '/api/staff')).body;
+    const list = (await ann.ask('GET', STAFF)).body;
     expect(validator(Staff)(list)).toMatchObject({ ok: true });
     const found = (list as { id: string; name: string }[]).find(({ name }) => name === 'Cora')!;
-    expect((await ann.ask('PUT', `/api/staff/${found.id}`, { closed: true })).status).toBe(204);
+    expect((await ann.ask('PUT', `${STAFF}/${found.id}`, { closed: true })).status).toBe(204);
     expect((await cora.ask('GET', '/api/classes')).status).toBe(401);
     const again = await new Visitor(server.url).ask('POST', '/api/session', { name: 'Cora', password: reset.password });
     expect([again.status, code(again.body)]).toEqual([403, 'account-closed']);
-    await ann.ask('PUT', `/api/staff/${found.id}`, { closed: false });
-    const { body: second } = await ann.ask('POST', `/api/staff/${found.id}/code`, {});
+    await ann.ask('PUT', `${STAFF}/${found.id}`, { closed: false });
+    const { body: second } = await ann.ask('POST', `${STAFF}/${found.id}/code`, {});
     const anew = { name: 'Cora', code: (second as { code: string }).code, password: 'ten green buoys' };
     expect((await cora.ask('POST', '/api/session/reset', anew)).status).toBe(200);
     expect((await cora.ask('GET', path)).status).toBe(200);
   });
 
   it('is told what cannot be, and nobody else may', async () => {
-    expect(code((await ann.ask('POST', '/api/staff', { name: 'Ben' })).body)).toBe('name-taken');
-    expect((await ann.ask('POST', '/api/staff', { name: '' })).status).toBe(422);
-    const self = ((await ann.ask('GET', '/api/session')).body as { teacher: { id: string; administrator: boolean } })
-      .teacher;
-    expect(self.administrator).toBe(true);
-    expect(code((await ann.ask('PUT', `/api/staff/${self.id}`, { closed: true })).body)).toBe('own-account');
-    expect((await ann.ask('POST', `/api/staff/${uuid()}/code`, {})).status).toBe(404);
-    expect((await ann.ask('PUT', `/api/staff/${uuid()}`, { closed: true })).status).toBe(404);
+    expect(code((await ann.ask('POST', STAFF, { name: 'Ben' })).body)).toBe('name-taken');
+    expect((await ann.ask('POST', STAFF, { name: '' })).status).toBe(422);
+    const { teacher: self } = (await ann.ask('GET', '/api/session')).body as { teacher: Teacher };
+    expect(self.schools).toEqual([{ id: FIRST_SCHOOL, name: 'Our school', as: 'Ann', administrator: true }]);
+    expect(code((await ann.ask('PUT', `${STAFF}/${self.id}`, { closed: true })).body)).toBe('own-account');
+    expect((await ann.ask('POST', `${STAFF}/${uuid()}/code`, {})).status).toBe(404);
+    expect((await ann.ask('PUT', `${STAFF}/${uuid()}`, { closed: true })).status).toBe(404);
     for (const [method, path, body] of [
-      ['GET', '/api/staff', undefined],
-      ['POST', '/api/staff', { name: 'Eva' }],
-      ['PUT', `/api/staff/${self.id}`, { closed: true }],
-      ['POST', `/api/staff/${self.id}/code`, {}],
+      ['GET', STAFF, undefined],
+      ['POST', STAFF, { name: 'Eva' }],
+      ['PUT', `${STAFF}/${self.id}`, { closed: true }],
+      ['POST', `${STAFF}/${self.id}/code`, {}],
     ] as const)
       expect([path, code((await ben.ask(method, path, body)).body)]).toEqual([path, 'not-administrator']);
     expect(

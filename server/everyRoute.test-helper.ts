@@ -191,10 +191,11 @@ export function bodiesWith(ids: Ids) {
 type Bodies = ReturnType<typeof bodiesWith>;
 
 /**
- * What it takes to be answered: nothing, the secret of a slip, a child's seat in a room, a session, to be the
- * administrator, or a role in the class that is named or that the take is in; `own` is what a teacher has for herself.
+ * What it takes to be answered: nothing, the secret of a slip, a child's seat in a room, a session, to be at the school
+ * that is named or one of its administrators, or a role in the class that is named or that the take is in; `own` is
+ * what a teacher has for herself.
  */
-type Needs = 'nothing' | 'secret' | 'seat' | 'session' | 'administrator' | 'own' | 'look' | 'hear' | 'owner';
+type Needs = 'nothing' | 'secret' | 'seat' | 'session' | 'school' | 'administrator' | 'own' | 'look' | 'hear' | 'owner';
 
 interface Way {
   readonly needs: Needs;
@@ -220,6 +221,10 @@ export const EVERY_ROUTE: Readonly<Record<string, Way>> = {
       answer: { ...PASSKEY, response: { clientDataJSON: 'AA', authenticatorData: 'AA', signature: 'AA' } },
     }),
   },
+  'POST /api/session/invitation': { needs: 'nothing', body: () => ({ name: '', code: '', password: 'short' }) },
+  'POST /api/session/sign-on': { needs: 'nothing', body: () => ({}) },
+  'POST /api/session/sign-on/answer': { needs: 'nothing', body: () => ({ query: 'code=1&state=2' }) },
+  'POST /api/session/sign-on/account': { needs: 'nothing', body: () => ({ name: 'Eva', code: 'x', state: 'y' }) },
   'DELETE /api/session': { needs: 'nothing' },
   'GET /api/account': { needs: 'session' },
   'PUT /api/account/password': { needs: 'session', body: () => ({ current: '', password: 'short' }) },
@@ -236,10 +241,42 @@ export const EVERY_ROUTE: Readonly<Record<string, Way>> = {
     }),
   },
   'DELETE /api/account/passkeys/:passkeyId': { needs: 'session' },
-  'GET /api/staff': { needs: 'administrator' },
-  'POST /api/staff': { needs: 'administrator', body: () => ({ name: 'Eva' }) },
-  'PUT /api/staff/:teacherId': { needs: 'administrator', body: () => ({ closed: true }) },
-  'POST /api/staff/:teacherId/code': { needs: 'administrator', body: () => ({}) },
+  'POST /api/account/schools': { needs: 'session', body: () => ({ code: 'x', name: 'Eva' }) },
+  'POST /api/account/sign-on': { needs: 'session', body: () => ({}) },
+  'DELETE /api/account/sign-on': { needs: 'session' },
+  'GET /api/schools/:schoolId': { needs: 'school' },
+  'PUT /api/schools/:schoolId': {
+    needs: 'administrator',
+    body: () => ({
+      name: 'Marrow Lane',
+      zone: 'Europe/Berlin',
+      language: 'de',
+      retention: { takes: 365, recordings: 30, terms: null, left: 90 },
+    }),
+  },
+  'GET /api/schools/:schoolId/cleared': { needs: 'school' },
+  'GET /api/schools/:schoolId/would-go': { needs: 'administrator', query: () => '?takes=365' },
+  'GET /api/schools/:schoolId/staff': { needs: 'administrator' },
+  'POST /api/schools/:schoolId/staff': { needs: 'administrator', body: () => ({ name: 'Eva' }) },
+  'PUT /api/schools/:schoolId/staff/:teacherId': { needs: 'administrator', body: () => ({ closed: true }) },
+  'POST /api/schools/:schoolId/staff/:teacherId/code': { needs: 'administrator', body: () => ({}) },
+  'GET /api/schools/:schoolId/invitations': { needs: 'administrator' },
+  'POST /api/schools/:schoolId/invitations': {
+    needs: 'administrator',
+    body: () => ({ administrator: false, uses: 3 }),
+  },
+  'DELETE /api/schools/:schoolId/invitations/:invitationId': { needs: 'administrator' },
+  'GET /api/schools/:schoolId/shelf': { needs: 'school' },
+  'GET /api/schools/:schoolId/shelf/:itemId': { needs: 'school' },
+  'PUT /api/schools/:schoolId/shelf/:itemId': {
+    needs: 'school',
+    body: () => ({
+      title: 'Steps',
+      about: 'x',
+      thing: { kind: 'pattern', pattern: { title: 'S', text: '4/4 q q h' } },
+    }),
+  },
+  'DELETE /api/schools/:schoolId/shelf/:itemId': { needs: 'school' },
   'GET /api/bin': { needs: 'own' },
   'POST /api/bin/:kind/:id/out': { needs: 'own', body: () => ({}) },
   'DELETE /api/bin/:kind/:id': { needs: 'own' },
@@ -282,6 +319,12 @@ export const EVERY_ROUTE: Readonly<Record<string, Way>> = {
     }),
   },
   'DELETE /api/classes/:classId/children/:childId': { needs: 'owner' },
+  'GET /api/classes/:classId/children/:childId/everything': { needs: 'owner' },
+  'DELETE /api/classes/:classId/children/:childId/everything': { needs: 'owner' },
+  'GET /api/classes/:classId/children/:childId/hold': { needs: 'owner' },
+  'PUT /api/classes/:classId/children/:childId/hold': { needs: 'owner', body: () => ({ why: 'a report' }) },
+  'GET /api/classes/:classId/hold': { needs: 'owner' },
+  'PUT /api/classes/:classId/hold': { needs: 'owner', body: () => ({ why: null }) },
   'GET /api/classes/:classId/children/:childId/mastery': { needs: 'look' },
   'GET /api/classes/:classId/children/:childId/elements/:element': { needs: 'look' },
   'GET /api/classes/:classId/children/:childId/takes': {

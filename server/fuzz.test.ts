@@ -4,6 +4,7 @@ import { ErrorBody } from '../contract/problem.ts';
 import { validator } from '../contract/validate.ts';
 import { type Random, randomFrom } from '../core/random.ts';
 import type { RunningServer } from './start.ts';
+import { FIRST_SCHOOL } from '../contract/school.ts';
 import { EVERY_ROUTE, askFor } from './everyRoute.test-helper.ts';
 import { PASSWORD, Visitor, freshDatabase, serverWithTeachers } from './testServer.test-helper.ts';
 
@@ -18,6 +19,8 @@ const ids = {
   takeId: uuid(),
   patternId: uuid(),
   id: uuid(),
+  schoolId: FIRST_SCHOOL,
+  itemId: uuid(),
   lineUpId: uuid(),
   termId: uuid(),
   lessonId: uuid(),
@@ -35,6 +38,7 @@ const visitors: Visitor[] = [];
 const GOES: readonly string[] = [
   'DELETE /api/classes/:classId',
   'DELETE /api/classes/:classId/children/:childId',
+  'DELETE /api/classes/:classId/children/:childId/everything',
   'DELETE /api/takes/:takeId',
 ];
 /** Streams have no end, and who is signed out is only refused. */

@@ -4,6 +4,7 @@ import type { RowDataPacket } from 'mysql2';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { type Random, randomFrom } from '../core/random.ts';
 import { openDatabase } from './database.ts';
+import { FIRST_SCHOOL } from '../contract/school.ts';
 import { EVERY_ROUTE, type Ids, askFor } from './everyRoute.test-helper.ts';
 import type { RunningServer } from './start.ts';
 import { Visitor, freshDatabase, serverWithTeachers } from './testServer.test-helper.ts';
@@ -91,6 +92,7 @@ async function world(who: Visitor, word: string): Promise<Ids> {
     classId: uuid(),
     ...(Object.fromEntries(names.map((name) => [name, uuid()])) as Record<string, string>),
     id: uuid(),
+    schoolId: FIRST_SCHOOL,
     kind: 'child',
     element: 'quarter',
     number: '1',

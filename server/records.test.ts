@@ -9,6 +9,7 @@ import { randomFrom } from '../core/random.ts';
 import { openDatabase } from './database.ts';
 import { rebuildRecords } from './repository/childRecords.ts';
 import { childElements, childPatterns, children, classes, takes } from './schema.ts';
+import { FIRST_SCHOOL } from '../contract/school.ts';
 import { emptyBin } from './services/bin.ts';
 import type { RunningServer } from './start.ts';
 import { Visitor, freshDatabase, serverWithTeachers, takesIn } from './testServer.test-helper.ts';
@@ -447,13 +448,13 @@ describe('the bin', () => {
     for (const one of [gone, kept, half]) await hear(one.child);
     await ann.ask('DELETE', gone.path);
     await ann.ask('DELETE', `${half.path}/children/${half.child}`);
-    expect(await emptyBin(open.db, Date.now() + 29 * DAY)).toBe(0);
+    expect(await emptyBin(open.db, FIRST_SCHOOL, Date.now() - DAY)).toMatchObject({ child: 0, class: 0 });
     await ann.ask('DELETE', kept.path);
     await open.db
       .update(classes)
       .set({ binnedAt: Date.now() + DAY })
       .where(eq(classes.id, kept.id));
-    await emptyBin(open.db, Date.now() + 30 * DAY + 1000);
+    await emptyBin(open.db, FIRST_SCHOOL, Date.now() + 1000);
     const left = await open.db.select({ id: children.id }).from(children);
     expect(left.map(({ id }) => id)).not.toContain(gone.child);
     expect(left.map(({ id }) => id)).not.toContain(half.child);

@@ -1,5 +1,6 @@
 import type { Database } from './database.ts';
 import type { Judges } from './judging/judges.ts';
+import type { SignOn } from './door/signOnPlace.ts';
 import type { SignInTries } from './services/signInTries.ts';
 
 /** What the services of one server work with. */
@@ -12,4 +13,6 @@ export interface Resources {
 export interface DoorResources {
   readonly db: Database;
   readonly tries: SignInTries;
+  /** Where another place vouches for teachers. */
+  readonly signOn?: SignOn | undefined;
 }

@@ -28,6 +28,8 @@ import type { SheetEdit } from '../contract/sheet.ts';
 import type { CountedTake } from '../contract/schoolClass.ts';
 import type { PracticePlan } from '../contract/practice.ts';
 import type { ClassRecords } from '../contract/records.ts';
+import { type Cleared, FIRST_SCHOOL, type Retention } from '../contract/school.ts';
+import type { ShelfThing } from '../contract/schoolShelf.ts';
 import type { ShareEdit } from '../contract/sharing.ts';
 import type { TermPlanEdit } from '../contract/termPlan.ts';
 import type { GivenMark, TAKE_SOURCES } from '../contract/take.ts';
@@ -89,14 +91,89 @@ export const teachers = mysqlTable(
     name: varchar('name', { length: 60 }).notNull(),
     passwordHash: varchar('password_hash', { length: 200 }).notNull(),
     createdAt: timestamp('created_at').notNull().defaultNow(),
-    /** Makes accounts and gives out codes; sees no more of classes than anybody. */
-    administrator: boolean('administrator').notNull().default(false),
     /** The language of the pages; null is that of the browser. */
     language: varchar('language', { length: 5 }).$type<Language>(),
-    /** Nobody signs in with a closed account; what is in it stays. */
-    closed: boolean('closed').notNull().default(false),
   },
-  (t) => [uniqueIndex('teachers_name').on(t.name)],
+  (t) => [index('teachers_named').on(t.name)],
+);
+
+/** The schools of an installation. Nothing of one is seen in another. */
+export const schools = mysqlTable(
+  'schools',
+  {
+    id: id('id').primaryKey(),
+    name: varchar('name', { length: 80 }).notNull(),
+    /** An IANA name: at night is at night there. */
+    zone: varchar('zone', { length: 60 }).notNull().default('UTC'),
+    /** Of what the school prints; null is that of whoever prints it. */
+    language: varchar('language', { length: 5 }).$type<Language>(),
+    /** How long things are kept, in days; what has none is kept until somebody removes it. */
+    retention: json<Retention>('retention').notNull(),
+    /** Since when they hold. */
+    retentionFrom: moment('retention_from').notNull().default(0),
+    createdAt: moment('created_at').notNull(),
+    /** The last night, as in 2026-12-01, in which what had its time was removed. */
+    clearedNight: varchar('cleared_night', { length: 10 }).notNull().default(''),
+  },
+  (t) => [uniqueIndex('schools_name').on(t.name)],
+);
+
+/** What was removed of a school at night. */
+export const cleared = mysqlTable(
+  'cleared',
+  {
+    schoolId: id('school_id')
+      .notNull()
+      .references(() => schools.id, { onDelete: 'cascade' }),
+    night: varchar('night', { length: 10 }).notNull(),
+    kind: varchar('kind', { length: 12 }).$type<Cleared['kind']>().notNull(),
+    removed: int('removed').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.schoolId, t.night, t.kind] })],
+);
+
+/** Who teaches at a school, and under which name; a teacher may be at several. */
+export const members = mysqlTable(
+  'members',
+  {
+    schoolId: id('school_id')
+      .notNull()
+      .references(() => schools.id, { onDelete: 'cascade' }),
+    teacherId: id('teacher_id')
+      .notNull()
+      .references(() => teachers.id, { onDelete: 'cascade' }),
+    name: varchar('name', { length: 60 }).notNull(),
+    /** Looks after the school and its accounts; sees no more of classes than anybody. */
+    administrator: boolean('administrator').notNull().default(false),
+    /** Is at this school no more; what was made there stays. */
+    closed: boolean('closed').notNull().default(false),
+    since: moment('since').notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.schoolId, t.teacherId] }),
+    uniqueIndex('members_name').on(t.schoolId, t.name),
+    index('members_teacher').on(t.teacherId),
+    index('members_named').on(t.name),
+  ],
+);
+
+/** With its code somebody becomes a teacher of a school. */
+export const invitations = mysqlTable(
+  'invitations',
+  {
+    id: id('id').primaryKey(),
+    schoolId: id('school_id')
+      .notNull()
+      .references(() => schools.id, { onDelete: 'cascade' }),
+    /** SHA-256: the code itself is long and random. */
+    codeHash: varchar('code_hash', { length: 64 }).notNull(),
+    administrator: boolean('administrator').notNull(),
+    /** So many may still come in with it. */
+    left: int('uses_left').notNull(),
+    madeAt: moment('made_at').notNull(),
+    expiresAt: moment('expires_at').notNull(),
+  },
+  (t) => [uniqueIndex('invitations_code').on(t.codeHash), index('invitations_school').on(t.schoolId)],
 );
 
 export const sessions = mysqlTable(
@@ -184,6 +261,11 @@ export const classes = mysqlTable('classes', {
   teacherId: id('teacher_id')
     .notNull()
     .references(() => teachers.id, { onDelete: 'cascade' }),
+  /** Where it is; it stays there. */
+  schoolId: id('school_id')
+    .notNull()
+    .default(FIRST_SCHOOL)
+    .references(() => schools.id),
   name: varchar('name', { length: 60 }).notNull(),
   ages: varchar('ages', { length: 10 }).$type<Ages>().notNull(),
   school: varchar('school', { length: 20 }).$type<CountingSystemId>().notNull(),
@@ -199,6 +281,8 @@ export const classes = mysqlTable('classes', {
   scale: json<MarkScale>('scale'),
   clickCounts: boolean('click_counts').notNull().default(false),
   recordingDays: int('recording_days'),
+  /** Why it is kept beyond the school's time; null where it is not. */
+  held: varchar('held', { length: 120 }),
   /** Which of several takes of a pattern counts. */
   counts: varchar('counts', { length: 10 }).$type<CountedTake>().notNull().default('best'),
   /** The grid shows marks from here on: what is older is in the terms that were closed. */
@@ -357,6 +441,8 @@ export const children = mysqlTable('children', {
   reportLine: varchar('report_line', { length: 400 }).notNull().default(''),
   /** By which it sits down in a room where names are not shown: figures, drawn when they are first asked for. */
   roomCode: varchar('room_code', { length: 4 }),
+  /** Why it is kept beyond the school's time; null where it is not. */
+  held: varchar('held', { length: 120 }),
   binnedAt: moment('binned_at'),
 });
 
@@ -483,7 +569,59 @@ export const patterns = mysqlTable('patterns', {
   position: moment('position').notNull(),
   /** Where the teacher has put it; null: in no folder. */
   folder: varchar('folder', { length: 60 }),
+  /** Of a copy: who made it. */
+  from: varchar('made_by', { length: 160 }),
   archived: boolean('archived').notNull().default(false),
+});
+
+/** What a teacher lays out for the colleagues of a school: nothing of a child. */
+export const shelfItems = mysqlTable(
+  'shelf_items',
+  {
+    id: id('id').primaryKey(),
+    schoolId: id('school_id')
+      .notNull()
+      .references(() => schools.id, { onDelete: 'cascade' }),
+    /** Who may take it back; null where that teacher's account is gone. */
+    teacherId: id('teacher_id').references(() => teachers.id, { onDelete: 'set null' }),
+    title: varchar('title', { length: 60 }).notNull(),
+    /** What it says of itself. */
+    about: varchar('about', { length: 200 }).notNull().default(''),
+    /** Who made it, and where, as it was when it was laid out. */
+    from: varchar('made_by', { length: 160 }).notNull(),
+    thing: json<ShelfThing>('thing').notNull(),
+    putAt: moment('put_at').notNull(),
+  },
+  (t) => [index('shelf_items_school').on(t.schoolId, t.putAt)],
+);
+
+/** Who somebody is elsewhere: whom another place vouches for comes in without a password. */
+export const identities = mysqlTable(
+  'identities',
+  {
+    /** SHA-256 of the issuer and its name for the person: neither is kept. */
+    key: varchar('identity_key', { length: 64 }).primaryKey(),
+    teacherId: id('teacher_id')
+      .notNull()
+      .references(() => teachers.id, { onDelete: 'cascade' }),
+    since: moment('since').notNull(),
+  },
+  (t) => [index('identities_teacher').on(t.teacherId)],
+);
+
+/** Somebody who was sent to the other place and is to come back. */
+export const signOns = mysqlTable('sign_ons', {
+  /** SHA-256 of the state that goes there and comes back. */
+  stateHash: varchar('state_hash', { length: 64 }).primaryKey(),
+  /** SHA-256 of the token in the cookie of the browser that was sent. */
+  browserHash: varchar('browser_hash', { length: 64 }).notNull(),
+  nonce: varchar('nonce', { length: 100 }).notNull(),
+  verifier: varchar('verifier', { length: 200 }).notNull(),
+  /** Who was in already, and only says who she is there. */
+  teacherId: id('teacher_id').references(() => teachers.id, { onDelete: 'cascade' }),
+  /** Whom the other place vouched for and nobody knows here yet: an invitation makes an account of it. */
+  identity: varchar('identity_key', { length: 64 }),
+  expiresAt: moment('expires_at').notNull(),
 });
 
 /** How a teacher leads patterns; the plan is of no use in parts, so it is kept whole. */

@@ -12,12 +12,14 @@ import { judgesWith } from './judging/judges.ts';
 import { metricsOf } from './metrics.ts';
 import { listenTrouble, madeReady } from './starting.ts';
 import { classNews, roomNews } from './services/news.ts';
+import { adoptTeachers } from './repository/schools.ts';
 import { roomClock } from './services/roomClock.ts';
 import { roomSnapshots } from './services/roomSnapshots.ts';
 import { roomTries } from './services/roomTries.ts';
 import { renewResults } from './services/judging.ts';
 import { deleteInTime } from './services/expiry.ts';
 import { workOnRejudgings } from './services/rejudging.ts';
+import { signOnAt } from './door/signOnPlace.ts';
 import { signInTries } from './services/signInTries.ts';
 import { learnLanguages } from './words.ts';
 
@@ -40,6 +42,7 @@ export async function startServer(config: Config): Promise<RunningServer> {
   const logger = pino({ level: config.logLevel });
   await Promise.all([madeReady(config.databaseUrl), learnLanguages()]);
   const { db, pool } = openDatabase(config.databaseUrl, config.limits);
+  await adoptTeachers(db);
   // A sign of life must not wait behind the work.
   const pulse = openDatabase(config.databaseUrl, { connections: 1 }).pool;
   const judges = judgesWith();
@@ -51,14 +54,11 @@ export async function startServer(config: Config): Promise<RunningServer> {
   let url = '';
   const own = { clock: roomClock(db), tries: roomTries(pool, name), snapshots: roomSnapshots(db) };
   const rooms = { ...own, news: inRooms, reachedAt: () => joinAddresses(url, networkInterfaces()) };
-  const resources = { db, judges, tries: signInTries(pool, name), rooms };
+  const resources = { db, judges, tries: signInTries(pool, name), rooms, signOn: signOnAt(config.signOn) };
   const ending = new AbortController();
   const notJudged = (error: unknown, take?: string) =>
     logger.error({ err: loggable(error), take }, 'takes could not be judged again');
-  const work = [
-    renewResults(resources, ending.signal, notJudged),
-    workOnRejudgings(resources, ending.signal, notJudged),
-  ];
+  const work = [renewResults, workOnRejudgings].map((begin) => begin(resources, ending.signal, notJudged));
   const stopExpiring = deleteInTime(db, (error) =>
     logger.error({ err: loggable(error) }, 'what has had its time could not be deleted'),
   );

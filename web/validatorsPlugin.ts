@@ -14,11 +14,14 @@ import { SavedPlan } from '../contract/plan.ts';
 import { SavedSheet } from '../contract/sheet.ts';
 import { ErrorBody } from '../contract/problem.ts';
 import { ClassDetail, ClassSummary } from '../contract/schoolClass.ts';
-import { Account, SessionState } from '../contract/session.ts';
+import { Account, SessionState, SignOnDone, SignOnWay } from '../contract/session.ts';
 import { EarTallies } from '../contract/ear.ts';
 import { Hearings, TakesTogether } from '../contract/together.ts';
 import { PracticeWeeks } from '../contract/practice.ts';
 import { ChildRoom, OpenRooms, Room, RoomCodes, RoomDoor, RoundResults } from '../contract/room.ts';
+import { ChildErased } from '../contract/childData.ts';
+import { ClearedNights, HoldEdit, Invitations, RetentionTrial, School } from '../contract/school.ts';
+import { Shelf, ShelfFile, ShelfItemWhole } from '../contract/schoolShelf.ts';
 import { Shares } from '../contract/sharing.ts';
 import { OneTimeCode, Staff } from '../contract/staff.ts';
 import { TermDetail, Terms } from '../contract/term.ts';
@@ -29,6 +32,8 @@ import { TakeDetail } from '../contract/take.ts';
 const ARRIVING: Readonly<Record<string, TSchema>> = {
   session: SessionState,
   account: Account,
+  'sign-on-way': SignOnWay,
+  'sign-on-done': SignOnDone,
   rejudging: RejudgingState,
   classes: Type.Array(ClassSummary),
   class: ClassDetail,
@@ -54,6 +59,15 @@ const ARRIVING: Readonly<Record<string, TSchema>> = {
   together: Hearings,
   'takes-together': TakesTogether,
   staff: Staff,
+  school: School,
+  cleared: ClearedNights,
+  'retention-trial': RetentionTrial,
+  hold: HoldEdit,
+  'school-shelf': Shelf,
+  'shelf-item': ShelfItemWhole,
+  'shelf-file': ShelfFile,
+  'child-erased': ChildErased,
+  invitations: Invitations,
   'class-copy': ClassCopy,
   'one-time-code': OneTimeCode,
   'judging-preview': JudgingPreview,

@@ -53,6 +53,8 @@ export interface Plan {
   readonly study?: number;
   /** Of a pattern in parts: each part alone before all of them; or all of them from the first pass on. */
   readonly parts?: PartsPlan;
+  /** Of a copy: who made it, and where. */
+  readonly from?: string;
 }
 
 export const PARTS_PLANS = ['alone-first', 'together'] as const;

@@ -13,6 +13,7 @@ const SHIPPED = {
   main: 'server/main.ts',
   start: 'scripts/commands/start.ts',
   teacher: 'scripts/commands/addTeacher.ts',
+  school: 'scripts/commands/addSchool.ts',
   backup: 'scripts/commands/runBackup.ts',
   ...JUDGE,
   ...HASH,
@@ -21,7 +22,7 @@ const SHIPPED = {
 /**
  * The server as plain JavaScript with its migrations beside it: it needs Node and the packages under `dependencies`,
  * nothing else. `main.js` is the server alone, `start.js` brings a database of its own where none is named;
- * `teacher.js` and `backup.js` are for whoever runs it.
+ * `teacher.js`, `school.js` and `backup.js` are for whoever runs it.
  */
 export async function buildServer(folder = BUILT_SERVER, entryPoints: Record<string, string> = SHIPPED): Promise<void> {
   // Beside it first: a server that runs from there reads its threads from these files whenever it starts one.

@@ -9,15 +9,27 @@ import { type TermStep, spread } from '../../core/planning/term.ts';
 import { type Random, randomFrom } from '../../core/random.ts';
 import { type SimulatedChild, simulateTake } from '../../core/judging/simulatedChild.ts';
 import { parseRhythm } from '../../core/rhythm/text.ts';
-import { CLASSES, type DemoClass, PATTERNS, PATTERNS_IN_PARTS, TEACHER, TEMPOS, WEEKS } from '../../demo/school.ts';
+import {
+  CLASSES,
+  type DemoClass,
+  PATTERNS,
+  PATTERNS_IN_PARTS,
+  SCHOOL,
+  TEACHER,
+  TEMPOS,
+  WEEKS,
+} from '../../demo/school.ts';
+import { COLLEAGUE, SHELF } from './demoShelf.ts';
 import { type Database, openDatabase } from '../../server/database.ts';
 import { judgedColumns } from '../../server/judging/judgedColumns.ts';
 import { migrateDatabase } from '../../server/migrate.ts';
 import { hashPassword } from '../../server/password.ts';
 import { rebuildRecords } from '../../server/repository/childRecords.ts';
 import { writeLesson, writeTermPlan } from '../../server/repository/planning.ts';
-import { addTeacher, findTeacherByName, makeAdministrator } from '../../server/repository/teachers.ts';
-import { children, classes, hearings, patterns, takes } from '../../server/schema.ts';
+import { eq } from 'drizzle-orm';
+import { addTeacher, findTeacherByName } from '../../server/repository/teachers.ts';
+import { children, classes, hearings, patterns, schools, shelfItems, takes } from '../../server/schema.ts';
+import { FIRST_SCHOOL } from '../../contract/school.ts';
 
 const DAY_MS = 24 * 3600 * 1000;
 const SEED = 1884;
@@ -155,8 +167,14 @@ async function fill(db: Database, now: number): Promise<void> {
     position: now - (PATTERNS.length - i) * 1000,
   }));
   await db.transaction(async (tx) => {
-    await addTeacher(tx as unknown as Database, { id: teacherId, name: TEACHER.name, passwordHash });
-    await makeAdministrator(tx as unknown as Database, teacherId);
+    await addTeacher(tx as unknown as Database, {
+      id: teacherId,
+      name: TEACHER.name,
+      passwordHash,
+      administrator: true,
+    });
+    await tx.update(schools).set({ name: SCHOOL }).where(eq(schools.id, FIRST_SCHOOL));
+    await layOut(tx as unknown as Database, now);
     await tx.insert(patterns).values(rows);
     await tx.insert(patterns).values(
       PATTERNS_IN_PARTS.map((pattern, i) => ({
@@ -188,6 +206,23 @@ async function fill(db: Database, now: number): Promise<void> {
       await plan(tx as unknown as Database, classId, demo, rows, now);
     }
   });
+}
+
+/** The shelf of the school, by a colleague into whose account nobody gets. */
+async function layOut(db: Database, now: number): Promise<void> {
+  const teacherId = uuid();
+  await addTeacher(db, { id: teacherId, name: COLLEAGUE, passwordHash: 'none' });
+  const from = `${COLLEAGUE}, ${SCHOOL}`;
+  await db.insert(shelfItems).values(
+    SHELF.map((item, i) => ({
+      id: uuid(),
+      schoolId: FIRST_SCHOOL,
+      teacherId,
+      from,
+      ...item,
+      putAt: now - (i + 1) * 4 * DAY_MS,
+    })),
+  );
 }
 
 const TERM_WEEKS = 14;

@@ -80,11 +80,11 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
     },
   ],
   [
-    'lead-plan',
+    'shelf',
     async (page) => {
-      await page.goto(new URL('/lead', page.url()).href);
-      await page.getByLabel('Pattern', { exact: true }).selectOption({ label: 'Leaning mast' });
-      await page.locator('.ruler .lane-notes svg').first().waitFor();
+      await page.goto(new URL('/shelf', page.url()).href);
+      await page.getByRole('button', { name: 'Look at “Three ropes”' }).click();
+      await page.locator('.shelf-rhythm svg').nth(2).waitFor();
     },
   ],
   [

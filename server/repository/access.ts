@@ -3,18 +3,30 @@ import { type Placeholder, type SQL, and, asc, eq, sql } from 'drizzle-orm';
 import type { Role } from '../../contract/schoolClass.ts';
 import type { Share, ShareEdit } from '../../contract/sharing.ts';
 import type { Database } from '../database.ts';
-import { classShares, classes, teachers } from '../schema.ts';
+import { classShares, classes, members } from '../schema.ts';
+
+/**
+ * Is she still at the school of a class? Of a question that has `members` and `classes` in it. By the names of the
+ * tables, which drizzle leaves out where a question is of one table.
+ */
+const isAtSchoolOf = (teacherId: string | Placeholder) =>
+  sql`members.school_id = classes.school_id and members.teacher_id = ${teacherId} and not members.closed`;
+
+/** Is a class a teacher's own, and she still at its school? Of a question that has `classes` in it. */
+export const isOwn = (teacherId: string) =>
+  and(eq(classes.teacherId, teacherId), sql`exists (select 1 from ${members} where ${isAtSchoolOf(teacherId)})`);
 
 /** What a teacher may do, of a question that has `classes` in it: null where the class is nothing to her. */
 export function roleOf(teacherId: string | Placeholder): SQL<Role | null> {
-  const shared = sql`(select ${classShares.role} from ${classShares}
-    where ${classShares.classId} = ${classes.id} and ${classShares.teacherId} = ${teacherId})`;
-  return sql<Role | null>`if(${classes.teacherId} = ${teacherId}, 'owner', ${shared})`;
+  const shared = sql`(select class_shares.role from ${classShares}
+    where class_shares.class_id = classes.id and class_shares.teacher_id = ${teacherId})`;
+  return sql<Role | null>`(select if(classes.teacher_id = ${teacherId}, 'owner', ${shared}) from ${members}
+    where ${isAtSchoolOf(teacherId)})`;
 }
 
-/** Whose class it is, by name; of the same question. */
-export const ownerName = sql<string>`(select ${teachers.name} from ${teachers}
-  where ${teachers.id} = ${classes.teacherId})`;
+/** Whose class it is, by name at its school; of the same question. */
+export const ownerName = sql<string>`(select members.name from ${members}
+  where members.school_id = classes.school_id and members.teacher_id = classes.teacher_id)`;
 
 /** A row of such a question; undefined where the class is nothing to the teacher. */
 export function reached<Row extends { readonly role: Role | null }>(
@@ -25,11 +37,12 @@ export function reached<Row extends { readonly role: Role | null }>(
 
 export async function listShares(db: Database, classId: string): Promise<Share[]> {
   return db
-    .select({ teacherId: teachers.id, name: teachers.name, role: classShares.role })
+    .select({ teacherId: members.teacherId, name: members.name, role: classShares.role })
     .from(classShares)
-    .innerJoin(teachers, eq(teachers.id, classShares.teacherId))
+    .innerJoin(classes, eq(classes.id, classShares.classId))
+    .innerJoin(members, and(eq(members.schoolId, classes.schoolId), eq(members.teacherId, classShares.teacherId)))
     .where(eq(classShares.classId, classId))
-    .orderBy(asc(teachers.name));
+    .orderBy(asc(members.name));
 }
 
 /** The classes others share with a teacher. */

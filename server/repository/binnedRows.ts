@@ -1,7 +1,8 @@
-import { and, eq, gt, inArray, isNotNull, lt, sql } from 'drizzle-orm';
+import { and, eq, gt, inArray, isNotNull, isNull, lt, sql } from 'drizzle-orm';
 import type { AnyMySqlColumn, MySqlTable } from 'drizzle-orm/mysql-core';
 import type { BINNED_ROWS, Binned } from '../../contract/bin.ts';
 import type { Database } from '../database.ts';
+import { isOwn } from './access.ts';
 import {
   binnedRows,
   children,
@@ -80,7 +81,7 @@ export async function binRow(
 }
 
 const ofTeacher = (teacherId: string) =>
-  inArray(binnedRows.classId, sql`(select id from ${classes} where teacher_id = ${teacherId} and binned_at is null)`);
+  inArray(binnedRows.classId, sql`(select id from ${classes} where ${isOwn(teacherId)} and binned_at is null)`);
 
 /** What lies in the bin of a teacher's classes. */
 export async function listBinnedRows(db: Database, teacherId: string): Promise<Binned[]> {
@@ -150,9 +151,15 @@ export async function removeRowForGood(db: Database, teacherId: string, kind: Ro
   return true;
 }
 
-/** Removes for good what has lain there since before a moment. @returns how many there were */
-export async function emptyRows(db: Database, moment: number): Promise<number> {
-  const [{ affectedRows }] = await db.delete(binnedRows).where(lt(binnedRows.binnedAt, moment));
+/** Removes for good what has lain there, at a school, since before a moment. @returns how many there were */
+export async function emptyRows(db: Database, schoolId: string, moment: number): Promise<number> {
+  const ofSchool = db
+    .select({ id: classes.id })
+    .from(classes)
+    .where(and(eq(classes.schoolId, schoolId), isNull(classes.held)));
+  const [{ affectedRows }] = await db
+    .delete(binnedRows)
+    .where(and(lt(binnedRows.binnedAt, moment), inArray(binnedRows.classId, ofSchool)));
   return affectedRows;
 }
 

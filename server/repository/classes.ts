@@ -35,6 +35,7 @@ export async function listClasses(db: Database, teacherId: string): Promise<Clas
   const rows = await db
     .select({
       id: classes.id,
+      schoolId: classes.schoolId,
       ...settings,
       role: roleOf(teacherId),
       owner: ownerName,
@@ -58,6 +59,7 @@ export function classFinder(db: Database) {
   const query = db
     .select({
       id: classes.id,
+      schoolId: classes.schoolId,
       revision: classes.revision,
       judgingRevision: classes.judgingRevision,
       termFrom: classes.termFrom,
@@ -115,8 +117,13 @@ export async function classIdTaken(db: Database, classId: string): Promise<boole
   return rows.length > 0;
 }
 
-export async function addClass(db: Database, teacherId: string, classId: string, values: ClassSettings): Promise<void> {
-  await db.insert(classes).values({ id: classId, teacherId, ...values, revision: anotherRevision() });
+export async function addClass(
+  db: Database,
+  { id: teacherId, schoolId }: { readonly id: string; readonly schoolId: string },
+  classId: string,
+  values: ClassSettings,
+): Promise<void> {
+  await db.insert(classes).values({ id: classId, teacherId, schoolId, ...values, revision: anotherRevision() });
 }
 
 /** Waits until nobody else changes the class; for the start of a transaction that does. */

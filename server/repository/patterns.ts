@@ -8,20 +8,22 @@ import type { Bracket, PatternEdit, SavedPattern, ShelfEdit } from '../../contra
 
 /** A pattern by itself; where it lies is its own teacher's affair. */
 const bare = { id: patterns.id, title: patterns.title, text: patterns.text, brackets: patterns.brackets };
-const shown = { ...bare, folder: patterns.folder, archived: patterns.archived };
+const shown = { ...bare, folder: patterns.folder, from: patterns.from, archived: patterns.archived };
 
 interface Row extends Pick<SavedPattern, 'id' | 'title' | 'text'> {
   readonly brackets: readonly Bracket[] | null;
   readonly folder?: string | null;
+  readonly from?: string | null;
   readonly archived?: boolean;
 }
 
 /** There is no word of what is not there. */
-function saved({ brackets, folder = null, archived, ...pattern }: Row): SavedPattern {
+function saved({ brackets, folder = null, from = null, archived, ...pattern }: Row): SavedPattern {
   return {
     ...pattern,
     ...(brackets && brackets.length > 0 ? { brackets: [...brackets] } : {}),
     ...(folder === null ? {} : { folder }),
+    ...(from === null ? {} : { from }),
     ...(archived ? { archived } : {}),
   };
 }

@@ -1,11 +1,29 @@
 import type { Language } from '../../core/words/say.ts';
 import { and, asc, desc, eq, gt, lt, ne, sql } from 'drizzle-orm';
-import type { StaffMember } from '../../contract/staff.ts';
+import { FIRST_SCHOOL } from '../../contract/school.ts';
+import type { Teacher } from '../../contract/session.ts';
 import type { Database } from '../database.ts';
-import { knownDevices, passkeyChallenges, passkeys, passwordResets, sessions, teachers } from '../schema.ts';
+import {
+  knownDevices,
+  members,
+  passkeyChallenges,
+  passkeys,
+  passwordResets,
+  schools,
+  sessions,
+  teachers,
+} from '../schema.ts';
+import { addMember } from './schools.ts';
 
-export async function findTeacherByName(db: Database, name: string) {
-  const [row] = await db.select().from(teachers).where(eq(teachers.name, name)).limit(1);
+/** A teacher as those at the door need her, by the name she has at a school. */
+export async function findTeacherByName(db: Database, name: string, schoolId: string = FIRST_SCHOOL) {
+  const { id, passwordHash, language } = teachers;
+  const [row] = await db
+    .select({ id, name: members.name, passwordHash, language })
+    .from(members)
+    .innerJoin(teachers, eq(teachers.id, members.teacherId))
+    .where(and(eq(members.schoolId, schoolId), eq(members.name, name)))
+    .limit(1);
   return row;
 }
 
@@ -14,29 +32,65 @@ export async function findTeacherById(db: Database, teacherId: string) {
   return row;
 }
 
+/** An account, at one school. */
 export async function addTeacher(
   db: Database,
-  teacher: { id: string; name: string; passwordHash: string },
+  { school = FIRST_SCHOOL, administrator = false, ...teacher }: NewAccount,
 ): Promise<void> {
-  await db.insert(teachers).values(teacher);
+  const { id, name, passwordHash, language } = teacher;
+  await db.insert(teachers).values({ id, name, passwordHash, language: language ?? null });
+  await addMember(db, { schoolId: school, teacherId: id, name, administrator });
 }
 
-/** All accounts, by name. */
-export async function listTeachers(db: Database): Promise<StaffMember[]> {
-  const { id, name, administrator, closed, createdAt } = teachers;
+interface NewAccount {
+  readonly id: string;
+  readonly name: string;
+  readonly passwordHash: string;
+  readonly language?: Language | null;
+  /** Where; the school that there always is, if none is said. */
+  readonly school?: string;
+  readonly administrator?: boolean;
+}
+
+/** The schools at which a teacher is, by name. */
+const ownSchools = {
+  schoolId: members.schoolId,
+  school: schools.name,
+  as: members.name,
+  administrator: members.administrator,
+};
+
+function asTeacher(rows: readonly SchoolRow[]): Teacher | undefined {
+  const [first] = rows;
+  if (!first) return undefined;
+  const own = rows.map(({ schoolId, school, as, administrator }) => ({
+    id: schoolId,
+    name: school,
+    as,
+    administrator,
+  }));
+  return { id: first.id, name: first.name, language: first.language, schools: own };
+}
+interface SchoolRow {
+  readonly id: string;
+  readonly name: string;
+  readonly language: Language | null;
+  readonly schoolId: string;
+  readonly school: string;
+  readonly as: string;
+  readonly administrator: boolean;
+}
+
+/** A teacher with the schools where she is; undefined where every school has closed her account. */
+export async function teacherAtSchools(db: Database, teacherId: string): Promise<Teacher | undefined> {
   const rows = await db
-    .select({ id, name, administrator, closed, createdAt })
+    .select({ id: teachers.id, name: teachers.name, language: teachers.language, ...ownSchools })
     .from(teachers)
-    .orderBy(asc(teachers.name));
-  return rows.map((row) => ({ ...row, createdAt: +row.createdAt }));
-}
-
-export async function closeTeacher(db: Database, teacherId: string, closed: boolean): Promise<void> {
-  await db.update(teachers).set({ closed }).where(eq(teachers.id, teacherId));
-}
-
-export async function makeAdministrator(db: Database, teacherId: string): Promise<void> {
-  await db.update(teachers).set({ administrator: true }).where(eq(teachers.id, teacherId));
+    .innerJoin(members, and(eq(members.teacherId, teachers.id), eq(members.closed, false)))
+    .innerJoin(schools, eq(schools.id, members.schoolId))
+    .where(eq(teachers.id, teacherId))
+    .orderBy(asc(schools.name));
+  return asTeacher(rows);
 }
 
 export async function setLanguage(db: Database, teacherId: string, language: Language | null): Promise<void> {
@@ -59,24 +113,15 @@ export async function addSession(
 /** Finds the teacher of a session that has not run out. Prepared once, for it is asked with every request. */
 export function sessionFinder(db: Database) {
   const query = db
-    .select({
-      id: teachers.id,
-      name: teachers.name,
-      administrator: teachers.administrator,
-      language: teachers.language,
-    })
+    .select({ id: teachers.id, name: teachers.name, language: teachers.language, ...ownSchools })
     .from(sessions)
     .innerJoin(teachers, eq(teachers.id, sessions.teacherId))
-    .where(
-      and(
-        eq(sessions.tokenHash, sql.placeholder('tokenHash')),
-        gt(sessions.expiresAt, sql.placeholder('now')),
-        eq(teachers.closed, false),
-      ),
-    )
-    .limit(1)
+    .innerJoin(members, and(eq(members.teacherId, teachers.id), eq(members.closed, false)))
+    .innerJoin(schools, eq(schools.id, members.schoolId))
+    .where(and(eq(sessions.tokenHash, sql.placeholder('tokenHash')), gt(sessions.expiresAt, sql.placeholder('now'))))
+    .orderBy(asc(schools.name))
     .prepare();
-  return async (tokenHash: string) => (await query.execute({ tokenHash, now: Date.now() }))[0];
+  return async (tokenHash: string) => asTeacher(await query.execute({ tokenHash, now: Date.now() }));
 }
 
 export async function removeSession(db: Database, tokenHash: string): Promise<void> {

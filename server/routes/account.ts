@@ -1,5 +1,6 @@
 import { type Request, Router } from 'express';
 import { ChangePassword, ChooseLanguage, NewPasskey } from '../../contract/session.ts';
+import { JoinSchool } from '../../contract/school.ts';
 import type { DoorResources } from '../resources.ts';
 import {
   accountOf,
@@ -7,12 +8,14 @@ import {
   dropPasskey,
   endOtherSessions,
   endSession,
+  forgetIdentity,
   keepPasskey,
   offerPasskey,
 } from '../services/account.ts';
+import { joinSchool } from '../services/invitations.ts';
 import { changePassword } from '../services/session.ts';
 import { bodyOf } from './body.ts';
-import { originOf, siteOf, teacherIn, tokenFrom } from './session.ts';
+import { originOf, sendAway, siteOf, teacherIn, tokenFrom } from './session.ts';
 
 /** Whoever is signed in has a token. */
 const token = (request: Request) => tokenFrom(request) ?? '';
@@ -20,10 +23,10 @@ const token = (request: Request) => tokenFrom(request) ?? '';
 export function accountRoutes(resources: DoorResources): Router {
   const { db } = resources;
   const [change, passkey] = [bodyOf(ChangePassword), bodyOf(NewPasskey)];
-  const language = bodyOf(ChooseLanguage);
+  const [language, school] = [bodyOf(ChooseLanguage), bodyOf(JoinSchool)];
   return Router()
     .get('/', async (request, response) => {
-      response.json(await accountOf(db, teacherIn(response).id, token(request)));
+      response.json(await accountOf(resources, teacherIn(response).id, token(request)));
     })
     .put('/password', async (request, response) => {
       await changePassword(resources, teacherIn(response), change(request), token(request), originOf(request));
@@ -31,6 +34,17 @@ export function accountRoutes(resources: DoorResources): Router {
     })
     .put('/language', async (request, response) => {
       await chooseLanguage(db, teacherIn(response).id, language(request).language);
+      response.status(204).end();
+    })
+    .post('/schools', async (request, response) => {
+      await joinSchool(db, teacherIn(response), school(request));
+      response.status(204).end();
+    })
+    .post('/sign-on', async (request, response) => {
+      await sendAway(resources, request, response, teacherIn(response).id);
+    })
+    .delete('/sign-on', async (_request, response) => {
+      await forgetIdentity(db, teacherIn(response).id);
       response.status(204).end();
     })
     .delete('/sessions/:sessionId', async (request, response) => {

@@ -7,7 +7,7 @@ import { PaperColumnEdit } from '../../contract/records.ts';
 import { EarTallyEdit } from '../../contract/ear.ts';
 import { HearingEdit } from '../../contract/together.ts';
 import { PracticeEdit } from '../../contract/practice.ts';
-import { ClassSettings } from '../../contract/schoolClass.ts';
+import { type ClassSettings, NewOrEditedClass } from '../../contract/schoolClass.ts';
 import { ShareEdit } from '../../contract/sharing.ts';
 import { ClassMove, TermEdit } from '../../contract/term.ts';
 import type { Database } from '../database.ts';
@@ -42,6 +42,7 @@ import type { Sessions } from '../services/session.ts';
 import { endShare, shareClass, sharesOf } from '../services/sharing.ts';
 import { closeTerm, moveChildren, termOf, termsOf } from '../services/terms.ts';
 import { bodyOf, idOf, statusOf, wordIn } from './body.ts';
+import { childDataRoutes } from './childData.ts';
 import { fromHomeRoutes } from './home.ts';
 import { inTurn } from './classTurns.ts';
 import { copyRoutes } from './copies.ts';
@@ -52,7 +53,7 @@ import { teacherIn } from './session.ts';
 
 export function classRoutes(resources: Resources, sessions: Sessions, news: ClassNews, rooms: RoomResources): Router {
   const { db } = resources;
-  const settings = bodyOf(edited(ClassSettings));
+  const settings = bodyOf(NewOrEditedClass);
   const trial = bodyOf(JudgingTrial);
   return (
     Router()
@@ -77,8 +78,10 @@ export function classRoutes(resources: Resources, sessions: Sessions, news: Clas
       .use('/:classId', inTurn)
       .put('/:classId', async (request, response) => {
         const classId = idOf(request, 'classId', 'class');
-        const { was, ...wanted } = settings(request);
-        const { done, values } = await saveClass(db, teacherIn(response).id, classId, wanted, was);
+        const { was: before, schoolId, ...wanted } = settings(request);
+        const { schoolId: _at, ...was } = before ?? {};
+        const edit = { wanted, was: before && (was as ClassSettings) };
+        const { done, values } = await saveClass(db, teacherIn(response), classId, edit, schoolId);
         response.status(statusOf(done)).json({ id: classId, ...values });
       })
       .delete('/:classId', async (request, response) => {
@@ -86,6 +89,7 @@ export function classRoutes(resources: Resources, sessions: Sessions, news: Clas
         response.status(204).end();
       })
       .use(childRoutes(db))
+      .use(childDataRoutes(db))
       .use(recordRoutes(db))
       .use(lineUpRoutes(db))
       .use(shareRoutes(db))

@@ -3,6 +3,7 @@ import { type SerializeOptions, parse, serialize } from 'cookie';
 import { type Request, type RequestHandler, type Response, Router } from 'express';
 import type { Config } from '../config.ts';
 import { Problem } from '../problem.ts';
+import { schoolSigns } from '../services/schools.ts';
 import type { DoorResources } from '../resources.ts';
 import { type Site, askForPasskey, signInWithPasskey } from '../services/account.ts';
 import {
@@ -11,6 +12,7 @@ import {
   type Origin,
   SESSION_MS,
   type Sessions,
+  acceptInvitation,
   rememberDevice,
   resetPassword,
   signIn,
@@ -18,12 +20,24 @@ import {
 } from '../services/session.ts';
 import type { Logger } from 'pino';
 import { doorBusy } from '../door/queue.ts';
+import type { SignOn } from '../door/signOnPlace.ts';
+import { comeBack, leave, makeSignedOn } from '../services/signOn.ts';
 import type { SignInTries } from '../services/signInTries.ts';
 import { bodyOf } from './body.ts';
-import { PasskeySignIn, ResetPassword, SignIn, type SessionState, type Teacher } from '../../contract/session.ts';
+import {
+  AcceptInvitation,
+  PasskeySignIn,
+  ResetPassword,
+  SignOnAccount,
+  SignOnAnswer,
+  SignIn,
+  type SessionState,
+  type Teacher,
+} from '../../contract/session.ts';
 
 const COOKIE = 'clapboard_session';
 const DEVICE_COOKIE = 'clapboard_device';
+const SIGN_ON_COOKIE = 'clapboard_sign_on';
 
 /** In which a page says whose it is: another tab of the same browser may have signed in somebody else. */
 const PAGE_OF = 'clapboard-teacher';
@@ -31,6 +45,8 @@ const PAGE_OF = 'clapboard-teacher';
 export function tokenFrom(request: Request): string | undefined {
   return parse(request.headers.cookie ?? '')[COOKIE];
 }
+
+const cookieIn = (request: Request, name: string) => parse(request.headers.cookie ?? '')[name] ?? '';
 
 export function siteOf(request: Request): Site {
   return { host: request.hostname, origin: `${request.protocol}://${request.host}` };
@@ -101,9 +117,74 @@ export function doorGuard(tries: SignInTries, logger: Logger): RequestHandler {
   };
 }
 
+/** Where who was sent to the other place comes back to; a page of the app. */
+const signOnPage = (request: Request) => `${siteOf(request).origin}/sign-on`;
+const SIGN_ON_S = 15 * 60;
+
+function signOnOf({ signOn }: DoorResources): SignOn {
+  if (!signOn)
+    throw new Problem(404, 'no-sign-on', t`No other place vouches for teachers here. Sign in with your password.`);
+  return signOn;
+}
+
+/** Tells a browser where to go to say who it is. @param teacherId  who is in already */
+export async function sendAway(
+  resources: DoorResources,
+  request: Request,
+  response: Response,
+  teacherId: string | null,
+): Promise<void> {
+  const { url, token } = await leave(resources.db, signOnOf(resources), signOnPage(request), teacherId);
+  setCookie(request, response, SIGN_ON_COOKIE, token, SIGN_ON_S);
+  response.json({ url });
+}
+
+type Begin = (request: Request, response: Response, opened: Opened) => Promise<void>;
+
+/** In by the place that vouches for teachers. */
+function signOnRoutes(resources: DoorResources, sessions: Sessions, begin: Begin): Router {
+  const [answer, account] = [bodyOf(SignOnAnswer), bodyOf(SignOnAccount)];
+  return Router()
+    .post('/', async (request, response) => {
+      await sendAway(resources, request, response, null);
+    })
+    .post('/answer', async (request, response) => {
+      const teacher = await sessions.teacherOf(tokenFrom(request));
+      const back = await comeBack(
+        resources.db,
+        signOnOf(resources),
+        signOnPage(request),
+        answer(request),
+        cookieIn(request, SIGN_ON_COOKIE),
+        teacher?.id,
+        browserOf(request),
+      );
+      if (back.kind === 'in') await begin(request, response, back.opened);
+      else response.json(back);
+    })
+    .post('/account', async (request, response) => {
+      const body = account(request);
+      signOnOf(resources);
+      const opened = await makeSignedOn(resources, body, cookieIn(request, SIGN_ON_COOKIE), originOf(request));
+      await begin(request, response, opened);
+    });
+}
+
+/** What somebody who is not in needs to know. */
+async function atTheDoor({ db, signOn }: DoorResources, demo: boolean): Promise<SessionState> {
+  const schools = await schoolSigns(db);
+  return {
+    teacher: null,
+    demo,
+    ...(schools.length > 1 ? { schools } : {}),
+    ...(signOn ? { signOn: { name: signOn.name } } : {}),
+  };
+}
+
 export function sessionRoutes(resources: DoorResources, sessions: Sessions, config: Config): Router {
   const { db } = resources;
   const [typed, reset, passkey] = [bodyOf(SignIn), bodyOf(ResetPassword), bodyOf(PasskeySignIn)];
+  const invited = bodyOf(AcceptInvitation);
   const demo = config.demoTeacher !== undefined;
   const begin = async (request: Request, response: Response, opened: Opened, asGuest = false) => {
     const before = tokenFrom(request);
@@ -118,8 +199,8 @@ export function sessionRoutes(resources: DoorResources, sessions: Sessions, conf
   };
   return Router()
     .get('/', async (request, response) => {
-      const state: SessionState = { teacher: (await sessions.teacherOf(tokenFrom(request))) ?? null, demo };
-      response.json(state);
+      const teacher = await sessions.teacherOf(tokenFrom(request));
+      response.json(teacher ? { teacher, demo } : await atTheDoor(resources, demo));
     })
     .post('/', async (request, response) => {
       await begin(request, response, await signIn(resources, typed(request), originOf(request)));
@@ -132,6 +213,10 @@ export function sessionRoutes(resources: DoorResources, sessions: Sessions, conf
     .post('/reset', async (request, response) => {
       await begin(request, response, await resetPassword(resources, reset(request), originOf(request)));
     })
+    .post('/invitation', async (request, response) => {
+      await begin(request, response, await acceptInvitation(resources, invited(request), originOf(request)));
+    })
+    .use('/sign-on', signOnRoutes(resources, sessions, begin))
     .post('/passkey/options', async (request, response) => {
       response.json(await askForPasskey(db, siteOf(request)));
     })

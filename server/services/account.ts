@@ -26,7 +26,10 @@ import {
   setLanguage,
   takeChallenge,
 } from '../repository/teachers.ts';
-import { type Opened, openSession, tokenHash } from './session.ts';
+import { identityOf, removeIdentities } from '../repository/signOns.ts';
+import type { DoorResources } from '../resources.ts';
+import { tokenHash } from './codes.ts';
+import { type Opened, openSession } from './session.ts';
 
 /** Where the page stands, as the browser sees it. */
 export interface Site {
@@ -37,9 +40,11 @@ export interface Site {
 const CHALLENGE_MS = 5 * 60 * 1000;
 const MOST_PASSKEYS = 10;
 
-export async function accountOf(db: Database, teacherId: string, token: string): Promise<Account> {
+export async function accountOf({ db, signOn }: DoorResources, teacherId: string, token: string): Promise<Account> {
   const keys = await listPasskeys(db, teacherId);
+  const since = (signOn && (await identityOf(db, teacherId))) ?? null;
   return {
+    ...(signOn ? { signOn: { name: signOn.name, since } } : {}),
     devices: (await listSessions(db, teacherId)).map(({ tokenHash: id, device, startedAt }) => ({
       id,
       name: device,
@@ -48,6 +53,11 @@ export async function accountOf(db: Database, teacherId: string, token: string):
     })),
     passkeys: keys.map(({ id, name, createdAt }) => ({ id, name, createdAt })),
   };
+}
+
+/** The other place vouches for this teacher no more. */
+export async function forgetIdentity(db: Database, teacherId: string): Promise<void> {
+  await retried(() => removeIdentities(db, teacherId));
 }
 
 /** @param language  null is as the browser has it */

@@ -1,4 +1,4 @@
-import { BIN_DAYS, type Binned } from '../../contract/bin.ts';
+import type { Binned } from '../../contract/bin.ts';
 import { type Database, transacted } from '../database.ts';
 import { notFound } from '../problem.ts';
 import { type BinKind, binnedBefore, inBin, listBin, removeForGood } from '../repository/bin.ts';
@@ -47,15 +47,20 @@ export async function throwAway(db: Database, teacherId: string, kind: BinKind, 
   });
 }
 
-const DAY_MS = 24 * 60 * 60_000;
 const AT_ONCE = 10;
 
-/** Removes for good what has been in the bin for its time, child by child. @returns how many things */
-export async function emptyBin(db: Database, now = Date.now()): Promise<number> {
-  for (let gone = await emptyRows(db, now - BIN_DAYS * DAY_MS); ;) {
-    const old = await binnedBefore(db, now - BIN_DAYS * DAY_MS, AT_ONCE);
+/**
+ * Removes for good what has been in the bin of a school since before a moment, child by child.
+ * @returns how many things, and how many of them were children and classes
+ */
+export async function emptyBin(db: Database, schoolId: string, before: number) {
+  const gone = { rows: await emptyRows(db, schoolId, before), child: 0, class: 0 };
+  for (;;) {
+    const old = await binnedBefore(db, schoolId, before, AT_ONCE);
     if (old.length === 0) return gone;
-    for (const { kind, id } of old) await transacted(db, (inside) => removeForGood(inside, kind, id));
-    gone += old.length;
+    for (const { kind, id } of old) {
+      await transacted(db, (inside) => removeForGood(inside, kind, id));
+      gone[kind]++;
+    }
   }
 }

@@ -1,6 +1,7 @@
 import { perLanguage, t } from '../../core/words/say.ts';
 import type { JudgingPreview, JudgingTrial, RejudgingState } from '../../contract/judging.ts';
 import type { ClassDetail, ClassSettings, ClassSummary, Role } from '../../contract/schoolClass.ts';
+import type { Teacher } from '../../contract/session.ts';
 import { type Database, atOneMoment, transacted } from '../database.ts';
 import { Problem, notFound } from '../problem.ts';
 import { inBin } from '../repository/bin.ts';
@@ -19,6 +20,7 @@ import type { JudgingBefore } from '../schema.ts';
 import { endRejudging, findRejudging } from '../repository/rejudgings.ts';
 import type { Resources } from '../resources.ts';
 import { demand } from './access.ts';
+import { teacherAt } from './schools.ts';
 import { checkClassSettings } from './classSettings.ts';
 import { judgesAlike, previewJudging } from './judging.ts';
 import { merged } from './merge.ts';
@@ -52,22 +54,25 @@ export async function classOf(db: Database, teacherId: string, classId: string, 
 /**
  * Makes or changes a class. Where what is on time, or what a mark needs, is another now, every take is to be judged
  * anew from its onsets: that is written in the same transaction, so that it is done whatever happens to this server.
+ * @param at  the school of a new one; the first of the teacher's if none is said. A class stays at its school
  */
 export async function saveClass(
   db: Database,
-  teacherId: string,
+  teacher: Teacher,
   classId: string,
-  wanted: ClassSettings,
-  was?: ClassSettings,
+  { wanted, was }: { readonly wanted: ClassSettings; readonly was?: ClassSettings | undefined },
+  at?: string,
 ): Promise<{ readonly done: 'made' | 'changed'; readonly values: ClassSettings }> {
   checkClassSettings(wanted);
+  const teacherId = teacher.id;
   const { rejudge, ...saved } = await transacted(db, async (inside) => {
     await holdClass(inside, classId);
     const known = await findClass(inside, teacherId, classId);
     if (!known) {
       if (await classIdTaken(inside, classId))
         throw (await inBin(inside, teacherId, 'class', classId)) ? IN_BIN() : notFound('class');
-      await addClass(inside, teacherId, classId, wanted);
+      const schoolId = at === undefined ? teacher.schools[0]!.id : teacherAt(teacher, at).id;
+      await addClass(inside, { id: teacherId, schoolId }, classId, wanted);
       return { done: 'made' as const, values: wanted, rejudge: false };
     }
     demand(known.role, 'owner');
@@ -89,7 +94,8 @@ export async function saveClass(
 
 /** Of a class as it is read, what its teacher sets. */
 export function settingsIn(found: Awaited<ReturnType<typeof classOf>>) {
-  const { id: _id, revision: _r, judgingRevision: _j, role: _role, owner: _owner, termFrom: _t, ...settings } = found;
+  const { id: _id, revision: _r, judgingRevision: _j, role: _role, owner: _owner, termFrom: _t, ...more } = found;
+  const { schoolId: _school, ...settings } = more;
   return settings;
 }
 

@@ -47,9 +47,10 @@ export async function savePattern(
 }
 
 /** No brackets and an empty list of them are the same. */
-const keptOf = ({ brackets, folder }: PatternEdit) => ({
+const keptOf = ({ brackets, folder, from }: PatternEdit) => ({
   ...(brackets && brackets.length > 0 ? { brackets } : {}),
   ...(folder === undefined ? {} : { folder }),
+  ...(from === undefined ? {} : { from }),
 });
 
 function partsOf(pattern: PatternEdit): PatternEdit {

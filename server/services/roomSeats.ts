@@ -38,7 +38,7 @@ import {
   touchRoom,
 } from '../repository/rooms.ts';
 import type { Resources } from '../resources.ts';
-import { tokenHash } from './session.ts';
+import { tokenHash } from './codes.ts';
 import { AWAY_MS, LATE_MS, NOTHING_DONE, ROOM_ENDED, type RoomResources, isOpen } from './rooms.ts';
 import type { RoomSnapshot } from './roomSnapshots.ts';
 import { storeTake } from './takes.ts';

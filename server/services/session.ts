@@ -1,5 +1,6 @@
 import { perLanguage, t } from '../../core/words/say.ts';
-import { createHash, randomBytes } from 'node:crypto';
+import { randomBytes } from 'node:crypto';
+import { v4 as uuid } from 'uuid';
 import { setTimeout as wait } from 'node:timers/promises';
 import { type Database, retried, transacted } from '../database.ts';
 import { hashPassword, passwordFits, passwordTrouble, pretendPassword } from '../password.ts';
@@ -20,8 +21,13 @@ import {
   sessionFinder,
   setPassword,
   takeReset,
+  teacherAtSchools,
 } from '../repository/teachers.ts';
-import type { ChangePassword, ResetPassword, SignIn, Teacher } from '../../contract/session.ts';
+import type { AcceptInvitation, ChangePassword, ResetPassword, SignIn, Teacher } from '../../contract/session.ts';
+import { removeIdentities } from '../repository/signOns.ts';
+import { listSchools } from '../repository/schools.ts';
+import { addInvited, invitedTo } from './invitations.ts';
+import { codeHash, drawCode, tokenHash } from './codes.ts';
 import { browserName } from '../browserName.ts';
 import type { DoorResources } from '../resources.ts';
 
@@ -37,26 +43,19 @@ export interface Opened {
   readonly token: string;
 }
 
-export function tokenHash(token: string): string {
-  return createHash('sha256').update(token).digest('hex');
-}
-
 const CLOSED = perLanguage(
   () => new Problem(403, 'account-closed', t`This account is closed. Ask the administrator of your school.`),
 );
 
 /** Begins a session of a teacher. @param browser  what it says of itself */
-export async function openSession(
-  db: Database,
-  { id, name, administrator, language, closed }: Teacher & { readonly closed: boolean },
-  browser: string,
-): Promise<Opened> {
-  if (closed) throw CLOSED();
+export async function openSession(db: Database, { id }: Pick<Teacher, 'id'>, browser: string): Promise<Opened> {
+  const teacher = await teacherAtSchools(db, id);
+  if (!teacher) throw CLOSED();
   const token = randomBytes(32).toString('base64url');
   const startedAt = Date.now();
   const session = { tokenHash: tokenHash(token), teacherId: id, expiresAt: startedAt + SESSION_MS, startedAt };
   await retried(() => addSession(db, { ...session, device: browserName(browser) }));
-  return { teacher: { id, name, administrator, language: language ?? null }, token };
+  return { teacher, token };
 }
 
 /** Where a request comes from. */
@@ -79,12 +78,18 @@ export const DEVICE_MS = 370 * 24 * 3600 * 1000;
  * building does not hold it up.
  * @param found  is told who it is
  */
-function trying(db: Database, name: string, { address, device, signal }: Origin, found: (teacher: Known) => void) {
+function trying(
+  db: Database,
+  { name, school }: { readonly name: string; readonly school?: string | undefined },
+  { address, device, signal }: Origin,
+  found: (teacher: Known) => void,
+) {
   const isToken = device !== undefined && device.length <= 100;
   const token = isToken ? tokenHash(device) : '';
   const who = async () => {
-    const teacher = await findTeacherByName(db, name.trim());
-    if (!teacher) return { account: `nobody ${name.normalize('NFKC').trim().toLowerCase()}` };
+    const at = school ?? (await onlySchool(db));
+    const teacher = await findTeacherByName(db, name.trim(), at);
+    if (!teacher) return { account: `nobody ${at} ${name.normalize('NFKC').trim().toLowerCase()}` };
     found(teacher);
     const isKnown = isToken && (await isKnownDevice(db, teacher.id, token));
     return { account: teacher.id, device: isKnown ? token : undefined };
@@ -92,6 +97,13 @@ function trying(db: Database, name: string, { address, device, signal }: Origin,
   return { address, claims: isToken, who, signal };
 }
 type Known = NonNullable<Awaited<ReturnType<typeof findTeacherByName>>>;
+
+/** Where an installation has one school, nobody has to say which. */
+async function onlySchool(db: Database): Promise<string> {
+  const [first, second] = await listSchools(db);
+  if (first && !second) return first.id;
+  throw new Problem(422, 'which-school', t`Choose your school.`, { field: 'school' });
+}
 
 /** Keeps in mind that a teacher has been in with this browser. @returns a new token for its cookie */
 export async function rememberDevice(db: Database, teacherId: string, before: string | undefined): Promise<string> {
@@ -107,9 +119,9 @@ export async function rememberDevice(db: Database, teacherId: string, before: st
 /** Names that are nobody's are let through so far apart, for each is counted all the same. */
 const NOBODY_MS = 20;
 
-export async function signIn(door: DoorResources, { name, password }: SignIn, from: Origin): Promise<Opened> {
+export async function signIn(door: DoorResources, { password, ...whose }: SignIn, from: Origin): Promise<Opened> {
   let teacher: Known | undefined;
-  const one = trying(door.db, name, from, (found) => (teacher = found));
+  const one = trying(door.db, whose, from, (found) => (teacher = found));
   return door.tries.look(one, async (letOn) => {
     // A name that is nobody's takes as long, but holds up nobody else.
     if (!teacher) void wait(NOBODY_MS).then(letOn);
@@ -161,33 +173,35 @@ export async function changePassword(
 
 /** Lets a teacher choose a new password once. @returns the code, to be handed over in person */
 export async function allowReset(db: Database, teacherId: string): Promise<string> {
-  // Read out and typed: small letters and numbers that are not mistaken for each other.
-  const letters = 'abcdefghjkmnpqrstuvwxyz23456789';
-  const code = Array.from(randomBytes(20), (byte) => letters[byte % letters.length]).join('');
-  await retried(() => putReset(db, { teacherId, codeHash: tokenHash(code), expiresAt: Date.now() + RESET_MS }));
-  return code.replace(/.{5}(?=.)/g, '$&-');
+  const code = drawCode();
+  await retried(() => putReset(db, { teacherId, codeHash: codeHash(code), expiresAt: Date.now() + RESET_MS }));
+  return code;
 }
 
-/** The code is used up, and whoever was in is out: other devices, and passkeys that somebody else may have added. */
+/**
+ * The code is used up, and whoever was in is out: other devices, and passkeys and sign-ins elsewhere that somebody else
+ * may have added.
+ */
 export async function resetPassword(
   door: DoorResources,
-  { name, code, password }: ResetPassword,
+  { code, password, ...whose }: ResetPassword,
   from: Origin,
 ): Promise<Opened> {
-  refuseWeak(password, name);
+  refuseWeak(password, whose.name);
   let teacher: Known | undefined;
-  const one = trying(door.db, name, from, (found) => (teacher = found));
-  const codeHash = tokenHash(code.toLowerCase().replace(/[^a-z0-9]/g, ''));
+  const one = trying(door.db, whose, from, (found) => (teacher = found));
+  const hashOfCode = codeHash(code);
   return door.tries.look(one, async () => {
     // A code is long and drawn by lot: a wrong one is found out without the cost of a password.
-    const hash = teacher && (await isReset(door.db, teacher.id, codeHash)) ? await hashPassword(password) : undefined;
+    const hash = teacher && (await isReset(door.db, teacher.id, hashOfCode)) ? await hashPassword(password) : undefined;
     const done =
       hash !== undefined &&
       (await transacted(door.db, async (inside) => {
-        if (!(await takeReset(inside, teacher!.id, codeHash))) return false;
+        if (!(await takeReset(inside, teacher!.id, hashOfCode))) return false;
         await setPassword(inside, teacher!.id, hash);
         await removeSessions(inside, teacher!.id, '');
         await removePasskeys(inside, teacher!.id);
+        await removeIdentities(inside, teacher!.id);
         await forgetDevices(inside, teacher!.id);
         return true;
       }));
@@ -201,6 +215,24 @@ export async function resetPassword(
         },
       );
     return openSession(door.db, teacher, from.browser);
+  });
+}
+
+/** Somebody with an invitation becomes a teacher of its school, and is in. */
+export async function acceptInvitation(
+  { db, tries }: DoorResources,
+  { name, code, password }: AcceptInvitation,
+  { address, browser, signal }: Origin,
+): Promise<Opened> {
+  refuseWeak(password, name);
+  const id = uuid();
+  // Guesses at codes count like guesses at a password.
+  const who = () => Promise.resolve({ account: 'invitation' });
+  return tries.look({ address, claims: false, who, signal }, async () => {
+    await invitedTo(db, code);
+    const passwordHash = await hashPassword(password);
+    await transacted(db, (inside) => addInvited(inside, code, { id, name: name.trim(), passwordHash }));
+    return openSession(db, { id }, browser);
   });
 }
 

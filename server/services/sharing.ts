@@ -20,8 +20,8 @@ export async function shareClass(
   { name, role }: ShareEdit,
 ): Promise<void> {
   await transacted(db, async (inside) => {
-    await classOf(inside, teacherId, classId, 'owner');
-    const other = await findTeacherByName(inside, name.trim());
+    const { schoolId } = await classOf(inside, teacherId, classId, 'owner');
+    const other = await findTeacherByName(inside, name.trim(), schoolId);
     if (!other || other.id === teacherId)
       throw new Problem(
         422,

@@ -65,10 +65,19 @@ export async function moveChildren(
   { to, children }: ClassMove,
 ): Promise<void> {
   if (to === classId) throw new Problem(422, 'bad-request', t`to: this is the class they are in.`, { field: 'to' });
-  const { termFrom, scale } = await classOf(db, teacherId, classId, 'owner');
+  const { termFrom, scale, schoolId } = await classOf(db, teacherId, classId, 'owner');
   const there = await transacted(db, async (inside) => {
     await holdClass(inside, to);
     const target = await classOf(inside, teacherId, to, 'owner');
+    if (target.schoolId !== schoolId)
+      throw new Problem(
+        422,
+        'other-school',
+        t`These classes are at different schools: what is known of a child stays at its school.`,
+        {
+          field: 'to',
+        },
+      );
     // A class that begins with these children goes on where they were: the terms they left behind stay closed.
     if ((await childIdsOf(inside, to)).length === 0 && target.termFrom < termFrom)
       await beginTerm(inside, to, termFrom);

@@ -10,6 +10,9 @@ import { speakHere, useLanguages } from '../words/language.ts';
 import { Broken } from './Broken.tsx';
 
 const House = lazy(() => import('./House.tsx'));
+/** Where who was sent to the place that vouches for teachers comes back to. */
+const SIGN_ON = '/sign-on';
+const SignOnBack = lazy(() => import('../pages/signIn/SignOnBack.tsx'));
 const SignInAgain = lazy(() => import('../pages/signIn/SignInAgain.tsx'));
 
 /**
@@ -32,11 +35,25 @@ function Views() {
   if (!session && !whose) return error ? <Notice problem={error} again={() => void mutate()} /> : null;
   const demo = session?.demo ?? false;
   const enter = async (state: SessionState) => {
-    await mutate(state, false);
+    // Who has left is at the door again, where there may be schools to choose from.
+    await mutate(state, state.teacher === null);
     setOwner(state.teacher);
     setEntries(entries + 1);
   };
-  if (!whose) return <SignInPage demo={demo} onSignedIn={(state) => void enter(state)} />;
+  if (location.pathname === SIGN_ON)
+    return (
+      <Suspense fallback={null}>
+        <SignOnBack
+          query={location.search.slice(1)}
+          onSignedIn={(state) => {
+            history.replaceState(null, '', '/');
+            void enter(state);
+          }}
+          onLeave={(to) => location.replace(to)}
+        />
+      </Suspense>
+    );
+  if (!whose) return <SignInPage {...{ demo, ...session }} onSignedIn={(state) => void enter(state)} />;
   return (
     <>
       {session && inside?.id !== whose.id && (

@@ -53,7 +53,9 @@ export const ROUTES = perLanguage((): readonly PageRoute[] => [
   { path: 'sheets/booklet/:classId', Page: lazy(() => import('../pages/sheets/BookletPage.tsx')) },
   { path: 'sheets/:sheetId', Page: lazy(() => import('../pages/sheets/SheetsPage.tsx')) },
   { path: 'first-day', Page: lazy(() => import('../pages/firstDay/FirstDayPage.tsx')) },
-  { path: 'staff', Page: lazy(() => import('../pages/staff/StaffPage.tsx')) },
+  { path: 'school', Page: lazy(() => import('../pages/school/SchoolPage.tsx')) },
+  { path: 'school/answers', Page: lazy(() => import('../pages/school/AnswersPage.tsx')) },
+  { path: 'shelf', Page: lazy(() => import('../pages/shelf/ShelfPage.tsx')) },
   { path: 'licences', Page: lazy(() => import('../pages/licences/LicencesPage.tsx')) },
   { path: 'account', Page: lazy(() => import('../pages/account/AccountPage.tsx')) },
 ]);

@@ -70,8 +70,9 @@ const classIn = (id: string): Place => ({
   },
   write: (answer, body) => {
     if (!body) return undefined;
-    const { children = [], role, owner } = { ...OWN, ...(answer as { children?: Child[] } | undefined) };
-    return { ...body, id, children, role, owner };
+    const { children = [], ...kept } = { ...OWN, ...(answer as Partial<ClassDetail> | undefined) };
+    const { role, owner, schoolId } = kept;
+    return { schoolId, ...body, id, children, role, owner };
   },
 });
 

@@ -434,11 +434,29 @@ export const HELP = perLanguage((): readonly Help[] => [
     ],
   },
   {
-    path: 'staff',
-    title: t`Accounts`,
+    path: 'school',
+    title: t`Your school`,
     points: [
-      t`Make accounts for colleagues and hand out codes for new passwords. What is in them
-      you do not see.`,
+      t`How long things are kept, and what went at night because it had had its time.`,
+      t`Its administrators make accounts, hand out codes and invitations, and set these
+        times. What is in accounts they do not see.`,
+      t`What you need for longer you hold: a child on its page, a class under More.`,
+    ],
+  },
+  {
+    path: 'school/answers',
+    title: t`What parents ask`,
+    points: [t`What is kept of a child, why, and how long: as it is set at your school, to be printed.`],
+  },
+  {
+    path: 'shelf',
+    title: t`The school’s shelf`,
+    points: [
+      t`Lay out a pattern, a page of lines, a lead plan, a sheet, a lesson or a term plan:
+        colleagues look at it, hear it, and take a copy that says where it is from.`,
+      t`No class, no mark and no name of a child goes with it. What you take back is gone
+        from the shelf; copies stay.`,
+      t`What is shown goes into one file, for the shelf of another school.`,
     ],
   },
   {

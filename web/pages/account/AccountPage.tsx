@@ -1,13 +1,13 @@
 import { t } from '../../../core/words/say.ts';
-import { rich } from '../../ui/rich.tsx';
 import type { Account, Teacher } from '../../../contract/session.ts';
 import fitsAccount from 'virtual:fits/account';
 import { useGet } from '../../api/useGet.ts';
-import { Link } from 'react-router';
 import { Loading } from '../../ui/Loading.tsx';
 import { OtherDevices } from './OtherDevices.tsx';
 import { Passkeys } from './Passkeys.tsx';
 import { LanguageForm } from './LanguageForm.tsx';
+import { SchoolsCard } from './SchoolsCard.tsx';
+import { SignOnCard } from './SignOnCard.tsx';
 import { PasswordForm } from './PasswordForm.tsx';
 import './account.scss';
 
@@ -23,13 +23,12 @@ export default function AccountPage({ teacher }: { teacher: Teacher }) {
       {!data && <Loading problem={error} again={() => void mutate()} />}
       <div className="account">
         <LanguageForm teacher={teacher} />
+        <SchoolsCard teacher={teacher} />
         <PasswordForm name={teacher.name} />
+        {data?.signOn && <SignOnCard {...data.signOn} />}
         {data && <Passkeys passkeys={data.passkeys} />}
         {data && <OtherDevices devices={data.devices} />}
       </div>
-      {teacher.administrator && (
-        <p>{rich`You look after the ${<Link to="/staff">{t`accounts of the school`}</Link>}.`}</p>
-      )}
     </>
   );
 }

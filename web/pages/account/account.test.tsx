@@ -4,6 +4,8 @@ import { expect, it, vi } from 'vitest';
 import { FakeServer, click, mount, tidyAfterEach, type } from '../../page.test-helper.tsx';
 import { OtherDevices } from './OtherDevices.tsx';
 import { Passkeys } from './Passkeys.tsx';
+import { SchoolsCard } from './SchoolsCard.tsx';
+import { SignOnCard } from './SignOnCard.tsx';
 import { PasswordForm } from './PasswordForm.tsx';
 
 tidyAfterEach();
@@ -62,4 +64,39 @@ it('a password is sent with the one of now; refused it stays typed, taken it goe
     path: '/account/password',
     body: { current: 'old one here', password: 'kelp and coral' },
   });
+});
+
+it('another school is joined with an invitation, under a name there', async () => {
+  const server = new FakeServer();
+  vi.stubGlobal('location', { reload: () => undefined });
+  const schools = [
+    { id: 'a', name: 'Harbour School', as: 'Robin H', administrator: true },
+    { id: 'b', name: 'Marrow Lane', as: 'Robin', administrator: false },
+  ];
+  mount(<SchoolsCard teacher={{ id: 'me', name: 'Robin', schools }} />);
+  expect(screen.getByRole('link', { name: 'Harbour School' }).getAttribute('href')).toBe('/school?at=a');
+  expect(screen.getAllByRole('listitem').map(({ textContent }) => textContent)).toEqual([
+    'Harbour School, there as Robin H, administratorShelf',
+    'Marrow LaneShelf',
+  ]);
+  click('I teach at another school too');
+  type('Code of the invitation', 'abcde');
+  type('Your name at that school', ' Robin Q ');
+  click('Join this school');
+  await waitFor(() =>
+    expect(server.sent).toEqual([
+      { method: 'POST', path: '/account/schools', body: { code: 'abcde', name: 'Robin Q' } },
+    ]),
+  );
+});
+
+it('the place that vouches is gone to, or forgotten', async () => {
+  const server = new FakeServer();
+  const { unmount } = mount(<SignOnCard name="Town sign-in" since={null} />);
+  click('Go to Town sign-in');
+  await waitFor(() => expect(server.log).toEqual(['POST /account/sign-on']));
+  unmount();
+  mount(<SignOnCard name="Town sign-in" since={5} />);
+  click('Come in by it no more');
+  await waitFor(() => expect(server.log.at(-1)).toBe('DELETE /account/sign-on'));
 });

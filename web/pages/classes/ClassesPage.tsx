@@ -4,9 +4,11 @@ import Button from 'react-bootstrap/Button';
 import { Link, useNavigate } from 'react-router';
 import { v4 as uuid } from 'uuid';
 import type { ClassSettings } from '../../../contract/schoolClass.ts';
+import type { Teacher } from '../../../contract/session.ts';
 import { put } from '../../api/client.ts';
 import { useClasses } from '../../api/hooks.ts';
 import { Loading } from '../../ui/Loading.tsx';
+import { SelectField } from '../../ui/SelectField.tsx';
 import { useSave } from '../../api/useSave.ts';
 import { BinList } from './manage/BinList.tsx';
 import { ClassForm } from './settings/ClassForm.tsx';
@@ -16,13 +18,16 @@ import './classes.scss';
 
 const NEW_CLASS: ClassSettings = { name: '', ages: '9-10', school: 'numbers', rests: null };
 
-export default function ClassesPage() {
+export default function ClassesPage({ teacher: { schools } }: { teacher: Teacher }) {
   const { data, error, mutate } = useClasses();
   const [adding, setAdding] = useState(false);
   const [reading, setReading] = useState(false);
   const navigate = useNavigate();
   const [id] = useState(() => uuid());
-  const add = useSave((settings: ClassSettings) => put(`/classes/${id}`, settings), '/classes');
+  const [schoolId, setSchoolId] = useState(schools[0]!.id);
+  const severalSchools = schools.length > 1;
+  const at = severalSchools ? { schoolId } : {};
+  const add = useSave((settings: ClassSettings) => put(`/classes/${id}`, { ...settings, ...at }), '/classes');
   const save = async (settings: ClassSettings) => {
     if (await add.save(settings)) await navigate(`/classes/${id}`);
   };
@@ -34,7 +39,8 @@ export default function ClassesPage() {
         {!reading && <Button variant="outline-dark" onClick={() => setReading(true)}>{t`Read in a class`}</Button>}
       </div>
       {!data && <Loading problem={error} again={() => void mutate()} />}
-      {reading && <ReadInClass onClose={() => setReading(false)} />}
+      {severalSchools && (adding || reading) && <AtSchool {...{ schools, schoolId }} onChoose={setSchoolId} />}
+      {reading && <ReadInClass at={at} onClose={() => setReading(false)} />}
       {adding && (
         <ClassForm
           settings={NEW_CLASS}
@@ -48,13 +54,14 @@ export default function ClassesPage() {
         <div className="empty">{t`No classes yet. Make one, then add the children by first name or code.`}</div>
       )}
       <ul className="class-list">
-        {data?.map(({ id: classId, name, children, ages, role, owner }) => (
+        {data?.map(({ id: classId, name, children, ages, role, owner, schoolId: where }) => (
           <li key={classId}>
             <Link to={`/classes/${classId}`} className="class-card">
               <strong>{name}</strong>
               <span>
                 {children === 1 ? t`1 child` : t`${children} children`}, {agesText(ages)}
                 {role !== 'owner' && t`, shared by ${owner}`}
+                {severalSchools && `, ${schools.find((one) => one.id === where)?.name ?? ''}`}
               </span>
             </Link>
           </li>
@@ -62,5 +69,24 @@ export default function ClassesPage() {
       </ul>
       <BinList />
     </>
+  );
+}
+
+interface AtSchoolProps {
+  readonly schools: Teacher['schools'];
+  readonly schoolId: string;
+  readonly onChoose: (schoolId: string) => void;
+}
+
+/** Where a new class is, for who teaches at several schools: it stays there. */
+function AtSchool({ schools, schoolId, onChoose }: AtSchoolProps) {
+  return (
+    <SelectField
+      id="class-at"
+      label={t`At the school`}
+      value={schoolId}
+      options={schools.map((one) => [one.id, one.name] as const)}
+      onChoose={onChoose}
+    />
   );
 }

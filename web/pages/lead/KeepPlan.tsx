@@ -7,6 +7,7 @@ import type { PlanEdit, SavedPlan } from '../../../contract/plan.ts';
 import type { Plan } from '../../../core/leading/plan.ts';
 import { put, remove } from '../../api/client.ts';
 import { BothVersions } from '../../domain/BothVersions.tsx';
+import { MadeBy, ToShelf } from '../../domain/ToShelf.tsx';
 import { Notice } from '../../ui/Notice.tsx';
 import { useEditing } from '../../api/useEditing.ts';
 import { useSave } from '../../api/useSave.ts';
@@ -61,6 +62,8 @@ export function KeepPlan({ plan, own, onChange, onKept, onRemoved }: KeepPlanPro
         {own && <SaveChanges key={own.id} plan={plan} own={own} onKept={adopt} />}
         <Button variant="outline-dark" onClick={() => void keepAsNew()}>{t`Save as new`}</Button>
         {own && <Button variant="outline-dark" onClick={() => void removeIt(own.id)}>{t`Remove`}</Button>}
+        {own && <ToShelf kind="plan" id={own.id} />}
+        <MadeBy from={plan.from} />
         <span role="status">{kept === plan ? t`Saved` : ''}</span>
       </div>
       {problem && <Notice problem={problem} />}

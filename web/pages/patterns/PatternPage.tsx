@@ -14,6 +14,7 @@ import { named } from '../../files/named.ts';
 import { Ruler } from '../../ruler/Ruler.tsx';
 import { Notice } from '../../ui/Notice.tsx';
 import { Loading } from '../../ui/Loading.tsx';
+import { MadeBy, ToShelf } from '../../domain/ToShelf.tsx';
 import { useCurrentClass } from '../../domain/currentClass.ts';
 import { useSave } from '../../api/useSave.ts';
 import { BarCheckLine } from './BarCheckLine.tsx';
@@ -120,7 +121,10 @@ function Opened({ name, beside, children }: { name: string; beside?: ReactNode; 
 function Out({ score, draft: { title }, saved }: Pick<ReadProps, 'score' | 'draft' | 'saved'>) {
   const { counts } = voiceOf(useCurrentClass());
   const onPaper = saved && (
-    <Link className="btn btn-outline-dark" to={`/sheets?pattern=${saved.id}`}>{t`On a sheet`}</Link>
+    <>
+      <Link className="btn btn-outline-dark" to={`/sheets?pattern=${saved.id}`}>{t`On a sheet`}</Link>{' '}
+      <ToShelf kind="pattern" id={saved.id} /> <MadeBy from={saved.from} />
+    </>
   );
   return (
     <Opened name={t`Take out`} beside={onPaper}>

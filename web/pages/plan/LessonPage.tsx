@@ -19,6 +19,7 @@ import { RUNNING } from '../../lesson/running.ts';
 import { useStartLesson } from '../../lesson/useStartLesson.ts';
 import { Notice } from '../../ui/Notice.tsx';
 import { Loading } from '../../ui/Loading.tsx';
+import { MadeBy, ToShelf } from '../../domain/ToShelf.tsx';
 import { mayHear } from '../../domain/currentClass.ts';
 import { useKeptDraft } from '../../api/useKeptDraft.ts';
 import { useKeys } from '../../ui/useKeys.ts';
@@ -233,6 +234,8 @@ function Below({ saved, lesson, planning }: { saved: SavedLesson; lesson: Lesson
     <div className="lesson-below">
       <CopyLesson lesson={lesson} from={schoolClass.id} />
       <Link className="btn btn-outline-dark" to={`/sheets?${sheet.toString()}`}>{t`A sheet for it`}</Link>
+      <ToShelf kind="lesson" id={saved.id} />
+      <MadeBy from={lesson.from} />
       <Button variant="link" disabled={dropping.saving} onClick={() => void drop()}>
         <Trash2 size={16} aria-hidden /> {t`Delete this lesson`}
       </Button>

@@ -19,6 +19,7 @@ import { Notice } from '../../ui/Notice.tsx';
 import { mayHear } from '../../domain/currentClass.ts';
 import { saveFile } from '../../ui/saveFile.ts';
 import { useSave } from '../../api/useSave.ts';
+import { ToShelf } from '../../domain/ToShelf.tsx';
 import { useKeys } from '../../ui/useKeys.ts';
 import { DraftTrouble } from './DraftTrouble.tsx';
 import { NewElements } from './NewElements.tsx';
@@ -184,6 +185,7 @@ function TakeOut({ lessons, planning: { schoolClass, voice }, actions }: TakeOut
     <>
       {createPortal(
         <>
+          <ToShelf kind="term" />
           <Link className="btn btn-outline-dark" to={`/sheets/booklet/${schoolClass.id}`}>
             <BookOpen size={16} aria-hidden /> {t`Booklet of sheets`}
           </Link>

@@ -9,6 +9,7 @@ import type { SavedSheet, SheetEdit } from '../../../contract/sheet.ts';
 import { remove } from '../../api/client.ts';
 import { BothVersions } from '../../domain/BothVersions.tsx';
 import { Notice } from '../../ui/Notice.tsx';
+import { MadeBy, ToShelf } from '../../domain/ToShelf.tsx';
 import { namesOf } from '../../domain/namesIn.ts';
 import { SHEET_NAMES } from '../../domain/partWords.ts';
 import { useEditing } from '../../api/useEditing.ts';
@@ -66,6 +67,8 @@ export function KeepSheet({ sheet, saved, was, classes, onKept }: KeepProps) {
           </Button>
         </>
       )}
+      {saved && <ToShelf kind="sheet" id={saved.id} />}
+      <MadeBy from={sheet.from} />
       <span role="status">{kept === sheet ? t`Kept` : ''}</span>
       {keeping.clash && (
         <BothVersions

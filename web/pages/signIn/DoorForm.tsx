@@ -1,66 +1,65 @@
-import { t } from '../../../core/words/say.ts';
+import { perLanguage, t } from '../../../core/words/say.ts';
 import { type FormEvent, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
+import type { OwnSchool, SchoolSign } from '../../../contract/school.ts';
 import type { SessionState } from '../../../contract/session.ts';
 import { post } from '../../api/client.ts';
 import { canUsePasskeys } from '../../api/canUsePasskeys.ts';
 import { Notice } from '../../ui/Notice.tsx';
+import { SelectField } from '../../ui/SelectField.tsx';
 import { TextField } from '../../ui/TextField.tsx';
+import { useStored } from '../../store/stored.ts';
 import { useSave } from '../../api/useSave.ts';
 
 interface DoorFormProps {
   /** Another button on the page is the main one. */
   readonly quiet?: boolean;
   /** Who is to sign in, where that is known. */
-  readonly known?: string;
+  readonly known?: OwnSchool | undefined;
+  /** To choose from, where there are several. */
+  readonly schools?: readonly SchoolSign[] | undefined;
   readonly onSignedIn: (state: SessionState) => void;
 }
 
 /** Loaded when it is wanted: most come in with a password. */
 const withPasskey = async () => (await import('../../api/passkeys.ts')).signInWithPasskey();
 
-/** In with name and password, with a passkey, or with a code that was given out. */
-export function DoorForm({ quiet = false, known = '', onSignedIn }: DoorFormProps) {
-  const [name, setName] = useState(known);
-  const [password, setPassword] = useState('');
-  const [code, setCode] = useState<string>();
+/** With a password, with a code for a new one, or with an invitation to a school. */
+type Way = 'password' | 'code' | 'invitation';
+
+const WAYS = perLanguage(
+  (): Readonly<Record<Way, { readonly path: string; readonly offer: string; readonly enter: string }>> => ({
+    password: { path: '/session', offer: t`I know my password`, enter: t`Sign in` },
+    code: { path: '/session/reset', offer: t`I was given a code`, enter: t`Keep the new password and sign in` },
+    invitation: { path: '/session/invitation', offer: t`I was invited`, enter: t`Make my account and sign in` },
+  }),
+);
+
+/** In with name and password, with a passkey, with a code that was given out, or as a new teacher of a school. */
+export function DoorForm({ quiet = false, known, schools = [], onSignedIn }: DoorFormProps) {
+  const [typed, setTyped] = useState<Typed>({ name: known?.as ?? '', password: '', code: '' });
+  const [way, setWay] = useState<Way>('password');
+  const [last, setLast] = useStored('school', '');
+  const school = known?.id ?? schools.find(({ id }) => id === last)?.id;
   const door = useSave(async (enter: () => Promise<unknown>) => onSignedIn((await enter()) as SessionState));
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    void door.save(() =>
-      code === undefined ? post('/session', { name, password }) : post('/session/reset', { name, code, password }),
-    );
+    const at = way === 'invitation' || school === undefined ? {} : { school };
+    const { name, password, code } = typed;
+    const body = { name, password, ...at, ...(way === 'password' ? {} : { code }) };
+    void door.save(() => post(WAYS()[way].path, body));
   };
   const variant = quiet ? 'outline-dark' : 'primary';
   return (
     <Form onSubmit={submit}>
-      <TextField id="door-name" label={t`Name`} value={name} onValue={setName} autoComplete="username" maxLength={60} />
-      {code !== undefined && (
-        <TextField
-          id="door-code"
-          label={t`Code`}
-          value={code}
-          onValue={setCode}
-          autoComplete="one-time-code"
-          maxLength={200}
-        />
-      )}
-      <TextField
-        id="door-password"
-        label={code === undefined ? t`Password` : t`New password`}
-        type="password"
-        value={password}
-        onValue={setPassword}
-        autoComplete={code === undefined ? 'current-password' : 'new-password'}
-        maxLength={200}
-      />
+      <DoorFields {...{ way, school, schools: known ? [] : schools, typed }} onSchool={setLast} onType={setTyped} />
       {door.problem && <Notice problem={door.problem} />}
       <p role="status" className="door-wait">
         {door.saving && t`One moment. After several wrong tries this takes longer.`}
       </p>
       <Button type="submit" variant={variant} className="w-100" disabled={door.saving}>
-        {code === undefined ? t`Sign in` : t`Keep the new password and sign in`}
+        {WAYS()[way].enter}
       </Button>
       <div className="other-doors">
         {canUsePasskeys() && (
@@ -68,10 +67,76 @@ export function DoorForm({ quiet = false, known = '', onSignedIn }: DoorFormProp
             {t`Sign in with a passkey`}
           </Button>
         )}
-        <Button variant="link" size="sm" onClick={() => setCode(code === undefined ? '' : undefined)}>
-          {code === undefined ? t`I was given a code` : t`I know my password`}
-        </Button>
+        {(Object.keys(WAYS()) as Way[])
+          .filter((other) => other !== way && !(known && other === 'invitation'))
+          .map((other) => (
+            <Button key={other} variant="link" size="sm" onClick={() => setWay(other)}>
+              {WAYS()[other].offer}
+            </Button>
+          ))}
       </div>
     </Form>
+  );
+}
+
+interface Typed {
+  readonly name: string;
+  readonly password: string;
+  readonly code: string;
+}
+
+interface FieldsProps {
+  readonly way: Way;
+  readonly school: string | undefined;
+  /** To choose from; one alone, or who is known, is not asked for. */
+  readonly schools: readonly SchoolSign[];
+  readonly typed: Typed;
+  readonly onSchool: (id: string) => void;
+  readonly onType: (typed: Typed) => void;
+}
+
+function DoorFields({ way, school, schools, typed, onSchool, onType }: FieldsProps) {
+  const isNew = way !== 'password';
+  return (
+    <>
+      {schools.length > 1 && way !== 'invitation' && (
+        <div className="mb-3">
+          <SelectField
+            id="door-school"
+            label={t`School`}
+            value={school ?? ''}
+            options={[['', t`Choose your school`], ...schools.map(({ id, name: called }) => [id, called] as const)]}
+            onChoose={onSchool}
+          />
+        </div>
+      )}
+      <TextField
+        id="door-name"
+        label={way === 'invitation' ? t`Your name at the school` : t`Name`}
+        value={typed.name}
+        onValue={(name) => onType({ ...typed, name })}
+        autoComplete="username"
+        maxLength={60}
+      />
+      {isNew && (
+        <TextField
+          id="door-code"
+          label={way === 'code' ? t`Code` : t`Code of the invitation`}
+          value={typed.code}
+          onValue={(code) => onType({ ...typed, code })}
+          autoComplete="one-time-code"
+          maxLength={200}
+        />
+      )}
+      <TextField
+        id="door-password"
+        label={isNew ? t`New password` : t`Password`}
+        type="password"
+        value={typed.password}
+        onValue={(password) => onType({ ...typed, password })}
+        autoComplete={isNew ? 'new-password' : 'current-password'}
+        maxLength={200}
+      />
+    </>
   );
 }

@@ -43,7 +43,7 @@ export default function SignInAgain({ teacher, inside, demo, onSignedIn, onLeave
             {t`Look around again`}
           </Button>
         )}
-        <DoorForm known={teacher.name} quiet={demo} onSignedIn={onSignedIn} />
+        <DoorForm known={teacher.schools[0]} quiet={demo} onSignedIn={onSignedIn} />
       </Modal.Body>
       <Modal.Footer>
         <Button variant="outline-dark" onClick={onLeave}>

@@ -5,6 +5,7 @@ import { Suspense, lazy, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Link, useNavigate, useParams } from 'react-router';
 import type { Child } from '../../../../contract/child.ts';
+import type { ChildErased } from '../../../../contract/childData.ts';
 import type { ListedTake } from '../../../../contract/records.ts';
 import type { ClassDetail } from '../../../../contract/schoolClass.ts';
 import type { MisreadingCode } from '../../../../core/judging/misreadings/table.ts';
@@ -30,24 +31,39 @@ import { MasteryTable } from './MasteryTable.tsx';
 import { TakeRows } from './TakeRows.tsx';
 import '../classes.scss';
 
+const ErasedProof = lazy(() => import('./ErasedProof.tsx'));
+const KeptOfChild = lazy(() => import('./KeptOfChild.tsx'));
 const MarksChart = lazy(() => import('./MarksChart.tsx'));
 
 /** One child: what it knows, what it misread and whether that has gone, and all its takes. */
 export default function ChildPage() {
   const { classId = '', childId = '' } = useParams();
   const { data, error, mutate } = useClass(classId);
+  const [erased, setErased] = useState<ChildErased>();
+  if (erased)
+    return (
+      <Suspense fallback={null}>
+        <ErasedProof erased={erased} classId={classId} />
+      </Suspense>
+    );
   if (!data) return <Loading title={t`Child`} problem={error} again={() => void mutate()} />;
   const child = data.children.find(({ id }) => id === childId);
   if (!child) return <Notice problem={{ message: t`This child is not in the class. It may be in the bin.` }} />;
-  return <ChildView schoolClass={data} child={child} />;
+  return <ChildView schoolClass={data} child={child} onErased={setErased} />;
 }
 
-function ChildView({ schoolClass, child }: { schoolClass: ClassDetail; child: Child }) {
+interface ChildProps {
+  readonly schoolClass: ClassDetail;
+  readonly child: Child;
+  readonly onErased: (erased: ChildErased) => void;
+}
+
+function ChildView({ schoolClass, child, onErased }: ChildProps) {
   const { data } = useTakesPage(schoolClass.id, child.id);
   const takes = data?.takes ?? [];
   return (
     <>
-      <ChildHead schoolClass={schoolClass} child={child} />
+      <ChildHead schoolClass={schoolClass} child={child} onErased={onErased} />
       <NextForChild schoolClass={schoolClass} child={child} takes={takes} />
       <MasteryTable classId={schoolClass.id} childId={child.id} naming={namingOf(schoolClass)} />
       {takes.length > 1 && (
@@ -63,8 +79,9 @@ function ChildView({ schoolClass, child }: { schoolClass: ClassDetail; child: Ch
   );
 }
 
-function ChildHead({ schoolClass, child }: { schoolClass: ClassDetail; child: Child }) {
+function ChildHead({ schoolClass, child, onErased }: ChildProps) {
   const [changing, setChanging] = useState(false);
+  const [keeping, setKeeping] = useState(false);
   const navigate = useNavigate();
   const path = `/classes/${schoolClass.id}/children/${child.id}`;
   const removal = useSave(() => remove(path), '/classes', '/takes', '/bin');
@@ -86,6 +103,9 @@ function ChildHead({ schoolClass, child }: { schoolClass: ClassDetail; child: Ch
             <Button variant="outline-dark" onClick={() => setChanging(!changing)}>
               {t`Name and what is made easier`}
             </Button>
+            <Button variant="outline-dark" aria-expanded={keeping} onClick={() => setKeeping(!keeping)}>
+              {t`What is kept`}
+            </Button>
             <Button variant="outline-dark" onClick={() => void removeChild()}>
               <Trash2 size={16} aria-hidden /> {t`Remove`}
             </Button>
@@ -93,6 +113,11 @@ function ChildHead({ schoolClass, child }: { schoolClass: ClassDetail; child: Ch
         )}
       </div>
       {removal.problem && <Notice problem={removal.problem} />}
+      {keeping && (
+        <Suspense fallback={null}>
+          <KeptOfChild schoolClass={schoolClass} child={child} onErased={onErased} />
+        </Suspense>
+      )}
       {changing && (
         <ChangeChild path={path} child={child} naming={namingOf(schoolClass)} onClose={() => setChanging(false)} />
       )}

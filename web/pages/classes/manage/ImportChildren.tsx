@@ -7,6 +7,8 @@ import type { ClassDetail } from '../../../../contract/schoolClass.ts';
 import { put } from '../../../api/client.ts';
 import { Notice } from '../../../ui/Notice.tsx';
 import { useSave } from '../../../api/useSave.ts';
+import { SelectField } from '../../../ui/SelectField.tsx';
+import { type RosterClass, isRoster, readRoster } from '../../../domain/oneRoster.ts';
 import { type ReadNames, keysOf, readClassList, textOf } from '../../../domain/classList.ts';
 
 /** A class list pasted, typed or chosen as a file: what would be added is shown first. */
@@ -25,28 +27,17 @@ export function ImportChildren({ schoolClass, onClose }: { schoolClass: ClassDet
     for (const [i, name] of names.entries())
       await put(`/classes/${schoolClass.id}/children/${idOf(keys[i]!)}`, { name });
   }, '/classes');
-  const choose = async (file: File | undefined) => {
-    if (file) setText(textOf(new Uint8Array(await file.arrayBuffer())));
+  const [rosters, setRosters] = useState<readonly RosterClass[]>([]);
+  const choose = async (files: readonly File[]) => {
+    const texts = await Promise.all(files.map(async (file) => textOf(new Uint8Array(await file.arrayBuffer()))));
+    const found = readRoster(texts);
+    setRosters(found);
+    if (found.length > 0) setText(listOf(found[0]!));
+    else if (texts.length > 0) setText(texts.filter((one) => !isRoster(one)).join('\n'));
   };
   return (
     <section className="card-paper import-children" aria-label={t`Many children at once`}>
-      <div>
-        <Form.Label htmlFor="names">{t`One name or code a line, or a list from a spreadsheet`}</Form.Label>
-        <Form.Control
-          as="textarea"
-          id="names"
-          rows={8}
-          value={text}
-          onChange={(event) => setText(event.target.value)}
-        />
-        <Form.Label htmlFor="names-file">{t`or a file (CSV)`}</Form.Label>
-        <Form.Control
-          type="file"
-          id="names-file"
-          accept=".csv,.txt,.tsv,text/csv,text/plain"
-          onChange={(event) => void choose((event.target as HTMLInputElement).files?.[0])}
-        />
-      </div>
+      <ListField {...{ text, rosters }} onText={setText} onFiles={(files) => void choose(files)} />
       <div role="status">
         <ListPreview read={read} />
         {add.problem && <Notice problem={add.problem} />}
@@ -63,6 +54,46 @@ export function ImportChildren({ schoolClass, onClose }: { schoolClass: ClassDet
     </section>
   );
 }
+
+interface ListFieldProps {
+  readonly text: string;
+  readonly rosters: readonly RosterClass[];
+  readonly onText: (text: string) => void;
+  readonly onFiles: (files: readonly File[]) => void;
+}
+
+/** Where a list is typed, pasted or read from files. */
+function ListField({ text, rosters, onText, onFiles }: ListFieldProps) {
+  return (
+    <div>
+      <Form.Label htmlFor="names">{t`One name or code a line, or a list from a spreadsheet`}</Form.Label>
+      <Form.Control as="textarea" id="names" rows={8} value={text} onChange={(event) => onText(event.target.value)} />
+      <Form.Label htmlFor="names-file">{t`or a file (CSV)`}</Form.Label>
+      <Form.Control
+        type="file"
+        id="names-file"
+        multiple
+        accept=".csv,.txt,.tsv,text/csv,text/plain"
+        onChange={(event) => onFiles([...((event.target as HTMLInputElement).files ?? [])])}
+      />
+      <Form.Text>
+        {t`Of OneRoster files choose users.csv and enrollments.csv together, and classes.csv for the titles.`}
+      </Form.Text>
+      {rosters.length > 1 && (
+        <SelectField
+          id="roster-class"
+          label={t`Class of the roster`}
+          value={rosters.find((one) => listOf(one) === text)?.id ?? ''}
+          options={rosters.map(({ id, title, names: inside }) => [id, `${title} (${inside.length})`] as const)}
+          onChoose={(id) => onText(listOf(rosters.find((one) => one.id === id)!))}
+        />
+      )}
+    </div>
+  );
+}
+
+/** A class of a roster as a list that can be changed before it is taken. */
+const listOf = ({ names }: RosterClass) => names.join('\n');
 
 /** What was read of a list, and what was not, and why. */
 function ListPreview({ read: { names, alike, twice, tooLong, dropped, heading } }: { read: ReadNames }) {

@@ -4,12 +4,13 @@ import { Link } from 'react-router';
 import type { ClassDetail } from '../../../../contract/schoolClass.ts';
 import { togetherPath } from '../../../domain/togetherWeeks.ts';
 import { CopyForm } from './CopyForm.tsx';
+import { HoldClassForm } from './HoldForm.tsx';
 import { MoveForm } from './MoveForm.tsx';
 import { ShareForm } from './ShareForm.tsx';
 import { TermForm } from './TermForm.tsx';
 import './manage.scss';
 
-const FORMS = ['share', 'terms', 'move', 'copy'] as const;
+const FORMS = ['share', 'terms', 'move', 'copy', 'hold'] as const;
 
 /** What is done with a class as a whole, a few times a year. */
 export type Managing = (typeof FORMS)[number];
@@ -19,6 +20,7 @@ const TITLES = perLanguage((): Readonly<Record<Managing, string>> => ({
   terms: t`Terms`,
   move: t`Move children`,
   copy: t`Save as a file`,
+  hold: t`Keep for longer`,
 }));
 
 interface ManageMenuProps {
@@ -62,6 +64,8 @@ export function ManageForm({ form, ...props }: ManageFormProps) {
       return <MoveForm {...props} />;
     case 'copy':
       return <CopyForm {...props} />;
+    case 'hold':
+      return <HoldClassForm {...props} />;
   }
 }
 

@@ -14,8 +14,14 @@ import { usePatterns } from '../../../api/hooks.ts';
 import './manage.scss';
 import { piecesOf, readCopy, renamed, soundIn } from './readCopy.ts';
 
+interface ReadInProps {
+  /** The school, where there are several. */
+  readonly at: { readonly schoolId?: string };
+  readonly onClose: () => void;
+}
+
 /** A class that was saved as a file, here or elsewhere: what is in it is shown first. */
-export function ReadInClass({ onClose }: { onClose: () => void }) {
+export function ReadInClass({ at, onClose }: ReadInProps) {
   const [id, setId] = useState(() => uuid());
   const [copy, setCopy] = useState<ClassCopy | string>();
   const navigate = useNavigate();
@@ -23,7 +29,7 @@ export function ReadInClass({ onClose }: { onClose: () => void }) {
     setId(uuid());
     setCopy(file && readCopy(await file.text()));
   };
-  const { reading, done } = useReadingIn(id);
+  const { reading, done } = useReadingIn(id, at);
   const readIn = async (found: ClassCopy) => {
     if (await reading.save(found)) await navigate(`/classes/${id}`);
   };
@@ -55,7 +61,7 @@ export function ReadInClass({ onClose }: { onClose: () => void }) {
 }
 
 /** Puts a class of a file into a new one, step by step; tried again, each step is done once. */
-function useReadingIn(id: string) {
+function useReadingIn(id: string, at: ReadInProps['at']) {
   const [done, setDone] = useState(0);
   const patterns = usePatterns().data;
   const reading = useSave(
@@ -63,7 +69,7 @@ function useReadingIn(id: string) {
       const own = renamed(found, id, patterns ?? []);
       const path = `/classes/${id}`;
       const steps = [
-        () => put(path, own.settings),
+        () => put(path, { ...own.settings, ...at }),
         ...own.children.map(
           ({ id: childId, ...child }) =>
             () =>

@@ -6,47 +6,50 @@ import Form from 'react-bootstrap/Form';
 import fitsCode from 'virtual:fits/one-time-code';
 import fitsStaff from 'virtual:fits/staff';
 import type { OneTimeCode, StaffMember } from '../../../contract/staff.ts';
-import type { Teacher } from '../../../contract/session.ts';
 import { post, put } from '../../api/client.ts';
 import { useGet } from '../../api/useGet.ts';
+import { OneTime } from './OneTime.tsx';
 import { Loading } from '../../ui/Loading.tsx';
 import { Notice } from '../../ui/Notice.tsx';
 import { TextField } from '../../ui/TextField.tsx';
 import { useSave } from '../../api/useSave.ts';
-import './staff.scss';
 
 interface Given {
   readonly name: string;
   readonly code: string;
 }
 
-/** Accounts of the school, for its administrator: nothing of what is in them. */
-export default function StaffPage({ teacher }: { teacher: Teacher }) {
-  const { data, error, mutate } = useGet<StaffMember[]>('/staff', fitsStaff);
+/** Accounts of a school, for its administrators: nothing of what is in them. */
+export function AccountsCard({ schoolId, self }: { schoolId: string; self: string }) {
+  const path = `/schools/${schoolId}/staff`;
+  const { data, error, mutate } = useGet<StaffMember[]>(path, fitsStaff);
   const [name, setName] = useState('');
   const [given, setGiven] = useState<Given>();
-  const ask = async (path: string, whose: string, body: object) => {
-    const answer = await post(path, body);
+  const ask = async (to: string, whose: string, body: object) => {
+    const answer = await post(to, body);
     if (fitsCode(answer)) setGiven({ name: whose, code: (answer as OneTimeCode).code });
   };
-  const adding = useSave(() => ask('/staff', name.trim(), { name: name.trim() }), '/staff');
-  const coding = useSave((one: StaffMember) => ask(`/staff/${one.id}/code`, one.name, {}), '/staff');
-  const closing = useSave((one: StaffMember) => put(`/staff/${one.id}`, { closed: !one.closed }), '/staff');
+  const adding = useSave(() => ask(path, name.trim(), { name: name.trim() }), path);
+  const coding = useSave((one: StaffMember) => ask(`${path}/${one.id}/code`, one.name, {}), path);
+  const closing = useSave((one: StaffMember) => put(`${path}/${one.id}`, { closed: !one.closed }), path);
   const submit = async (event: FormEvent) => {
     event.preventDefault();
     if (await adding.save()) setName('');
   };
   const problem = adding.problem ?? coding.problem ?? closing.problem;
   return (
-    <>
-      <div className="page-head">
-        <h1>{t`Accounts of the school`}</h1>
-        <span>{t`You see no class, child or mark of a colleague here.`}</span>
-      </div>
+    <section className="card-paper">
+      <h2>{t`Accounts`}</h2>
+      <p>{t`You see no class, child or mark of a colleague here.`}</p>
       {!data && <Loading problem={error} again={() => void mutate()} />}
-      {given && <OneTime given={given} onDone={() => setGiven(undefined)} />}
+      {given && (
+        <OneTime code={given.code} onDone={() => setGiven(undefined)}>
+          {rich`Give this code to ${<strong>{given.name}</strong>} in person. It is shown only now,
+          works once, and until tomorrow: under “I was given a code” at the sign-in.`}
+        </OneTime>
+      )}
       {problem && <Notice problem={problem} />}
-      <Form className="card-paper new-teacher" onSubmit={(event) => void submit(event)}>
+      <Form className="new-teacher" onSubmit={(event) => void submit(event)}>
         <TextField id="teacher-name" label={t`Name of a new teacher`} value={name} maxLength={60} onValue={setName} />
         <Button type="submit" disabled={name.trim() === '' || adding.saving}>{t`Make the account`}</Button>
       </Form>
@@ -55,23 +58,12 @@ export default function StaffPage({ teacher }: { teacher: Teacher }) {
           <Account
             key={one.id}
             one={one}
-            self={one.id === teacher.id}
+            self={one.id === self}
             onCode={() => void coding.save(one)}
             onClose={() => void closing.save(one)}
           />
         ))}
       </ul>
-    </>
-  );
-}
-
-function OneTime({ given: { name, code }, onDone }: { given: Given; onDone: () => void }) {
-  return (
-    <section className="card-paper one-time" role="status">
-      <p>{rich`Give this code to ${<strong>{name}</strong>} in person. It is shown only now,
-          works once, and until tomorrow: under “I was given a code” at the sign-in.`}</p>
-      <output>{code}</output>
-      <Button variant="outline-dark" onClick={onDone}>{t`Done`}</Button>
     </section>
   );
 }
