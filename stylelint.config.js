@@ -16,5 +16,14 @@ export default {
       '/^(min|max)-width$/': ['/^bp\\./'],
     },
     'color-no-hex': true,
+    // Pages may be read from right to left; what stands on the axis of time is left to right (theme.scss).
+    'property-disallowed-list': [/^(margin|padding|border)-(left|right)/],
+    'declaration-property-value-disallowed-list': { 'text-align': ['left', 'right'], float: ['left', 'right'] },
   },
+  overrides: [
+    {
+      files: ['web/ruler/*', 'web/strips/*', 'web/leading/togetherBand.scss', 'web/pages/values/*'],
+      rules: { 'property-disallowed-list': null },
+    },
+  ],
 };

@@ -99,6 +99,23 @@ const PATHS = EVERYTHING
     ]
   : ['/today', '/values', '/make', '/ear', '/take'];
 
+it('read from right to left no page is wider than its window, and time still goes from left to right', async () => {
+  const { page } = await school.guest();
+  await page.evaluate(() => localStorage.setItem('language', 'pseudo-rtl'));
+  for (const path of EVERYTHING ? PATHS : ['/today', '/lead']) {
+    await page.goto(new URL(path, page.url()).href);
+    await page.locator('main h1, main h2, main button').first().waitFor();
+    const wide = await page.evaluate(() => document.documentElement.scrollWidth - innerWidth);
+    expect([path, wide <= 1]).toEqual([path, true]);
+  }
+  await page.goto(new URL('/lead', page.url()).href);
+  await page.locator('.ruler').first().waitFor();
+  const directions = await page.evaluate(() =>
+    ['body', '.ruler'].map((one) => getComputedStyle(document.querySelector(one)!).direction),
+  );
+  expect(directions).toEqual(['rtl', 'ltr']);
+});
+
 it('no sentence stands on a page that no catalogue has, and nothing is cut where words are longer', async () => {
   const { page } = await school.guest();
   await page.evaluate(() => localStorage.setItem('language', 'pseudo'));

@@ -8,12 +8,13 @@ import {
   childId,
   classId,
   makeLargeSchool,
+  schoolId,
   teacherName,
 } from '../scripts/bench/largeSchool.ts';
 import { trial } from '../scripts/test/trial.test-helper.ts';
 import { Visitor, freshDatabase, serverOn } from './testServer.test-helper.ts';
 
-const SMALL: LargeSize = { teachers: 2, children: 3, takes: 60, takesOfFirst: 7 };
+const SMALL: LargeSize = { schools: 2, teachers: 2, children: 3, takes: 60, takesOfFirst: 7 };
 const UNTIL = 1_790_000_000_000;
 
 async function rowsOf(url: string): Promise<string> {
@@ -36,7 +37,8 @@ trial('a large school is the same each time, and what is in it is read like any 
   expect(await rowsOf(one)).toBe(await rowsOf(other));
   const server = await serverOn(one);
   const visitor = new Visitor(server.url);
-  await visitor.signIn(teacherName(1), LARGE_PASSWORD);
+  const name = teacherName(1);
+  await visitor.ask('POST', '/api/session', { name, password: LARGE_PASSWORD, school: schoolId(1) });
   const path = `/api/classes/${classId(1)}`;
   const { body } = await visitor.ask('GET', `${path}/records`);
   expect(validator(ClassRecords)(body)).toMatchObject({ ok: true });

@@ -125,6 +125,17 @@ describe('another place vouches for teachers', () => {
     expect(code(await back(cleo, 'nothing'))).toBe('401 sign-on-refused');
   });
 
+  it('a flood of people who never come back fills no table', async () => {
+    await open.pool.query(`insert into sign_ons (state_hash, browser_hash, nonce, verifier, expires_at)
+      select concat('flood ', seq), '', '', '', ${Date.now() + 60_000} from seq_1_to_5000`);
+    expect(code(await new Browser(server.url).ask('POST', '/api/session/sign-on', {}))).toBe('429 busy');
+    // Whose time is over makes room.
+    await open.pool.query("update sign_ons set expires_at = 5 where state_hash like 'flood %'");
+    expect((await new Browser(server.url).ask('POST', '/api/session/sign-on', {})).status).toBe(200);
+    const [rows] = await open.pool.query("select 1 from sign_ons where state_hash like 'flood %'");
+    expect(rows).toEqual([]);
+  });
+
   it('an account that its school has closed stays closed', async () => {
     provider.person = { sub: 'dana' };
     await open.pool.query("update members set closed = true where name = 'Dana'");

@@ -1,4 +1,4 @@
-import { counted, t } from '../words/say.ts';
+import { inLanguage, counted, t } from '../words/say.ts';
 import type { ClassNote, ClassPicture } from '../judging/classPicture.ts';
 import { misreadingTitle } from './misreadingSentences.ts';
 import { placeHeading, placeText } from './places.ts';
@@ -18,10 +18,11 @@ function mostly({ early, late, missed }: ClassNote): string {
  * @returns one to three sentences; none without a take
  * @example ["3 of 26 had all of it right.", "Measure 2, beat 3: 9 of 26 had it on time; most came too early."]
  */
-export function classPictureLines(
-  { takes, allRight, hardest, commonest }: ClassPicture,
-  voice: Pick<Voice, 'naming'>,
-): string[] {
+export function classPictureLines(picture: ClassPicture, voice: Pick<Voice, 'naming' | 'language'>): string[] {
+  return inLanguage(voice.language, () => linesSaid(picture, voice));
+}
+
+function linesSaid({ takes, allRight, hardest, commonest }: ClassPicture, voice: Pick<Voice, 'naming'>): string[] {
   if (takes === 0) return [];
   if (allRight === takes) return [takes === 1 ? t`All of it was right.` : t`All ${takes} had all of it right.`];
   const lines = [t`${allRight === 0 ? t`Nobody yet` : ofAll(allRight, takes)} had all of it right.`];

@@ -17,7 +17,8 @@ export const BLOCK_WORDS = perLanguage(
     ear: { title: t`By ear`, about: t`which of four is heard?` },
     make: { title: t`Make`, about: t`lay strips for what is heard` },
     'line-up': { title: t`Line-up`, about: t`each child alone, for a mark` },
-    close: { title: t`Close`, about: t`what stays with them` },
+    // Not what is done to a window.
+    close: { title: t`Close${''}`, about: t`what stays with them` },
   }),
 );
 

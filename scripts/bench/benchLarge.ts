@@ -4,7 +4,7 @@ import type { RejudgingState } from '../../contract/judging.ts';
 import { report } from './benchReport.ts';
 import { benchStoring } from './benchStoring.ts';
 import { buildServer, startBuilt } from '../build/buildServer.ts';
-import { LARGE_PASSWORD, type LargeSize, childId, classId, teacherName } from './largeSchool.ts';
+import { LARGE_PASSWORD, type LargeSize, childId, classId, schoolId, teacherName } from './largeSchool.ts';
 
 const CLASSES_READ = 200;
 
@@ -19,14 +19,19 @@ async function timed<T>(action: () => Promise<T>): Promise<{ ms: number; result:
 }
 
 /** Whoever asks a server, as any of the teachers. */
-function visitorsOf(address: string) {
+function visitorsOf(address: string, { schools }: LargeSize) {
   const cookies = new Map<number, string>();
+  const signingIn: number[] = [];
   const cookieOf = async (room: number) => {
     const known = cookies.get(room);
     if (known !== undefined) return known;
-    const body = JSON.stringify({ name: teacherName(room), password: LARGE_PASSWORD });
+    const school = schoolId(room % schools);
+    const body = JSON.stringify({ name: teacherName(room), password: LARGE_PASSWORD, school });
     const headers = { 'content-type': 'application/json' };
-    const response = await fetch(`${address}/api/session`, { method: 'POST', headers, body });
+    const { ms, result: response } = await timed(() =>
+      fetch(`${address}/api/session`, { method: 'POST', headers, body }),
+    );
+    signingIn.push(ms);
     const given = response.headers.getSetCookie().map((one) => one.split(';')[0]!);
     cookies.set(room, given.join('; '));
     return cookies.get(room)!;
@@ -40,7 +45,7 @@ function visitorsOf(address: string) {
     });
     return ms;
   };
-  return { cookieOf, ask };
+  return { cookieOf, ask, signingIn };
 }
 type Visitors = ReturnType<typeof visitorsOf>;
 
@@ -50,9 +55,10 @@ export async function benchLarge(url: string, size: LargeSize): Promise<void> {
   await buildServer();
   const env = { PATH: process.env['PATH'], DATABASE_URL: url, PORT: '0', PAGES: '' };
   const { server, url: address } = await startBuilt(env);
-  const visitors = visitorsOf(address);
+  const visitors = visitorsOf(address, size);
   const rooms = Array.from({ length: CLASSES_READ }, (_, i) => 1 + ((i * 7) % (size.teachers - 1)));
   for (const room of rooms) await visitors.cookieOf(room);
+  report(`signing in, ${size.schools} schools`, words(visitors.signingIn), 'most of it is the cost of the password');
   await benchPages(url, size, visitors, rooms);
   const compressed = await fetch(`${address}/api/classes/${classId(1)}/records`, {
     headers: { cookie: await visitors.cookieOf(1), 'accept-encoding': 'gzip' },
@@ -64,6 +70,11 @@ export async function benchLarge(url: string, size: LargeSize): Promise<void> {
     hearing.push({ cookie: await visitors.cookieOf(room), classId: classId(room) });
   await benchStoring(address, hearing);
   await benchRejudging(address, await visitors.cookieOf(0), classId(0));
+  const path = `${address}/api/classes/${classId(2)}/children/${childId(size, 2, 0)}/everything`;
+  const headers = { cookie: await visitors.cookieOf(2) };
+  const erased = await timed(() => fetch(path, { method: 'DELETE', headers }));
+  const { status } = erased.result;
+  report('everything of a child deleted and proven', `${(erased.ms / 1000).toFixed(1)} s`, `answered ${status}`);
   server.kill('SIGTERM');
 }
 

@@ -3,8 +3,11 @@ import { benchLarge } from './benchLarge.ts';
 import { LARGE, makeLargeSchool } from './largeSchool.ts';
 import { startMariadb } from '../commands/mariadb.ts';
 
-// A large school in a database of its own, made where there is none yet, and measured. `npm run large`
+// A town of schools in a database of its own, made where there is none yet, and measured: `npm run large`; beside it
+// all of it in one school: `npm run large -- 1`
 
+const schools = Number(process.argv[2] ?? LARGE.schools);
+const SIZE = { ...LARGE, schools };
 const FOLDER = '.data/large';
 /** As docs/operating.md has it for so many takes. */
 const TUNED = [
@@ -14,16 +17,16 @@ const TUNED = [
 ];
 
 const database = await startMariadb(FOLDER);
-const url = await database.url('large');
+const url = await database.url(`town_${schools}`);
 const connection = await createConnection(url);
 for (const setting of TUNED) await connection.query(`set global ${setting}`);
 const [tables] = await connection.query("show tables like 'takes'");
 if ((tables as unknown[]).length === 0) {
   const from = Date.now();
   const said = (words: string) => console.log(`${Math.round((Date.now() - from) / 1000)} s  ${words}`);
-  const takes = await makeLargeSchool(url, LARGE, Date.now(), said);
+  const takes = await makeLargeSchool(url, SIZE, Date.now(), said);
   said(`${takes} takes, ready`);
 }
 await connection.end();
-await benchLarge(url, LARGE);
+await benchLarge(url, SIZE);
 await database.stop();

@@ -4,14 +4,17 @@ import { simulateTake } from '../../core/judging/simulatedChild.ts';
 import { randomFrom } from '../../core/random.ts';
 import { parseRhythm } from '../../core/rhythm/text.ts';
 import { PATTERNS, TEMPOS } from '../../demo/school.ts';
+import { FIRST_SCHOOL, KEPT_FOR_EVER } from '../../contract/school.ts';
 import { openDatabase } from '../../server/database.ts';
 import { judgedColumns } from '../../server/judging/judgedColumns.ts';
 import { migrateDatabase } from '../../server/migrate.ts';
 import { hashPassword } from '../../server/password.ts';
 import { rebuildRecords } from '../../server/repository/childRecords.ts';
 
-/** How large a school is made. */
+/** How large a town is made. */
 export interface LargeSize {
+  /** Its teachers are spread over them. */
+  readonly schools: number;
   readonly teachers: number;
   /** In the class of each teacher. */
   readonly children: number;
@@ -21,7 +24,7 @@ export interface LargeSize {
   readonly takesOfFirst: number;
 }
 
-export const LARGE: LargeSize = { teachers: 300, children: 30, takes: 333, takesOfFirst: 200 };
+export const LARGE: LargeSize = { schools: 40, teachers: 1_200, children: 30, takes: 83, takesOfFirst: 200 };
 export const LARGE_PASSWORD = 'herring and rope';
 export const teacherName = (number: number) => `Teacher ${number}`;
 
@@ -35,6 +38,7 @@ const SEED = 300_9000;
 const hex = (value: number, length: number) => value.toString(16).padStart(length, '0');
 /** Ids that rise in the order in which things are made: the database only appends. */
 const idOf = (kind: number, number: number) => `${hex(number, 8)}-0000-4000-8000-${hex(kind, 12)}`;
+export const schoolId = (n: number) => (n === 0 ? FIRST_SCHOOL : idOf(6, n));
 export const [teacherId, classId] = [(n: number) => idOf(1, n), (n: number) => idOf(2, n)];
 export const childId = (size: LargeSize, room: number, child: number) => idOf(3, room * size.children + child);
 
@@ -92,13 +96,25 @@ async function writeTakes(pool: Pool, size: LargeSize, room: number, until: numb
 
 async function writePeople(pool: Pool, size: LargeSize): Promise<void> {
   const hash = await hashPassword(LARGE_PASSWORD);
+  for (let school = 1; school < size.schools; school++)
+    await pool.query('insert into schools (id, name, retention, created_at) values (?, ?, ?, 1)', [
+      schoolId(school),
+      `School ${school}`,
+      JSON.stringify(KEPT_FOR_EVER),
+    ]);
   for (let room = 0; room < size.teachers; room++) {
+    const school = schoolId(room % size.schools);
     const teacher = [teacherId(room), teacherName(room), hash];
     await pool.query('insert into teachers (id, name, password_hash) values (?, ?, ?)', teacher);
+    await pool.query('insert into members (school_id, teacher_id, name, since) values (?, ?, ?, 1)', [
+      school,
+      teacherId(room),
+      teacherName(room),
+    ]);
     await pool.query(
-      `insert into classes (id, teacher_id, name, ages, school, revision)
-       values (?, ?, ?, '${AGES}', 'numbers', 'large')`,
-      [classId(room), teacherId(room), `Class ${room}`],
+      `insert into classes (id, teacher_id, school_id, name, ages, school, revision)
+       values (?, ?, ?, ?, '${AGES}', 'numbers', 'large')`,
+      [classId(room), teacherId(room), school, `Class ${room}`],
     );
     const kids = Array.from({ length: size.children }, (_, child) => [
       childId(size, room, child),
@@ -111,7 +127,7 @@ async function writePeople(pool: Pool, size: LargeSize): Promise<void> {
 }
 
 /**
- * Fills an empty database with a large school, the same each time. @param until  milliseconds since 1970: the newest
+ * Fills an empty database with a town of schools, the same each time. @param until  milliseconds since 1970: the newest
  * takes are of then. @returns how many takes there are
  */
 export async function makeLargeSchool(

@@ -1,4 +1,4 @@
-import { and, eq, getTableColumns, getTableName, inArray, is, like, sql } from 'drizzle-orm';
+import { type SQL, and, eq, getTableColumns, getTableName, inArray, is, like, sql } from 'drizzle-orm';
 import { type MySqlColumn, MySqlTable } from 'drizzle-orm/mysql-core';
 import type { ClassRecords } from '../../contract/records.ts';
 import type { Database } from '../database.ts';
@@ -135,9 +135,22 @@ export async function eraseChild(db: Database, childId: string): Promise<void> {
       .where(eq(binnedRows.id, id));
   await removeSoundsOf(db, childId);
   const [row] = await db.select({ classId: children.classId }).from(children).where(eq(children.id, childId));
-  if (row) touched.add(row.classId);
+  if (row) {
+    touched.add(row.classId);
+    await forgetBeside(db, row.classId, childId);
+  }
   await db.delete(children).where(eq(children.id, childId));
   for (const classId of touched) await touchClass(db, classId);
+}
+
+/** A take that was played beside one of the child's stands alone now. */
+async function forgetBeside(db: Database, classId: string, childId: string): Promise<void> {
+  const own = await takeIdsOf(db, childId);
+  if (own.length === 0) return;
+  await db
+    .update(takes)
+    .set({ besideId: null })
+    .where(and(eq(takes.classId, classId), inArray(takes.besideId, own)));
 }
 
 /** JSON without the entries of lists that are a child's or name it alone. */
@@ -154,16 +167,19 @@ function withoutMention<T>(value: T, childId: string): T {
   return clean(value) as T;
 }
 
+const CLASSES_AT_ONCE = 40;
+
 interface Column {
   readonly table: string;
   readonly name: string;
   readonly type: string;
+  readonly nullable: 'YES' | 'NO';
 }
 
 /**
- * In how many rows of each table a child or one of its takes stands, in whatever column of text: asked of the database
- * itself, so that a table that somebody adds is looked through too. A table of classes is looked through class by class
- * of the school, so that no question takes long.
+ * In how many rows of each table a child or one of its takes stands: asked of the database itself, so that a table that
+ * somebody adds is looked through too. In a table of which every row is one child's, by that; in any other in every
+ * column of text, a table of classes some classes of the school after the other, so that no question takes long.
  * @param ids  of the child and of its takes
  */
 export async function tracesOf(
@@ -172,29 +188,40 @@ export async function tracesOf(
   ids: { readonly child: string; readonly takes: readonly string[] },
 ): Promise<ReadonlyMap<string, number>> {
   const [columns] = (await db.execute(sql`
-    select table_name as \`table\`, column_name as name, data_type as type from information_schema.columns
+    select table_name as \`table\`, column_name as name, data_type as type, is_nullable as nullable
+    from information_schema.columns
     where table_schema = database() and data_type in ('char', 'varchar', 'text', 'mediumtext', 'longtext')
     order by table_name, ordinal_position`)) as unknown as [Column[]];
   const rooms = await db.select({ id: classes.id }).from(classes).where(eq(classes.schoolId, schoolId));
   const found = new Map<string, number>();
   for (const table of new Set(columns.map((column) => column.table))) {
     const own = columns.filter((column) => column.table === table);
+    const isOfChildren = own.some(({ name, nullable }) => name === 'child_id' && nullable === 'NO');
+    if (isOfChildren) {
+      found.set(table, await rowsIn(db, table, sql`child_id = ${ids.child}`));
+      continue;
+    }
     const isIn = sql.join(
       own.map(({ name, type }) => mentions(name, type, ids)),
       sql` or `,
     );
-    const count = async (within: ReturnType<typeof sql>) => {
-      const question = sql`select count(*) as n from ${sql.identifier(table)} where ${within} (${isIn})`;
-      const [[row]] = (await db.execute(question)) as unknown as [[{ n: number }]];
-      return Number(row.n);
-    };
     const ofClasses = own.some(({ name }) => name === 'class_id');
     let n = 0;
-    if (ofClasses) for (const { id } of rooms) n += await count(sql`class_id = ${id} and`);
-    else n = await count(sql``);
+    if (!ofClasses) n = await rowsIn(db, table, isIn);
+    else
+      for (let from = 0; from < rooms.length; from += CLASSES_AT_ONCE) {
+        const some = rooms.slice(from, from + CLASSES_AT_ONCE).map(({ id }) => sql`${id}`);
+        n += await rowsIn(db, table, sql`class_id in (${sql.join(some, sql`, `)}) and (${isIn})`);
+      }
     found.set(table, n);
   }
   return found;
+}
+
+async function rowsIn(db: Database, table: string, where: SQL): Promise<number> {
+  const question = sql`select count(*) as n from ${sql.identifier(table)} where ${where}`;
+  const [[row]] = (await db.execute(question)) as unknown as [[{ n: number }]];
+  return Number(row.n);
 }
 
 /** Where a column is an id it is one of these; in a longer text the child's stands somewhere. */

@@ -1,4 +1,4 @@
-import { and, eq, gt, lt } from 'drizzle-orm';
+import { and, count, eq, gt, lt } from 'drizzle-orm';
 import type { Database } from '../database.ts';
 import { identities, signOns } from '../schema.ts';
 
@@ -6,6 +6,12 @@ import { identities, signOns } from '../schema.ts';
 export async function addSignOn(db: Database, signOn: typeof signOns.$inferInsert): Promise<void> {
   await db.delete(signOns).where(lt(signOns.expiresAt, Date.now()));
   await db.insert(signOns).values(signOn);
+}
+
+/** How many are away just now. */
+export async function countSignOns(db: Database): Promise<number> {
+  const [row] = await db.select({ n: count() }).from(signOns).where(gt(signOns.expiresAt, Date.now()));
+  return row?.n ?? 0;
 }
 
 /** Who was sent away with this state, by this browser. */

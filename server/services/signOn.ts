@@ -12,13 +12,24 @@ import { perLanguage, t } from '../../core/words/say.ts';
 import type { SignOnAccount, SignOnAnswer } from '../../contract/session.ts';
 import { type Database, retried, transacted } from '../database.ts';
 import { hashPassword } from '../password.ts';
-import { Problem } from '../problem.ts';
+import { Problem, busy } from '../problem.ts';
 import type { SignOn } from '../door/signOnPlace.ts';
 import type { DoorResources } from '../resources.ts';
-import { addIdentity, addSignOn, findIdentity, findSignOn, keepIdentity, takeSignOn } from '../repository/signOns.ts';
+import {
+  addIdentity,
+  addSignOn,
+  countSignOns,
+  findIdentity,
+  findSignOn,
+  keepIdentity,
+  takeSignOn,
+} from '../repository/signOns.ts';
 import { tokenHash } from './codes.ts';
 import { addInvited } from './invitations.ts';
 import { type Opened, type Origin, openSession } from './session.ts';
+
+/** A flood of people who never come back fills no table: so many teachers are not on their way at once. */
+const MOST_AWAY = 5_000;
 
 /** So long somebody may take at the other place, and then with the invitation. */
 const AWAY_MS = 15 * 60_000;
@@ -38,6 +49,7 @@ export async function leave(
   redirect: string,
   teacherId: string | null,
 ): Promise<{ readonly url: string; readonly token: string }> {
+  if ((await countSignOns(db)) >= MOST_AWAY) throw busy();
   const place = await signOn.place().catch(() => Promise.reject(noAnswer(signOn)));
   const [state, nonce, verifier] = [randomState(), randomNonce(), randomPKCECodeVerifier()];
   const url = buildAuthorizationUrl(place, {

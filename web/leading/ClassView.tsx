@@ -1,4 +1,4 @@
-import { t } from '../../core/words/say.ts';
+import { inLanguage, t } from '../../core/words/say.ts';
 import { rich } from '../ui/rich.tsx';
 import type { CountOptions } from '../../core/counting/count.ts';
 import type { Bracket } from '../../contract/pattern.ts';
@@ -84,7 +84,7 @@ export function ClassView(props: ClassViewProps) {
         heard={heard}
         onMeasure={onMeasure}
       />
-      {study === undefined ? <Cues {...props} section={section} /> : <StudyTime seconds={study} />}
+      {inLanguage(voice.language, () => (study === undefined ? cues({ ...props, section }) : studyTime(study)))}
     </>
   );
 }
@@ -93,7 +93,12 @@ interface WordsProps extends Pick<ClassViewProps, 'table' | 'plan' | 'voice' | '
   readonly section: Section;
 }
 
-function StageWords({ table, plan, section, voice: { naming }, state, moment, rate, score }: WordsProps) {
+/** What is done now, in the language of the class. */
+function StageWords(props: WordsProps) {
+  return inLanguage(props.voice.language, () => stageWords(props));
+}
+
+function stageWords({ table, plan, section, voice: { naming }, state, moment, rate, score }: WordsProps) {
   const studying = moment?.study !== undefined ? t`Study` : ROLE_NAMES()[section.role];
   const whose = goingName(
     section,
@@ -116,15 +121,16 @@ function StageWords({ table, plan, section, voice: { naming }, state, moment, ra
 }
 
 /** What everybody does, or each group. */
-function Cues({ moment, section, score: { parts }, turn }: ClassViewProps & { section: Section }) {
-  if (parts.length === 1) return <BodyCues moment={moment} section={section} />;
+function cues({ moment, section, score: { parts }, turn, voice }: ClassViewProps & { section: Section }) {
+  if (parts.length === 1) return bodyCues(moment, section);
   const names = parts.map(({ name }) => name);
   const aloud = moment?.leadIn !== undefined || SAID.has(section.activity);
-  return <PartCues {...{ names, turn, aloud }} parts={moment?.parts} leadIn={moment?.leadIn} />;
+  const { language } = voice;
+  return <PartCues {...{ names, turn, aloud, language }} parts={moment?.parts} leadIn={moment?.leadIn} />;
 }
 
 /** Nobody says or claps anything: the line is read. */
-function StudyTime({ seconds }: { seconds: number }) {
+function studyTime(seconds: number) {
   return (
     <div className="lead-cues lead-study" role="timer">
       <CueBox name={t`Look at it in silence`} text={String(seconds)} />
@@ -133,7 +139,7 @@ function StudyTime({ seconds }: { seconds: number }) {
 }
 
 /** What mouth, hands and feet do just now. */
-function BodyCues({ moment, section }: { moment: ShownMoment | undefined; section: Section }) {
+function bodyCues(moment: ShownMoment | undefined, section: Section) {
   const { activity, fade } = section;
   const counting = moment?.leadIn !== undefined;
   const aloud = counting || SAID.has(activity);
@@ -141,7 +147,7 @@ function BodyCues({ moment, section }: { moment: ShownMoment | undefined; sectio
   return (
     <div className="lead-cues" aria-hidden>
       <CueBox
-        name={aloud ? 'Mouth' : 'Think'}
+        name={aloud ? t`Mouth` : t`Think`}
         text={moment?.leadIn ?? (hasCounts(fade, moment?.measure ?? 0) ? (moment?.mouth ?? '') : '')}
         soft={!aloud}
       />

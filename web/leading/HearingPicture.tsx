@@ -1,4 +1,4 @@
-import { t } from '../../core/words/say.ts';
+import { inLanguage, t } from '../../core/words/say.ts';
 import { useMemo } from 'react';
 import type { ClassHeard } from '../../core/ensemble/classHeard.ts';
 import type { Pattern } from '../../core/rhythm/pattern.ts';
@@ -38,7 +38,7 @@ function Picture(props: Omit<PictureProps, 'text'> & { readonly pattern: Pattern
     now && <MovingBeat {...{ pattern, bpm, now, system, layout }} />;
   return (
     <div className="hearing-picture">
-      <p className="hearing-said">{classTogetherSentence(heard, voice.naming)}</p>
+      <p className="hearing-said">{inLanguage(voice.language, () => classTogetherSentence(heard, voice.naming))}</p>
       <Ruler
         pattern={pattern}
         size={large ? 'board' : 'desk'}

@@ -1,4 +1,4 @@
-import { t } from '../../core/words/say.ts';
+import { type Language, inLanguage, t } from '../../core/words/say.ts';
 import type { PartMoment } from '../../core/leading/moment.ts';
 import { PartFigure } from '../ruler/PartFigure.tsx';
 
@@ -11,6 +11,8 @@ interface PartCuesProps {
   readonly turn: number;
   /** Words are spoken aloud; else they are thought. */
   readonly aloud: boolean;
+  /** Of the class. */
+  readonly language?: Language | undefined;
 }
 
 /** Which part the group has that sits at a place, counted from the left. */
@@ -19,7 +21,8 @@ export function partAt(place: number, turn: number, parts: number): number {
 }
 
 /** Each group sees its own part on its own side: what it is, its word now, and whether it strikes. */
-export function PartCues({ names, parts, leadIn, turn, aloud }: PartCuesProps) {
+export function PartCues({ names, parts, leadIn, turn, aloud, language }: PartCuesProps) {
+  const waiting = inLanguage(language, () => t`wait`);
   return (
     <div className="lead-cues lead-parts" data-parts={names.length} aria-hidden>
       {names.map((_, place) => {
@@ -37,7 +40,7 @@ export function PartCues({ names, parts, leadIn, turn, aloud }: PartCuesProps) {
               <PartFigure name={names[part]!} index={part} /> {names[part]}
             </span>
             <span className={`cue-text ${aloud ? '' : 'cue-thought'}`}>
-              {leadIn ?? (waits ? t`wait` : (now?.mouth ?? ''))}
+              {leadIn ?? (waits ? waiting : (now?.mouth ?? ''))}
             </span>
           </div>
         );

@@ -1,6 +1,8 @@
 import { renderToStaticMarkup } from 'react-dom/server';
 import { expect, it } from 'vitest';
 import type { PartMoment } from '../../core/leading/moment.ts';
+import { loadSpeech } from '../../core/words/catalogues.ts';
+import { keepSpeech } from '../../core/words/say.ts';
 import { PartCues } from './PartCues.tsx';
 
 const moment = (mouth: string, hands?: PartMoment['hands'], goes = true): PartMoment => ({ mouth, hands, goes });
@@ -30,4 +32,12 @@ it('changed over each has the next part, and after so many its own again', () =>
   const parts = [moment('1'), moment('2'), moment('3')];
   expect(shown(parts, { turn: 1 })).toEqual(['stamp: 2', 'snap: 3', 'clap: 1']);
   expect(shown(parts, { turn: 3 })).toEqual(['clap: 1', 'stamp: 2', 'snap: 3']);
+});
+
+it('a group of a class that learns in another language is told so in it', async () => {
+  keepSpeech((await loadSpeech('de', 'web'))!);
+  const parts = [moment('1', 'clap'), moment('', undefined, false)];
+  const cues = { names: ['clap', 'stamp'], parts, turn: 0, leadIn: undefined, aloud: true };
+  expect(renderToStaticMarkup(<PartCues {...cues} language="de" />)).toContain('warten');
+  expect(renderToStaticMarkup(<PartCues {...cues} />)).toContain('wait');
 });

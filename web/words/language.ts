@@ -44,10 +44,14 @@ export function languageOfBrowser(): Language {
 
 /** Kept on the device in place of a language, it shows what no catalogue says, and what longer words do. */
 const PSEUDO = 'pseudo';
+/** The same from right to left. */
+const PSEUDO_RTL = 'pseudo-rtl';
 
 /** What the page begins in. */
 export async function speakFirst(): Promise<void> {
-  if (readStored(KEY) !== PSEUDO) return speak(languageOf(readStored(KEY)) ?? languageOfBrowser());
+  const kept = readStored(KEY);
+  if (kept === PSEUDO_RTL) document.documentElement.dir = 'rtl';
+  if (kept !== PSEUDO && kept !== PSEUDO_RTL) return speak(languageOf(kept) ?? languageOfBrowser());
   speech = (await import('../../core/words/pseudo.ts')).PSEUDO;
   document.documentElement.lang = 'qps';
 }

@@ -307,6 +307,7 @@ export const SERVER_MUTANTS: readonly MutantGroup[] = [
       ],
       ['server/repository/childData.ts', 'row.child > place ? row.child - 1 : row.child', 'row.child'],
       ['server/repository/childData.ts', 'rows: withoutMention(rows, childId)', 'rows'],
+      ['server/repository/childData.ts', '    await forgetBeside(db, row.classId, childId);\n', ''],
       ['server/repository/childData.ts', 'if (left?.length === 0) await', 'if (false) await'],
     ],
   },

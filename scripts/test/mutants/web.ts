@@ -18,7 +18,7 @@ export const WEB_MUTANTS: readonly MutantGroup[] = [
       ['web/ruler/PartLanes.tsx', "resting.includes(i) ? 'part-resting'", "!resting.includes(i) ? 'part-resting'"],
       ['web/ruler/PartFigure.tsx', 'name.trim().toLowerCase()', 'name.trim()'],
       ['web/leading/PartCues.tsx', '(place + turn) % parts', 'place'],
-      ['web/leading/PartCues.tsx', 'waits ? t`wait` : (now?.mouth', '(now?.mouth'],
+      ['web/leading/PartCues.tsx', 'waits ? waiting : (now?.mouth', '(now?.mouth'],
       ['web/leading/PartCues.tsx', 'leadIn === undefined && now?.goes === false', 'now?.goes === false'],
       ['web/pages/patterns/partWays.ts', 'return again.ok ? again : joined;', 'return joined;'],
       ['web/pages/patterns/partWays.ts', "joined.trouble.code !== 'measures'", 'true'],
@@ -222,7 +222,7 @@ export const WEB_MUTANTS: readonly MutantGroup[] = [
   },
   {
     project: 'units',
-    tests: ['web/pages/account', 'web/pages/staff', 'web/pages/signIn', 'web/pages/firstDay'],
+    tests: ['web/pages/account', 'web/pages/school', 'web/pages/signIn', 'web/pages/firstDay'],
     mutants: [
       ['web/pages/account/OtherDevices.tsx', 'devices.filter(({ here }) => !here)', 'devices'],
       [

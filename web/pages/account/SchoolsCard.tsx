@@ -25,7 +25,7 @@ export function SchoolsCard({ teacher: { name, schools } }: { teacher: Teacher }
   };
   return (
     <section className="card-paper">
-      <h2>{schools.length === 1 ? t`School` : t`Schools`}</h2>
+      <h2>{schools.length === 1 ? t`Your school` : t`Schools`}</h2>
       <ul className="devices">
         {schools.map(({ id, name: school, as: known, administrator }) => (
           <li key={id}>

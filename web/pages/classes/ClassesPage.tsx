@@ -8,7 +8,7 @@ import type { Teacher } from '../../../contract/session.ts';
 import { put } from '../../api/client.ts';
 import { useClasses } from '../../api/hooks.ts';
 import { Loading } from '../../ui/Loading.tsx';
-import { SelectField } from '../../ui/SelectField.tsx';
+import { SchoolChoice } from '../../domain/SchoolChoice.tsx';
 import { useSave } from '../../api/useSave.ts';
 import { BinList } from './manage/BinList.tsx';
 import { ClassForm } from './settings/ClassForm.tsx';
@@ -39,7 +39,7 @@ export default function ClassesPage({ teacher: { schools } }: { teacher: Teacher
         {!reading && <Button variant="outline-dark" onClick={() => setReading(true)}>{t`Read in a class`}</Button>}
       </div>
       {!data && <Loading problem={error} again={() => void mutate()} />}
-      {severalSchools && (adding || reading) && <AtSchool {...{ schools, schoolId }} onChoose={setSchoolId} />}
+      {(adding || reading) && <SchoolChoice {...{ schools, schoolId }} onChoose={setSchoolId} />}
       {reading && <ReadInClass at={at} onClose={() => setReading(false)} />}
       {adding && (
         <ClassForm
@@ -69,24 +69,5 @@ export default function ClassesPage({ teacher: { schools } }: { teacher: Teacher
       </ul>
       <BinList />
     </>
-  );
-}
-
-interface AtSchoolProps {
-  readonly schools: Teacher['schools'];
-  readonly schoolId: string;
-  readonly onChoose: (schoolId: string) => void;
-}
-
-/** Where a new class is, for who teaches at several schools: it stays there. */
-function AtSchool({ schools, schoolId, onChoose }: AtSchoolProps) {
-  return (
-    <SelectField
-      id="class-at"
-      label={t`At the school`}
-      value={schoolId}
-      options={schools.map((one) => [one.id, one.name] as const)}
-      onChoose={onChoose}
-    />
   );
 }

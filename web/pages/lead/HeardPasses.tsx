@@ -1,4 +1,4 @@
-import { t } from '../../../core/words/say.ts';
+import { inLanguage, t } from '../../../core/words/say.ts';
 import { rich } from '../../ui/rich.tsx';
 import { format } from '../../words/dates.ts';
 import { printScore } from '../../../core/rhythm/scoreText.ts';
@@ -21,7 +21,7 @@ interface HeardPassesProps {
 }
 
 /** What is said to a class after a pass, and how together it was, pass by pass and last time. */
-export function HeardPasses({ hearing, score, voice: { naming }, classId, onOnceMore }: HeardPassesProps) {
+export function HeardPasses({ hearing, score, voice: { naming, language }, classId, onOnceMore }: HeardPassesProps) {
   const { data } = useHearings(hearing.on ? classId : undefined);
   if (hearing.problem) return <Notice problem={hearing.problem} />;
   if (!hearing.on) return null;
@@ -38,7 +38,7 @@ export function HeardPasses({ hearing, score, voice: { naming }, classId, onOnce
   const before = data?.find((one) => one.patternText === text && !own.has(one.id) && one.heard.widthMs !== undefined);
   return (
     <div className="lead-heard" role="status">
-      <p className="lead-heard-said">{classTogetherSentence(last.heard, naming)}</p>
+      <p className="lead-heard-said">{inLanguage(language, () => classTogetherSentence(last.heard, naming))}</p>
       <p className="lead-heard-more">
         {mend && onOnceMore && (
           <button type="button" className="btn btn-outline-dark btn-sm" onClick={onOnceMore}>

@@ -37,7 +37,7 @@ export function LadderFields({ plan, onChange }: PlanFieldsProps) {
         <RungRow
           key={i}
           rung={rung}
-          name={`tempo ${i + 1}`}
+          name={t`tempo ${i + 1}`}
           last={ladder.length === 1}
           onChange={(change) => set(replaced(ladder, i, { ...rung, ...change }))}
           onRemove={() => set(without(ladder, i))}

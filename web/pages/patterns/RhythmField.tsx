@@ -30,6 +30,7 @@ export function RhythmField({
       <Form.Label className="visually-hidden">{t`Rhythm`}</Form.Label>
       <Form.Control
         as="textarea"
+        dir="ltr"
         ref={field}
         rows={Math.min(5, Math.max(2, Math.ceil(text.length / 88)))}
         value={text}

@@ -1,27 +1,24 @@
 import { Printer } from 'lucide-react';
-import { useEffect } from 'react';
 import Button from 'react-bootstrap/Button';
-import { Link, useSearchParams } from 'react-router';
+import { Link } from 'react-router';
 import fitsSchool from 'virtual:fits/school';
 import { inLanguage, perLanguage, t } from '../../../core/words/say.ts';
 import type { School } from '../../../contract/school.ts';
 import type { Teacher } from '../../../contract/session.ts';
 import { useGet } from '../../api/useGet.ts';
+import { useOwnSchool } from '../../domain/SchoolChoice.tsx';
 import { Loading } from '../../ui/Loading.tsx';
-import { speak, useLanguages } from '../../words/language.ts';
+import { useLanguages } from '../../words/language.ts';
 import { KEPT, daysText } from './keptWords.ts';
 import './school.scss';
 
 /** What parents ask, with the answers of a school, for print. */
 export default function AnswersPage({ teacher: { schools } }: { teacher: Teacher }) {
-  const [search] = useSearchParams();
-  const own = schools.find(({ id }) => id === search.get('at')) ?? schools[0]!;
+  const own = useOwnSchool(schools);
   const { data, error, mutate } = useGet<School>(`/schools/${own.id}`, fitsSchool);
   const language = data?.language ?? undefined;
+  // What the school prints in may come later than the page.
   useLanguages();
-  useEffect(() => {
-    if (language) void speak(language);
-  }, [language]);
   return (
     <>
       <div className="page-head no-print">

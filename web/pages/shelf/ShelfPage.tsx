@@ -11,10 +11,10 @@ import type { Teacher } from '../../../contract/session.ts';
 import { get, put } from '../../api/client.ts';
 import { useGet } from '../../api/useGet.ts';
 import { useSave } from '../../api/useSave.ts';
+import { SchoolChoice, useOwnSchool } from '../../domain/SchoolChoice.tsx';
 import { Loading } from '../../ui/Loading.tsx';
 import { Notice } from '../../ui/Notice.tsx';
 import { Select } from '../../ui/Select.tsx';
-import { SelectField } from '../../ui/SelectField.tsx';
 import { saveFile } from '../../ui/saveFile.ts';
 import { LayOut } from './LayOut.tsx';
 import { ShelfCard } from './ShelfCard.tsx';
@@ -28,7 +28,7 @@ const ALL = '';
 export default function ShelfPage({ teacher }: { teacher: Teacher }) {
   const [search, setSearch] = useSearchParams();
   const { schools } = teacher;
-  const own = schools.find(({ id }) => id === search.get('at')) ?? schools[0]!;
+  const own = useOwnSchool(schools);
   const path = `/schools/${own.id}/shelf`;
   const { data, error, mutate } = useGet<ShelfItem[]>(path, fitsShelf);
   const [laying, setLaying] = useState(search.has('lay'));
@@ -38,15 +38,7 @@ export default function ShelfPage({ teacher }: { teacher: Teacher }) {
         <h1>{t`The school’s shelf`}</h1>
         <span>{own.name}</span>
         <span className="flex-grow-1" />
-        {schools.length > 1 && (
-          <SelectField
-            id="which-school"
-            label={t`School`}
-            value={own.id}
-            options={schools.map(({ id, name }) => [id, name] as const)}
-            onChoose={(at) => setSearch({ at })}
-          />
-        )}
+        <SchoolChoice {...{ schools, schoolId: own.id }} onChoose={(at) => setSearch({ at })} />
         {!laying && <Button onClick={() => setLaying(true)}>{t`Lay something out`}</Button>}
       </div>
       {laying && <LayOut key={own.id} path={path} asked={search.get('lay') ?? ''} onClose={() => setLaying(false)} />}

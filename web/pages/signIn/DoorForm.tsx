@@ -103,7 +103,7 @@ function DoorFields({ way, school, schools, typed, onSchool, onType }: FieldsPro
         <div className="mb-3">
           <SelectField
             id="door-school"
-            label={t`School`}
+            label={t`Your school`}
             value={school ?? ''}
             options={[['', t`Choose your school`], ...schools.map(({ id, name: called }) => [id, called] as const)]}
             onChoose={onSchool}

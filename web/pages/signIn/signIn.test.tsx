@@ -69,21 +69,21 @@ it('asks for the school where there are several, and remembers it on this device
   const server = new FakeServer();
   server.replies.set('POST /session', STATE);
   const { unmount } = mount(<SignInPage demo={false} schools={SCHOOLS} onSignedIn={() => undefined} />);
-  fireEvent.change(screen.getByLabelText('School'), { target: { value: 'b2' } });
+  fireEvent.change(screen.getByLabelText('Your school'), { target: { value: 'b2' } });
   type('Name', 'Ann');
   type('Password', 'a long password');
   click('Sign in');
   await waitFor(() => expect(server.sent[0]?.body).toEqual({ name: 'Ann', password: 'a long password', school: 'b2' }));
   unmount();
   mount(<SignInPage demo={false} schools={SCHOOLS} onSignedIn={() => undefined} />);
-  expect(screen.getByLabelText<HTMLSelectElement>('School').value).toBe('b2');
+  expect(screen.getByLabelText<HTMLSelectElement>('Your school').value).toBe('b2');
 });
 
 it('makes an account with an invitation, which says itself which school', async () => {
   const server = new FakeServer();
   mount(<SignInPage demo={false} schools={SCHOOLS} onSignedIn={() => undefined} />);
   click('I was invited');
-  expect(screen.queryByLabelText('School')).toBeNull();
+  expect(screen.queryByLabelText('Your school')).toBeNull();
   type('Your name at the school', 'Ann');
   type('Code of the invitation', 'abcde');
   type('New password', 'seven wet stones');

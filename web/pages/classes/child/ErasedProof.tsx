@@ -29,7 +29,8 @@ export default function ErasedProof({ erased, classId }: { erased: ChildErased; 
       </div>
       <p>
         {t`Deleted on ${format(at, 'd MMMM, HH:mm')}. After that ${counted(tables.length, 'table')} of the database
-            were looked through, in every column of text, for this child and its takes.`}
+            were looked through for this child and its takes: those that are of children by the child, all others in
+            every column of text.`}
       </p>
       <p>{t`Backups that the school makes hold it until they are overwritten, and a device that was without a network
           until it is in touch again. Notes and titles that name the child are yours to look through.`}</p>
