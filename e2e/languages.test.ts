@@ -109,11 +109,14 @@ it('read from right to left no page is wider than its window, and time still goe
     expect([path, wide <= 1]).toEqual([path, true]);
   }
   await page.goto(new URL('/lead', page.url()).href);
-  await page.locator('.ruler').first().waitFor();
-  const directions = await page.evaluate(() =>
-    ['body', '.ruler'].map((one) => getComputedStyle(document.querySelector(one)!).direction),
-  );
-  expect(directions).toEqual(['rtl', 'ltr']);
+  // The ruler is drawn anew while the page comes: each is asked when it stands there.
+  const directionOf = (one: string) =>
+    page
+      .locator(one)
+      .first()
+      .evaluate((element) => getComputedStyle(element).direction);
+  expect(await directionOf('body')).toBe('rtl');
+  await expect.poll(() => directionOf('.ruler'), { timeout: 20_000 }).toBe('ltr');
 });
 
 it('no sentence stands on a page that no catalogue has, and nothing is cut where words are longer', async () => {
