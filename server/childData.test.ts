@@ -60,10 +60,12 @@ async function fullClass() {
   await put(`${path}/line-ups/${uuid()}`, LINE);
   for (const children of [[ada], [ada, bo]])
     await put(`${path}/practice/${uuid()}`, { ...WEEK, plan: { ...WEEK.plan, children } });
-  const gone = uuid();
-  await put(`${path}/practice/${gone}`, { ...WEEK, plan: { ...WEEK.plan, children: [ada, bo] } });
-  await ann.ask('DELETE', `${path}/practice/${gone}`);
-  return { classId, path, ada, bo, thrown, first };
+  const thrownWeeks = [uuid(), uuid()] as const;
+  for (const [i, children] of [[ada, bo], [ada]].entries()) {
+    await put(`${path}/practice/${thrownWeeks[i]}`, { ...WEEK, plan: { ...WEEK.plan, children } });
+    await ann.ask('DELETE', `${path}/practice/${thrownWeeks[i]}`);
+  }
+  return { classId, path, ada, bo, thrown, first, thrownWeeks };
 }
 
 /** Every row of every table as text. */
@@ -92,7 +94,7 @@ describe('everything of a child', () => {
   });
 
   it('is deleted wherever it stands, which every table is asked for; others keep theirs', async () => {
-    const { path, ada, bo, first } = await fullClass();
+    const { path, ada, bo, first, thrownWeeks } = await fullClass();
     const { body, status } = await ann.ask('DELETE', `${path}/children/${ada}/everything`);
     expect(status).toBe(200);
     const checked = validator(ChildErased)(body);
@@ -115,6 +117,9 @@ describe('everything of a child', () => {
     });
     const weeks = (await ann.ask('GET', `${path}/practice`)).body as { plan: { children: string[] } }[];
     expect(weeks.map(({ plan }) => plan.children)).toEqual([[bo]]);
+    // A week in the bin comes back for the others; one that was for this child alone is gone.
+    const out = await Promise.all(thrownWeeks.map((id) => ann.ask('POST', `/api/bin/practice/${id}/out`, {})));
+    expect(out.map((answer) => answer.status)).toEqual([204, 404]);
     expect((await ann.ask('DELETE', `${path}/children/${ada}/everything`)).status).toBe(404);
   });
 

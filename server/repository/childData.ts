@@ -128,11 +128,13 @@ export async function eraseChild(db: Database, childId: string): Promise<void> {
     .select({ id: binnedRows.id, rows: binnedRows.rows })
     .from(binnedRows)
     .where(inClassesBeside(db, binnedRows.classId, binnedRows.rows, childId));
-  for (const { id, rows } of binned)
-    await db
-      .update(binnedRows)
-      .set({ rows: withoutMention(rows, childId) })
-      .where(eq(binnedRows.id, id));
+  for (const { id, rows } of binned) {
+    const left = { rows: withoutMention(rows, childId) };
+    // Put back, a week for nobody would be one that no page can read.
+    const isNobodys = (left.rows.row['plan'] as { children?: unknown[] } | undefined)?.children?.length === 0;
+    if (isNobodys) await db.delete(binnedRows).where(eq(binnedRows.id, id));
+    else await db.update(binnedRows).set(left).where(eq(binnedRows.id, id));
+  }
   await removeSoundsOf(db, childId);
   const [row] = await db.select({ classId: children.classId }).from(children).where(eq(children.id, childId));
   if (row) {

@@ -41,13 +41,12 @@ export async function updateSchool(db: Database, { id, ...values }: School): Pro
   await db.update(schools).set(values).where(eq(schools.id, id));
 }
 
+const memberIs = (schoolId: string, teacherId: string) =>
+  and(eq(members.schoolId, schoolId), eq(members.teacherId, teacherId));
+
 /** How a teacher stands at a school; undefined for a stranger. */
 export async function findMember(db: Database, schoolId: string, teacherId: string) {
-  const [row] = await db
-    .select()
-    .from(members)
-    .where(and(eq(members.schoolId, schoolId), eq(members.teacherId, teacherId)))
-    .limit(1);
+  const [row] = await db.select().from(members).where(memberIs(schoolId, teacherId)).limit(1);
   return row;
 }
 
@@ -67,9 +66,6 @@ export async function addMember(
 ): Promise<void> {
   await db.insert(members).values({ ...member, since: Date.now() });
 }
-
-const memberIs = (schoolId: string, teacherId: string) =>
-  and(eq(members.schoolId, schoolId), eq(members.teacherId, teacherId));
 
 export async function closeMember(db: Database, schoolId: string, teacherId: string, closed: boolean): Promise<void> {
   await db.update(members).set({ closed }).where(memberIs(schoolId, teacherId));
