@@ -76,6 +76,13 @@ const VIEWS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
       await page.getByText('You are signed in').waitFor();
     },
   ],
+  [
+    'words of counting',
+    async (page) => {
+      await page.getByRole('link', { name: 'Words of counting' }).click();
+      await page.getByRole('button', { name: 'Say the words' }).waitFor();
+    },
+  ],
   ...['Fold', 'Strips', 'Sums', 'What gets the beat', 'Questions'].map(partOfValues),
   [
     'patterns',

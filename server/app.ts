@@ -22,6 +22,7 @@ import { SheetEdit } from '../contract/sheet.ts';
 import { doorGuard, sessionRoutes, signedIn } from './routes/session.ts';
 import { schoolRoutes } from './routes/schools.ts';
 import { takeRoutes } from './routes/takes.ts';
+import { voiceRoutes } from './routes/voice.ts';
 import { roomSeatRoutes } from './routes/roomSeats.ts';
 import type { ClassNews } from './services/news.ts';
 import { t } from '../core/words/say.ts';
@@ -103,6 +104,7 @@ export function createApp(
   app.use('/api/home', express.json({ limit: LARGEST_OF_CHILD, inflate: false }), homeRoutes(resources));
   // What a request says is read only when it is known who says it.
   app.use('/api', signedIn(sessions), express.json({ limit: LARGEST_BODY, inflate: false }));
+  app.use('/api/account/voice', voiceRoutes(resources.db));
   app.use('/api/account', accountRoutes(resources));
   app.use('/api/bin', binRoutes(resources.db));
   app.use('/api/classes', classRoutes(resources, sessions, news, rooms));

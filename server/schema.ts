@@ -63,6 +63,13 @@ function shortWord(name: string, length: number) {
   })(name);
 }
 
+/** Words that are another when one letter is: with another accent, or a sign beside it. */
+function exactly(name: string, length: number) {
+  return customType<{ data: string; driverData: string }>({
+    dataType: () => `varchar(${length}) character set utf8mb4 collate utf8mb4_nopad_bin`,
+  })(name);
+}
+
 /** What of a class decides how it judges. */
 export interface JudgingBefore {
   readonly ages: Ages;
@@ -93,8 +100,26 @@ export const teachers = mysqlTable(
     createdAt: timestamp('created_at').notNull().defaultNow(),
     /** The language of the pages; null is that of the browser. */
     language: varchar('language', { length: 5 }).$type<Language>(),
+    /** Whether the app counts with this teacher's own voice, where there is one. */
+    ownVoice: boolean('own_voice').notNull().default(true),
   },
   (t) => [index('teachers_named').on(t.name)],
+);
+
+/** What a teacher said, word by word, to be counted with. */
+export const voiceWords = mysqlTable(
+  'voice_words',
+  {
+    teacherId: id('teacher_id')
+      .notNull()
+      .references(() => teachers.id, { onDelete: 'cascade' }),
+    word: exactly('word', 40).notNull(),
+    /** Seconds from its start to what falls on the beat. */
+    vowel: double('vowel').notNull(),
+    /** Samples of two bytes, the lower one first. */
+    sound: blob('sound').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.teacherId, t.word] })],
 );
 
 /** The schools of an installation. Nothing of one is seen in another. */

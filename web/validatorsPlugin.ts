@@ -27,6 +27,7 @@ import { OneTimeCode, Staff } from '../contract/staff.ts';
 import { TermDetail, Terms } from '../contract/term.ts';
 import { HeardWeeks, TermPlan } from '../contract/termPlan.ts';
 import { TakeDetail } from '../contract/take.ts';
+import { Voice } from '../contract/voice.ts';
 
 /** What the browser checks when it arrives: `virtual:fits/session` has the check as its default export. */
 const ARRIVING: Readonly<Record<string, TSchema>> = {
@@ -39,6 +40,7 @@ const ARRIVING: Readonly<Record<string, TSchema>> = {
   class: ClassDetail,
   patterns: Type.Array(SavedPattern),
   plans: Type.Array(SavedPlan),
+  voice: Voice,
   sheets: Type.Array(SavedSheet),
   mastery: ChildMastery,
   'element-places': ElementPlaces,

@@ -6,6 +6,12 @@ import type { Cue } from './cue.ts';
 export const CHANNEL_IDS = ['click', 'count', 'syllables', 'claps', 'feet'] as const;
 export type Channel = (typeof CHANNEL_IDS)[number];
 
+/** The word a cue speaks, if it speaks; one of which the app has no recording may be in a teacher's own voice. */
+export function wordOfCue({ kind, recorded, text }: Pick<Cue, 'kind' | 'recorded' | 'text'>): string | undefined {
+  if (kind !== 'count-in' && kind !== 'syllable') return undefined;
+  return recorded ?? recordingOf(text) ?? (/^\p{L}+$/u.test(text) ? text.toLowerCase() : undefined);
+}
+
 /** Which sound a cue makes and on which channel; undefined for what is only shown. */
 export function soundOf(
   cue: Cue,
@@ -17,7 +23,7 @@ export function soundOf(
       return { channel: 'click', sound: { kind: 'click', accent: cue.accent } };
     case 'count-in':
     case 'syllable': {
-      const word = cue.recorded ?? recordingOf(cue.text);
+      const word = wordOfCue(cue);
       return word === undefined
         ? undefined
         : {

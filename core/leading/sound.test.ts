@@ -9,7 +9,6 @@ import { type TrackOptions, TRACK_LEAD_SECONDS, practiceTrack, trackFrames } fro
 import { synthesise } from '../sound/sounds.ts';
 import { recordingOf } from './spokenWords.ts';
 import { timetable } from './timetable.ts';
-import { vowelOnset } from '../sound/vowel.ts';
 import { CHANNEL_IDS, type Channel, soundOf } from './cueSounds.ts';
 
 const PLAN: Plan = {
@@ -100,16 +99,6 @@ describe('sounds', () => {
       }),
     );
     expect(recordingOf('haus')).toBeUndefined();
-  });
-  it.each([
-    ['a hiss, then a tone', 0.08],
-    ['a tone alone', 0],
-  ] as const)('finds the vowel of %s', (_name, hiss) => {
-    const noise = synthesise({ kind: 'clap' }, RATE).map((sample, i, all) => (i > 0 ? sample - all[i - 1]! : 0) * 0.2);
-    const samples = Float32Array.from({ length: RATE * 0.3 }, (_, i) =>
-      i < hiss * RATE ? noise[i % noise.length]! : 0.7 * Math.sin((2 * Math.PI * 220 * i) / RATE),
-    );
-    expect(Math.abs(vowelOnset(samples, RATE) - hiss)).toBeLessThan(0.012);
   });
 });
 

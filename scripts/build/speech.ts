@@ -3,7 +3,7 @@ import { mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSyn
 import { tmpdir } from 'node:os';
 import { basename, join } from 'node:path';
 import { SPOKEN_WORDS, isOwnWord, recordingFile } from '../../core/leading/spokenWords.ts';
-import { vowelOnset } from '../../core/sound/vowel.ts';
+import { vowelOnset } from '../../core/listening/vowel.ts';
 import { loadSpeech } from '../../core/words/catalogues.ts';
 import { LANGUAGES, LANGUAGE_IDS, type Language, SOURCE, inSpeech } from '../../core/words/say.ts';
 

@@ -11,6 +11,8 @@ import { RUNNING } from '../lesson/running.ts';
 import type { Waiting } from '../store/keptTakes.ts';
 import { Loading } from '../ui/Loading.tsx';
 import { sendTakes, waitingTakes } from '../api/outbox.ts';
+import { useVoice } from '../api/voice.ts';
+import { speakWith } from '../audio/voiceSound.ts';
 import { useSendOutbox, useWaitingTakes, useWouldBeLost } from '../api/useOutbox.ts';
 import { lazyAgain } from '../ui/lazyAgain.ts';
 import { useAskBeforeLeaving } from '../ui/useAskBeforeLeaving.ts';
@@ -75,6 +77,7 @@ function WithMenu({ teacher, onSignedOut }: ShellProps) {
   const waiting = useWaitingTakes(teacher.id);
   const changes = useChanges(teacher.id);
   const leaving = useSignOut(teacher.id, onSignedOut);
+  useSpeakWithOwnVoice();
   return (
     <div className="shell">
       <a className="visually-hidden-focusable skip" href="#main">{t`To the page`}</a>
@@ -115,6 +118,15 @@ function WithMenu({ teacher, onSignedOut }: ShellProps) {
       {leaving.asking && <Unsent takes={waiting.length} changes={changes.length} {...leaving} />}
     </div>
   );
+}
+
+/** What the page counts aloud is said in the teacher's own voice, where there is one. */
+function useSpeakWithOwnVoice(): void {
+  const { data } = useVoice();
+  useEffect(() => {
+    speakWith(data);
+    return () => speakWith(undefined);
+  }, [data]);
 }
 
 const ROOM_NAMES = perLanguage(() => ({ usual: t`usual`, dark: t`dark room`, bright: t`bright room` }) as const);

@@ -57,6 +57,7 @@ export const ROUTES = perLanguage((): readonly PageRoute[] => [
   { path: 'school/answers', Page: lazy(() => import('../pages/school/AnswersPage.tsx')) },
   { path: 'shelf', Page: lazy(() => import('../pages/shelf/ShelfPage.tsx')) },
   { path: 'licences', Page: lazy(() => import('../pages/licences/LicencesPage.tsx')) },
+  { path: 'account/voice', Page: lazy(() => import('../pages/account/VoicePage.tsx')) },
   { path: 'account', Page: lazy(() => import('../pages/account/AccountPage.tsx')) },
 ]);
 

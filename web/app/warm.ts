@@ -19,7 +19,7 @@ const ask = <T>(path: string): Promise<T | undefined> => get<T>(path, () => true
  * of classes that were not opened today.
  */
 export async function warmUp(teacherId: string): Promise<void> {
-  for (const path of ['/session', '/patterns', '/plans', '/sheets']) await ask(path);
+  for (const path of ['/session', '/patterns', '/plans', '/sheets', '/account/voice']) await ask(path);
   const children: string[] = [];
   for (const { id, role } of (await ask<ClassSummary[]>('/classes')) ?? []) {
     const detail = await ask<ClassDetail>(`/classes/${id}`);

@@ -1,6 +1,8 @@
+import { VOICE_RATE } from '../../core/listening/voiceFacts.ts';
 import { type Sound, soundKey, synthesise } from '../../core/sound/sounds.ts';
 import type { Cue } from '../../core/leading/cue.ts';
 import { bufferOf } from './clickClock.ts';
+import { type OwnWords, rendered, wordsToSpeakWith } from './voiceSound.ts';
 import { soundOf } from '../../core/leading/cueSounds.ts';
 
 export interface BankSound {
@@ -29,7 +31,11 @@ export class SoundBank {
   private readonly sounds = new Map<string, BankSound>();
   private readonly indexes = new Map<string, Promise<Index>>();
 
-  constructor(private readonly context: BaseAudioContext) {}
+  /** @param own  words in the teacher's own voice; the app's take the place of those that are missing */
+  constructor(
+    private readonly context: BaseAudioContext,
+    private readonly own: OwnWords = wordsToSpeakWith(),
+  ) {}
 
   /** Makes ready what some cues need. Words whose recordings cannot be fetched are left out: they are still shown. */
   async prepare(cues: readonly Cue[], clapAs: 'clap' | 'wood'): Promise<void> {
@@ -61,11 +67,21 @@ export class SoundBank {
   }
 
   private async recording(word: string): Promise<BankSound | undefined> {
+    const said = this.own.get(word);
+    if (said) return { buffer: await this.atRate(said.samples), lead: said.vowel };
     const [folder, own] = placeOf(word);
     if (!this.indexes.has(folder)) this.indexes.set(folder, indexIn(folder));
-    const entry = (await this.indexes.get(folder)!)[own];
-    if (!entry) return undefined;
+    const index = await this.indexes.get(folder)!;
+    if (!Object.hasOwn(index, own)) return undefined;
+    const entry = index[own]!;
     const response = await fetch(folder + entry.file);
     return { buffer: await this.context.decodeAudioData(await response.arrayBuffer()), lead: entry.vowel };
+  }
+
+  /** A word at the rate of the context: what is mixed without it takes its samples as they are. */
+  private async atRate(samples: Float32Array): Promise<AudioBuffer> {
+    const { sampleRate } = this.context;
+    const context = new OfflineAudioContext(1, Math.ceil((samples.length / VOICE_RATE) * sampleRate), sampleRate);
+    return rendered(context, samples, VOICE_RATE);
   }
 }

@@ -1,24 +1,35 @@
 import { t } from '../../core/words/say.ts';
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
 import type { TornTake, Waiting } from './keptTakes.ts';
+import type { VoiceWord } from '../../contract/voice.ts';
 
-/** What this browser keeps of takes until the server has them. */
+/** A word of a teacher's voice on its way to the server. */
+interface WaitingWord {
+  readonly id: string;
+  /** Only this teacher's session sends it. */
+  readonly teacherId: string;
+  readonly word: VoiceWord;
+}
+
+/** What this browser keeps of takes, and of a teacher's voice, until the server has them. */
 interface Boxes extends DBSchema {
   takes: { key: string; value: Waiting };
   torn: { key: string; value: TornTake };
+  words: { key: string; value: WaitingWord };
 }
 
-type Box = 'takes' | 'torn';
+type Box = 'takes' | 'torn' | 'words';
 
 let opened: Promise<IDBPDatabase<Boxes>> | undefined;
 
 function open(): Promise<IDBPDatabase<Boxes>> {
   const forget = () => (opened = undefined);
   opened ??= new Promise<IDBPDatabase<Boxes>>((resolve, reject) => {
-    openDB<Boxes>('clapboard', 2, {
+    openDB<Boxes>('clapboard', 3, {
       upgrade: (db, from) => {
         if (from < 1) db.createObjectStore('takes', { keyPath: 'id' });
         if (from < 2) db.createObjectStore('torn', { keyPath: 'id' });
+        if (from < 3) db.createObjectStore('words', { keyPath: 'id' });
       },
       // An older page in another tab holds the boxes: until it is closed there are none.
       blocked: () => reject(new Error(t`another tab holds what this browser keeps`)),
@@ -58,7 +69,7 @@ export function allIn<B extends Box>(box: B): Promise<Boxes[B]['value'][]> {
 export function putInto<B extends Box>(box: B, thing: Boxes[B]['value']): Promise<void> {
   return withBoxes(async (boxes) => {
     const transaction = boxes.transaction(box, 'readwrite', {
-      durability: box === 'takes' ? 'strict' : 'relaxed',
+      durability: box === 'torn' ? 'relaxed' : 'strict',
     });
     await transaction.store.put(thing);
     await transaction.done;

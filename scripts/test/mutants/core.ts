@@ -572,4 +572,27 @@ export const CORE_MUTANTS: readonly MutantGroup[] = [
       ['core/wording/classTogetherWords.ts', 'widthMs <= TOGETHER', 'widthMs <= 1000'],
     ],
   },
+  {
+    project: 'units',
+    tests: ['core/listening/spokenWord.test.ts', 'core/leading/voiceWords.test.ts'],
+    mutants: [
+      ['core/listening/spokenWord.ts', 'const CLEAR_DB = 18', 'const CLEAR_DB = 0'],
+      ['core/listening/spokenWord.ts', 'if (atEdge > MOST_AT_EDGE * inside.length)', 'if (false)'],
+      ['core/listening/spokenWord.ts', 'if (!this.quiet) return;', ''],
+      ['core/listening/spokenWord.ts', '[LOUD_FRAMES, OF_FRAMES] = [6, 8]', '[LOUD_FRAMES, OF_FRAMES] = [1, 8]'],
+      ['core/listening/spokenWord.ts', 'WORD_LEVEL / Math.sqrt(loudest / size)', '1'],
+      ['core/listening/spokenWord.ts', '|| loudest > best.loudest', ''],
+      ['core/listening/spokenWord.ts', '< PATIENCE) return undefined', '< 0) return undefined'],
+      ['core/listening/spokenWord.ts', 'this.out + sample - (this.before ?? sample)', 'sample'],
+      ['core/listening/vowel.ts', '- SILENT) * HOP', ') * HOP'],
+      [
+        'core/listening/vowel.ts',
+        'Math.max(-DEEPEST_DB / 10, Math.log10(level + 1e-9) - most)',
+        'Math.log10(level + 1e-9)',
+      ],
+      ['core/leading/voiceWords.ts', '...all.filter(isNumber), ', ''],
+      ['core/leading/voiceWords.ts', "countIn: 'two-measures' as const", "countIn: 'measure' as const"],
+      ['core/leading/cueSounds.ts', '/^\\p{L}+$/u.test(text) ? text.toLowerCase() : undefined', 'undefined'],
+    ],
+  },
 ];

@@ -343,4 +343,30 @@ export const SERVER_MUTANTS: readonly MutantGroup[] = [
       ['server/config.ts', "issuer.protocol !== 'https:' && ", 'false && '],
     ],
   },
+  {
+    project: 'server',
+    tests: ['server/voice.test.ts'],
+    mutants: [
+      ['server/services/voice.ts', 'bytes % 2 !== 0 || ', ''],
+      ['server/services/voice.ts', ' || vowel * 2 * VOICE_RATE >= bytes', ''],
+      ['server/services/voice.ts', 'new Set(names).size < names.length', 'false'],
+      ['server/services/voice.ts', '> MOST_WORDS)', '> MOST_WORDS + 8)'],
+      ['server/repository/voice.ts', ', sound: sql`values(sound)`', ''],
+      [
+        'server/repository/voice.ts',
+        'new Set([...rows.map(({ word }) => word), ...words]).size',
+        'rows.length + words.length',
+      ],
+      [
+        'server/repository/voice.ts',
+        'and(eq(voiceWords.teacherId, teacherId), eq(voiceWords.word, word))',
+        'eq(voiceWords.word, word)',
+      ],
+      [
+        'server/schema.ts',
+        "default(true),\n  },\n  (t) => [index('teachers_named')",
+        "default(false),\n  },\n  (t) => [index('teachers_named')",
+      ],
+    ],
+  },
 ];

@@ -581,4 +581,17 @@ export const WEB_MUTANTS: readonly MutantGroup[] = [
       ['web/pages/lead/LeadStage.tsx', 'measure < 0 && heard.chunk.first', 'heard.chunk.first'],
     ],
   },
+  {
+    project: 'units',
+    tests: ['web/store/wordQueue.test.ts', 'web/audio/voiceSound.test.ts'],
+    mutants: [
+      ['web/store/wordQueue.ts', '.slice(0, MOST_SENT)', ''],
+      ['web/store/wordQueue.ts', '&& sound === one.sound', ''],
+      ['web/store/wordQueue.ts', 'teacherId === this.teacherId', 'teacherId !== undefined'],
+      ['web/store/wordQueue.ts', 'this.isOpen && void', 'void'],
+      ['web/store/wordQueue.ts', 'if (!isRefused(error)) ', ''],
+      ['web/audio/voiceSound.ts', 'voice?.speaks === true', 'voice'],
+      ['web/audio/voiceSound.ts', 'view.setInt16(2 * i, sample, true)', 'view.setInt16(2 * i, sample)'],
+    ],
+  },
 ];

@@ -465,6 +465,18 @@ export const HELP = perLanguage((): readonly Help[] => [
     points: [t`What others have made that is part of this app, and on which terms. Open a line to read them.`],
   },
   {
+    path: 'account/voice',
+    title: t`Your voice`,
+    points: [
+      t`Say the words of a class’s counting one after the other: a minute in all, in a quiet
+        room. Each is cut, made as loud as the others, and its vowel put on the beat.`,
+      t`Hear them over the click; any one is said again. Right and left arrows leave one out
+        and go back.`,
+      t`Lead, what is counted aloud after an answer, and sound files for practising speak with
+        your voice while its switch is on. Nobody else’s do.`,
+    ],
+  },
+  {
     path: 'account',
     title: t`Your account`,
     points: [

@@ -1,6 +1,7 @@
 import { t } from '../../../core/words/say.ts';
 import type { Account, Teacher } from '../../../contract/session.ts';
 import fitsAccount from 'virtual:fits/account';
+import { Link } from 'react-router';
 import { useGet } from '../../api/useGet.ts';
 import { Loading } from '../../ui/Loading.tsx';
 import { OtherDevices } from './OtherDevices.tsx';
@@ -23,6 +24,11 @@ export default function AccountPage({ teacher }: { teacher: Teacher }) {
       {!data && <Loading problem={error} again={() => void mutate()} />}
       <div className="account">
         <LanguageForm teacher={teacher} />
+        <section className="card-paper">
+          <h2>{t`Your voice`}</h2>
+          <p>{t`The app counts aloud with your own voice once you have said the words: a minute in all.`}</p>
+          <Link className="btn btn-outline-dark" to="/account/voice">{t`Words of counting`}</Link>
+        </section>
         <SchoolsCard teacher={teacher} />
         <PasswordForm name={teacher.name} />
         {data?.signOn && <SignOnCard {...data.signOn} />}

@@ -3,6 +3,7 @@ import Form from 'react-bootstrap/Form';
 import { CHANNEL_IDS, type Channel } from '../../../core/leading/cueSounds.ts';
 import { CHANNEL_NAMES } from '../../../core/wording/leadWords.ts';
 import { type ChannelLevel, type Levels, USUAL_LEVELS } from '../../audio/mixer.ts';
+import { OwnVoiceSwitch } from '../../domain/OwnVoiceSwitch.tsx';
 import { storedThing } from '../../store/stored.ts';
 
 export interface SoundSettings {
@@ -53,6 +54,7 @@ export function SoundPanel({ settings, onChange }: SoundPanelProps) {
           />
         </div>
       ))}
+      <OwnVoiceSwitch id="sound-own-voice" />
       <Form.Check
         type="switch"
         id="sound-wood"
