@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { EVERYTHING } from '../../scripts/test/trial.test-helper.ts';
 import { anyPattern, everydayPattern, patternOf } from '../rhythm/arbitrary.test-helper.ts';
 import { barCheck, barsAddUp } from '../rhythm/barCheck.ts';
 import { type ElementId, elementsOf } from '../rhythm/elements.ts';
@@ -145,7 +146,7 @@ describe('choose: which of four was heard', () => {
           expect(textsOf(question).join()).not.toContain("'");
         }
       }),
-      { numRuns: 60 },
+      { numRuns: EVERYTHING ? 60 : 20 },
     );
   });
 
@@ -234,7 +235,7 @@ describe('a rhythm changed a little', () => {
           expect(printRhythm(patternOf(printRhythm(made)))).toBe(printRhythm(made));
         }
       }),
-      { numRuns: 100 },
+      { numRuns: EVERYTHING ? 100 : 30 },
     );
   });
 
@@ -264,7 +265,7 @@ describe('rhythms of chosen elements', () => {
   it.each(CLASSES)('%s, %i beats of %j: full measures of nothing else', (meter, beats, elements) => {
     const random = randomFrom(3);
     const seen = new Set<ElementId>();
-    for (let i = 0; i < 150; i++) {
+    for (let i = 0; i < (EVERYTHING ? 150 : 50); i++) {
       const pattern: Pattern = rhythmFrom({ elements, meter: meterOf(meter), beats }, random)!;
       expect(barsAddUp(barCheck(pattern)), printRhythm(pattern)).toBe(true);
       for (const id of elementsOf(pattern).keys()) {

@@ -34,9 +34,16 @@ function compare(
 const TRUTH = [0.5, 1.02, 1.3, 1.61, 2.2, 2.35, 2.5, 2.66, 3.3, 4.1];
 const added = (samples: Float32Array, more: (i: number) => number) => samples.map((sample, i) => sample + more(i));
 
+/** Another room comes first with each thing. */
+const ROOMS_OF = (thing: (typeof STRUCK_THINGS)[number]): readonly Reverberation[] => {
+  const rooms = Object.keys(REVERBERATIONS) as Reverberation[];
+  const first = STRUCK_THINGS.indexOf(thing) % rooms.length;
+  return [...rooms.slice(first), ...rooms.slice(0, first)];
+};
+
 describe('the detector', () => {
   for (const thing of STRUCK_THINGS) {
-    it.each(few(Object.keys(REVERBERATIONS) as Reverberation[], 2))(`hears ${thing} in a %s room`, (room) => {
+    it.each(few(ROOMS_OF(thing), 1))(`hears ${thing} in a %s room`, (room) => {
       const { missed, extra, spread } = compare(
         TRUTH,
         detectOnsets(synthesiseClaps(TRUTH, { thing, reverberation: room, seed: 5 }), 44_100),
@@ -151,7 +158,7 @@ describe('the detector', () => {
         }
         expect([...found, ...detector.finish()]).toEqual(whole);
       }),
-      { numRuns: 15 },
+      { numRuns: 6 },
     );
   });
   it('knows a clap within sixty thousandths of a second', () => {

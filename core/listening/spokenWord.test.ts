@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { few } from '../../scripts/test/trial.test-helper.ts';
 import { randomFrom } from '../random.ts';
 import { WORD_LEVEL, WordFinder, cutWord } from './spokenWord.ts';
 import { LONGEST_KEPT } from './voiceFacts.ts';
@@ -53,10 +54,10 @@ function vowelIn(recording: Float32Array, word: { samples: Float32Array; vowel: 
 }
 
 describe('the vowel of a word', () => {
-  it.each(WORDS.flatMap((word) => [RATE, 44_100, 48_000].map((rate) => [word, rate] as const)))(
+  it.each(WORDS.flatMap((word) => few([RATE, 48_000, 44_100], 2).map((rate) => [word, rate] as const)))(
     '“%s” at %i samples a second: not the murmur or hiss before it',
     (letters, sampleRate) => {
-      for (const pitch of [100, 160, 230]) {
+      for (const pitch of few([100, 160, 230], 2)) {
         const { samples, vowel } = madeWord(letters, { sampleRate, pitch });
         expect(Math.abs(vowelOnset(samples, sampleRate) - vowel)).toBeLessThan(letters.startsWith('m') ? 0.05 : 0.025);
       }
@@ -87,7 +88,7 @@ describe('a word in a recording', () => {
           expect(Math.abs(vowelIn(recording, cut.word) - at - made.vowel)).toBeLessThan(0.055);
         },
       ),
-      { numRuns: 25 },
+      { numRuns: 10 },
     );
   });
   it.each([

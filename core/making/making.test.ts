@@ -18,7 +18,7 @@ import { isHeard } from './heard.ts';
 import { type Level, LEVELS, difficultyOf, exactLevel } from './level.ts';
 import { PatternMaker, elementsAt, makePattern } from './makePattern.ts';
 import { makeSet } from './makeSet.ts';
-import { few } from '../../scripts/test/trial.test-helper.ts';
+import { EVERYTHING, few } from '../../scripts/test/trial.test-helper.ts';
 
 function meterOf(text: string) {
   const read = parseMeter(text);
@@ -110,7 +110,7 @@ describe('laws of a made pattern', () => {
       const maker = makerOf(meter, measures, elements);
       const allowed = new Set<ElementId>(elements);
       for (const level of LEVELS)
-        for (const seed of few([1, 2, 3, 4, 5, 6, 7, 8], 3)) {
+        for (const seed of few([1, 2, 3, 4, 5, 6, 7, 8], 2)) {
           const made = maker.make(level, seed);
           expect(made, `${meter} ${measures} level ${level} seed ${seed}`).toBeDefined();
           expect(broken(made!.pattern, level, measures, allowed)).toEqual([]);
@@ -190,7 +190,7 @@ describe('the focus', () => {
     const first = id === 'tie' ? '1: 1' : undefined;
     const seen = new Set<string>();
     const missing = () => wanted.filter((place) => place !== first && !seen.has(place));
-    for (let seed = 1; seed <= 30 || (seed <= 250 && missing().length > 0); seed++) {
+    for (let seed = 1; seed <= (EVERYTHING ? 30 : 10) || (seed <= 250 && missing().length > 0); seed++) {
       const { pattern, focusAt } = maker.make(((seed % 3) + 3) as Level, seed)!;
       const beat = beatOf(pattern.measures[0]!.meter).length;
       const measures = focusAt.map(({ measure }) => measure);
@@ -201,7 +201,7 @@ describe('the focus', () => {
     expect(missing()).toEqual([]);
   });
 
-  it.each(few(PLACED_MISREADINGS, 9))('%s is named by the judge in what is made for it', (code) => {
+  it.each(few(PLACED_MISREADINGS, 5))('%s is named by the judge in what is made for it', (code) => {
     const focus: Focus = { kind: 'misreading', code };
     const written = 'hypotheses' in MISREADINGS[code] && !code.startsWith('measure-');
     const maker = makerOf('4/4', 4, SIMPLE_IDS, focus);
@@ -227,7 +227,7 @@ it('what a child would misread unheard is not taken', () => {
   const made = (code: 'dot-too-short' | 'hold-pulsed', seed: number) =>
     makerOf('4/4', 2, SIMPLE_IDS, { kind: 'misreading', code }).nearest(4, randomFrom(seed));
   for (const code of ['dot-too-short', 'hold-pulsed'] as const)
-    for (let seed = 1; seed <= 5; seed++) {
+    for (let seed = 1; seed <= (EVERYTHING ? 5 : 2); seed++) {
       const one = made(code, seed);
       if (one) expect(isHeard(one.pattern, code), printRhythm(one.pattern)).toBe(true);
     }
