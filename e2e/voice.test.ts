@@ -57,6 +57,7 @@ describe('a teacher’s own voice', () => {
   it('is said word by word, kept without a server too, heard, and then spoken by Lead', async () => {
     const { page, context } = await school.visitor();
     await lookAround(page);
+    await page.evaluate(() => fetch('/api/account/voice', { method: 'DELETE' }));
     await page.getByRole('link', { name: 'Robin Quay' }).click();
     await page.getByRole('link', { name: 'Words of counting' }).click();
     // The server is away while they are said.

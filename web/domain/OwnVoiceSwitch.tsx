@@ -1,5 +1,6 @@
 import Form from 'react-bootstrap/Form';
 import { Link } from 'react-router';
+import type { Voice } from '../../contract/voice.ts';
 import { t } from '../../core/words/say.ts';
 import { put } from '../api/client.ts';
 import { useSave } from '../api/useSave.ts';
@@ -10,8 +11,16 @@ import { Notice } from '../ui/Notice.tsx';
 export function OwnVoiceSwitch({ id }: { id: string }) {
   const { data, mutate } = useVoice();
   const choice = useSave(async (speaks: boolean) => {
-    await put(VOICE_PATH, { speaks });
-    await mutate((now) => now && { ...now, speaks }, { revalidate: false });
+    // It turns under the finger; where the server refuses it turns back.
+    const chosen = (now: Voice | undefined): Voice => ({ words: [], ...now, speaks });
+    await mutate(
+      put(VOICE_PATH, { speaks }).then(() => chosen(data)),
+      {
+        optimisticData: chosen,
+        rollbackOnError: true,
+        revalidate: false,
+      },
+    );
   });
   if (!data) return null;
   return (
@@ -24,7 +33,6 @@ export function OwnVoiceSwitch({ id }: { id: string }) {
           id={id}
           label={t`Count with my own voice`}
           checked={data.speaks}
-          disabled={choice.saving}
           onChange={(event) => void choice.save(event.target.checked)}
         />
       )}
