@@ -24,7 +24,7 @@ const SOFTEST_OF_WORD_DB = 34;
 const BEFORE: Seconds = 0.09;
 const AFTER: Seconds = 0.03;
 /** A word of counting is shorter. */
-export const LONGEST_SPOKEN: Seconds = 1.2;
+const LONGEST_SPOKEN: Seconds = 1.2;
 const RUMBLE_HZ = 70;
 const FADE_IN: Seconds = 0.004;
 const FADE_OUT: Seconds = 0.03;
@@ -45,8 +45,7 @@ export const WORD_LEVEL = 0.17;
 const LOUDEST_PART: Seconds = 0.1;
 
 /** Why what was heard is no word to count with. */
-export const WORD_TROUBLES = ['nothing', 'soft', 'loud', 'long'] as const;
-export type WordTrouble = (typeof WORD_TROUBLES)[number];
+export type WordTrouble = 'nothing' | 'soft' | 'loud' | 'long';
 
 /** A word, cut, levelled and aligned: its vowel is what falls on the beat. */
 export interface SpokenWord {
@@ -118,10 +117,11 @@ function roomOf(levels: readonly number[]): number {
 
 /** How loud it is around a word; one that was cut already has hardly anything around it. */
 function roomAround(levels: readonly number[]): number {
+  const around = roomOf(levels);
+  if (levels.length * FRAME > LONGEST_KEPT + 2 * BEFORE + AFTER) return around;
   const ends = Math.max(loudestOf(levels.slice(0, 3)), loudestOf(levels.slice(-3)));
-  const room = Math.min(ends, roomOf(levels));
+  const room = Math.min(ends, around);
   const loudest = loudestOf(levels);
-  if (levels.length * FRAME > LONGEST_KEPT + 2 * BEFORE + AFTER) return roomOf(levels);
   return Math.max(SOFTEST_DB - BEGINS_DB, room < loudest - CLEAR_DB ? room : loudest - NO_ROOM_DB);
 }
 
@@ -249,8 +249,7 @@ export class WordFinder {
     const [level] = framesOf(this.clean.of(frame), this.sampleRate);
     this.room = [...this.room, level!].slice(-Math.round(ROOM_SECONDS / FRAME));
     if (!this.waiting) return;
-    const edge = roomOf(this.room) + BEGINS_DB;
-    this.quiet ||= this.room.length >= STILL_FRAMES && loudestOf(this.room.slice(-STILL_FRAMES)) < edge;
+    this.quiet ||= this.isStill();
     if (!this.quiet) return;
     this.frames.push(frame);
     this.levels.push(level!);
@@ -259,6 +258,12 @@ export class WordFinder {
       this.frames = this.frames.slice(-Math.round(ROOM_SECONDS / FRAME));
       this.levels = this.levels.slice(-this.frames.length);
     }
+  }
+
+  /** Nobody has spoken just now. */
+  private isStill(): boolean {
+    const last = this.room.slice(-STILL_FRAMES);
+    return last.length === STILL_FRAMES && loudestOf(last) < roomOf(this.room) + BEGINS_DB;
   }
 
   private found(): HeardWord | undefined {

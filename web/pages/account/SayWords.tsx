@@ -44,7 +44,7 @@ export function SayWords({ words, onWord, onEnd }: SayWordsProps) {
   return (
     <section className="say-words" aria-label={t`Say the words`}>
       <p className="say-place">{t`Word ${index + 1} of ${words.length}`}</p>
-      <p className={`say-word ${state === 'heard' ? 'heard' : ''}`} aria-live="assertive">
+      <p className="say-word" aria-live="assertive">
         {words[index]!.text}
         {state === 'heard' && (
           <span className="say-tick" aria-hidden>

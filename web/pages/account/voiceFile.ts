@@ -16,9 +16,8 @@ const ENDING = /\.(wav|wave|mp3|m4a|ogg|oga|webm|flac|aac)$/i;
 const pathOf = (word: string) =>
   `${word.replace(FORBIDDEN, (sign) => `%${sign.charCodeAt(0).toString(16).padStart(2, '0')}`)}.wav`;
 
-/** The word of a file, whatever folder all of them were put into; undefined for what is no sound. */
-export function wordOfPath(path: string): string | undefined {
-  if (!ENDING.test(path) || path.includes('__MACOSX/')) return undefined;
+/** The word of a sound file, whatever folder all of them were put into; undefined where its name is no word. */
+function wordOfPath(path: string): string | undefined {
   const [name = '', folder = ''] = path.replace(ENDING, '').split('/').toReversed();
   const language = LANGUAGE_IDS.find((id) => id === folder && id !== SOURCE);
   const word = name.replace(/%([0-9a-f]{2})/gi, (_, code: string) => String.fromCharCode(parseInt(code, 16)));
