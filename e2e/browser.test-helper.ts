@@ -12,7 +12,7 @@ import { PATIENT, demoDatabase } from '../server/testDatabase.test-helper.ts';
 const tested = async () => (await import(/* @vite-ignore */ inject('testedServer'))) as typeof Tested;
 
 /** A page of a test is gone before it would have paid for code that runs faster. */
-const SHORT_LIVED = '--js-flags=--no-turbofan --no-maglev';
+const SHORT_LIVED = '--js-flags=--max-lazy --single-threaded-gc';
 
 /** Browsers of this process, by their switches: files of tests come one after the other, and use one. */
 const browsers = new Map<string, Promise<Browser>>();

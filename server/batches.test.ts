@@ -12,6 +12,7 @@ function bench(most: number, patienceMs = 1_000) {
     const bad = items.find((item) => item.startsWith('bad'));
     if (bad) throw new Error(bad);
     if (items.some((item) => item.startsWith('away'))) throw Object.assign(new Error(), { code: 'ECONNREFUSED' });
+    return items.map((item) => `${item} of ${items.length}`);
   };
   const add = batchesOf(work, { most, patienceMs, now: () => now });
   const outcomes: string[] = [];
@@ -20,7 +21,7 @@ function bench(most: number, patienceMs = 1_000) {
     outcomes,
     add: (owner: string, item: string) =>
       void add(owner, item).then(
-        () => outcomes.push(item),
+        (result) => outcomes.push(result),
         (error: { code?: string; message: string }) => outcomes.push(`${item}: ${error.code ?? error.message}`),
       ),
     /** Whatever is at work ends, after so long. */
@@ -40,10 +41,10 @@ describe('batches', () => {
     for (const item of ['1', '2', '3', '4', '5']) add('a', item);
     for (let i = 0; i < 3; i++) await on();
     expect(batches).toEqual([['1'], ['2', '3', '4'], ['5']]);
-    expect(outcomes).toEqual(['1', '2', '3', '4', '5']);
+    expect(outcomes).toEqual(['1 of 1', '2 of 3', '3 of 3', '4 of 3', '5 of 1']);
     add('a', '6');
     await on();
-    expect(outcomes.at(-1)).toBe('6');
+    expect(outcomes.at(-1)).toBe('6 of 1');
   });
 
   it('owners do not wait for each other', () => {
@@ -58,7 +59,7 @@ describe('batches', () => {
     for (const item of ['1', '2', 'bad 3', '4']) add('a', item);
     for (let i = 0; i < 6; i++) await on();
     expect(batches).toEqual([['1'], ['2', 'bad 3', '4'], ['2'], ['bad 3'], ['4']]);
-    expect(outcomes).toEqual(['1', '2', 'bad 3: bad 3', '4']);
+    expect(outcomes).toEqual(['1 of 1', '2 of 1', 'bad 3: bad 3', '4 of 1']);
   });
 
   it('where the database is away nobody waits for it anew', async () => {
@@ -66,7 +67,7 @@ describe('batches', () => {
     for (const item of ['1', 'away 2', '3']) add('a', item);
     for (let i = 0; i < 3; i++) await on();
     expect(batches).toEqual([['1'], ['away 2', '3']]);
-    expect(outcomes).toEqual(['1', 'away 2: ECONNREFUSED', '3: ECONNREFUSED']);
+    expect(outcomes).toEqual(['1 of 1', 'away 2: ECONNREFUSED', '3: ECONNREFUSED']);
   });
 
   it('whoever has waited too long is sent away, and those after it are not', async () => {
@@ -81,6 +82,6 @@ describe('batches', () => {
     await on(1_100);
     await on();
     expect(batches).toEqual([['1'], ['2'], ['3']]);
-    expect(outcomes).toEqual(['1', '2', '3', '4: busy', '5: busy']);
+    expect(outcomes).toEqual(['1 of 1', '2 of 1', '3 of 1', '4: busy', '5: busy']);
   });
 });

@@ -9,10 +9,10 @@ export interface BatchSettings {
   readonly now?: () => number;
 }
 
-interface Waiting<T> {
+interface Waiting<T, R> {
   readonly item: T;
   readonly since: number;
-  readonly done: () => void;
+  readonly done: (result: R) => void;
   readonly fail: (error: unknown) => void;
 }
 
@@ -22,25 +22,26 @@ interface Waiting<T> {
  *
  * A batch that fails is done one by one, so that each has its own outcome; not where the database is away, for then
  * each would wait for it anew.
- * @param work  all of it or, when it rejects, nothing of it
+ * What is asked for together is read after the last of them asked: nobody is told what was before its question.
+ * @param work  all of it, with what comes of each in their order, or, when it rejects, nothing of it
  */
-export function batchesOf<T>(
-  work: (items: readonly T[]) => Promise<void>,
+export function batchesOf<T, R>(
+  work: (items: readonly T[]) => Promise<readonly R[]>,
   { most, patienceMs, now = () => performance.now() }: BatchSettings,
-): (owner: string, item: T) => Promise<void> {
-  const owners = new Map<string, Waiting<T>[]>();
+): (owner: string, item: T) => Promise<R> {
+  const owners = new Map<string, Waiting<T, R>[]>();
 
-  const done = async (batch: readonly Waiting<T>[]): Promise<void> => {
+  const done = async (batch: readonly Waiting<T, R>[]): Promise<void> => {
     try {
-      await work(batch.map(({ item }) => item));
-      for (const one of batch) one.done();
+      const results = await work(batch.map(({ item }) => item));
+      for (const [i, one] of batch.entries()) one.done(results[i]!);
     } catch (error) {
       if (batch.length === 1 || isDatabaseGone(error)) for (const one of batch) one.fail(error);
       else for (const one of batch) await done([one]);
     }
   };
 
-  const workOff = async (owner: string, waiting: Waiting<T>[]): Promise<void> => {
+  const workOff = async (owner: string, waiting: Waiting<T, R>[]): Promise<void> => {
     while (waiting.length > 0) {
       const batch = waiting.splice(0, most);
       const late = batch.filter(({ since }) => now() - since > patienceMs);

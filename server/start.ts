@@ -14,6 +14,7 @@ import { listenTrouble, madeReady } from './starting.ts';
 import { classNews, roomNews } from './services/news.ts';
 import { adoptTeachers } from './repository/schools.ts';
 import { roomClock } from './services/roomClock.ts';
+import { roomBatches } from './services/roomBatches.ts';
 import { roomSnapshots } from './services/roomSnapshots.ts';
 import { roomTries } from './services/roomTries.ts';
 import { renewResults } from './services/judging.ts';
@@ -52,7 +53,12 @@ export async function startServer(config: Config): Promise<RunningServer> {
   );
   const name = nameOf(config.databaseUrl);
   let url = '';
-  const own = { clock: roomClock(db), tries: roomTries(pool, name), snapshots: roomSnapshots(db) };
+  const own = {
+    clock: roomClock(db),
+    tries: roomTries(pool, name),
+    snapshots: roomSnapshots(db),
+    batches: roomBatches(db),
+  };
   const rooms = { ...own, news: inRooms, reachedAt: () => joinAddresses(url, networkInterfaces()) };
   const resources = { db, judges, tries: signInTries(pool, name), rooms, signOn: signOnAt(config.signOn) };
   const ending = new AbortController();

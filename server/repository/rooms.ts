@@ -90,17 +90,16 @@ export async function setRoom(
   await touchRoom(db, roomId, values);
 }
 
-/** A device with its room and its child. */
-export async function seatOf(db: Database, tokenHash: string) {
-  const [row] = await db
+/** Devices with their room and their child, by the hash of their token; one that has no seat any more is not there. */
+export async function seatsOf(db: Database, tokenHashes: readonly string[]) {
+  const rows = await db
     .select({ seat: roomSeats, room: rooms, name: children.name, adaptations: children.adaptations })
     .from(roomSeats)
     .innerJoin(rooms, eq(rooms.id, roomSeats.roomId))
     .innerJoin(classes, and(eq(classes.id, rooms.classId), isNull(classes.binnedAt)))
     .leftJoin(children, and(eq(children.id, roomSeats.childId), present))
-    .where(eq(roomSeats.tokenHash, tokenHash))
-    .limit(1);
-  return row;
+    .where(inArray(roomSeats.tokenHash, [...tokenHashes]));
+  return new Map(rows.map((row) => [row.seat.tokenHash, row]));
 }
 
 /** Devices in a room; those without a name only as long as somebody may be choosing one. */
@@ -187,19 +186,31 @@ export async function putAnswer(
     .onDuplicateKeyUpdate({ set: values });
 }
 
-/** Notes the take of a round, where there is none yet. @returns the take that it has now */
-export async function claimAnswer(db: Database, key: AnswerKey, takeId: string): Promise<string | null> {
+/** The take that a child gives as its own in a round. */
+export interface Claim extends AnswerKey {
+  readonly takeId: string;
+}
+
+/**
+ * Notes takes of one round, each where its child has none yet.
+ * @returns for each the take that its child has now
+ */
+export async function claimAnswers(db: Database, claims: readonly Claim[]): Promise<(string | null)[]> {
   const kept = sql`coalesce(${roomAnswers.takeId}, values(${roomAnswers.takeId}))`;
   await db
     .insert(roomAnswers)
-    .values({ ...key, ready: true, takeId })
+    .values(claims.map((claim) => ({ ...claim, ready: true })))
     .onDuplicateKeyUpdate({ set: { ready: true, takeId: kept } });
-  const { roomId, number, childId } = key;
-  const [row] = await db
-    .select({ takeId: roomAnswers.takeId })
+  const { roomId, number } = claims[0]!;
+  const children = claims.map(({ childId }) => childId);
+  const rows = await db
+    .select({ childId: roomAnswers.childId, takeId: roomAnswers.takeId })
     .from(roomAnswers)
-    .where(and(eq(roomAnswers.roomId, roomId), eq(roomAnswers.number, number), eq(roomAnswers.childId, childId)));
-  return row?.takeId ?? null;
+    .where(
+      and(eq(roomAnswers.roomId, roomId), eq(roomAnswers.number, number), inArray(roomAnswers.childId, children)),
+    );
+  const taken = new Map(rows.map(({ childId, takeId }) => [childId, takeId]));
+  return children.map((childId) => taken.get(childId) ?? null);
 }
 
 /** What became of a round, with the marks of its takes as they are now. */

@@ -1,4 +1,4 @@
-import { and, asc, count, desc, eq, gt, like, lt, lte, or, gte, isNull, ne, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gt, inArray, like, lt, lte, or, gte, isNull, ne, sql } from 'drizzle-orm';
 import type { ListedTake } from '../../contract/records.ts';
 import type { MarkOverride } from '../../contract/take.ts';
 import { MISREADINGS, type MisreadingCode } from '../../core/judging/misreadings/table.ts';
@@ -76,12 +76,18 @@ export type StoredTake = typeof takes.$inferSelect;
 type StoredTakePart = Pick<StoredTake, 'patternKey' | 'elements'>;
 
 /**
- * A child of a class that is the teacher's or shared with her, with how that class judges, and whether the pattern is
- * there.
+ * Children of classes that are the teacher's or shared with her, by their ids, with how their class judges, and whether
+ * the pattern is there.
  */
-export async function judgingOfChild(db: Database, teacherId: string, childId: string, patternId: string | null) {
-  const [row] = await db
+export async function judgingOfChildren(
+  db: Database,
+  teacherId: string,
+  childIds: readonly string[],
+  patternId: string | null,
+) {
+  const rows = await db
     .select({
+      childId: children.id,
       classId: children.classId,
       ages: classes.ages,
       termFrom: classes.termFrom,
@@ -99,9 +105,8 @@ export async function judgingOfChild(db: Database, teacherId: string, childId: s
         or(eq(patterns.teacherId, teacherId), eq(patterns.teacherId, classes.teacherId)),
       ),
     )
-    .where(and(eq(children.id, childId), outOfBin))
-    .limit(1);
-  return reached(row);
+    .where(and(inArray(children.id, [...childIds]), outOfBin));
+  return new Map(rows.map((row) => [row.childId, reached(row)]));
 }
 
 /** A take to be stored, and the turn of a line-up that it is. */

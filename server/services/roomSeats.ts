@@ -19,13 +19,11 @@ import { retried, transacted } from '../database.ts';
 import { Problem, notFound } from '../problem.ts';
 import {
   addSeat,
-  claimAnswer,
   childByCode,
   countChildren,
   countSeats,
   dropSeat,
   dropUnnamed,
-  findRound,
   freeNames,
   holdRoom,
   nameSeat,
@@ -33,7 +31,7 @@ import {
   putAnswer,
   roomWith,
   roomsBeginning,
-  seatOf,
+  seatsOf,
   seeSeat,
   touchRoom,
 } from '../repository/rooms.ts';
@@ -99,8 +97,8 @@ export async function enterRoom(
 }
 
 /** A device by its token, with its room; `late` also so long after the end as a take may still come. */
-async function seatWith({ db, clock }: RoomResources, token: string | undefined, late = false) {
-  const found = token === undefined || token.length > 100 ? undefined : await seatOf(db, tokenHash(token));
+async function seatWith({ batches, clock }: RoomResources, token: string | undefined, late = false) {
+  const found = token === undefined || token.length > 100 ? undefined : await batches.seatOf(tokenHash(token));
   if (!found) throw NO_SEAT();
   const now = clock.now();
   const open = isOpen(found.room, now);
@@ -138,7 +136,7 @@ export async function takeName(
   if ('code' in wanted) tries.demandRest(address, [room.id]);
   const childId = await transacted(db, async (inside) => {
     await holdRoom(inside, room.id);
-    const now = await seatOf(inside, seat.tokenHash);
+    const now = (await seatsOf(inside, [seat.tokenHash])).get(seat.tokenHash);
     if (!now) throw NO_SEAT();
     const own = 'code' in wanted ? await childByCode(inside, room.classId, wanted.code) : wanted.childId;
     if (now.seat.childId !== null && now.seat.childId === own) return own;
@@ -253,8 +251,8 @@ export async function gone(resources: RoomResources, hash: string, roomId: strin
   news.look();
 }
 
-async function roundOf({ db }: RoomResources, roomId: string, number: number): Promise<RoundEdit> {
-  const round = await findRound(db, roomId, number);
+async function roundOf({ batches }: RoomResources, roomId: string, number: number): Promise<RoundEdit> {
+  const round = await batches.roundOf(roomId, number);
   if (!round) throw notFound('round');
   return round;
 }
@@ -268,7 +266,7 @@ export async function setReady(resources: RoomResources, token: string | undefin
   const { roomId, childId } = await seated(resources, token);
   await roundOf(resources, roomId, number);
   await retried(() => putAnswer(resources.db, { roomId, number, childId }, { ready: true }));
-  await touchRoom(resources.db, roomId);
+  await resources.batches.touch(roomId);
   resources.news.look();
 }
 
@@ -286,7 +284,7 @@ export async function setAnswer(
     'option' in answer ? task.kind === 'question' && answer.option < task.options.length : task.kind === 'write';
   if (!fits) throw new Problem(422, 'bad-request', t`This is no answer to what is asked.`);
   await retried(() => putAnswer(resources.db, { roomId, number, childId }, { ready: true, ...answer }));
-  await touchRoom(resources.db, roomId);
+  await resources.batches.touch(roomId);
   resources.news.look();
 }
 
@@ -302,14 +300,14 @@ export async function storeRoomTake(
   takeId: string,
   { round: number, onsets, releases, source }: RoomTake,
 ): Promise<{ readonly mark: number | null }> {
-  const { db } = resources;
+  const { db, batches } = resources;
   const { roomId, childId, place, teacherId, marksShown } = await seated(resources, token, true);
   const { task, startsAt } = await roundOf(resources, roomId, number);
   if (task.kind !== 'take' || startsAt === null)
     throw new Problem(422, 'bad-request', t`Nothing is clapped in this round.`);
   const key = { roomId, number, childId };
   // Claimed first: of two takes of one round one is stored.
-  const claimed = await retried(() => claimAnswer(db, key, takeId));
+  const claimed = await batches.claim({ ...key, takeId });
   if (claimed !== takeId) throw HAS_CLAPPED();
   const part = partOf(task, place);
   const upload: TakeUpload = {
@@ -330,7 +328,7 @@ export async function storeRoomTake(
     await putAnswer(db, key, { takeId: null });
     throw HAS_CLAPPED();
   }
-  await touchRoom(db, roomId);
+  await batches.touch(roomId);
   resources.news.look();
   return { mark: marksShown ? (take.override ?? take.mark) : null };
 }

@@ -34,6 +34,7 @@ import {
 } from '../repository/rooms.ts';
 import { classOf } from './classes.ts';
 import { readEach } from './patternText.ts';
+import type { RoomBatches } from './roomBatches.ts';
 import type { RoomClock } from './roomClock.ts';
 import type { RoomNews } from './news.ts';
 import type { RoomSnapshots } from './roomSnapshots.ts';
@@ -46,6 +47,7 @@ export interface RoomResources {
   readonly news: RoomNews;
   readonly tries: RoomTries;
   readonly snapshots: RoomSnapshots;
+  readonly batches: RoomBatches;
   /** Where children's devices come in, in the networks of this machine. */
   readonly reachedAt: () => readonly string[];
 }

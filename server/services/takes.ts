@@ -12,7 +12,7 @@ import {
   type JudgedAs,
   addTakes,
   findTake,
-  judgingOfChild,
+  judgingOfChildren,
   overrideMark,
   ownMarkOf,
   removeTake,
@@ -39,10 +39,27 @@ interface ToStore extends Arriving {
   readonly judgedAs: JudgedAs;
 }
 
-const storing = batchesOf<ToStore>(([first, ...others]) => addTakes(first!.db, [first!, ...others], first!.judgedAs), {
-  most: MOST_AT_ONCE,
-  patienceMs: PATIENCE_MS,
-});
+const TOGETHER = { most: MOST_AT_ONCE, patienceMs: PATIENCE_MS };
+
+const storing = batchesOf(async (takes: readonly ToStore[]) => {
+  const { db, judgedAs } = takes[0]!;
+  await addTakes(db, takes, judgedAs);
+  return takes;
+}, TOGETHER);
+
+interface Asked {
+  readonly db: Database;
+  readonly teacherId: string;
+  readonly childId: string;
+  readonly patternId: string | null;
+}
+
+const asking = batchesOf(async (asked: readonly Asked[]) => {
+  const { db, teacherId, patternId } = asked[0]!;
+  const ids = [...new Set(asked.map(({ childId }) => childId))];
+  const found = await judgingOfChildren(db, teacherId, ids, patternId);
+  return asked.map(({ childId }) => found.get(childId));
+}, TOGETHER);
 
 type OwnedTake = NonNullable<Awaited<ReturnType<typeof findTake>>>;
 
@@ -108,7 +125,8 @@ export async function storeTake(
   const { db } = resources;
   const { free = false, source = 'tap', feet = null, releases = null, part = null, besideId = null, childId } = upload;
   const stored = await retried(async () => {
-    const child = await judgingOfChild(db, teacherId, childId, upload.patternId);
+    const { patternId: of } = upload;
+    const child = await asking(`${teacherId} ${of}`, { db, teacherId, childId, patternId: of });
     if (!child) throw notFound('child');
     demand(child.role, 'hear');
     const judged = await judgement(resources, turn, child, { ...upload, free });
