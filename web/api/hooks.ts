@@ -22,7 +22,7 @@ import type { Term, TermDetail } from '../../contract/term.ts';
 import type { ChildMastery, ClassRecords, ElementPlaces } from '../../contract/records.ts';
 import type { ClassDetail, ClassSummary } from '../../contract/schoolClass.ts';
 import { useClassNews } from './classNews.ts';
-import { get } from './client.ts';
+import { getNow } from './client.ts';
 import { useGet } from './useGet.ts';
 
 export const useClasses = () => useGet<ClassSummary[]>('/classes', fitsClasses);
@@ -48,11 +48,14 @@ const lineUpsPath = (classId: string) => `/classes/${classId}/line-ups`;
 export const useLineUps = (classId: string | undefined) =>
   useGet<LineUp[]>(classId ? lineUpsPath(classId) : null, fitsLineUps);
 
-/** Puts what the server has from here on into the page: an answer to an earlier question cannot come after it. */
+/**
+ * Puts what the server has from here on into the page: an answer to an earlier question cannot come after it. Rejects
+ * where the server does not say, whatever this device has kept of earlier answers.
+ */
 export function useFreshLineUps(classId: string): () => Promise<unknown> {
   const { mutate } = useSWRConfig();
   const path = lineUpsPath(classId);
-  return () => mutate(path, () => get<LineUp[]>(path, fitsLineUps), { revalidate: false });
+  return () => mutate(path, () => getNow<LineUp[]>(path, fitsLineUps), { revalidate: false });
 }
 export const useShares = (classId: string) => useGet<Share[]>(`/classes/${classId}/shares`, fitsShares);
 export const useTerms = (classId: string) => useGet<Term[]>(`/classes/${classId}/terms`, fitsTerms);

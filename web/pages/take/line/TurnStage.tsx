@@ -62,7 +62,6 @@ interface StageProps {
 const SLOWER = 0.75;
 const SLOWEST = 0.25;
 
-/** One child's turn as it goes on: what stands in front, and what can be done. */
 /** Who taps the second part: whoever comes next when it is begun, and the same to the end of it. */
 function usePair({ lineUp, pattern, nextChild, nextTurn }: StageProps) {
   const [begun, setBegun] = useState<Second>();
@@ -75,6 +74,7 @@ function usePair({ lineUp, pattern, nextChild, nextTurn }: StageProps) {
   return { second: begun ?? coming, hold: () => setBegun(begun ?? coming) };
 }
 
+/** One child's turn as it goes on: what stands in front, and what can be done. */
 function useTurn(props: StageProps) {
   const { teacher, schoolClass, lineUp, child, pattern, turn, ...on } = props;
   const { second, hold } = usePair(props);

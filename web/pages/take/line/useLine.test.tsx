@@ -77,6 +77,17 @@ it('a turn that the server will never take holds up no other, and is not sent ag
   expect(server.sent.length).toBe(before);
 });
 
+it('a turn that the server has taken stands as it was said until the server says so too', async () => {
+  // It takes what it is told, and answers no question.
+  const { result, sent, states } = begin(server);
+  act(() => result.current.change(AL, { state: 'heard', mark: 2 }));
+  await until(() => expect(sent()).toContainEqual([AL, 'heard']));
+  await act(async () => vi.advanceTimersByTimeAsync(10_000));
+  expect(states()[0]).toBe('heard 2');
+  expect(result.current.current?.childId).toBe(BEA);
+  expect(sent()).toHaveLength(1);
+});
+
 it('while the server is away turns wait on the device, for later pages too, and go when it is back', async () => {
   server.refuses = () => ({ status: 503, code: 'database-away', message: 'Not just now.' });
   const first = begin(server);

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { Child } from '../../../../contract/child.ts';
 import type { LineUp, Turn, TurnEdit } from '../../../../contract/lineUp.ts';
 import { turnToCome } from '../../../../core/records/lineUp.ts';
@@ -23,6 +23,8 @@ function boxOf(lineUpId: string) {
 }
 
 const AGAIN_MS = 3_000;
+
+const [ok, failing] = [() => true, () => false];
 
 const saidOf = ({ state, mark }: Said): Said => ({ state, mark });
 /** What stands, said once more. */
@@ -62,29 +64,35 @@ function useEdits(classId: string, lineUpId: string) {
   const refresh = useRefresh();
   const freshLineUps = useFreshLineUps(classId);
   const waiting = Object.keys(edits).length;
+  const told = useRef(new Map<string, string>());
   const send = useCallback(async () => {
-    const sent: string[] = [];
     const asSent = box.read();
+    const isAs = (childId: string, said: string | undefined) => JSON.stringify(box.read()[childId]) === said;
+    const refused = new Map<string, string>();
     let failed: ApiProblem | undefined;
     for (const [childId, edit] of Object.entries(asSent)) {
+      const said = JSON.stringify(edit);
+      if (told.current.get(childId) === said) continue;
       try {
         await putTo(`/classes/${classId}/line-ups/${lineUpId}/turns/${childId}`, edit);
-        sent.push(childId);
+        told.current.set(childId, said);
       } catch (error) {
         failed = error as ApiProblem;
         // What the server will never take, such as a child who was removed meanwhile, holds up no other.
         if (failed.worthRetrying) break;
-        sent.push(childId);
+        refused.set(childId, said);
       }
     }
-    // Else a turn would for a moment stand as it was before, and call another child.
-    if (sent.length > 0) await freshLineUps().catch(() => undefined);
-    if (sent.length > 0) void refresh('/classes');
-    // Only now the page knows from the server what it was told; what was changed again meanwhile is sent again.
+    const isAnything = told.current.size + refused.size > 0;
+    const isKnown = isAnything && (await freshLineUps().then(ok, failing));
+    if (isAnything) void refresh('/classes');
+    // Only when the page knows from the server what it was told: before, a turn would stand as it was and call another
+    // child. What was changed again meanwhile is sent again.
     const done = (childId: string) =>
-      sent.includes(childId) && JSON.stringify(box.read()[childId]) === JSON.stringify(asSent[childId]);
+      (isKnown && isAs(childId, told.current.get(childId))) || isAs(childId, refused.get(childId));
     const left = Object.entries(box.read()).filter(([childId]) => !done(childId));
     box.write(left.length > 0 ? Object.fromEntries(left) : undefined);
+    if (isKnown) told.current.clear();
     setProblem(failed);
     // `refresh` and `freshLineUps` are other functions each time, but do the same.
     // oxlint-disable-next-line react/exhaustive-deps
