@@ -11,7 +11,7 @@ import { PATIENT, demoDatabase } from '../server/testDatabase.test-helper.ts';
 /** The server as it was built for these tests: as one file it is there at once. */
 const tested = async () => (await import(/* @vite-ignore */ inject('testedServer'))) as typeof Tested;
 
-/** A page of a test is gone before it would have paid for code that runs faster. */
+/** A page of a test is soon gone: what it does not run need not be compiled, and nothing tidies up beside it. */
 const SHORT_LIVED = '--js-flags=--max-lazy --single-threaded-gc';
 
 /** Browsers of this process, by their switches: files of tests come one after the other, and use one. */

@@ -3,6 +3,7 @@ import { patternOf } from '../core/rhythm/arbitrary.test-helper.ts';
 import { scheduleOf } from '../core/timing/schedule.ts';
 import { randomFrom } from '../core/random.ts';
 import { School } from './browser.test-helper.ts';
+import { trial } from '../scripts/test/trial.test-helper.ts';
 
 let school: School;
 
@@ -90,7 +91,7 @@ describe('a class together', () => {
     await page.getByRole('rowheader', { name: 'Slow tide' }).waitFor({ state: 'detached' });
   });
 
-  it('is made of single takes, kept, and heard as a concert', async () => {
+  trial('is made of single takes, kept, and heard as a concert', async () => {
     const { page } = await school.guest({}, '/classes');
     await page.getByRole('link', { name: /Lighthouse 4/ }).click();
     await page.getByRole('link', { name: 'Together', exact: true }).click();

@@ -64,7 +64,7 @@ describe('from a typed rhythm to a kept mark', () => {
     await context.close();
   });
 
-  it('goes by keyboard alone', async () => {
+  trial('goes by keyboard alone', async () => {
     const { page, context } = await school.visitor();
     const press = async (...keys: readonly string[]) => {
       for (const key of keys) await page.keyboard.press(key);

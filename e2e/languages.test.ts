@@ -2,7 +2,7 @@ import type { Page } from 'playwright-core';
 import { afterAll, afterEach, beforeAll, expect, it } from 'vitest';
 import { CLASSES, PATTERNS, PATTERNS_IN_PARTS, TEACHER } from '../demo/school.ts';
 import { School } from './browser.test-helper.ts';
-import { EVERYTHING } from '../scripts/test/trial.test-helper.ts';
+import { EVERYTHING, trial } from '../scripts/test/trial.test-helper.ts';
 
 let school: School;
 
@@ -39,7 +39,7 @@ it('the door, the pages, the server and the next visit are in the language that 
   await page.getByRole('heading', { name: 'Language' }).waitFor();
 });
 
-it('a class learns in another language than its teacher works in', async () => {
+trial('a class learns in another language than its teacher works in', async () => {
   const { page } = await school.guest();
   await page.getByRole('link', { name: 'Class', exact: true }).click();
   await page.getByRole('link', { name: /Harbour 2/ }).click();
@@ -99,7 +99,7 @@ const PATHS = EVERYTHING
     ]
   : ['/today', '/values', '/make', '/ear', '/take'];
 
-it('read from right to left no page is wider than its window, and time still goes from left to right', async () => {
+trial('read from right to left no page is wider than its window, and time still goes from left to right', async () => {
   const { page } = await school.guest();
   await page.evaluate(() => localStorage.setItem('language', 'pseudo-rtl'));
   for (const path of EVERYTHING ? PATHS : ['/today', '/lead']) {

@@ -75,7 +75,7 @@ describe('leading a class', () => {
     await context.close();
   });
 
-  it('comes to its end when the audio clock does', async () => {
+  trial('comes to its end when the audio clock does', async () => {
     const { page, context } = await school.visitor();
     // The audio clock runs thirty times as fast as it did, and the page cannot tell.
     await context.addInitScript(() => {

@@ -187,7 +187,7 @@ describe('judging as the teacher sets it', () => {
     await context.close();
   });
 
-  it('lets the practice child show what a misreading looks like, for teacher and child', async () => {
+  trial('lets the practice child show what a misreading looks like, for teacher and child', async () => {
     const { page, context } = await school.visitor();
     await openTake(page);
     await page.getByLabel('No child here').selectOption('dot-too-short');

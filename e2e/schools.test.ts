@@ -1,6 +1,7 @@
 import type { Page } from 'playwright-core';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { School } from './browser.test-helper.ts';
+import { trial } from '../scripts/test/trial.test-helper.ts';
 
 let school: School;
 
@@ -60,7 +61,7 @@ describe('a colleague', () => {
 });
 
 describe('a child', () => {
-  it('is deleted wherever it stands, and the class page knows it no more', async () => {
+  trial('is deleted wherever it stands, and the class page knows it no more', async () => {
     const { page } = await school.guest();
     await page.getByRole('link', { name: 'Class', exact: true }).click();
     await page.getByRole('link', { name: /Lighthouse 4/ }).click();

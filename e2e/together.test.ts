@@ -70,7 +70,7 @@ describe('a class of two teachers', () => {
     await other.getByText('This class is not here').waitFor();
   });
 
-  it('shows both what two changed at once, and keeps the one that is chosen', async () => {
+  trial('shows both what two changed at once, and keeps the one that is chosen', async () => {
     const page = await inClass(/Harbour 2/);
     const second = await inClass(/Harbour 2/);
     for (const one of [page, second]) {

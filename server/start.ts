@@ -5,7 +5,7 @@ import { networkInterfaces } from 'node:os';
 import { pino } from 'pino';
 import { createApp } from './app.ts';
 import type { Config } from './config.ts';
-import { openDatabase } from './database.ts';
+import { type Database, type Pool, openDatabase } from './database.ts';
 import { loggable } from './driverErrors.ts';
 import { joinAddresses } from './joinAddresses.ts';
 import { judgesWith } from './judging/judges.ts';
@@ -38,6 +38,14 @@ export interface RunningServer {
   stop(): Promise<void>;
 }
 
+/** What rooms need of one server. */
+const roomsOf = (db: Database, pool: Pool, name: string) => ({
+  clock: roomClock(db),
+  tries: roomTries(pool, name),
+  snapshots: roomSnapshots(db),
+  batches: roomBatches(db),
+});
+
 /** Brings the database up to date and answers requests. Port 0 takes any free one. */
 export async function startServer(config: Config): Promise<RunningServer> {
   const logger = pino({ level: config.logLevel });
@@ -53,12 +61,7 @@ export async function startServer(config: Config): Promise<RunningServer> {
   );
   const name = nameOf(config.databaseUrl);
   let url = '';
-  const own = {
-    clock: roomClock(db),
-    tries: roomTries(pool, name),
-    snapshots: roomSnapshots(db),
-    batches: roomBatches(db),
-  };
+  const own = roomsOf(db, pool, name);
   const rooms = { ...own, news: inRooms, reachedAt: () => joinAddresses(url, networkInterfaces()) };
   const resources = { db, judges, tries: signInTries(pool, name), rooms, signOn: signOnAt(config.signOn) };
   const ending = new AbortController();

@@ -7,7 +7,7 @@ import { randomFrom } from '../random.ts';
 import { patternOf } from '../rhythm/arbitrary.test-helper.ts';
 import { OnsetDetector, detectOnsets } from './detector.ts';
 import { REVERBERATIONS, type Reverberation, STRUCK_THINGS, synthesiseClaps } from '../sound/clapSynth.ts';
-import { few } from '../../scripts/test/trial.test-helper.ts';
+import { EVERYTHING, few } from '../../scripts/test/trial.test-helper.ts';
 
 const NEAR = 0.03;
 
@@ -89,7 +89,7 @@ describe('the detector', () => {
       ),
     ).toHaveLength(4);
   });
-  it.each([8000, 16_000, 22_050, 48_000, 96_000])('hears at %i samples a second', (sampleRate) => {
+  it.each(few([8000, 48_000, 16_000, 22_050, 96_000], 2))('hears at %i samples a second', (sampleRate) => {
     expect(
       compare(TRUTH, detectOnsets(synthesiseClaps(TRUTH, { sampleRate, reverberation: 'classroom' }), sampleRate)),
     ).toMatchObject({ missed: 0, extra: 0 });
@@ -158,7 +158,7 @@ describe('the detector', () => {
         }
         expect([...found, ...detector.finish()]).toEqual(whole);
       }),
-      { numRuns: 6 },
+      { numRuns: EVERYTHING ? 6 : 2 },
     );
   });
   it('knows a clap within sixty thousandths of a second', () => {

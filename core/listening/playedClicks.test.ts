@@ -7,7 +7,7 @@ import { CLICK_LOUDNESS, CLICK_SOUNDS, type ClickedTake, clickedTake } from './c
 import { clickSamples } from '../sound/sounds.ts';
 import { OnsetDetector, detectOnsets } from './detector.ts';
 import { ClickRemover } from './playedClicks.ts';
-import { few } from '../../scripts/test/trial.test-helper.ts';
+import { few, trial } from '../../scripts/test/trial.test-helper.ts';
 
 const NEAR = 0.03;
 
@@ -41,14 +41,14 @@ const PLAYED = { times: TIMES, countIn: 4 };
 const PERFECT = TIMES.slice(4);
 
 describe('the clicks of the app', () => {
-  it.each(few(CLICK_LOUDNESS, 2))('at %s dB are not taken for claps, and claps around them are heard', (loudness) => {
+  it.each(few(CLICK_LOUDNESS, 1))('at %s dB are not taken for claps, and claps around them are heard', (loudness) => {
     expect(faults(clickedTake({ loudness }, CLICK_LOUDNESS.indexOf(loudness) % 2 === 0 ? 7 : 2007))).toEqual(NONE);
   });
-  it.each(few(CLICK_SOUNDS, 2))('of another kind, %s, are learned too', (sound) => {
+  it.each(few(CLICK_SOUNDS, 1))('of another kind, %s, are learned too', (sound) => {
     const loudness = sound === 'noise' || sound === 'beep' ? 0 : -20;
     expect(faults(clickedTake({ loudness, sound, surroundings: 'noise' }, 3007))).toEqual(NONE);
   });
-  it.each(few([0.01, 0, 0.2, 1.5], 2))('at a level of %d leave the mark of a perfect take what it is', (level) => {
+  it.each(few([0.01, 0, 0.2, 1.5], 1))('at a level of %d leave the mark of a perfect take what it is', (level) => {
     for (const off of few([0.06, -0.04], 1)) {
       const onsets = detectOnsets(
         take(
@@ -67,7 +67,7 @@ describe('the clicks of the app', () => {
       });
     }
   });
-  it('come late from some loudspeakers, and soon after each other', () => {
+  trial('come late from some loudspeakers, and soon after each other', () => {
     for (const late of [0, 0.28]) expect(detectOnsets(take([], 0.3, { late }), RATE, PLAYED)).toEqual([]);
     const times = Array.from({ length: 16 }, (_, i) => 0.3 + i * 0.3);
     expect(detectOnsets(take([], 0.3, { times, late: 0.15 }), RATE, { times, countIn: 4 })).toEqual([]);

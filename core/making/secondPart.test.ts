@@ -6,6 +6,7 @@ import { disagreements, sharedAttacks } from '../rhythm/score.ts';
 import { printRhythm } from '../rhythm/text.ts';
 import { SECOND_WAYS, secondPart } from './secondPart.ts';
 import type { Level } from './level.ts';
+import { EVERYTHING } from '../../scripts/test/trial.test-helper.ts';
 
 const RHYTHMS = [
   '4/4 q q h | h h',
@@ -32,7 +33,7 @@ describe('a second part for a rhythm', () => {
         expect(secondPart(first, { way, level, shared: 2 }, seed)).toEqual(second);
         if (way === 'fills') expect(sharedAttacks(both(first, second)).shared).toBe(0);
       }),
-      { numRuns: 12 },
+      { numRuns: EVERYTHING ? 12 : 5 },
     );
   });
 

@@ -206,9 +206,7 @@ export async function claimAnswers(db: Database, claims: readonly Claim[]): Prom
   const rows = await db
     .select({ childId: roomAnswers.childId, takeId: roomAnswers.takeId })
     .from(roomAnswers)
-    .where(
-      and(eq(roomAnswers.roomId, roomId), eq(roomAnswers.number, number), inArray(roomAnswers.childId, children)),
-    );
+    .where(and(eq(roomAnswers.roomId, roomId), eq(roomAnswers.number, number), inArray(roomAnswers.childId, children)));
   const taken = new Map(rows.map(({ childId, takeId }) => [childId, takeId]));
   return children.map((childId) => taken.get(childId) ?? null);
 }
