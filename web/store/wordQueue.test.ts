@@ -1,4 +1,5 @@
 import 'fake-indexeddb/auto';
+import { deleteDB } from 'idb';
 import { beforeEach, describe, expect, it } from 'vitest';
 import type { VoiceWord } from '../../contract/voice.ts';
 import { MOST_SENT } from '../../core/listening/voiceFacts.ts';
@@ -35,9 +36,8 @@ function device() {
 }
 const settled = (queue: WordQueue) => expect.poll(() => queue.moment().waiting.length).toBe(0);
 
-beforeEach(() => {
-  indexedDB = new IDBFactory();
-});
+// Emptied, not put in the place of: what other tests have open would stay open beside it.
+beforeEach(() => deleteDB('clapboard'));
 
 describe('words on their way', () => {
   it('are sent some at a time, each once, and leave the device', async () => {

@@ -423,7 +423,9 @@ export const WEB_MUTANTS: readonly MutantGroup[] = [
       'web/pages/lead',
     ],
     mutants: [
-      ['web/pages/take/line/useLine.ts', 'if (failed.worthRetrying) break;\n        sent.push(childId);', 'break;'],
+      ['web/pages/take/line/useLine.ts', 'if (failed.worthRetrying) break;', 'break;'],
+      ['web/pages/take/line/useLine.ts', '(isKnown && isAs(', '(isAs('],
+      ['web/pages/take/line/useLine.ts', 'if (told.current.get(childId) === said) continue;', ''],
       [
         'web/pages/take/line/useLine.ts',
         'const timer = setInterval(() => void send(), AGAIN_MS);',
