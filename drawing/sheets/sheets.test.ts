@@ -18,7 +18,7 @@ import { scoreLines } from './score.ts';
 import { bookletPages } from './bookletPages.ts';
 import { sideBySide } from './twoToAPage.ts';
 import { sheetPdf } from './sheetPdf.ts';
-import { EVERYTHING } from '../../scripts/test/trial.test-helper.ts';
+import { EVERYTHING, few } from '../../scripts/test/trial.test-helper.ts';
 
 const fonts = testFonts();
 const KIT = { fonts: () => Promise.resolve(fonts), pdf: () => Promise.resolve(PDFDocument as PdfDocument) };
@@ -149,7 +149,7 @@ describe.each(SHEET_KINDS)('%s', (kind) => {
     }
   });
 
-  it('is the same for the same seed, byte by byte', async () => {
+  it.runIf(few(SHEET_KINDS, 4).includes(kind))('is the same for the same seed, byte by byte', async () => {
     const [one, other] = [await sheetPdf(jobOf([part(kind)]), KIT), await sheetPdf(jobOf([part(kind)]), KIT)];
     expect(Buffer.from(one).equals(other)).toBe(true);
   });
