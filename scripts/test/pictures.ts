@@ -102,6 +102,7 @@ export const PICTURES: readonly (readonly [name: string, open: (page: Page) => P
     'lead',
     async (page) => {
       await page.getByRole('link', { name: 'Lead', exact: true }).click();
+      await page.getByLabel('Pattern', { exact: true }).selectOption({ label: 'Two gulls' });
       await page.getByLabel('Plan', { exact: true }).selectOption({ label: 'Two lines: clap above, step below' });
       await page.getByRole('button', { name: /Start/ }).click();
       await page.locator('.lead-stage .lane-notes svg').first().waitFor();

@@ -36,7 +36,7 @@ export function LessonLine({ blocks, minutes, now, current, thin = false }: Less
             className={[i === current && 'now', leftOut && 'left-out'].filter(Boolean).join(' ') || undefined}
             style={{ width: percent(seconds) }}
           >
-            {!thin && title}
+            {!thin && <b>{title}</b>}
           </span>
         ))}
       </div>
