@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import type { Page } from 'playwright-core';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { School, lookAround } from './browser.test-helper.ts';
-import { EVERYTHING, trial } from '../scripts/test/trial.test-helper.ts';
+import { EVERYTHING } from '../scripts/test/trial.test-helper.ts';
 
 const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 
@@ -523,7 +523,7 @@ describe('every view, by itself', () => {
 describe('in a dark and in a bright room', () => {
   afterEach(() => school.tidy());
 
-  trial('everything is read as well: the day, notes, a run, a result, the marks', async () => {
+  it('everything is read as well: the day, notes, a run, a result, the marks', async () => {
     const { page } = await school.guest({ bypassCSP: true }, '/today');
     for (const room of EVERYTHING ? ['dark room', 'bright room'] : ['dark room']) {
       await page.getByRole('button', { name: /^Colours/ }).click();
