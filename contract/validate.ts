@@ -4,27 +4,20 @@ import type { Static, TSchema } from '@sinclair/typebox';
 
 const ajv = new Ajv({ allErrors: false, coerceTypes: false, strict: true });
 
-/** Checks that were needed once. To compile all of them would be half of what a server needs to start. */
-const compiled = new WeakMap<TSchema, ValidateFunction>();
-
-function compiledOf(schema: TSchema): ValidateFunction {
-  const check = compiled.get(schema) ?? ajv.compile(schema);
-  compiled.set(schema, check);
-  return check;
-}
-
 export type Checked<T> =
   | { readonly ok: true; readonly value: T }
   | { readonly ok: false; readonly message: string; readonly field: string };
 
 /**
- * A check for data that crosses a boundary, compiled when it is first used.
+ * A check for data that crosses a boundary, compiled when it is first used: all of them at once would be half of what a
+ * server needs to start.
  * @returns a function that gives the typed value, or one sentence and the field it is about ("tempo.bpm", "" for the
  * whole)
  */
 export function validator<S extends TSchema>(schema: S): (data: unknown) => Checked<Static<S>> {
+  let check: ValidateFunction<Static<S>> | undefined;
   return (data) => {
-    const check = compiledOf(schema) as ValidateFunction<Static<S>>;
+    check ??= ajv.compile<Static<S>>(schema);
     if (check(data)) return { ok: true, value: data };
     const error = check.errors![0]!;
     const field = fieldOf(error);

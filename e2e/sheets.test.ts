@@ -90,12 +90,14 @@ describe('a sheet', () => {
     expect(await titles(page)).toEqual(['Other beats', 'Write the counts']);
     expect(await savedPages(page)).toEqual(before);
 
-    // Others with one key.
+    // Others with one key, and back by the seed.
     const seed = await page.getByLabel('Seed').inputValue();
     await page.keyboard.press('n');
     await expect.poll(() => page.getByLabel('Seed').inputValue()).not.toBe(seed);
     await page.getByText('7 points in all').waitFor();
     expect(await savedPages(page)).not.toEqual(before);
+    await page.getByLabel('Seed').fill(seed);
+    expect(await savedPages(page)).toEqual(before);
 
     // Found again from a new one, and thrown away.
     await page.getByRole('button', { name: 'New sheet' }).click();

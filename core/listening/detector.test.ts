@@ -158,7 +158,7 @@ describe('the detector', () => {
         }
         expect([...found, ...detector.finish()]).toEqual(whole);
       }),
-      { numRuns: EVERYTHING ? 6 : 2 },
+      { numRuns: EVERYTHING ? 15 : 2 },
     );
   });
   it('knows a clap within sixty thousandths of a second', () => {

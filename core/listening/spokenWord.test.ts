@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { few } from '../../scripts/test/trial.test-helper.ts';
+import { EVERYTHING, few } from '../../scripts/test/trial.test-helper.ts';
 import { randomFrom } from '../random.ts';
 import { WORD_LEVEL, WordFinder, cutWord } from './spokenWord.ts';
 import { LONGEST_KEPT } from './voiceFacts.ts';
@@ -88,7 +88,7 @@ describe('a word in a recording', () => {
           expect(Math.abs(vowelIn(recording, cut.word) - at - made.vowel)).toBeLessThan(0.055);
         },
       ),
-      { numRuns: 10 },
+      { numRuns: EVERYTHING ? 25 : 10 },
     );
   });
   it.each([

@@ -125,16 +125,16 @@ export async function storeTake(
   const { db } = resources;
   const { free = false, source = 'tap', feet = null, releases = null, part = null, besideId = null, childId } = upload;
   const stored = await retried(async () => {
-    const { patternId: of } = upload;
-    const child = await asking(`${teacherId} ${of}`, { db, teacherId, childId, patternId: of });
+    const { patternId } = upload;
+    const child = await asking(`${teacherId} ${patternId}`, { db, teacherId, childId, patternId });
     if (!child) throw notFound('child');
     demand(child.role, 'hear');
     const judged = await judgement(resources, turn, child, { ...upload, free });
-    const { classId, patternId } = child;
+    const { classId, patternId: known } = child;
     const { lineUpId, turnSeen, ...played } = upload;
     const lineUp = lineUpId === undefined ? undefined : { id: lineUpId, seen: turnSeen };
     const key = upload.patternId === null ? keyOfText(upload.patternText) : partKey(upload.patternId, upload.part);
-    const whose = { classId, patternId, patternKey: key, part, besideId };
+    const whose = { classId, patternId: known, patternKey: key, part, besideId };
     const take = { ...played, ...judged, ...whose, feet, releases, id: takeId, free, source };
     try {
       // Together only what was judged alike.

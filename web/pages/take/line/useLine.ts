@@ -24,8 +24,6 @@ function boxOf(lineUpId: string) {
 
 const AGAIN_MS = 3_000;
 
-const [ok, failing] = [() => true, () => false];
-
 const saidOf = ({ state, mark }: Said): Said => ({ state, mark });
 /** What stands, said once more. */
 const sayingOf = (turn: Said): TurnEdit => ({ ...saidOf(turn), seen: saidOf(turn) });
@@ -84,7 +82,12 @@ function useEdits(classId: string, lineUpId: string) {
       }
     }
     const isAnything = told.current.size + refused.size > 0;
-    const isKnown = isAnything && (await freshLineUps().then(ok, failing));
+    const isKnown =
+      isAnything &&
+      (await freshLineUps().then(
+        () => true,
+        () => false,
+      ));
     if (isAnything) void refresh('/classes');
     // Only when the page knows from the server what it was told: before, a turn would stand as it was and call another
     // child. What was changed again meanwhile is sent again.
