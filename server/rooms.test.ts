@@ -199,6 +199,27 @@ describe('a round', () => {
     expect((await ann.ask('GET', `${path}/records`)).body).toMatchObject({ marks: [{ best: 4 }] });
   });
 
+  it('many at once: one that sends two has one, one whose name was freed has none, and no other is harmed', async () => {
+    const names = Array.from({ length: 8 }, (_, i) => `Child ${i}`);
+    const { pictures, children, round, classId, at } = await openRoom(ann, names);
+    const devices = await Promise.all(children.map(({ id }) => deviceOf(server.url, pictures, id)));
+    await round({ phase: 'going', startsAt: 1 });
+    await ann.ask('DELETE', `${at}/seats/${children[7]!.id}`);
+    const put = (device: (typeof devices)[number]) =>
+      device.ask('PUT', `/api/room/takes/${uuid()}`, { round: 1, onsets: [0, 1, 2] });
+    const answers = await Promise.all([put(devices[0]!), ...devices.map(put)]);
+    const statuses = answers.map(({ status }) => status);
+    expect(statuses.slice(0, 2).toSorted()).toEqual([200, 409]);
+    expect(statuses.slice(2)).toEqual([200, 200, 200, 200, 200, 200, 401]);
+    const whose = (await takesIn(ann, classId)).map(({ childId }) => childId);
+    expect(whose.toSorted()).toEqual(
+      children
+        .slice(0, 7)
+        .map(({ id }) => id)
+        .toSorted(),
+    );
+  });
+
   it('a take under the id of another child’s is none, and its result stays untold', async () => {
     const { pictures, children, round, classId } = await openRoom(ann, ['Ada', 'Bo']);
     const [ada, bo] = [
