@@ -199,7 +199,7 @@ describe('a round', () => {
     expect((await ann.ask('GET', `${path}/records`)).body).toMatchObject({ marks: [{ best: 4 }] });
   });
 
-  it('many at once: one that sends two has one, one whose name was freed has none, and no other is harmed', async () => {
+  it('many at once: one that sends two has one, a freed name has none, and no other is harmed', async () => {
     const names = Array.from({ length: 8 }, (_, i) => `Child ${i}`);
     const { pictures, children, round, classId, at } = await openRoom(ann, names);
     const devices = await Promise.all(children.map(({ id }) => deviceOf(server.url, pictures, id)));
