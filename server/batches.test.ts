@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { batchesOf } from './batches.ts';
+import { batchesOf, onceForAll } from './batches.ts';
 
 /** Work that says what it was given, goes on when it is let, and fails where an item says so. */
 function bench(most: number, patienceMs = 1_000) {
@@ -83,5 +83,59 @@ describe('batches', () => {
     await on();
     expect(batches).toEqual([['1'], ['2'], ['3']]);
     expect(outcomes).toEqual(['1 of 1', '2 of 1', '3 of 1', '4: busy', '5: busy']);
+  });
+});
+
+describe('once for all', () => {
+  /** Work by a key that ends when it is let, with how many there were of its key. */
+  function once() {
+    const ask = onceForAll<string>();
+    const begun: string[] = [];
+    const ends: { key: string; go: (failure?: string) => void }[] = [];
+    return {
+      begun,
+      ask: (key: string) =>
+        ask(key, async () => {
+          begun.push(key);
+          const count = begun.filter((one) => one === key).length;
+          await new Promise<void>((resolve, reject) =>
+            ends.push({ key, go: (failure) => (failure ? reject(new Error(failure)) : resolve()) }),
+          );
+          return `${key}${count}`;
+        }).catch((error: Error) => error.message),
+      end: async (key: string, failure?: string) => {
+        const at = ends.findIndex((one) => one.key === key);
+        ends.splice(at, 1)[0]!.go(failure);
+        for (let i = 0; i < 20; i++) await Promise.resolve();
+      },
+    };
+  }
+
+  it('who asks while it is done has the next, one for all of them; another key does not wait', async () => {
+    const { ask, begun, end } = once();
+    const first = ask('a');
+    const later = [ask('a'), ask('a'), ask('a')];
+    void ask('b');
+    expect(begun).toEqual(['a', 'b']);
+    await end('a');
+    expect(await first).toBe('a1');
+    const last = ask('a');
+    expect(begun).toEqual(['a', 'b', 'a']);
+    await end('a');
+    expect(await Promise.all(later)).toEqual(['a2', 'a2', 'a2']);
+    await end('a');
+    expect(await last).toBe('a3');
+    void ask('a');
+    expect(begun.filter((key) => key === 'a')).toHaveLength(4);
+  });
+
+  it('where it fails, it fails for those who waited for it, and the next is done all the same', async () => {
+    const { ask, end } = once();
+    const first = ask('a');
+    const second = ask('a');
+    await end('a', 'gone');
+    expect(await first).toBe('gone');
+    await end('a');
+    expect(await second).toBe('a2');
   });
 });

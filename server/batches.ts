@@ -62,3 +62,29 @@ export function batchesOf<T, R>(
       void workOff(owner, begun);
     });
 }
+
+/**
+ * Does what comes out alike for all who want it by one key, as the reading of a room does: once for all who ask while
+ * it is being done for those before them, so that nobody is told of what was before its question.
+ * @returns of a key and its work what the work gives; where it fails, it fails for all who waited for it
+ */
+export function onceForAll<R>(): (key: string, work: () => Promise<R>) => Promise<R> {
+  const going = new Map<string, Promise<unknown>>();
+  const next = new Map<string, Promise<R>>();
+  return (key, work) => {
+    const waiting = next.get(key);
+    if (waiting) return waiting;
+    const before = going.get(key);
+    const begin = (): Promise<R> => {
+      next.delete(key);
+      const now = work();
+      const over = now.catch(() => undefined).finally(() => going.get(key) === over && going.delete(key));
+      going.set(key, over);
+      return now;
+    };
+    if (!before) return begin();
+    const own = before.then(begin);
+    next.set(key, own);
+    return own;
+  };
+}

@@ -1,5 +1,5 @@
 import type { RoundEdit } from '../../contract/room.ts';
-import { batchesOf } from '../batches.ts';
+import { batchesOf, onceForAll } from '../batches.ts';
 import { type Database, retried } from '../database.ts';
 import { PATIENCE_MS } from '../problem.ts';
 import { type Claim, claimAnswers, findRound, seatsOf, touchRoom } from '../repository/rooms.ts';
@@ -25,20 +25,13 @@ export function roomBatches(db: Database): RoomBatches {
     const found = await seatsOf(db, hashes);
     return hashes.map((hash) => found.get(hash));
   }, TOGETHER);
-  const rounds = batchesOf(async (asked: readonly { readonly roomId: string; readonly number: number }[]) => {
-    const { roomId, number } = asked[0]!;
-    const round = await findRound(db, roomId, number);
-    return asked.map(() => round);
-  }, TOGETHER);
+  const rounds = onceForAll<RoundEdit | undefined>();
   const claims = batchesOf((all: readonly Claim[]) => retried(() => claimAnswers(db, all)), TOGETHER);
-  const touches = batchesOf(async (rooms: readonly string[]) => {
-    await touchRoom(db, rooms[0]!);
-    return rooms;
-  }, TOGETHER);
+  const touches = onceForAll<void>();
   return {
     seatOf: (tokenHash) => seats('', tokenHash),
-    roundOf: (roomId, number) => rounds(`${roomId} ${number}`, { roomId, number }),
+    roundOf: (roomId, number) => rounds(`${roomId} ${number}`, () => findRound(db, roomId, number)),
     claim: (claim) => claims(`${claim.roomId} ${claim.number}`, claim),
-    touch: async (roomId) => void (await touches(roomId, roomId)),
+    touch: (roomId) => touches(roomId, () => touchRoom(db, roomId)),
   };
 }

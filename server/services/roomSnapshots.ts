@@ -1,4 +1,5 @@
 import type { RoundEdit } from '../../contract/room.ts';
+import { onceForAll } from '../batches.ts';
 import { type Database, atOneMoment } from '../database.ts';
 import {
   type RoomRow,
@@ -48,29 +49,8 @@ async function read(db: Database, roomId: string): Promise<RoomSnapshot | undefi
   });
 }
 
-/**
- * Reads rooms, each once for all devices that ask while it is being read: of those who ask during a reading the next
- * one is for all, so that nobody is told of what was before its question.
- */
+/** Reads rooms, each once for all devices that ask while it is being read. */
 export function roomSnapshots(db: Database): RoomSnapshots {
-  const reading = new Map<string, Promise<unknown>>();
-  const next = new Map<string, Promise<RoomSnapshot | undefined>>();
-  return {
-    of: (roomId) => {
-      const waiting = next.get(roomId);
-      if (waiting) return waiting;
-      const before = reading.get(roomId);
-      const begin = (): Promise<RoomSnapshot | undefined> => {
-        next.delete(roomId);
-        const now = read(db, roomId);
-        const over = now.catch(() => undefined).finally(() => reading.get(roomId) === over && reading.delete(roomId));
-        reading.set(roomId, over);
-        return now;
-      };
-      if (!before) return begin();
-      const own = before.then(begin);
-      next.set(roomId, own);
-      return own;
-    },
-  };
+  const once = onceForAll<RoomSnapshot | undefined>();
+  return { of: (roomId) => once(roomId, () => read(db, roomId)) };
 }

@@ -107,6 +107,8 @@ export const SERVER_MUTANTS: readonly MutantGroup[] = [
       ['server/batches.ts', 'now() - since > patienceMs', 'false'],
       ['server/batches.ts', 'batch.length === 1 || isDatabaseGone(error)', 'batch.length === 1'],
       ['server/batches.ts', 'waiting.splice(0, most)', 'waiting.splice(0)'],
+      ['server/batches.ts', 'if (waiting) return waiting;', ''],
+      ['server/batches.ts', 'if (!before) return begin();', 'return begin();'],
       ['server/turns.ts', 'performance.now() - since > patienceMs', 'false'],
       ['server/database.ts', 'performance.now() - from > PATIENCE_MS', 'false'],
       ['server/repository/childRecords.ts', 'after.get(key)?.record ?? before', 'before'],
