@@ -220,6 +220,32 @@ describe('a round', () => {
     );
   });
 
+  it('taken by two servers at once: one sent again there is one, of two only one is taken', async () => {
+    const { pictures, children, round, classId, at } = await openRoom(ann, ['Ada', 'Bo', 'Cy', 'Di']);
+    const second = await serverOn(databaseUrl);
+    const devices = await Promise.all(children.map(({ id }) => deviceOf(server.url, pictures, id)));
+    const board = await streamOf<Room>(ann, second.url, `${at}/events`);
+    await round({ phase: 'going', startsAt: 1 });
+    const there = new Visitor(second.url);
+    const answers = await Promise.all(
+      devices.flatMap((device, i) => {
+        const here = uuid();
+        const take = { round: 1, onsets: [0, 1, 2] };
+        return [
+          device.ask('PUT', `/api/room/takes/${here}`, take),
+          there.ask('PUT', `/api/room/takes/${i < 2 ? here : uuid()}`, take, device.headers),
+        ];
+      }),
+    );
+    const statuses = devices.map((_, i) => [answers[2 * i]!.status, answers[2 * i + 1]!.status].toSorted());
+    expect(statuses).toEqual([...Array<number[]>(2).fill([200, 200]), ...Array<number[]>(2).fill([200, 409])]);
+    const whose = (await takesIn(ann, classId)).map(({ childId }) => childId);
+    expect(whose.toSorted()).toEqual(children.map(({ id }) => id).toSorted());
+    expect(await board.until(() => board.last()?.seats.every(({ mark }) => mark !== null) === true)).toBe(true);
+    board.stop();
+    await second.stop();
+  });
+
   it('a take under the id of another child’s is none, and its result stays untold', async () => {
     const { pictures, children, round, classId } = await openRoom(ann, ['Ada', 'Bo']);
     const [ada, bo] = [
