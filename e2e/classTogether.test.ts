@@ -75,10 +75,10 @@ describe('a class together', () => {
       (times) => (window as unknown as { clapTogether(times: readonly number[]): void }).clapTogether(times),
       claps(text!),
     );
-    await page.locator('.band-note').first().waitFor();
+    // Three notes at once stand there before the sentence: after it the next pass begins with an empty band.
+    await page.locator('.band-note').nth(2).waitFor();
     const said = page.locator('.lead-heard-said');
     await said.waitFor();
-    expect(await page.locator('.band-note').count()).toBeGreaterThan(2);
     const sentence = (await said.textContent())!;
     expect(sentence).not.toContain('Too few');
     await page.keyboard.press('Escape');
