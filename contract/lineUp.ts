@@ -28,6 +28,9 @@ export type LineUpSettings = Static<typeof LineUpSettings>;
 /** What is said of one child. */
 export const Said = Type.Object({ state: oneOf(TURN_STATES), mark: orNull(Mark) }, strict);
 
+/** What stood there, and what the same device said of it since without an answer. */
+export const Seen = Type.Union([Said, Type.Array(Said, { minItems: 1, maxItems: 200 })]);
+
 /** How much slower than the line-up a child is heard: a part of its tempo. */
 export const Slower = Type.Number({ minimum: 0.2, maximum: 1 });
 
@@ -64,7 +67,7 @@ export const TurnEdit = Type.Object(
     patternId: Type.Optional(Id),
     slower: Type.Optional(Slower),
     /** What stood there where it was made; and that it is the answer to the question which of two is so. */
-    seen: Type.Optional(Said),
+    seen: Type.Optional(Seen),
     settles: Type.Optional(Type.Boolean()),
   },
   strict,

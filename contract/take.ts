@@ -2,7 +2,7 @@ import { TakeResult } from './takeResult.ts';
 import { type Static, Type } from '@sinclair/typebox';
 import { LONGEST_LABEL } from '../core/rhythm/text.ts';
 import { Mark, MarkScale } from './judging.ts';
-import { Said } from './lineUp.ts';
+import { Seen } from './lineUp.ts';
 import { AgesOf, Bpm, Id, Onsets, Releases, RhythmText, oneOf, orNull, strict } from './parts.ts';
 
 const PartName = Type.String({ minLength: 1, maxLength: LONGEST_LABEL, pattern: '\\S' });
@@ -35,8 +35,8 @@ export const TakeUpload = Type.Object(
     besideId: Type.Optional(Id),
     /** In which line-up. */
     lineUpId: Type.Optional(Id),
-    /** What stood there of the child when it began. */
-    turnSeen: Type.Optional(Said),
+    /** What stood there of the child when it began, and what the same device had said of it without an answer. */
+    turnSeen: Type.Optional(Seen),
     /** When it was played, milliseconds since 1970. */
     takenAt: Type.Integer({ minimum: 0, maximum: 8_640_000_000_000 }),
   },

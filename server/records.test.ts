@@ -308,7 +308,8 @@ describe('a line-up', () => {
       await say(one, 0, { state: 'absent', seen: { state: 'heard', mark: 3 }, settles: true });
       // Absent now: the grid has no mark either.
       expect(await told(one, 0)).toEqual({ state: 'absent', mark: null, clash: null, inGrid: undefined });
-      await say(one, 0, { state: 'heard', mark: 2, seen: { state: 'absent', mark: null } });
+      // The same device had said something before that nobody answered.
+      await say(one, 0, { state: 'heard', mark: 2, seen: [waiting, { state: 'absent', mark: null }] });
       expect(await told(one, 0)).toEqual({ state: 'heard', mark: 2, clash: null, inGrid: 2 });
     });
     it('a take of a child who was marked absent is heard, and asked about; removed it leaves absent', async () => {

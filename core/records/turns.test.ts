@@ -1,6 +1,16 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type Said, type StandingTurn, TURN_STATES, afterSaying, afterTake, markByHand, withoutTake } from './turns.ts';
+import {
+  type Said,
+  type Saying,
+  type StandingTurn,
+  TURN_STATES,
+  afterSaying,
+  afterTake,
+  markByHand,
+  seenSince,
+  withoutTake,
+} from './turns.ts';
 
 const said = (text: string): Said => {
   const [state, mark] = text.split(' ');
@@ -61,11 +71,59 @@ describe('what is said of a turn', () => {
     );
   });
 
+  const saying = fc
+    .tuple(fc.constantFrom(...TURN_STATES), fc.integer({ min: 0, max: 4 }))
+    .map(([state, given]): Said => ({ state, mark: state === 'heard' ? given : null }));
+
+  it('whatever one says again and again, whether it arrives or not, with an answer or none: the last stands', () => {
+    const fate = fc.constantFrom('waits', 'arrives', 'arrives unanswered', 'arrives twice');
+    fc.assert(
+      fc.property(saying, fc.array(fc.tuple(saying, fate), { minLength: 1, maxLength: 6 }), (first, all) => {
+        let stands: StandingTurn = { ...first, takeId: null, clash: null };
+        let waits: Saying | undefined;
+        let shown = first;
+        const arrive = () => (stands = afterSaying(stands, waits!));
+        for (const [one, what] of all) {
+          waits = { ...one, seen: seenSince(waits, shown) };
+          shown = one;
+          if (what !== 'waits') arrive();
+          if (what === 'arrives twice') arrive();
+          if (what.startsWith('arrives') && what !== 'arrives unanswered') waits = undefined;
+        }
+        if (waits) arrive();
+        expect(stands).toEqual({ ...shown, takeId: null, clash: null });
+      }),
+    );
+  });
+
+  it('what was said before a take and after it stands in the order in which it was said', () => {
+    const seen = said('waiting');
+    const absent: Saying = { ...said('absent'), seen };
+    const take = { id: 't', mark: 2 };
+    // The absence arrives before the take, or never: either way the child was heard.
+    for (const before of [turn('waiting'), afterSaying(turn('waiting'), absent)]) {
+      const heard = afterTake(before, take, 'last', seenSince(absent, said('absent')));
+      expect(heard).toEqual(turn('heard 2 take'));
+      const again = { ...said('heard 3'), seen: seenSince(absent, said('heard 2')) };
+      expect(afterSaying(heard, again)).toEqual(turn('heard 3 take'));
+    }
+  });
+
+  it.each([
+    [undefined, said('absent'), said('absent')],
+    [undefined, undefined, undefined],
+    [{ ...said('heard 2'), seen: said('waiting') }, said('heard 2'), [said('waiting'), said('heard 2')]],
+    [{ state: 'waiting' }, undefined, said('waiting')],
+    [
+      { ...said('heard 2'), seen: [said('absent'), said('heard 2')] },
+      said('absent'),
+      [said('absent'), said('heard 2')],
+    ],
+  ] as const)('after %j, with %j shown, it has seen %j', (before, shown, seen) => {
+    expect(seenSince(before as Partial<Saying> | undefined, shown)).toEqual(seen);
+  });
+
   it('whatever two say who have not seen each other: both say the same, or both are kept', () => {
-    const mark = fc.integer({ min: 0, max: 4 });
-    const saying = fc
-      .tuple(fc.constantFrom(...TURN_STATES), mark)
-      .map(([state, given]): Said => ({ state, mark: state === 'heard' ? given : null }));
     const final = ({ state }: Said) => state === 'heard' || state === 'absent';
     fc.assert(
       fc.property(saying, saying, (one, other) => {

@@ -17,15 +17,33 @@ export interface StandingTurn extends Said {
   readonly clash: Said | null;
 }
 
+/** What stood where something was said, and whatever else whoever says it has said before without an answer. */
+export type Seen = Said | Said[];
+
 /** Something new that is said. */
 export interface Saying extends Said {
-  /** What stood where it was said; whoever says nothing of it has seen everything. */
-  readonly seen?: Said | undefined;
+  /** Whoever says nothing of it has seen everything. */
+  readonly seen?: Seen | undefined;
   /** It is the answer to the question which of two is so. */
   readonly settles?: boolean | undefined;
 }
 
 const isSame = (a: Said, b: Said) => a.state === b.state && a.mark === b.mark;
+const allOf = (seen: Seen): Said[] => ([] as Said[]).concat(seen);
+const sees = (seen: Seen, what: Said) => allOf(seen).some((one) => isSame(one, what));
+
+/**
+ * What somebody has seen who says something again before the first was heard to have arrived: what stood there, what
+ * was said, and what stands now. By this nobody is asked whether the first or the second is so.
+ * @param before  what was said first; undefined: nothing is on its way
+ */
+export function seenSince(before: Partial<Saying> | undefined, now: Seen | undefined): Seen | undefined {
+  const { state, mark = null, seen = [] } = before ?? {};
+  const all = [...allOf(seen), ...(state ? [{ state, mark }] : []), ...allOf(now ?? [])];
+  const each = all.filter((one, i) => all.findIndex((other) => isSame(one, other)) === i);
+  return each.length > 1 ? each : each[0];
+}
+
 /** What is not to be undone by somebody who has not seen it. */
 const isFinal = ({ state }: Said) => state === 'heard' || state === 'absent';
 
@@ -36,7 +54,7 @@ const isFinal = ({ state }: Said) => state === 'heard' || state === 'absent';
 export function afterSaying(now: StandingTurn, { seen, settles = false, ...said }: Saying): StandingTurn {
   const isSeen = settles
     ? now.clash !== null
-    : !seen || isSame(seen, now) || (now.clash !== null && isSame(seen, now.clash));
+    : !seen || sees(seen, now) || (now.clash !== null && sees(seen, now.clash));
   const { state, mark } = said;
   if (isSame(said, now)) return settles ? { ...now, clash: null } : now;
   if (now.takeId !== null) {
@@ -55,10 +73,10 @@ export function afterTake(
   now: StandingTurn,
   take: { readonly id: string; readonly mark: number },
   counts: 'best' | 'last' | 'average',
-  seen: Said | undefined,
+  seen: Seen | undefined,
 ): StandingTurn {
   const heard = { state: 'heard', mark: take.mark, takeId: take.id } as const;
-  const isUnseen = seen !== undefined && now.takeId === null && isFinal(now) && !isSame(seen, now);
+  const isUnseen = seen !== undefined && now.takeId === null && isFinal(now) && !sees(seen, now);
   if (isUnseen) return { ...heard, clash: { state: now.state, mark: now.mark } };
   const isBetter = counts === 'best' && now.state === 'heard' && now.mark !== null && now.mark > take.mark;
   return isBetter ? now : { ...heard, clash: now.clash };

@@ -1,7 +1,7 @@
 import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { LineUp, NewLineUp } from '../../contract/lineUp.ts';
 import { type Scale, carried, highestOf } from '../../core/judging/scale.ts';
-import { type Said, type StandingTurn, afterTake, markByHand, withoutTake } from '../../core/records/turns.ts';
+import { type Seen, type StandingTurn, afterTake, markByHand, withoutTake } from '../../core/records/turns.ts';
 import type { Database } from '../database.ts';
 import { children, classes, lineUpTurns, lineUps, paperMarks, takes } from '../schema.ts';
 import { touchClass } from './classes.ts';
@@ -114,7 +114,7 @@ export async function turnHeard(
   db: Database,
   lineUpId: string,
   take: { readonly id: string; readonly childId: string; readonly classId: string; readonly mark: number },
-  seen: Said | undefined,
+  seen: Seen | undefined,
 ): Promise<void> {
   const [found] = await db
     .select({ ...standing, counts: classes.counts })

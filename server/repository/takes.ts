@@ -10,7 +10,7 @@ import { holdChild, holdChildren, rebuildRecords, recordTakes } from './childRec
 import { binRow } from './binnedRows.ts';
 import { outOfBin } from './children.ts';
 import { enterLate } from './lateTakes.ts';
-import type { Said } from '../../core/records/turns.ts';
+import type { Seen } from '../../core/records/turns.ts';
 import { turnHeard, turnMarked, turnWithoutTake } from './lineUps.ts';
 import { touchClass, touchIfJudgedSo } from './classes.ts';
 
@@ -112,7 +112,7 @@ export async function judgingOfChildren(
 /** A take to be stored, and the turn of a line-up that it is. */
 export interface Arriving {
   readonly take: NewTake & StoredTakePart;
-  readonly lineUp: { readonly id: string; readonly seen: Said | undefined } | undefined;
+  readonly lineUp: { readonly id: string; readonly seen: Seen | undefined } | undefined;
 }
 
 /** How a class judged the takes, and where its term begins. */

@@ -17,7 +17,8 @@ function sorted(value: unknown): unknown {
 }
 
 /** What takes build on goes before them; what is about takes, and what is removed, after. */
-const comesAfter = ({ path, body }: Change) => body === undefined || thingAt(path)?.afterTakes === true;
+const comesAfter = ({ path, body, afterTakes }: Change) =>
+  afterTakes === true || body === undefined || thingAt(path)?.afterTakes === true;
 
 /** Sends what was changed without a network, in the order in which it was changed. */
 export async function sendChanges(teacherId: string, which: 'before takes' | 'after takes'): Promise<Sent> {

@@ -3,6 +3,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { get, pageBelongsTo, put, remove } from '../api/client.ts';
 import { keepingBrowser } from './stored.test-helper.ts';
 import { writeStored } from './stored.ts';
+import { putInto, takeFrom } from './deviceBox.ts';
 import { dropChange, insist, keepChange, pendingOf } from './changes.ts';
 import { forgetAnswers, keepAnswer, keptAnswer } from './keptAnswers.ts';
 import { sendChanges } from '../api/sendChanges.ts';
@@ -86,6 +87,39 @@ describe('a change without a network', () => {
     await put(path, { title: 'Quiz', points: { ada: 3 } });
     await put(path, { title: 'Quiz', points: { oli: 4 } });
     expect(pending()).toMatchObject([{ body: { title: 'Quiz', points: { ada: 3, oli: 4 } } }]);
+  });
+
+  const turn = `/classes/${id(1)}/line-ups/${id(2)}/turns/${id(3)}`;
+  const waits = { state: 'waiting', mark: null };
+  const heard = (mark: number) => ({ state: 'heard', mark });
+
+  it('of a turn has seen what the one before it said, which may have arrived', async () => {
+    server(away);
+    await put(turn, { state: 'waiting', slower: 0.5, settles: true, seen: waits });
+    await put(turn, { ...heard(3), seen: waits });
+    await put(turn, { ...heard(4), seen: heard(3) });
+    expect(pending().map(({ body }) => body)).toEqual([{ ...heard(4), slower: 0.5, seen: [waits, heard(3)] }]);
+  });
+
+  it('of a turn after a take that waits is sent after it, and shown with it', async () => {
+    const upload = { childId: id(3), lineUpId: id(2), patternId: id(5), title: 'Waves', takenAt: 1 } as never;
+    const take = { id: id(9), teacherId: 'ann', childName: 'Ada', classId: id(1), mark: 2, upload };
+    const line = { id: id(2), turns: [{ childId: id(3), ...waits, takeId: null, slower: null, clash: null }] };
+    const asked = server(({ method }) => (method === 'GET' ? Response.json([line]) : Response.json({})));
+    await putInto('takes', { ...take, id: id(8), stored: true });
+    await put(turn, { ...heard(1), seen: waits });
+    expect([asked.length, pending()]).toEqual([1, []]);
+    await putInto('takes', take);
+    await put(turn, { ...heard(3), seen: heard(2) });
+    expect(await get(`/classes/${id(1)}/line-ups`, list)).toMatchObject([{ turns: [{ ...heard(3), takeId: id(9) }] }]);
+    await takeFrom('takes', id(9));
+    await takeFrom('takes', id(8));
+    await put(turn, { ...heard(4), seen: heard(3) });
+    expect(await sendChanges('ann', 'before takes')).toBe('all');
+    expect(pending()).toHaveLength(1);
+    expect(await sendChanges('ann', 'after takes')).toBe('all');
+    expect(asked.at(-1)!.body).toEqual({ ...heard(4), seen: [heard(2), heard(3)] });
+    expect(pending()).toEqual([]);
   });
 
   it('goes after what it stands in, also when the server is back in between', async () => {

@@ -22,6 +22,8 @@ export interface Change {
   readonly was: Body | undefined;
   /** When it was changed first, milliseconds since 1970. */
   readonly at: number;
+  /** It was made when takes that it is about had not arrived: it is sent after them. */
+  readonly afterTakes?: boolean;
   /** It is not sent any more by itself; it stays until the teacher has seen that. */
   readonly refused?: Refusal;
 }
@@ -63,29 +65,28 @@ export function waitsFor(teacherId: string | undefined, path: string): boolean {
   return pendingOf(teacherId).some((change) => change.path === path || path.startsWith(`${change.path}/`));
 }
 
-type Wanted = Pick<Change, 'teacherId' | 'path' | 'body' | 'was'>;
+type Wanted = Pick<Change, 'teacherId' | 'path' | 'body' | 'was' | 'afterTakes'>;
+/** Two bodies as one. */
+type Together = (first: Body, second: Body) => Body;
+/** Mostly the second says all again. */
+const secondSaysAll: Together = (first, second) => ({ ...first, ...second });
 
 /**
  * Keeps a change until the server has it. Changed again it is one change still, made from what the first was made from;
  * what is removed needs nothing that was changed in it.
  * @returns false where this browser keeps nothing
  */
-export function keepChange(wanted: Wanted): boolean {
-  const { teacherId, path, body, was } = wanted;
+export function keepChange(wanted: Wanted, together: Together = secondSaysAll): boolean {
+  const { teacherId, path, body, was, afterTakes = false } = wanted;
   const own = pendingOf(teacherId);
   const same = own.find((change) => change.path === path);
   const gone = (change: Change) => body === undefined && change.path.startsWith(`${path}/`);
   const others = BOX.read().filter((change) => change.refused || !(change.teacherId === teacherId && gone(change)));
   const at = Date.now();
-  if (!same) return write([...others, { id: `${at} ${path}`, teacherId, path, body, was, at }]);
-  const together = { ...same, body: body && combined(same.body, body) };
-  return write(others.map((change) => (change.id === same.id ? together : change)));
-}
-
-/** The second says all again, but for marks on paper: those say who is meant. */
-function combined(first: Body | undefined, second: Body): Body {
-  const points = first?.points && second.points ? { points: { ...first.points, ...second.points } } : {};
-  return { ...first, ...second, ...points };
+  const late = afterTakes && { afterTakes };
+  if (!same) return write([...others, { id: `${at} ${path}`, teacherId, path, body, was, at, ...late }]);
+  const one = { ...same, body: body && together(same.body ?? {}, body), ...late };
+  return write(others.map((change) => (change.id === same.id ? one : change)));
 }
 
 /** The server has it: as it was sent, for it may have been changed again meanwhile. */

@@ -1,5 +1,6 @@
 import { allIn } from './deviceBox.ts';
-import { type Body, keepChange, pendingOf, waitsFor } from './changes.ts';
+import { type Body, type Change, keepChange, pendingOf, waitsFor } from './changes.ts';
+import type { Waiting } from './keptTakes.ts';
 import { keepAnswer, keptAnswer } from './keptAnswers.ts';
 import { withChanges, withTakes } from './overlay.ts';
 import { thingAt } from './places.ts';
@@ -50,11 +51,14 @@ export async function changed(
 ): Promise<unknown> {
   const thing = thingAt(path);
   if (!thing || (!body && !thing.removable)) return now();
-  if (waitsFor(teacherId, path)) return (await keepForLater(teacherId, path, body as Body)) ?? now();
+  const { isHeardIn } = thing;
+  const afterTakes = isHeardIn !== undefined && (await takesOf(teacherId)).some(isHeardIn);
+  const later = () => keepForLater({ teacherId, path, afterTakes }, body as Body);
+  if (afterTakes || waitsFor(teacherId, path)) return (await later()) ?? now();
   try {
     return await now();
   } catch (error) {
-    const kept = isGone(error) && (await keepForLater(teacherId, path, body as Body));
+    const kept = isGone(error) && (await later());
     if (!kept) throw error;
     return kept;
   }
@@ -62,14 +66,25 @@ export async function changed(
 
 /** What the server said, with what it does not know yet; undefined where nothing is known. */
 async function asKnownHere(teacherId: string | undefined, path: string, answer: unknown): Promise<unknown> {
-  const changed = withChanges(path, answer, pendingOf(teacherId));
-  if (!path.endsWith('/line-ups') && !path.endsWith('/records')) return changed;
-  const takes = await allIn('takes').catch(() => []);
-  return withTakes(
+  const changes = pendingOf(teacherId);
+  if (!path.endsWith('/line-ups') && !path.endsWith('/records')) return withChanges(path, answer, changes);
+  const takes = await takesOf(teacherId);
+  const changed = withChanges(
     path,
-    changed,
-    takes.filter((take) => take.teacherId === teacherId && take.refused === undefined),
+    answer,
+    changes.filter(({ afterTakes }) => !afterTakes),
   );
+  return withChanges(
+    path,
+    withTakes(path, changed, takes),
+    changes.filter(({ afterTakes }) => afterTakes),
+  );
+}
+
+/** Those that are still to be sent. */
+async function takesOf(teacherId: string | undefined): Promise<Waiting[]> {
+  const takes = await allIn('takes').catch((): Waiting[] => []);
+  return takes.filter((take) => take.teacherId === teacherId && take.refused === undefined);
 }
 
 /** What was fetched last, with what the server does not know yet. */
@@ -77,15 +92,18 @@ async function lastKnown(teacherId: string | undefined, path: string): Promise<u
   return asKnownHere(teacherId, path, await keptAnswer(teacherId, path));
 }
 
+type Kept = Pick<Change, 'teacherId' | 'path' | 'afterTakes'>;
+
 /**
  * Keeps a change on this device until the server has it.
  * @param sent  what was to be sent, with what it was made from; undefined removes
  * @returns what the server will answer; undefined where this browser keeps nothing
  */
-async function keepForLater(teacherId: string, path: string, sent: Body | undefined): Promise<Body | undefined> {
+async function keepForLater(what: Kept, sent: Body | undefined): Promise<Body | undefined> {
+  const { teacherId, path } = what;
   const { was: given, ...body } = sent ?? {};
   const was = (given as Body | undefined) ?? (await madeFrom(teacherId, path));
-  if (!keepChange({ teacherId, path, body: sent && body, was })) return undefined;
+  if (!keepChange({ ...what, body: sent && body, was }, thingAt(path)?.together)) return undefined;
   const id = path.split('/').at(-1)!;
   // A term has no id of its own.
   return path.endsWith('/term-plan') ? body : { id, ...body };

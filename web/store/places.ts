@@ -5,7 +5,8 @@ import type { SavedPattern, ShelfEdit } from '../../contract/pattern.ts';
 import type { ClassRecords } from '../../contract/records.ts';
 import type { ClassDetail, ClassSummary } from '../../contract/schoolClass.ts';
 import type { TakeDetail } from '../../contract/take.ts';
-import { afterSaying } from '../../core/records/turns.ts';
+import { type Seen, afterSaying, seenSince } from '../../core/records/turns.ts';
+import type { Waiting } from './keptTakes.ts';
 import { settingsOf } from './settingsOf.ts';
 import type { Body } from './changes.ts';
 
@@ -30,6 +31,10 @@ interface Kind {
   readonly removable?: true;
   /** It is about takes, and sent when they have arrived. */
   readonly afterTakes?: true;
+  /** By the parts of its address: a take that it is about, too, if it was made before. */
+  readonly isHeardIn?: (take: Pick<Waiting, 'upload' | 'stored'>, ...parts: string[]) => boolean;
+  /** Changed twice: what is sent of both. Where there is none the second says all again. */
+  readonly together?: (first: Body, second: Body) => Body;
 }
 
 const ID = '([0-9a-f-]{36})';
@@ -213,6 +218,12 @@ const KINDS = perLanguage((): readonly Kind[] => [
     word: t`marks from paper`,
     path: at('/classes/ID/paper/ID'),
     places: (classId, id) => [paperIn(classId, id)],
+    // Marks on paper say who is meant.
+    together: (first, second) => ({
+      ...first,
+      ...second,
+      ...(first.points && second.points ? { points: { ...first.points, ...second.points } } : {}),
+    }),
     merges: true,
     removable: true,
   },
@@ -240,6 +251,14 @@ const KINDS = perLanguage((): readonly Kind[] => [
     word: t`turn in a line-up`,
     path: at('/classes/ID/line-ups/ID/turns/ID'),
     places: (classId, lineUpId, childId) => [turnIn(classId, lineUpId, childId)],
+    isHeardIn: ({ upload, stored }, _classId, lineUpId, childId) =>
+      !stored && upload.lineUpId === lineUpId && upload.childId === childId,
+    // The first may have arrived although nobody answered.
+    together: ({ settles: _settles, ...first }, second) => ({
+      ...first,
+      ...second,
+      ...('seen' in second && { seen: seenSince(first, second.seen as Seen) }),
+    }),
   },
   { word: t`score of the class`, path: at('/classes/ID/ear/ID'), places: ofClass('ear') },
   { word: t`pass of the class`, path: at('/classes/ID/together/ID'), places: ofClass('together') },
@@ -252,13 +271,17 @@ const KINDS = perLanguage((): readonly Kind[] => [
   },
 ]);
 
+type Thing = Omit<Kind, 'places' | 'path' | 'isHeardIn'> & {
+  readonly places: readonly Place[];
+  readonly isHeardIn?: (take: Pick<Waiting, 'upload' | 'stored'>) => boolean;
+};
+
 /** What is known of a thing by its address; undefined for what needs the server. */
-export function thingAt(
-  path: string,
-): (Omit<Kind, 'places' | 'path'> & { readonly places: readonly Place[] }) | undefined {
-  for (const { path: pattern, places, ...kind } of KINDS()) {
-    const match = pattern.exec(path);
-    if (match) return { ...kind, places: places(...match.slice(1)) };
+export function thingAt(path: string): Thing | undefined {
+  for (const { path: pattern, places, isHeardIn, ...kind } of KINDS()) {
+    const [all, ...parts] = pattern.exec(path) ?? [];
+    if (all === undefined) continue;
+    return { ...kind, places: places(...parts), ...(isHeardIn && { isHeardIn: (take) => isHeardIn(take, ...parts) }) };
   }
   return undefined;
 }

@@ -6,7 +6,7 @@ import type { SavedPattern } from '../../contract/pattern.ts';
 import type { TakeUpload } from '../../contract/take.ts';
 import { judgeTake } from '../../core/judging/judgeTake.ts';
 import type { Bpm } from '../../core/timing/units.ts';
-import type { Said } from '../../core/records/turns.ts';
+import type { Seen } from '../../core/records/turns.ts';
 import { takeTroubleText } from '../../core/wording/troubles.ts';
 import { namingOf } from '../../core/wording/voice.ts';
 import { keepOutline } from '../audio/outlines.ts';
@@ -57,7 +57,7 @@ export interface TakeOrigin {
   readonly free: boolean;
   readonly part?: PartPlayed | undefined;
   /** In which line-up, and what stood there of the child when it began. */
-  readonly lineUp?: { readonly id: string; readonly turnSeen: Said } | undefined;
+  readonly lineUp?: { readonly id: string; readonly turnSeen: Seen } | undefined;
 }
 
 const NOT_KEPT = perLanguage(

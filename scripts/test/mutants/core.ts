@@ -184,6 +184,8 @@ export const CORE_MUTANTS: readonly MutantGroup[] = [
       ['core/records/nextStep.ts', 'before && fullMark(before) && fullMark(last)', 'fullMark(last)'],
       ['core/records/nextStep.ts', 'repeated(all)', 'repeated(takes)'],
       ['core/records/turns.ts', 'return isFinal(said) ? ', 'return true ? '],
+      ['core/records/turns.ts', '...(state ? [{ state, mark }] : []),', ''],
+      ['core/records/turns.ts', 'const all = [...allOf(seen),', 'const all = ['],
       ['core/records/turns.ts', "isSeen && state === 'heard'", "state === 'heard'"],
       ['core/records/turns.ts', 'if (isSeen || !isFinal(now)) return', 'if (isSeen) return'],
       ['core/records/turns.ts', 'settles ? { ...now, clash: null } : now', 'now'],

@@ -4,7 +4,7 @@ import type { Child } from '../../../contract/child.ts';
 import type { ClassDetail } from '../../../contract/schoolClass.ts';
 import { ownBpm } from '../../../core/records/lineUp.ts';
 import type { Bpm } from '../../../core/timing/units.ts';
-import type { Said } from '../../../core/records/turns.ts';
+import type { Seen } from '../../../core/records/turns.ts';
 import type { TornTake } from '../../store/keptTakes.ts';
 import type { RunPlan } from '../../take/takeRunner.ts';
 import type { Taken } from '../../take/taken.ts';
@@ -30,7 +30,7 @@ interface Heard {
   /** What the app plays of other parts. */
   readonly others?: readonly PlayedSound[] | undefined;
   readonly settings: TakeSettings;
-  readonly lineUp?: { readonly id: string; readonly turnSeen: Said } | undefined;
+  readonly lineUp?: { readonly id: string; readonly turnSeen: Seen } | undefined;
   /** Told of each take that was clapped and judged; of two at once the other is beside it. */
   readonly onTake?: (take: NewTake) => void;
 }

@@ -53,7 +53,7 @@ interface LineProps {
 }
 
 function Line({ teacher, schoolClass, lineUp, patterns }: LineProps) {
-  const line = useLine(schoolClass.id, lineUp, schoolClass.children);
+  const line = useLine(teacher.id, schoolClass, lineUp);
   const { current, after } = line;
   const [byTaps, setByTaps] = useState(false);
   const childOf = (childId: string | undefined) => schoolClass.children.find(({ id }) => id === childId);
@@ -78,6 +78,7 @@ function Line({ teacher, schoolClass, lineUp, patterns }: LineProps) {
           nextTurn={after}
           pattern={pattern}
           turn={current}
+          seenOf={line.seenOf}
           onHeard={line.wasHeard}
           onSlower={(slower) => line.slow(child.id, slower)}
           onTurn={(edit) => line.change(child.id, edit)}

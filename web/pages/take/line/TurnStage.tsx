@@ -9,7 +9,7 @@ import type { ClassDetail } from '../../../../contract/schoolClass.ts';
 import type { Teacher } from '../../../../contract/session.ts';
 import type { MarkOverride } from '../../../../contract/take.ts';
 import { type Scale, isFull, isInNumbers, markLabel, scaleOf } from '../../../../core/judging/scale.ts';
-import type { Said } from '../../../../core/records/turns.ts';
+import type { Seen } from '../../../../core/records/turns.ts';
 import { unfold } from '../../../../core/rhythm/place.ts';
 import { voiceOf } from '../../../../core/wording/voice.ts';
 import { Ruler } from '../../../ruler/Ruler.tsx';
@@ -46,6 +46,8 @@ interface StageProps {
   readonly turn: Turn;
   /** Who comes next in line: in pairs the one who taps the second part. */
   readonly nextTurn: Turn | undefined;
+  /** What is known here of a child before it is heard. */
+  readonly seenOf: (turn: Turn) => Seen;
   readonly onHeard: (childId: string, mark: number) => void;
   readonly onTurn: (edit: TurnEdit) => void;
   /** So much slower than the line-up this child is heard from now on. */
@@ -63,14 +65,13 @@ const SLOWER = 0.75;
 const SLOWEST = 0.25;
 
 /** Who taps the second part: whoever comes next when it is begun, and the same to the end of it. */
-function usePair({ lineUp, pattern, nextChild, nextTurn }: StageProps) {
+function usePair({ lineUp, pattern, nextChild, nextTurn, seenOf }: StageProps) {
   const [begun, setBegun] = useState<Second>();
   const part = secondInPair(pattern, lineUp.settings);
   const coming = useMemo((): Second | undefined => {
     if (!part || !nextChild || !nextTurn) return undefined;
-    const { state, mark } = nextTurn;
-    return { part, child: nextChild, lineUp: { id: lineUp.id, turnSeen: { state, mark } } };
-  }, [part, nextChild, nextTurn, lineUp.id]);
+    return { part, child: nextChild, lineUp: { id: lineUp.id, turnSeen: seenOf(nextTurn) } };
+  }, [part, nextChild, nextTurn, lineUp.id, seenOf]);
   return { second: begun ?? coming, hold: () => setBegun(begun ?? coming) };
 }
 
@@ -78,10 +79,9 @@ function usePair({ lineUp, pattern, nextChild, nextTurn }: StageProps) {
 function useTurn(props: StageProps) {
   const { teacher, schoolClass, lineUp, child, pattern, turn, ...on } = props;
   const { second, hold } = usePair(props);
-  const { byTaps, onHeard, onHold, onSlower } = on;
-  const { state, mark: known } = turn;
+  const { byTaps, seenOf, onHeard, onHold, onSlower } = on;
   const slow = turn.slower ?? 1;
-  const [turnSeen, setTurnSeen] = useState<Said>({ state, mark: known });
+  const [turnSeen, setTurnSeen] = useState<Seen>(() => seenOf(turn));
   const [used, setUsed] = useState(0);
   const { bpm, heardBy, tries } = lineUp.settings;
   const settings = {
@@ -116,7 +116,7 @@ function useTurn(props: StageProps) {
     start: () => {
       // Whatever becomes of other turns meanwhile, on another device too, this child goes on.
       onHold();
-      setTurnSeen({ state, mark: known });
+      setTurnSeen(seenOf(turn));
       hold();
       run.start();
     },

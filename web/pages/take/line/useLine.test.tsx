@@ -6,6 +6,7 @@ import { v4 as uuid } from 'uuid';
 import { beforeEach, expect, it, vi } from 'vitest';
 import type { LineUp } from '../../../../contract/lineUp.ts';
 import { FakeServer, tidyAfterEach, until } from '../../../page.test-helper.tsx';
+import { keepChange } from '../../../store/changes.ts';
 import { useLine } from './useLine.ts';
 
 tidyAfterEach();
@@ -13,6 +14,7 @@ tidyAfterEach();
 const CHILDREN = ['Al', 'Bea', 'Cy'].map((name) => ({ id: uuid(), name, adaptations: null }));
 const [AL, BEA, CY] = CHILDREN.map(({ id }) => id) as [string, string, string];
 const PATTERN = uuid();
+const WAITS = { state: 'waiting', mark: null };
 
 function lineUp(): LineUp {
   return {
@@ -37,7 +39,9 @@ function begin(server: FakeServer, line = lineUp()) {
   const wrapper = ({ children }: { children: ReactNode }) => (
     <SWRConfig value={{ provider: () => new Map() }}>{children}</SWRConfig>
   );
-  const { result, unmount } = renderHook(() => useLine('room', line, CHILDREN as never), { wrapper });
+  const { result, unmount } = renderHook(() => useLine('ann', { id: 'room', children: CHILDREN } as never, line), {
+    wrapper,
+  });
   const sent = () => server.sent.map(({ path, body }) => [path.split('/').at(-1), (body as { state: string }).state]);
   const states = () => result.current.turns.map(({ state, mark }) => `${state} ${mark}`);
   return { line, result, sent, states, unmount };
@@ -118,7 +122,40 @@ it('what is said of a child says what stood there, once it is known to', async (
   act(() => result.current.change(AL, { state: 'absent' }));
   act(() => result.current.change(AL, { state: 'heard', mark: 1 }));
   expect(states()[0]).toBe('heard 1');
-  await until(() => expect(server.sent.at(-1)?.body).toMatchObject({ seen: { state: 'absent', mark: null } }));
+  await until(() =>
+    expect(server.sent.at(-1)?.body).toMatchObject({ state: 'heard', seen: [WAITS, { state: 'absent', mark: null }] }),
+  );
+});
+
+it('what is said again while the first is on its way is sent after it, never beside it', async () => {
+  let answer = (): void => undefined;
+  const answered = new Promise<void>((resolve) => (answer = resolve));
+  const { result, sent } = begin(server);
+  const { fetch } = globalThis;
+  vi.stubGlobal('fetch', async (...asked: Parameters<typeof fetch>) => {
+    const response = await fetch(...asked);
+    if (asked[1]?.method === 'PUT') await answered;
+    return response;
+  });
+  act(() => result.current.change(AL, { state: 'absent' }));
+  await until(() => expect(sent()).toEqual([[AL, 'absent']]));
+  act(() => result.current.change(AL, { state: 'heard', mark: 3 }));
+  await act(async () => vi.advanceTimersByTimeAsync(10_000));
+  expect(sent()).toEqual([[AL, 'absent']]);
+  answer();
+  await until(() => expect(sent().at(-1)).toEqual([AL, 'heard']));
+});
+
+it('a take has seen what was said here and waits, in the page or on the device', () => {
+  server.refuses = () => ({ status: 503, code: 'database-away', message: 'Not just now.' });
+  const { line, result } = begin(server);
+  const absent = { state: 'absent', mark: null } as const;
+  act(() => result.current.change(AL, absent));
+  expect(result.current.seenOf(result.current.turns[0]!)).toEqual([WAITS, absent]);
+  const path = `/classes/room/line-ups/${line.id}/turns/${BEA}`;
+  keepChange({ teacherId: 'ann', path, body: { ...absent, seen: WAITS }, was: undefined });
+  expect(result.current.seenOf({ childId: BEA, ...absent })).toEqual([WAITS, absent]);
+  expect(result.current.seenOf(result.current.turns[2]!)).toEqual(WAITS);
 });
 
 it('slower stays with its child, whatever else is said of it, and says nothing else', async () => {
@@ -133,11 +170,10 @@ it('slower stays with its child, whatever else is said of it, and says nothing e
   expect(result.current.turns[1]).toMatchObject({ state: 'heard', mark: 3, slower: 0.5 });
   server.refuses = () => undefined;
   await act(async () => vi.advanceTimersByTimeAsync(3_100));
-  const waits = { state: 'waiting', mark: null };
   await until(() =>
     expect(server.sent.slice(-2).map(({ body }) => body)).toEqual([
-      { state: 'skipped', slower: 0.75, seen: waits },
-      { ...waits, seen: waits, slower: 0.5 },
+      { state: 'skipped', slower: 0.75, seen: WAITS },
+      { ...WAITS, seen: WAITS, slower: 0.5 },
     ]),
   );
 });

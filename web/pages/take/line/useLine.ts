@@ -1,11 +1,12 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import type { Child } from '../../../../contract/child.ts';
 import type { LineUp, Turn, TurnEdit } from '../../../../contract/lineUp.ts';
+import type { ClassDetail } from '../../../../contract/schoolClass.ts';
 import { turnToCome } from '../../../../core/records/lineUp.ts';
-import { type Said, afterSaying } from '../../../../core/records/turns.ts';
+import { type Said, type Seen, afterSaying, seenSince } from '../../../../core/records/turns.ts';
 import { type ApiProblem, put as putTo } from '../../../api/client.ts';
 import { useFreshLineUps } from '../../../api/hooks.ts';
 import { useRefresh } from '../../../api/useRefresh.ts';
+import { pendingOf } from '../../../store/changes.ts';
 import { storedThing } from '../../../store/stored.ts';
 
 type Edits = Readonly<Record<string, TurnEdit>>;
@@ -23,6 +24,28 @@ function boxOf(lineUpId: string) {
 }
 
 const AGAIN_MS = 3_000;
+
+/** Line-ups of which something is being sent, and whether more was said meanwhile. */
+const busy = new Map<string, 'sending' | 'again'>();
+
+/** Sends what is said of a line-up one after the other: what was said first would undo the second if it came later. */
+async function inOrder(lineUpId: string, send: () => Promise<void>): Promise<void> {
+  if (busy.has(lineUpId)) {
+    busy.set(lineUpId, 'again');
+    return;
+  }
+  try {
+    do {
+      busy.set(lineUpId, 'sending');
+      await send();
+    } while (busy.get(lineUpId) === 'again');
+  } finally {
+    busy.delete(lineUpId);
+  }
+}
+
+const pathOf = (classId: string, lineUpId: string, childId: string) =>
+  `/classes/${classId}/line-ups/${lineUpId}/turns/${childId}`;
 
 const saidOf = ({ state, mark }: Said): Said => ({ state, mark });
 /** What stands, said once more. */
@@ -72,7 +95,7 @@ function useEdits(classId: string, lineUpId: string) {
       const said = JSON.stringify(edit);
       if (told.current.get(childId) === said) continue;
       try {
-        await putTo(`/classes/${classId}/line-ups/${lineUpId}/turns/${childId}`, edit);
+        await putTo(pathOf(classId, lineUpId, childId), edit);
         told.current.set(childId, said);
       } catch (error) {
         failed = error as ApiProblem;
@@ -96,35 +119,46 @@ function useEdits(classId: string, lineUpId: string) {
     const left = Object.entries(box.read()).filter(([childId]) => !done(childId));
     box.write(left.length > 0 ? Object.fromEntries(left) : undefined);
     if (isKnown) told.current.clear();
-    setProblem(failed);
+    // A refusal stays until something else is said: nothing sends it again.
+    setProblem((before) => failed ?? (before?.worthRetrying === false ? before : undefined));
     // `refresh` and `freshLineUps` are other functions each time, but do the same.
     // oxlint-disable-next-line react/exhaustive-deps
   }, [box, classId, lineUpId]);
   useEffect(() => {
     if (waiting === 0) return undefined;
-    const timer = setInterval(() => void send(), AGAIN_MS);
+    const timer = setInterval(() => void (busy.has(lineUpId) || inOrder(lineUpId, send)), AGAIN_MS);
     return () => clearInterval(timer);
-  }, [waiting, send]);
+  }, [waiting, lineUpId, send]);
   const put = (childId: string, edit: TurnEdit) => {
     const { patternId, slower } = box.read()[childId] ?? {};
     const before = { ...(patternId && { patternId }), ...(slower !== undefined && { slower }) };
     setEdits({ ...box.read(), [childId]: { ...before, ...edit } });
-    void send();
+    setProblem(undefined);
+    void inOrder(lineUpId, send);
   };
   return { edits, put, problem };
 }
 
 /** A line-up as it goes on: whose turn it is, and what became of the others. Nothing of it waits for the server. */
-export function useLine(classId: string, lineUp: LineUp, children: readonly Child[]) {
+export function useLine(teacherId: string, { id: classId, children }: ClassDetail, lineUp: LineUp) {
   const { edits, put, problem } = useEdits(classId, lineUp.id);
   const [heard, setHeard] = useState<ReadonlyMap<string, number>>(new Map());
   const [called, setCalled] = useState<string>();
   const turns = useMemo(() => mergedTurns(lineUp, edits, heard), [lineUp, edits, heard]);
+  const seenOf = useCallback(
+    ({ childId, ...turn }: Pick<Turn, 'childId'> & Said): Seen => {
+      const path = pathOf(classId, lineUp.id, childId);
+      const kept = pendingOf(teacherId).find((one) => one.path === path)?.body as TurnEdit | undefined;
+      const onItsWay = boxOf(lineUp.id).read()[childId];
+      return seenSince(kept, seenSince(onItsWay, saidOf(turn)))!;
+    },
+    [teacherId, classId, lineUp.id],
+  );
   const change = (childId: string, edit: TurnEdit) => {
     const seen = turns.find((turn) => turn.childId === childId);
     setHeard((before) => new Map([...before].filter(([id]) => id !== childId)));
     if (called === childId) setCalled(undefined);
-    put(childId, seen ? { ...edit, seen: saidOf(seen) } : edit);
+    put(childId, seen ? { ...edit, seen: seenOf(seen) } : edit);
   };
   /** Says nothing else of the child than the server knows. */
   const slow = (childId: string, slower: number) => {
@@ -139,6 +173,7 @@ export function useLine(classId: string, lineUp: LineUp, children: readonly Chil
     current,
     after,
     problem,
+    seenOf,
     change,
     slow,
     /** Whoever is called is next, also once more. */
