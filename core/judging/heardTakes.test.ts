@@ -297,8 +297,22 @@ const TAKES: readonly (readonly [string, string, number, Ages, boolean, readonly
     76,
     '9-10',
     false,
-    ['dragging@5'],
+    ['dragging@4'],
     [2, 40, 120, 163, 237, 315, 347, 369, 393, 474, 533, 560, 707, 756, 854, 900, 927, 954, 1000, 1052],
+  ],
+  [
+    'slower from a bar line on, though the whole seems to hurry',
+    '5/4 q q q q q | h. h | h q q q | q q q q q | q e e q h | q e e q h | h q q q | q e e q h | h. h | h q q q | ' +
+      'h q q q',
+    70,
+    '11-13',
+    true,
+    ['dragging@7'],
+    [
+      -5, 79, 160, 242, 328, 408, 658, 821, 990, 1074, 1156, 1238, 1324, 1404, 1489, 1570, 1656, 1735, 1775, 1816, 1897,
+      2061, 2141, 2182, 2222, 2303, 2466, 2675, 2779, 2882, 2982, 3085, 3136, 3186, 3292, 3497, 3807, 4014, 4223, 4325,
+      4430, 4533, 4739, 4841, 4943,
+    ],
   ],
   [
     'two measures in each other’s place',

@@ -96,6 +96,9 @@ function amountOf(code: Misreading['code'], shift: { beats: number; seconds: num
 /** Of these the amount is the change of tempo, of the whole take or of a measure. */
 const TEMPO: ReadonlySet<Misreading['code']> = new Set(['rushing', 'dragging']);
 
+/** Another tempo from a place on. */
+const isStep = ({ code, amounts: { count } }: Found) => TEMPO.has(code) && count !== undefined;
+
 /** What a diagnosis says was misread. */
 function foundIn(score: Score, { hypotheses, gains, fit, lost }: Diagnosis, drift: Drift): Found[] {
   const { events, notes } = score;
@@ -123,7 +126,7 @@ function foundIn(score: Score, { hypotheses, gains, fit, lost }: Diagnosis, drif
     const percent = Math.round(Math.abs(drift.part) * 100);
     const code = drift.part > 0 ? 'rushing' : 'dragging';
     // Where it took another tempo is said already.
-    if (!found.some((other) => other.code === code && other.amounts.count !== undefined))
+    if (!found.some(isStep))
       found.push({ code, event: notes[0]!, gain: fit.bendCertainty ** 2 / 2, amounts: { percent } });
   }
   const steady = free || drift.part !== 0 ? 0 : steadyLag(fit);

@@ -1,6 +1,7 @@
 import { namesOfGap } from './misreadings/gaps.ts';
 import { loopOf } from './misreadings/looped.ts';
 import { FEWEST_AFTER, leftOut } from './misreadings/measureSkipped.ts';
+import { stepped } from './misreadings/drifting.ts';
 import { paced } from './misreadings/otherTempo.ts';
 import { playedTwice } from './misreadings/measureRepeated.ts';
 import type { CodedHypothesis } from './misreadings/table.ts';
@@ -92,8 +93,12 @@ const EVEN: Seconds = 0.1;
 /** Of fewer notes no pace can be told. */
 const FEWEST_PACED = 4;
 
-/** The pace of each measure beside that of the take, by its notes and the first of the next; 1 where it has none. */
-function pacesOfMeasures({ events, notes, measures }: Score, onsets: Float64Array, noteOf: Int32Array): number[] {
+/** The pace of each measure beside that of the take, by its notes and the first of the next; undefined: it has none. */
+function pacesOfMeasures(
+  { events, notes, measures }: Score,
+  onsets: Float64Array,
+  noteOf: Int32Array,
+): (number | undefined)[] {
   const paces = measures.map(({ from, to }) => {
     const inside: [written: Seconds, heard: Seconds][] = [];
     noteOf.forEach((note, clap) => {
@@ -108,21 +113,35 @@ function pacesOfMeasures({ events, notes, measures }: Score, onsets: Float64Arra
   });
   const known = paces.filter((pace) => pace > 0).sort((a, b) => a - b);
   const usual = known[known.length >> 1] ?? 1;
-  return paces.map((pace) => (pace === 0 ? 1 : pace / usual));
+  return paces.map((pace) => (pace === 0 ? undefined : pace / usual));
 }
 
+/** So many measures at a pace of their own before all others are no hurry: it is what the take began with. */
+const FEWEST_BEGUN = 2;
+
+const hasBegun = <T>(paces: readonly (T | undefined)[], isOff: (pace: T | undefined) => boolean) =>
+  paces.length >= FEWEST_BEGUN && paces.every((pace) => pace === undefined || isOff(pace));
+
 /** Measures that were hurried, or slowed down, where the others keep the tempo. */
-function hurried(score: Score, onsets: Float64Array, noteOf: Int32Array): Together[] {
+function hurried(score: Score, onsets: Float64Array, noteOf: Int32Array, free: boolean): Together[] {
   const paces = pacesOfMeasures(score, onsets, noteOf);
   return ([-1, 1] as const).flatMap((side): Together[] => {
     const way = side < 0 ? 'faster' : 'slower';
+    const isOff = (pace: number | undefined) =>
+      pace !== undefined && (pace - 1) * side >= PACE[way] && (pace - 1) * side <= PACE.most;
     const some = score.measures.flatMap((measure, played) => {
-      const slower = paces[played]! - 1;
-      const off = slower * side;
-      if (off < PACE[way] || off > PACE.most || off * (measure.to - measure.from) < LEAST[way]) return [];
-      return [{ measure, played, slower }];
+      const slower = (paces[played] ?? 1) - 1;
+      const isLong = slower * side * (measure.to - measure.from) >= LEAST[way];
+      return isOff(paces[played]) && isLong ? [{ measure, played, slower }] : [];
     });
     if (some.length === 0) return [];
+    const last = some.at(-1)!.played;
+    // Without a click the tempo is the one of the beginning: then the others are slower, or faster.
+    if (free && hasBegun(paces.slice(0, last + 1), isOff)) {
+      const begun = some.reduce((sum, { slower }) => sum + slower, 0) / some.length;
+      const step = stepped(score, last + 1, 1 / (1 + begun) - 1);
+      return [[{ ...step, code: side < 0 ? 'dragging' : 'rushing' }]];
+    }
     const code = side < 0 ? 'rushing' : 'dragging';
     return [
       some.map(({ measure, played, slower }, i) => ({
@@ -176,7 +195,7 @@ export function proposals(
     return ways.flatMap((path) => {
       const key = JSON.stringify(path.moves);
       if (seen.size === seen.add(key).size) return [];
-      return [...named(path, score, all, pace), ...hurried(score, onsets, path.noteOf)];
+      return [...named(path, score, all, pace), ...hurried(score, onsets, path.noteOf, free)];
     });
   });
 }

@@ -173,11 +173,21 @@ const ALIKE: Readonly<Record<string, readonly string[]>> = {
   'hold-too-long': ['hesitated'],
 };
 
+/** Without a click less is not named (rules §8); and by so much the clock that wanders may hide what was meant. */
+const NAMED_CHANGE = 0.08 + 0.02;
+
+/** By how much the tempo at the end is another than at the beginning, as a part, where it bends evenly. */
+function changeOf(meant: readonly number[], times: readonly number[]): number {
+  const span = (all: readonly number[]) => all.at(-1)! - all[0]!;
+  return Math.abs(1 / (2 * (span(meant) / span(times)) - 1) - 1);
+}
+
 /** One misreading at one place, by the table. */
 function single(code: MisreadingCode): Scenario {
-  return ({ pattern, bpm, free, random }) => {
+  return ({ pattern, bpm, free, times, random }) => {
     if (free && MISREADINGS[code].needsClick) return undefined;
     const { onsets, slips } = simulate(pattern, bpm, { spread: 0, misreads: [{ code }] }, random.below(2 ** 31));
+    if (free && MISREADINGS[code].ofTempo && changeOf(onsets, times) < NAMED_CHANGE) return undefined;
     return slips.length > 0 ? { codes: [code], fine: ALIKE[code] ?? [], meant: onsets } : undefined;
   };
 }

@@ -2,6 +2,7 @@ import { heardTime } from '../../timing/tempoCurve.ts';
 import { EPSILON } from '../../timing/tolerance.ts';
 import type { Score } from '../scoreEvents.ts';
 import type { HeardSoFar, Hypothesis, MisreadingKind } from './hypothesis.ts';
+import { USUAL_LAG } from '../usualLag.ts';
 import { paced } from './otherTempo.ts';
 import { measureOf } from './writtenPlaces.ts';
 
@@ -15,7 +16,7 @@ const STEP = { least: 0.09, most: 0.4 };
 const FEWEST = 4;
 
 /** All from a bar line to the end slower by a part of its time, or faster where that is negative, as its end tells. */
-function steppedFrom(score: Score, { onsets, claps, curve }: HeardSoFar, played: number): Hypothesis[] {
+function steppedFrom(score: Score, { onsets, claps, curve, free }: HeardSoFar, played: number): Hypothesis[] {
   const measure = score.measures[played];
   if (!measure || played < 1) return [];
   const { from } = measure;
@@ -23,17 +24,19 @@ function steppedFrom(score: Score, { onsets, claps, curve }: HeardSoFar, played:
   const left = claps.filter(({ note, written }) => note >= 0 && written >= from - EPSILON).length;
   if (!last || end === undefined || left < FEWEST || left > claps.length - FEWEST) return [];
   const moved = last.time - last.written;
-  const due = heardTime(curve, last.time) - heardTime(curve, from + moved);
-  const slower = (end - heardTime(curve, from + moved)) / due - 1;
+  // Up to there the click was kept: the curve is bent by what came after it.
+  const heard = (time: number) => (free ? heardTime(curve, time) : time + USUAL_LAG);
+  const due = heard(last.time) - heard(from + moved);
+  const slower = (end - heard(from + moved)) / due - 1;
   if (Math.abs(slower) < STEP.least || Math.abs(slower) > STEP.most) return [];
-  const { within: _, ...hypothesis } = paced(
-    score,
-    { ...measure, to: score.measures.at(-1)!.to },
-    played,
-    slower,
-    STEP_COST,
-  );
-  return [{ ...hypothesis, count: score.measures.length - played }];
+  return [stepped(score, played, slower)];
+}
+
+/** All from the beginning of a measure to the end slower by a part of its time, or faster where that is negative. */
+export function stepped(score: Score, played: number, slower: number): Hypothesis {
+  const stretch = { ...score.measures[played]!, to: score.measures.at(-1)!.to };
+  const { within: _, ...hypothesis } = paced(score, stretch, played, slower, STEP_COST);
+  return { ...hypothesis, count: score.measures.length - played };
 }
 
 function drifting(side: 1 | -1): MisreadingKind {

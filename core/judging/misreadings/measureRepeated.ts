@@ -13,6 +13,8 @@ import {
 } from './hypothesis.ts';
 import { firstEvent, soundsIn } from './writtenPlaces.ts';
 
+/** So many measures are wrong at most where one of them was another. */
+const MOST_WRONG = 3;
 const COST = { one: 5, several: 7, instead: 8 };
 
 function within(claps: readonly ExpectedClap[], { from, to }: Stretch): ExpectedClap[] {
@@ -98,8 +100,8 @@ export const measureRepeated: MisreadingKind = {
   noHabit: true,
   hypotheses: (score) => score.measures.flatMap((_measure, i) => playedTwice(score, i, 1) ?? []),
   inTake: (score, take) => {
-    // Where more than one measure is wrong, it came about otherwise.
-    const [wrong, ...others] = score.measures.flatMap((measure, i) => (isStrange(take, measure) ? [i] : []));
-    return wrong === undefined || others.length > 0 ? [] : playedInstead(score, wrong);
+    // Where more measures are wrong, it came about otherwise.
+    const wrong = score.measures.flatMap((measure, i) => (isStrange(take, measure) ? [i] : []));
+    return wrong.length > MOST_WRONG ? [] : wrong.flatMap((measure) => playedInstead(score, measure));
   },
 };

@@ -59,7 +59,7 @@ export const JUDGING_MUTANTS: readonly MutantGroup[] = [
       ['core/judging/paths.ts', 'if (allowed.lost) steps.lost(clap, note);', ''],
       ['core/judging/proposals.ts', 'if (new Set(back).size < back.length) return loopIn', 'if (false) return loopIn'],
       ['core/judging/proposals.ts', 'Math.abs(heard - first![1] - pace * (written - first![0])) < EVEN', 'true'],
-      ['core/judging/proposals.ts', 'off < PACE[way] || ', ''],
+      ['core/judging/proposals.ts', '(pace - 1) * side >= PACE[way] &&', '(pace - 1) * side > 0 &&'],
       [
         'core/judging/diagnose.ts',
         'MISREADINGS[code].noHabit ? cost : Math.min(cost, AGAIN)',
@@ -116,7 +116,7 @@ export const JUDGING_MUTANTS: readonly MutantGroup[] = [
   },
   {
     project: 'units',
-    tests: ['core/judging/heardTakes.test.ts', 'core/judging/offStretch.test.ts'],
+    tests: ['core/judging/heardTakes.test.ts', 'core/judging/offStretch.test.ts', 'core/judging/tempi.test.ts'],
     mutants: [
       ['core/judging/misreadings/offTheClick.ts', 'const FURTHEST = 0.56;', 'const FURTHEST = 0.45;'],
       [
@@ -124,17 +124,23 @@ export const JUDGING_MUTANTS: readonly MutantGroup[] = [
         'more >= LEAST_STOP || dotted)',
         'more >= LEAST_STOP || score.events[standing.event]!.source.event.value.dots > 0)',
       ],
-      [
-        'core/judging/misreadings/measureRepeated.ts',
-        'wrong === undefined || others.length > 0 ?',
-        'wrong === undefined ?',
-      ],
+      ['core/judging/misreadings/measureRepeated.ts', 'wrong.length > MOST_WRONG', 'wrong.length > 0'],
+      ['core/judging/misreadings/measureRepeated.ts', 'wrong.length > MOST_WRONG', 'false'],
+      ['core/judging/proposals.ts', 'free && hasBegun(paces', 'false && hasBegun(paces'],
+      ['core/judging/proposals.ts', 'free && hasBegun(paces', 'hasBegun(paces'],
       ['core/judging/misreadings/measureRepeated.ts', 'time: time + later,', 'time,'],
       ['core/judging/misreadings/drifting.ts', '[first - 1, first, first + 1]', '[]'],
+      [
+        'core/judging/misreadings/drifting.ts',
+        'free ? heardTime(curve, time) : time + USUAL_LAG',
+        'heardTime(curve, time)',
+      ],
       ['core/judging/misreadings/drifting.ts', 'pace!.slower * side < 0', 'pace!.slower * side > 0'],
-      ['core/judging/offStretch.ts', 'const FEWEST = 4;', 'const FEWEST = 5;'],
+      ['core/judging/offStretch.ts', 'steady: 3, bent: 4', 'steady: 4, bent: 4'],
+      ['core/judging/offStretch.ts', 'steady: 3, bent: 4', 'steady: 3, bent: 3'],
+      ['core/judging/offStretch.ts', 'isBent ? 0 : 1', '1'],
       ['core/judging/offStretch.ts', ' || verdicts.size < 2', ''],
-      ['core/judging/offStretch.ts', '!instead && MISREADINGS[code].ofTempo !== true', 'false'],
+      ['core/judging/offStretch.ts', 'named.some(({ code }) => MISREADINGS[code].ofTempo !== true)', 'false'],
       ['core/judging/candidates.ts', ' && falls(onsets[1]!, begin)', ' && false'],
       [
         'core/judging/diagnose.ts',
@@ -143,7 +149,7 @@ export const JUDGING_MUTANTS: readonly MutantGroup[] = [
       ],
       ['core/judging/follower.ts', 'paced && count > 1', 'paced'],
       ['core/judging/follower.ts', '(1 + (stepped?.paced?.slower ?? 0)) - 1', '1 - 1'],
-      ['core/judging/misreadingFacts.ts', 'other.code === code && other.amounts.count !== undefined', 'false'],
+      ['core/judging/misreadingFacts.ts', '!found.some(isStep)', 'true'],
     ],
   },
 ];
