@@ -178,7 +178,7 @@ class Search {
   private readonly clean: boolean;
   private readonly long: boolean;
   private readonly all: readonly CodedHypothesis[];
-  /** Without a click, the tempo of an undisturbed beginning. */
+  /** As it began: at the tempo of the click, or without one at that of an undisturbed beginning. */
   private readonly begun: Fit | undefined;
   /** Seconds heard for each written one, as far as they can be told before anything is explained. */
   private readonly paces: readonly number[];
@@ -195,9 +195,9 @@ class Search {
     this.clean = isClean(fit, free);
     this.long = claps.length > LONG_PIECE;
     this.all = this.isTooLittle ? [] : this.clean ? subtleHypotheses(written) : hypothesesOf(written, free);
-    const unsure = free && !this.clean && !this.isTooLittle;
-    this.begun = unsure ? begunFit(claps, onsets) : undefined;
-    this.paces = unsure ? pacesOf(fit, this.begun, claps, onsets) : [1];
+    const unsure = !this.clean && !this.isTooLittle;
+    this.begun = unsure ? begunFit(claps, onsets, fit, free) : undefined;
+    this.paces = unsure && free ? pacesOf(fit, this.begun, claps, onsets) : [1];
   }
 
   private get begins(): number {
@@ -279,7 +279,7 @@ class Search {
     const { asWritten, onsets, written, free, clean, begun } = this;
     const some = suggestions(written, before, things, onsets, free, clean ? SUBTLE_CODES : undefined);
     if (!begun || before !== asWritten) return some;
-    // Without a click what comes after a stop bends the whole; what came before it still shows the tempo.
+    // What comes after a stop bends the whole; what came before it still shows the tempo.
     const there = { ...before, fit: begun };
     return [...some, ...suggestions(written, there, strangeIn(there, onsets, this.begins), onsets, free)];
   }

@@ -72,7 +72,7 @@ const TAKES: readonly (readonly [string, string, number, Ages, boolean, readonly
     145,
     '7-8',
     false,
-    ['rushing@1'],
+    ['rushing@2'],
     [
       -2, 70, 163, 286, 320, 359, 395, 436, 509, 543, 616, 653, 694, 734, 770, 803, 883, 919, 958, 997, 1031, 1070,
       1148, 1228, 1353, 1433, 1470, 1518, 1644, 1723, 1759, 1797, 1836, 1868,
@@ -299,6 +299,27 @@ const TAKES: readonly (readonly [string, string, number, Ages, boolean, readonly
     false,
     ['dragging@4'],
     [2, 40, 120, 163, 237, 315, 347, 369, 393, 474, 533, 560, 707, 756, 854, 900, 927, 954, 1000, 1052],
+  ],
+  [
+    'broken off after two claps and begun again, beside the click',
+    '3/4 q q (q) | h q | h q | q q (q) | h q',
+    70,
+    '7-8',
+    false,
+    ['started-again@4 5/2'],
+    [-2, 84, 254, 429, 512, 682, 764, 856, 979, 1065, 1234, 1409],
+  ],
+  [
+    'broken off in the second measure and begun again',
+    '7/8 e e e e q e | q e e e e e | q q e e e | q q e e e | q e e e e e',
+    187,
+    '11-13',
+    false,
+    ['started-again@2 17/2'],
+    [
+      -2, 32, 62, 92, 128, 190, 220, 288, 318, 351, 382, 415, 493, 559, 589, 620, 653, 682, 716, 782, 846, 878, 910,
+      940, 1006, 1070, 1101, 1134, 1165, 1231, 1262, 1294, 1324, 1355,
+    ],
   ],
   [
     'slower from a bar line on, though the whole seems to hurry',

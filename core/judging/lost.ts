@@ -1,9 +1,9 @@
-import { type TempoCurve, heardTime } from '../timing/tempoCurve.ts';
+import { heardTime } from '../timing/tempoCurve.ts';
 import { Aligner } from './alignment.ts';
 import { CLEAN_SIGMA, type Diagnosis, strange, strangeIn } from './diagnosis.ts';
 import type { ExpectedClap } from './expectedClap.ts';
 import type { LostStretch } from './proposals.ts';
-import { USUAL_LAG } from './usualLag.ts';
+import { atClick } from './paces.ts';
 
 /** Being lost costs this once, and a little for each note and clap in the stretch. */
 const LOST_COST = 8;
@@ -59,7 +59,7 @@ function betweenStrange(
   fits: (from: number, to: number) => boolean,
 ): Without[] {
   const { claps, fit } = asWritten;
-  const curve: TempoCurve = free ? fit.curve : { ...fit.curve, lag: USUAL_LAG, tempo: 0, bend: 0 };
+  const curve = free ? fit.curve : atClick(fit.curve);
   const heard = claps.map(({ time }) => heardTime(curve, time));
   const things = strangeIn(asWritten, onsets, claps[0]?.written ?? 0);
   const edges = things.claps.flatMap((is, i) => (is ? [i] : []));

@@ -1,18 +1,33 @@
-import { heardTime, paceAt } from '../timing/tempoCurve.ts';
+import { type TempoCurve, heardTime, paceAt } from '../timing/tempoCurve.ts';
 import { Aligner, type Fit } from './alignment.ts';
 import { strange } from './diagnosis.ts';
 import type { ExpectedClap } from './expectedClap.ts';
+import { USUAL_LAG } from './usualLag.ts';
 
 /** Parts of a take that are tried as its undisturbed beginning; and the fewest claps that show a tempo. */
 const BEGINNINGS = [0.8, 0.65, 0.5, 0.38, 0.27, 0.18, 0.1] as const;
 const FEWEST_BEGUN = 5;
 const ENDINGS = [0.6, 0.4, 0.2] as const;
 
+/** The same stretch of time at the tempo of the click. */
+export function atClick(curve: TempoCurve): TempoCurve {
+  return { ...curve, lag: USUAL_LAG, tempo: 0, bend: 0 };
+}
+
 /** Paces nearer to each other are one. */
 const PACES = 50;
 
-/** The claps laid along the tempo of the longest beginning that fits as written; free takes only. */
-export function begunFit(claps: readonly ExpectedClap[], onsets: Float64Array): Fit | undefined {
+/**
+ * The claps laid along the tempo that the take began with: the click's, or without one that of the longest beginning
+ * that fits as written.
+ */
+export function begunFit(
+  claps: readonly ExpectedClap[],
+  onsets: Float64Array,
+  { curve: whole }: Fit,
+  free: boolean,
+): Fit | undefined {
+  if (!free) return new Aligner(onsets, false).along(claps, atClick(whole));
   const most = Math.min(claps.length, onsets.length);
   for (const part of BEGINNINGS) {
     const count = Math.max(FEWEST_BEGUN, Math.floor(part * most));

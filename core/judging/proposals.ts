@@ -93,11 +93,15 @@ const EVEN: Seconds = 0.1;
 /** Of fewer notes no pace can be told. */
 const FEWEST_PACED = 4;
 
-/** The pace of each measure beside that of the take, by its notes and the first of the next; undefined: it has none. */
+/**
+ * The pace of each measure beside that of the click, or else of the take, by its notes and the first of the next;
+ * undefined: it has none.
+ */
 function pacesOfMeasures(
   { events, notes, measures }: Score,
   onsets: Float64Array,
   noteOf: Int32Array,
+  free: boolean,
 ): (number | undefined)[] {
   const paces = measures.map(({ from, to }) => {
     const inside: [written: Seconds, heard: Seconds][] = [];
@@ -112,7 +116,7 @@ function pacesOfMeasures(
     return even ? pace : 0;
   });
   const known = paces.filter((pace) => pace > 0).sort((a, b) => a - b);
-  const usual = known[known.length >> 1] ?? 1;
+  const usual = free ? (known[known.length >> 1] ?? 1) : 1;
   return paces.map((pace) => (pace === 0 ? undefined : pace / usual));
 }
 
@@ -124,7 +128,7 @@ const hasBegun = <T>(paces: readonly (T | undefined)[], isOff: (pace: T | undefi
 
 /** Measures that were hurried, or slowed down, where the others keep the tempo. */
 function hurried(score: Score, onsets: Float64Array, noteOf: Int32Array, free: boolean): Together[] {
-  const paces = pacesOfMeasures(score, onsets, noteOf);
+  const paces = pacesOfMeasures(score, onsets, noteOf, free);
   return ([-1, 1] as const).flatMap((side): Together[] => {
     const way = side < 0 ? 'faster' : 'slower';
     const isOff = (pace: number | undefined) =>

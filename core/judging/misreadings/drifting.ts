@@ -2,7 +2,6 @@ import { heardTime } from '../../timing/tempoCurve.ts';
 import { EPSILON } from '../../timing/tolerance.ts';
 import type { Score } from '../scoreEvents.ts';
 import type { HeardSoFar, Hypothesis, MisreadingKind } from './hypothesis.ts';
-import { USUAL_LAG } from '../usualLag.ts';
 import { paced } from './otherTempo.ts';
 import { measureOf } from './writtenPlaces.ts';
 
@@ -16,7 +15,7 @@ const STEP = { least: 0.09, most: 0.4 };
 const FEWEST = 4;
 
 /** All from a bar line to the end slower by a part of its time, or faster where that is negative, as its end tells. */
-function steppedFrom(score: Score, { onsets, claps, curve, free }: HeardSoFar, played: number): Hypothesis[] {
+function steppedFrom(score: Score, { onsets, claps, curve }: HeardSoFar, played: number): Hypothesis[] {
   const measure = score.measures[played];
   if (!measure || played < 1) return [];
   const { from } = measure;
@@ -24,10 +23,8 @@ function steppedFrom(score: Score, { onsets, claps, curve, free }: HeardSoFar, p
   const left = claps.filter(({ note, written }) => note >= 0 && written >= from - EPSILON).length;
   if (!last || end === undefined || left < FEWEST || left > claps.length - FEWEST) return [];
   const moved = last.time - last.written;
-  // Up to there the click was kept: the curve is bent by what came after it.
-  const heard = (time: number) => (free ? heardTime(curve, time) : time + USUAL_LAG);
-  const due = heard(last.time) - heard(from + moved);
-  const slower = (end - heard(from + moved)) / due - 1;
+  const due = heardTime(curve, last.time) - heardTime(curve, from + moved);
+  const slower = (end - heardTime(curve, from + moved)) / due - 1;
   if (Math.abs(slower) < STEP.least || Math.abs(slower) > STEP.most) return [];
   return [stepped(score, played, slower)];
 }
