@@ -21,7 +21,7 @@ import {
   hypothesesOf,
   subtleHypotheses,
 } from './misreadings/table.ts';
-import { begunFit, pacesOf } from './paces.ts';
+import { atClick, begunFit, pacesOf } from './paces.ts';
 import { lostStretches, proposals } from './proposals.ts';
 import type { Score } from './scoreEvents.ts';
 
@@ -196,8 +196,12 @@ class Search {
     this.long = claps.length > LONG_PIECE;
     this.all = this.isTooLittle ? [] : this.clean ? subtleHypotheses(written) : hypothesesOf(written, free);
     const unsure = !this.clean && !this.isTooLittle;
-    this.begun = unsure ? begunFit(claps, onsets, fit, free) : undefined;
+    this.begun = unsure ? this.asBegun(fit) : undefined;
     this.paces = unsure && free ? pacesOf(fit, this.begun, claps, onsets) : [1];
+  }
+
+  private asBegun({ claps, curve }: Fit): Fit | undefined {
+    return this.free ? begunFit(claps, this.onsets) : this.aligner.along(claps, atClick(curve));
   }
 
   private get begins(): number {

@@ -17,17 +17,8 @@ export function atClick(curve: TempoCurve): TempoCurve {
 /** Paces nearer to each other are one. */
 const PACES = 50;
 
-/**
- * The claps laid along the tempo that the take began with: the click's, or without one that of the longest beginning
- * that fits as written.
- */
-export function begunFit(
-  claps: readonly ExpectedClap[],
-  onsets: Float64Array,
-  { curve: whole }: Fit,
-  free: boolean,
-): Fit | undefined {
-  if (!free) return new Aligner(onsets, false).along(claps, atClick(whole));
+/** The claps laid along the tempo of the longest beginning that fits as written; free takes only. */
+export function begunFit(claps: readonly ExpectedClap[], onsets: Float64Array): Fit | undefined {
   const most = Math.min(claps.length, onsets.length);
   for (const part of BEGINNINGS) {
     const count = Math.max(FEWEST_BEGUN, Math.floor(part * most));

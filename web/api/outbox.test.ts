@@ -61,6 +61,29 @@ describe('takes and what was changed without a network', () => {
     expect(sent).toHaveLength(4);
   });
 
+  it('what is said of a child after a take waits while the server fails at the take', async () => {
+    const id = (n: number) => `00000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
+    const turn = (child: number) => `/classes/${id(1)}/line-ups/${id(4)}/turns/${id(child)}`;
+    const upload = { takenAt: 5, onsets: [1], lineUpId: id(4), childId: id(2) } as unknown as Waiting['upload'];
+    await keepTake(take('heard', 5, { upload }));
+    for (const child of [2, 3])
+      keepChange({
+        teacherId: TEACHER,
+        path: turn(child),
+        body: { state: 'heard', mark: 3 },
+        was: undefined,
+        afterTakes: true,
+      });
+    const answer = (path: string) => (path === '/api/plans' ? Response.json([]) : taken());
+    const sent = server((path) => (path === '/api/takes/heard' ? refusal(500) : answer(path)));
+    const turns = () => sent.filter((path) => path.includes('/turns/'));
+    expect(await sendTakes(TEACHER)).toBe(false);
+    expect(turns()).toEqual([`/api${turn(3)}`]);
+    const later = server(answer);
+    expect(await sendTakes(TEACHER, Date.now() + 600_000)).toBe(true);
+    expect(later).toEqual(['/api/takes/heard', `/api${turn(2)}`]);
+  });
+
   it('nothing is sent where nobody takes the first, and not all is done while something waits', async () => {
     const sent = server(() => undefined);
     expect(await sendTakes(TEACHER)).toBe(false);

@@ -111,9 +111,9 @@ function alone(work: () => Promise<boolean>): Promise<boolean> {
 }
 
 /** The door goes without what sends them: mostly there are none. */
-async function sendChanges(teacherId: string, which: 'before takes' | 'after takes') {
+async function sendChanges(teacherId: string, which: 'before takes' | 'after takes', left: readonly Waiting[] = []) {
   if (pendingOf(teacherId).length === 0) return 'all';
-  return (await import('./sendChanges.ts')).sendChanges(teacherId, which);
+  return (await import('./sendChanges.ts')).sendChanges(teacherId, which, left);
 }
 
 async function send(teacherId: string, now: number): Promise<boolean> {
@@ -121,18 +121,14 @@ async function send(teacherId: string, now: number): Promise<boolean> {
   mine.sort((a, b) => a.upload.takenAt - b.upload.takenAt);
   // Who is heard, in which line-up, has to be there first.
   if ((await sendChanges(teacherId, 'before takes')) === 'nobody') return false;
-  let all = true;
+  const left: Waiting[] = [];
   for (const take of mine) {
-    if ((take.notBefore ?? 0) > now) {
-      all = false;
-      continue;
-    }
-    const outcome = await sendOne(take, now);
-    if (outcome === 'later') all = false;
+    const outcome = (take.notBefore ?? 0) > now ? 'later' : await sendOne(take, now);
+    if (outcome === 'later') left.push(take);
     // Nobody is there, or nobody of ours is signed in: the others would fare no better.
     if (outcome === 'nobody') return false;
   }
-  return (await sendChanges(teacherId, 'after takes')) === 'all' && all;
+  return (await sendChanges(teacherId, 'after takes', left)) === 'all' && left.length === 0;
 }
 
 /** Whoever shows the take gets it as the server has it; what this page makes no sense of, nobody gets. */

@@ -1,6 +1,7 @@
 import { perLanguage, t } from '../../core/words/say.ts';
 import { ApiProblem, changeNow, getNow } from './client.ts';
 import { type Body, type Change, changeArrived, dropChange, pendingOf, refuseChange } from '../store/changes.ts';
+import type { Waiting } from '../store/keptTakes.ts';
 import { thingAt } from '../store/places.ts';
 
 /** All arrived or were refused; some have to wait; or there is nobody who would take any. */
@@ -20,11 +21,23 @@ function sorted(value: unknown): unknown {
 const comesAfter = ({ path, body, afterTakes }: Change) =>
   afterTakes === true || body === undefined || thingAt(path)?.afterTakes === true;
 
-/** Sends what was changed without a network, in the order in which it was changed. */
-export async function sendChanges(teacherId: string, which: 'before takes' | 'after takes'): Promise<Sent> {
+/**
+ * Sends what was changed without a network, in the order in which it was changed.
+ * @param left  takes that have not arrived: what is about them waits
+ */
+export async function sendChanges(
+  teacherId: string,
+  which: 'before takes' | 'after takes',
+  left: readonly Waiting[] = [],
+): Promise<Sent> {
   let all: Sent = 'all';
   for (const change of pendingOf(teacherId)) {
     if (comesAfter(change) !== (which === 'after takes')) continue;
+    const isHeardIn = thingAt(change.path)?.isHeardIn;
+    if (isHeardIn && left.some(isHeardIn)) {
+      all = 'later';
+      continue;
+    }
     const outcome = await sendOne(change);
     if (outcome === 'nobody') return 'nobody';
     if (outcome === 'later') all = 'later';

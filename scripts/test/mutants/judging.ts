@@ -135,7 +135,7 @@ export const JUDGING_MUTANTS: readonly MutantGroup[] = [
       ],
       ['core/judging/misreadings/measureRepeated.ts', 'time: time + later,', 'time,'],
       ['core/judging/misreadings/drifting.ts', '[first - 1, first, first + 1]', '[]'],
-      ['core/judging/paces.ts', 'if (!free) return', 'if (false) return'],
+      ['core/judging/diagnose.ts', ': this.aligner.along(claps, atClick(curve))', ': undefined'],
       ['core/judging/paces.ts', 'lag: USUAL_LAG, tempo: 0, bend: 0', ''],
       ['core/judging/misreadings/drifting.ts', 'pace!.slower * side < 0', 'pace!.slower * side > 0'],
       ['core/judging/offStretch.ts', 'steady: 3, bent: 4', 'steady: 4, bent: 4'],

@@ -175,7 +175,12 @@ export const WEB_MUTANTS: readonly MutantGroup[] = [
         "'before takes')) === 'nobody') return false;",
         "'before takes')) === 'nobody') return true;",
       ],
-      ['web/api/outbox.ts', "return (await sendChanges(teacherId, 'after takes')) === 'all' && all;", 'return all;'],
+      [
+        'web/api/outbox.ts',
+        "(await sendChanges(teacherId, 'after takes', left)) === 'all' && left.length === 0",
+        'left.length === 0',
+      ],
+      ['web/api/outbox.ts', "sendChanges(teacherId, 'after takes', left)", "sendChanges(teacherId, 'after takes')"],
       ['web/store/device.ts', 'if (!isGone(error)) throw error;', ''],
       ['web/store/device.ts', 'if (last === undefined || !fits(last)) throw error;', ''],
       ['web/api/client.ts', "if (code === 'signed-out' && isInstalled())", 'if (false)'],
